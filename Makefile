@@ -1,0 +1,83 @@
+# Everything a fresh machine needs is set up here; each step is skipped when it is up to date.
+SHELL := /bin/bash
+VENV := .venv
+PY := $(VENV)/bin/python
+PIP := $(PY) -m pip install --quiet --disable-pip-version-check
+PORT ?= 8712
+DATA ?= $(HOME)/.local/share/zittern
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
+
+.PHONY: install demo dev test lint format types sets schema screenshots bench clean lock
+
+install: $(VENV)/.runtime zittern/web_dist/index.html
+
+demo: install
+	@$(VENV)/bin/zittern demo --port $(PORT) --data $(DATA) $(if $(NO_BROWSER),--no-browser)
+
+dev: install web/node_modules/.installed
+	@echo "page with live reload: http://localhost:5173/ (server on port $(PORT))"
+	@trap 'kill 0' EXIT; $(VENV)/bin/zittern demo --port 8712 --data $(DATA) --no-browser & npm --prefix web run dev
+
+$(VENV)/.made:
+	python3 -m venv $(VENV)
+	@touch $@
+
+$(VENV)/.runtime: requirements.lock pyproject.toml $(VENV)/.made
+	$(PIP) -r requirements.lock
+	$(PIP) --no-deps -e .
+	@touch $@
+
+$(VENV)/.dev: requirements-dev.lock $(VENV)/.runtime
+	$(PIP) -r requirements-dev.lock
+	@touch $@
+
+web/node_modules/.installed: web/package-lock.json web/package.json
+	npm --prefix web ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+zittern/web_dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
+	npm --prefix web run build --silent -- --logLevel warn
+	@touch $@
+
+chromium:
+	@command -v chromium >/dev/null || test -n "$$ZITTERN_CHROMIUM" || (apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null)
+
+test: install $(VENV)/.dev web/node_modules/.installed chromium
+	@$(PY) -m tests.run
+
+lint: $(VENV)/.dev web/node_modules/.installed
+	$(VENV)/bin/ruff check zittern tests tools
+	$(VENV)/bin/ruff format --check zittern tests tools
+	$(VENV)/bin/mypy
+	$(VENV)/bin/lint-imports --no-cache
+	npm --prefix web run lint --silent
+	npm --prefix web run check --silent
+
+format: $(VENV)/.dev web/node_modules/.installed
+	$(VENV)/bin/ruff check --fix zittern tests tools
+	$(VENV)/bin/ruff format zittern tests tools
+	npm --prefix web run format --silent
+
+# What is generated and committed: a test says when one of these is out of date.
+types: $(VENV)/.runtime web/node_modules/.installed
+	$(PY) -m zittern.api.export_openapi > web/openapi.json
+	npm --prefix web run types --silent
+
+schema: $(VENV)/.runtime
+	$(VENV)/bin/zittern schema > docs/shot.schema.json
+
+sets: $(VENV)/.runtime
+	$(PY) -m zittern.demo.build_sets
+
+screenshots: install $(VENV)/.dev chromium
+	$(PY) -m tools.screenshots
+
+bench: install
+	$(VENV)/bin/zittern bench
+
+lock: $(VENV)/.dev
+	$(VENV)/bin/pip-compile -q --upgrade --strip-extras --no-header --no-annotate --no-emit-index-url --no-emit-find-links -o requirements.lock pyproject.toml
+	$(VENV)/bin/pip-compile -q --upgrade --strip-extras --allow-unsafe --extra dev -c requirements.lock --no-header --no-annotate --no-emit-index-url --no-emit-find-links -o requirements-dev.lock pyproject.toml
+
+clean:
+	rm -rf $(VENV) web/node_modules zittern/web_dist

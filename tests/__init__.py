@@ -1,0 +1,1 @@
+"""All tests; the folders mirror the source."""

@@ -1,0 +1,1 @@
+"""The real page in headless Chromium."""

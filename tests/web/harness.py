@@ -1,0 +1,95 @@
+"""A server on a fresh data folder, and a browser on it."""
+
+from __future__ import annotations
+
+import os
+import re
+import signal
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
+FLAGS = [
+    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader",
+]  # fmt: skip
+# Software drawing is slow; waits are on states, this is only how long they may last.
+PATIENCE_MS = 60_000
+
+
+class Server:
+    """`zittern demo` (or serve) in a process of its own."""
+
+    def __init__(self, data: Path, command: str = "demo") -> None:
+        self.data = data
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "zittern.cli", command, "--port", "0", "--data", str(data), "--no-browser"],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        self.url = self._address()
+
+    def _address(self) -> str:
+        assert self.process.stdout is not None
+        for line in self.process.stdout:
+            found = re.search(r"http://\S+/", line)
+            if found:
+                return found.group(0)
+        raise RuntimeError("the server ended before it said its address")
+
+    def kill(self) -> None:
+        """Ends it without warning."""
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def stop(self) -> None:
+        """Ends it."""
+        self.process.terminate()
+        try:
+            self.process.wait(10)
+        except subprocess.TimeoutExpired:
+            self.kill()
+        if self.process.stdout is not None:
+            self.process.stdout.close()
+
+
+@contextmanager
+def serving(command: str = "demo") -> Iterator[Server]:
+    """A server on a fresh data folder."""
+    with tempfile.TemporaryDirectory() as folder:
+        server = Server(Path(folder), command)
+        try:
+            yield server
+        finally:
+            server.stop()
+
+
+@contextmanager
+def browsing() -> Iterator[Browser]:
+    """Headless Chromium."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        try:
+            yield browser
+        finally:
+            browser.close()
+
+
+def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800) -> Page:
+    """A page of its own context."""
+    page = browser.new_context(viewport={"width": width, "height": height}, accept_downloads=True).new_page()
+    page.set_default_timeout(PATIENCE_MS)
+    page.goto(url)
+    return page
+
+
+def settled(page: Page) -> None:
+    """Waits until the bench has its motion, its set, and nothing left to save."""
+    page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
+    page.locator("header [role=status]", has_text="saved").wait_for(state="attached")

@@ -1,0 +1,50 @@
+/** Motion packets: `ZTM1`, header length, header (JSON), float32 arrays; little endian. */
+import { Problem } from "./client";
+import type { Command, MotionHead } from "./types";
+
+const MAGIC = "ZTM1";
+
+export type MotionArray = { tag: string; columns: number; data: Float32Array };
+export type MotionData = { head: MotionHead; arrays: Map<string, MotionArray> };
+
+/** A packet, with arrays that did not change taken from what was there before. */
+export function decodeMotion(packet: ArrayBuffer, before: Map<string, MotionArray>): MotionData {
+  const view = new DataView(packet);
+  const magic = String.fromCharCode(...new Uint8Array(packet, 0, 4));
+  if (magic !== MAGIC) throw new Error("not a motion packet");
+  const length = view.getUint32(4, true);
+  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(packet, 8, length))) as MotionHead;
+  const arrays = new Map<string, MotionArray>();
+  for (const each of head.arrays) {
+    if (each.offset === null) {
+      const kept = before.get(each.name);
+      if (kept) arrays.set(each.name, kept);
+      continue;
+    }
+    const data = new Float32Array(packet, 8 + length + each.offset, head.frames * each.columns);
+    arrays.set(each.name, { tag: each.tag, columns: each.columns, data });
+  }
+  return { head, arrays };
+}
+
+/** Asks for a shot's motion with commands tried on. */
+export async function fetchMotion(
+  shot: string,
+  commands: Command[],
+  frame: number,
+  have: Map<string, MotionArray>,
+): Promise<MotionData> {
+  const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
+  let response: Response;
+  try {
+    response = await fetch(`/api/shots/${shot}/motion`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ commands, have: tags, frame }),
+    });
+  } catch {
+    throw new Problem(0, {});
+  }
+  if (!response.ok) throw new Problem(response.status, await response.json().catch(() => ({})));
+  return decodeMotion(await response.arrayBuffer(), have);
+}

@@ -1,0 +1,173 @@
+import { Dices, Lock, LockOpen } from "lucide-react";
+import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
+import { DASHES, UNITS } from "../../shared/axes";
+import { NumberField } from "../../shared/NumberField";
+import { cancelPreview, commit, preview } from "../../stores/session";
+import { view } from "../../stores/view";
+import { MiniWave } from "./MiniWave";
+
+const MOST: Record<AxisName, number> = {
+  pan: 180,
+  tilt: 90,
+  roll: 180,
+  truck: 10000,
+  pedestal: 10000,
+  dolly: 10000,
+  zoom: 90,
+};
+
+type RowProps = { layer: Layer; axis: AxisName; reading: AxisReading; selected: boolean };
+
+/** The axes an edit of this row goes to: all selected ones when the row is among them. */
+function touched(axis: AxisName): AxisName[] {
+  const { axes } = view.getState();
+  return axes.includes(axis) ? axes : [axis];
+}
+
+/** One axis: its ink, motion, swing, size in the picture, rate, switches. Click the name to select; Shift or Ctrl adds rows. */
+export function AxisRow({ layer, axis, reading, selected }: RowProps) {
+  const setting = layer.axes[axis];
+  const keyed = setting.swing.state === "keyed";
+  const quiet = !setting.on || reading.swing === 0;
+  const swing = (value: number): Command => ({
+    type: "set_values",
+    values: touched(axis).map((each) => ({
+      at: `layer:${layer.id}.axes.${each}.swing`,
+      value: Math.min(value, MOST[each]),
+    })),
+  });
+  const rate = (value: number): Command => ({
+    type: "set_axis_rate",
+    layer: layer.id,
+    axes: touched(axis),
+    rate_hz: value,
+  });
+  const set = (field: "on" | "locked", value: boolean) =>
+    void commit({
+      type: "set_values",
+      values: touched(axis).map((each) => ({ at: `layer:${layer.id}.axes.${each}.${field}`, value })),
+    });
+  return (
+    <tr data-axis={axis} className={`h-[25px] border-base-300/70 border-b ${selected ? "bg-(--wash)" : ""}`}>
+      <td>
+        <span className="flex items-center gap-1">
+          <input
+            type="checkbox"
+            aria-label={`${axis} on`}
+            title={setting.on ? "Switch this axis off" : "Switch this axis on"}
+            className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+            checked={setting.on}
+            onChange={(event) => set("on", event.target.checked)}
+          />
+          <AxisLabel axis={axis} quiet={quiet} selected={selected} linked={setting.linked_to ?? null} />
+        </span>
+      </td>
+      <td className={quiet ? "opacity-30" : ""}>
+        <MiniWave layer={layer.id} axis={axis} />
+      </td>
+      <td className="text-right">
+        <NumberField
+          label={`Swing of ${axis}`}
+          value={reading.swing}
+          unit={UNITS[axis]}
+          speed={axis === "truck" || axis === "pedestal" || axis === "dolly" ? 0.05 : 0.02}
+          least={0}
+          most={MOST[axis]}
+          scales
+          disabled={setting.locked || keyed}
+          className="w-full font-medium"
+          onPreview={(value) => preview(swing(value))}
+          onCommit={(value) => void commit(swing(value))}
+          onCancel={cancelPreview}
+        />
+      </td>
+      <td
+        className={`num text-right text-(--graphite) text-xs ${quiet ? "opacity-60" : ""}`}
+        title={`${(reading.swing_share * 100).toFixed(2)} % of the picture's width`}
+      >
+        {reading.swing_px.toFixed(reading.swing_px < 10 ? 1 : 0)} px
+      </td>
+      <td className="text-right">
+        <NumberField
+          label={`Rate of ${axis}`}
+          value={reading.rate_hz}
+          unit="Hz"
+          speed={0.02}
+          least={0.01}
+          most={500}
+          scales
+          disabled={setting.locked || reading.rate_hz === 0}
+          className="w-full"
+          onPreview={(value) => preview(rate(value))}
+          onCommit={(value) => void commit(rate(value))}
+          onCancel={cancelPreview}
+        />
+      </td>
+      <td>
+        <span className="flex justify-end">
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs h-5 min-h-0 w-5 p-0"
+            disabled={setting.locked}
+            aria-label={`New random start of ${axis}`}
+            title={`New random start of ${axis}`}
+            onClick={() => void commit({ type: "new_seeds", layer: layer.id, axes: touched(axis) })}
+          >
+            <Dices size={12} />
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs h-5 min-h-0 w-5 p-0"
+            aria-pressed={setting.locked}
+            aria-label={`Lock ${axis}`}
+            title={setting.locked ? `Unlock ${axis}` : `Lock ${axis}`}
+            onClick={() => set("locked", !setting.locked)}
+          >
+            {setting.locked ? <Lock size={12} /> : <LockOpen size={12} className="opacity-50" />}
+          </button>
+        </span>
+      </td>
+    </tr>
+  );
+}
+
+function AxisLabel({
+  axis,
+  quiet,
+  selected,
+  linked,
+}: {
+  axis: AxisName;
+  quiet: boolean;
+  selected: boolean;
+  linked: string | null;
+}) {
+  const select = (event: React.MouseEvent) => {
+    const { axes } = view.getState();
+    const more = event.shiftKey || event.ctrlKey || event.metaKey;
+    const without = axes.filter((each) => each !== axis);
+    view.setState({ axes: axes.includes(axis) ? (more ? without : []) : more ? [...axes, axis] : [axis] });
+  };
+  return (
+    <button
+      type="button"
+      aria-pressed={selected}
+      title={linked ? `Moves as ${linked} does` : "Select; Shift adds rows, edits then go to all of them"}
+      className={`cond flex items-center gap-1 text-[13px] ${quiet ? "opacity-60" : ""}`}
+      onClick={select}
+    >
+      <svg width="14" height="4" aria-hidden="true">
+        <line
+          x1="0"
+          x2="14"
+          y1="2"
+          y2="2"
+          stroke={`var(--ink-${axis})`}
+          strokeWidth="3"
+          strokeDasharray={DASHES[axis].join(" ")}
+        />
+      </svg>
+      {axis}
+    </button>
+  );
+}

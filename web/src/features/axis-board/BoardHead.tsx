@@ -1,0 +1,95 @@
+import { Copy, Dices, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { Layer } from "../../api/types";
+import { NumberField } from "../../shared/NumberField";
+import { commit, preview } from "../../stores/session";
+import { AddLayerMenu } from "./AddLayerMenu";
+
+/** Name of the layer and what can be done with all of it. */
+export function BoardHead({ layer }: { layer: Layer }) {
+  const scale = (percent: number) => ({
+    type: "scale_swings" as const,
+    layer: layer.id,
+    factor: percent / 100,
+    axes: [...ALL],
+  });
+  return (
+    <div className="flex flex-col gap-1.5">
+      <div className="flex items-center gap-2">
+        <LayerName key={layer.id + layer.name} layer={layer} />
+        <span className="cond shrink-0 text-(--graphite) text-sm">{layer.source.kind}</span>
+        <span className="ml-auto" />
+        <AddLayerMenu />
+      </div>
+      <div className="cond flex items-center gap-1 text-xs">
+        <span className="text-(--graphite)">all swings ×</span>
+        <NumberField
+          key={JSON.stringify(layer.axes)}
+          label="All swings"
+          value={100}
+          unit="%"
+          speed={1}
+          least={0}
+          most={1000}
+          digits={0}
+          className="border border-base-300"
+          onPreview={(value) => preview(scale(value))}
+          onCommit={(value) => void commit(scale(value))}
+        />
+        <span className="ml-auto" />
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs"
+          title="New random start for all axes (N)"
+          onClick={() => void commit({ type: "new_seeds", layer: layer.id })}
+        >
+          <Dices size={13} /> New start
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs"
+          title="Duplicate with a new random start (Ctrl D)"
+          onClick={() => void commit({ type: "duplicate_layer", layer: layer.id, keep_seed: false })}
+        >
+          <Copy size={13} /> Duplicate
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          title="Remove layer (Delete)"
+          aria-label={`Remove ${layer.name}`}
+          onClick={() => void commit({ type: "remove_layers", layers: [layer.id] })}
+        >
+          <Trash2 size={13} />
+        </button>
+      </div>
+    </div>
+  );
+}
+
+const ALL = ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"] as const;
+
+function LayerName({ layer }: { layer: Layer }) {
+  const [text, setText] = useState(layer.name);
+  const finish = () => {
+    const name = text.trim();
+    if (!name) setText(layer.name);
+    else if (name !== layer.name)
+      void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.name`, value: name }] });
+  };
+  return (
+    <input
+      className="cond w-44 min-w-0 truncate rounded-sm border border-transparent bg-transparent px-1 font-semibold text-[15px] hover:border-base-300 focus:border-primary"
+      aria-label="Layer name"
+      title={layer.name}
+      maxLength={120}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={finish}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") event.currentTarget.blur();
+        if (event.key === "Escape") setText(layer.name);
+      }}
+    />
+  );
+}

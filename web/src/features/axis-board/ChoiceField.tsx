@@ -1,0 +1,46 @@
+import { commit } from "../../stores/session";
+
+/** A choice of the shot with its name. */
+export function ChoiceField(props: {
+  title: string;
+  at: string;
+  value: string | number;
+  choices: readonly (string | number)[];
+}) {
+  const { title, at, value, choices } = props;
+  return (
+    <label className="flex min-w-0 flex-col">
+      <span className="cond text-(--graphite) text-xs">{title}</span>
+      <select
+        className="num w-full border-base-300 border-b bg-base-100 text-xs"
+        value={String(value)}
+        onChange={(event) => {
+          const chosen = choices.find((each) => String(each) === event.target.value);
+          void commit({ type: "set_values", values: [{ at, value: chosen ?? null }] });
+        }}
+      >
+        {choices.map((each) => (
+          <option key={each}>{each}</option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** A switch of the shot with its name. */
+export function SwitchField({ title, at, value, hint }: { title: string; at: string; value: boolean; hint: string }) {
+  return (
+    <label className="flex min-w-0 cursor-pointer flex-col" title={hint}>
+      <span className="cond text-(--graphite) text-xs">{title}</span>
+      <span className="flex items-center gap-2 border-base-300 border-b text-xs">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+          checked={value}
+          onChange={(event) => void commit({ type: "set_values", values: [{ at, value: event.target.checked }] })}
+        />
+        <span className="num">{value ? "on" : "off"}</span>
+      </span>
+    </label>
+  );
+}

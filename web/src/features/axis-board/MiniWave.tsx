@@ -1,0 +1,54 @@
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import type { AxisName } from "../../api/types";
+import { AXES, DASHES, inkOf } from "../../shared/axes";
+import { prepare } from "../../shared/canvas";
+import { useMotionVersion } from "../../shared/useMotionVersion";
+import { motion } from "../../stores/motion";
+import { view } from "../../stores/view";
+
+const WIDTH_PX = 52;
+const HEIGHT_PX = 18;
+/** About four seconds are enough to see what kind of motion it is. */
+const SHOWN_FRAMES = 100;
+
+/** The first seconds of an axis of a layer. */
+export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
+  const ref = useRef<HTMLCanvasElement>(null);
+  const version = useMotionVersion();
+  const night = useStore(view, (state) => state.night);
+  useEffect(() => {
+    const canvas = ref.current;
+    const array = motion.getState().arrays.get(`layer:${layer}`);
+    if (!canvas || version < 0) return;
+    const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
+    if (!context) return;
+    const rows = array ? Math.min(array.data.length / array.columns, SHOWN_FRAMES) : 0;
+    const column = AXES.indexOf(axis);
+    const value = (row: number) => array?.data[row * (array?.columns ?? 7) + column] ?? 0;
+    let most = 1e-9;
+    for (let row = 0; row < rows; row++) most = Math.max(most, Math.abs(value(row)));
+    context.strokeStyle = inkOf(canvas, axis);
+    context.lineWidth = 1.2;
+    context.setLineDash(DASHES[axis] as number[]);
+    context.beginPath();
+    if (most < 1e-8 || rows < 2) {
+      context.moveTo(0, HEIGHT_PX / 2);
+      context.lineTo(WIDTH_PX, HEIGHT_PX / 2);
+    } else {
+      for (let row = 0; row < rows; row++)
+        context.lineTo((row / (rows - 1)) * WIDTH_PX, HEIGHT_PX / 2 - (value(row) / most) * (HEIGHT_PX / 2 - 2));
+    }
+    context.stroke();
+    context.setLineDash([]);
+  }, [version, layer, axis, night]);
+  return (
+    <canvas
+      ref={ref}
+      role="img"
+      aria-label={`Motion of ${axis}`}
+      style={{ width: WIDTH_PX, height: HEIGHT_PX }}
+      className="block max-w-full"
+    />
+  );
+}

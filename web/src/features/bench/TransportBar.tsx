@@ -1,0 +1,81 @@
+import { ChevronLeft, ChevronRight, Pause, Play, Repeat, SkipBack } from "lucide-react";
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import { seek, step, togglePlay, transport } from "../../stores/transport";
+
+/** Play, step, loop; frame and time. */
+export function TransportBar() {
+  const playing = useStore(transport, (state) => state.playing);
+  const looping = useStore(transport, (state) => state.looping);
+  const loop = useStore(transport, (state) => state.loop);
+  const { first, last, fps } = useStore(transport);
+  const [from, to] = loop ?? [first, last];
+  return (
+    <div className="flex items-center gap-1.5">
+      <button
+        type="button"
+        className="btn btn-sm btn-square"
+        title="First frame (Home)"
+        aria-label="First frame"
+        onClick={() => seek(from)}
+      >
+        <SkipBack size={14} />
+      </button>
+      <button
+        type="button"
+        className="btn btn-sm btn-square"
+        title="One frame back (←)"
+        aria-label="One frame back"
+        onClick={() => step(-1)}
+      >
+        <ChevronLeft size={16} />
+      </button>
+      <button type="button" className="btn btn-sm btn-accent w-20" title="Play or pause (Space)" onClick={togglePlay}>
+        {playing ? <Pause size={14} /> : <Play size={14} />} {playing ? "Pause" : "Play"}
+      </button>
+      <button
+        type="button"
+        className="btn btn-sm btn-square"
+        title="One frame on (→)"
+        aria-label="One frame on"
+        onClick={() => step(1)}
+      >
+        <ChevronRight size={16} />
+      </button>
+      <button
+        type="button"
+        className={`btn btn-sm gap-1 px-2 font-normal ${looping ? "" : "opacity-60"}`}
+        aria-pressed={looping}
+        title="Play in a loop (L)"
+        onClick={() => transport.setState({ looping: !looping })}
+      >
+        <Repeat size={14} className={looping ? "" : "opacity-50"} />{" "}
+        <span className="num text-xs">{`${from}–${to}`}</span>
+      </button>
+      <Clock fps={fps} />
+    </div>
+  );
+}
+
+/** Frame and time, written as they go by. */
+function Clock({ fps }: { fps: number }) {
+  const frame = useRef<HTMLSpanElement>(null);
+  const time = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    const show = () => {
+      const state = transport.getState();
+      if (frame.current) frame.current.textContent = String(state.frame).padStart(4, "0");
+      if (time.current) time.current.textContent = `${((state.frame - state.first) / state.fps).toFixed(2)} s`;
+    };
+    show();
+    return transport.subscribe(show);
+  }, []);
+  return (
+    <span className="num ml-1 flex items-baseline gap-2 whitespace-nowrap text-sm">
+      <span ref={frame} className="text-white" data-testid="frame" />
+      <span className="flex gap-1.5 text-xs">
+        <span ref={time} className="inline-block w-12 text-right" />· {Number(fps.toFixed(3))} fps
+      </span>
+    </span>
+  );
+}

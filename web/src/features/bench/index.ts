@@ -1,0 +1,2 @@
+/** The main working page. */
+export { Bench } from "./Bench";

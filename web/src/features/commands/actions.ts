@@ -1,0 +1,102 @@
+/** THE TABLE of actions: the keyboard and the command list both read it. */
+import type { Command, SourceKind } from "../../api/types";
+import { commit, findLayer, redo, session, undo } from "../../stores/session";
+import { seek, step, togglePlay, transport } from "../../stores/transport";
+import { openImport, toggleNight, view } from "../../stores/view";
+
+export type Action = { id: string; title: string; keys: string[]; available?: () => boolean; run: () => void };
+
+const chosen = () => findLayer(session.getState().state, view.getState().layer);
+
+function onLayer(make: (id: string) => Command): () => void {
+  return () => {
+    const layer = chosen();
+    if (layer) void commit(make(layer.id));
+  };
+}
+
+const add = (source: SourceKind) => () => void commit({ type: "add_layer", source }, selectNewest);
+
+/** Selects the layer that an edit has just put on top. */
+export function selectNewest(state: { document: { clips?: { layers?: { id: string }[] }[] } }): void {
+  const layers = (state.document.clips ?? []).flatMap((clip) => clip.layers ?? []);
+  const newest = layers.at(-1);
+  if (newest) view.setState({ layer: newest.id, axes: [] });
+}
+
+const flip = (field: "mute" | "solo") => () => {
+  const layer = chosen();
+  if (layer) void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.${field}`, value: !layer[field] }] });
+};
+
+export const ACTIONS: Action[] = [
+  { id: "play", title: "Play or pause", keys: ["Space"], run: togglePlay },
+  { id: "back", title: "One frame back", keys: ["ArrowLeft"], run: () => step(-1) },
+  { id: "on", title: "One frame on", keys: ["ArrowRight"], run: () => step(1) },
+  { id: "back-second", title: "Ten frames back", keys: ["Shift+ArrowLeft"], run: () => step(-10) },
+  { id: "on-second", title: "Ten frames on", keys: ["Shift+ArrowRight"], run: () => step(10) },
+  { id: "first", title: "First frame", keys: ["Home"], run: () => seek(transport.getState().first) },
+  { id: "last", title: "Last frame", keys: ["End"], run: () => seek(transport.getState().last) },
+  {
+    id: "loop",
+    title: "Loop on or off",
+    keys: ["L"],
+    run: () => transport.setState((state) => ({ looping: !state.looping })),
+  },
+  {
+    id: "bare",
+    title: "See the bare move (hold)",
+    keys: ["B"],
+    run: () => view.setState((state) => ({ bypass: !state.bypass })),
+  },
+  { id: "undo", title: "Undo", keys: ["Ctrl+Z"], run: () => void undo() },
+  { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], run: () => void redo() },
+  { id: "handheld", title: "Add handheld feel", keys: ["H"], run: () => void commit({ type: "add_handheld" }) },
+  { id: "add-noise", title: "Add noise layer", keys: [], run: add("noise") },
+  { id: "add-wave", title: "Add wave layer", keys: [], run: add("wave") },
+  { id: "mute", title: "Mute the selected layer", keys: ["M"], available: () => chosen() !== null, run: flip("mute") },
+  { id: "solo", title: "Solo the selected layer", keys: ["S"], available: () => chosen() !== null, run: flip("solo") },
+  {
+    id: "seeds",
+    title: "New random start for the selected layer",
+    keys: ["N"],
+    available: () => chosen() !== null,
+    run: onLayer((layer) => ({ type: "new_seeds", layer })),
+  },
+  {
+    id: "duplicate",
+    title: "Duplicate the selected layer",
+    keys: ["Ctrl+D"],
+    available: () => chosen() !== null,
+    run: onLayer((layer) => ({ type: "duplicate_layer", layer, keep_seed: false })),
+  },
+  {
+    id: "remove",
+    title: "Remove the selected layer",
+    keys: ["Delete"],
+    available: () => chosen() !== null,
+    run: onLayer((layer) => ({ type: "remove_layers", layers: [layer] })),
+  },
+  {
+    id: "fit",
+    title: "Show the whole shot in the lanes",
+    keys: ["F"],
+    run: () => view.setState({ window: [transport.getState().first, transport.getState().last] }),
+  },
+  {
+    id: "guides",
+    title: "Guides on or off",
+    keys: ["G"],
+    run: () => view.setState((state) => ({ guides: !state.guides })),
+  },
+  {
+    id: "scribble",
+    title: "Scribble on or off",
+    keys: [],
+    run: () => view.setState((state) => ({ scribble: !state.scribble })),
+  },
+  { id: "night", title: "Light or dark paper", keys: [], run: toggleNight },
+  { id: "import", title: "Bring in a camera path …", keys: ["I"], run: () => openImport(null) },
+  { id: "export", title: "Export …", keys: ["E"], run: () => view.setState({ dialog: "export" }) },
+  { id: "commands", title: "All commands …", keys: ["Ctrl+K", "?"], run: () => view.setState({ dialog: "commands" }) },
+];

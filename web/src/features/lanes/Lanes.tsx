@@ -1,0 +1,97 @@
+import { useEffect } from "react";
+import { useStore } from "zustand";
+import { useSize } from "../../shared/useSize";
+import { motion } from "../../stores/motion";
+import { layersOf, session } from "../../stores/session";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { ClipGroup } from "./ClipGroup";
+import { EmptyStack } from "./EmptyStack";
+import { LayerWave } from "./LayerWave";
+import { MOVE_HEIGHT_PX, MoveLane } from "./MoveLane";
+import { moveFrames } from "./moveFrames";
+import { Playhead } from "./Playhead";
+import { Ruler } from "./Ruler";
+import { timeScale, zoomed } from "./scale";
+
+const HEAD_PX = 168;
+const SUM_HEIGHT_PX = 60;
+
+/** Wheel zooms about the pointer, with Shift or sideways it pans. */
+function useWheel(ref: React.RefObject<HTMLDivElement | null>, width: number): void {
+  useEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const onWheel = (event: WheelEvent) => {
+      const state = view.getState();
+      const { first, last } = transport.getState();
+      const across = event.shiftKey ? event.deltaY : event.deltaX;
+      const overWaves = event.clientX - element.getBoundingClientRect().left > HEAD_PX;
+      if (
+        !overWaves ||
+        (!event.ctrlKey && !event.shiftKey && Math.abs(event.deltaX) < Math.abs(event.deltaY) && !event.altKey)
+      )
+        return;
+      event.preventDefault();
+      if (Math.abs(across) > 0 && !event.ctrlKey) {
+        const by = ((state.window[1] - state.window[0]) * across) / Math.max(width, 1);
+        view.setState({ window: [state.window[0] + by, state.window[1] + by] });
+        return;
+      }
+      const x = event.clientX - element.getBoundingClientRect().left - HEAD_PX;
+      const about = timeScale(state.window, width).invert(x);
+      view.setState({ window: zoomed(state.window, about, Math.exp(event.deltaY * 0.002), first, last) });
+    };
+    element.addEventListener("wheel", onWheel, { passive: false });
+    return () => element.removeEventListener("wheel", onWheel);
+  }, [ref, width]);
+}
+
+/** The lanes: move, layers, sum, under one ruler. */
+export function Lanes() {
+  const [ref, size] = useSize<HTMLDivElement>();
+  const state = useStore(session, (each) => each.state);
+  const selected = useStore(view, (each) => each.layer);
+  const total = useStore(motion, (each) => each.readings?.total_swing_px);
+  const width = Math.max(0, size.width - HEAD_PX);
+  useWheel(ref, width);
+  if (!state) return null;
+  const layers = layersOf(state);
+  const anySolo = layers.some((layer) => layer.solo);
+  const pins = moveFrames(state.document).length;
+  return (
+    <div ref={ref} className="relative flex h-full flex-col overflow-hidden" data-testid="lanes">
+      <div className="flex shrink-0">
+        <Head height={26} />
+        <Ruler width={width} />
+      </div>
+      <div className="flex shrink-0 border-base-300 border-b">
+        <Head height={MOVE_HEIGHT_PX} title="Move" detail={pins ? `${pins} pins` : "no keys: it stands still"} />
+        <MoveLane width={width} shot={state.document} />
+      </div>
+      <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        {layers.length === 0 && <EmptyStack left={HEAD_PX} />}
+        {[...state.document.clips].reverse().map((clip) => (
+          <ClipGroup key={clip.id} clip={clip} width={width} headPx={HEAD_PX} selected={selected} anySolo={anySolo} />
+        ))}
+      </div>
+      <div className="flex shrink-0 border-base-300 border-t bg-base-200">
+        <Head height={SUM_HEIGHT_PX} title="Sum" detail={total !== undefined ? `${total.toFixed(0)} px swing` : ""} />
+        <LayerWave width={width} height={SUM_HEIGHT_PX} layers={layers} array="sum" />
+      </div>
+      <Playhead width={width} left={HEAD_PX} />
+    </div>
+  );
+}
+
+function Head({ height, title, detail }: { height: number; title?: string; detail?: string }) {
+  return (
+    <div
+      className="flex shrink-0 flex-col justify-center border-base-300 border-r px-3"
+      style={{ height, width: HEAD_PX }}
+    >
+      {title && <span className="cond font-semibold text-[13px]">{title}</span>}
+      {detail && <span className="cond text-(--graphite) text-xs">{detail}</span>}
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import { useCallback } from "react";
+import { useStore } from "zustand";
+import type { AxisName, Shot } from "../../api/types";
+import { motion } from "../../stores/motion";
+import { seek } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { drawWaves, inksOf } from "./drawWave";
+import { LaneCanvas } from "./LaneCanvas";
+import { pinTitles } from "./moveFrames";
+import { type TimeScale, timeScale } from "./scale";
+
+export const MOVE_HEIGHT_PX = 58;
+const PIN_ROW_PX = 16;
+/** Columns of the bare pose that the lane draws, with the axis whose ink they take. */
+const CURVES: [AxisName, number][] = [
+  ["truck", 0],
+  ["pedestal", 1],
+  ["dolly", 2],
+  ["pan", 3],
+  ["tilt", 4],
+  ["roll", 5],
+];
+const MOST_PINS = 400;
+
+/** The keyed move: each axis drawn to its own height, with pins at the keys. */
+export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
+  const window = useStore(view, (state) => state.window);
+  const draw = useCallback((context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
+    const bare = motion.getState().arrays.get("bare");
+    if (!bare) return;
+    const inks = inksOf(canvas);
+    const box = { top: PIN_ROW_PX, height: MOVE_HEIGHT_PX - PIN_ROW_PX - 4, width: canvas.clientWidth };
+    for (const [axis, column] of CURVES) {
+      let low = Infinity;
+      let high = -Infinity;
+      for (let at = column; at < bare.data.length; at += bare.columns) {
+        low = Math.min(low, bare.data[at] ?? 0);
+        high = Math.max(high, bare.data[at] ?? 0);
+      }
+      if (high - low < 1e-6) continue;
+      const centred = {
+        ...bare,
+        data: bare.data.map((value, i) => (i % bare.columns === column ? value - (low + high) / 2 : value)),
+      };
+      const perUnit = (axis === "dolly" ? -1 : 1) / (high - low);
+      drawWaves(
+        context,
+        centred,
+        [{ axis, column, perUnit }],
+        motion.getState().first,
+        x,
+        box,
+        box.height * 0.86,
+        inks,
+        0.9,
+      );
+    }
+  }, []);
+  const x = timeScale(window, width);
+  const pins = [...pinTitles(shot)].filter(([frame]) => frame >= window[0] && frame <= window[1]);
+  return (
+    <div className="relative" data-testid="move-lane">
+      <LaneCanvas width={width} height={MOVE_HEIGHT_PX} label="The camera's move" draw={draw} />
+      {pins.slice(0, MOST_PINS).map(([frame, axes]) => (
+        <button
+          type="button"
+          key={frame}
+          data-pin={frame}
+          aria-label={`Key at frame ${frame}: ${axes.join(", ")}`}
+          title={`frame ${frame}: ${axes.join(", ")}`}
+          className="absolute top-1 flex w-3 -translate-x-1/2 cursor-pointer flex-col items-center"
+          style={{ left: x(frame) }}
+          onClick={() => seek(frame)}
+        >
+          <span className="block h-2.5 w-2.5 rounded-full border-2 border-base-content bg-base-100" />
+          <span className="block h-3 w-[1.5px] bg-base-content" />
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { timeScale } from "./scale";
+
+/** The pen line at the present frame. It moves without re-rendering. */
+export function Playhead({ width, left }: { width: number; left: number }) {
+  const ref = useRef<HTMLDivElement>(null);
+  const window = useStore(view, (state) => state.window);
+  useEffect(() => {
+    const x = timeScale(window, width);
+    const place = () => {
+      const element = ref.current;
+      if (!element) return;
+      const { frame } = transport.getState();
+      const at = x(frame);
+      element.style.transform = `translateX(${left + at}px)`;
+      element.style.visibility = at < 0 || at > width ? "hidden" : "visible";
+      const flag = element.firstElementChild;
+      if (flag) flag.textContent = String(frame);
+    };
+    place();
+    return transport.subscribe(place);
+  }, [window, width, left]);
+  return (
+    <div ref={ref} className="pointer-events-none absolute inset-y-0 left-0 z-10 w-0" data-testid="playhead">
+      <span className="num absolute top-0 min-w-5 -translate-x-1/2 rounded-sm bg-signal px-1 text-center text-[11px] text-white" />
+      <span className="absolute inset-y-0 -left-px w-[1.5px] bg-signal" />
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+/** Waveforms in axis inks. */
+import type { MotionArray } from "../../api/motion";
+import type { AxisName } from "../../api/types";
+import { AXES, DASHES } from "../../shared/axes";
+import type { TimeScale } from "./scale";
+
+export type Wave = { axis: AxisName; column: number; perUnit: number };
+
+/** Largest excursion of some waves, in their common measure. */
+export function reach(array: MotionArray, waves: Wave[]): number {
+  let most = 1e-9;
+  for (const { column, perUnit } of waves) {
+    for (let at = column; at < array.data.length; at += array.columns)
+      most = Math.max(most, Math.abs(array.data[at] ?? 0) * perUnit);
+  }
+  return most;
+}
+
+/** Draws waves about the middle of a row. Many frames to a pixel are drawn as their extremes. */
+export function drawWaves(
+  context: CanvasRenderingContext2D,
+  array: MotionArray,
+  waves: Wave[],
+  first: number,
+  x: TimeScale,
+  box: { top: number; height: number; width: number },
+  scale: number,
+  inks: Record<AxisName, string>,
+  faint: number,
+): void {
+  const middle = box.top + box.height / 2;
+  const from = Math.max(0, Math.floor(x.invert(0) - first));
+  const to = Math.min(array.data.length / array.columns - 1, Math.ceil(x.invert(box.width) - first));
+  const stride = Math.max(1, Math.floor((to - from) / (box.width * 2)));
+  context.lineJoin = "round";
+  context.lineWidth = 1.3;
+  context.globalAlpha = faint;
+  for (const { axis, column, perUnit } of waves) {
+    context.strokeStyle = inks[axis];
+    context.setLineDash(DASHES[axis] as number[]);
+    context.beginPath();
+    for (let row = from; row <= to; row += stride) {
+      let value = array.data[row * array.columns + column] ?? 0;
+      for (let more = row + 1; more < Math.min(row + stride, to + 1); more++) {
+        const other = array.data[more * array.columns + column] ?? 0;
+        if (Math.abs(other) > Math.abs(value)) value = other;
+      }
+      context.lineTo(x(first + row), middle - value * perUnit * scale);
+    }
+    context.stroke();
+  }
+  context.setLineDash([]);
+  context.globalAlpha = 1;
+}
+
+/** Inks of all axes on the paper an element lies on. */
+export function inksOf(element: Element): Record<AxisName, string> {
+  const style = getComputedStyle(element);
+  return Object.fromEntries(AXES.map((axis) => [axis, style.getPropertyValue(`--ink-${axis}`).trim()])) as Record<
+    AxisName,
+    string
+  >;
+}

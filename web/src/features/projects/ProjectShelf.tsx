@@ -1,0 +1,115 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { FileUp, Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import { useLocation } from "wouter";
+import { client, take } from "../../api/client";
+import type { ShotCard as Card, Project, State } from "../../api/types";
+import { complain } from "../../stores/notes";
+import { openImport } from "../../stores/view";
+import { ShotCard } from "./ShotCard";
+
+/** A project with its shots, on paper. */
+export function ProjectShelf({ project, onImport }: { project: Project; onImport: () => void }) {
+  const path = { slug: project.slug };
+  const shots = useQuery({
+    queryKey: ["shots", project.slug],
+    queryFn: () => take<Card[]>(client.GET("/api/projects/{slug}/shots", { params: { path } })),
+  });
+  const queries = useQueryClient();
+  const remove = async () => {
+    try {
+      await take<void>(client.DELETE("/api/projects/{slug}", { params: { path } }));
+      await queries.invalidateQueries({ queryKey: ["projects"] });
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <section
+      aria-label={project.name}
+      data-theme="paper"
+      className="rounded-md bg-base-100 px-5 py-4 text-base-content"
+    >
+      <div className="mb-3 flex items-center gap-3">
+        <h2 className="min-w-0 truncate font-semibold text-lg" title={project.name}>
+          {project.name}
+        </h2>
+        <span className="cond text-(--graphite)">{project.shots === 1 ? "1 shot" : `${project.shots} shots`}</span>
+        <span className="ml-auto" />
+        {shots.data?.length === 0 && (
+          <button type="button" className="btn btn-ghost btn-sm" onClick={() => void remove()}>
+            <Trash2 size={14} /> Remove project
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => {
+            onImport();
+            openImport(null);
+          }}
+        >
+          <FileUp size={14} /> Import a path
+        </button>
+        <NewShot project={project.slug} />
+      </div>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
+        {shots.data?.map((shot) => (
+          <ShotCard key={shot.id} shot={shot} />
+        ))}
+        {shots.data?.length === 0 && (
+          <p className="col-span-full py-6 text-center text-(--graphite)">
+            No shots yet: bring in a camera path, or start an empty shot.
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function NewShot({ project }: { project: string }) {
+  const [name, setName] = useState<string | null>(null);
+  const [, go] = useLocation();
+  const add = async () => {
+    if (!name?.trim()) return;
+    try {
+      const body = { name, fps: { num: 24, den: 1 }, frames: 240 };
+      const state = await take<State>(
+        client.POST("/api/projects/{slug}/shots", { params: { path: { slug: project } }, body }),
+      );
+      go(`/shot/${state.slug}`);
+    } catch (error) {
+      complain(error);
+    }
+  };
+  if (name === null) {
+    return (
+      <button type="button" className="btn btn-sm" onClick={() => setName("")}>
+        <Plus size={14} /> New shot
+      </button>
+    );
+  }
+  return (
+    <form
+      className="flex gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <input
+        className="input input-sm w-44"
+        aria-label="Name of the new shot"
+        placeholder="Name of the shot"
+        maxLength={120}
+        ref={(element) => element?.focus()}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onKeyDown={(event) => event.key === "Escape" && setName(null)}
+      />
+      <button type="submit" className="btn btn-sm btn-primary" disabled={!name.trim()}>
+        Make
+      </button>
+    </form>
+  );
+}

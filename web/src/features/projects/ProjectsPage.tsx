@@ -1,0 +1,88 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Plus } from "lucide-react";
+import { useState } from "react";
+import { useStore } from "zustand";
+import { client, take } from "../../api/client";
+import type { Project } from "../../api/types";
+import { complain } from "../../stores/notes";
+import { view } from "../../stores/view";
+import { DropZone, ImportDialog } from "../transfer";
+import { ProjectShelf } from "./ProjectShelf";
+
+/** All projects, each a shelf of shots. */
+export function ProjectsPage() {
+  const projects = useQuery({ queryKey: ["projects"], queryFn: () => take<Project[]>(client.GET("/api/projects")) });
+  const dialog = useStore(view, (state) => state.dialog);
+  const [target, setTarget] = useState<string | null>(null);
+  const first = projects.data?.[0]?.slug;
+  return (
+    <main className="h-full overflow-y-auto px-10 py-8">
+      <header className="mx-auto mb-8 flex max-w-6xl items-end justify-between">
+        <div>
+          <h1 className="flex items-center gap-3 font-semibold text-2xl text-white">
+            <img src="/assets/mark.svg" alt="" className="h-6" /> Zittern
+          </h1>
+          <p className="mt-1 text-sm">Gives a camera move the motion of whoever holds the camera.</p>
+        </div>
+        <NewProject />
+      </header>
+      <div className="mx-auto flex max-w-6xl flex-col gap-8">
+        {projects.isPending && <p>Looking for projects …</p>}
+        {projects.error && (
+          <p role="alert" className="rounded-sm border border-error px-4 py-3">
+            {projects.error.message}{" "}
+            <button type="button" className="btn btn-xs ml-2" onClick={() => void projects.refetch()}>
+              Try again
+            </button>
+          </p>
+        )}
+        {projects.data?.map((project) => (
+          <ProjectShelf key={project.slug} project={project} onImport={() => setTarget(project.slug)} />
+        ))}
+        {projects.data?.length === 0 && (
+          <p className="rounded-md border border-base-300 border-dashed px-6 py-10 text-center">
+            No projects yet. Make one above, or run <code className="num">zittern demo</code> for a furnished example.
+          </p>
+        )}
+      </div>
+      {dialog === "import" && (target ?? first) && <ImportDialog state={null} projectSlug={target ?? first ?? ""} />}
+      <DropZone />
+    </main>
+  );
+}
+
+function NewProject() {
+  const [name, setName] = useState("");
+  const queries = useQueryClient();
+  const add = async () => {
+    if (!name.trim()) return;
+    try {
+      await take<Project>(client.POST("/api/projects", { body: { name } }));
+      setName("");
+      await queries.invalidateQueries({ queryKey: ["projects"] });
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <form
+      className="flex gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <input
+        className="input input-sm w-56"
+        placeholder="Name of a new project"
+        aria-label="Name of a new project"
+        maxLength={120}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <button type="submit" className="btn btn-sm" disabled={!name.trim()}>
+        <Plus size={15} /> New project
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,2 @@
+/** The page of projects and their shots. */
+export { ProjectsPage } from "./ProjectsPage";

@@ -1,0 +1,61 @@
+import { useEffect, useMemo } from "react";
+import { BufferAttribute, BufferGeometry, DoubleSide, Line, LineBasicMaterial } from "three";
+import { useStore } from "zustand";
+import { useMotionVersion } from "../../shared/useMotionVersion";
+import { motion, rowOf } from "../../stores/motion";
+import { session } from "../../stores/session";
+import { moveFrames } from "../lanes";
+import { OUTSIDE } from "./layers";
+import { positions, ribbon } from "./pathGeometry";
+
+const PIN_HEIGHT_M = 0.34;
+
+/** The move as a ribbon with a pin at each key, and the shaken lens as a thin line. */
+export function PathRibbon() {
+  const version = useMotionVersion();
+  const document = useStore(session, (state) => state.state?.document);
+  const { frames, arrays } = motion.getState();
+  const bare = arrays.get("bare");
+  const pose = arrays.get("pose");
+  const strip = useMemo(() => (bare && version ? ribbon(positions(bare, frames)) : null), [bare, frames, version]);
+  const trace = useMemo(() => {
+    if (!pose || !version) return null;
+    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(positions(pose, frames), 3));
+    const line = new Line(geometry, new LineBasicMaterial({ color: "#20242F", fog: false }));
+    line.layers.mask = OUTSIDE.mask;
+    line.frustumCulled = false;
+    return line;
+  }, [pose, frames, version]);
+  useEffect(() => () => strip?.dispose(), [strip]);
+  useEffect(
+    () => () => {
+      trace?.geometry.dispose();
+      (trace?.material as LineBasicMaterial | undefined)?.dispose();
+    },
+    [trace],
+  );
+  const pins = document && bare ? moveFrames(document).map((frame) => rowOf(frame) * bare.columns) : [];
+  return (
+    <group>
+      {strip && (
+        <mesh geometry={strip} layers={OUTSIDE} frustumCulled={false}>
+          <meshBasicMaterial color="#3f62b8" side={DoubleSide} fog={false} transparent opacity={0.85} />
+        </mesh>
+      )}
+      {trace && <primitive object={trace} />}
+      {bare &&
+        pins.slice(0, 60).map((at) => (
+          <group key={at} position={[bare.data[at] ?? 0, bare.data[at + 1] ?? 0, bare.data[at + 2] ?? 0]}>
+            <mesh layers={OUTSIDE} position-y={PIN_HEIGHT_M / 2}>
+              <cylinderGeometry args={[0.008, 0.008, PIN_HEIGHT_M, 6]} />
+              <meshBasicMaterial color="#F4F0E6" fog={false} />
+            </mesh>
+            <mesh layers={OUTSIDE} position-y={PIN_HEIGHT_M}>
+              <sphereGeometry args={[0.05, 12, 8]} />
+              <meshBasicMaterial color="#F4F0E6" fog={false} />
+            </mesh>
+          </group>
+        ))}
+    </group>
+  );
+}

@@ -1,0 +1,24 @@
+import { Component, type ReactNode } from "react";
+import { EmptySet } from "./EmptySet";
+import { stage } from "./stageStore";
+
+/** When a set cannot be loaded, says so and shows the empty ground instead. */
+export class SetFailure extends Component<{ children: ReactNode }, { failed: boolean }> {
+  state = { failed: false };
+
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+
+  componentDidMount() {
+    stage.setState({ setProblem: null });
+  }
+
+  componentDidCatch() {
+    stage.setState({ setProblem: "The set of this shot cannot be loaded; the camera works without it." });
+  }
+
+  render() {
+    return this.state.failed ? <EmptySet /> : this.props.children;
+  }
+}

@@ -1,0 +1,61 @@
+import { Canvas, useThree } from "@react-three/fiber";
+import { Suspense, useEffect } from "react";
+import { useStore } from "zustand";
+import { motion } from "../../stores/motion";
+import { session } from "../../stores/session";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { CameraBody } from "./CameraBody";
+import { EmptySet } from "./EmptySet";
+import { Lights } from "./Lights";
+import { Pace } from "./Pace";
+import { PathRibbon } from "./PathRibbon";
+import { drawsInSoftware } from "./renderer";
+import { SetFailure } from "./SetFailure";
+import { SetPieces } from "./SetPieces";
+import { stage } from "./stageStore";
+import { TwoViews } from "./TwoViews";
+
+/** Draws again whenever something it shows has changed, and only then. */
+function Redraw() {
+  const invalidate = useThree((state) => state.invalidate);
+  useEffect(() => {
+    const again = () => invalidate();
+    const stops = [motion.subscribe(again), transport.subscribe(again), view.subscribe(again), stage.subscribe(again)];
+    return () => {
+      for (const stop of stops) stop();
+    };
+  }, [invalidate]);
+  return null;
+}
+
+/** One canvas under both panes. */
+export function Stage() {
+  const setId = useStore(session, (state) => state.state?.document.set_id ?? null);
+  return (
+    <div className="pointer-events-none absolute inset-0">
+      <Canvas
+        frameloop="demand"
+        dpr={1}
+        shadows="percentage"
+        gl={{
+          antialias: !drawsInSoftware(),
+          powerPreference: "high-performance",
+          alpha: false,
+          stencil: false,
+          preserveDrawingBuffer: false,
+        }}
+      >
+        <Redraw />
+        <Pace />
+        <Lights />
+        <SetFailure key={setId ?? "none"}>
+          <Suspense fallback={null}>{setId ? <SetPieces setId={setId} /> : <EmptySet />}</Suspense>
+        </SetFailure>
+        <PathRibbon />
+        <CameraBody />
+        <TwoViews />
+      </Canvas>
+    </div>
+  );
+}

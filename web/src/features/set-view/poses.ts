@@ -1,0 +1,25 @@
+/** Poses of the lens from the motion arrays onto three's objects. */
+import { MathUtils, type Object3D } from "three";
+import { type Motion, motion, rowOf } from "../../stores/motion";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+
+export const VFOV = 7;
+
+/** The pose shown now: with the shake, or the bare move while it is bypassed. */
+export function shownPose(state: Motion = motion.getState()): { data: Float32Array; at: number } | null {
+  const array = state.arrays.get(view.getState().bypass ? "bare" : "pose");
+  if (!array || state.frames === 0) return null;
+  return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
+}
+
+/** Puts an object where the lens is. Order: pan about Y, then tilt, then roll. */
+export function placeAtLens(object: Object3D, data: Float32Array, at: number): void {
+  object.position.set(data[at] ?? 0, data[at + 1] ?? 0, data[at + 2] ?? 0);
+  object.rotation.set(
+    MathUtils.degToRad(data[at + 4] ?? 0),
+    MathUtils.degToRad(data[at + 3] ?? 0),
+    MathUtils.degToRad(data[at + 5] ?? 0),
+    "YXZ",
+  );
+}

@@ -1,0 +1,17 @@
+/** What draws the pictures: asked once, of a context that is thrown away. */
+let known: string | null = null;
+
+/** Name of the renderer, or an empty text where it is not told. */
+export function rendererName(): string {
+  if (known !== null) return known;
+  const context = document.createElement("canvas").getContext("webgl2");
+  const info = context?.getExtension("WEBGL_debug_renderer_info");
+  known = context && info ? String(context.getParameter(info.UNMASKED_RENDERER_WEBGL)) : "";
+  context?.getExtension("WEBGL_lose_context")?.loseContext();
+  return known;
+}
+
+/** Whether pictures are drawn by the processor: smoothing edges then costs more than it gives. */
+export function drawsInSoftware(): boolean {
+  return /swiftshader|llvmpipe|software|basic render/i.test(rendererName());
+}

@@ -1,0 +1,21 @@
+/** Where on the page the stage draws its two pictures. */
+import { createStore } from "zustand/vanilla";
+
+export type StageState = {
+  finder: HTMLElement | null;
+  outside: HTMLElement | null;
+  aspect: number;
+  setProblem: string | null;
+  ready: boolean;
+  /** The machine draws too slowly for shadows. */
+  slow: boolean;
+};
+
+export const stage = createStore<StageState>(() => ({
+  finder: null,
+  outside: null,
+  aspect: 16 / 9,
+  setProblem: null,
+  ready: false,
+  slow: false,
+}));

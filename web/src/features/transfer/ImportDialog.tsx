@@ -1,0 +1,138 @@
+import { useEffect, useState } from "react";
+import { useLocation } from "wouter";
+import { useStore } from "zustand";
+import { Problem, sendForm } from "../../api/client";
+import type { CameraFile, Imported, State } from "../../api/types";
+import { Dialog } from "../../shared/Dialog";
+import { note } from "../../stores/notes";
+import { adopt } from "../../stores/session";
+import { view } from "../../stores/view";
+
+type Found = { file: File; cameras: string[]; notices: string[] };
+
+const close = () => view.setState({ dialog: null, importFile: null });
+
+function explain(error: unknown): string {
+  if (error instanceof Problem) return error.where ? `${error.message} (${error.where})` : error.message;
+  return String(error);
+}
+
+/** Chooses a file, then a camera, then where its path goes: into this shot, or into a new one. */
+export function ImportDialog({ state, projectSlug }: { state: State | null; projectSlug: string }) {
+  const dropped = useStore(view, (each) => each.importFile);
+  const [found, setFound] = useState<Found | null>(null);
+  const [camera, setCamera] = useState("");
+  const [fps, setFps] = useState(state ? `${state.document.fps.num}/${state.document.fps.den}` : "24");
+  const [problem, setProblem] = useState("");
+  const [working, setWorking] = useState(false);
+  const [, go] = useLocation();
+
+  const inspect = async (file: File) => {
+    setProblem("");
+    setFound(null);
+    setWorking(true);
+    try {
+      const answer = await sendForm<CameraFile>("/api/imports/inspect", { file }, file.name);
+      setFound({ file, cameras: answer.cameras, notices: answer.notices });
+      setCamera(answer.cameras[0] ?? "");
+    } catch (error) {
+      setProblem(`${file.name}: ${explain(error)}`);
+    }
+    setWorking(false);
+  };
+  useEffect(() => {
+    if (dropped) void inspect(dropped);
+  }, [dropped]);
+
+  const bringIn = async (into: "shot" | "new") => {
+    if (!found) return;
+    setWorking(true);
+    setProblem("");
+    try {
+      const fields = { file: found.file, camera };
+      const done =
+        into === "shot" && state
+          ? await sendForm<Imported>(
+              `/api/shots/${state.slug}/imports`,
+              { ...fields, base_revision: String(state.revision) },
+              found.file.name,
+            )
+          : await sendForm<Imported>(`/api/projects/${projectSlug}/imports`, { ...fields, fps }, found.file.name);
+      for (const text of done.notices) note("info", text);
+      close();
+      if (into === "shot") adopt(done.state);
+      else go(`/shot/${done.state.slug}`);
+    } catch (error) {
+      setProblem(explain(error));
+      setWorking(false);
+    }
+  };
+
+  return (
+    <Dialog title="Bring in a camera path" onClose={close}>
+      <p className="mb-3 text-sm">
+        A camera from a GLB or glTF file, its parents animated too, or a CSV with a pose a row.
+      </p>
+      <input
+        type="file"
+        aria-label="Camera path file"
+        accept=".glb,.gltf,.csv"
+        className="file-input file-input-sm mb-3 w-full"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void inspect(file);
+        }}
+      />
+      {problem && (
+        <p role="alert" className="mb-3 rounded-sm border border-error bg-[#3a1d17] px-3 py-2 text-[#f4e2dc] text-sm">
+          {problem}
+        </p>
+      )}
+      {found && (
+        <div className="mb-3 grid grid-cols-2 gap-3 text-sm">
+          <label className="flex flex-col gap-1">
+            Camera in {found.file.name}
+            <select
+              className="select select-sm w-full"
+              value={camera}
+              onChange={(event) => setCamera(event.target.value)}
+            >
+              {found.cameras.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          </label>
+          <label className="flex flex-col gap-1">
+            Frames a second (new shot)
+            <input className="input input-sm w-full" value={fps} onChange={(event) => setFps(event.target.value)} />
+          </label>
+          {found.notices.map((text) => (
+            <p key={text} className="col-span-2 text-xs">
+              {text}
+            </p>
+          ))}
+        </div>
+      )}
+      <div className="flex justify-end gap-2">
+        {state && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={!found || working}
+            onClick={() => void bringIn("shot")}
+          >
+            Replace this shot’s move
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={!found || working}
+          onClick={() => void bringIn("new")}
+        >
+          {working ? "Reading …" : "Make a new shot"}
+        </button>
+      </div>
+    </Dialog>
+  );
+}

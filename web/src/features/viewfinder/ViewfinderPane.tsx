@@ -1,0 +1,91 @@
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import { useSize } from "../../shared/useSize";
+import { motion, rowOf } from "../../stores/motion";
+import { session } from "../../stores/session";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { stage } from "../set-view";
+import { fitted } from "./fit";
+import { Scribble } from "./Scribble";
+
+const POSE_FOCAL = 6;
+
+/** Present focal length, written straight into the page as frames go by. */
+function useFocal(): React.RefObject<HTMLSpanElement | null> {
+  const ref = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    const show = () => {
+      const pose = motion.getState().arrays.get("pose");
+      if (!ref.current || !pose) return;
+      const focal = pose.data[rowOf(transport.getState().frame) * pose.columns + POSE_FOCAL] ?? 0;
+      ref.current.textContent = `${focal.toFixed(focal < 100 ? 1 : 0)} mm`;
+    };
+    show();
+    const stops = [motion.subscribe(show), transport.subscribe(show)];
+    return () => {
+      for (const stop of stops) stop();
+    };
+  }, []);
+  return ref;
+}
+
+/** The pane of the Viewfinder: guides, readings and scribble over the picture. */
+export function ViewfinderPane() {
+  const [ref, size] = useSize<HTMLDivElement>();
+  const document = useStore(session, (state) => state.state?.document);
+  const readings = useStore(motion, (state) => state.readings);
+  const { guides, scribble, bypass } = useStore(view);
+  const focal = useFocal();
+  const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
+  const rect = fitted(size.width, size.height, aspect);
+  useEffect(() => {
+    stage.setState({ finder: ref.current, aspect });
+    return () => stage.setState({ finder: null });
+  }, [ref, aspect]);
+  const hasLayers = (document?.clips ?? []).some((clip) => (clip.layers ?? []).length > 0);
+  return (
+    <div
+      ref={ref}
+      className="relative h-full w-full overflow-hidden"
+      data-testid="viewfinder"
+      data-ready={readings ? "yes" : "no"}
+    >
+      <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
+        {guides && <Guides />}
+        <span className="cond absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
+          Viewfinder · <span ref={focal} className="num" />
+          {bypass && <b className="ml-2 text-warning">bare move</b>}
+        </span>
+        {readings && (
+          <span className="num absolute bottom-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px]">
+            swing {readings.total_swing_px.toFixed(0)} px · streak {readings.streak_px.toFixed(1)} px at 180° · subject{" "}
+            {readings.subject_distance_m.toFixed(1)} m
+          </span>
+        )}
+        {scribble && hasLayers && rect.width > 320 && (
+          <span className="absolute right-2 bottom-2">
+            <Scribble width={104} height={70} />
+          </span>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Thirds, and the safe area at 90 %. Never part of an export. */
+function Guides() {
+  return (
+    <svg className="absolute inset-0 h-full w-full" viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden="true">
+      <g stroke="#F4F0E6" strokeOpacity="0.32" fill="none" vectorEffect="non-scaling-stroke" strokeWidth="1">
+        {[33.333, 66.667].map((at) => (
+          <g key={at}>
+            <line x1={at} x2={at} y1="0" y2="100" vectorEffect="non-scaling-stroke" />
+            <line y1={at} y2={at} x1="0" x2="100" vectorEffect="non-scaling-stroke" />
+          </g>
+        ))}
+        <rect x="5" y="5" width="90" height="90" vectorEffect="non-scaling-stroke" strokeOpacity="0.2" />
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,66 @@
+/** The motion last heard of, and the feed that asks for it: one question at a time, the newest wins. */
+import { createStore } from "zustand/vanilla";
+import { fetchMotion, type MotionArray } from "../api/motion";
+import type { Command, Readings } from "../api/types";
+import { transport } from "./transport";
+
+export type Motion = {
+  shot: string | null;
+  version: number;
+  first: number;
+  frames: number;
+  arrays: Map<string, MotionArray>;
+  readings: Readings | null;
+};
+
+const EMPTY: Motion = { shot: null, version: 0, first: 1, frames: 0, arrays: new Map(), readings: null };
+
+export const motion = createStore<Motion>(() => EMPTY);
+
+let wanted: { shot: string; commands: Command[]; done: ((error?: unknown) => void)[] } | null = null;
+let asking = false;
+
+/** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one. */
+export function feed(shot: string, commands: Command[]): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const done = [...(wanted?.done ?? []), (error?: unknown) => (error ? reject(error) : resolve())];
+    wanted = { shot, commands, done };
+    void ask();
+  });
+}
+
+export function forgetMotion(): void {
+  wanted = null;
+  motion.setState(EMPTY);
+}
+
+async function ask(): Promise<void> {
+  if (asking) return;
+  asking = true;
+  while (wanted) {
+    const { shot, commands, done } = wanted;
+    wanted = null;
+    try {
+      const known = motion.getState();
+      const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
+      const { head, arrays } = await fetchMotion(shot, commands, transport.getState().frame, have);
+      motion.setState((state) => ({
+        shot,
+        version: state.version + 1,
+        first: head.first_frame,
+        frames: head.frames,
+        arrays,
+        readings: head.readings,
+      }));
+      for (const each of done) each();
+    } catch (error) {
+      for (const each of done) each(error);
+    }
+  }
+  asking = false;
+}
+
+/** Row of a frame in the arrays. */
+export function rowOf(frame: number, state: Motion = motion.getState()): number {
+  return Math.min(Math.max(Math.round(frame) - state.first, 0), Math.max(state.frames - 1, 0));
+}

@@ -1,0 +1,26 @@
+/** Short messages at the foot of the page. */
+import { createStore } from "zustand/vanilla";
+import { Problem } from "../api/client";
+
+export type Note = { id: number; kind: "info" | "error"; text: string; action?: { title: string; run: () => void } };
+
+export const notes = createStore<{ list: Note[] }>(() => ({ list: [] }));
+
+let count = 0;
+const STAY_MS = 5000;
+
+export function dismiss(id: number): void {
+  notes.setState((state) => ({ list: state.list.filter((note) => note.id !== id) }));
+}
+
+export function note(kind: Note["kind"], text: string, action?: Note["action"]): void {
+  const id = ++count;
+  notes.setState((state) => ({ list: [...state.list.slice(-2), { id, kind, text, action }] }));
+  if (kind === "info" && !action) setTimeout(() => dismiss(id), STAY_MS);
+}
+
+/** Says what went wrong and where. */
+export function complain(error: unknown): void {
+  if (error instanceof Problem) note("error", error.where ? `${error.message} (${error.where})` : error.message);
+  else note("error", error instanceof Error ? error.message : String(error));
+}

@@ -1,0 +1,150 @@
+/** The shot that is open: its state on the server, edits one after another, undo and redo. */
+import { createStore } from "zustand/vanilla";
+import { client, Problem, take } from "../api/client";
+import type { Command, Layer, State } from "../api/types";
+import { feed, forgetMotion } from "./motion";
+import { complain, note } from "./notes";
+import { pause, transport } from "./transport";
+import { view } from "./view";
+
+export type Session = { state: State | null; missing: string | null; saving: number };
+
+export const session = createStore<Session>(() => ({ state: null, missing: null, saving: 0 }));
+
+let queue: Promise<unknown> = Promise.resolve();
+
+export async function openShot(slug: string): Promise<void> {
+  pause();
+  forgetMotion();
+  session.setState({ state: null, missing: null, saving: 0 });
+  try {
+    const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
+    view.setState({
+      layer: null,
+      axes: [],
+      window: [state.document.first_frame, state.document.last_frame],
+      bypass: false,
+    });
+    transport.setState({ frame: state.document.first_frame, loop: null });
+    adopt(state);
+  } catch (error) {
+    session.setState({ missing: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+/** Takes a state from the server as the present one and asks for its motion. */
+export function adopt(state: State): void {
+  const before = session.getState().state?.document;
+  session.setState({ state });
+  const { first_frame: first, last_frame: last, fps } = state.document;
+  const { frame } = transport.getState();
+  transport.setState({ first, last, fps: fps.num / (fps.den ?? 1), frame: Math.min(Math.max(frame, first), last) });
+  if (before && (before.first_frame !== first || before.last_frame !== last)) view.setState({ window: [first, last] });
+  const { layer } = view.getState();
+  const ids = layersOf(state).map((each) => each.id);
+  if (!layer || !ids.includes(layer)) view.setState({ layer: ids[0] ?? null, axes: [] });
+  feed(state.slug, []).catch(complain);
+}
+
+/** Layers from the bottom up. */
+export function layersOf(state: State): Layer[] {
+  return (state.document.clips ?? []).flatMap((clip) => clip.layers ?? []);
+}
+
+export function findLayer(state: State | null, id: string | null): Layer | null {
+  return (state && layersOf(state).find((layer) => layer.id === id)) ?? null;
+}
+
+/** The command being tried on while something is dragged. */
+let trying: Command | null = null;
+
+/** Shows what a command would do, without keeping it. */
+export function preview(command: Command): void {
+  const { state } = session.getState();
+  trying = command;
+  if (state) feed(state.slug, [command]).catch(complain);
+}
+
+/** Drops what is tried on. */
+export function cancelPreview(): void {
+  trying = null;
+  endPreview();
+}
+
+const READINGS_AFTER_MS = 120;
+let waiting = 0;
+
+/** Readings follow the frame once it rests: while playing they would only flicker. */
+transport.subscribe((now, before) => {
+  if (now.playing || now.frame === before.frame) return;
+  clearTimeout(waiting);
+  waiting = window.setTimeout(endPreview, READINGS_AFTER_MS);
+});
+
+/** Asks again for what is kept, unless something is being tried on. */
+function endPreview(): void {
+  const { state } = session.getState();
+  if (state && trying === null) feed(state.slug, []).catch(complain);
+}
+
+/** Commits a command as one revision; commands go one after another. */
+export function commit(command: Command, then?: (state: State) => void): Promise<void> {
+  return inTurn(async (state) => {
+    const path = { shot: state.slug };
+    const body = { base_revision: state.revision, command };
+    adopt(await take<State>(client.POST("/api/shots/{shot}/edits", { params: { path }, body })));
+    const after = session.getState().state;
+    if (after && then) then(after);
+  }, command);
+}
+
+export function undo(): Promise<void> {
+  return travel("/api/shots/{shot}/undo");
+}
+
+export function redo(): Promise<void> {
+  return travel("/api/shots/{shot}/redo");
+}
+
+function travel(path: "/api/shots/{shot}/undo" | "/api/shots/{shot}/redo"): Promise<void> {
+  return inTurn(async (state) => {
+    const params = { path: { shot: state.slug } };
+    adopt(await take<State>(client.POST(path, { params, body: { base_revision: state.revision } })));
+  });
+}
+
+function inTurn(work: (state: State) => Promise<void>, command?: Command): Promise<void> {
+  trying = null;
+  session.setState((each) => ({ saving: each.saving + 1 }));
+  const run = async () => {
+    const { state } = session.getState();
+    if (!state) return;
+    try {
+      await work(state);
+    } catch (error) {
+      await recover(error, state, command);
+    } finally {
+      session.setState((each) => ({ saving: each.saving - 1 }));
+    }
+  };
+  const turn = queue.then(run);
+  queue = turn;
+  return turn;
+}
+
+/** After a fault: the present state is fetched, and a change that came too late can be put on top of it. */
+async function recover(error: unknown, state: State, command?: Command): Promise<void> {
+  if (error instanceof Problem && error.status === 409) {
+    const theirs = String(error.details.current_label ?? "a change");
+    adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: state.slug } } })));
+    const again = command ? { title: "Apply mine on top", run: () => void commit(command) } : undefined;
+    note(
+      "error",
+      `Another window changed this shot first (“${theirs}”). Its state is shown now; yours was not applied.`,
+      again,
+    );
+    return;
+  }
+  complain(error);
+  endPreview();
+}

@@ -1,0 +1,12 @@
+"""Zittern: handheld and operator-style motion for virtual cinematic cameras.
+
+core     the rules of the job: document, evaluation, edits (no I/O)
+formats  reading and writing camera paths
+store    SQLite: projects, shots, revisions
+demo     the "Saltmarsh Post" sets and shots, made by our own code
+api      the web server
+cli      the command line
+settings where data lives, which port, which limits
+"""
+
+__version__ = "0.1.0"

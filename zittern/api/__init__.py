@@ -1,0 +1,11 @@
+"""The web server. In dependency order:
+
+guard    Host and Origin checks, upload limit
+problems THE TABLE of errors to problem+json
+models   what requests and responses look like
+packet   motion as binary float32
+context  what all routes share: library, caches, export jobs
+jobs     exports in the background, with progress and cancel
+routes   one module per noun
+app      wiring only
+"""

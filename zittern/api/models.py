@@ -1,0 +1,180 @@
+"""What requests and responses look like. TypeScript types are generated from these."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from zittern.core.edits.table import Command
+from zittern.core.readings import Readings
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import Fps
+from zittern.store.library import ShotEntry
+from zittern.store.revisions import State
+
+
+class Model(BaseModel):
+    """Base: strict about fields."""
+
+    model_config = ConfigDict(extra="forbid", from_attributes=True)
+
+
+class ProjectOut(Model):
+    slug: str
+    name: str
+    shots: int
+
+
+class NameIn(Model):
+    name: str = Field(min_length=1, max_length=120)
+
+
+class NewShotIn(Model):
+    name: str = Field(min_length=1, max_length=120)
+    fps: Fps = Fps(num=24)
+    frames: int = Field(default=240, ge=1, le=1_000_000)
+    set_id: str | None = None
+    copy_of: str | None = None
+
+
+class ShotCard(Model):
+    id: str
+    slug: str
+    name: str
+    project: str
+    project_slug: str
+    frames: int
+    fps: str
+    seconds: float
+    layers: int
+    set_id: str | None
+    updated_at: datetime
+
+    @classmethod
+    def of(cls, entry: ShotEntry) -> ShotCard:
+        shot = entry.document
+        seconds = shot.frame_count / shot.fps.value
+        return cls(
+            id=entry.id, slug=entry.slug, name=shot.name, project=entry.project, project_slug=entry.project_slug, frames=shot.frame_count,
+            fps=str(shot.fps), seconds=seconds, layers=sum(1 for _ in shot.layers()), set_id=shot.set_id, updated_at=entry.updated_at,
+        )  # fmt: skip
+
+
+class StateOut(Model):
+    id: str
+    slug: str
+    project: str
+    project_slug: str
+    document: Shot
+    revision: int
+    label: str
+    undo_label: str | None
+    redo_label: str | None
+
+    @classmethod
+    def of(cls, state: State, project: str, project_slug: str) -> StateOut:
+        return cls.model_construct(
+            id=state.shot_id, slug=state.slug, project=project, project_slug=project_slug, document=state.document,
+            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label,
+        )  # fmt: skip
+
+
+class EditIn(Model):
+    base_revision: int
+    command: Command
+
+
+class StepIn(Model):
+    base_revision: int
+
+
+class RevisionOut(Model):
+    revision: int
+    parent: int | None
+    label: str
+    created_at: datetime
+    current: bool
+    line: bool
+
+
+class MotionIn(Model):
+    """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds."""
+
+    commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
+    have: dict[str, str] = {}
+    frame: float = 1.0
+
+
+class ArrayHead(Model):
+    """A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when unchanged."""
+
+    name: str
+    tag: str
+    columns: int
+    offset: int | None
+
+
+class MotionHead(Model):
+    """Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg)."""
+
+    revision: int
+    first_frame: int
+    frames: int
+    arrays: list[ArrayHead]
+    readings: Readings
+
+
+class CameraFileOut(Model):
+    cameras: list[str]
+    notices: list[str]
+
+
+class ImportedOut(Model):
+    state: StateOut
+    notices: list[str]
+
+
+class ExportIn(Model):
+    format: str
+    step: float = Field(default=1.0, gt=0.0, le=100.0)
+
+
+class JobOut(Model):
+    id: str
+    status: Literal["working", "done", "failed", "cancelled"]
+    progress: float
+    filename: str
+    problem: str | None
+
+
+class FormatOut(Model):
+    name: str
+    ending: str
+    title: str
+    reads: bool
+
+
+class SourceOut(Model):
+    kind: str
+    title: str
+    imitates: str
+
+
+class AxisOut(Model):
+    name: str
+    unit: str
+    plus: str
+    minus: str
+    most_swing: float
+
+
+class TablesOut(Model):
+    """What the page needs to know once."""
+
+    version: str
+    axes: list[AxisOut]
+    sources: list[SourceOut]
+    formats: list[FormatOut]
+    sets: list[str]

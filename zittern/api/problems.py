@@ -1,0 +1,53 @@
+"""Errors as problem+json (RFC 9457), with the path of the field in `where`."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from starlette.exceptions import HTTPException
+
+from zittern.core.errors import BadInput, Conflict, NotFound, ZitternError, loc_path
+
+__all__ = ["STATUS", "install", "problem"]
+
+# The first row that fits counts.
+STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
+    (NotFound, 404, "Not found"),
+    (Conflict, 409, "Changed elsewhere"),
+    (BadInput, 422, "Cannot be used"),
+    (ZitternError, 500, "Failed"),
+)
+
+
+def problem(status: int, title: str, detail: str, where: str = "", **more: Any) -> JSONResponse:
+    """A problem+json response."""
+    body = {"type": "about:blank", "title": title, "status": status, "detail": detail, "where": where, **more}
+    return JSONResponse(body, status_code=status, media_type="application/problem+json")
+
+
+def install(app: FastAPI) -> None:
+    """Hands all errors to the table."""
+
+    @app.exception_handler(ZitternError)
+    async def _ours(_request: Request, error: ZitternError) -> JSONResponse:
+        status, title = next((status, title) for kind, status, title in STATUS if isinstance(error, kind))
+        more = error.details if isinstance(error, Conflict) else {}
+        return problem(status, title, error.message, error.where, **more)
+
+    @app.exception_handler(RequestValidationError)
+    async def _shape(_request: Request, error: RequestValidationError) -> JSONResponse:
+        fault = error.errors()[0]
+        return problem(422, "Cannot be used", str(fault["msg"]).removeprefix("Value error, "), loc_path(tuple(fault["loc"])))
+
+    @app.exception_handler(HTTPException)
+    async def _http(_request: Request, error: HTTPException) -> JSONResponse:
+        return problem(error.status_code, "Not possible", str(error.detail))
+
+    @app.exception_handler(Exception)
+    async def _unforeseen(request: Request, error: Exception) -> JSONResponse:
+        logging.getLogger("zittern").error("%s %s failed", request.method, request.url.path, exc_info=error)
+        return problem(500, "Failed", "the server met a fault of its own; the shot is as it was. The server's log says more")

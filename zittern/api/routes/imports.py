@@ -1,0 +1,65 @@
+"""Camera paths from files."""
+
+from __future__ import annotations
+
+from pathlib import PurePath
+from typing import Annotated
+
+from fastapi import APIRouter, Form, UploadFile
+from pydantic import ValidationError
+
+from zittern.api.context import Ctx, json_response
+from zittern.api.models import CameraFileOut, ImportedOut
+from zittern.core.edits.moves import ReplaceMove
+from zittern.core.errors import DocumentError, FormatError
+from zittern.core.shot.shot import new_shot
+from zittern.core.timebase import Fps
+from zittern.formats.files import no_sidecars
+from zittern.formats.paths import PathFile
+from zittern.formats.table import reader_of
+
+router = APIRouter(prefix="/api", tags=["imports"])
+
+_Camera = Annotated[str | None, Form(max_length=400)]
+
+
+def _open(file: UploadFile) -> PathFile:
+    return reader_of(_filename(file))(file.file.read(), no_sidecars)
+
+
+def _filename(file: UploadFile) -> str:
+    return PurePath(file.filename or "file").name[:120]
+
+
+def _fps(text: str) -> Fps:
+    try:
+        return Fps.model_validate(text)
+    except ValidationError as error:
+        raise FormatError(DocumentError.of(error).message, "fps") from error
+
+
+@router.post("/imports/inspect")
+def inspect_file(file: UploadFile) -> CameraFileOut:
+    """Which cameras a file has."""
+    found = _open(file)
+    return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices))
+
+
+@router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut)
+def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form()] = "24") -> object:
+    """A new shot from a file."""
+    rate = _fps(fps)
+    imported = _open(file).read(camera, rate)
+    stem = _filename(file).split(".")[0].replace("_", " ").replace("-", " ").strip() or "Imported"
+    command = ReplaceMove(move=imported.move, name=_filename(file))
+    shot = command.apply(new_shot(stem, fps=rate))
+    state = ctx.library.add_shot(slug, shot, command.label(shot))
+    return json_response(ImportedOut.model_construct(state=ctx.state_out(state), notices=list(imported.notices)))
+
+
+@router.post("/shots/{shot}/imports", response_model=ImportedOut)
+def import_move(shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form()], camera: _Camera = None) -> object:
+    """Puts a file's path in place of the shot's move; one revision."""
+    imported = _open(file).read(camera, ctx.library.state(shot).document.fps)
+    state = ctx.library.edit(shot, base_revision, ReplaceMove(move=imported.move, name=_filename(file)))
+    return json_response(ImportedOut.model_construct(state=ctx.state_out(state), notices=list(imported.notices)))

@@ -1,0 +1,37 @@
+"""The motion of a shot as binary float32, commands tried on included."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+
+from zittern.api.context import Ctx
+from zittern.api.models import MotionHead, MotionIn
+from zittern.api.packet import pack_motion
+from zittern.core.edits.table import apply
+from zittern.core.readings import read
+
+router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"])
+
+
+@router.post("/motion", response_class=Response, responses={200: {"content": {"application/octet-stream": {}}}})
+def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
+    """A motion packet: only the arrays that the page does not have yet."""
+    state = ctx.library.state(shot)
+    document = state.document
+    for command in body.commands:
+        document = apply(document, command)
+    motion = ctx.motion(document)
+    packet = pack_motion(document, motion, state.revision, read(document, motion, body.frame), body.have)
+    return Response(packet, media_type="application/octet-stream")
+
+
+@router.get("/motion/header", include_in_schema=True)
+def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
+    """The header alone, without any array: for scripts, and so that the page's types know it."""
+    state = ctx.library.state(shot)
+    motion = ctx.motion(state.document)
+    first = float(state.document.first_frame)
+    return MotionHead(
+        revision=state.revision, first_frame=state.document.first_frame, frames=len(motion.frames), arrays=[], readings=read(state.document, motion, first)
+    )

@@ -1,0 +1,58 @@
+"""Projects and the shots in them."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from zittern.api.context import Ctx, json_response
+from zittern.api.models import NameIn, NewShotIn, ProjectOut, ShotCard, StateOut
+from zittern.core.shot.shot import new_shot
+from zittern.store.library import Project
+
+router = APIRouter(prefix="/api/projects", tags=["projects"])
+
+
+def _out(ctx: Ctx, project: Project) -> ProjectOut:
+    return ProjectOut(slug=project.slug, name=project.name, shots=len(ctx.library.shots(project.slug)))
+
+
+@router.get("")
+def list_projects(ctx: Ctx) -> list[ProjectOut]:
+    """All projects."""
+    return [_out(ctx, project) for project in ctx.library.projects()]
+
+
+@router.post("", status_code=201)
+def add_project(body: NameIn, ctx: Ctx) -> ProjectOut:
+    """A new project."""
+    return _out(ctx, ctx.library.add_project(body.name))
+
+
+@router.patch("/{slug}")
+def rename_project(slug: str, body: NameIn, ctx: Ctx) -> ProjectOut:
+    """Another name."""
+    return _out(ctx, ctx.library.rename_project(slug, body.name))
+
+
+@router.delete("/{slug}", status_code=204)
+def remove_project(slug: str, ctx: Ctx) -> None:
+    """Removes an empty project."""
+    ctx.library.remove_project(slug)
+
+
+@router.get("/{slug}/shots")
+def list_shots(slug: str, ctx: Ctx) -> list[ShotCard]:
+    """Shots of a project."""
+    ctx.library.project(slug)
+    return [ShotCard.of(entry) for entry in ctx.library.shots(slug)]
+
+
+@router.post("/{slug}/shots", status_code=201, response_model=StateOut)
+def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
+    """A new shot, empty or a copy of another."""
+    if body.copy_of is not None:
+        shot = ctx.library.state(body.copy_of).document.replace(name=body.name)
+        state = ctx.library.add_shot(slug, shot, f"Copy of {body.copy_of}")
+    else:
+        state = ctx.library.add_shot(slug, new_shot(body.name, fps=body.fps, last_frame=body.frames, set_id=body.set_id))
+    return json_response(ctx.state_out(state))

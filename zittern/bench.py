@@ -1,0 +1,78 @@
+"""`zittern bench`: times of the core, absolute and as ratios taken in one run."""
+
+from __future__ import annotations
+
+import platform
+import time
+from collections.abc import Callable
+
+import numpy as np
+
+from zittern.core.evaluate import Cache, evaluate
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.shot import Shot, new_shot
+from zittern.core.sources.noise import Noise
+from zittern.formats.gltf_write import write_glb
+
+__all__ = ["run"]
+
+FRAMES, LAYERS, AXES, OCTAVES = 1000, 12, 7, 4
+
+
+def run(rounds: int = 9) -> dict[str, object]:
+    """Best of some rounds; the baseline is timed in the same rounds, so that ratios hold on a busy machine."""
+    shot, long = _shot(FRAMES), _shot(FRAMES * 10)
+    samples = np.linspace(0.0, 1000.0, FRAMES * LAYERS * AXES * OCTAVES)
+    cache = Cache()
+    evaluate(shot, cache=cache)
+    turn = iter(range(1, 10_000))
+    motion = evaluate(shot)
+    best = _best(
+        {
+            "sin": lambda: np.sin(samples),
+            "full": lambda: evaluate(shot),
+            "one_layer": lambda: evaluate(_with_seed(shot, next(turn)), cache=cache),
+            "ten_times_frames": lambda: evaluate(long),
+            "export_glb": lambda: write_glb(shot, motion),
+        },
+        rounds,
+    )
+    return {
+        "machine": f"{platform.machine()}, Python {platform.python_version()}, numpy {np.__version__}",
+        "shot": f"{FRAMES} frames x {LAYERS} layers x {AXES} axes x {OCTAVES} octaves",
+        "full_ms": round(best["full"], 2),
+        "sin_ms": round(best["sin"], 2),
+        "full_to_sin": round(best["full"] / best["sin"], 2),
+        "full_to_sin_aim": 8,
+        "one_layer_ms": round(best["one_layer"], 2),
+        "one_layer_to_full": round(best["one_layer"] / best["full"], 3),
+        "one_layer_to_full_aim": round(1 / 6, 3),
+        "ten_times_frames_ms": round(best["ten_times_frames"], 2),
+        "growth": round(best["ten_times_frames"] / best["full"], 2),
+        "growth_aim": 11,
+        "export_glb_ms": round(best["export_glb"], 2),
+    }
+
+
+def _best(work: dict[str, Callable[[], object]], rounds: int) -> dict[str, float]:
+    """Least milliseconds of each, taken in turns."""
+    best = dict.fromkeys(work, float("inf"))
+    for _ in range(rounds):
+        for name, do in work.items():
+            start = time.perf_counter()
+            do()
+            best[name] = min(best[name], (time.perf_counter() - start) * 1e3)
+    return best
+
+
+def _shot(frames: int) -> Shot:
+    swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
+    layers = tuple(Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings) for i in range(LAYERS))
+    return new_shot("Bench", last_frame=frames, clips=(Clip(id="main", name="Whole shot", layers=layers),))
+
+
+def _with_seed(shot: Shot, seed: int) -> Shot:
+    clip = shot.clips[0]
+    first, *rest = clip.layers
+    return shot.replace(clips=(clip.replace(layers=(first.replace(seed=1000 + seed), *rest)),))

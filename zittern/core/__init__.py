@@ -1,0 +1,24 @@
+"""The rules of the job, without I/O. In dependency order:
+
+errors     one tree of errors
+units      conversions between degrees, radians, metres, centimetres
+axes       the seven camera axes
+doc        base of all documents: frozen, strict, fingerprinted
+timebase   rational frame rates; frames to seconds
+interpolate  numerics of keyed curves
+curves     the document of a keyed curve
+params     a number that is fixed or keyed
+phase      integral of rate x speed
+envelope   ramps in and out
+lens       focal length, field of view, size in pixels
+rig        rotations, transforms, mount poses
+sources    sources of motion and their table
+shot       the shot document and its upgrades
+evaluate   THE CENTRE: shot + frames -> Motion
+readings   sizes in pixels and rates for people to read
+feel       the starting handheld feel
+edits      commands: a shot in, a new shot out
+
+Axis letters in array shapes: F frames, K keys, L layers, A axes (in AXES order). F comes first in results.
+World: metres, right-handed, Y up; the camera looks along its own -Z with +Y up.
+"""

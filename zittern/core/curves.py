@@ -1,0 +1,163 @@
+"""The document of a keyed curve, and its value at any frame."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from functools import cached_property
+from typing import Literal, NamedTuple, Self
+
+import numpy as np
+from pydantic import Field, model_validator
+
+from zittern.core import interpolate
+from zittern.core.doc import Doc
+from zittern.core.units import Array, IntArray
+
+__all__ = ["Curve", "Extend", "Interp", "Key"]
+
+Interp = Literal["hold", "linear", "smooth", "free"]
+Extend = Literal["hold", "continue", "repeat"]
+
+MOST_KEYS = 200_000
+# A handle left out reaches a third of the way to the next key, as the Bezier form of a Hermite segment does.
+_THIRD = 1.0 / 3.0
+
+
+class Key(Doc):
+    """A value at a frame. `interp` says how the curve runs from this key to the next.
+
+    A handle is (frames, value) relative to the key; the one before it reaches back (frames <= 0).
+    """
+
+    frame: float = Field(ge=-1e7, le=1e7)
+    value: float = Field(ge=-1e12, le=1e12)
+    interp: Interp = "smooth"
+    handle_in: tuple[float, float] | None = None
+    handle_out: tuple[float, float] | None = None
+
+
+class _Arrays(NamedTuple):
+    """Keys as arrays, each (K,)."""
+
+    frames: Array
+    values: Array
+    kinds: tuple[Interp, ...]
+
+
+class Curve(Doc):
+    """Keys in order of frame; `before` and `after` say how it goes on outside them."""
+
+    keys: tuple[Key, ...] = Field(min_length=1, max_length=MOST_KEYS)
+    before: Extend = "hold"
+    after: Extend = "hold"
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        for i in range(1, len(self.keys)):
+            if self.keys[i].frame <= self.keys[i - 1].frame:
+                raise ValueError(
+                    f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {self.keys[i].frame:g} after frame {self.keys[i - 1].frame:g}"
+                )
+        return self
+
+    @classmethod
+    def of(cls, points: Iterable[tuple[float, float]], interp: Interp = "smooth") -> Curve:
+        """A curve from (frame, value) pairs."""
+        return cls(keys=tuple(Key(frame=f, value=v, interp=interp) for f, v in points))
+
+    @cached_property
+    def arrays(self) -> _Arrays:
+        """The keys as arrays."""
+        frames = np.array([key.frame for key in self.keys], dtype=np.float64)
+        values = np.array([key.value for key in self.keys], dtype=np.float64)
+        return _Arrays(frames, values, tuple(key.interp for key in self.keys))
+
+    def sample(self, frames: Array) -> Array:
+        """Value at each frame, fractional frames too. (F,) -> (F,) in the unit of the values."""
+        frames = np.asarray(frames, dtype=np.float64)
+        if len(self.keys) == 1:
+            return np.full(frames.shape, self.keys[0].value)
+        key_frames = self.arrays.frames
+        inside = self._inside(self._folded(frames))
+        inside = self._continued(frames, frames < key_frames[0], self.before, 0, inside)
+        return self._continued(frames, frames > key_frames[-1], self.after, -1, inside)
+
+    def _folded(self, frames: Array) -> Array:
+        """Frames brought between the first and the last key: held, or wrapped where the curve repeats."""
+        first, last = self.arrays.frames[0], self.arrays.frames[-1]
+        folded = np.clip(frames, first, last)
+        wrapped = first + np.mod(frames - first, last - first)
+        if self.before == "repeat":
+            folded = np.where(frames < first, wrapped, folded)
+        if self.after == "repeat":
+            folded = np.where(frames > last, wrapped, folded)
+        return folded
+
+    def _continued(self, frames: Array, outside: Array, extend: Extend, end: int, values: Array) -> Array:
+        if extend != "continue" or not np.any(outside):
+            return values
+        straight = self.arrays.values[end] + self._end_slope(end) * (frames - self.arrays.frames[end])
+        return np.where(outside, straight, values)
+
+    def _end_slope(self, end: int) -> float:
+        """Slope per frame at the first (0) or last (-1) key."""
+        kind = self.keys[0 if end == 0 else -2].interp
+        frames, values, _ = self.arrays
+        i, j = (0, 1) if end == 0 else (-2, -1)
+        if kind == "smooth":
+            return float(self._slopes[end])
+        if kind == "linear":
+            return float((values[j] - values[i]) / (frames[j] - frames[i]))
+        if kind == "free":
+            handle = self.keys[0].handle_out if end == 0 else self.keys[-1].handle_in
+            return handle[1] / handle[0] if handle is not None and handle[0] else float(self._slopes[end])
+        return 0.0
+
+    @cached_property
+    def _slopes(self) -> Array:
+        """Slope per frame of the smooth curve at each key. (K,). Repeating curves meet themselves with one slope."""
+        frames, values, _ = self.arrays
+        if "repeat" in (self.before, self.after) and values[0] == values[-1] and len(frames) > 2:
+            period = frames[-1] - frames[0]
+            around = np.concatenate(([frames[-2] - period], frames, [frames[1] + period]))
+            wrapped = np.concatenate(([values[-2]], values, [values[1]]))
+            return interpolate.smooth_slopes(around, wrapped, False, False)[1:-1]
+        return interpolate.smooth_slopes(frames, values, self.before == "hold", self.after == "hold")
+
+    def _inside(self, frames: Array) -> Array:
+        key_frames, values, kinds = self.arrays
+        segment = interpolate.segment_of(key_frames, frames)
+        out = values[segment].astype(np.float64)
+        kind_of = np.array([("hold", "linear", "smooth", "free").index(kind) for kind in kinds])[segment]
+        linear = kind_of == 1
+        if np.any(linear):
+            out[linear] = np.interp(frames[linear], key_frames, values)
+        smooth = kind_of == 2
+        if np.any(smooth):
+            out[smooth] = interpolate.smooth_value(key_frames, values, self._slopes, frames[smooth])
+        free = kind_of == 3
+        if np.any(free):
+            out[free] = self._free(frames[free], segment[free])
+        return np.where(frames >= key_frames[-1], values[-1], out)
+
+    @cached_property
+    def _handles(self) -> tuple[Array, Array]:
+        """Reach of the handles out of and into each segment, (K-1, 2): fraction of the segment, value."""
+        count = len(self.keys) - 1
+        leave, arrive = np.empty((count, 2)), np.empty((count, 2))
+        for i in range(count):
+            gap = self.keys[i + 1].frame - self.keys[i].frame
+            out = self.keys[i].handle_out or (gap * _THIRD, self._slopes[i] * gap * _THIRD)
+            into = self.keys[i + 1].handle_in or (-gap * _THIRD, -self._slopes[i + 1] * gap * _THIRD)
+            leave[i] = np.clip(out[0] / gap, 0.0, 1.0), out[1]
+            arrive[i] = np.clip(1.0 + into[0] / gap, 0.0, 1.0), into[1]
+        return leave, arrive
+
+    def _free(self, frames: Array, segment: IntArray) -> Array:
+        key_frames, values, _ = self.arrays
+        leave, arrive = self._handles
+        start, stop = key_frames[segment], key_frames[segment + 1]
+        v0, v3 = values[segment], values[segment + 1]
+        return interpolate.bezier_at(
+            (frames - start) / (stop - start), leave[segment, 0], arrive[segment, 0], v0, v0 + leave[segment, 1], v3 + arrive[segment, 1], v3
+        )

@@ -1,0 +1,38 @@
+"""Base of all documents: frozen, strict about fields and numbers, with a fingerprint of their content."""
+
+from __future__ import annotations
+
+import hashlib
+from functools import cached_property
+from typing import Annotated, Any, Self
+
+from pydantic import BaseModel, ConfigDict, StringConstraints, ValidationError
+
+from zittern.core.errors import DocumentError
+
+__all__ = ["Doc", "Id", "Label"]
+
+Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$")]
+Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+
+class Doc(BaseModel):
+    """A frozen value. Unknown fields, NaN and infinities are refused."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, ignored_types=(cached_property,))
+
+    def replace(self, **changes: Any) -> Self:
+        """A new document with some fields changed, checked; parts that did not change are shared.
+
+        Raises DocumentError with the path of the field.
+        """
+        fields = {name: getattr(self, name) for name in type(self).model_fields} | changes
+        try:
+            return type(self)(**fields)
+        except ValidationError as error:
+            raise DocumentError.of(error) from error
+
+    @cached_property
+    def fingerprint(self) -> str:
+        """Hash of the content: equal documents have equal fingerprints."""
+        return hashlib.blake2b(self.model_dump_json().encode(), digest_size=12).hexdigest()

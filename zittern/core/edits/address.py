@@ -1,0 +1,98 @@
+"""Addresses: `shot.focal_mm`, `mount:camera.pan_deg`, `clip:main.amount`, `layer:sway.axes.pan.swing`."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from zittern.core.doc import Doc
+from zittern.core.errors import DocumentError, EditError
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+
+__all__ = ["change_layer", "find_clip", "find_layer", "get_at", "set_at"]
+
+
+def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
+    """A layer and its clip. Raises EditError."""
+    for clip, layer in shot.layers():
+        if layer.id == layer_id:
+            return clip, layer
+    raise EditError(f"there is no layer {layer_id!r}; it may have been removed", "layer")
+
+
+def find_clip(shot: Shot, clip_id: str) -> Clip:
+    """A clip. Raises EditError."""
+    for clip in shot.clips:
+        if clip.id == clip_id:
+            return clip
+    raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
+
+
+def change_layer(shot: Shot, layer_id: str, change: Callable[[Layer], Layer]) -> Shot:
+    """The shot with one layer changed."""
+    clip, layer = find_layer(shot, layer_id)
+    layers = tuple(change(each) if each is layer else each for each in clip.layers)
+    return _with_clip(shot, clip, clip.replace(layers=layers))
+
+
+def get_at(shot: Shot, address: str) -> Any:
+    """What stands at an address. Raises EditError."""
+    owner, parts = _resolve(shot, address)
+    value: Any = owner
+    for part in parts:
+        if not isinstance(value, Doc) or part not in type(value).model_fields:
+            raise EditError(f"there is no field {part!r}", address)
+        value = getattr(value, part)
+    return value
+
+
+def set_at(shot: Shot, address: str, value: Any) -> Shot:
+    """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
+    owner, parts = _resolve(shot, address)
+    if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips"):
+        raise EditError("this cannot be set as a value", address)
+    try:
+        changed = _replaced(owner, parts, value, address)
+        if isinstance(owner, Shot):
+            return changed  # type: ignore[return-value]
+        if isinstance(owner, Layer):
+            return change_layer(shot, owner.id, lambda _: changed)  # type: ignore[arg-type, return-value]
+        if isinstance(owner, Clip):
+            return _with_clip(shot, owner, changed)  # type: ignore[arg-type]
+        return shot.replace(mounts=tuple(changed if each is owner else each for each in shot.mounts))
+    except DocumentError as error:
+        raise EditError(error.message, address) from error
+
+
+def _replaced(doc: Doc, parts: list[str], value: Any, address: str) -> Doc:
+    name, *rest = parts
+    if name not in type(doc).model_fields:
+        raise EditError(f"there is no field {name!r}", address)
+    if not rest:
+        return doc.replace(**{name: value})
+    child = getattr(doc, name)
+    if not isinstance(child, Doc):
+        raise EditError(f"{name!r} has no fields of its own", address)
+    return doc.replace(**{name: _replaced(child, rest, value, address)})
+
+
+def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
+    head, *parts = address.split(".")
+    kind, _, name = head.partition(":")
+    if kind == "shot":
+        return shot, parts
+    if kind == "layer":
+        return find_layer(shot, name)[1], parts
+    if kind == "clip":
+        return find_clip(shot, name), parts
+    if kind == "mount":
+        for mount in shot.mounts:
+            if mount.id == name:
+                return mount, parts
+    raise EditError(f"nothing is called {head!r}; addresses start with shot, mount:ID, clip:ID or layer:ID", address)
+
+
+def _with_clip(shot: Shot, clip: Clip, changed: Clip) -> Shot:
+    return shot.replace(clips=tuple(changed if each is clip else each for each in shot.clips))

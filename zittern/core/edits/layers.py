@@ -1,0 +1,259 @@
+"""Commands on layers."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from zittern.core.axes import AXES, Axis
+from zittern.core.doc import Doc
+from zittern.core.edits.address import change_layer, find_clip, find_layer
+from zittern.core.edits.command import CommandDoc
+from zittern.core.errors import EditError
+from zittern.core.feel import fresh_seed, handheld, lens_factor
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.shot import Shot
+from zittern.core.sources import streams
+from zittern.core.sources.table import SOURCES, row_of
+
+__all__ = ["AddHandheld", "AddLayer", "CopyAxis", "DuplicateLayer", "LinkAxes", "MoveLayer", "NewSeeds", "PasteLayer", "RemoveLayers", "SetSource"]
+
+Kind = Literal["noise", "wave"]
+
+
+class AddLayer(CommandDoc):
+    """A new layer of a source, with its own visible defaults, on top of a clip (the shot's own when left out)."""
+
+    type: Literal["add_layer"] = "add_layer"
+    source: Kind
+    clip: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Rotations are sized for the lens."""
+        row = row_of(self.source)
+        factor = lens_factor(shot)
+        swings = {axis: value * (factor if axis in AXES[:3] else 1.0) for axis, value in row.swings.items()}
+        layer = Layer.model_validate(
+            {"id": _free_id(shot, self.source), "name": row.title, "source": row.make(), "seed": fresh_seed(shot), "axes": AxisBoard.swings(**swings)}
+        )
+        return _on_top(shot, self.clip, (layer,))
+
+    def label(self, shot: Shot) -> str:
+        """`Add noise layer`."""
+        return f"Add {row_of(self.source).title.lower()} layer"
+
+
+class AddHandheld(CommandDoc):
+    """The starting handheld feel: a slow and a fine fast layer."""
+
+    type: Literal["add_handheld"] = "add_handheld"
+    clip: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Two layers."""
+        return _on_top(shot, self.clip, handheld(shot, (_free_id(shot, "sway"), _free_id(shot, "shake"))))
+
+    def label(self, shot: Shot) -> str:
+        """`Add handheld feel`."""
+        return "Add handheld feel"
+
+
+class PasteLayer(CommandDoc):
+    """A layer from elsewhere, given a free id; its random start is kept, so it moves as it did."""
+
+    type: Literal["paste_layer"] = "paste_layer"
+    layer: Layer
+    clip: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """A target mount that this shot does not have falls back to the lens end."""
+        known = {mount.id for mount in shot.mounts}
+        target = self.layer.target if self.layer.target in known else None
+        return _on_top(shot, self.clip, (self.layer.replace(id=_free_id(shot, self.layer.source.kind), target=target),))
+
+    def label(self, shot: Shot) -> str:
+        """`Paste “Slow sway”`."""
+        return f"Paste “{self.layer.name}”"
+
+
+class RemoveLayers(CommandDoc):
+    """Removes layers; a clip over the whole shot that is left empty goes with them."""
+
+    type: Literal["remove_layers"] = "remove_layers"
+    layers: tuple[str, ...] = Field(min_length=1)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when one is not there."""
+        for layer_id in self.layers:
+            find_layer(shot, layer_id)
+        left: list[Clip] = []
+        for clip in shot.clips:
+            kept = tuple(layer for layer in clip.layers if layer.id not in self.layers)
+            if kept or clip.span_frames is not None or not clip.layers:
+                left.append(clip if len(kept) == len(clip.layers) else clip.replace(layers=kept))
+        return shot.replace(clips=tuple(left))
+
+    def label(self, shot: Shot) -> str:
+        """`Remove “Slow sway”`."""
+        names = [layer.name for _, layer in shot.layers() if layer.id in self.layers]
+        return f"Remove “{names[0]}”" if len(names) == 1 else f"Remove {len(self.layers)} layers"
+
+
+class DuplicateLayer(CommandDoc):
+    """A copy right above, with a new random start unless it is to move alike."""
+
+    type: Literal["duplicate_layer"] = "duplicate_layer"
+    layer: str
+    keep_seed: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """The copy stands above the original."""
+        clip, layer = find_layer(shot, self.layer)
+        seed = layer.seed if self.keep_seed else fresh_seed(shot)
+        copy = layer.replace(id=_free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False)
+        at = clip.layers.index(layer) + 1
+        return _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
+
+    def label(self, shot: Shot) -> str:
+        """`Duplicate “Slow sway”`."""
+        return f"Duplicate “{find_layer(shot, self.layer)[1].name}”"
+
+
+class MoveLayer(CommandDoc):
+    """Moves a layer up or down within its clip."""
+
+    type: Literal["move_layer"] = "move_layer"
+    layer: str
+    index: int = Field(ge=0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """index counts from the bottom."""
+        clip, layer = find_layer(shot, self.layer)
+        others = [each for each in clip.layers if each is not layer]
+        others.insert(min(self.index, len(others)), layer)
+        return _with_layers(shot, clip, tuple(others))
+
+    def label(self, shot: Shot) -> str:
+        """`Reorder “Slow sway”`."""
+        return f"Reorder “{find_layer(shot, self.layer)[1].name}”"
+
+
+class NewSeeds(CommandDoc):
+    """A new random start, for the whole layer or for some axes."""
+
+    type: Literal["new_seeds"] = "new_seeds"
+    layer: str
+    axes: tuple[Axis, ...] | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Locked axes keep theirs when axes are named."""
+        if self.axes is None:
+            return change_layer(shot, self.layer, lambda layer: layer.replace(seed=fresh_seed(shot, layer.seed)))
+        return change_layer(shot, self.layer, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ())))
+
+    def label(self, shot: Shot) -> str:
+        """`New random start of pan in “Slow sway”`."""
+        of = f" of {', '.join(self.axes)}" if self.axes else ""
+        return f"New random start{of} in “{find_layer(shot, self.layer)[1].name}”"
+
+
+class CopyAxis(CommandDoc):
+    """Gives other axes the settings of one, with new random starts, so that no diagonal motion comes of it."""
+
+    type: Literal["copy_axis"] = "copy_axis"
+    layer: str
+    axis: Axis
+    to: tuple[Axis, ...] = Field(min_length=1)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Swing, pace and on; locked axes stay."""
+
+        def change(layer: Layer) -> Layer:
+            model = layer.axes.of(self.axis)
+            targets = tuple(axis for axis in self.to if axis != self.axis and not layer.axes.of(axis).locked)
+            copies = {axis: layer.axes.of(axis).replace(swing=model.swing, pace=model.pace, on=model.on, linked_to=None) for axis in targets}
+            return layer.replace(axes=_reseeded(layer.axes.replace(**copies), targets))
+
+        return change_layer(shot, self.layer, change)
+
+    def label(self, shot: Shot) -> str:
+        """`Copy pan to tilt, roll`."""
+        return f"Copy {self.axis} to {', '.join(self.to)}"
+
+
+class LinkAxes(CommandDoc):
+    """Lets axes move as another does, on purpose; `to` left out unlinks them."""
+
+    type: Literal["link_axes"] = "link_axes"
+    layer: str
+    axes: tuple[Axis, ...] = Field(min_length=1)
+    to: Axis | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a link to itself or to a linked axis."""
+
+        def change(layer: Layer) -> Layer:
+            links = {axis: layer.axes.of(axis).replace(linked_to=self.to) for axis in self.axes if axis != self.to}
+            return layer.replace(axes=layer.axes.replace(**links))
+
+        return change_layer(shot, self.layer, change)
+
+    def label(self, shot: Shot) -> str:
+        """`Link tilt to pan`."""
+        return f"Link {', '.join(self.axes)} to {self.to}" if self.to else f"Unlink {', '.join(self.axes)}"
+
+
+class SetSource(CommandDoc):
+    """Another source for a layer; its axes keep their swings."""
+
+    type: Literal["set_source"] = "set_source"
+    layer: str
+    source: Kind
+
+    def apply(self, shot: Shot) -> Shot:
+        """The new source starts from its defaults."""
+        return change_layer(shot, self.layer, lambda layer: layer.replace(source=row_of(self.source).make()))
+
+    def label(self, shot: Shot) -> str:
+        """`Make “Slow sway” a wave`."""
+        return f"Make “{find_layer(shot, self.layer)[1].name}” a {self.source}"
+
+
+def _reseeded(board: AxisBoard, axes: tuple[Axis, ...]) -> AxisBoard:
+    changes: dict[str, Doc] = {}
+    for axis in axes:
+        setting = board.of(axis)
+        if not setting.locked:
+            changes[axis] = setting.replace(seed=streams.next_seed(streams.mix(setting.seed, AXES.index(axis))))
+    return board.replace(**changes)
+
+
+def _free_id(shot: Shot, stem: str) -> str:
+    taken = {layer.id for _, layer in shot.layers()}
+    n = 1
+    while f"{stem}-{n}" in taken:
+        n += 1
+    return f"{stem}-{n}"
+
+
+def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:
+    return shot.replace(clips=tuple(each.replace(layers=layers) if each is clip else each for each in shot.clips))
+
+
+def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
+    """Puts layers on top of a clip; without one, on the clip that spans the shot, made when missing."""
+    if clip_id is not None:
+        clip = find_clip(shot, clip_id)
+        return _with_layers(shot, clip, (*clip.layers, *layers))
+    for clip in shot.clips:
+        if clip.span_frames is None:
+            return _with_layers(shot, clip, (*clip.layers, *layers))
+    taken = {clip.id for clip in shot.clips}
+    free = next(name for name in ("main", *(f"main-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+    return shot.replace(clips=(*shot.clips, Clip(id=free, name="Whole shot", layers=layers)))
+
+
+if {row.kind for row in SOURCES} != set(Kind.__args__):  # type: ignore[attr-defined]
+    raise EditError("the kinds of AddLayer and the table of sources differ")

@@ -1,0 +1,119 @@
+"""Commands that set numbers and switches."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.axes import AXES, AXIS_INFO, Axis
+from zittern.core.curves import Curve
+from zittern.core.doc import Doc
+from zittern.core.edits.address import change_layer, find_layer, get_at, set_at
+from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.errors import EditError
+from zittern.core.params import Fixed, Keyed, fixed
+from zittern.core.shot.shot import Shot
+
+__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "scaled"]
+
+
+class Assignment(Doc):
+    """A value for an address. A plain number stands for a fixed one."""
+
+    at: str = Field(max_length=300)
+    value: Any
+
+
+class SetValues(CommandDoc):
+    """Sets fields, several together as one step."""
+
+    type: Literal["set_values"] = "set_values"
+    values: Annotated[tuple[Assignment, ...], Field(min_length=1, max_length=500)]
+
+    def apply(self, shot: Shot) -> Shot:
+        """In the order given."""
+        for each in self.values:
+            shot = set_at(shot, each.at, each.value)
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Set swing of pan, tilt in “Slow sway”`."""
+        first = self.values[0]
+        title = field_title(first.at.rsplit(".", 1)[-1])
+        axes = [axis for axis in AXES if any(f".axes.{axis}." in each.at for each in self.values)]
+        if isinstance(first.value, bool) and title in ("mute", "solo"):
+            title = title if first.value else f"un{title}"
+            verb = title.capitalize()
+        else:
+            verb = f"Set {title}"
+        owner = _owner_name(shot, first.at)
+        of = f" of {', '.join(axes)}" if axes else ""
+        return f"{verb}{of}{f' in “{owner}”' if owner else ''}"
+
+
+class ScaleSwings(CommandDoc):
+    """Multiplies the swings of some axes: the whole layer stronger or gentler, in proportion."""
+
+    type: Literal["scale_swings"] = "scale_swings"
+    layer: str
+    factor: float = Field(ge=0.0, le=1000.0)
+    axes: tuple[Axis, ...] = AXES
+
+    def apply(self, shot: Shot) -> Shot:
+        """Locked axes stay."""
+        _, layer = find_layer(shot, self.layer)
+        for info in AXIS_INFO:
+            setting = layer.axes.of(info.name)
+            if info.name in self.axes and not setting.locked:
+                shot = set_at(shot, f"layer:{self.layer}.axes.{info.name}.swing", scaled(setting.swing, self.factor, info.most_swing))
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Scale “Slow sway” to 150 %`."""
+        return f"Scale “{find_layer(shot, self.layer)[1].name}” to {self.factor * 100:.0f} %"
+
+
+class SetAxisRate(CommandDoc):
+    """Sets how fast an axis moves, in Hz: its pace against the source's rate at the first frame."""
+
+    type: Literal["set_axis_rate"] = "set_axis_rate"
+    layer: str
+    axes: tuple[Axis, ...]
+    rate_hz: float = Field(gt=0.0, le=500.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when the source stands still."""
+        _, layer = find_layer(shot, self.layer)
+        base = float(layer.source.peak_hz(np.array([float(shot.first_frame)]))[0])
+        if base <= 0.0:
+            raise EditError("this source stands still; set its own rate first", f"layer:{self.layer}.source.rate_hz")
+        for axis in self.axes:
+            setting = layer.axes.of(axis).replace(pace=fixed(self.rate_hz / base))
+            shot = change_layer(shot, self.layer, lambda each, a=axis, s=setting: each.replace(axes=each.axes.replace(**{a: s})))  # type: ignore[misc]
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Set rate of pan in “Slow sway”`."""
+        return f"Set rate of {', '.join(self.axes)} in “{find_layer(shot, self.layer)[1].name}”"
+
+
+def scaled(param: Fixed | Keyed, factor: float, most: float) -> Fixed | Keyed:
+    """A number times a factor, keys and handles too, kept at or below `most`."""
+    if isinstance(param, Fixed):
+        return fixed(min(param.value * factor, most))
+    keys = tuple(
+        key.replace(
+            value=min(key.value * factor, most),
+            handle_in=key.handle_in and (key.handle_in[0], key.handle_in[1] * factor),
+            handle_out=key.handle_out and (key.handle_out[0], key.handle_out[1] * factor),
+        )
+        for key in param.curve.keys
+    )
+    return Keyed(curve=Curve(keys=keys, before=param.curve.before, after=param.curve.after))
+
+
+def _owner_name(shot: Shot, address: str) -> str:
+    head = address.split(".", 1)[0]
+    return "" if head == "shot" else str(get_at(shot, f"{head}.name"))

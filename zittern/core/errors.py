@@ -1,0 +1,96 @@
+"""One tree of errors.
+
+ZitternError
+├── BadInput          what somebody gave us is wrong; says what, where and what to do
+│   ├── DocumentError   a shot document
+│   ├── FormatError     a file of another format
+│   └── EditError       a command that cannot be applied
+├── NotFound          the thing named does not exist
+└── Conflict          somebody else changed it first
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import ValidationError
+
+__all__ = ["BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "ZitternError", "field_path"]
+
+
+class ZitternError(Exception):
+    """Base of all errors we raise. `where` is a path such as `clips[2].layers[0].source.rate_hz`, or empty."""
+
+    def __init__(self, message: str, where: str = "") -> None:
+        super().__init__(message)
+        self.message = message
+        self.where = where
+
+    def __str__(self) -> str:
+        return f"{self.where}: {self.message}" if self.where else self.message
+
+
+class BadInput(ZitternError):
+    """What was given is wrong."""
+
+
+class DocumentError(BadInput):
+    """A shot document is wrong."""
+
+    @classmethod
+    def of(cls, error: ValidationError, prefix: str = "") -> DocumentError:
+        """The first fault of a pydantic error, with its path."""
+        message, where = first_fault(error)
+        more = error.error_count() - 1
+        return cls(message + (f" (and {more} more)" if more else ""), field_path(prefix, where) if prefix else where)
+
+
+class FormatError(BadInput):
+    """A file of another format is wrong."""
+
+
+class EditError(BadInput):
+    """A command cannot be applied to this document."""
+
+
+class NotFound(ZitternError):
+    """The thing named does not exist."""
+
+
+class Conflict(ZitternError):
+    """Somebody else changed the shot first."""
+
+    def __init__(self, message: str, details: dict[str, Any]) -> None:
+        super().__init__(message)
+        self.details = details
+
+
+def first_fault(error: ValidationError) -> tuple[str, str]:
+    """Message and path of the first fault in a pydantic error."""
+    fault = error.errors(include_url=False, include_context=False)[0]
+    text = str(fault["msg"]).removeprefix("Value error, ")
+    got = fault.get("input")
+    if isinstance(got, (int, float, str)) and len(repr(got)) < 60:
+        text += f", got {got!r}"
+    return text, loc_path(fault["loc"])
+
+
+_UNION_TAGS = frozenset({"fixed", "keyed"})
+
+
+def loc_path(loc: tuple[int | str, ...]) -> str:
+    """A pydantic location as `clips[2].layers[0].name`; union tags of numbers are left out."""
+    out = ""
+    for part in loc:
+        if isinstance(part, int):
+            out += f"[{part}]"
+        elif part not in _UNION_TAGS:
+            out += f".{part}" if out else part
+    return out
+
+
+def field_path(prefix: str, rest: str) -> str:
+    """Joins two paths."""
+    if not rest:
+        return prefix
+    return prefix + rest if rest.startswith("[") else f"{prefix}.{rest}"

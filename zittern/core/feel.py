@@ -1,0 +1,53 @@
+"""The starting handheld feel: a gentle slow layer and a finer fast one, sized for the lens it is put on."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.axes import ROTATIONS
+from zittern.core.params import fixed
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
+from zittern.core.sources import streams
+from zittern.core.sources.noise import Noise
+
+__all__ = ["fresh_seed", "handheld", "lens_factor"]
+
+# Swings at the default lens: the sum moves the picture by about 1 % of its width.
+_SLOW = {"pan": 0.55, "tilt": 0.45, "roll": 0.3, "truck": 1.2, "pedestal": 1.0, "dolly": 0.6}
+_FAST = {"pan": 0.12, "tilt": 0.14, "roll": 0.08, "truck": 0.15, "pedestal": 0.25, "dolly": 0.1}
+_SLOW_HZ = 0.45
+_FAST_HZ = 2.3
+# A very long or very wide lens is not followed all the way, or the feel would vanish or burst.
+_LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
+
+
+def lens_factor(shot: Shot) -> float:
+    """Scale of rotations that keeps their size in the picture what it is at the default lens."""
+    focal = float(shot.focal_mm.sample(np.array([float(shot.first_frame)]))[0])
+    factor = (DEFAULT_FOCAL_MM / DEFAULT_SENSOR_MM) / (focal / shot.sensor_mm)
+    return min(max(factor, _LEAST_FACTOR), _MOST_FACTOR)
+
+
+def fresh_seed(shot: Shot, salt: int = 0) -> int:
+    """A random start that no layer of the shot has; the same for the same shot."""
+    taken = {layer.seed for _, layer in shot.layers()}
+    seed = streams.next_seed(streams.mix(len(taken), salt, *sorted(taken)))
+    while seed in taken:
+        seed = streams.next_seed(seed)
+    return seed
+
+
+def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Layer, Layer]:
+    """The slow and the fast layer for a shot."""
+    factor = lens_factor(shot)
+
+    def board(swings: dict[str, float]) -> AxisBoard:
+        return AxisBoard.swings(**{axis: value * factor if axis in ROTATIONS else value for axis, value in swings.items()})
+
+    slow = Noise(rate_hz=fixed(_SLOW_HZ), octaves=2, persistence=fixed(0.4))
+    fast = Noise(rate_hz=fixed(_FAST_HZ), octaves=2, persistence=fixed(0.5))
+    return (
+        Layer(id=ids[0], name="Slow sway", source=slow, seed=fresh_seed(shot, 1), axes=board(_SLOW)),
+        Layer(id=ids[1], name="Fine shake", source=fast, seed=fresh_seed(shot, 2), axes=board(_FAST)),
+    )

@@ -1,0 +1,58 @@
+"""Numerics of keyed curves: which segment a frame falls in, and the value there."""
+
+from __future__ import annotations
+
+import numpy as np
+from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
+
+from zittern.core.units import Array, IntArray
+
+__all__ = ["bezier_at", "segment_of", "smooth_slopes", "smooth_value"]
+
+# Bisection halves [0, 1] this often: 2^-52 is the last bit of a double.
+_BISECTIONS = 52
+
+
+def segment_of(key_frames: Array, frames: Array) -> IntArray:
+    """Index of the segment a frame falls in, the last key belonging to the last segment. (K,), (F,) -> (F,) ints in 0..K-2."""
+    found = np.searchsorted(key_frames, frames, side="right") - 1
+    return np.clip(found, 0, len(key_frames) - 2).astype(np.int64)
+
+
+def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: bool) -> Array:
+    """Slopes per frame at the keys that keep a cubic Hermite curve monotone between keys. (K,), (K,) -> (K,).
+
+    Fritsch and Butland (1984), as in scipy's PchipInterpolator. `flat_start` and `flat_end` set the outer
+    slopes to 0, so that a curve meets a held end without a kink; 0 keeps the segment monotone as well.
+    """
+    slopes = np.asarray(PchipInterpolator(key_frames, values).derivative()(key_frames), dtype=np.float64)
+    if flat_start:
+        slopes[0] = 0.0
+    if flat_end:
+        slopes[-1] = 0.0
+    return slopes
+
+
+def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array) -> Array:
+    """Cubic Hermite curve through the keys. (F,) -> (F,)."""
+    return np.asarray(CubicHermiteSpline(key_frames, values, slopes)(frames), dtype=np.float64)
+
+
+def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y3: Array) -> Array:
+    """Value of a cubic Bezier with control abscissae (0, x1, x2, 1) at abscissa x. All (F,), x, x1, x2 in 0..1.
+
+    With x1 and x2 in 0..1 the abscissa rises monotonically with the curve's parameter, so bisection finds it.
+    """
+    low = np.zeros_like(x)
+    high = np.ones_like(x)
+    for _ in range(_BISECTIONS):
+        s = 0.5 * (low + high)
+        below = _bernstein(s, 0.0, x1, x2, 1.0) < x
+        low = np.where(below, s, low)
+        high = np.where(below, high, s)
+    return _bernstein(0.5 * (low + high), y0, y1, y2, y3)
+
+
+def _bernstein(s: Array, p0: Array | float, p1: Array, p2: Array, p3: Array | float) -> Array:
+    r = 1.0 - s
+    return r * r * r * p0 + 3.0 * r * r * s * p1 + 3.0 * r * s * s * p2 + s * s * s * p3

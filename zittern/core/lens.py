@@ -1,0 +1,57 @@
+"""Focal length, field of view, and how large a motion is in the picture.
+
+A pinhole with square pixels: f_px = focal_mm / sensor_mm x width_px.
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from zittern.core.axes import Axis
+from zittern.core.units import CM_PER_M, Array, deg, rad
+
+__all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "swing_px", "vfov_deg"]
+
+LEAST_FOCAL_MM = 1.0
+MOST_FOCAL_MM = 10_000.0
+
+
+def vfov_deg(focal_mm: Array, sensor_mm: float, width_px: int, height_px: int) -> Array:
+    """Vertical field of view, 2 atan(h / 2f) with h the sensor's used height. (F,) -> (F,) degrees."""
+    height_mm = sensor_mm * height_px / width_px
+    return np.degrees(2.0 * np.arctan(height_mm / (2.0 * np.asarray(focal_mm, dtype=np.float64))))
+
+
+def focal_for_vfov_mm(vfov: float, sensor_mm: float, width_px: int, height_px: int) -> float:
+    """Focal length that gives a vertical field of view in degrees; the inverse of `vfov_deg`."""
+    return sensor_mm * height_px / width_px / (2.0 * math.tan(rad(vfov) / 2.0))
+
+
+def focal_px(focal_mm: float, sensor_mm: float, width_px: int) -> float:
+    """Focal length in pixels of the picture."""
+    return focal_mm / sensor_mm * width_px
+
+
+def swing_px(axis: Axis, swing: float, focal_mm: float, sensor_mm: float, width_px: int, distance_m: float) -> float:
+    """How far a swing moves the picture, in pixels.
+
+    pan, tilt: at the centre, f_px tan(angle). roll: at the side edge, width/2 tan(angle). truck, pedestal: the subject
+    at `distance_m`. dolly, zoom: at the side edge, by the change of scale of the subject.
+    """
+    f_px = focal_px(focal_mm, sensor_mm, width_px)
+    angle = min(abs(swing), 89.0)
+    if axis in ("pan", "tilt"):
+        return f_px * math.tan(rad(angle))
+    if axis == "roll":
+        return width_px / 2.0 * math.tan(rad(angle))
+    if axis == "zoom":
+        return width_px / 2.0 * abs(swing) / 100.0
+    moved = abs(swing) / CM_PER_M / max(distance_m, 0.01)
+    return f_px * moved if axis in ("truck", "pedestal") else width_px / 2.0 * moved
+
+
+def angle_deg_for_px(pixels: float, focal_mm: float, sensor_mm: float, width_px: int) -> float:
+    """Pan or tilt that moves the centre of the picture by some pixels; the inverse of `swing_px` for pan."""
+    return deg(math.atan(pixels / focal_px(focal_mm, sensor_mm, width_px)))

@@ -1,0 +1,102 @@
+"""Readings: sizes in pixels of the picture, rates, streaks, for people to read beside the numbers."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.axes import AXES, Axis
+from zittern.core.doc import Doc
+from zittern.core.evaluate import Motion
+from zittern.core.lens import focal_px, swing_px
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+from zittern.core.units import CM_PER_M, Array
+
+__all__ = ["AxisReading", "LayerReading", "Readings", "read", "subject_distance_m"]
+
+# What the subject's distance is taken to be when none is marked.
+DEFAULT_DISTANCE_M = 4.0
+# The usual opening of a film camera's shutter, as a share of the frame (180 of 360 degrees).
+SHUTTER_SHARE = 0.5
+
+
+class AxisReading(Doc):
+    """An axis of a layer at a frame."""
+
+    axis: Axis
+    swing: float
+    swing_px: float
+    swing_share: float
+    rate_hz: float
+
+
+class LayerReading(Doc):
+    """A layer's seven axes."""
+
+    layer: str
+    axes: tuple[AxisReading, ...]
+
+
+class Readings(Doc):
+    """Of a shot: at a frame (layers), and over the whole of it (total)."""
+
+    frame: float
+    focal_mm: float
+    subject_distance_m: float
+    layers: tuple[LayerReading, ...]
+    total_swing_px: float
+    streak_px: float
+    camera_height_m: float
+    camera_speed_m_s: float
+
+
+def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
+    """From the lens (3,) to the marked subject, or the default distance."""
+    if shot.subject is None:
+        return DEFAULT_DISTANCE_M
+    at = np.array([frame])
+    subject = np.array([shot.subject.x_m.sample(at)[0], shot.subject.y_m.sample(at)[0], shot.subject.z_m.sample(at)[0]])
+    return float(np.linalg.norm(subject - position_m))
+
+
+def read(shot: Shot, motion: Motion, frame: float) -> Readings:
+    """Readings near a frame of a motion over whole frames."""
+    i = int(np.clip(np.searchsorted(motion.frames, frame), 0, len(motion.frames) - 1))
+    focal = float(motion.bare.focal_mm[i])
+    distance = subject_distance_m(shot, frame, motion.bare.position_m[i])
+    shaken = _picture_offsets_px(shot, motion, distance)
+    step = np.linalg.norm(np.diff(shaken, axis=0), axis=1) if len(shaken) > 1 else np.zeros(1)
+    speed = np.linalg.norm(np.diff(motion.bare.position_m[max(i - 1, 0) : i + 2], axis=0), axis=1)
+    return Readings(
+        frame=frame,
+        focal_mm=float(motion.pose.focal_mm[i]),
+        subject_distance_m=distance,
+        layers=tuple(_layer_reading(shot, layer, frame, focal, distance) for _, layer in shot.layers()),
+        total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(shaken * shaken, axis=1)))),
+        streak_px=float(step[min(i, len(step) - 1)] * SHUTTER_SHARE),
+        camera_height_m=float(motion.pose.position_m[i, 1]),
+        camera_speed_m_s=float(np.mean(speed) * shot.fps.value) if len(speed) else 0.0,
+    )
+
+
+def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
+    """Where the shake takes the picture's centre. (F, 2) pixels, right and down."""
+    total = motion.total
+    f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm
+    across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / max(distance_m, 0.01)
+    up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / max(distance_m, 0.01)
+    return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)
+
+
+def _layer_reading(shot: Shot, layer: Layer, frame: float, focal_mm: float, distance_m: float) -> LayerReading:
+    at = np.array([frame])
+    base_hz = float(layer.source.peak_hz(at)[0]) * float(layer.speed.sample(at)[0])
+    rows = []
+    for axis in AXES:
+        setting = layer.axes.of(axis)
+        swing = float(setting.swing.sample(at)[0])
+        pixels = swing_px(axis, swing, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m)
+        lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
+        rate = base_hz * float(lead.pace.sample(at)[0])
+        rows.append(AxisReading(axis=axis, swing=swing, swing_px=pixels, swing_share=pixels / shot.picture.width_px, rate_hz=rate))
+    return LayerReading(layer=layer.id, axes=tuple(rows))

@@ -1,0 +1,91 @@
+"""Pan, tilt, roll and rotation matrices.
+
+R = R_y(pan) R_x(tilt) R_z(roll), intrinsic order pan, tilt, roll (Tait-Bryan YXZ); degrees.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from scipy.spatial.transform import Rotation
+
+from zittern.core.units import Array
+
+__all__ = ["angles_of", "continuous", "matrices", "nearest_angles", "quaternions"]
+
+# Closer than this to straight up or down, pan and roll turn about the same line and only their sum is known.
+_POLE_COS = 1e-7
+
+
+def matrices(angles_deg: Array) -> Array:
+    """(F, 3) pan, tilt, roll in degrees -> (F, 3, 3).
+
+    The product R_y R_x R_z written out: scipy's Rotation gives the same (a test says so) at twenty times the cost.
+    """
+    (sp, st, sr), (cp, ct, cr) = np.sin(np.radians(angles_deg)).T, np.cos(np.radians(angles_deg)).T
+    out = np.empty((len(angles_deg), 3, 3))
+    out[:, 0, 0], out[:, 0, 1], out[:, 0, 2] = cp * cr + sp * st * sr, sp * st * cr - cp * sr, sp * ct
+    out[:, 1, 0], out[:, 1, 1], out[:, 1, 2] = ct * sr, ct * cr, -st
+    out[:, 2, 0], out[:, 2, 1], out[:, 2, 2] = cp * st * sr - sp * cr, sp * sr + cp * st * cr, cp * ct
+    return out
+
+
+def quaternions(rotation: Array) -> Array:
+    """(F, 3, 3) -> (F, 4) as x, y, z, w; neighbours on the same side, so that interpolation takes the short way."""
+    quats = np.asarray(Rotation.from_matrix(rotation).as_quat(), dtype=np.float64)
+    flips = np.sum(quats[1:] * quats[:-1], axis=1) < 0
+    signs = np.concatenate(([1.0], np.where(np.cumsum(flips) % 2 == 1, -1.0, 1.0)))
+    return np.asarray(quats * signs[:, None], dtype=np.float64)
+
+
+def angles_of(rotation: Array) -> Array:
+    """(F, 3, 3) -> (F, 3) pan, tilt, roll in degrees, tilt in -90..90. At the poles roll is taken as 0.
+
+    From the matrix R = Ry Rx Rz: tilt = asin(-R12), pan = atan2(R02, R22), roll = atan2(R10, R11).
+    """
+    r = rotation
+    cos_tilt = np.hypot(r[:, 0, 2], r[:, 2, 2])
+    tilt = np.arctan2(-r[:, 1, 2], cos_tilt)
+    pole = cos_tilt < _POLE_COS
+    pan = np.where(pole, np.arctan2(-r[:, 2, 0], r[:, 0, 0]), np.arctan2(r[:, 0, 2], r[:, 2, 2]))
+    roll = np.where(pole, 0.0, np.arctan2(r[:, 1, 0], r[:, 1, 1]))
+    return np.asarray(np.degrees(np.stack([pan, tilt, roll], axis=1)), dtype=np.float64)
+
+
+def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
+    """The angles of each rotation that lie nearest to a reference. (F, 3, 3), (F, 3) -> (F, 3) degrees.
+
+    Of the two families (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns. Per frame, so that a
+    sub-range gives the same rows as the whole. At the poles roll is the reference's and pan takes the rest.
+    """
+    angles = angles_of(rotation)
+    pole = np.hypot(rotation[:, 0, 2], rotation[:, 2, 2]) < _POLE_COS
+    angles[pole, 2] = reference_deg[pole, 2]
+    angles[pole, 0] += np.sign(angles[pole, 1]) * reference_deg[pole, 2]
+    near = _nearest_turn(angles, reference_deg)
+    far = _nearest_turn(_other_family(near), reference_deg)
+    take = np.sum((far - reference_deg) ** 2, axis=1) < np.sum((near - reference_deg) ** 2, axis=1)
+    return np.where(take[:, None], far, near)
+
+
+def continuous(rotation: Array) -> Array:
+    """Angles without jumps between neighbouring rows, starting within -180..180. (F, 3, 3) -> (F, 3) degrees."""
+    angles = angles_of(rotation)
+    other = _other_family(angles)
+    switches = _turn_distance(other[1:], angles[:-1]) < _turn_distance(angles[1:], angles[:-1])
+    in_other = np.concatenate(([False], np.cumsum(switches) % 2 == 1))
+    chosen = np.where(in_other[:, None], other, angles)
+    return np.asarray(np.unwrap(chosen, period=360.0, axis=0), dtype=np.float64)
+
+
+def _other_family(angles_deg: Array) -> Array:
+    """The same rotations written as (p + 180, 180 - t, r + 180)."""
+    return np.stack([angles_deg[:, 0] + 180.0, 180.0 - angles_deg[:, 1], angles_deg[:, 2] + 180.0], axis=1)
+
+
+def _turn_distance(a_deg: Array, b_deg: Array) -> Array:
+    """Sum of squares of the angles between two rows, whole turns left out. (N, 3), (N, 3) -> (N,)."""
+    return np.asarray(np.sum(_nearest_turn(a_deg - b_deg, np.zeros(3)) ** 2, axis=1), dtype=np.float64)
+
+
+def _nearest_turn(angles_deg: Array, reference_deg: Array) -> Array:
+    return np.asarray(angles_deg - 360.0 * np.round((angles_deg - reference_deg) / 360.0), dtype=np.float64)

@@ -1,0 +1,45 @@
+"""4x4 poses. `tf_a_b` takes points of frame b to frame a, so neighbours cancel: tf_a_c = tf_a_b @ tf_b_c."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.rig import rotations
+from zittern.core.units import CM_PER_M, Array
+
+__all__ = ["from_parts", "identity", "offset_transforms", "orthonormal"]
+
+
+def identity(count: int) -> Array:
+    """(F, 4, 4)."""
+    return np.tile(np.eye(4), (count, 1, 1))
+
+
+def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = None) -> Array:
+    """Poses from positions (F, 3) in metres and pan, tilt, roll (F, 3) in degrees, turning about a pivot (3,) in metres. -> (F, 4, 4)."""
+    out = identity(len(position_m))
+    out[:, :3, :3] = rotations.matrices(angles_deg)
+    out[:, :3, 3] = position_m
+    if pivot_m is not None and np.any(pivot_m):
+        out[:, :3, 3] += pivot_m - out[:, :3, :3] @ pivot_m
+    return out
+
+
+def offset_transforms(offsets: Array) -> Array:
+    """Layer offsets as poses in the camera's own frame. offsets: (F, 7) in AXES order, degrees / cm / %. -> (F, 4, 4).
+
+    truck is +X, pedestal +Y, dolly -Z; zoom does not move the camera.
+    """
+    moved = np.stack([offsets[:, 3], offsets[:, 4], -offsets[:, 5]], axis=1) / CM_PER_M
+    return from_parts(moved, offsets[:, :3])
+
+
+def orthonormal(linear: Array) -> Array:
+    """The rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed. (F, 3, 3) -> (F, 3, 3).
+
+    Raises numpy.linalg.LinAlgError when the decomposition does not converge.
+    """
+    left, _, right = np.linalg.svd(linear)
+    sign = np.sign(np.linalg.det(left @ right))
+    left[:, :, 2] *= np.where(sign < 0, -1.0, 1.0)[:, None]
+    return np.asarray(left @ right, dtype=np.float64)

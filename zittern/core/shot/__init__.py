@@ -1,0 +1,8 @@
+"""The shot document. In dependency order:
+
+mounts    a part of the rig: its keyed move and its pivot
+layers    one source of motion with its axes, weight and span
+clips     a stretch of time that holds layers
+shot      the whole document
+upgrades  older documents brought to the present shape; reading from JSON
+"""

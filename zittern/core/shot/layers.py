@@ -1,0 +1,116 @@
+"""A layer: one source of motion, how much of it each axis gets, and when."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from zittern.core.axes import AXES, AXIS_INFO, Axis
+from zittern.core.doc import Doc, Id, Label
+from zittern.core.envelope import RampShape
+from zittern.core.params import Fixed, Param, bounded, fixed
+from zittern.core.sources.table import Source
+
+__all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Span", "Spanned"]
+
+# Seeds stay exact in JSON readers that use doubles.
+MOST_SEED = 2**53 - 1
+Seed = Annotated[int, Field(ge=0, le=MOST_SEED)]
+Span = tuple[float, float]
+
+
+class AxisSetting(Doc):
+    """What one axis gets from the layer's source.
+
+    swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of this
+    axis alone. linked_to: moves as another axis does, on purpose.
+    """
+
+    swing: Annotated[Param, bounded(0.0, 1e5)] = fixed(0.0)
+    pace: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
+    on: bool = True
+    locked: bool = False
+    seed: Seed = 0
+    linked_to: Axis | None = None
+
+    @property
+    def moves(self) -> bool:
+        """Whether the axis gets anything at all."""
+        return self.on and not (isinstance(self.swing, Fixed) and self.swing.value == 0.0)
+
+
+class AxisBoard(Doc):
+    """The seven axes of a layer."""
+
+    pan: AxisSetting = AxisSetting()
+    tilt: AxisSetting = AxisSetting()
+    roll: AxisSetting = AxisSetting()
+    truck: AxisSetting = AxisSetting()
+    pedestal: AxisSetting = AxisSetting()
+    dolly: AxisSetting = AxisSetting()
+    zoom: AxisSetting = AxisSetting()
+
+    def of(self, axis: Axis) -> AxisSetting:
+        """The setting of one axis."""
+        setting: AxisSetting = getattr(self, axis)
+        return setting
+
+    @model_validator(mode="after")
+    def _checked(self) -> Self:
+        for info in AXIS_INFO:
+            setting = self.of(info.name)
+            if setting.linked_to == info.name:
+                raise ValueError(f"{info.name} cannot be linked to itself; name another axis or leave it out")
+            if setting.linked_to is not None and self.of(setting.linked_to).linked_to is not None:
+                raise ValueError(f"{info.name} is linked to {setting.linked_to}, which is linked itself; link both to the same axis")
+            swing = setting.swing
+            most = max((swing.value,) if isinstance(swing, Fixed) else (key.value for key in swing.curve.keys))
+            if most > info.most_swing:
+                raise ValueError(f"{info.name} swings by at most {info.most_swing:g} {info.unit}, got {most:g}")
+        return self
+
+    @classmethod
+    def swings(cls, **values: float) -> AxisBoard:
+        """A board from fixed swings by axis name."""
+        return cls(**{axis: AxisSetting(swing=fixed(value)) for axis, value in values.items() if axis in AXES})
+
+
+class Spanned(Doc):
+    """What has a stretch of time with ramps. Frames of the shot; a missing span means all of it."""
+
+    span_frames: Span | None = None
+    ramp_in_frames: float = Field(default=0.0, ge=0.0, le=1e6)
+    ramp_out_frames: float = Field(default=0.0, ge=0.0, le=1e6)
+    ramp_shape: RampShape = "smooth"
+
+    @model_validator(mode="after")
+    def _span(self) -> Self:
+        if self.span_frames is not None:
+            first, last = self.span_frames
+            if last < first:
+                raise ValueError(f"a span ends at or after its start, got {first:g} to {last:g}")
+            if self.ramp_in_frames + self.ramp_out_frames > last - first:
+                ramps = self.ramp_in_frames + self.ramp_out_frames
+                raise ValueError(f"the ramps take {ramps:g} frames, but the span has only {last - first:g}; shorten them or lengthen the span")
+        return self
+
+
+class Layer(Spanned):
+    """value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
+
+    target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+    """
+
+    id: Id
+    name: Label
+    source: Source
+    seed: Seed
+    axes: AxisBoard = AxisBoard()
+    weight: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
+    speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
+    mode: Literal["add", "replace"] = "add"
+    target: Id | None = None
+    steady: bool = False
+    mute: bool = False
+    solo: bool = False

@@ -1,0 +1,101 @@
+"""The shot document: the one thing that is stored, edited, evaluated and exported."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, StringConstraints, model_validator
+
+from zittern.core.doc import Doc, Label
+from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
+from zittern.core.params import Param, bounded, fixed
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.mounts import Mount
+from zittern.core.timebase import Fps
+
+__all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
+
+SCHEMA_VERSION: Literal[1] = 1
+MOST_FRAMES = 1_000_000
+DEFAULT_SENSOR_MM = 36.0
+DEFAULT_FOCAL_MM = 35.0
+# An eye's height above the ground, where a fresh camera stands.
+EYE_HEIGHT_M = 1.6
+
+
+class Picture(Doc):
+    """Size of the picture in pixels; pixels are square."""
+
+    width_px: int = Field(default=1920, ge=16, le=32768)
+    height_px: int = Field(default=1080, ge=16, le=32768)
+
+
+class Subject(Doc):
+    """What the camera looks at: a point, or the path of an object of the set. Metres in the world."""
+
+    name: Label
+    object: str | None = Field(default=None, max_length=200)
+    x_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
+    y_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
+    z_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
+
+
+class Shot(Doc):
+    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
+
+    schema_name: Literal["zittern.shot"] = "zittern.shot"
+    schema_version: Literal[1] = SCHEMA_VERSION
+    name: Label
+    fps: Fps = Fps(num=24)
+    first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
+    last_frame: int = Field(default=240, ge=-1_000_000, le=10_000_000)
+    picture: Picture = Picture()
+    sensor_mm: float = Field(default=DEFAULT_SENSOR_MM, ge=1.0, le=200.0)
+    focal_mm: Annotated[Param, bounded(LEAST_FOCAL_MM, MOST_FOCAL_MM)] = fixed(DEFAULT_FOCAL_MM)
+    set_id: Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")] | None = None
+    subject: Subject | None = None
+    mounts: Annotated[tuple[Mount, ...], Field(min_length=1, max_length=50)]
+    clips: Annotated[tuple[Clip, ...], Field(max_length=500)] = ()
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        if self.last_frame < self.first_frame:
+            raise ValueError(f"last_frame ({self.last_frame}) is at or after first_frame ({self.first_frame})")
+        if self.last_frame - self.first_frame >= MOST_FRAMES:
+            raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
+        _refuse_twins("mounts", [mount.id for mount in self.mounts])
+        _refuse_twins("clips", [clip.id for clip in self.clips])
+        _refuse_twins("layers", [layer.id for _, layer in self.layers()])
+        known = {mount.id for mount in self.mounts}
+        for c, clip in enumerate(self.clips):
+            for i, layer in enumerate(clip.layers):
+                if layer.target is not None and layer.target not in known:
+                    raise ValueError(f"clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does not exist")
+        return self
+
+    def layers(self) -> Iterator[tuple[Clip, Layer]]:
+        """All layers with their clips, from the bottom up."""
+        for clip in self.clips:
+            for layer in clip.layers:
+                yield clip, layer
+
+    @property
+    def frame_count(self) -> int:
+        """Number of whole frames."""
+        return self.last_frame - self.first_frame + 1
+
+
+def new_shot(name: str, **fields: object) -> Shot:
+    """A fresh shot: one mount at eye height, no layers."""
+    camera = Mount(id="camera", name="Camera", y_m=fixed(EYE_HEIGHT_M))
+    return Shot.model_validate({"name": name, "mounts": (camera,), **fields})
+
+
+def _refuse_twins(where: str, ids: list[str]) -> None:
+    seen: set[str] = set()
+    for each in ids:
+        if each in seen:
+            raise ValueError(f"two of the {where} have the id {each!r}; ids are unique")
+        seen.add(each)

@@ -1,0 +1,41 @@
+"""THE TABLE of sources of motion. The recipe for another one is in docs/architecture.md."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
+
+from zittern.core.sources.noise import Noise
+from zittern.core.sources.source import SourceDoc
+from zittern.core.sources.wave import Wave
+
+__all__ = ["SOURCES", "Source", "SourceRow", "row_of"]
+
+
+@dataclass(frozen=True, slots=True)
+class SourceRow:
+    """A source: its name for people, what it imitates, and fixed swings (deg, cm, %) of a fresh layer."""
+
+    make: type[SourceDoc]
+    kind: str
+    title: str
+    imitates: str
+    swings: dict[str, float]
+
+
+SOURCES: tuple[SourceRow, ...] = (
+    SourceRow(
+        Noise, "noise", "Noise", "the irregular sway of a camera held by hand",
+        {"pan": 0.5, "tilt": 0.4, "roll": 0.2, "truck": 1.0, "pedestal": 0.8, "dolly": 0.5},
+    ),
+    SourceRow(Wave, "wave", "Wave", "regular motion: a moored boat, a swing, an engine", {"pan": 0.5, "tilt": 0.3, "pedestal": 1.0}),
+)  # fmt: skip
+
+Source = Annotated[Noise | Wave, Field(discriminator="kind")]
+
+
+def row_of(kind: str) -> SourceRow:
+    """The row of a kind. Raises KeyError."""
+    return {row.kind: row for row in SOURCES}[kind]

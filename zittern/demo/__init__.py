@@ -1,0 +1,10 @@
+"""The demo project “Saltmarsh Post”: made by our own code, shipped as GLB. In dependency order:
+
+meshes     primitives as coloured triangles
+glb        a tree of meshes and animated nodes -> GLB
+courier    the courier who walks, and where the courier is
+jetty      the plank jetty with its surroundings
+build_sets writes the shipped GLB files (`make sets`)
+shots      the demo shots
+build      puts project and shots into a library when missing
+"""

@@ -1,0 +1,26 @@
+"""Writes the shipped sets. Run by `make sets`; a test compares the files with what this makes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from zittern.demo import jetty
+from zittern.demo.glb import write_set
+from zittern.store.sets import SHIPPED
+
+__all__ = ["SETS", "main"]
+
+SETS: dict[str, Callable[[], bytes]] = {jetty.SET_ID: lambda: write_set(jetty.pieces(), jetty.times_s())}
+
+
+def main() -> None:
+    """One GLB a set."""
+    SHIPPED.mkdir(exist_ok=True)
+    for set_id, make in SETS.items():
+        path = SHIPPED / f"{set_id}.glb"
+        path.write_bytes(make())
+        print(f"{path}: {path.stat().st_size} bytes")
+
+
+if __name__ == "__main__":
+    main()

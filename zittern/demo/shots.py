@@ -1,0 +1,57 @@
+"""The demo shots."""
+
+from __future__ import annotations
+
+import numpy as np
+from pydantic import TypeAdapter
+
+from zittern.core.curves import Curve
+from zittern.core.edits.table import Command, apply
+from zittern.core.params import Keyed, fixed, keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, Subject, new_shot
+from zittern.demo import jetty
+from zittern.demo.courier import CHEST_M, place_m
+
+__all__ = ["jetty_walk", "jetty_walk_handheld"]
+
+_FRAMES = 192
+_FPS = 24
+
+
+def jetty_walk() -> Shot:
+    """Follows the courier along the jetty: a keyed move without any shake, 8 s."""
+    camera = Mount(
+        id="camera",
+        name="Camera",
+        x_m=keyed((1, 0.5), (74, 0.32), (136, -0.3), (192, -0.42)),
+        y_m=keyed((1, 1.55), (74, 1.42), (136, 1.36), (192, 1.5)),
+        z_m=keyed((1, 0.7), (74, -3.3), (136, -6.9), (192, -9.9)),
+        pan_deg=keyed((1, 3.0), (74, 4.5), (136, -3.0), (192, -6.5)),
+        tilt_deg=keyed((1, -5.5), (74, -4.0), (136, -2.0), (192, -3.5)),
+    )
+    return new_shot("Jetty walk", last_frame=_FRAMES, set_id=jetty.SET_ID, subject=_courier_subject(), mounts=(camera,))
+
+
+def jetty_walk_handheld() -> Shot:
+    """The same move with a handheld feel, a little stronger than it starts."""
+    shot = jetty_walk().replace(name="Jetty walk, handheld")
+    commands = (
+        {"type": "add_handheld"},
+        {"type": "scale_swings", "layer": "sway-1", "factor": 1.2},
+        {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}]},
+    )
+    for command in commands:
+        shot = apply(shot, TypeAdapter(Command).validate_python(command))
+    return shot
+
+
+def _courier_subject() -> Subject:
+    """The courier's chest, keyed twice a second: the subject is tracked, its steps are not."""
+    frames = np.arange(1, _FRAMES + 12, 12, dtype=np.float64)
+    place = place_m((frames - 1) / _FPS)
+
+    def track(column: int) -> Keyed:
+        return Keyed(curve=Curve.of(zip(frames.tolist(), place[:, column].tolist(), strict=True)))
+
+    return Subject(name="Courier", object="courier", x_m=track(0), y_m=fixed(CHEST_M), z_m=track(2))

@@ -1,0 +1,12 @@
+"""Reading and writing camera paths. In dependency order:
+
+paths         a sampled camera path -> keyed move; what a reader returns
+files         bytes from disk, with limits, and sidecar files that stay in the folder
+csv_path      the CSV of one camera
+gltf_model    the parts of glTF 2.0 that carry cameras, checked; GLB container
+gltf_motion   animated nodes sampled at any time
+gltf_read     a camera anywhere in a node tree -> move
+gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
+shot_json     the shot's own JSON
+table         THE TABLE of formats by file ending
+"""

@@ -1,0 +1,50 @@
+"""Bytes from disk, with limits. Sidecar files must lie in the file's own folder."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from urllib.parse import unquote
+
+from zittern.core.errors import FormatError
+
+__all__ = ["MOST_FILE_BYTES", "Sidecars", "no_sidecars", "read_bytes", "sidecars_of"]
+
+MOST_FILE_BYTES = 128 * 2**20
+
+Sidecars = Callable[[str, str], bytes]
+
+
+def read_bytes(path: Path) -> bytes:
+    """A file's content. Raises FormatError when it is missing, a folder, unreadable or too large."""
+    try:
+        size = path.stat().st_size
+        if size > MOST_FILE_BYTES:
+            raise FormatError(f"{path.name} has {size / 2**20:.0f} MB; at most {MOST_FILE_BYTES // 2**20} MB can be read")
+        return path.read_bytes()
+    except OSError as error:
+        raise FormatError(f"cannot read {path}: {error.strerror}") from error
+
+
+def no_sidecars(uri: str, where: str) -> bytes:
+    """For uploads: nothing lies beside them."""
+    raise FormatError(f"the data lies in another file ({uri[:80]}); save as GLB, or as glTF with embedded data", where)
+
+
+def sidecars_of(path: Path) -> Sidecars:
+    """Reads files that a file names, from its own folder only."""
+    folder = path.resolve().parent
+
+    def read(uri: str, where: str) -> bytes:
+        name = unquote(uri)
+        if "://" in name or name.startswith(("//", "/", "\\")) or ":" in name.split("/")[0] or "\0" in name:
+            raise FormatError(f"only files beside this one are read, got {uri[:80]!r}", where)
+        target = (folder / name).resolve()
+        if not target.is_relative_to(folder):
+            raise FormatError(f"{uri[:80]!r} leaves the file's folder", where)
+        try:
+            return read_bytes(target)
+        except FormatError as error:
+            raise FormatError(error.message, where) from error
+
+    return read

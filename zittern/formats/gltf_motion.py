@@ -1,0 +1,153 @@
+"""Animated nodes sampled at any time: translation, rotation, scale or matrix; LINEAR, STEP and CUBICSPLINE (glTF 2.0, appendix C)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import numpy as np
+
+from zittern.core.errors import FormatError
+from zittern.core.units import Array
+from zittern.formats.gltf_model import Gltf, Sampler, floats
+
+__all__ = ["Track", "local_matrices", "tracks_of", "yfov_track"]
+
+POINTER = "KHR_animation_pointer"
+_WIDTH = {"translation": "VEC3", "rotation": "VEC4", "scale": "VEC3", "yfov": "SCALAR"}
+# Under this angle between quaternions, slerp and lerp are the same to the last bit.
+_LERP_DOT = 1.0 - 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class Track:
+    """Keys of one animated property. times_s (K,), rising. values (K, W). tangents in and out (K, W) when cubic."""
+
+    path: str
+    times_s: Array
+    values: Array
+    kind: str
+    tangent_in: Array | None = None
+    tangent_out: Array | None = None
+
+    def sample(self, times_s: Array) -> Array:
+        """(N,) seconds -> (N, W); held outside the keys. Rotations come out normalised."""
+        keys = self.times_s
+        out: Array
+        if len(keys) == 1:
+            out = np.repeat(self.values, len(times_s), axis=0)
+        else:
+            i = np.clip(np.searchsorted(keys, times_s, side="right") - 1, 0, len(keys) - 2)
+            span = keys[i + 1] - keys[i]
+            u = np.clip((times_s - keys[i]) / span, 0.0, 1.0)[:, None]
+            out = self._between(i, u, span[:, None])
+        return out / np.linalg.norm(out, axis=1, keepdims=True) if self.path == "rotation" else out
+
+    def _between(self, i: np.ndarray, u: Array, span: Array) -> Array:
+        left, right = self.values[i], self.values[i + 1]
+        if self.kind == "STEP":
+            return np.asarray(np.where(u >= 1.0, right, left), dtype=np.float64)
+        if self.kind == "CUBICSPLINE" and self.tangent_in is not None and self.tangent_out is not None:
+            u2, u3 = u * u, u * u * u
+            return np.asarray(
+                (2 * u3 - 3 * u2 + 1) * left
+                + span * (u3 - 2 * u2 + u) * self.tangent_out[i]
+                + (3 * u2 - 2 * u3) * right
+                + span * (u3 - u2) * self.tangent_in[i + 1]
+            )
+        return _slerp(left, right, u) if self.path == "rotation" else left + (right - left) * u
+
+
+def tracks_of(gltf: Gltf, nodes: Iterable[int]) -> tuple[dict[tuple[int, str], Track], list[str]]:
+    """Tracks by (node, path) for some nodes; where two animations move the same thing, the first counts. Raises FormatError."""
+    wanted = set(nodes)
+    tracks: dict[tuple[int, str], Track] = {}
+    notices: list[str] = []
+    for a, animation in enumerate(gltf.json.animations):
+        for c, channel in enumerate(animation.channels):
+            node, path = channel.target.node, channel.target.path
+            if node not in wanted or path not in ("translation", "rotation", "scale"):
+                continue
+            if (node, path) in tracks:
+                notices.append(f"animation {animation.name or a!r} moves the {path} of node {node} a second time; the first counts")
+                continue
+            tracks[node, path] = _track(gltf, animation.samplers, channel.sampler, path, f"animations[{a}].channels[{c}]")
+    return tracks, notices
+
+
+def yfov_track(gltf: Gltf, camera: int) -> Track | None:
+    """Animated field of view of a camera (KHR_animation_pointer). Raises FormatError."""
+    pointer = f"/cameras/{camera}/perspective/yfov"
+    for a, animation in enumerate(gltf.json.animations):
+        for c, channel in enumerate(animation.channels):
+            extension = channel.target.extensions.get(POINTER)
+            if isinstance(extension, dict) and extension.get("pointer") == pointer:
+                return _track(gltf, animation.samplers, channel.sampler, "yfov", f"animations[{a}].channels[{c}]")
+    return None
+
+
+def local_matrices(gltf: Gltf, node: int, tracks: dict[tuple[int, str], Track], times_s: Array) -> Array:
+    """tf_parent_node at each time. (N,) seconds -> (N, 4, 4)."""
+    model = gltf.json.nodes[node]
+    count = len(times_s)
+    if model.matrix is not None:
+        return np.tile(np.array(model.matrix).reshape(4, 4).T, (count, 1, 1))
+
+    def part(path: str, still: tuple[float, ...]) -> Array:
+        track = tracks.get((node, path))
+        return track.sample(times_s) if track else np.tile(np.array(still, dtype=np.float64), (count, 1))
+
+    out = np.tile(np.eye(4), (count, 1, 1))
+    quat = part("rotation", model.rotation)
+    out[:, :3, :3] = _quat_matrices(quat, f"nodes[{node}].rotation") * part("scale", model.scale)[:, None, :]
+    out[:, :3, 3] = part("translation", model.translation)
+    return out
+
+
+def _quat_matrices(quat: Array, where: str) -> Array:
+    norm = np.linalg.norm(quat, axis=1, keepdims=True)
+    if np.any(norm < 1e-9):
+        raise FormatError("a rotation has length 0", where)
+    x, y, z, w = (quat / norm).T
+    return np.stack(
+        [
+            np.stack([1 - 2 * (y * y + z * z), 2 * (x * y - z * w), 2 * (x * z + y * w)], axis=1),
+            np.stack([2 * (x * y + z * w), 1 - 2 * (x * x + z * z), 2 * (y * z - x * w)], axis=1),
+            np.stack([2 * (x * z - y * w), 2 * (y * z + x * w), 1 - 2 * (x * x + y * y)], axis=1),
+        ],
+        axis=1,
+    )
+
+
+def _slerp(left: Array, right: Array, u: Array) -> Array:
+    """Great-circle interpolation the short way (Shoemake 1985). (N, 4), (N, 4), (N, 1) -> (N, 4)."""
+    left = left / np.linalg.norm(left, axis=1, keepdims=True)
+    right = right / np.linalg.norm(right, axis=1, keepdims=True)
+    dot = np.sum(left * right, axis=1, keepdims=True)
+    right = np.where(dot < 0, -right, right)
+    dot = np.clip(np.abs(dot), 0.0, 1.0)
+    angle = np.arccos(dot)
+    near = dot > _LERP_DOT
+    sine = np.where(near, 1.0, np.sin(angle))
+    a = np.where(near, 1.0 - u, np.sin((1.0 - u) * angle) / sine)
+    b = np.where(near, u, np.sin(u * angle) / sine)
+    return np.asarray(a * left + b * right)
+
+
+def _track(gltf: Gltf, samplers: tuple[Sampler, ...], index: int, path: str, where: str) -> Track:
+    if index >= len(samplers):
+        raise FormatError(f"sampler {index} does not exist; there are {len(samplers)}", f"{where}.sampler")
+    sampler = samplers[index]
+    times = floats(gltf, sampler.input, "SCALAR", f"{where}.input")
+    values = floats(gltf, sampler.output, _WIDTH[path], f"{where}.output")
+    values = values.reshape(len(values), -1)
+    if times[0] < 0 or np.any(np.diff(times) <= 0):
+        raise FormatError("key times rise from 0 on", f"accessors[{sampler.input}]")
+    per_key = 3 if sampler.interpolation == "CUBICSPLINE" else 1
+    if len(values) != per_key * len(times):
+        raise FormatError(f"{per_key * len(times)} values are needed for {len(times)} keys, got {len(values)}", f"accessors[{sampler.output}]")
+    if path == "rotation" and np.any(np.linalg.norm(values[per_key // 2 :: per_key], axis=1) < 1e-9):
+        raise FormatError("a rotation has length 0", f"accessors[{sampler.output}]")
+    if per_key == 3:
+        return Track(path, times, values[1::3], "CUBICSPLINE", values[0::3], values[2::3])
+    return Track(path, times, values, sampler.interpolation)

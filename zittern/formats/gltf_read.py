@@ -1,0 +1,123 @@
+"""A camera anywhere in a glTF node tree, its parents animated too, becomes a move."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.errors import FormatError
+from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM, focal_for_vfov_mm
+from zittern.core.rig.transforms import orthonormal
+from zittern.core.shot.shot import DEFAULT_SENSOR_MM, Picture
+from zittern.core.timebase import Fps
+from zittern.core.units import Array, deg
+from zittern.formats import gltf_model, gltf_motion
+from zittern.formats.files import Sidecars
+from zittern.formats.gltf_model import Gltf
+from zittern.formats.paths import Imported, PathFile, PathSamples, angles_from_matrices, move_of, sample_plan
+
+__all__ = ["EXTRAS", "read"]
+
+# Where our own exports keep what glTF has no field for.
+EXTRAS = "zittern"
+# Of required extensions, the ones that do not change where a camera is.
+_HARMLESS = {
+    "KHR_animation_pointer", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual", "KHR_mesh_quantization", "EXT_texture_webp",
+    "KHR_draco_mesh_compression", "EXT_meshopt_compression", "KHR_texture_basisu", "KHR_materials_emissive_strength",
+}  # fmt: skip
+# A still camera gets the length of a fresh shot.
+_STILL_LAST_FRAME = 240
+
+
+def read(data: bytes, sidecars: Sidecars) -> PathFile:
+    """Cameras of a .gltf or .glb. Raises FormatError."""
+    gltf = gltf_model.load(data, sidecars)
+    unknown = sorted(set(gltf.json.extensionsRequired) - _HARMLESS)
+    if unknown:
+        raise FormatError(f"the file requires {', '.join(unknown)[:200]}, which is not read; save without it", "extensionsRequired")
+    skipped = sorted(set(gltf.json.extensionsUsed) - set(gltf.json.extensionsRequired) - {gltf_motion.POINTER})
+    notices = (f"extensions passed over: {', '.join(skipped)[:200]}",) if skipped else ()
+    nodes = _camera_nodes(gltf)
+    return PathFile(tuple(nodes), lambda name, fps: _imported(gltf, nodes[name], name, fps), notices)
+
+
+def _camera_nodes(gltf: Gltf) -> dict[str, int]:
+    """Perspective camera nodes by a name that is theirs alone."""
+    names: dict[str, int] = {}
+    flat = 0
+    for i, node in enumerate(gltf.json.nodes):
+        if node.camera is None:
+            continue
+        if node.camera >= len(gltf.json.cameras):
+            raise FormatError(f"camera {node.camera} does not exist; there are {len(gltf.json.cameras)}", f"nodes[{i}].camera")
+        camera = gltf.json.cameras[node.camera]
+        if camera.perspective is None:
+            flat += 1
+            continue
+        name = node.name or camera.name or f"camera {i}"
+        names[name if name not in names else f"{name} (node {i})"] = i
+    if not names:
+        what = "only orthographic cameras" if flat else "no camera"
+        raise FormatError(f"the file holds {what}; a perspective camera in its node tree is needed", "cameras")
+    return names
+
+
+def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
+    chain = [node]
+    while chain[-1] in gltf.parent:
+        chain.append(gltf.parent[chain[-1]])
+    chain.reverse()
+    tracks, notices = gltf_motion.tracks_of(gltf, chain)
+    for owner, path in tracks:
+        if gltf.json.nodes[owner].matrix is not None:
+            raise FormatError(f"the node has a fixed matrix and an animated {path}; only one of them is allowed", f"nodes[{owner}].matrix")
+    camera = gltf.json.nodes[node].camera
+    assert camera is not None
+    lens = gltf_motion.yfov_track(gltf, camera)
+    moving = [*tracks.values(), *([lens] if lens else [])]
+    keys = np.unique(np.concatenate([track.times_s for track in moving])) if moving else np.empty(0)
+    jumps = np.unique(np.concatenate([track.times_s[1:] for track in moving if track.kind == "STEP"] or [np.empty(0)]))
+    frames, times, last = sample_plan(keys, jumps, fps)
+    pose = np.tile(np.eye(4), (len(times), 1, 1))
+    for each in chain:
+        pose = pose @ gltf_motion.local_matrices(gltf, each, tracks, times)
+    if not moving:
+        last = _STILL_LAST_FRAME
+        notices.append(f"the camera does not move; the shot gets {last} frames")
+    picture, sensor_mm, focal = _lens(gltf, camera, lens.sample(times)[:, 0] if lens else None, len(times))
+    samples = PathSamples(frames, pose[:, :3, 3], angles_from_matrices(_rotations(pose, node)), focal, last, picture, sensor_mm)
+    return Imported(move_of(samples), name, tuple(notices))
+
+
+def _rotations(pose: Array, node: int) -> Array:
+    linear = pose[:, :3, :3]
+    if np.any(np.abs(np.linalg.det(linear)) < 1e-12):
+        raise FormatError("the camera, or a parent, is scaled to nothing", f"nodes[{node}]")
+    return orthonormal(linear)
+
+
+def _lens(gltf: Gltf, index: int, yfov_rad: Array | None, count: int) -> tuple[Picture, float, Array]:
+    camera = gltf.json.cameras[index]
+    perspective = camera.perspective
+    assert perspective is not None
+    where = f"cameras[{index}].perspective"
+    own = camera.extras.get(EXTRAS) if isinstance(camera.extras, dict) else None
+    own = own if isinstance(own, dict) else {}
+    sensor_mm = _own_number(own, "sensor_mm", 1.0, 200.0, DEFAULT_SENSOR_MM)
+    width = int(_own_number(own, "width_px", 16, 32768, Picture().width_px))
+    aspect = perspective.aspectRatio or Picture().width_px / Picture().height_px
+    height = round(width / aspect)
+    if not 16 <= height <= 32768:
+        raise FormatError(f"an aspect ratio of {aspect:g} gives no usable picture", f"{where}.aspectRatio")
+    picture = Picture(width_px=width, height_px=height)
+    angles = np.full(count, perspective.yfov) if yfov_rad is None else yfov_rad
+    if np.any((angles <= 0) | (angles >= np.pi)):
+        raise FormatError("a field of view lies between 0 and 180 degrees", f"{where}.yfov")
+    focal = np.array([focal_for_vfov_mm(deg(float(angle)), sensor_mm, width, height) for angle in angles])
+    if focal.min() < LEAST_FOCAL_MM or focal.max() > MOST_FOCAL_MM:
+        raise FormatError(f"the field of view means a focal length of {focal.min():.3g} to {focal.max():.3g} mm; 1 to 10,000 mm are possible", f"{where}.yfov")
+    return picture, sensor_mm, focal
+
+
+def _own_number(own: dict[str, object], name: str, least: float, most: float, default: float) -> float:
+    value = own.get(name)
+    return float(value) if isinstance(value, (int, float)) and not isinstance(value, bool) and least <= value <= most else float(default)

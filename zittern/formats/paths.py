@@ -1,0 +1,129 @@
+"""A camera path as samples, and the keyed move made of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+import numpy as np
+from pydantic import ValidationError
+
+from zittern.core.curves import MOST_KEYS, Curve, Key
+from zittern.core.edits.moves import Move
+from zittern.core.errors import DocumentError, FormatError
+from zittern.core.params import Fixed, Keyed
+from zittern.core.rig import rotations
+from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.shot.shot import MOST_FRAMES, Picture
+from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps
+from zittern.core.units import Array
+
+__all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathSamples", "sample_plan"]
+
+FIRST_FRAME = 1
+# Relative second difference under which a key lies on the line between its neighbours.
+_STRAIGHT = 1e-11
+
+
+@dataclass(frozen=True, slots=True)
+class PathSamples:
+    """frames (N,), rising; position_m (N, 3); angles_deg (N, 3) continuous; focal_mm (N,) or None."""
+
+    frames: Array
+    position_m: Array
+    angles_deg: Array
+    focal_mm: Array | None
+    last_frame: int
+    picture: Picture | None = None
+    sensor_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Imported:
+    """A move from a file, and what the reader wants to say about it."""
+
+    move: Move
+    camera: str
+    notices: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class PathFile:
+    """A file that holds camera paths: its cameras by name, and how to get one."""
+
+    cameras: tuple[str, ...]
+    pick: Callable[[str, Fps], Imported]
+    notices: tuple[str, ...] = field(default=())
+
+    def read(self, camera: str | None, fps: Fps) -> Imported:
+        """The named camera's move, or the first one's. Raises FormatError."""
+        if camera is not None and camera not in self.cameras:
+            raise FormatError(f"there is no camera {camera!r}; the file has {', '.join(map(repr, self.cameras))}", "camera")
+        got = self.pick(camera if camera is not None else self.cameras[0], fps)
+        others: tuple[str, ...] = ()
+        if camera is None and len(self.cameras) > 1:
+            others = (f"the file has {len(self.cameras)} cameras; took {got.camera!r}, others are {', '.join(map(repr, self.cameras[1:]))}",)
+        return Imported(got.move, got.camera, (*self.notices, *others, *got.notices))
+
+
+def move_of(samples: PathSamples) -> Move:
+    """The keyed move through samples: linear between them, keys on straight stretches left out. Raises FormatError."""
+    columns = np.concatenate([samples.position_m, samples.angles_deg], axis=1)
+    try:
+        fields: dict[str, object] = {name: _param(samples.frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
+        focal = None if samples.focal_mm is None else _param(samples.frames, samples.focal_mm)
+        return Move.model_validate({**fields, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame})
+    except ValidationError as error:
+        fault = DocumentError.of(error)
+        raise FormatError(fault.message, fault.where) from error
+
+
+def _param(frames: Array, values: Array) -> Fixed | Keyed:
+    spread = float(np.ptp(values))
+    scale = max(1.0, float(np.max(np.abs(values))))
+    if spread <= 1e-12 * scale:
+        return Fixed(value=float(values[0]))
+    keep = np.ones(len(frames), dtype=bool)
+    if len(frames) > 2:
+        slope = np.diff(values) / np.diff(frames)
+        keep[1:-1] = np.abs(np.diff(slope)) > _STRAIGHT * scale
+    if int(keep.sum()) > MOST_KEYS:
+        raise FormatError(f"the path needs {int(keep.sum())} keys; at most {MOST_KEYS} are possible. Thin it out or shorten it")
+    return Keyed(curve=Curve(keys=tuple(Key(frame=float(f), value=float(v), interp="linear") for f, v in zip(frames[keep], values[keep], strict=True))))
+
+
+def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Array, Array, int]:
+    """When to sample a path so that its keys survive: frames (N,), times (N,) in seconds, and the last frame.
+
+    Every whole frame, every key between them, and just before each jump (a stepped key), so that jumps stay steep.
+    A key within a thousandth of a frame of a whole frame is on it: the whole frame then samples at the key's time.
+    Raises FormatError when there are too many frames.
+    """
+    key_frames = FIRST_FRAME + key_times_s * fps.value
+    last_exact = float(key_frames.max()) if key_frames.size else float(FIRST_FRAME)
+    if last_exact - FIRST_FRAME >= MOST_FRAMES:
+        raise FormatError(f"the path lasts {last_exact:.0f} frames; at most {MOST_FRAMES} are possible")
+    last = max(FIRST_FRAME, int(np.ceil(last_exact - FRAME_TOLERANCE_FRAMES)))
+    frames = np.arange(FIRST_FRAME, last + 1, dtype=np.float64)
+    times = (frames - FIRST_FRAME) / fps.value
+    nearest = np.round(key_frames)
+    on_frame = np.abs(key_frames - nearest) <= FRAME_TOLERANCE_FRAMES
+    inside = on_frame & (nearest >= FIRST_FRAME) & (nearest <= last)
+    times[(nearest[inside] - FIRST_FRAME).astype(np.int64)] = key_times_s[inside]
+    jumps = FIRST_FRAME + jump_times_s * fps.value
+    jump_on = np.abs(jumps - np.round(jumps)) <= FRAME_TOLERANCE_FRAMES
+    before = np.where(jump_on, np.round(jumps), jumps) - 2.0 * FRAME_TOLERANCE_FRAMES
+    extra_frames = np.concatenate([key_frames[~on_frame], before[before > FIRST_FRAME]])
+    extra_times = np.concatenate([key_times_s[~on_frame], (before[before > FIRST_FRAME] - FIRST_FRAME) / fps.value])
+    all_frames, first = np.unique(np.concatenate([frames, extra_frames]), return_index=True)
+    return all_frames, np.concatenate([times, extra_times])[first], last
+
+
+def continuous_angles(angles_deg: Array) -> Array:
+    """Angles from a table, unwrapped. (N, 3) -> (N, 3) degrees."""
+    return np.asarray(np.unwrap(angles_deg, period=360.0, axis=0), dtype=np.float64)
+
+
+def angles_from_matrices(rotation: Array) -> Array:
+    """(N, 3, 3) -> (N, 3) continuous degrees."""
+    return rotations.continuous(rotation)

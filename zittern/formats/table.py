@@ -1,0 +1,65 @@
+"""THE TABLE of formats. Another format adds a module and a row."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import PurePath
+
+from zittern.core.errors import FormatError
+from zittern.core.evaluate import Motion
+from zittern.core.shot.shot import Shot
+from zittern.formats import csv_path, gltf_read, gltf_write, shot_json
+from zittern.formats.files import Sidecars
+from zittern.formats.paths import PathFile
+
+__all__ = ["FORMATS", "Format", "format_named", "format_of", "reader_of"]
+
+Reader = Callable[[bytes, Sidecars], PathFile]
+Writer = Callable[[Shot, Motion], bytes]
+
+
+@dataclass(frozen=True, slots=True)
+class Format:
+    """A format: its file ending, what it is for, and how to read a path from it and write a shot to it."""
+
+    name: str
+    ending: str
+    title: str
+    media_type: str
+    read: Reader | None
+    write: Writer | None
+
+
+FORMATS: tuple[Format, ...] = (
+    Format("glb", ".glb", "GLB: path, layers and lens as nested nodes, one binary file", "model/gltf-binary", gltf_read.read, gltf_write.write_glb),
+    Format("gltf", ".gltf", "glTF: the same as readable JSON", "model/gltf+json", gltf_read.read, gltf_write.write_gltf),
+    Format("csv", ".csv", "CSV: one row a frame, world pose and focal length", "text/csv", csv_path.read, csv_path.write),
+    Format("shot", ".shot.json", "Shot: the editable document itself", "application/json", None, shot_json.write),
+)
+
+
+def format_of(filename: str) -> Format:
+    """The format of a file by its ending. Raises FormatError."""
+    name = PurePath(filename).name.lower()
+    for each in FORMATS:
+        if name.endswith(each.ending):
+            return each
+    raise FormatError(f"unknown file ending {PurePath(name).suffix or name!r}; known are {', '.join(each.ending for each in FORMATS)}")
+
+
+def format_named(name: str) -> Format:
+    """A format by its short name. Raises FormatError."""
+    for each in FORMATS:
+        if each.name == name:
+            return each
+    raise FormatError(f"unknown format {name!r}; known are {', '.join(each.name for each in FORMATS)}", "format")
+
+
+def reader_of(filename: str) -> Reader:
+    """How to read a camera path from a file. Raises FormatError."""
+    found = format_of(filename)
+    if found.read is None:
+        known = ", ".join(each.ending for each in FORMATS if each.read)
+        raise FormatError(f"camera paths are read from {known}, not from {found.ending}")
+    return found.read

@@ -1,0 +1,57 @@
+"""The tables. A change here needs a migration."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from sqlalchemy import DateTime, ForeignKey, LargeBinary, String, Text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+__all__ = ["Base", "ProjectRow", "RevisionRow", "ShotRow", "now"]
+
+
+def now() -> datetime:
+    """This moment, UTC."""
+    return datetime.now(UTC)
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class ProjectRow(Base):
+    """A project: a shelf of shots."""
+
+    __tablename__ = "projects"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    slug: Mapped[str] = mapped_column(String(80), unique=True)
+    name: Mapped[str] = mapped_column(String(120))
+    created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+
+
+class ShotRow(Base):
+    """A shot: where its history stands."""
+
+    __tablename__ = "shots"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    project_id: Mapped[int] = mapped_column(ForeignKey("projects.id"), index=True)
+    slug: Mapped[str] = mapped_column(String(80), unique=True)
+    head_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id", use_alter=True), nullable=True)
+    updated_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+
+
+class RevisionRow(Base):
+    """A document after an edit. Revisions form a tree: redo_id is the child that redo goes to."""
+
+    __tablename__ = "revisions"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    shot_id: Mapped[str] = mapped_column(ForeignKey("shots.id"), index=True)
+    parent_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True)
+    redo_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True)
+    label: Mapped[str] = mapped_column(String(300))
+    command: Mapped[str | None] = mapped_column(Text, nullable=True)
+    document: Mapped[bytes] = mapped_column(LargeBinary)
+    created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
