@@ -180,6 +180,7 @@ def _serve(settings: Settings, no_browser: bool) -> None:
         listener.bind((settings.host, settings.port))
     except OSError as error:
         raise BadInput(f"cannot listen on {settings.host}:{settings.port}: {error.strerror}; choose another with --port") from error
+    listener.listen(128)  # whoever reads the address below may connect at once
     address = f"http://{settings.host}:{listener.getsockname()[1]}/"
     server = uvicorn.Server(uvicorn.Config(make_app(settings), log_level="warning"))
     print(f"Zittern is at {address}", flush=True)

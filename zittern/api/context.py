@@ -48,6 +48,6 @@ def _context(request: Request) -> Context:
 Ctx = Annotated[Context, Depends(_context)]
 
 
-def json_response(model: BaseModel) -> Response:
+def json_response(model: BaseModel, status: int = 200) -> Response:
     """A model as JSON, without a second validation of what is already valid."""
-    return Response(model.model_dump_json(), media_type="application/json")
+    return Response(model.model_dump_json(), status_code=status, media_type="application/json")

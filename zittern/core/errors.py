@@ -75,17 +75,23 @@ def first_fault(error: ValidationError) -> tuple[str, str]:
     return text, loc_path(fault["loc"])
 
 
+# Pydantic names the chosen member of a union as a step of the path; these fields hold unions of documents.
 _UNION_TAGS = frozenset({"fixed", "keyed"})
+_TAGGED = frozenset({"source", "command", "commands"})
 
 
 def loc_path(loc: tuple[int | str, ...]) -> str:
-    """A pydantic location as `clips[2].layers[0].name`; union tags of numbers are left out."""
+    """A pydantic location as `clips[2].layers[0].source.rate_hz`; names of union members are left out."""
     out = ""
+    tagged = False
     for part in loc:
         if isinstance(part, int):
             out += f"[{part}]"
-        elif part not in _UNION_TAGS:
+        elif tagged or part in _UNION_TAGS:
+            tagged = False
+        else:
             out += f".{part}" if out else part
+            tagged = part in _TAGGED
     return out
 
 

@@ -1,9 +1,11 @@
-"""Numerics of keyed curves: which segment a frame falls in, and the value there."""
+"""Numerics of keyed curves: which segment a frame falls in, and the value there.
+
+scipy.interpolate takes half a second to import, so it is imported where it is first used: commands start at once.
+"""
 
 from __future__ import annotations
 
 import numpy as np
-from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
 
 from zittern.core.units import Array, IntArray
 
@@ -25,6 +27,8 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
     Fritsch and Butland (1984), as in scipy's PchipInterpolator. `flat_start` and `flat_end` set the outer
     slopes to 0, so that a curve meets a held end without a kink; 0 keeps the segment monotone as well.
     """
+    from scipy.interpolate import PchipInterpolator
+
     slopes = np.asarray(PchipInterpolator(key_frames, values).derivative()(key_frames), dtype=np.float64)
     if flat_start:
         slopes[0] = 0.0
@@ -35,6 +39,8 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
 
 def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array) -> Array:
     """Cubic Hermite curve through the keys. (F,) -> (F,)."""
+    from scipy.interpolate import CubicHermiteSpline
+
     return np.asarray(CubicHermiteSpline(key_frames, values, slopes)(frames), dtype=np.float64)
 
 

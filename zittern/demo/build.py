@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
-from zittern.demo.shots import jetty_walk, jetty_walk_handheld
 from zittern.store.library import Library
 
-__all__ = ["PROJECT", "SHOTS", "ensure_demo"]
+__all__ = ["PROJECT", "SLUGS", "ensure_demo"]
 
 PROJECT = ("saltmarsh-post", "Saltmarsh Post")
-SHOTS = {"jetty-walk": jetty_walk, "jetty-walk-handheld": jetty_walk_handheld}
+SLUGS = ("jetty-walk", "jetty-walk-handheld")
 
 
 def ensure_demo(library: Library) -> bool:
     """Adds what is missing; True when anything was."""
     slug, name = PROJECT
-    made = slug not in {project.slug for project in library.projects()}
-    if made:
-        library.add_project(name, slug)
     there = {entry.slug for entry in library.shots()}
-    for shot_slug, make in SHOTS.items():
-        if shot_slug not in there:
-            library.add_shot(slug, make(), "Demo shot", shot_slug)
-            made = True
-    return made
+    missing = [each for each in SLUGS if each not in there]
+    if slug not in {project.slug for project in library.projects()}:
+        library.add_project(name, slug)
+    if not missing:
+        return False
+    from zittern.demo.shots import SHOTS  # only now: a second start need not know how they are made
+
+    for each in missing:
+        library.add_shot(slug, SHOTS[each](), "Demo shot", each)
+    return True

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 from pydantic import TypeAdapter
 
@@ -13,7 +15,7 @@ from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import jetty
 from zittern.demo.courier import CHEST_M, place_m
 
-__all__ = ["jetty_walk", "jetty_walk_handheld"]
+__all__ = ["SHOTS", "jetty_walk", "jetty_walk_handheld"]
 
 _FRAMES = 192
 _FPS = 24
@@ -55,3 +57,6 @@ def _courier_subject() -> Subject:
         return Keyed(curve=Curve.of(zip(frames.tolist(), place[:, column].tolist(), strict=True)))
 
     return Subject(name="Courier", object="courier", x_m=track(0), y_m=fixed(CHEST_M), z_m=track(2))
+
+
+SHOTS: dict[str, Callable[[], Shot]] = {"jetty-walk": jetty_walk, "jetty-walk-handheld": jetty_walk_handheld}

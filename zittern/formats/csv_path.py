@@ -74,21 +74,20 @@ def _table(text: str) -> dict[str, Array]:
     try:
         header = [name.strip().lower() for name in next(reader)]
         _check_header(header)
-        rows = [_numbers(row, header, reader.line_num) for row in reader if any(cell.strip() for cell in row)]
+        numbered = [(reader.line_num, _numbers(row, header, reader.line_num)) for row in reader if any(cell.strip() for cell in row)]
     except csv.Error as error:
         raise FormatError(str(error), f"line {reader.line_num}") from error
-    if not rows:
+    if not numbered:
         raise FormatError("there are no rows under the header", "line 2")
-    if len(rows) > MOST_FRAMES:
-        raise FormatError(f"{len(rows)} rows; at most {MOST_FRAMES} can be read")
-    values = np.array(rows, dtype=np.float64)
+    if len(numbered) > MOST_FRAMES:
+        raise FormatError(f"{len(numbered)} rows; at most {MOST_FRAMES} can be read")
+    values = np.array([row for _, row in numbered], dtype=np.float64)
     table = {name: values[:, i] for i, name in enumerate(header)}
     clock = "time_s" if "time_s" in table else "frame"
     back = np.flatnonzero(np.diff(table[clock]) <= 0)
     if back.size:
-        raise FormatError(
-            f"{clock} rises from row to row, got {table[clock][back[0] + 1]:g} after {table[clock][back[0]]:g}", f"row {back[0] + 2}, column {clock}"
-        )
+        first, second = table[clock][back[0]], table[clock][back[0] + 1]
+        raise FormatError(f"{clock} rises from row to row, got {second:g} after {first:g}", f"line {numbered[back[0] + 1][0]}, column {clock}")
     return table
 
 

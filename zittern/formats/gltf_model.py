@@ -139,6 +139,11 @@ class Gltf:
             self._buffers[index] = self._load_buffer(index)
         return self._buffers[index]
 
+    def load_buffers(self) -> None:
+        """All buffers, so that a cut-off or misplaced one is told at once. Raises FormatError."""
+        for index in range(len(self.json.buffers)):
+            self.buffer(index)
+
     def _load_buffer(self, index: int) -> bytes:
         where = f"buffers[{index}]"
         buffer = _item(self.json.buffers, index, where)

@@ -31,6 +31,7 @@ _STILL_LAST_FRAME = 240
 def read(data: bytes, sidecars: Sidecars) -> PathFile:
     """Cameras of a .gltf or .glb. Raises FormatError."""
     gltf = gltf_model.load(data, sidecars)
+    gltf.load_buffers()
     unknown = sorted(set(gltf.json.extensionsRequired) - _HARMLESS)
     if unknown:
         raise FormatError(f"the file requires {', '.join(unknown)[:200]}, which is not read; save without it", "extensionsRequired")

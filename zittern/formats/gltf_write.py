@@ -69,12 +69,12 @@ class _Builder:
         self.animation.channels.append(gl.AnimationChannel(sampler=len(self.animation.samplers) - 1, target=target))
 
     def node(self, name: str, tf: Array, parent: int | None) -> int:
-        """A node with a pose at each time, (F, 4, 4)."""
+        """A node with a pose at each time, (F, 4, 4). The root keeps its position keyed even when it is still: so the shot's length is kept."""
         node = gl.Node(name=name)
         self.gltf.nodes.append(node)
         index = len(self.gltf.nodes) - 1
         for path, values, kind in (("translation", tf[:, :3, 3], "VEC3"), ("rotation", rotations.quaternions(tf[:, :3, :3]), "VEC4")):
-            if np.ptp(values, axis=0).max() <= _STILL:
+            if np.ptp(values, axis=0).max() <= _STILL and (parent is not None or path != "translation"):
                 setattr(node, path, [float(value) for value in values[0]])
             else:
                 self.channel(values, kind, gl.AnimationChannelTarget(node=index, path=path))
@@ -94,11 +94,9 @@ def _document(shot: Shot, motion: Motion) -> gl.GLTF2:
     gltf = build.gltf
     gltf.scenes = [gl.Scene(name=shot.name, nodes=[0])]
     gltf.scene = 0
-    if build.animation.channels:
-        gltf.animations = [build.animation]
-    if build.bytes:
-        gltf.buffers = [gl.Buffer(byteLength=len(build.bytes))]
-        gltf.set_binary_blob(bytes(build.bytes))
+    gltf.animations = [build.animation]
+    gltf.buffers = [gl.Buffer(byteLength=len(build.bytes))]
+    gltf.set_binary_blob(bytes(build.bytes))
     return gltf
 
 

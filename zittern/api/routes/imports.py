@@ -54,7 +54,7 @@ def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, f
     command = ReplaceMove(move=imported.move, name=_filename(file))
     shot = command.apply(new_shot(stem, fps=rate))
     state = ctx.library.add_shot(slug, shot, command.label(shot))
-    return json_response(ImportedOut.model_construct(state=ctx.state_out(state), notices=list(imported.notices)))
+    return json_response(ImportedOut.model_construct(state=ctx.state_out(state), notices=list(imported.notices)), 201)
 
 
 @router.post("/shots/{shot}/imports", response_model=ImportedOut)

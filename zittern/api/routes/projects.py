@@ -55,4 +55,4 @@ def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
         state = ctx.library.add_shot(slug, shot, f"Copy of {body.copy_of}")
     else:
         state = ctx.library.add_shot(slug, new_shot(body.name, fps=body.fps, last_frame=body.frames, set_id=body.set_id))
-    return json_response(ctx.state_out(state))
+    return json_response(ctx.state_out(state), 201)

@@ -6,7 +6,6 @@ R = R_y(pan) R_x(tilt) R_z(roll), intrinsic order pan, tilt, roll (Tait-Bryan YX
 from __future__ import annotations
 
 import numpy as np
-from scipy.spatial.transform import Rotation
 
 from zittern.core.units import Array
 
@@ -31,6 +30,8 @@ def matrices(angles_deg: Array) -> Array:
 
 def quaternions(rotation: Array) -> Array:
     """(F, 3, 3) -> (F, 4) as x, y, z, w; neighbours on the same side, so that interpolation takes the short way."""
+    from scipy.spatial.transform import Rotation  # slow to import, and only files need quaternions
+
     quats = np.asarray(Rotation.from_matrix(rotation).as_quat(), dtype=np.float64)
     flips = np.sum(quats[1:] * quats[:-1], axis=1) < 0
     signs = np.concatenate(([1.0], np.where(np.cumsum(flips) % 2 == 1, -1.0, 1.0)))

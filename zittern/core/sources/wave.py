@@ -11,7 +11,6 @@ from collections.abc import Callable
 from typing import Annotated, Literal
 
 import numpy as np
-from scipy.special import ive
 
 from zittern.core.doc import Doc
 from zittern.core.params import Param, bounded, fixed
@@ -24,6 +23,8 @@ WaveShape = Literal["sine", "triangle", "soft square", "saw", "pulse"]
 
 # Steepness of the soft square's tanh: flanks take about a tenth of the period.
 _SQUARE_STEEPNESS = 4.0
+# A camera has mass: the saw's return takes this share of the period, and is no jump.
+_SAW_RETURN = 0.12
 # Concentration of the pulse (von Mises): its half width is about an eighth of the period.
 _PULSE_KAPPA = 8.0
 
@@ -66,24 +67,31 @@ def _sine(turn: Array) -> Array:
 
 
 def _triangle(turn: Array) -> Array:
-    return math.sqrt(3.0) * (2.0 / np.pi) * np.arcsin(np.sin(turn))
+    return _rise_and_fall(turn, 0.5)
 
 
 def _saw(turn: Array) -> Array:
-    return math.sqrt(3.0) * (2.0 * np.mod(turn / (2.0 * np.pi) + 0.5, 1.0) - 1.0)
+    return _rise_and_fall(turn, 1.0 - _SAW_RETURN)
 
 
-# Mean of tanh(a sin t)^2 over a period; the rule converges geometrically for periodic integrands.
-_SQUARE_RMS = float(np.sqrt(np.mean(np.tanh(_SQUARE_STEEPNESS * np.sin(np.linspace(0.0, 2.0 * np.pi, 4096, endpoint=False))) ** 2)))
+def _rise_and_fall(turn: Array, rise: float) -> Array:
+    """Straight up for a share of the period, straight down for the rest; RMS of the unit wave is 1/sqrt(3). Zero at turn 0."""
+    from scipy.signal import sawtooth  # half a second to import: only whoever uses it waits
+
+    return np.asarray(math.sqrt(3.0) * sawtooth(turn + np.pi * rise, rise), dtype=np.float64)
+
+
+# Means over a period by the rectangle rule, which converges geometrically for smooth periodic integrands.
+_PERIOD = np.linspace(0.0, 2.0 * np.pi, 4096, endpoint=False)
+_SQUARE_RMS = float(np.sqrt(np.mean(np.tanh(_SQUARE_STEEPNESS * np.sin(_PERIOD)) ** 2)))
 
 
 def _soft_square(turn: Array) -> Array:
     return np.tanh(_SQUARE_STEEPNESS * np.sin(turn)) / _SQUARE_RMS
 
 
-# exp(k (cos t - 1)) has mean e^-k I0(k) and mean square e^-2k I0(2k); ive is I0 already scaled by e^-k.
-_PULSE_MEAN = float(ive(0, _PULSE_KAPPA))
-_PULSE_RMS = math.sqrt(float(ive(0, 2.0 * _PULSE_KAPPA)) - _PULSE_MEAN**2)
+_PULSE_MEAN = float(np.mean(np.exp(_PULSE_KAPPA * (np.cos(_PERIOD) - 1.0))))
+_PULSE_RMS = float(np.std(np.exp(_PULSE_KAPPA * (np.cos(_PERIOD) - 1.0))))
 
 
 def _pulse(turn: Array) -> Array:

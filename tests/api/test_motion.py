@@ -1,0 +1,54 @@
+import numpy as np
+
+from tests.api.making import WithServer, unpack
+from zittern.core.evaluate import evaluate
+
+POSE = "/api/shots/jetty-walk-handheld/motion"
+SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 2.0}]}
+
+
+class Packets(WithServer):
+    def ask(self, **body: object) -> tuple[dict, dict[str, np.ndarray]]:  # type: ignore[type-arg]
+        answer = self.client.post(POSE, json=body)
+        self.assertEqual(answer.status_code, 200, answer.text)
+        return unpack(answer.content)
+
+    def test_arrays_are_the_motion_in_float32(self) -> None:
+        head, arrays = self.ask()
+        motion = evaluate(self.library.state("jetty-walk-handheld").document)
+        self.assertEqual((head["first_frame"], head["frames"]), (1, 192))
+        np.testing.assert_array_equal(arrays["pose"][:, :3], motion.pose.position_m.astype("<f4"))
+        np.testing.assert_array_equal(arrays["pose"][:, 3:6], motion.pose.angles_deg.astype("<f4"))
+        np.testing.assert_array_equal(arrays["bare"][:, 3:6], motion.bare.angles_deg.astype("<f4"))
+        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269], atol=1e-3)
+        np.testing.assert_array_equal(arrays["layer:sway-1"], motion.layers["sway-1"].astype("<f4"))
+        np.testing.assert_allclose(arrays["sum"], arrays["layer:sway-1"] + arrays["layer:shake-1"], atol=1e-6)
+
+    def test_only_what_changed_comes_back(self) -> None:
+        head, _ = self.ask()
+        have = {each["name"]: each["tag"] for each in head["arrays"]}
+        self.assertEqual(self.ask(have=have)[1], {})
+        self.assertEqual(set(self.ask(have=have, commands=[SWING])[1]), {"pose", "sum", "layer:sway-1"})
+
+    def test_commands_are_tried_on_and_not_kept(self) -> None:
+        before = self.ask()
+        tried = self.ask(commands=[SWING])
+        self.assertGreater(np.abs(tried[1]["sum"][:, 0]).max(), np.abs(before[1]["sum"][:, 0]).max())
+        self.assertEqual(self.ask()[0]["arrays"], before[0]["arrays"])
+        self.assertEqual(len(self.library.history("jetty-walk-handheld")), 1)
+
+    def test_muted_layers_still_have_a_waveform(self) -> None:
+        self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.mute", "value": True}]}, "jetty-walk-handheld")
+        _, arrays = self.ask()
+        self.assertGreater(np.abs(arrays["layer:sway-1"]).max(), 0)
+        np.testing.assert_allclose(arrays["sum"], arrays["layer:shake-1"], atol=1e-6)
+
+    def test_readings_belong_to_the_frame_asked_for(self) -> None:
+        first, last = (self.ask(frame=frame)[0]["readings"] for frame in (1, 192))
+        self.assertNotEqual(first["subject_distance_m"], last["subject_distance_m"])
+        self.assertGreater(first["layers"][0]["axes"][0]["swing_px"], 5)
+
+    def test_a_wrong_trial_is_a_problem_with_its_place(self) -> None:
+        bad = {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": -1}]}
+        self.problem(self.client.post(POSE, json={"commands": [bad]}), 422, "expected 0 to 10", "layer:sway-1.weight")
+        self.problem(self.client.post(POSE, json={"commands": [{"type": "x"}]}), 422, "tag", "commands[0]")

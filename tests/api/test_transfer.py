@@ -1,0 +1,103 @@
+"""Imports and exports over HTTP."""
+
+import csv
+import io
+
+import numpy as np
+
+from tests.api.making import WithServer
+from tests.formats.making import GltfMaker
+from zittern.core.evaluate import evaluate
+
+WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
+
+
+class Imports(WithServer):
+    def send(self, path: str, data: bytes, name: str = "walk.glb", **fields: str):  # type: ignore[no-untyped-def]
+        return self.client.post(path, files={"file": (name, data)}, data=fields)
+
+    def test_inspect_names_the_cameras(self) -> None:
+        self.assertEqual(self.send("/api/imports/inspect", WALK.glb()).json(), {"cameras": ["A", "B"], "notices": []})
+
+    def test_a_new_shot_from_a_file(self) -> None:
+        made = self.send("/api/projects/saltmarsh-post/imports", WALK.gltf(), "long_walk.gltf", camera="B", fps="25")
+        self.assertEqual(made.status_code, 201, made.text)
+        state = made.json()["state"]
+        self.assertEqual((state["slug"], state["document"]["name"], state["document"]["last_frame"]), ("long-walk", "long walk", 26))
+
+    def test_replacing_a_move_keeps_the_layers_and_can_be_undone(self) -> None:
+        before = self.state("jetty-walk-handheld")
+        answer = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), camera="B", base_revision=str(before["revision"]))
+        state = answer.json()["state"]
+        self.assertEqual(state["undo_label"], "Bring in move “walk.glb”")
+        self.assertEqual(state["document"]["clips"], before["document"]["clips"])
+        undone = self.client.post("/api/shots/jetty-walk-handheld/undo", json={"base_revision": state["revision"]}).json()
+        self.assertEqual(undone["document"], before["document"])
+
+    def test_bad_files_are_4xx_and_leave_the_project_as_it_was(self) -> None:
+        before = self.client.get("/api/projects/saltmarsh-post/shots").json()
+        revision = str(self.state()["revision"])
+        for name, data, pattern in (
+            ("a.glb", b"", "empty"),
+            ("a.glb", WALK.glb()[:-4], "cut off"),
+            ("a.gltf", b"{}", "Field required"),
+            ("a.csv", b"frame,x_m,y_m,z_m\n1,0,0,nan\n", "finite"),
+            ("a.csv", b"frame;x_m\n", "semicolons"),
+            ("a.doc", b"x", "unknown file ending"),
+            ("a.gltf", WALK.gltf().replace(b"data:application", b"file:///etc/passwd?"), "another file"),
+        ):
+            for path, fields in (
+                ("/api/projects/saltmarsh-post/imports", {}),
+                ("/api/shots/jetty-walk/imports", {"base_revision": revision}),
+                ("/api/imports/inspect", {}),
+            ):
+                self.problem(self.send(path, data, name, **fields), 422, pattern)
+        self.problem(self.send("/api/projects/saltmarsh-post/imports", WALK.glb(), fps="0"), 422, "above 0", "fps")
+        self.problem(self.send("/api/projects/saltmarsh-post/imports", WALK.glb(), camera="C"), 422, "no camera 'C'", "camera")
+        self.assertEqual(self.client.get("/api/projects/saltmarsh-post/shots").json(), before)
+
+    def test_uploads_have_a_limit(self) -> None:
+        self.problem(self.send("/api/imports/inspect", b"x" * (2 * 2**20)), 413, "at most 1 MB")
+
+
+class Exports(WithServer):
+    def exported(self, format_: str, step: float = 1.0) -> tuple[bytes, dict[str, str]]:
+        job = self.client.post("/api/shots/jetty-walk-handheld/exports", json={"format": format_, "step": step})
+        self.assertEqual(job.status_code, 202, job.text)
+        name = job.json()["id"]
+        self.library  # noqa: B018
+        context = self.client.app.state.context  # type: ignore[attr-defined]
+        for thread in __import__("threading").enumerate():
+            if thread.name == f"export-{name}":
+                thread.join()
+        self.assertEqual(context.jobs.get(name).status, "done")
+        self.assertEqual(self.client.get(f"/api/exports/{name}").json()["progress"], 1.0)
+        answer = self.client.get(f"/api/exports/{name}/file")
+        return answer.content, dict(answer.headers)
+
+    def test_csv_has_the_poses(self) -> None:
+        data, headers = self.exported("csv")
+        self.assertIn("jetty-walk-handheld.csv", headers["content-disposition"])
+        rows = list(csv.DictReader(io.StringIO(data.decode())))
+        motion = evaluate(self.library.state("jetty-walk-handheld").document)
+        np.testing.assert_allclose([float(row["x_m"]) for row in rows], motion.pose.position_m[:, 0], atol=1e-8)
+
+    def test_every_format_can_be_fetched(self) -> None:
+        for format_, start in (("glb", b"glTF"), ("gltf", b"{"), ("shot", b"{"), ("csv", b"frame,")):
+            self.assertTrue(self.exported(format_)[0].startswith(start), format_)
+        self.assertEqual(len(self.exported("csv", 0.5)[0].splitlines()), 1 + 383)
+
+    def test_what_cannot_be_exported(self) -> None:
+        self.problem(self.client.post("/api/shots/jetty-walk/exports", json={"format": "abc"}), 422, "known are", "format")
+        self.problem(self.client.post("/api/shots/jetty-walk/exports", json={"format": "glb", "step": 0}), 422, "greater than 0", "step")
+        self.problem(self.client.get("/api/exports/none"), 404, "gone")
+        self.problem(self.client.get("/api/exports/none/file"), 404, "gone")
+
+    def test_cancelling_stops_the_work(self) -> None:
+        from zittern.api.jobs import ExportJob
+        from zittern.formats.table import format_named
+
+        job = ExportJob("x", "x.glb", format_named("glb"))
+        job.cancelled.set()
+        job.run(self.library.state("jetty-walk").document, 1.0)
+        self.assertEqual((job.status, job.result), ("cancelled", b""))

@@ -1,0 +1,52 @@
+"""Shots and commands for tests."""
+
+from __future__ import annotations
+
+import numpy as np
+from pydantic import TypeAdapter
+
+from zittern.core.edits.table import Command, apply
+from zittern.core.evaluate import evaluate
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.shot import Shot, new_shot
+from zittern.core.sources.noise import Noise
+from zittern.core.sources.source import SourceDoc
+from zittern.core.units import Array
+
+_COMMAND: TypeAdapter[Command] = TypeAdapter(Command)
+
+ALL_SWINGS = {"pan": 0.5, "tilt": 0.4, "roll": 0.3, "truck": 1.0, "pedestal": 0.8, "dolly": 0.6, "zoom": 2.0}
+
+
+def command(**fields: object) -> Command:
+    """A command from its fields."""
+    return _COMMAND.validate_python(fields)
+
+
+def edited(shot: Shot, *commands: dict[str, object]) -> Shot:
+    """A shot after some commands."""
+    for fields in commands:
+        shot = apply(shot, command(**fields))
+    return shot
+
+
+def layer(id_: str = "sway", source: SourceDoc | None = None, seed: int = 1, swings: dict[str, float] | None = None, **fields: object) -> Layer:
+    """A layer with fixed swings."""
+    board = AxisBoard.swings(**(ALL_SWINGS if swings is None else swings))
+    return Layer.model_validate({"id": id_, "name": id_.title(), "source": source or Noise(), "seed": seed, "axes": board, **fields})
+
+
+def shot_with(*layers: Layer, clip: dict[str, object] | None = None, **fields: object) -> Shot:
+    """A shot with one clip of layers."""
+    return new_shot("Test", **{"clips": (Clip.model_validate({"id": "main", "name": "Whole shot", "layers": layers, **(clip or {})}),), **fields})
+
+
+def contribution(shot: Shot, id_: str = "sway", frames: Array | None = None) -> Array:
+    """What a layer gives. (F, 7)."""
+    return evaluate(shot, frames).layers[id_]
+
+
+def rms(values: Array) -> Array:
+    """Root mean square down the rows."""
+    return np.asarray(np.sqrt(np.mean(values * values, axis=0)))

@@ -1,0 +1,34 @@
+import unittest
+
+import numpy as np
+
+from zittern.core.rig import transforms
+
+
+class Parts(unittest.TestCase):
+    def test_a_pivot_stays_where_it_is(self) -> None:
+        pivot = np.array([0.3, -1.2, 0.5])
+        tf = transforms.from_parts(np.zeros((1, 3)), np.array([[40.0, 20.0, -10.0]]), pivot)[0]
+        np.testing.assert_allclose(tf @ [*pivot, 1.0], [*pivot, 1.0], atol=1e-12)
+
+    def test_offsets_move_along_the_cameras_own_axes_in_centimetres(self) -> None:
+        offsets = np.zeros((3, 7))
+        offsets[0, 3], offsets[1, 4], offsets[2, 5] = 100.0, 50.0, 25.0
+        moved = transforms.offset_transforms(offsets)[:, :3, 3]
+        np.testing.assert_allclose(moved, [[1, 0, 0], [0, 0.5, 0], [0, 0, -0.25]], atol=1e-12)
+
+    def test_zoom_does_not_move_the_camera(self) -> None:
+        offsets = np.zeros((1, 7))
+        offsets[0, 6] = 50.0
+        np.testing.assert_array_equal(transforms.offset_transforms(offsets), transforms.identity(1))
+
+
+class Orthonormal(unittest.TestCase):
+    def test_takes_scale_out_and_leaves_the_rotation(self) -> None:
+        turn = transforms.from_parts(np.zeros((1, 3)), np.array([[33.0, -12.0, 5.0]]))[:, :3, :3]
+        for scale in (2.0, 0.01):
+            np.testing.assert_allclose(transforms.orthonormal(turn * scale), turn, atol=1e-12)
+
+    def test_mirrored_input_comes_out_right_handed(self) -> None:
+        mirrored = np.diag([-1.0, 1.0, 1.0])[None]
+        self.assertAlmostEqual(float(np.linalg.det(transforms.orthonormal(mirrored)[0])), 1.0, places=12)

@@ -1,0 +1,62 @@
+import json
+import unittest
+from pathlib import Path
+
+from tests.core.making import edited, layer, shot_with
+from zittern.core.errors import DocumentError
+from zittern.core.params import keyed
+from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
+from zittern.core.shot.upgrades import STEPS, read_shot, shot_from, write_shot
+
+DATA = Path(__file__).parents[2] / "data"
+ROOT = Path(__file__).parents[3]
+
+
+class RoundTrip(unittest.TestCase):
+    def test_reading_what_was_written(self) -> None:
+        shot = edited(
+            shot_with(layer(weight=keyed((1, 0.0), (9, 1.0)))), {"type": "add_layer", "source": "wave"}, {"type": "set_keys", "mount": "camera", "frame": 3}
+        )
+        self.assertEqual(read_shot(write_shot(shot)), shot)
+
+
+class Versions(unittest.TestCase):
+    def test_one_old_file_for_every_version(self) -> None:
+        for version in range(1, SCHEMA_VERSION + 1):
+            shot = read_shot((DATA / f"shot-v{version}.shot.json").read_bytes())
+            self.assertEqual(shot.schema_version, SCHEMA_VERSION)
+            self.assertGreater(sum(1 for _ in shot.layers()), 0)
+
+    def test_every_step_is_there(self) -> None:
+        self.assertEqual(set(STEPS), set(range(1, SCHEMA_VERSION)))
+
+    def test_newer_and_foreign_documents(self) -> None:
+        good = json.loads(write_shot(new_shot("A")))
+        for change, pattern in (
+            ({"schema_version": SCHEMA_VERSION + 1}, "a newer Zittern"),
+            ({"schema_version": "1"}, "schema_version"),
+            ({"schema_name": "something.else"}, "not a shot"),
+            ({"wobble": 1}, "wobble: Extra inputs"),
+        ):
+            with self.assertRaisesRegex(DocumentError, pattern):
+                shot_from(good | change)
+
+    def test_the_place_of_a_fault_is_named(self) -> None:
+        bad = json.loads(write_shot(shot_with(layer())))
+        bad["clips"][0]["layers"][0]["source"]["rate_hz"] = {"state": "fixed", "value": -3}
+        with self.assertRaises(DocumentError) as caught:
+            shot_from(bad)
+        self.assertEqual(caught.exception.where, "clips[0].layers[0].source.rate_hz")
+        self.assertIn("expected 0 to 500, got -3", caught.exception.message)
+
+    def test_what_is_no_json(self) -> None:
+        for text in ("", "{", "[]", "null", '"x"', b"\xff\xfe", "[" * 100_000):
+            with self.assertRaises(DocumentError):
+                read_shot(text)
+
+
+class Schema(unittest.TestCase):
+    def test_the_published_schema_is_up_to_date(self) -> None:
+        published = json.loads((ROOT / "docs/shot.schema.json").read_text())
+        published.pop("$schema")
+        self.assertEqual(published, Shot.model_json_schema(), "run `make schema`")

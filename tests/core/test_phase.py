@@ -1,0 +1,53 @@
+import unittest
+
+import numpy as np
+from scipy.integrate import quad
+
+from zittern.core.params import Fixed, Keyed, keyed
+from zittern.core.phase import integrate
+from zittern.core.timebase import Fps
+
+FPS = Fps(num=24)
+FRAMES = np.linspace(1.0, 90.0, 357)
+SPEED = keyed((1, 1.0), (30.5, 3.0), (60, 0.2), (90, 1.0))
+
+
+def naive(factors: list[Fixed | Keyed], frame: float, start: float) -> float:
+    def product(f: float) -> float:
+        return float(np.prod([p.sample(np.array([f]))[0] for p in factors]))
+
+    return quad(product, start, frame, limit=400, points=[k for k in (30.5, 60.0) if start < k < frame], epsabs=1e-11)[0] / FPS.value
+
+
+class Integral(unittest.TestCase):
+    def test_fixed_factors_are_a_product(self) -> None:
+        np.testing.assert_allclose(integrate([Fixed(value=2.0), Fixed(value=0.5)], FRAMES, 1.0, FPS), (FRAMES - 1) / 24, atol=1e-12)
+
+    def test_against_slow_quadrature(self) -> None:
+        factors: list[Fixed | Keyed] = [Fixed(value=1.5), SPEED]
+        got = integrate(factors, FRAMES[::40], 1.0, FPS)
+        np.testing.assert_allclose(got, [naive(factors, f, 1.0) for f in FRAMES[::40]], atol=1e-9)
+
+    def test_product_of_two_keyed_factors(self) -> None:
+        rate = keyed((1, 0.5), (90, 2.0))
+        got = integrate([rate, SPEED], np.array([45.25]), 1.0, FPS)[0]
+        self.assertAlmostEqual(got, naive([rate, SPEED], 45.25, 1.0), places=9)
+
+    def test_a_frame_does_not_depend_on_the_others_asked_for(self) -> None:
+        whole = integrate([SPEED], FRAMES, 1.0, FPS)
+        np.testing.assert_allclose(integrate([SPEED], FRAMES[100:130], 1.0, FPS), whole[100:130], atol=1e-12)
+        np.testing.assert_allclose(integrate([SPEED], FRAMES[::-1], 1.0, FPS), whole[::-1], atol=1e-12)
+
+    def test_runs_backwards_before_the_start(self) -> None:
+        before = integrate([SPEED], np.array([10.0]), 40.0, FPS)[0]
+        after = integrate([SPEED], np.array([40.0]), 10.0, FPS)[0]
+        self.assertAlmostEqual(before, -after, places=12)
+
+    def test_steps_never_exceed_what_the_speed_allows(self) -> None:
+        jumpy = keyed((1, 0.5), (40, 8.0), (50, 0.1), interp="hold")
+        steps = np.diff(integrate([jumpy], FRAMES, 1.0, FPS)) / np.diff(FRAMES) * 24
+        self.assertLessEqual(steps.max(), 8.0 + 1e-9)
+        self.assertGreaterEqual(steps.min(), 0.1 - 1e-9)
+
+    def test_no_frames(self) -> None:
+        self.assertEqual(integrate([SPEED], np.empty(0), 1.0, FPS).shape, (0,))

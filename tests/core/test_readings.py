@@ -1,0 +1,60 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import edited, layer, shot_with
+from zittern.core.evaluate import evaluate
+from zittern.core.lens import swing_px
+from zittern.core.params import fixed, keyed
+from zittern.core.readings import DEFAULT_DISTANCE_M, read
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Subject
+from zittern.core.sources.wave import Wave
+
+
+class OfALayer(unittest.TestCase):
+    def test_swing_px_and_rate_of_each_axis(self) -> None:
+        shot = edited(shot_with(layer()), {"type": "set_axis_rate", "layer": "sway", "axes": ["tilt"], "rate_hz": 3.0})
+        rows = read(shot, evaluate(shot), 10).layers[0].axes
+        self.assertEqual(rows[0].swing, 0.5)
+        self.assertAlmostEqual(rows[0].swing_px, swing_px("pan", 0.5, 35, 36, 1920, DEFAULT_DISTANCE_M))
+        self.assertAlmostEqual(rows[0].swing_share * 1920, rows[0].swing_px)
+        self.assertAlmostEqual(rows[0].rate_hz, 0.6)
+        self.assertAlmostEqual(rows[1].rate_hz, 3.0)
+
+    def test_keyed_swing_is_read_at_the_frame(self) -> None:
+        moving = layer()
+        moving = moving.replace(axes=moving.axes.replace(pan=moving.axes.pan.replace(swing=keyed((1, 0.0), (101, 1.0), interp="linear"))))
+        shot = shot_with(moving)
+        self.assertAlmostEqual(read(shot, evaluate(shot), 51).layers[0].axes[0].swing, 0.5)
+
+
+class OfTheShot(unittest.TestCase):
+    def test_distance_is_to_the_subject_where_it_is_then(self) -> None:
+        subject = Subject(name="Post", z_m=keyed((1, -2.0), (240, -10.0), interp="linear"), y_m=fixed(1.6))
+        shot = shot_with(subject=subject)
+        motion = evaluate(shot)
+        self.assertAlmostEqual(read(shot, motion, 1).subject_distance_m, 2.0)
+        self.assertAlmostEqual(read(shot, motion, 240).subject_distance_m, 10.0)
+
+    def test_total_swing_of_a_known_wave(self) -> None:
+        shot = shot_with(layer(source=Wave(rate_hz=1.0), swings={"pan": 0.5}), last_frame=240)
+        expected = swing_px("pan", 0.5, 35, 36, 1920, 4.0)
+        self.assertAlmostEqual(read(shot, evaluate(shot), 1).total_swing_px / expected, 1.0, places=3)
+
+    def test_streak_is_half_of_what_the_picture_moves_in_a_frame(self) -> None:
+        shot = shot_with(layer(source=Wave(rate_hz=0.1), swings={"pan": 1.0}))
+        motion = evaluate(shot)
+        step_deg = abs(motion.total[1, 0] - motion.total[0, 0])
+        self.assertAlmostEqual(read(shot, motion, 1).streak_px, 0.5 * step_deg * np.pi / 180 * 35 / 36 * 1920, delta=0.01)
+
+    def test_speed_and_height_of_the_camera(self) -> None:
+        dolly = (Mount(id="camera", name="Camera", y_m=1.5, z_m=keyed((1, 0.0), (25, -2.0), interp="linear")),)
+        shot = shot_with(mounts=dolly, last_frame=25)
+        reading = read(shot, evaluate(shot), 12)
+        self.assertAlmostEqual(reading.camera_speed_m_s, 2.0)
+        self.assertAlmostEqual(reading.camera_height_m, 1.5)
+
+    def test_one_frame_is_enough(self) -> None:
+        shot = shot_with(layer(), last_frame=1)
+        self.assertEqual(read(shot, evaluate(shot), 1).camera_speed_m_s, 0.0)

@@ -1,0 +1,74 @@
+import tempfile
+import unittest
+from pathlib import Path
+
+import numpy as np
+
+from tests.core.making import command
+from zittern.core.evaluate import evaluate
+from zittern.core.readings import read, subject_distance_m
+from zittern.demo.build import SLUGS, ensure_demo
+from zittern.demo.build_sets import SETS
+from zittern.demo.courier import place_m
+from zittern.demo.shots import SHOTS
+from zittern.store.library import Library
+from zittern.store.sets import SHIPPED, set_file, set_ids
+
+
+class Sets(unittest.TestCase):
+    def test_the_shipped_files_are_what_the_code_makes(self) -> None:
+        for set_id, make in SETS.items():
+            self.assertEqual((SHIPPED / f"{set_id}.glb").read_bytes(), make(), "run `make sets`")
+
+    def test_every_demo_shot_has_its_set(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            for make in SHOTS.values():
+                self.assertIn(make().set_id, set_ids(Path(folder)))
+                self.assertTrue(set_file(Path(folder), make().set_id).is_file())
+
+
+class Shots(unittest.TestCase):
+    def test_every_slug_has_its_maker(self) -> None:
+        self.assertEqual(tuple(SHOTS), SLUGS)
+
+    def test_the_bare_walk_is_eight_seconds_without_shake(self) -> None:
+        shot = SHOTS["jetty-walk"]()
+        self.assertEqual((shot.frame_count, shot.fps.num), (192, 24))
+        self.assertEqual(list(shot.layers()), [])
+        self.assertTrue(np.all(evaluate(shot).total == 0))
+
+    def test_the_handheld_copy_has_the_same_move_and_a_shake(self) -> None:
+        bare, held = SHOTS["jetty-walk"](), SHOTS["jetty-walk-handheld"]()
+        self.assertEqual(held.mounts, bare.mounts)
+        swing = read(held, evaluate(held), 96).total_swing_px
+        self.assertGreater(swing, 8)
+        self.assertLess(swing, 60)
+
+    def test_the_camera_follows_the_courier_who_stays_in_the_picture(self) -> None:
+        motion = evaluate(SHOTS["jetty-walk-handheld"]())
+        shot = SHOTS["jetty-walk-handheld"]()
+        feet = place_m((motion.frames - 1) / 24)
+        for i in range(0, 192, 12):
+            distance = subject_distance_m(shot, motion.frames[i], motion.pose.position_m[i])
+            self.assertGreater(distance, 2.0)
+            self.assertLess(distance, 5.0)
+            pan = np.radians(motion.pose.angles_deg[i, 0])
+            ahead = np.array([-np.sin(pan), -np.cos(pan)])
+            to_courier = feet[i, [0, 2]] - motion.pose.position_m[i, [0, 2]]
+            off_axis_deg = np.degrees(np.arccos(to_courier @ ahead / np.linalg.norm(to_courier)))
+            self.assertLess(off_axis_deg, 27.0)  # half the horizontal field of the 35 mm lens
+
+
+class Ensuring(unittest.TestCase):
+    def test_what_the_user_changed_is_left_alone(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            library = Library(Path(folder))
+            self.assertTrue(ensure_demo(library))
+            state = library.state("jetty-walk")
+            library.edit("jetty-walk", state.revision, command(type="add_handheld"))
+            library.remove_shot("jetty-walk-handheld")
+            self.assertTrue(ensure_demo(library))
+            self.assertFalse(ensure_demo(library))
+            self.assertEqual(len(library.state("jetty-walk").document.clips), 1)
+            self.assertEqual(len(library.shots()), 2)
+            library.close()

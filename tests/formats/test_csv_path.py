@@ -1,0 +1,118 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import layer, shot_with
+from zittern.core.edits.moves import ReplaceMove
+from zittern.core.errors import FormatError
+from zittern.core.evaluate import Motion, evaluate
+from zittern.core.params import keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, new_shot
+from zittern.core.timebase import Fps, frame_grid
+from zittern.formats.csv_path import COLUMNS, read, write
+from zittern.formats.files import no_sidecars
+
+HEADER = ",".join(COLUMNS)
+FPS = Fps(num=24)
+
+
+def shot_of(data: bytes | str, fps: Fps = FPS) -> Shot:
+    file = read(data.encode() if isinstance(data, str) else data, no_sidecars)
+    return ReplaceMove(move=file.read(None, fps).move, name="x").apply(new_shot("Test", fps=fps))
+
+
+def motion_of(data: bytes | str, **more: Fps) -> Motion:
+    return evaluate(shot_of(data, **more))
+
+
+class Writing(unittest.TestCase):
+    def test_header_and_rows(self) -> None:
+        shot = new_shot("A", last_frame=2, fps=25)
+        lines = write(shot, evaluate(shot)).decode().splitlines()
+        self.assertEqual(lines[0], "frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm")
+        self.assertEqual(lines[2], "2,0.040000000,0.000000000,1.600000000,0.000000000,0.000000000,0.000000000,0.000000000,35.000000000")
+
+    def test_reading_back_gives_the_same_poses(self) -> None:
+        spin = (Mount(id="camera", name="Camera", pan_deg=keyed((1001, 0.0), (1100, 800.0)), z_m=keyed((1001, 0.0), (1100, -9.0))),)
+        shot = shot_with(layer(), mounts=spin, first_frame=1001, last_frame=1100, fps=Fps(num=24000, den=1001))
+        motion = evaluate(shot)
+        again = shot_of(write(shot, motion), shot.fps)
+        self.assertEqual((again.first_frame, again.last_frame), (1, 100))
+        got = evaluate(again)
+        np.testing.assert_allclose(got.pose.position_m, motion.pose.position_m, atol=1e-8)
+        np.testing.assert_allclose(got.pose.angles_deg, motion.pose.angles_deg, atol=1e-8)
+        np.testing.assert_allclose(got.pose.focal_mm, motion.pose.focal_mm, atol=1e-8)
+
+    def test_sub_frames(self) -> None:
+        shot = shot_with(layer(), last_frame=10)
+        half = write(shot, evaluate(shot, frame_grid(1, 10, 0.5)))
+        self.assertEqual(half.decode().splitlines()[2].split(",")[0], "1.5")
+        np.testing.assert_allclose(motion_of(half).pose.position_m, evaluate(shot).pose.position_m, atol=1e-8)
+
+
+class Reading(unittest.TestCase):
+    def test_any_order_and_missing_angles(self) -> None:
+        motion = motion_of("z_m,time_s,x_m,y_m\n3,0,1,2\n3,1,2,2\n")
+        np.testing.assert_allclose(motion.pose.position_m[[0, 24]], [[1, 2, 3], [2, 2, 3]])
+        np.testing.assert_array_equal(motion.pose.angles_deg, 0)
+        self.assertEqual((len(motion.frames), motion.pose.focal_mm[0]), (25, 35.0))
+
+    def test_frames_count_from_the_first_row_when_there_are_no_times(self) -> None:
+        motion = motion_of("frame,x_m,y_m,z_m\n1001,0,0,0\n1003,2,0,0\n")
+        np.testing.assert_allclose(motion.pose.position_m[:, 0], [0, 1, 2])
+
+    def test_times_off_the_frames_keep_their_corners(self) -> None:
+        shot = shot_of("time_s,x_m,y_m,z_m\n0,0,0,0\n0.06,6,0,0\n0.125,0,0,0\n")
+        corner = evaluate(shot, np.array([1 + 0.06 * 24])).pose.position_m[0, 0]
+        self.assertAlmostEqual(corner, 6.0, places=9)
+
+    def test_angles_are_unwrapped(self) -> None:
+        pan = motion_of("frame,x_m,y_m,z_m,pan_deg\n1,0,0,0,179\n2,0,0,0,-179\n3,0,0,0,-177\n").pose.angles_deg[:, 0]
+        np.testing.assert_allclose(pan, [179, 181, 183])
+
+    def test_windows_line_ends_blank_lines_spaces_and_a_utf8_mark(self) -> None:
+        motion = motion_of(b"\xef\xbb\xbfframe, X_M ,y_m,z_m\r\n1, 5 ,0,0\r\n\r\n2,6,0,0\r\n")
+        np.testing.assert_allclose(motion.pose.position_m[:, 0], [5, 6])
+
+    def test_other_columns_are_named_in_a_notice(self) -> None:
+        self.assertIn("mood", read(b"frame,x_m,y_m,z_m,mood\n1,0,0,0,calm\n", no_sidecars).notices[0])
+
+    def test_one_row_is_a_still_camera(self) -> None:
+        self.assertEqual(shot_of("frame,x_m,y_m,z_m\n7,1,2,3\n").last_frame, 1)
+
+
+class Refusals(unittest.TestCase):
+    def test_each_says_what_and_where(self) -> None:
+        good = "frame,x_m,y_m,z_m\n"
+        for data, pattern, where in (
+            (b"", "empty", "line 1"),
+            (b" \n \n", "empty", "line 1"),
+            (good.encode(), "no rows", "line 2"),
+            (good + "1,0,0,nan\n", "finite number", "line 2, column z_m"),
+            (good + "1,0,0,0\n2,inf,0,0\n", "finite number", "line 3, column x_m"),
+            (good + "1,0,0,1e9\n", "expected -1e", "column z_m"),
+            (good + "2,0,0,0\n1,0,0,0\n", "rises from row to row", "line 3, column frame"),
+            (good + "1,0,0,0\n1,0,0,0\n", "rises from row to row", "line 3"),
+            (good + "1,0,0\n", "4 values expected, got 3", "line 2"),
+            (good + "1,0,0,0,0\n", "4 values expected, got 5", "line 2"),
+            (good + "1,a,0,0\n", "number is expected, got 'a'", "line 2, column x_m"),
+            (good + "1,1_0,0,0\n", "number is expected", "line 2, column x_m"),
+            ("frame,x_m,y_m\n1,0,0\n", "missing columns: z_m", "line 1"),
+            ("x_m,y_m,z_m\n0,0,0\n", "one of frame, time_s", "line 1"),
+            ("frame;x_m;y_m;z_m\n1;0;0;0\n", "found semicolons", "line 1"),
+            ("frame\tx_m\ty_m\tz_m\n", "found tabs", "line 1"),
+            ("frame,x_m,x_m,y_m,z_m\n", "'x_m' is there twice", "line 1"),
+            ("time_s,x_m,y_m,z_m\n-1,0,0,0\n", "expected 0 to", "column time_s"),
+            ("frame,x_m,y_m,z_m,focal_mm\n1,0,0,0,0\n", "expected 1 to 10000", "column focal_mm"),
+            ("frame,x_m,y_m,z_m\n1,0,0,0\n".encode("utf-16"), "UTF-16", "line 1"),
+            (b"frame,x_m,y_m,z_m\n1,0,0,\xff\n", "not UTF-8", "line 2"),
+            (b"frame,x_m,y_m,z_m\n1,0,0,\0\n", "zero bytes", "line 2"),
+        ):
+            with self.subTest(pattern), self.assertRaisesRegex(FormatError, pattern) as caught:
+                shot_of(data)
+            self.assertIn(where, caught.exception.where)
+
+    def test_a_path_longer_than_a_shot_can_be(self) -> None:
+        with self.assertRaisesRegex(FormatError, "at most 1000000"):
+            shot_of("time_s,x_m,y_m,z_m\n0,0,0,0\n9999999,1,0,0\n")

@@ -1,0 +1,79 @@
+import tempfile
+import unittest
+from pathlib import Path
+from unittest import mock
+
+from tests.formats.making import GltfMaker
+from zittern.core.errors import FormatError
+from zittern.core.timebase import Fps
+from zittern.formats import files
+from zittern.formats.gltf_read import read
+from zittern.formats.table import FORMATS, format_named, format_of, reader_of
+
+
+class Sidecars(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name) / "shots"
+        (self.folder / "data").mkdir(parents=True)
+        (self.folder.parent / "secret.bin").write_bytes(b"secret")
+        (self.folder / "data" / "a b.bin").write_bytes(b"here")
+        self.read = files.sidecars_of(self.folder / "walk.gltf")
+
+    def test_files_in_the_folder(self) -> None:
+        self.assertEqual(self.read("data/a%20b.bin", "buffers[0].uri"), b"here")
+
+    def test_nothing_else(self) -> None:
+        (self.folder / "link.bin").symlink_to(self.folder.parent / "secret.bin")
+        for uri in (
+            "../secret.bin",
+            "data/../../secret.bin",
+            "%2e%2e/secret.bin",
+            "/etc/hosts",
+            "link.bin",
+            "file:///etc/hosts",
+            "http://x.invalid/a",
+            "//x/a",
+            "C:/a",
+            "\\\\x\\a",
+            "gone.bin",
+        ):
+            with self.subTest(uri), self.assertRaises(FormatError) as caught:
+                self.read(uri, "buffers[0].uri")
+            self.assertEqual(caught.exception.where, "buffers[0].uri")
+
+    def test_a_gltf_with_its_bin(self) -> None:
+        maker = GltfMaker({"camera": 0}).animate(0, "translation", [0, 1], [[0, 0, 0], [1, 0, 0]])
+        (self.folder / "walk.bin").write_bytes(maker.data)
+        import json
+
+        file = read(json.dumps(maker.document("walk.bin")).encode(), self.read)
+        self.assertEqual(file.read(None, Fps(num=24)).move.last_frame, 25)
+
+
+class Reading(unittest.TestCase):
+    def test_missing_folders_and_huge_files(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            for path in (Path(folder), Path(folder) / "gone.csv"):
+                with self.assertRaisesRegex(FormatError, "cannot read"):
+                    files.read_bytes(path)
+            big = Path(folder) / "big.glb"
+            big.write_bytes(b"12345")
+            with mock.patch.object(files, "MOST_FILE_BYTES", 4), self.assertRaisesRegex(FormatError, "at most 0 MB"):
+                files.read_bytes(big)
+
+
+class Table(unittest.TestCase):
+    def test_endings_pick_the_format(self) -> None:
+        for name, expected in (("A.GLB", "glb"), ("a.b.gltf", "gltf"), ("a.csv", "csv"), ("a.shot.json", "shot")):
+            self.assertEqual(format_of(name).name, expected)
+        for row in FORMATS:
+            self.assertIs(format_named(row.name), row)
+
+    def test_unknown_ones_are_told_what_is_known(self) -> None:
+        for ask in (lambda: format_of("a.xyz"), lambda: format_of("noending"), lambda: format_named("xyz")):
+            with self.assertRaisesRegex(FormatError, "known are"):
+                ask()
+        with self.assertRaisesRegex(FormatError, "not from .shot.json"):
+            reader_of("a.shot.json")

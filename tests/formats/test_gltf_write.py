@@ -1,0 +1,147 @@
+import json
+import struct
+import subprocess
+import tempfile
+import unittest
+from pathlib import Path
+
+import numpy as np
+from scipy.spatial.transform import Rotation
+
+from tests.core.making import edited, layer, shot_with
+from zittern.core.edits.moves import ReplaceMove
+from zittern.core.evaluate import Motion, evaluate
+from zittern.core.params import keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, new_shot
+from zittern.core.timebase import frame_grid
+from zittern.formats import csv_path, gltf_read
+from zittern.formats.files import no_sidecars
+from zittern.formats.gltf_write import write_glb, write_gltf
+
+ROOT = Path(__file__).parents[2]
+RIG = (
+    Mount(id="crane", name="Crane", x_m=keyed((1, 0.0), (240, 8.0)), pan_deg=keyed((1, 0.0), (240, 500.0)), pivot_m=(0.0, 0.0, -1.0)),
+    Mount(id="head", name="Head", y_m=1.5, tilt_deg=-20.0),
+)
+SHOT = edited(
+    shot_with(layer("base", target="crane"), layer("sway", seed=2), mounts=RIG, focal_mm=keyed((1, 35.0), (240, 90.0)), sensor_mm=24.0),
+    {"type": "add_handheld"},
+)
+
+
+def parsed(glb: bytes) -> tuple[dict, bytes]:  # type: ignore[type-arg]
+    length = struct.unpack_from("<I", glb, 12)[0]
+    return json.loads(glb[20 : 20 + length]), glb[28 + length :]
+
+
+def composed(glb: bytes) -> tuple[np.ndarray, np.ndarray]:
+    """World position and rotation of the camera node, by multiplying the nodes' own keys."""
+    document, data = parsed(glb)
+
+    def values(index: int) -> np.ndarray:
+        accessor = document["accessors"][index]
+        start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
+        width = {"SCALAR": 1, "VEC3": 3, "VEC4": 4}[accessor["type"]]
+        return np.frombuffer(data, "<f4", accessor["count"] * width, start).reshape(-1, width).astype(float)
+
+    animation = document["animations"][0]
+    tracks = {
+        (c["target"]["node"], c["target"]["path"]): values(animation["samplers"][c["sampler"]]["output"])
+        for c in animation["channels"]
+        if "node" in c["target"]
+    }
+    count = len(values(animation["samplers"][0]["input"]))
+    world, node = np.tile(np.eye(4), (count, 1, 1)), 0
+    while True:
+        each = document["nodes"][node]
+        local = np.tile(np.eye(4), (count, 1, 1))
+        local[:, :3, 3] = tracks.get((node, "translation"), np.array([each.get("translation") or [0, 0, 0]]))
+        quat = np.broadcast_to(tracks.get((node, "rotation"), np.array([each.get("rotation") or [0, 0, 0, 1]])), (count, 4))
+        local[:, :3, :3] = Rotation.from_quat(quat).as_matrix()
+        world = world @ local
+        if "camera" in each and each["camera"] is not None:
+            return world[:, :3, 3], world[:, :3, :3]
+        node = each["children"][0]
+
+
+def reread(data: bytes, shot: Shot) -> tuple[Shot, Motion]:
+    move = gltf_read.read(data, no_sidecars).read(None, shot.fps).move
+    again = ReplaceMove(move=move, name="x").apply(new_shot("Again", fps=shot.fps))
+    return again, evaluate(again)
+
+
+class Structure(unittest.TestCase):
+    def test_mounts_layers_and_lens_are_nested_nodes(self) -> None:
+        document, _ = parsed(write_glb(SHOT, evaluate(SHOT)))
+        names = [node["name"] for node in document["nodes"]]
+        self.assertEqual(names, ["Crane", "Layer: Base", "Head", "Layer: Sway", "Layer: Slow sway", "Layer: Fine shake", "Test camera"])
+        for i, node in enumerate(document["nodes"][:-1]):
+            self.assertEqual(node["children"], [i + 1])
+        self.assertAlmostEqual(document["cameras"][0]["perspective"]["aspectRatio"], 16 / 9)
+        self.assertEqual(document["cameras"][0]["extras"]["zittern"]["sensor_mm"], 24.0)
+
+    def test_the_path_node_alone_is_the_bare_move(self) -> None:
+        shot = shot_with(layer(), mounts=RIG[:1])
+        document, data = parsed(write_glb(shot, evaluate(shot)))
+        channel = next(c for c in document["animations"][0]["channels"] if c["target"] == {"node": 0, "path": "translation"})
+        accessor = document["accessors"][document["animations"][0]["samplers"][channel["sampler"]]["output"]]
+        start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
+        got = np.frombuffer(data, "<f4", 240 * 3, start).reshape(-1, 3)
+        np.testing.assert_allclose(got, evaluate(shot).bare.position_m, atol=1e-5)
+
+    def test_a_shot_that_stands_still_keeps_its_length(self) -> None:
+        shot = new_shot("Still", last_frame=77)
+        again, motion = reread(write_glb(shot, evaluate(shot)), shot)
+        self.assertEqual(again.last_frame, 77)
+        np.testing.assert_allclose(motion.pose.position_m, evaluate(shot).pose.position_m, atol=1e-6)
+
+    def test_muted_layers_are_left_out(self) -> None:
+        shot = shot_with(layer(mute=True))
+        document, _ = parsed(write_glb(shot, evaluate(shot)))
+        self.assertNotIn("Layer: Sway", [node["name"] for node in document["nodes"]])
+
+
+class Poses(unittest.TestCase):
+    def test_composed_nodes_equal_the_csv(self) -> None:
+        motion = evaluate(SHOT)
+        position, rotation = composed(write_glb(SHOT, motion))
+        rows = np.genfromtxt(csv_path.write(SHOT, motion).decode().splitlines(), delimiter=",", names=True)
+        for i, name in enumerate(("x_m", "y_m", "z_m")):
+            np.testing.assert_allclose(position[:, i], rows[name], atol=1e-4)
+        expected = Rotation.from_euler("YXZ", np.stack([rows[n] for n in ("pan_deg", "tilt_deg", "roll_deg")], axis=1), degrees=True)
+        off_deg = np.degrees((Rotation.from_matrix(rotation).inv() * expected).magnitude())
+        self.assertLess(off_deg.max(), 1e-4)
+
+    def test_reading_back_gives_the_same_poses_and_lens(self) -> None:
+        motion = evaluate(SHOT)
+        for write in (write_glb, write_gltf):
+            again, read_back = reread(write(SHOT, motion), SHOT)
+            self.assertEqual((again.last_frame, again.sensor_mm, again.picture), (240, 24.0, SHOT.picture))
+            np.testing.assert_allclose(read_back.pose.position_m, motion.pose.position_m, atol=1e-4)
+            turns = 360 * np.round((read_back.pose.angles_deg[0] - motion.pose.angles_deg[0]) / 360)
+            np.testing.assert_allclose(read_back.pose.angles_deg - turns, motion.pose.angles_deg, atol=1e-4)
+            np.testing.assert_allclose(read_back.pose.focal_mm, motion.pose.focal_mm, atol=1e-3)
+
+    def test_sub_frames(self) -> None:
+        frames = frame_grid(1, 240, 0.5)
+        position, _ = composed(write_glb(SHOT, evaluate(SHOT, frames)))
+        np.testing.assert_allclose(position, evaluate(SHOT, frames).pose.position_m, atol=1e-4)
+
+
+class Standard(unittest.TestCase):
+    def test_the_validator_finds_no_error(self) -> None:
+        still = new_shot("Still")
+        with tempfile.TemporaryDirectory() as folder:
+            paths = []
+            for name, shot in (("rig", SHOT), ("still", still)):
+                for ending, write in (("glb", write_glb), ("gltf", write_gltf)):
+                    paths.append(Path(folder) / f"{name}.{ending}")
+                    paths[-1].write_bytes(write(shot, evaluate(shot)))
+            paths += sorted((ROOT / "zittern/demo/sets").glob("*.glb"))
+            out = subprocess.run(["node", str(ROOT / "tools/validate_gltf.mjs"), *map(str, paths)], capture_output=True, text=True, check=False)
+        self.assertEqual(out.returncode, 0, out.stderr)
+        reports = [json.loads(line) for line in out.stdout.splitlines()]
+        self.assertEqual(len(reports), len(paths))
+        for report in reports:
+            self.assertEqual((report["numErrors"], report["numWarnings"]), (0, 0), report)

@@ -1,0 +1,160 @@
+import tempfile
+import threading
+import unittest
+from pathlib import Path
+
+from alembic.autogenerate import compare_metadata
+from alembic.config import Config
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import text
+
+from tests.core.making import command, layer, shot_with
+from zittern.core.errors import BadInput, Conflict, EditError, NotFound
+from zittern.core.shot.shot import new_shot
+from zittern.store.engine import HEAD, MIGRATIONS
+from zittern.store.library import Library, slug_of
+from zittern.store.tables import Base
+
+ADD = command(type="add_handheld")
+
+
+def rename(name: str) -> object:
+    return command(type="set_values", values=[{"at": "shot.name", "value": name}])
+
+
+class WithLibrary(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        self.library = Library(self.folder)
+        self.addCleanup(lambda: self.library.close())
+        self.library.add_project("Post")
+
+    def reopen(self) -> None:
+        self.library.close()
+        self.library = Library(self.folder)
+
+
+class Projects(WithLibrary):
+    def test_slugs_are_readable_and_unique(self) -> None:
+        self.assertEqual(slug_of("  Größe & Ähre! "), "groe-ahre")
+        self.assertEqual(slug_of("渡し"), "untitled")
+        self.assertEqual(self.library.add_project("Post").slug, "post-2")
+
+    def test_rename_keeps_the_slug(self) -> None:
+        self.assertEqual(self.library.rename_project("post", "Mail").slug, "post")
+        self.assertEqual([p.name for p in self.library.projects()], ["Mail"])
+
+    def test_only_empty_projects_go(self) -> None:
+        state = self.library.add_shot("post", new_shot("A"))
+        with self.assertRaisesRegex(BadInput, "still has shots"):
+            self.library.remove_project("post")
+        self.library.remove_shot(state.slug)
+        self.library.remove_project("post")
+        self.assertEqual(self.library.projects(), [])
+
+    def test_what_is_not_there(self) -> None:
+        for call in (lambda: self.library.project("x"), lambda: self.library.state("x"), lambda: self.library.add_shot("x", new_shot("A"))):
+            with self.assertRaises(NotFound):
+                call()
+        for name in ("", "   ", "x" * 121):
+            with self.assertRaises(BadInput):
+                self.library.add_project(name)
+
+
+class Revisions(WithLibrary):
+    def setUp(self) -> None:
+        super().setUp()
+        self.start = self.library.add_shot("post", shot_with(layer()))
+
+    def test_each_edit_is_a_revision_that_undo_takes_back(self) -> None:
+        one = self.library.edit("test", self.start.revision, rename("B"))
+        two = self.library.edit("test", one.revision, ADD)
+        self.assertEqual((two.undo_label, two.redo_label), ("Add handheld feel", None))
+        back = self.library.undo("test", two.revision)
+        self.assertEqual(back.document, one.document)
+        start = self.library.undo("test", back.revision)
+        self.assertEqual((start.document, start.undo_label, start.redo_label), (self.start.document, None, "Set name"))
+        self.assertEqual(self.library.undo("test", start.revision).revision, start.revision)
+
+    def test_undo_and_redo_survive_a_restart(self) -> None:
+        one = self.library.edit("test", self.start.revision, rename("B"))
+        self.library.undo("test", one.revision)
+        self.reopen()
+        state = self.library.state("test")
+        self.assertEqual((state.document, state.redo_label), (self.start.document, "Set name"))
+        self.assertEqual(self.library.redo("test", state.revision).document, one.document)
+
+    def test_an_edit_after_undo_loses_nothing(self) -> None:
+        one = self.library.edit("test", self.start.revision, rename("B"))
+        self.library.undo("test", one.revision)
+        other = self.library.edit("test", self.start.revision, rename("C"))
+        self.assertIsNone(other.redo_label)
+        self.assertEqual(self.library.document("test", one.revision).name, "B")
+        history = self.library.history("test")
+        self.assertEqual(
+            [(each.label, each.current, each.line) for each in history], [("Set name", True, True), ("Set name", False, False), ("New shot", False, True)]
+        )
+
+    def test_the_late_writer_is_told_who_was_first(self) -> None:
+        first = self.library.edit("test", self.start.revision, rename("B"))
+        for late in (
+            lambda: self.library.edit("test", self.start.revision, ADD),
+            lambda: self.library.undo("test", self.start.revision),
+            lambda: self.library.redo("test", self.start.revision),
+        ):
+            with self.assertRaisesRegex(Conflict, "changed elsewhere meanwhile") as caught:
+                late()
+            self.assertEqual(caught.exception.details["current_revision"], first.revision)
+            self.assertEqual(caught.exception.details["current_label"], "Set name")
+        self.assertEqual(self.library.state("test").document, first.document)
+
+    def test_an_edit_that_cannot_be_done_changes_nothing(self) -> None:
+        with self.assertRaises(EditError):
+            self.library.edit("test", self.start.revision, command(type="remove_layers", layers=["gone"]))
+        self.assertEqual(len(self.library.history("test")), 1)
+
+    def test_many_writers_at_once_make_one_line(self) -> None:
+        done: list[str] = []
+
+        def write(name: str) -> None:
+            while True:
+                try:
+                    self.library.edit("test", self.library.state("test").revision, rename(name))
+                    done.append(name)
+                    return
+                except Conflict:
+                    continue
+
+        threads = [threading.Thread(target=write, args=(f"N{i}",)) for i in range(8)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        history = self.library.history("test")
+        self.assertEqual((len(done), len(history)), (8, 9))
+        self.assertTrue(all(each.line for each in history))
+
+    def test_removing_a_shot_takes_its_history(self) -> None:
+        self.library.edit("test", self.start.revision, ADD)
+        self.library.remove_shot("test")
+        self.assertEqual(self.library.shots(), [])
+        with self.library._engine.connect() as connection:
+            self.assertEqual(connection.execute(text("SELECT count(*) FROM revisions")).scalar(), 0)
+
+
+class Schema(WithLibrary):
+    def test_write_ahead_log_and_full_sync(self) -> None:
+        with self.library._engine.connect() as connection:
+            self.assertEqual(connection.execute(text("PRAGMA journal_mode")).scalar(), "wal")
+            self.assertEqual(connection.execute(text("PRAGMA synchronous")).scalar(), 2)
+            self.assertEqual(connection.execute(text("PRAGMA foreign_keys")).scalar(), 1)
+
+    def test_migrations_lead_to_the_tables_of_the_code(self) -> None:
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
+        self.assertEqual(ScriptDirectory.from_config(config).get_current_head(), HEAD)
+        with self.library._engine.connect() as connection:
+            self.assertEqual(compare_metadata(MigrationContext.configure(connection), Base.metadata), [])

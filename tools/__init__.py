@@ -1,0 +1,1 @@
+"""What developers run: screenshots, and the glTF validator that the tests call."""
