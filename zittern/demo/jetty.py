@@ -26,8 +26,8 @@ _POST_GAP = 2.4
 _NEAR_Z, _FAR_Z = 8.0, -46.0
 
 _WOOD = (srgb("#8D6B47"), srgb("#7A5A3A"), srgb("#9A7A55"), srgb("#6E5138"), srgb("#A08461"))
-_POST, _ROPE, _WATER, _DEEP = srgb("#3B3128"), srgb("#B99A62"), srgb("#5E827C"), srgb("#3F625F")
-_REED, _REED_DRY, _SAND, _HILL = srgb("#4E6146"), srgb("#8A8452"), srgb("#C9B583"), srgb("#8D9C86")
+_POST, _ROPE, _WATER, _DEEP = srgb("#574839"), srgb("#C4A66C"), srgb("#6A908A"), srgb("#4C716D")
+_REED, _REED_DRY, _SAND, _HILL = srgb("#7D9468"), srgb("#B5AC72"), srgb("#C9B583"), srgb("#8D9C86")
 _WALL, _ROOF, _WHITE, _RED = srgb("#B9B2A2"), srgb("#A8452F"), srgb("#E9E4D8"), srgb("#B33A2B")
 
 
@@ -59,15 +59,14 @@ def pieces() -> list[Piece]:
 def _sky() -> Mesh:
     stops = np.array([-0.06, 0.0, 0.05, 0.16, 0.4, 1.0])
     inks = np.array([srgb("#A9B5AE"), srgb("#E3D9C0"), srgb("#D5D3C4"), srgb("#AFC0C3"), srgb("#86A3B2"), srgb("#5F849C")])
-    dome = blob((900.0, 900.0, 900.0), (1.0, 1.0, 1.0), 16, 20)
-    height = dome.positions.reshape(-1, 3, 3)[:, :, 1].mean(axis=1) / 900.0
-    colour = np.stack([np.interp(height, stops, inks[:, c]) for c in range(3)], axis=1)
-    return Mesh(dome.positions, np.repeat(colour, 3, axis=0))
+    dome = blob((900.0, 900.0, 900.0), (1.0, 1.0, 1.0), 20, 44)
+    height = dome.positions[:, 1] / 900.0
+    return Mesh(dome.positions, np.stack([np.interp(height, stops, inks[:, c]) for c in range(3)], axis=1))
 
 
 def _water(rng: np.random.Generator) -> Mesh:
     def axis(reach: float) -> Array:
-        near = np.linspace(-21.0, 21.0, 19)
+        near = np.linspace(-21.0, 21.0, 25)
         far = np.geomspace(21.0, reach, 7)[1:]
         return np.concatenate([-far[::-1], near, far])
 
@@ -154,7 +153,7 @@ def _reeds(rng: np.random.Generator) -> Mesh:
             colour = _REED if rng.random() < 0.65 else _REED_DRY
             foot = (float(x + dx), _WATER_Y - 0.1, float(z + dz))
             tip = (float(x + dx * 1.8 + 0.15), _WATER_Y + float(height), float(z + dz * 1.6))
-            wide = 0.035 if rng.random() < 0.5 else -0.035
+            wide = 0.06 if rng.random() < 0.5 else -0.06
             blade = np.array([foot, (foot[0] + wide, foot[1], foot[2] + 0.03), tip])
             parts.append(Mesh(blade, np.tile(np.array(colour), (3, 1))))
     return joined(parts)

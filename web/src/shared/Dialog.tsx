@@ -6,7 +6,9 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current;
-    if (dialog && !dialog.open) dialog.showModal();
+    if (!dialog || dialog.open) return;
+    dialog.showModal();
+    dialog.querySelector<HTMLElement>("input, select")?.focus();
   }, []);
   return (
     <dialog

@@ -82,7 +82,7 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         />
       </td>
       <td
-        className={`num text-right text-(--graphite) text-xs ${quiet ? "opacity-60" : ""}`}
+        className="num text-right text-(--graphite) text-xs"
         title={`${(reading.swing_share * 100).toFixed(2)} % of the picture's width`}
       >
         {reading.swing_px.toFixed(reading.swing_px < 10 ? 1 : 0)} px
@@ -153,7 +153,7 @@ function AxisLabel({
       type="button"
       aria-pressed={selected}
       title={linked ? `Moves as ${linked} does` : "Select; Shift adds rows, edits then go to all of them"}
-      className={`cond flex items-center gap-1 text-[13px] ${quiet ? "opacity-60" : ""}`}
+      className={`cond flex items-center gap-1 text-[13px] ${quiet ? "text-(--graphite)" : ""}`}
       onClick={select}
     >
       <svg width="14" height="4" aria-hidden="true">

@@ -28,9 +28,10 @@ export function ChoiceField(props: {
 }
 
 /** A switch of the shot with its name. */
-export function SwitchField({ title, at, value, hint }: { title: string; at: string; value: boolean; hint: string }) {
+export function SwitchField(props: { title: string; at: string; value: boolean; hint: string; wide?: boolean }) {
+  const { title, at, value, hint, wide } = props;
   return (
-    <label className="flex min-w-0 cursor-pointer flex-col" title={hint}>
+    <label className={`flex min-w-0 cursor-pointer flex-col ${wide ? "col-span-2" : ""}`} title={hint}>
       <span className="cond text-(--graphite) text-xs">{title}</span>
       <span className="flex items-center gap-2 border-base-300 border-b text-xs">
         <input

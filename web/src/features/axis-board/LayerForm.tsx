@@ -30,6 +30,7 @@ export function LayerForm({ layer }: { layer: Layer }) {
         digits={0}
       />
       <SwitchField
+        wide
         title="steady on screen"
         at={`${at}.steady`}
         value={layer.steady}

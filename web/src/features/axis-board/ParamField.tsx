@@ -42,13 +42,13 @@ export function ParamField(props: ParamFieldProps) {
         ) : (
           <button
             type="button"
-            className="num w-full px-1 text-left text-primary text-xs hover:underline"
+            className="num w-full whitespace-nowrap px-1 text-left text-primary text-xs hover:underline"
             title="Keyed over the shot. Click to make it one fixed value, that of its first key"
             onClick={() =>
               void commit({ type: "set_values", values: [{ at, value: param.curve.keys[0]?.value ?? 0 }] })
             }
           >
-            keyed, {param.curve.keys.length} pins
+            {param.curve.keys.length} pins
           </button>
         )}
       </span>

@@ -36,7 +36,13 @@ export function LayerWave(props: {
         context.font = '10px "IBM Plex Mono"';
         context.fillStyle = style.getPropertyValue("--graphite");
         const text = `±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;
-        context.fillText(text, width - context.measureText(text).width - 6, 11);
+        const wide = context.measureText(text).width;
+        context.globalAlpha = 0.75;
+        context.fillStyle = style.getPropertyValue("--color-base-100");
+        context.fillRect(width - wide - 9, 2, wide + 6, 12);
+        context.globalAlpha = 1;
+        context.fillStyle = style.getPropertyValue("--graphite");
+        context.fillText(text, width - wide - 6, 11);
       }
     },
     [array, layers, height, width, faint],

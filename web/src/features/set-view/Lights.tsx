@@ -28,11 +28,11 @@ export function Lights() {
   return (
     <>
       <fog attach="fog" args={["#c3c8bb", 25, 330]} />
-      <hemisphereLight args={["#dfe8ea", "#6a6450", 1.5]} />
+      <hemisphereLight args={["#e6eef0", "#8a8268", 2.0]} />
       <directionalLight
         ref={sun}
         color="#fff0d2"
-        intensity={2.4}
+        intensity={2.2}
         castShadow={!slow}
         shadow-mapSize={[1024, 1024]}
         shadow-camera-left={-SHADOW_REACH_M}

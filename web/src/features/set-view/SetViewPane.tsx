@@ -8,6 +8,7 @@ export function SetViewPane() {
   const ref = useRef<HTMLDivElement>(null);
   const readings = useStore(motion, (state) => state.readings);
   const problem = useStore(stage, (state) => state.setProblem);
+  const ready = useStore(stage, (state) => state.ready);
   useEffect(() => {
     stage.setState({ outside: ref.current });
     return () => stage.setState({ outside: null });
@@ -17,6 +18,7 @@ export function SetViewPane() {
       ref={ref}
       className="relative h-full w-full cursor-grab overflow-hidden active:cursor-grabbing"
       data-testid="set-view"
+      data-set={ready ? "ready" : "loading"}
     >
       <span className="cond pointer-events-none absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
         Set view

@@ -90,7 +90,7 @@ export function ExportDialog({ slug }: { slug: string }) {
               checked={format === each.name}
               onChange={() => setFormat(each.name)}
             />
-            <span className="num w-20 text-sm">{each.ending}</span>
+            <span className="num w-24 text-sm">{each.ending}</span>
             <span className="text-sm">{each.title.replace(/^[^:]*: /, "")}</span>
           </label>
         ))}

@@ -11,22 +11,24 @@ import { Scribble } from "./Scribble";
 
 const POSE_FOCAL = 6;
 
-/** Present focal length, written straight into the page as frames go by. */
-function useFocal(): React.RefObject<HTMLSpanElement | null> {
+/** Present focal length and pose, written straight into the page as frames go by. */
+function useFocal(pane: React.RefObject<HTMLElement | null>): React.RefObject<HTMLSpanElement | null> {
   const ref = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     const show = () => {
-      const pose = motion.getState().arrays.get("pose");
+      const pose = motion.getState().arrays.get(view.getState().bypass ? "bare" : "pose");
       if (!ref.current || !pose) return;
-      const focal = pose.data[rowOf(transport.getState().frame) * pose.columns + POSE_FOCAL] ?? 0;
+      const at = rowOf(transport.getState().frame) * pose.columns;
+      const focal = pose.data[at + POSE_FOCAL] ?? 0;
+      if (pane.current) pane.current.dataset.pose = [...pose.data.slice(at, at + POSE_FOCAL)].join(" ");
       ref.current.textContent = `${focal.toFixed(focal < 100 ? 1 : 0)} mm`;
     };
     show();
-    const stops = [motion.subscribe(show), transport.subscribe(show)];
+    const stops = [motion.subscribe(show), transport.subscribe(show), view.subscribe(show)];
     return () => {
       for (const stop of stops) stop();
     };
-  }, []);
+  }, [pane]);
   return ref;
 }
 
@@ -36,7 +38,7 @@ export function ViewfinderPane() {
   const document = useStore(session, (state) => state.state?.document);
   const readings = useStore(motion, (state) => state.readings);
   const { guides, scribble, bypass } = useStore(view);
-  const focal = useFocal();
+  const focal = useFocal(ref);
   const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
   const rect = fitted(size.width, size.height, aspect);
   useEffect(() => {

@@ -1,0 +1,99 @@
+"""One server and one browser for a class of tests, a fresh page for each."""
+
+from __future__ import annotations
+
+import tempfile
+import unittest
+from pathlib import Path
+
+import numpy as np
+from playwright.sync_api import Page, sync_playwright
+
+from tests.web.harness import CHROMIUM, FLAGS, Server, new_page, settled
+from zittern.store.library import Library
+
+
+class WithPage(unittest.TestCase):
+    """`self.page` is at the projects page of a server with the demo in it."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.playwright = sync_playwright().start()
+        cls.addClassCleanup(cls.playwright.stop)
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        holder = tempfile.TemporaryDirectory()
+        self.addCleanup(holder.cleanup)
+        self.folder = Path(holder.name)
+        self.server = Server(self.folder / "data")
+        self.addCleanup(self.server.stop)
+        self.faults: list[str] = []
+        self.page = self.fresh_page()
+
+    def fresh_page(self) -> Page:
+        page = new_page(self.browser, self.server.url)
+        self.addCleanup(page.context.close)
+        page.on("pageerror", lambda error: self.faults.append(str(error)))
+        page.on("request", lambda request: self.faults.append(f"left the server: {request.url}") if not self.own(request.url) else None)
+        return page
+
+    def own(self, url: str) -> bool:
+        return url.startswith((self.server.url, "blob:", "data:"))
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.faults, [])
+
+    def open(self, slug: str, page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(f"{self.server.url}shot/{slug}")
+        settled(page)
+        return page
+
+    def pose(self) -> np.ndarray:
+        """x, y, z, pan, tilt, roll of the camera as the page shows it."""
+        text = self.page.locator("[data-testid=viewfinder]").get_attribute("data-pose")
+        assert text is not None
+        return np.array([float(part) for part in text.split()])
+
+    def go_to(self, frame: int) -> None:
+        """Steps to a frame by keyboard, from the first."""
+        self.page.keyboard.press("Home")
+        for _ in range((frame - 1) // 10):
+            self.page.keyboard.press("Shift+ArrowRight")
+        for _ in range((frame - 1) % 10):
+            self.page.keyboard.press("ArrowRight")
+        self.page.locator("[data-testid=frame]", has_text=f"{frame:04d}").wait_for()
+
+    def poses(self, frames: range) -> np.ndarray:
+        """(F, 6) poses at frames next to each other."""
+        self.go_to(frames.start)
+        rows = [self.pose()]
+        for frame in frames[1:]:
+            self.page.keyboard.press("ArrowRight")
+            self.page.locator("[data-testid=frame]", has_text=f"{frame:04d}").wait_for()
+            rows.append(self.pose())
+        return np.array(rows)
+
+    def drag(self, name: str, by_px: int) -> None:
+        """Drags a number sideways."""
+        box = self.page.get_by_role("spinbutton", name=name, exact=True).bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + by_px / 2, y)
+        self.page.mouse.move(x + by_px, y)
+        self.page.mouse.up()
+        settled(self.page)
+
+    def number(self, name: str) -> float:
+        """Value of a number on the axis board."""
+        return float(self.page.get_by_role("spinbutton", name=name, exact=True).get_attribute("aria-valuenow") or "nan")
+
+    def library(self) -> Library:
+        """The server's data, looked at from here."""
+        library = Library(self.folder / "data")
+        self.addCleanup(library.close)
+        return library

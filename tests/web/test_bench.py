@@ -1,0 +1,177 @@
+"""The animator's first sitting: a clean path, a handheld feel, tuned, taken away."""
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+
+
+class HandheldFeel(WithPage):
+    def test_from_the_projects_page_to_a_shaken_shot_and_back(self) -> None:
+        self.page.get_by_role("link", name="Jetty walk", exact=True).click()
+        settled(self.page)
+        expect(self.page.get_by_text("This move has no motion on it yet")).to_be_visible()
+        bare = self.poses(range(60, 72))
+        self.page.get_by_role("button", name="Add handheld feel").click()
+        expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
+        settled(self.page)
+        shaken = self.poses(range(60, 72))
+        jerk = [np.abs(np.diff(rows, n=2, axis=0)).max(axis=0) for rows in (bare, shaken)]
+        self.assertTrue(np.all(jerk[1][3:] > 3 * jerk[0][3:] + 1e-3), jerk)
+        self.assertTrue(np.all(jerk[1][:3] > jerk[0][:3] + 1e-4), jerk)
+        self.assertLess(np.abs(shaken - bare)[:, 3:].max(), 3.0)
+
+        self.page.keyboard.press("Control+z")
+        expect(self.page.get_by_text("This move has no motion on it yet")).to_be_visible()
+        settled(self.page)
+        self.go_to(66)
+        np.testing.assert_allclose(self.pose(), bare[6], atol=1e-6)
+
+    def test_bare_move_while_the_key_is_held(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.go_to(50)
+        shaken = self.pose()
+        self.page.keyboard.down("b")
+        expect(self.page.get_by_test_id("viewfinder").get_by_text("bare move")).to_be_visible()
+        bare = self.pose()
+        self.page.keyboard.up("b")
+        self.assertGreater(np.abs(shaken - bare).max(), 0.01)
+        np.testing.assert_array_equal(self.pose(), shaken)
+
+
+class Tuning(WithPage):
+    def test_a_dragged_swing_shows_while_it_moves_and_is_one_revision(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.go_to(40)
+        start, before = self.number("Swing of pan"), self.pose()
+        in_picture = self.page.locator("[data-axis=pan] td").nth(3)
+        quiet = in_picture.inner_text()
+        box = self.page.get_by_role("spinbutton", name="Swing of pan", exact=True).bounding_box()
+        assert box is not None
+        x, y = box["x"] + 20, box["y"] + 8
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for step in (10, 40, 80, 120):
+            self.page.mouse.move(x + step, y)
+        expect(in_picture).not_to_have_text(quiet)
+        self.assertGreater(abs(self.pose()[3] - before[3]), 0.001)
+        expect(self.page.get_by_label("Undo: Set swing")).to_have_count(0)
+        self.page.mouse.move(x + 121, y)
+        self.page.mouse.up()
+        settled(self.page)
+        expect(self.page.get_by_label("Undo: Set swing of pan")).to_be_visible()
+        self.assertGreater(self.number("Swing of pan"), 2 * start)
+        self.assertGreater(abs(self.pose()[3] - before[3]), 0.01)
+        self.assertEqual(len(self.library().history("jetty-walk-handheld")), 2)
+
+    def test_state_is_there_after_a_reload_and_undo_still_works(self) -> None:
+        self.open("jetty-walk-handheld")
+        start = self.number("Swing of tilt")
+        self.drag("Swing of tilt", 60)
+        changed = self.number("Swing of tilt")
+        self.assertNotEqual(changed, start)
+        self.page.reload()
+        settled(self.page)
+        self.assertEqual(self.number("Swing of tilt"), changed)
+        self.page.get_by_label("Undo: Set swing of tilt").click()
+        expect(self.page.get_by_role("spinbutton", name="Swing of tilt", exact=True)).to_have_attribute("aria-valuenow", str(start))
+        self.page.keyboard.press("Control+Shift+z")
+        expect(self.page.get_by_role("spinbutton", name="Swing of tilt", exact=True)).to_have_attribute("aria-valuenow", str(changed))
+
+    def test_typing_arithmetic_and_what_is_none(self) -> None:
+        self.open("jetty-walk-handheld")
+        field = self.page.get_by_role("spinbutton", name="Swing of roll", exact=True)
+        field.dblclick()
+        entry = self.page.get_by_role("textbox", name="Swing of roll")
+        entry.fill("0.2 * (1 + 1.5)")
+        entry.press("Enter")
+        expect(field).to_have_attribute("aria-valuenow", "0.5")
+        field.dblclick()
+        entry.fill("half a degree")
+        entry.press("Enter")
+        expect(entry).to_have_attribute("aria-invalid", "true")
+        expect(entry).to_have_value("half a degree")
+        entry.press("Escape")
+        expect(field).to_have_attribute("aria-valuenow", "0.5")
+
+    def test_rows_selected_together_change_together(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.page.get_by_role("button", name="pan", exact=True).click()
+        self.page.get_by_role("button", name="tilt", exact=True).click(modifiers=["Shift"])
+        self.page.get_by_role("spinbutton", name="Swing of tilt", exact=True).dblclick()
+        entry = self.page.get_by_role("textbox", name="Swing of tilt")
+        entry.fill("0.8")
+        entry.press("Enter")
+        for axis in ("pan", "tilt"):
+            expect(self.page.get_by_role("spinbutton", name=f"Swing of {axis}", exact=True)).to_have_attribute("aria-valuenow", "0.8")
+        self.assertNotEqual(self.number("Swing of roll"), 0.8)
+
+    def test_mute_solo_and_a_second_source(self) -> None:
+        self.open("jetty-walk-handheld")
+        sum_text = self.page.get_by_text("px swing")
+        full = sum_text.inner_text()
+        self.page.get_by_role("button", name="Mute Slow sway").click()
+        expect(self.page.get_by_label("Undo: Mute in “Slow sway”")).to_be_visible()
+        expect(sum_text).not_to_have_text(full)
+        self.page.get_by_label("Add layer").click()
+        self.page.get_by_role("button", name="Wave").click()
+        expect(self.page.get_by_role("textbox", name="Layer name")).to_have_value("Wave")
+        self.page.get_by_label("shape").select_option("triangle")
+        expect(self.page.get_by_label("Undo: Set wave shape in “Wave”")).to_be_visible()
+        self.page.keyboard.press("Escape")
+        self.assertEqual(self.library().state("jetty-walk-handheld").document.clips[0].layers[-1].source.shape, "triangle")
+
+
+class Playing(WithPage):
+    def test_play_pause_step_and_scrub(self) -> None:
+        self.open("jetty-walk-handheld")
+        frame = self.page.get_by_test_id("frame")
+        self.page.keyboard.press("Space")
+        expect(frame).not_to_have_text("0001")
+        self.page.keyboard.press("Space")
+        stopped = int(frame.inner_text())
+        self.page.keyboard.press("ArrowRight")
+        expect(frame).to_have_text(f"{stopped % 192 + 1:04d}" if stopped < 192 else "0192")
+        box = self.page.get_by_test_id("ruler").bounding_box()
+        assert box is not None
+        self.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + 8)
+        self.assertAlmostEqual(int(frame.inner_text()), 96, delta=2)
+        self.page.locator("[data-pin='74']").click()
+        expect(frame).to_have_text("0074")
+
+    def test_editing_goes_on_while_it_plays(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.page.keyboard.press("Space")
+        start = self.number("Swing of pan")
+        self.drag("Swing of pan", 50)
+        self.assertGreater(self.number("Swing of pan"), start)
+        expect(self.page.get_by_role("button", name="Pause")).to_be_visible()
+
+
+class Commands(WithPage):
+    def test_the_list_finds_and_runs(self) -> None:
+        self.open("jetty-walk")
+        self.page.keyboard.press("Control+k")
+        search = self.page.get_by_role("textbox", name="Search commands")
+        search.fill("handheld")
+        expect(self.page.get_by_role("dialog").get_by_role("button", name="Add handheld feel")).to_be_visible()
+        search.press("Enter")
+        expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
+
+
+class TwoWindows(WithPage):
+    def test_the_late_one_is_told_and_can_put_its_change_on_top(self) -> None:
+        self.open("jetty-walk-handheld")
+        other = self.open("jetty-walk-handheld", self.fresh_page())
+        self.drag("Swing of pan", 60)
+        pan = self.number("Swing of pan")
+        other.get_by_role("button", name="Mute Fine shake").click()
+        expect(other.get_by_role("alert")).to_contain_text("Another window changed this shot first (“Set swing of pan in “Slow sway””)")
+        expect(other.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_attribute("aria-valuenow", str(pan))
+        other.get_by_role("button", name="Apply mine on top").click()
+        expect(other.get_by_label("Undo: Mute in “Fine shake”")).to_be_visible()
+        settled(other)
+        document = self.library().state("jetty-walk-handheld").document
+        self.assertEqual([layer.mute for _, layer in document.layers()], [False, True])
+        self.assertAlmostEqual(document.clips[0].layers[0].axes.pan.swing.constant or 0, pan, places=5)

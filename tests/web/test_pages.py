@@ -1,0 +1,78 @@
+"""Projects page, accessibility, odd states."""
+
+import json
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+LONG = "The courier who carried letters between the tide stations until the third flood of the year " * 1
+
+
+def serious(page: Page) -> list[str]:
+    """Serious and critical findings of axe on what is shown."""
+    page.evaluate(AXE.read_text() + "; undefined")
+    results = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
+    return [f"{v['id']}: {json.dumps([n['html'][:140] for n in v['nodes'][:3]])}" for v in results["violations"] if v["impact"] in ("serious", "critical")]
+
+
+class Projects(WithPage):
+    def test_make_a_project_and_a_shot_duplicate_and_remove_it(self) -> None:
+        self.page.get_by_label("Name of a new project").fill("Second reel")
+        self.page.get_by_role("button", name="New project").click()
+        shelf = self.page.get_by_role("region", name="Second reel")
+        expect(shelf.get_by_text("No shots yet")).to_be_visible()
+        shelf.get_by_role("button", name="New shot").click()
+        shelf.get_by_label("Name of the new shot").fill(LONG)
+        shelf.get_by_role("button", name="Make").click()
+        self.page.wait_for_url("**/shot/the-courier-*")
+        settled(self.page)
+        expect(self.page.get_by_text("no keys: it stands still")).to_be_visible()
+        self.page.get_by_label("Zittern: all projects").click()
+        shelf.get_by_role("button", name="Duplicate The courier").click()
+        expect(shelf.get_by_role("article")).to_have_count(2)
+        first = shelf.get_by_role("article").first
+        first.get_by_role("button", name="Remove The courier").click()
+        first.get_by_role("button", name="Really remove The courier").click()
+        expect(shelf.get_by_role("article")).to_have_count(1)
+
+    def test_a_shot_that_is_not_there(self) -> None:
+        self.page.goto(f"{self.server.url}shot/never-made")
+        expect(self.page.get_by_text("This shot cannot be opened")).to_be_visible()
+        self.page.get_by_role("link", name="All projects").click()
+        expect(self.page.get_by_role("heading", name="Saltmarsh Post")).to_be_visible()
+
+    def test_when_the_server_is_gone_the_change_is_not_pretended(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.server.kill()
+        self.page.get_by_role("button", name="Mute Slow sway").click()
+        expect(self.page.get_by_role("alert").first).to_contain_text("did not answer")
+        expect(self.page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "false")
+
+
+class Accessible(WithPage):
+    def test_projects_page(self) -> None:
+        expect(self.page.get_by_role("link", name="Jetty walk", exact=True)).to_be_visible()
+        self.assertEqual(serious(self.page), [])
+
+    def test_bench_empty_and_full_and_dialogs(self) -> None:
+        for slug in ("jetty-walk", "jetty-walk-handheld"):
+            self.open(slug)
+            self.assertEqual(serious(self.page), [], slug)
+        for key, title in (("e", "Export the motion"), ("i", "Bring in a camera path"), ("Control+k", "Commands")):
+            self.page.keyboard.press(key)
+            expect(self.page.get_by_role("dialog", name=title)).to_be_visible()
+            self.assertEqual(serious(self.page), [], title)
+            self.page.keyboard.press("Escape")
+            expect(self.page.get_by_role("dialog")).to_have_count(0)
+
+    def test_dark_paper(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.page.keyboard.press("Control+k")
+        self.page.get_by_role("textbox", name="Search commands").fill("paper")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("[data-theme=paper-night]")).to_be_visible()
+        self.assertEqual(serious(self.page), [])

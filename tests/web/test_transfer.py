@@ -1,0 +1,86 @@
+"""Files in and out, through the page."""
+
+from pathlib import Path
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.formats.making import GltfMaker
+from tests.web.harness import settled
+from tests.web.making import WithPage
+from zittern.core.evaluate import evaluate
+from zittern.core.timebase import Fps
+from zittern.formats.files import no_sidecars
+from zittern.formats.table import format_of
+
+WALK = GltfMaker({"camera": 0, "name": "Fixed"}, {"camera": 0, "name": "Rolling"}).animate(1, "translation", [0, 2], [[0, 1.5, 0], [0, 1.5, -4]])
+
+
+class In(WithPage):
+    def file(self, name: str, data: bytes) -> Path:
+        path = self.folder / name
+        path.write_bytes(data)
+        return path
+
+    def test_a_glb_becomes_a_new_shot_that_can_be_shaken(self) -> None:
+        self.page.get_by_role("button", name="Import a path").click()
+        self.page.get_by_label("Camera path file").set_input_files(self.file("rolling_in.glb", WALK.glb()))
+        self.page.get_by_label("Camera in rolling_in.glb").select_option("Rolling")
+        self.page.get_by_role("button", name="Make a new shot").click()
+        self.page.wait_for_url("**/shot/rolling-in")
+        settled(self.page)
+        expect(self.page.get_by_text("2 pins")).to_be_visible()
+        self.go_to(25)
+        np.testing.assert_allclose(self.pose(), [0, 1.5, -2, 0, 0, 0], atol=1e-5)
+        self.page.keyboard.press("h")
+        expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
+
+    def test_a_dropped_file_replaces_the_move_and_undo_brings_it_back(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.go_to(20)
+        before = self.pose()
+        transfer = self.page.evaluate_handle(
+            "([bytes, name]) => { const t = new DataTransfer(); t.items.add(new File([new Uint8Array(bytes)], name)); return t; }", [list(WALK.glb()), "walk.glb"]
+        )
+        self.page.dispatch_event("main", "dragover", {"dataTransfer": transfer})
+        expect(self.page.get_by_text("Drop a GLB, glTF or CSV")).to_be_visible()
+        self.page.dispatch_event("main", "drop", {"dataTransfer": transfer})
+        self.page.get_by_label("Camera in walk.glb").select_option("Rolling")
+        self.page.get_by_role("button", name="Replace this shot’s move").click()
+        expect(self.page.get_by_label("Undo: Bring in move “walk.glb”")).to_be_visible()
+        settled(self.page)
+        self.assertLess(abs(self.pose()[1] - 1.5), 0.1)
+        self.page.keyboard.press("Control+z")
+        expect(self.page.get_by_label("Redo: Bring in move “walk.glb”")).to_be_visible()
+        settled(self.page)
+        self.go_to(20)
+        np.testing.assert_allclose(self.pose(), before, atol=1e-6)
+
+    def test_a_broken_file_says_what_is_wrong_where_it_happened(self) -> None:
+        self.open("jetty-walk")
+        self.page.keyboard.press("i")
+        self.page.get_by_label("Camera path file").set_input_files(self.file("bad.csv", b"frame,x_m,y_m,z_m\n1,0,0,0\n2,0,nan,0\n"))
+        expect(self.page.get_by_role("dialog").get_by_role("alert")).to_contain_text("bad.csv: a finite number is expected, got nan (line 3, column y_m)")
+        expect(self.page.get_by_role("button", name="Make a new shot")).to_be_disabled()
+
+
+class Out(WithPage):
+    def exported(self, ending: str) -> bytes:
+        self.page.keyboard.press("e")
+        self.page.get_by_role("dialog").get_by_text(ending, exact=True).first.click()
+        with self.page.expect_download() as download:
+            self.page.get_by_role("button", name=f"Export {ending}").click()
+        self.assertEqual(download.value.suggested_filename, f"jetty-walk-handheld{ending}")
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
+        return Path(download.value.path()).read_bytes()
+
+    def test_what_is_taken_away_is_what_was_seen(self) -> None:
+        self.open("jetty-walk-handheld")
+        motion = evaluate(self.library().state("jetty-walk-handheld").document)
+        for ending in (".glb", ".csv"):
+            data = self.exported(ending)
+            move = format_of(f"a{ending}").read(data, no_sidecars).read(None, Fps(num=24)).move  # type: ignore[misc]
+            np.testing.assert_allclose(move.x_m.sample(motion.frames), motion.pose.position_m[:, 0], atol=1e-4)
+            np.testing.assert_allclose(move.pan_deg.sample(motion.frames), motion.pose.angles_deg[:, 0], atol=1e-4)
+        self.go_to(100)
+        self.assertAlmostEqual(self.pose()[0], motion.pose.position_m[99, 0], places=5)

@@ -1,0 +1,60 @@
+"""Takes the pictures in docs/screenshots from fresh demo data (`make screenshots`)."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from playwright.sync_api import Page
+
+from tests.web.harness import browsing, new_page, serving, settled
+
+OUT = Path(__file__).parent.parent / "docs/screenshots"
+
+
+def main() -> None:
+    """One PNG a view."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with serving() as server, browsing() as browser:
+        page = new_page(browser, server.url)
+        page.get_by_role("link", name="Jetty walk", exact=True).wait_for()
+        page.locator("canvas").first.wait_for()
+        shoot(page, "projects")
+        bench(page, server.url, "jetty-walk", 70)
+        shoot(page, "bench-empty")
+        bench(page, server.url, "jetty-walk-handheld", 96)
+        shoot(page, "bench")
+        page.keyboard.press("e")
+        page.get_by_role("dialog").wait_for()
+        shoot(page, "export")
+        page.keyboard.press("Escape")
+        page.keyboard.press("Control+k")
+        page.get_by_role("dialog").wait_for()
+        shoot(page, "commands")
+
+
+def bench(page: Page, url: str, slug: str, frame: int) -> None:
+    """The bench with its set, at a frame."""
+    page.goto(f"{url}shot/{slug}")
+    settled(page)
+    page.locator("[data-testid=set-view][data-set=ready]").wait_for()
+    page.keyboard.press("Home")
+    for _ in range(frame // 10):
+        page.keyboard.press("Shift+ArrowRight")
+    page.get_by_test_id("frame").get_by_text(f"{frame // 10 * 10 + 1:04d}").wait_for()
+    drawn(page)
+
+
+def drawn(page: Page) -> None:
+    """Waits until what was asked for has been drawn: two turns of the browser's own clock."""
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(done))))")
+
+
+def shoot(page: Page, name: str) -> None:
+    """Writes docs/screenshots/NAME.png."""
+    drawn(page)
+    page.screenshot(path=OUT / f"{name}.png")
+    print(OUT / f"{name}.png")
+
+
+if __name__ == "__main__":
+    main()
