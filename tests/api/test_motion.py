@@ -48,6 +48,24 @@ class Packets(WithServer):
         self.assertNotEqual(first["subject_distance_m"], last["subject_distance_m"])
         self.assertGreater(first["layers"][0]["axes"][0]["swing_px"], 5)
 
+    def test_older_revisions_can_be_looked_at(self) -> None:
+        first = self.state("jetty-walk-handheld")["revision"]
+        before = self.ask()[1]["sum"]
+        self.edit(SWING, "jetty-walk-handheld")
+        self.assertFalse(np.array_equal(self.ask()[1]["sum"], before))
+        np.testing.assert_array_equal(self.ask(revision=first)[1]["sum"], before)
+        self.problem(self.client.post(POSE, json={"revision": 999}), 404, "no revision 999")
+
+    def test_weights_with_their_ramps(self) -> None:
+        weight = self.ask()[1]["weight:sway-1"][:, 0]
+        np.testing.assert_allclose(weight[[0, 73, 191]], [0.7, 1.0, 0.6], atol=1e-6)
+
+    def test_spectrum(self) -> None:
+        bands = self.client.get("/api/shots/jetty-walk-handheld/spectrum/sway-1").json()
+        self.assertEqual({len(bands[name]) for name in ("rate_hz", "layer_px", "sum_px")}, {len(bands["rate_hz"])})
+        self.assertGreater(max(bands["layer_px"]), 5)
+        self.problem(self.client.get("/api/shots/jetty-walk-handheld/spectrum/gone"), 404, "no layer 'gone'")
+
     def test_a_wrong_trial_is_a_problem_with_its_place(self) -> None:
         bad = {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": -1}]}
         self.problem(self.client.post(POSE, json={"commands": [bad]}), 422, "expected 0 to 10", "layer:sway-1.weight")

@@ -39,6 +39,15 @@ class Edits(WithServer):
         labels = [row["label"] for row in self.client.get("/api/shots/jetty-walk-handheld/revisions").json()]
         self.assertEqual(labels, ["Set swing of pan in “Slow sway”", "Demo shot"])
 
+    def test_history_names_and_jumps(self) -> None:
+        first = self.state()["revision"]
+        after = self.edit({"type": "add_handheld"})
+        self.assertEqual(self.client.patch(f"/api/shots/jetty-walk/revisions/{first}", json={"name": "before the gull"}).status_code, 204)
+        back = self.client.post("/api/shots/jetty-walk/goto", json={"base_revision": after["revision"], "revision": first}).json()
+        self.assertEqual((back["revision"], back["redo_label"]), (first, "Add handheld feel"))
+        rows = self.client.get("/api/shots/jetty-walk/revisions").json()
+        self.assertEqual([(row["name"], row["current"]) for row in rows], [(None, False), ("before the gull", True)])
+
     def test_a_late_edit_is_a_conflict_that_says_what_came_first(self) -> None:
         old = self.state()["revision"]
         new = self.edit({"type": "add_handheld"})
@@ -81,7 +90,7 @@ class Tables(WithServer):
     def test_what_the_page_needs(self) -> None:
         tables = self.client.get("/api/tables").json()
         self.assertEqual([axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"])
-        self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave"])
+        self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"])
         self.assertIn("saltmarsh-jetty", tables["sets"])
 
     def test_sets(self) -> None:

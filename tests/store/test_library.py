@@ -98,6 +98,21 @@ class Revisions(WithLibrary):
             [(each.label, each.current, each.line) for each in history], [("Set name", True, True), ("Set name", False, False), ("New shot", False, True)]
         )
 
+    def test_any_revision_can_be_named_and_returned_to(self) -> None:
+        one = self.library.edit("test", self.start.revision, rename("B"))
+        two = self.library.edit("test", one.revision, ADD)
+        self.library.name_revision("test", one.revision, " before the gull ")
+        back = self.library.go_to("test", two.revision, one.revision)
+        self.assertEqual((back.document, back.redo_label), (one.document, "Add handheld feel"))
+        self.assertEqual([(each.name, each.current) for each in self.library.history("test")], [(None, False), ("before the gull", True), (None, False)])
+        self.assertEqual(self.library.go_to("test", one.revision, two.revision).document, two.document)
+        self.library.name_revision("test", one.revision, "")
+        self.assertIsNone(self.library.history("test")[1].name)
+        other = self.library.add_shot("post", new_shot("Other"))
+        for call in (lambda: self.library.go_to("test", two.revision, other.revision), lambda: self.library.name_revision("test", other.revision, "x")):
+            with self.assertRaises(NotFound):
+                call()
+
     def test_the_late_writer_is_told_who_was_first(self) -> None:
         first = self.library.edit("test", self.start.revision, rename("B"))
         for late in (

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from zittern.core.edits.table import Command
 from zittern.core.readings import Readings
-from zittern.core.shot.shot import Shot
+from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Picture, Shot
 from zittern.core.timebase import Fps
 from zittern.store.library import ShotEntry
 from zittern.store.revisions import State
@@ -36,6 +36,9 @@ class NewShotIn(Model):
     fps: Fps = Fps(num=24)
     frames: int = Field(default=240, ge=1, le=1_000_000)
     set_id: str | None = None
+    picture: Picture = Picture()
+    sensor_mm: float = DEFAULT_SENSOR_MM
+    focal_mm: float = DEFAULT_FOCAL_MM
     copy_of: str | None = None
 
 
@@ -90,10 +93,20 @@ class StepIn(Model):
     base_revision: int
 
 
+class GoToIn(Model):
+    base_revision: int
+    revision: int
+
+
+class RevisionNameIn(Model):
+    name: str | None = Field(max_length=120)
+
+
 class RevisionOut(Model):
     revision: int
     parent: int | None
     label: str
+    name: str | None
     created_at: datetime
     current: bool
     line: bool
@@ -103,6 +116,7 @@ class MotionIn(Model):
     """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds."""
 
     commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
+    revision: int | None = Field(default=None, description="an older revision to look at; the present one when missing")
     have: dict[str, str] = {}
     frame: float = 1.0
 
@@ -124,6 +138,14 @@ class MotionHead(Model):
     frames: int
     arrays: list[ArrayHead]
     readings: Readings
+
+
+class SpectrumOut(Model):
+    """Root of power a third of an octave, in pixels of the picture."""
+
+    rate_hz: list[float]
+    layer_px: list[float]
+    sum_px: list[float]
 
 
 class CameraFileOut(Model):

@@ -43,7 +43,8 @@ def pack_motion(shot: Shot, motion: Motion, revision: int, readings: Readings, h
 
 def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:
     layers = {f"layer:{name}": values for name, values in {**motion.layers, **motion.silent}.items()}
-    return {"pose": _pose_columns(shot, motion.pose), "bare": _pose_columns(shot, motion.bare), "sum": motion.total, **layers}
+    weights = {f"weight:{name}": values[:, None] for name, values in motion.weights.items()}
+    return {"pose": _pose_columns(shot, motion.pose), "bare": _pose_columns(shot, motion.bare), "sum": motion.total, **layers, **weights}
 
 
 def _pose_columns(shot: Shot, pose: Pose) -> Array:

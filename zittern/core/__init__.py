@@ -16,6 +16,7 @@ sources    sources of motion and their table
 shot       the shot document and its upgrades
 evaluate   THE CENTRE: shot + frames -> Motion
 readings   sizes in pixels and rates for people to read
+spectrum   how much moves at which rate
 feel       the starting handheld feel
 edits      commands: a shot in, a new shot out
 

@@ -46,7 +46,8 @@ class Motion:
     """What a shot does at some frames.
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
-    (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. offsets:
+    (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
+    each layer's own weight with its ramps and its clip's, (F,). offsets:
     sums of `layers` by mount id, or chain.LENS.
     """
 
@@ -55,6 +56,7 @@ class Motion:
     bare: Pose
     layers: dict[str, Array]
     silent: dict[str, Array]
+    weights: dict[str, Array]
     offsets: dict[str, Array]
 
     @property
@@ -102,7 +104,7 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
         if layer.id in layers:
             target = layer.target or chain.LENS
             offsets[target] = offsets[target] + layers[layer.id] if target in offsets else layers[layer.id]
-    return Motion(frames, run.pose(offsets), run.bare(), layers, silent, offsets)
+    return Motion(frames, run.pose(offsets), run.bare(), layers, silent, run.weights(), offsets)
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
@@ -123,7 +125,7 @@ def joined(parts: Sequence[Motion]) -> Motion:
         return {name: np.concatenate([getattr(part, which)[name] for part in parts]) for name in first}
 
     frames = np.concatenate([part.frames for part in parts])
-    return Motion(frames, pose("pose"), pose("bare"), table("layers"), table("silent"), table("offsets"))
+    return Motion(frames, pose("pose"), pose("bare"), table("layers"), table("silent"), table("weights"), table("offsets"))
 
 
 def audible(shot: Shot) -> set[str]:
@@ -187,6 +189,10 @@ class _Run:
         ramped = ramp(self.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, self.span)
         return ramped * weight.sample(self.frames)
 
+    def weights(self) -> dict[str, Array]:
+        """Weight with ramps of each layer, its clip's amount and ramps included."""
+        return {layer.id: self._envelope(layer, layer.weight) * self._envelope(clip, clip.amount) for clip, layer in self.shot.layers()}
+
     def _weighted(self, clip: Clip, layer: Layer) -> Array:
         """A layer's contribution before others replace it. (F, 7)."""
         outer = (clip.span_frames, clip.ramp_in_frames, clip.ramp_out_frames, clip.ramp_shape, clip.amount.fingerprint, clip.speed.fingerprint)
@@ -205,6 +211,9 @@ class _Run:
         if not axes:
             return out
         columns = [axis_index(axis) for axis in axes]
+        if layer.source.absolute:
+            out[:, columns] = self._unit(clip, layer, axes)
+            return out
         half = np.stack([0.5 * layer.axes.of(axis).swing.sample(self.frames) for axis in axes], axis=1)
         out[:, columns] = half * self._unit(clip, layer, axes)
         if layer.steady:
@@ -226,7 +235,9 @@ class _Run:
 
         def make() -> Array:
             end = np.array([last + 1.0])
-            inputs = Inputs(self.frames, tuple(leads), seeds, lambda rate: phase_at(self.frames, rate), lambda rate: phase_at(end, rate)[0])
+            inputs = Inputs(
+                self.frames, tuple(leads), seeds, streams.mix(layer.seed), lambda rate: phase_at(self.frames, rate), lambda rate: phase_at(end, rate)[0]
+            )
             return np.ascontiguousarray(layer.source.motion(inputs))
 
         key = (
@@ -235,6 +246,7 @@ class _Run:
             start,
             last,
             layer.source.fingerprint,
+            layer.seed,
             seeds.tobytes(),
             axes,
             *(s.pace.fingerprint for s in settings),
@@ -245,6 +257,8 @@ class _Run:
 
 def moving_axes(layer: Layer) -> tuple[Axis, ...]:
     """The axes a layer moves at all."""
+    if layer.source.absolute:
+        return tuple(axis for axis in layer.source.axes() if layer.axes.of(axis).on)
     return tuple(axis for axis in AXES if layer.axes.of(axis).moves)
 
 

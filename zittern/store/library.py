@@ -167,6 +167,16 @@ class Library:
         with self._session() as session:
             return revisions.redo(session, self._documents, _shot_row(session, key), base_revision)
 
+    def go_to(self, key: str, base_revision: int, revision: int) -> State:
+        """Makes any revision the present one; none is lost. Raises Conflict, NotFound."""
+        with self._session() as session:
+            return revisions.go_to(session, self._documents, _shot_row(session, key), base_revision, revision)
+
+    def name_revision(self, key: str, revision: int, name: str | None) -> None:
+        """Names a revision; an empty name takes it away. Raises NotFound."""
+        with self._session() as session:
+            revisions.name_revision(session, _shot_row(session, key), revision, _clean_name(name) if name and name.strip() else None)
+
     def history(self, key: str) -> list[RevisionInfo]:
         """Newest first."""
         with self._session() as session:

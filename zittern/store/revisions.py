@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zittern.core.edits.table import Command, apply
@@ -14,7 +14,7 @@ from zittern.core.shot.shot import Shot
 from zittern.store.documents import Documents, pack
 from zittern.store.tables import RevisionRow, ShotRow, now
 
-__all__ = ["RevisionInfo", "State", "add_revision", "commit_edit", "history", "load_state", "redo", "undo"]
+__all__ = ["RevisionInfo", "State", "add_revision", "commit_edit", "go_to", "history", "load_state", "name_revision", "redo", "undo"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +38,7 @@ class RevisionInfo:
     revision: int
     parent: int | None
     label: str
+    name: str | None
     created_at: datetime
     current: bool
     line: bool
@@ -105,9 +106,32 @@ def redo(session: Session, documents: Documents, row: ShotRow, base_revision: in
     return load_state(session, documents, row)
 
 
+def go_to(session: Session, documents: Documents, row: ShotRow, base_revision: int, revision: int) -> State:
+    """Makes any revision the present one; the others stay, later ones too. Raises Conflict, NotFound."""
+    _check_base(session, row, base_revision)
+    target = _own(session, row, revision)
+    row.head_id = target.id
+    row.updated_at = now()
+    session.flush()
+    return load_state(session, documents, row)
+
+
+def name_revision(session: Session, row: ShotRow, revision: int, name: str | None) -> None:
+    """Gives a revision a name, or takes it away. Raises NotFound."""
+    _own(session, row, revision).name = name
+    session.flush()
+
+
+def _own(session: Session, row: ShotRow, revision: int) -> RevisionRow:
+    found = session.get(RevisionRow, revision)
+    if found is None or found.shot_id != row.id:
+        raise NotFound(f"the shot {row.slug!r} has no revision {revision}")
+    return found
+
+
 def history(session: Session, row: ShotRow, most: int = 500) -> list[RevisionInfo]:
     """The newest revisions first."""
-    fields = (RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id, RevisionRow.label, RevisionRow.created_at)
+    fields = (RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id, RevisionRow.label, RevisionRow.name, RevisionRow.created_at)
     rows = session.execute(select(*fields).where(RevisionRow.shot_id == row.id)).all()
     by_id = {each.id: each for each in rows}
     line: set[int] = set()
@@ -117,12 +141,7 @@ def history(session: Session, row: ShotRow, most: int = 500) -> list[RevisionInf
             line.add(at)
             at = getattr(by_id[at], step)
     newest = sorted(rows, key=lambda each: each.id, reverse=True)[:most]
-    return [RevisionInfo(each.id, each.parent_id, each.label, each.created_at, each.id == row.head_id, each.id in line) for each in newest]
-
-
-def count_revisions(session: Session, row: ShotRow) -> int:
-    """How many revisions a shot has."""
-    return session.execute(select(func.count()).where(RevisionRow.shot_id == row.id)).scalar_one()
+    return [RevisionInfo(each.id, each.parent_id, each.label, each.name, each.created_at, each.id == row.head_id, each.id in line) for each in newest]
 
 
 def _head(session: Session, row: ShotRow) -> RevisionRow:

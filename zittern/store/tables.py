@@ -52,6 +52,7 @@ class RevisionRow(Base):
     parent_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True)
     redo_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True)
     label: Mapped[str] = mapped_column(String(300))
+    name: Mapped[str | None] = mapped_column(String(120), nullable=True)
     command: Mapped[str | None] = mapped_column(Text, nullable=True)
     document: Mapped[bytes] = mapped_column(LargeBinary)
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)

@@ -6,7 +6,7 @@ from tests.core.making import command, contribution, edited, layer, shot_with
 from zittern.core.axes import AXES
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
-from zittern.core.params import fixed, keyed
+from zittern.core.params import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 
@@ -68,7 +68,6 @@ class SettingValues(unittest.TestCase):
             ({"type": "scale_swings", "layer": "sway", "factor": 1.5}, "Scale “Sway” to 150 %"),
             ({"type": "add_handheld"}, "Add handheld feel"),
             ({"type": "remove_layers", "layers": ["sway"]}, "Remove “Sway”"),
-            ({"type": "move_keys", "mount": "camera", "frames": [1], "by": 4}, "Move key by +4 frames"),
         ):
             self.assertEqual(command(**fields).label(SHOT), label)
 
@@ -148,36 +147,6 @@ class Stack(unittest.TestCase):
         shot = edited(SHOT, {"type": "set_source", "layer": "sway", "source": "wave"})
         self.assertEqual(shot.clips[0].layers[0].source.kind, "wave")
         self.assertEqual(shot.clips[0].layers[0].axes, SHOT.clips[0].layers[0].axes)
-
-
-class MoveKeys(unittest.TestCase):
-    MOVED = new_shot("A", mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (25, 2.0)), y_m=1.5),))
-
-    def frames(self, shot: Shot, field: str = "x_m") -> list[float]:
-        return [key.frame for key in getattr(shot.mounts[0], field).curve.keys]
-
-    def test_a_key_set_where_the_move_is_does_not_move_it_there(self) -> None:
-        shot = edited(self.MOVED, {"type": "set_keys", "mount": "camera", "frame": 13})
-        self.assertEqual(self.frames(shot), [1, 13, 25])
-        at = np.array([13.0])
-        np.testing.assert_allclose(shot.mounts[0].x_m.sample(at), self.MOVED.mounts[0].x_m.sample(at))
-        self.assertEqual(self.frames(shot, "y_m"), [13])
-
-    def test_given_values(self) -> None:
-        shot = edited(self.MOVED, {"type": "set_keys", "mount": "camera", "frame": 25, "fields": ["x_m"], "values": [7.0]})
-        self.assertEqual(shot.mounts[0].x_m.sample(np.array([25.0]))[0], 7.0)
-        with self.assertRaisesRegex(EditError, "1 axes need 1 values"):
-            edited(self.MOVED, {"type": "set_keys", "mount": "camera", "frame": 25, "fields": ["x_m"], "values": [1, 2]})
-
-    def test_moving_replaces_what_it_lands_on(self) -> None:
-        self.assertEqual(self.frames(edited(self.MOVED, {"type": "move_keys", "mount": "camera", "frames": [25], "by": -4})), [1, 21])
-        onto = edited(self.MOVED, {"type": "move_keys", "mount": "camera", "frames": [25], "by": -24})
-        self.assertEqual((self.frames(onto), onto.mounts[0].x_m.curve.keys[0].value), ([1], 2.0))
-
-    def test_deleting_the_last_key_leaves_its_value(self) -> None:
-        self.assertEqual(self.frames(edited(self.MOVED, {"type": "delete_keys", "mount": "camera", "frames": [25]})), [1])
-        none = edited(self.MOVED, {"type": "delete_keys", "mount": "camera", "frames": [1, 25]})
-        self.assertEqual(none.mounts[0].x_m, fixed(2.0))
 
 
 class Bringing(unittest.TestCase):

@@ -15,7 +15,9 @@ ROOT = Path(__file__).parents[3]
 class RoundTrip(unittest.TestCase):
     def test_reading_what_was_written(self) -> None:
         shot = edited(
-            shot_with(layer(weight=keyed((1, 0.0), (9, 1.0)))), {"type": "add_layer", "source": "wave"}, {"type": "set_keys", "mount": "camera", "frame": 3}
+            shot_with(layer(weight=keyed((1, 0.0), (9, 1.0)))),
+            {"type": "add_layer", "source": "wave"},
+            {"type": "set_keys", "keys": [{"at": "mount:camera.x_m", "frame": 3}]},
         )
         self.assertEqual(read_shot(write_shot(shot)), shot)
 

@@ -22,6 +22,8 @@ class EverySource(unittest.TestCase):
 
     def test_a_fresh_layer_is_visible_and_gentle(self) -> None:
         for row in SOURCES:
+            if row.make.absolute:
+                continue  # moves nothing until somebody keys it
             shot = edited(new_shot("Fresh", last_frame=960), {"type": "add_layer", "source": row.kind})
             values = contribution(shot, f"{row.kind}-1")
             px = np.tan(np.radians(2 * rms(values)[:2])) * 35 / 36 * 1920

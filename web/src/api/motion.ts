@@ -33,6 +33,7 @@ export async function fetchMotion(
   commands: Command[],
   frame: number,
   have: Map<string, MotionArray>,
+  revision: number | null = null,
 ): Promise<MotionData> {
   const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
   let response: Response;
@@ -40,7 +41,7 @@ export async function fetchMotion(
     response = await fetch(`/api/shots/${shot}/motion`, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ commands, have: tags, frame }),
+      body: JSON.stringify({ commands, have: tags, frame, revision }),
     });
   } catch {
     throw new Problem(0, {});

@@ -244,6 +244,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/goto": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go To Revision
+         * @description Makes any revision the present one; later ones stay.
+         */
+        post: operations["go_to_revision_api_shots__shot__goto_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/imports": {
         parameters: {
             query?: never;
@@ -344,6 +364,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/revisions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Name Revision
+         * @description Names a revision.
+         */
+        patch: operations["name_revision_api_shots__shot__revisions__revision__patch"];
+        trace?: never;
+    };
+    "/api/shots/{shot}/spectrum/{layer}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Spectrum
+         * @description Of a layer and of the sum of all that count.
+         */
+        get: operations["get_spectrum_api_shots__shot__spectrum__layer__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/undo": {
         parameters: {
             query?: never;
@@ -412,12 +472,32 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "add_layer";
+        };
+        /**
+         * AimCamera
+         * @description Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height.
+         */
+        AimCamera: {
+            /** Fill */
+            fill?: number | null;
+            /** Frame */
+            frame: number;
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "aim_camera";
         };
         /**
          * ArrayHead
@@ -661,6 +741,38 @@ export interface components {
             /** File */
             file: string;
         };
+        /**
+         * Breath
+         * @description Whoever holds the camera breathes.
+         */
+        Breath: {
+            /**
+             * Exertion
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.2
+             *     }
+             */
+            exertion: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "breath";
+            /**
+             * Loop
+             * @default false
+             */
+            loop: boolean;
+            /**
+             * Rate Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.23333333333333334
+             *     }
+             */
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+        };
         /** CameraFileOut */
         CameraFileOut: {
             /** Cameras */
@@ -766,19 +878,122 @@ export interface components {
             keys: components["schemas"]["Key"][];
         };
         /**
+         * Cycle
+         * @description What was drawn, again and again. points: (percent of the cycle, height), in rising order.
+         */
+        Cycle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cycle";
+            /**
+             * @default {
+             *       "dolly": {
+             *         "state": "fixed",
+             *         "value": 45
+             *       },
+             *       "pan": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "pedestal": {
+             *         "state": "fixed",
+             *         "value": 90
+             *       },
+             *       "roll": {
+             *         "state": "fixed",
+             *         "value": 45
+             *       },
+             *       "tilt": {
+             *         "state": "fixed",
+             *         "value": 90
+             *       },
+             *       "truck": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "zoom": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       }
+             *     }
+             */
+            phase_deg: components["schemas"]["Phases"];
+            /**
+             * Points
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         20,
+             *         1
+             *       ],
+             *       [
+             *         45,
+             *         -0.2
+             *       ],
+             *       [
+             *         60,
+             *         0.35
+             *       ],
+             *       [
+             *         80,
+             *         -0.6
+             *       ]
+             *     ]
+             */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Rate Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.8
+             *     }
+             */
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+        };
+        /**
          * DeleteKeys
-         * @description Deletes the keys of a mount at some frames; an axis without keys keeps its last value, fixed.
+         * @description Deletes keys; a number without keys keeps its last value, fixed.
          */
         DeleteKeys: {
-            /** Frames */
-            frames: number[];
-            /** Mount */
-            mount: string;
+            /** Keys */
+            keys: components["schemas"]["KeyRef"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "delete_keys";
+        };
+        /**
+         * Drift
+         * @description A body that stands and never quite still.
+         */
+        Drift: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drift";
+            /**
+             * Loop
+             * @default false
+             */
+            loop: boolean;
+            /**
+             * Rate Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.12
+             *     }
+             */
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
         };
         /**
          * DuplicateLayer
@@ -803,7 +1018,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["DeleteKeys"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /** ExportIn */
         ExportIn: {
@@ -828,6 +1043,54 @@ export interface components {
             /** Value */
             value: number;
         };
+        /**
+         * Fly
+         * @description Moves the camera in its own frame: turns in degrees, steps in metres.
+         */
+        Fly: {
+            /**
+             * Dolly M
+             * @default 0
+             */
+            dolly_m: number;
+            /** Frame */
+            frame: number;
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /**
+             * Pan Deg
+             * @default 0
+             */
+            pan_deg: number;
+            /**
+             * Pedestal M
+             * @default 0
+             */
+            pedestal_m: number;
+            /**
+             * Roll Deg
+             * @default 0
+             */
+            roll_deg: number;
+            /**
+             * Tilt Deg
+             * @default 0
+             */
+            tilt_deg: number;
+            /**
+             * Truck M
+             * @default 0
+             */
+            truck_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fly";
+        };
         /** FormatOut */
         FormatOut: {
             /** Ending */
@@ -851,6 +1114,57 @@ export interface components {
             den: number;
             /** Num */
             num: number;
+        };
+        /** GoToIn */
+        GoToIn: {
+            /** Base Revision */
+            base_revision: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * HandKeys
+         * @description A correction, a jolt, a look aside: set by hand.
+         */
+        HandKeys: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "keys";
+            /**
+             * @default {
+             *       "dolly": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "pan": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "pedestal": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "roll": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "tilt": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "truck": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "zoom": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       }
+             *     }
+             */
+            tracks: components["schemas"]["Tracks"];
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -918,6 +1232,28 @@ export interface components {
              * @enum {string}
              */
             state: "keyed";
+        };
+        /**
+         * KeyRef
+         * @description A key: of which number, at which frame.
+         */
+        KeyRef: {
+            /** At */
+            at: string;
+            /** Frame */
+            frame: number;
+        };
+        /**
+         * KeyValue
+         * @description A key with its value; without one, the value that the number has there already.
+         */
+        KeyValue: {
+            /** At */
+            at: string;
+            /** Frame */
+            frame: number;
+            /** Value */
+            value?: number | null;
         };
         /**
          * Layer
@@ -1061,7 +1397,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Noise"] | components["schemas"]["Wave"];
+            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"];
             /** Span Frames */
             span_frames?: [
                 number,
@@ -1142,7 +1478,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["DeleteKeys"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Frame
              * @default 1
@@ -1155,6 +1491,11 @@ export interface components {
             have: {
                 [key: string]: string;
             };
+            /**
+             * Revision
+             * @description an older revision to look at; the present one when missing
+             */
+            revision?: number | null;
         };
         /**
          * Mount
@@ -1254,15 +1595,26 @@ export interface components {
         };
         /**
          * MoveKeys
-         * @description Moves the keys of a mount at some frames by a number of frames.
+         * @description Moves keys in time and value, or copies them there. Keys in the way are replaced.
          */
         MoveKeys: {
-            /** By */
-            by: number;
-            /** Frames */
-            frames: number[];
-            /** Mount */
-            mount: string;
+            /**
+             * By Frames
+             * @default 0
+             */
+            by_frames: number;
+            /**
+             * By Value
+             * @default 0
+             */
+            by_value: number;
+            /**
+             * Copy Keys
+             * @default false
+             */
+            copy_keys: boolean;
+            /** Keys */
+            keys: components["schemas"]["KeyRef"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1309,6 +1661,11 @@ export interface components {
             /** Copy Of */
             copy_of?: string | null;
             /**
+             * Focal Mm
+             * @default 35
+             */
+            focal_mm: number;
+            /**
              * @default {
              *       "den": 1,
              *       "num": 24
@@ -1322,6 +1679,18 @@ export interface components {
             frames: number;
             /** Name */
             name: string;
+            /**
+             * @default {
+             *       "height_px": 1080,
+             *       "width_px": 1920
+             *     }
+             */
+            picture: components["schemas"]["Picture"];
+            /**
+             * Sensor Mm
+             * @default 36
+             */
+            sensor_mm: number;
             /** Set Id */
             set_id?: string | null;
         };
@@ -1454,6 +1823,36 @@ export interface components {
              */
             width_px: number;
         };
+        /**
+         * PlaceLens
+         * @description Puts the lens at a world pose, for example where the Set view looks from.
+         */
+        PlaceLens: {
+            /** Angles Deg */
+            angles_deg: [
+                number,
+                number,
+                number
+            ];
+            /** Frame */
+            frame: number;
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "place_lens";
+        };
         /** ProjectOut */
         ProjectOut: {
             /** Name */
@@ -1512,6 +1911,11 @@ export interface components {
              */
             type: "replace_move";
         };
+        /** RevisionNameIn */
+        RevisionNameIn: {
+            /** Name */
+            name: string | null;
+        };
         /** RevisionOut */
         RevisionOut: {
             /**
@@ -1525,10 +1929,29 @@ export interface components {
             label: string;
             /** Line */
             line: boolean;
+            /** Name */
+            name: string | null;
             /** Parent */
             parent: number | null;
             /** Revision */
             revision: number;
+        };
+        /**
+         * ScaleKeys
+         * @description Stretches keys in time about a frame. Handles stretch along.
+         */
+        ScaleKeys: {
+            /** About Frame */
+            about_frame: number;
+            /** Factor */
+            factor: number;
+            /** Keys */
+            keys: components["schemas"]["KeyRef"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "scale_keys";
         };
         /**
          * ScaleSwings
@@ -1576,33 +1999,99 @@ export interface components {
             type: "set_axis_rate";
         };
         /**
-         * SetKeys
-         * @description Sets a key on axes of a mount at a frame: the values given, or what the move already does there.
+         * SetExtend
+         * @description How curves go on before their first and after their last key: hold, continue, repeat.
          */
-        SetKeys: {
+        SetExtend: {
+            /** After */
+            after?: ("hold" | "continue" | "repeat") | null;
+            /** At */
+            at: string[];
+            /** Before */
+            before?: ("hold" | "continue" | "repeat") | null;
             /**
-             * Fields
-             * @default [
-             *       "x_m",
-             *       "y_m",
-             *       "z_m",
-             *       "pan_deg",
-             *       "tilt_deg",
-             *       "roll_deg"
-             *     ]
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            fields: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+            type: "set_extend";
+        };
+        /**
+         * SetHandles
+         * @description Sets the free handles of a key: (frames, value) relative to it. Both sides of it then run free.
+         */
+        SetHandles: {
+            /** At */
+            at: string;
             /** Frame */
             frame: number;
-            /** Mount */
-            mount: string;
+            /** Handle In */
+            handle_in?: [
+                number,
+                number
+            ] | null;
+            /** Handle Out */
+            handle_out?: [
+                number,
+                number
+            ] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_handles";
+        };
+        /**
+         * SetInterp
+         * @description How curves run on from keys: hold, linear, smooth or free handles.
+         */
+        SetInterp: {
+            /**
+             * Interp
+             * @enum {string}
+             */
+            interp: "hold" | "linear" | "smooth" | "free";
+            /** Keys */
+            keys: components["schemas"]["KeyRef"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_interp";
+        };
+        /**
+         * SetKeys
+         * @description Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it.
+         */
+        SetKeys: {
+            /** Keys */
+            keys: components["schemas"]["KeyValue"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "set_keys";
+        };
+        /**
+         * SetMove
+         * @description Sets numbers of the move at a frame: position, angles, focal length.
+         */
+        SetMove: {
+            /** Frame */
+            frame: number;
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_move";
             /** Values */
-            values?: number[] | null;
+            values: {
+                [key: string]: number;
+            };
         };
         /**
          * SetSource
@@ -1615,7 +2104,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1730,6 +2219,38 @@ export interface components {
              */
             updated_at: string;
         };
+        /**
+         * SnapAngles
+         * @description Turns angles to the nearest multiple of 90 degrees, or numbers of the move to zero.
+         */
+        SnapAngles: {
+            /**
+             * Fields
+             * @default [
+             *       "pan_deg",
+             *       "tilt_deg",
+             *       "roll_deg"
+             *     ]
+             */
+            fields: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+            /** Frame */
+            frame: number;
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "snap_angles";
+            /**
+             * Zero
+             * @default false
+             */
+            zero: boolean;
+        };
         /** SourceOut */
         SourceOut: {
             /** Imitates */
@@ -1738,6 +2259,18 @@ export interface components {
             kind: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SpectrumOut
+         * @description Root of power a third of an octave, in pixels of the picture.
+         */
+        SpectrumOut: {
+            /** Layer Px */
+            layer_px: number[];
+            /** Rate Hz */
+            rate_hz: number[];
+            /** Sum Px */
+            sum_px: number[];
         };
         /** StateOut */
         StateOut: {
@@ -1766,9 +2299,14 @@ export interface components {
         };
         /**
          * Subject
-         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world.
+         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how large it is.
          */
         Subject: {
+            /**
+             * Height M
+             * @default 1.8
+             */
+            height_m: number;
             /** Name */
             name: string;
             /** Object */
@@ -1813,6 +2351,100 @@ export interface components {
             sources: components["schemas"]["SourceOut"][];
             /** Version */
             version: string;
+        };
+        /**
+         * Tracks
+         * @description Offsets of each axis: degrees, centimetres, percent.
+         */
+        Tracks: {
+            /**
+             * Dolly
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * Pan
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            pan: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * Pedestal
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            pedestal: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * Roll
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * Tilt
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            tilt: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * Truck
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            truck: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * Zoom
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            zoom: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+        };
+        /**
+         * Tremor
+         * @description Muscles at work.
+         */
+        Tremor: {
+            /**
+             * Centre Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 9.5
+             *     }
+             */
+            centre_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tremor";
+            /**
+             * Loop
+             * @default false
+             */
+            loop: boolean;
+            /**
+             * Width Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1.5
+             *     }
+             */
+            width_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
         };
         /** ValidationError */
         ValidationError: {
@@ -2400,6 +3032,41 @@ export interface operations {
             };
         };
     };
+    go_to_revision_api_shots__shot__goto_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoToIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     import_move_api_shots__shot__imports_post: {
         parameters: {
             query?: never;
@@ -2554,6 +3221,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    name_revision_api_shots__shot__revisions__revision__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: number;
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionNameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_spectrum_api_shots__shot__spectrum__layer__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                layer: string;
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpectrumOut"];
                 };
             };
             /** @description Validation Error */

@@ -17,14 +17,15 @@ const EMPTY: Motion = { shot: null, version: 0, first: 1, frames: 0, arrays: new
 
 export const motion = createStore<Motion>(() => EMPTY);
 
-let wanted: { shot: string; commands: Command[]; done: ((error?: unknown) => void)[] } | null = null;
+let wanted: { shot: string; commands: Command[]; revision: number | null; done: ((error?: unknown) => void)[] } | null =
+  null;
 let asking = false;
 
 /** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one. */
-export function feed(shot: string, commands: Command[]): Promise<void> {
+export function feed(shot: string, commands: Command[], revision: number | null = null): Promise<void> {
   return new Promise((resolve, reject) => {
     const done = [...(wanted?.done ?? []), (error?: unknown) => (error ? reject(error) : resolve())];
-    wanted = { shot, commands, done };
+    wanted = { shot, commands, revision, done };
     void ask();
   });
 }
@@ -38,12 +39,12 @@ async function ask(): Promise<void> {
   if (asking) return;
   asking = true;
   while (wanted) {
-    const { shot, commands, done } = wanted;
+    const { shot, commands, revision, done } = wanted;
     wanted = null;
     try {
       const known = motion.getState();
       const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
-      const { head, arrays } = await fetchMotion(shot, commands, transport.getState().frame, have);
+      const { head, arrays } = await fetchMotion(shot, commands, transport.getState().frame, have, revision);
       motion.setState((state) => ({
         shot,
         version: state.version + 1,

@@ -20,8 +20,11 @@ export async function openShot(slug: string): Promise<void> {
   try {
     const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
     view.setState({
+      board: "layer",
       layer: null,
       axes: [],
+      pins: [],
+      flying: false,
       window: [state.document.first_frame, state.document.last_frame],
       bypass: false,
     });
@@ -84,7 +87,7 @@ transport.subscribe((now, before) => {
 /** Asks again for what is kept, unless something is being tried on. */
 function endPreview(): void {
   const { state } = session.getState();
-  if (state && trying === null) feed(state.slug, []).catch(complain);
+  if (state && trying === null && looking === null) feed(state.slug, []).catch(complain);
 }
 
 /** Commits a command as one revision; commands go one after another. */
@@ -104,6 +107,27 @@ export function undo(): Promise<void> {
 
 export function redo(): Promise<void> {
   return travel("/api/shots/{shot}/redo");
+}
+
+/** Makes any revision the present one; later ones stay. */
+export function goTo(revision: number): Promise<void> {
+  looking = null;
+  return inTurn(async (state) => {
+    const params = { path: { shot: state.slug } };
+    const body = { base_revision: state.revision, revision };
+    adopt(await take<State>(client.POST("/api/shots/{shot}/goto", { params, body })));
+  });
+}
+
+/** The older revision whose motion is shown, while somebody looks at it. */
+let looking: number | null = null;
+
+/** Shows the motion of an older revision, or of the present one again. */
+export function lookAt(revision: number | null): void {
+  const { state } = session.getState();
+  if (looking === null && revision === null) return;
+  looking = revision;
+  if (state) feed(state.slug, [], revision).catch(complain);
 }
 
 function travel(path: "/api/shots/{shot}/undo" | "/api/shots/{shot}/redo"): Promise<void> {

@@ -3,21 +3,33 @@ import { createStore } from "zustand/vanilla";
 import type { AxisName } from "../api/types";
 
 export type View = {
+  /** What the board beside the lanes shows: the selected layer, or the camera's move. */
+  board: "layer" | "move";
   layer: string | null;
+  /** Frames whose pins on the move lane are selected. */
+  pins: number[];
+  /** Changes of the move set keys even on numbers that have none yet. */
+  autoKey: boolean;
+  /** Dragging in the Viewfinder flies the camera. */
+  flying: boolean;
   axes: AxisName[];
   window: [number, number];
   bypass: boolean;
   guides: boolean;
   scribble: boolean;
   night: boolean;
-  dialog: "export" | "import" | "commands" | null;
+  dialog: "export" | "import" | "commands" | "history" | null;
   importFile: File | null;
 };
 
 const NIGHT = "zittern.night";
 
 export const view = createStore<View>(() => ({
+  board: "layer",
   layer: null,
+  pins: [],
+  autoKey: false,
+  flying: false,
   axes: [],
   window: [1, 240],
   bypass: false,
@@ -27,6 +39,14 @@ export const view = createStore<View>(() => ({
   dialog: null,
   importFile: null,
 }));
+
+export function selectLayer(layer: string | null): void {
+  view.setState({ board: "layer", layer, axes: [], pins: [] });
+}
+
+export function selectPins(pins: number[]): void {
+  view.setState({ board: "move", pins });
+}
 
 export function toggleNight(): void {
   const night = !view.getState().night;

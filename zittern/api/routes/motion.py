@@ -6,10 +6,11 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 
 from zittern.api.context import Ctx
-from zittern.api.models import MotionHead, MotionIn
+from zittern.api.models import MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
 from zittern.core.edits.table import apply
 from zittern.core.readings import read
+from zittern.core.spectrum import bands_px
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"])
 
@@ -18,7 +19,7 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"])
 def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     """A motion packet: only the arrays that the page does not have yet."""
     state = ctx.library.state(shot)
-    document = state.document
+    document = state.document if body.revision is None else ctx.library.document(shot, body.revision)
     for command in body.commands:
         document = apply(document, command)
     motion = ctx.motion(document)
@@ -35,3 +36,11 @@ def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
     return MotionHead(
         revision=state.revision, first_frame=state.document.first_frame, frames=len(motion.frames), arrays=[], readings=read(state.document, motion, first)
     )
+
+
+@router.get("/spectrum/{layer}")
+def get_spectrum(shot: str, layer: str, ctx: Ctx) -> SpectrumOut:
+    """Of a layer and of the sum of all that count."""
+    document = ctx.library.state(shot).document
+    rate_hz, layer_px, sum_px = bands_px(document, ctx.motion(document), layer)
+    return SpectrumOut(rate_hz=rate_hz.tolist(), layer_px=layer_px.tolist(), sum_px=sum_px.tolist())

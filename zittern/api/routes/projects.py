@@ -6,8 +6,9 @@ from fastapi import APIRouter
 
 from zittern.api.context import Ctx, json_response
 from zittern.api.models import NameIn, NewShotIn, ProjectOut, ShotCard, StateOut
-from zittern.core.shot.shot import new_shot
+from zittern.core.shot.upgrades import started
 from zittern.store.library import Project
+from zittern.store.sets import set_file
 
 router = APIRouter(prefix="/api/projects", tags=["projects"])
 
@@ -54,5 +55,8 @@ def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
         shot = ctx.library.state(body.copy_of).document.replace(name=body.name)
         state = ctx.library.add_shot(slug, shot, f"Copy of {body.copy_of}")
     else:
-        state = ctx.library.add_shot(slug, new_shot(body.name, fps=body.fps, last_frame=body.frames, set_id=body.set_id))
+        if body.set_id is not None:
+            set_file(ctx.library.data_dir, body.set_id)
+        fields = {"fps": body.fps, "last_frame": body.frames, **body.model_dump(include={"set_id", "picture", "sensor_mm", "focal_mm"})}
+        state = ctx.library.add_shot(slug, started(body.name, fields))
     return json_response(ctx.state_out(state), 201)

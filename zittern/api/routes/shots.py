@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from zittern.api.context import Ctx, json_response
-from zittern.api.models import EditIn, RevisionOut, StateOut, StepIn
+from zittern.api.models import EditIn, GoToIn, RevisionNameIn, RevisionOut, StateOut, StepIn
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"])
 
@@ -38,6 +38,18 @@ def undo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
 def redo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
     """One step forward."""
     return json_response(ctx.state_out(ctx.library.redo(shot, body.base_revision)))
+
+
+@router.post("/goto", response_model=StateOut)
+def go_to_revision(shot: str, body: GoToIn, ctx: Ctx) -> object:
+    """Makes any revision the present one; later ones stay."""
+    return json_response(ctx.state_out(ctx.library.go_to(shot, body.base_revision, body.revision)))
+
+
+@router.patch("/revisions/{revision}", status_code=204)
+def name_revision(shot: str, revision: int, body: RevisionNameIn, ctx: Ctx) -> None:
+    """Names a revision."""
+    ctx.library.name_revision(shot, revision, body.name)
 
 
 @router.get("/revisions")

@@ -4,6 +4,8 @@ address  names one field of a shot: `layer:sway.axes.pan.swing`
 command  base of all commands, labels
 values   set fields, scale swings, axis rates
 layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel
-moves    keys of the camera's move; a move brought in from a file
+keys     keys of any number: set, move, copy, stretch, delete, bend
+placing  where the camera stands and looks
+moves    a move brought in from a file
 table    THE TABLE of commands; apply
 """

@@ -20,7 +20,7 @@ from zittern.core.sources.table import SOURCES, row_of
 
 __all__ = ["AddHandheld", "AddLayer", "CopyAxis", "DuplicateLayer", "LinkAxes", "MoveLayer", "NewSeeds", "PasteLayer", "RemoveLayers", "SetSource"]
 
-Kind = Literal["noise", "wave"]
+Kind = Literal["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"]
 
 
 class AddLayer(CommandDoc):

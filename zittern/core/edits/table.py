@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.edits import layers, moves, values
+from zittern.core.edits import keys, layers, moves, placing, values
 from zittern.core.errors import DocumentError, EditError
 from zittern.core.shot.shot import Shot
 
@@ -27,9 +27,18 @@ Command = Annotated[
     | layers.LinkAxes
     | layers.SetSource
     | moves.ReplaceMove
-    | moves.SetKeys
-    | moves.MoveKeys
-    | moves.DeleteKeys,
+    | keys.SetKeys
+    | keys.MoveKeys
+    | keys.ScaleKeys
+    | keys.DeleteKeys
+    | keys.SetInterp
+    | keys.SetHandles
+    | keys.SetExtend
+    | placing.SetMove
+    | placing.PlaceLens
+    | placing.Fly
+    | placing.AimCamera
+    | placing.SnapAngles,
     Field(discriminator="type"),
 ]
 

@@ -33,10 +33,11 @@ class Picture(Doc):
 
 
 class Subject(Doc):
-    """What the camera looks at: a point, or the path of an object of the set. Metres in the world."""
+    """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how large it is."""
 
     name: Label
     object: str | None = Field(default=None, max_length=200)
+    height_m: float = Field(default=1.8, gt=0.0, le=1e5)
     x_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     y_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     z_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)

@@ -9,9 +9,9 @@ from typing import Any
 from pydantic import ValidationError
 
 from zittern.core.errors import DocumentError
-from zittern.core.shot.shot import SCHEMA_VERSION, Shot
+from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 
-__all__ = ["STEPS", "read_shot", "shot_from", "write_shot"]
+__all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]
 
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
@@ -38,6 +38,14 @@ def shot_from(data: Any) -> Shot:
         version += 1
     try:
         return Shot.model_validate(data)
+    except ValidationError as error:
+        raise DocumentError.of(error) from error
+
+
+def started(name: str, fields: dict[str, Any]) -> Shot:
+    """A fresh shot from fields that people gave. Raises DocumentError."""
+    try:
+        return new_shot(name, **fields)
     except ValidationError as error:
         raise DocumentError.of(error) from error
 

@@ -4,5 +4,11 @@ streams  random numbers from (seed, axis, position) only
 source   what a source is given and what it must return
 noise    fractal gradient noise
 wave     regular waves
+bands    sums of sines in a band
+drift    slow sway of a standing body
+tremor   fast shake of muscles
+breath   in and out, uneven
+cycle    a few keys, repeated
+hand_keys  additive keys
 table    THE TABLE: adding a source adds one module here and one row there
 """

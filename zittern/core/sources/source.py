@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
@@ -24,7 +25,8 @@ __all__ = ["Inputs", "SourceDoc"]
 class Inputs:
     """Everything a source may depend on.
 
-    frames: (F,) shot frames. axes: the A axes asked for. seeds: (A,) one stream an axis. phase(rate): integral of
+    frames: (F,) shot frames. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
+    what all axes have in common. phase(rate): integral of
     rate x pace x speed from the clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one
     frame past its last, (A,) cycles.
     """
@@ -32,12 +34,19 @@ class Inputs:
     frames: Array
     axes: tuple[Axis, ...]
     seeds: Seeds
+    shared_seed: int
     phase: Callable[[Fixed | Keyed], Array]
     total_phase: Callable[[Fixed | Keyed], Array]
 
 
 class SourceDoc(Doc):
-    """Base of all sources."""
+    """Base of all sources. An absolute one returns the axes' own units instead of unit RMS, and swings do not scale it."""
+
+    absolute: ClassVar[bool] = False
+
+    def axes(self) -> tuple[Axis, ...]:
+        """Of an absolute source: the axes it moves at all."""
+        return ()
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS, zero mean."""

@@ -7,8 +7,13 @@ from typing import Annotated
 
 from pydantic import Field
 
+from zittern.core.sources.breath import Breath
+from zittern.core.sources.cycle import Cycle
+from zittern.core.sources.drift import Drift
+from zittern.core.sources.hand_keys import HandKeys
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
+from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
 
 __all__ = ["SOURCES", "Source", "SourceRow", "row_of"]
@@ -31,9 +36,17 @@ SOURCES: tuple[SourceRow, ...] = (
         {"pan": 0.5, "tilt": 0.4, "roll": 0.2, "truck": 1.0, "pedestal": 0.8, "dolly": 0.5},
     ),
     SourceRow(Wave, "wave", "Wave", "regular motion: a moored boat, a swing, an engine", {"pan": 0.5, "tilt": 0.3, "pedestal": 1.0}),
+    SourceRow(
+        Drift, "drift", "Drift", "the slow sway of somebody who stands still",
+        {"pan": 0.7, "tilt": 0.5, "roll": 0.3, "truck": 1.5, "pedestal": 0.5, "dolly": 1.2},
+    ),
+    SourceRow(Tremor, "tremor", "Tremor", "muscles that hold a weight, or nerves", {"pan": 0.16, "tilt": 0.2, "roll": 0.06, "pedestal": 0.05}),
+    SourceRow(Breath, "breath", "Breath", "the breathing of whoever holds the camera", {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2}),
+    SourceRow(Cycle, "cycle", "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}),
+    SourceRow(HandKeys, "keys", "Keys", "what you key by hand, on top of everything", {}),
 )  # fmt: skip
 
-Source = Annotated[Noise | Wave, Field(discriminator="kind")]
+Source = Annotated[Noise | Wave | Drift | Tremor | Breath | Cycle | HandKeys, Field(discriminator="kind")]
 
 
 def row_of(kind: str) -> SourceRow:

@@ -7,6 +7,8 @@ import { AddLayerMenu } from "./AddLayerMenu";
 import { AxisRow } from "./AxisRow";
 import { BoardHead } from "./BoardHead";
 import { LayerForm } from "./LayerForm";
+import { RowBar } from "./RowBar";
+import { Spectrum } from "./Spectrum";
 import { SOURCE_FORMS } from "./sourceForms";
 
 /** Widths of axis, motion (what is left), swing, in picture, rate, switches. */
@@ -63,8 +65,10 @@ export function AxisBoard() {
           })}
         </tbody>
       </table>
+      <RowBar layer={layer} axes={axes} />
       <Form layer={layer} />
       <LayerForm layer={layer} />
+      {state && <Spectrum layer={layer} slug={state.slug} revision={state.revision} />}
     </div>
   );
 }

@@ -6,8 +6,10 @@ export function ChoiceField(props: {
   at: string;
   value: string | number;
   choices: readonly (string | number)[];
+  /** The choice that stands for nothing. */
+  none?: string;
 }) {
-  const { title, at, value, choices } = props;
+  const { title, at, value, choices, none } = props;
   return (
     <label className="flex min-w-0 flex-col">
       <span className="cond text-(--graphite) text-xs">{title}</span>
@@ -16,7 +18,10 @@ export function ChoiceField(props: {
         value={String(value)}
         onChange={(event) => {
           const chosen = choices.find((each) => String(each) === event.target.value);
-          void commit({ type: "set_values", values: [{ at, value: chosen ?? null }] });
+          void commit({
+            type: "set_values",
+            values: [{ at, value: chosen === undefined || chosen === none ? null : chosen }],
+          });
         }}
       >
         {choices.map((each) => (

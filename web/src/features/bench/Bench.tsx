@@ -7,7 +7,9 @@ import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
 import { CommandList, useKeyboard } from "../commands";
+import { HistoryDialog } from "../history";
 import { Lanes } from "../lanes";
+import { MoveBoard } from "../move-board";
 import { SetViewPane, Stage } from "../set-view";
 import { DropZone, ExportDialog, ImportDialog } from "../transfer";
 import { ViewfinderPane } from "../viewfinder";
@@ -24,6 +26,7 @@ export function Bench({ slug }: { slug: string }) {
   useKeyboard();
   const { state, missing } = useStore(session);
   const night = useStore(view, (each) => each.night);
+  const board = useStore(view, (each) => each.board);
   const dialog = useStore(view, (each) => each.dialog);
   if (missing) return <Missing message={missing} />;
   if (!state) return <div className="grid h-full place-items-center">Opening the shot …</div>;
@@ -56,13 +59,14 @@ export function Bench({ slug }: { slug: string }) {
               style={{ width: BOARD_PX }}
               aria-label="Axis board"
             >
-              <AxisBoard />
+              {board === "move" ? <MoveBoard /> : <AxisBoard />}
             </aside>
           </div>
         </Panel>
       </Group>
       {dialog === "export" && <ExportDialog slug={state.slug} />}
       {dialog === "import" && <ImportDialog state={state} projectSlug={state.project_slug} />}
+      {dialog === "history" && <HistoryDialog state={state} />}
       {dialog === "commands" && <CommandList />}
       <DropZone />
     </main>

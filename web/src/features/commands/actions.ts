@@ -2,7 +2,8 @@
 import type { Command, SourceKind } from "../../api/types";
 import { commit, findLayer, redo, session, undo } from "../../stores/session";
 import { seek, step, togglePlay, transport } from "../../stores/transport";
-import { openImport, toggleNight, view } from "../../stores/view";
+import { openImport, selectLayer, selectPins, toggleNight, view } from "../../stores/view";
+import { keyHere, keysAt } from "../move-board";
 
 export type Action = { id: string; title: string; keys: string[]; available?: () => boolean; run: () => void };
 
@@ -21,13 +22,33 @@ const add = (source: SourceKind) => () => void commit({ type: "add_layer", sourc
 export function selectNewest(state: { document: { clips?: { layers?: { id: string }[] }[] } }): void {
   const layers = (state.document.clips ?? []).flatMap((clip) => clip.layers ?? []);
   const newest = layers.at(-1);
-  if (newest) view.setState({ layer: newest.id, axes: [] });
+  if (newest) selectLayer(newest.id);
 }
 
 const flip = (field: "mute" | "solo") => () => {
   const layer = chosen();
   if (layer) void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.${field}`, value: !layer[field] }] });
 };
+
+function removeSelected(): void {
+  const { board, pins, layer } = view.getState();
+  const { state } = session.getState();
+  if (!state) return;
+  if (board === "move") {
+    const keys = pins.length ? keysAt(state.document, pins) : [];
+    if (keys.length) void commit({ type: "delete_keys", keys });
+  } else if (layer) void commit({ type: "remove_layers", layers: [layer] });
+}
+
+/** Moves the selected pins by a frame. */
+function nudge(by: number): void {
+  const { pins } = view.getState();
+  const { state } = session.getState();
+  const keys = state && pins.length ? keysAt(state.document, pins) : [];
+  if (!keys.length) return;
+  void commit({ type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false });
+  selectPins(pins.map((frame) => frame + by));
+}
 
 export const ACTIONS: Action[] = [
   { id: "play", title: "Play or pause", keys: ["Space"], run: togglePlay },
@@ -49,11 +70,24 @@ export const ACTIONS: Action[] = [
     keys: ["B"],
     run: () => view.setState((state) => ({ bypass: !state.bypass })),
   },
+  { id: "key", title: "Set a key on the move", keys: ["K"], run: keyHere },
+  {
+    id: "fly",
+    title: "Fly in the Viewfinder on or off",
+    keys: ["V"],
+    run: () => view.setState((state) => ({ flying: !state.flying, board: "move" })),
+  },
+  { id: "history", title: "History …", keys: ["Ctrl+H"], run: () => view.setState({ dialog: "history" }) },
   { id: "undo", title: "Undo", keys: ["Ctrl+Z"], run: () => void undo() },
   { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], run: () => void redo() },
   { id: "handheld", title: "Add handheld feel", keys: ["H"], run: () => void commit({ type: "add_handheld" }) },
   { id: "add-noise", title: "Add noise layer", keys: [], run: add("noise") },
   { id: "add-wave", title: "Add wave layer", keys: [], run: add("wave") },
+  { id: "add-drift", title: "Add drift layer", keys: [], run: add("drift") },
+  { id: "add-tremor", title: "Add tremor layer", keys: [], run: add("tremor") },
+  { id: "add-breath", title: "Add breath layer", keys: [], run: add("breath") },
+  { id: "add-cycle", title: "Add cycle layer", keys: [], run: add("cycle") },
+  { id: "add-keys", title: "Add keys layer", keys: [], run: add("keys") },
   { id: "mute", title: "Mute the selected layer", keys: ["M"], available: () => chosen() !== null, run: flip("mute") },
   { id: "solo", title: "Solo the selected layer", keys: ["S"], available: () => chosen() !== null, run: flip("solo") },
   {
@@ -72,10 +106,9 @@ export const ACTIONS: Action[] = [
   },
   {
     id: "remove",
-    title: "Remove the selected layer",
+    title: "Delete the selected pins, or remove the selected layer",
     keys: ["Delete"],
-    available: () => chosen() !== null,
-    run: onLayer((layer) => ({ type: "remove_layers", layers: [layer] })),
+    run: removeSelected,
   },
   {
     id: "fit",
@@ -83,6 +116,8 @@ export const ACTIONS: Action[] = [
     keys: ["F"],
     run: () => view.setState({ window: [transport.getState().first, transport.getState().last] }),
   },
+  { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], run: () => nudge(-1) },
+  { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], run: () => nudge(1) },
   {
     id: "guides",
     title: "Guides on or off",

@@ -4,7 +4,7 @@ import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
 import { layersOf, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
-import { view } from "../../stores/view";
+import { selectPins, view } from "../../stores/view";
 import { ClipGroup } from "./ClipGroup";
 import { EmptyStack } from "./EmptyStack";
 import { LayerWave } from "./LayerWave";
@@ -51,7 +51,7 @@ function useWheel(ref: React.RefObject<HTMLDivElement | null>, width: number): v
 export function Lanes() {
   const [ref, size] = useSize<HTMLDivElement>();
   const state = useStore(session, (each) => each.state);
-  const selected = useStore(view, (each) => each.layer);
+  const selected = useStore(view, (each) => (each.board === "layer" ? each.layer : null));
   const total = useStore(motion, (each) => each.readings?.total_swing_px);
   const width = Math.max(0, size.width - HEAD_PX);
   useWheel(ref, width);
@@ -66,7 +66,7 @@ export function Lanes() {
         <Ruler width={width} />
       </div>
       <div className="flex shrink-0 border-base-300 border-b">
-        <Head height={MOVE_HEIGHT_PX} title="Move" detail={pins ? `${pins} pins` : "no keys: it stands still"} />
+        <MoveHead detail={pins ? `${pins} pins` : "no keys: it stands still"} />
         <MoveLane width={width} shot={state.document} />
       </div>
       <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
@@ -93,5 +93,21 @@ function Head({ height, title, detail }: { height: number; title?: string; detai
       {title && <span className="cond font-semibold text-[13px]">{title}</span>}
       {detail && <span className="cond text-(--graphite) text-xs">{detail}</span>}
     </div>
+  );
+}
+
+function MoveHead({ detail }: { detail: string }) {
+  const selected = useStore(view, (each) => each.board === "move");
+  return (
+    <button
+      type="button"
+      aria-pressed={selected}
+      className={`flex shrink-0 cursor-pointer flex-col justify-center border-base-300 border-r px-3 text-left ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
+      style={{ height: MOVE_HEIGHT_PX, width: HEAD_PX }}
+      onClick={() => selectPins([])}
+    >
+      <span className={`cond font-semibold text-[13px] ${selected ? "text-primary" : ""}`}>Move</span>
+      <span className="cond text-(--graphite) text-xs">{detail}</span>
+    </button>
   );
 }

@@ -1,6 +1,7 @@
 import type { Layer } from "../../api/types";
 import { commit } from "../../stores/session";
-import { view } from "../../stores/view";
+import { selectLayer } from "../../stores/view";
+import { Hull } from "./Hull";
 import { LayerWave } from "./LayerWave";
 
 export const LAYER_HEIGHT_PX = 54;
@@ -18,7 +19,7 @@ export function LayerHead({ layer, selected }: { layer: Layer; selected: boolean
         type="button"
         className={`cond block w-full truncate text-left font-semibold text-[13px] ${selected ? "text-primary" : ""}`}
         title={layer.name}
-        onClick={() => view.setState({ layer: layer.id, axes: [] })}
+        onClick={() => selectLayer(layer.id)}
       >
         {layer.name}
       </button>
@@ -46,7 +47,7 @@ function Switch({ title, letter, on, onClick }: { title: string; letter: string;
   );
 }
 
-/** A layer's waveform. */
+/** A layer's waveform inside the hull of its weight. */
 export function LayerLane({
   layer,
   width,
@@ -58,21 +59,21 @@ export function LayerLane({
   selected: boolean;
   silent: boolean;
 }) {
+  const height = LAYER_HEIGHT_PX - 1;
   return (
-    <button
-      type="button"
-      aria-label={`Select layer ${layer.name}`}
-      className={`block w-full cursor-pointer border-base-300 border-b ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
+    <div
+      className={`relative border-base-300 border-b ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
       style={{ height: LAYER_HEIGHT_PX }}
-      onClick={() => view.setState({ layer: layer.id, axes: [] })}
     >
-      <LayerWave
-        width={width}
-        height={LAYER_HEIGHT_PX - 1}
-        layers={[layer]}
-        array={`layer:${layer.id}`}
-        faint={silent}
-      />
-    </button>
+      <button
+        type="button"
+        aria-label={`Select layer ${layer.name}`}
+        className="block w-full cursor-pointer"
+        onClick={() => selectLayer(layer.id)}
+      >
+        <LayerWave width={width} height={height} layers={[layer]} array={`layer:${layer.id}`} faint={silent} />
+      </button>
+      <Hull layer={layer} width={width} height={height} editable={selected} />
+    </div>
   );
 }

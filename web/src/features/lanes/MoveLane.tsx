@@ -2,11 +2,10 @@ import { useCallback } from "react";
 import { useStore } from "zustand";
 import type { AxisName, Shot } from "../../api/types";
 import { motion } from "../../stores/motion";
-import { seek } from "../../stores/transport";
-import { view } from "../../stores/view";
+import { selectPins, view } from "../../stores/view";
 import { drawWaves, inksOf } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
-import { pinTitles } from "./moveFrames";
+import { MovePins } from "./MovePins";
 import { type TimeScale, timeScale } from "./scale";
 
 export const MOVE_HEIGHT_PX = 58;
@@ -20,7 +19,6 @@ const CURVES: [AxisName, number][] = [
   ["tilt", 4],
   ["roll", 5],
 ];
-const MOST_PINS = 400;
 
 /** The keyed move: each axis drawn to its own height, with pins at the keys. */
 export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
@@ -57,25 +55,17 @@ export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
     }
   }, []);
   const x = timeScale(window, width);
-  const pins = [...pinTitles(shot)].filter(([frame]) => frame >= window[0] && frame <= window[1]);
   return (
     <div className="relative" data-testid="move-lane">
-      <LaneCanvas width={width} height={MOVE_HEIGHT_PX} label="The camera's move" draw={draw} />
-      {pins.slice(0, MOST_PINS).map(([frame, axes]) => (
-        <button
-          type="button"
-          key={frame}
-          data-pin={frame}
-          aria-label={`Key at frame ${frame}: ${axes.join(", ")}`}
-          title={`frame ${frame}: ${axes.join(", ")}`}
-          className="absolute top-1 flex w-3 -translate-x-1/2 cursor-pointer flex-col items-center"
-          style={{ left: x(frame) }}
-          onClick={() => seek(frame)}
-        >
-          <span className="block h-2.5 w-2.5 rounded-full border-2 border-base-content bg-base-100" />
-          <span className="block h-3 w-[1.5px] bg-base-content" />
-        </button>
-      ))}
+      <button
+        type="button"
+        aria-label="Select the move"
+        className="block w-full cursor-pointer"
+        onClick={() => selectPins([])}
+      >
+        <LaneCanvas width={width} height={MOVE_HEIGHT_PX} label="The camera's move" draw={draw} />
+      </button>
+      <MovePins shot={shot} x={x} width={width} />
     </div>
   );
 }

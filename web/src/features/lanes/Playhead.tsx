@@ -26,7 +26,7 @@ export function Playhead({ width, left }: { width: number; left: number }) {
   return (
     <div ref={ref} className="pointer-events-none absolute inset-y-0 left-0 z-10 w-0" data-testid="playhead">
       <span className="num absolute top-0 min-w-5 -translate-x-1/2 rounded-sm bg-signal px-1 text-center text-[11px] text-white" />
-      <span className="absolute inset-y-0 -left-px w-[1.5px] bg-signal" />
+      <span className="absolute top-[17px] bottom-0 -left-px w-[1.5px] bg-signal" />
     </div>
   );
 }

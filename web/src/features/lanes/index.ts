@@ -1,3 +1,3 @@
 /** The timeline's rows: ruler, move, clips with their layers, sum. */
 export { Lanes } from "./Lanes";
-export { moveFrames } from "./moveFrames";
+export { moveFrames, pinTitles } from "./moveFrames";

@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileUp, Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { useLocation } from "wouter";
 import { client, take } from "../../api/client";
-import type { ShotCard as Card, Project, State } from "../../api/types";
+import type { ShotCard as Card, Project } from "../../api/types";
 import { complain } from "../../stores/notes";
 import { openImport } from "../../stores/view";
+import { NewShotDialog } from "./NewShotDialog";
 import { ShotCard } from "./ShotCard";
 
 /** A project with its shots, on paper. */
@@ -16,6 +16,7 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
     queryFn: () => take<Card[]>(client.GET("/api/projects/{slug}/shots", { params: { path } })),
   });
   const queries = useQueryClient();
+  const [making, setMaking] = useState(false);
   const remove = async () => {
     try {
       await take<void>(client.DELETE("/api/projects/{slug}", { params: { path } }));
@@ -51,7 +52,9 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
         >
           <FileUp size={14} /> Import a path
         </button>
-        <NewShot project={project.slug} />
+        <button type="button" className="btn btn-sm" onClick={() => setMaking(true)}>
+          <Plus size={14} /> New shot
+        </button>
       </div>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
         {shots.data?.map((shot) => (
@@ -63,53 +66,11 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
           </p>
         )}
       </div>
+      {making && (
+        <div data-theme="wall">
+          <NewShotDialog project={project.slug} onClose={() => setMaking(false)} />
+        </div>
+      )}
     </section>
-  );
-}
-
-function NewShot({ project }: { project: string }) {
-  const [name, setName] = useState<string | null>(null);
-  const [, go] = useLocation();
-  const add = async () => {
-    if (!name?.trim()) return;
-    try {
-      const body = { name, fps: { num: 24, den: 1 }, frames: 240 };
-      const state = await take<State>(
-        client.POST("/api/projects/{slug}/shots", { params: { path: { slug: project } }, body }),
-      );
-      go(`/shot/${state.slug}`);
-    } catch (error) {
-      complain(error);
-    }
-  };
-  if (name === null) {
-    return (
-      <button type="button" className="btn btn-sm" onClick={() => setName("")}>
-        <Plus size={14} /> New shot
-      </button>
-    );
-  }
-  return (
-    <form
-      className="flex gap-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
-      }}
-    >
-      <input
-        className="input input-sm w-44"
-        aria-label="Name of the new shot"
-        placeholder="Name of the shot"
-        maxLength={120}
-        ref={(element) => element?.focus()}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        onKeyDown={(event) => event.key === "Escape" && setName(null)}
-      />
-      <button type="submit" className="btn btn-sm btn-primary" disabled={!name.trim()}>
-        Make
-      </button>
-    </form>
   );
 }

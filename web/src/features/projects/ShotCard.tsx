@@ -9,6 +9,14 @@ import { prepare } from "../../shared/canvas";
 import { complain } from "../../stores/notes";
 import { traceLine } from "./traceLine";
 
+/** What a copy does not need: all of it comes from the shot copied. */
+const COPY = {
+  fps: { num: 24, den: 1 },
+  frames: 1,
+  picture: { width_px: 1920, height_px: 1080 },
+  sensor_mm: 36,
+  focal_mm: 35,
+};
 const WIDTH_PX = 120;
 const HEIGHT_PX = 78;
 
@@ -25,7 +33,7 @@ export function ShotCard({ shot }: { shot: Card }) {
     }
   };
   const duplicate = () => {
-    const body = { name: `${shot.name.slice(0, 110)} copy`, fps: { num: 24, den: 1 }, frames: 1, copy_of: shot.id };
+    const body = { ...COPY, name: `${shot.name.slice(0, 110)} copy`, copy_of: shot.id };
     return act(
       take<State>(client.POST("/api/projects/{slug}/shots", { params: { path: { slug: shot.project_slug } }, body })),
     );

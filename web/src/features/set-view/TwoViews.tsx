@@ -1,14 +1,14 @@
 import { OrbitControls } from "@react-three/drei";
 import { useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useMemo, useState } from "react";
-import { PerspectiveCamera, type WebGLRenderer } from "three";
+import { Euler, MathUtils, PerspectiveCamera, type WebGLRenderer } from "three";
 import { useStore } from "zustand";
 import { motion } from "../../stores/motion";
 import { session } from "../../stores/session";
 import { fitted } from "../viewfinder/fit";
 import { OUTSIDE_LAYER } from "./layers";
 import { placeAtLens, shownPose, VFOV } from "./poses";
-import { stage } from "./stageStore";
+import { stage, tellOutside } from "./stageStore";
 
 const NEAR_M = 0.05;
 const FAR_M = 2000;
@@ -41,6 +41,18 @@ export function TwoViews() {
     return camera;
   }, []);
   const [target, setTarget] = useState<[number, number, number]>([0, 0.8, -4]);
+
+  useEffect(() => {
+    tellOutside(() => {
+      const turn = new Euler().setFromQuaternion(outside.quaternion, "YXZ");
+      const { x, y, z } = outside.position;
+      return {
+        position: [x, y, z],
+        angles: [MathUtils.radToDeg(turn.y), MathUtils.radToDeg(turn.x), MathUtils.radToDeg(turn.z)],
+      };
+    });
+    return () => tellOutside(null);
+  }, [outside]);
 
   // A fresh shot is looked at from the side, with its whole path in view.
   useEffect(() => {

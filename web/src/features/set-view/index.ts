@@ -1,4 +1,4 @@
 /** The stage: one scene, drawn twice, through the lens and from outside. */
 export { SetViewPane } from "./SetViewPane";
 export { Stage } from "./Stage";
-export { stage } from "./stageStore";
+export { outsidePose, stage } from "./stageStore";

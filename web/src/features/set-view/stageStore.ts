@@ -19,3 +19,16 @@ export const stage = createStore<StageState>(() => ({
   ready: false,
   slow: false,
 }));
+
+type WorldPose = { position: [number, number, number]; angles: [number, number, number] };
+
+/** Where the Set view looks from; told by whoever draws it. */
+let ask: (() => WorldPose) | null = null;
+
+export function tellOutside(how: (() => WorldPose) | null): void {
+  ask = how;
+}
+
+export function outsidePose(): WorldPose | null {
+  return ask?.() ?? null;
+}

@@ -8,6 +8,7 @@ import { view } from "../../stores/view";
 import { stage } from "../set-view";
 import { fitted } from "./fit";
 import { Scribble } from "./Scribble";
+import { useFlying } from "./useFlying";
 
 const POSE_FOCAL = 6;
 
@@ -37,7 +38,8 @@ export function ViewfinderPane() {
   const [ref, size] = useSize<HTMLDivElement>();
   const document = useStore(session, (state) => state.state?.document);
   const readings = useStore(motion, (state) => state.readings);
-  const { guides, scribble, bypass } = useStore(view);
+  const { guides, scribble, bypass, flying } = useStore(view);
+  useFlying(ref, flying);
   const focal = useFocal(ref);
   const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
   const rect = fitted(size.width, size.height, aspect);
@@ -49,7 +51,7 @@ export function ViewfinderPane() {
   return (
     <div
       ref={ref}
-      className="relative h-full w-full overflow-hidden"
+      className={`relative h-full w-full overflow-hidden ${flying ? "cursor-crosshair touch-none" : ""}`}
       data-testid="viewfinder"
       data-ready={readings ? "yes" : "no"}
     >
@@ -57,6 +59,7 @@ export function ViewfinderPane() {
         {guides && <Guides />}
         <span className="cond absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
           Viewfinder · <span ref={focal} className="num" />
+          {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
           {bypass && <b className="ml-2 text-warning">bare move</b>}
         </span>
         {readings && (

@@ -1,0 +1,118 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import command, edited, layer, shot_with
+from zittern.core.curves import Curve, Key
+from zittern.core.errors import EditError
+from zittern.core.params import Keyed, fixed, keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot
+
+X, PAN, WEIGHT = "mount:camera.x_m", "mount:camera.pan_deg", "layer:sway.weight"
+MOVED = shot_with(layer(), mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (25, 2.0), (49, 1.0)), y_m=1.5),))
+
+
+def refs(*frames: float, at: str = X) -> list[dict[str, object]]:
+    return [{"at": at, "frame": frame} for frame in frames]
+
+
+def curve(shot: Shot, field: str = "x_m") -> Curve:
+    param = getattr(shot.mounts[0], field)
+    assert isinstance(param, Keyed)
+    return param.curve
+
+
+def frames(shot: Shot, field: str = "x_m") -> list[float]:
+    return [key.frame for key in curve(shot, field).keys]
+
+
+class Setting(unittest.TestCase):
+    def test_a_key_set_where_the_number_is_does_not_move_it_there(self) -> None:
+        shot = edited(MOVED, {"type": "set_keys", "keys": [*refs(13), *refs(13, at=PAN), *refs(13, at=WEIGHT)]})
+        self.assertEqual(frames(shot), [1, 13, 25, 49])
+        at = np.array([13.0])
+        np.testing.assert_allclose(shot.mounts[0].x_m.sample(at), MOVED.mounts[0].x_m.sample(at))
+        self.assertEqual(frames(shot, "pan_deg"), [13])
+        self.assertEqual(shot.clips[0].layers[0].weight, keyed((13, 1.0)))
+
+    def test_given_values_replace_and_keep_how_it_runs_on(self) -> None:
+        linear = edited(MOVED, {"type": "set_interp", "keys": refs(25), "interp": "linear"})
+        shot = edited(linear, {"type": "set_keys", "keys": [{"at": X, "frame": 25, "value": 7.0}, {"at": X, "frame": 30, "value": 8.0}]})
+        self.assertEqual([(k.frame, k.value, k.interp) for k in curve(shot).keys[1:3]], [(25, 7.0, "linear"), (30, 8.0, "linear")])
+
+    def test_limits_of_the_number_hold(self) -> None:
+        with self.assertRaisesRegex(EditError, "expected 0 to 10"):
+            edited(MOVED, {"type": "set_keys", "keys": [{"at": WEIGHT, "frame": 1, "value": -1}]})
+        with self.assertRaisesRegex(EditError, "only a number"):
+            edited(MOVED, {"type": "set_keys", "keys": refs(1, at="layer:sway.name")})
+
+
+class Moving(unittest.TestCase):
+    def test_in_time_and_value_over_others(self) -> None:
+        shot = edited(MOVED, {"type": "move_keys", "keys": refs(25, 49), "by_frames": -4, "by_value": 1.0})
+        self.assertEqual([(k.frame, k.value) for k in curve(shot).keys], [(1, 0.0), (21, 3.0), (45, 2.0)])
+        onto = edited(MOVED, {"type": "move_keys", "keys": refs(25), "by_frames": 24})
+        self.assertEqual([(k.frame, k.value) for k in curve(onto).keys], [(1, 0.0), (49, 2.0)])
+
+    def test_moving_together_does_not_trip_over_itself(self) -> None:
+        shot = edited(MOVED, {"type": "move_keys", "keys": refs(1, 25, 49), "by_frames": 24})
+        self.assertEqual([(k.frame, k.value) for k in curve(shot).keys], [(25, 0.0), (49, 2.0), (73, 1.0)])
+
+    def test_copying(self) -> None:
+        shot = edited(MOVED, {"type": "move_keys", "keys": refs(25), "by_frames": 50, "copy_keys": True})
+        self.assertEqual(frames(shot), [1, 25, 49, 75])
+
+    def test_stretching_there_and_back(self) -> None:
+        wide = edited(MOVED, {"type": "scale_keys", "keys": refs(1, 25, 49), "about_frame": 25, "factor": 1.5})
+        self.assertEqual(frames(wide), [-11, 25, 61])
+        self.assertEqual(edited(wide, {"type": "scale_keys", "keys": refs(-11, 25, 61), "about_frame": 25, "factor": 1 / 1.5}), MOVED)
+
+    def test_a_key_that_is_not_there(self) -> None:
+        for fields in (
+            {"type": "move_keys", "keys": refs(2), "by_frames": 1},
+            {"type": "delete_keys", "keys": refs(2)},
+            {"type": "set_interp", "keys": refs(1, at=PAN), "interp": "hold"},
+        ):
+            with self.assertRaisesRegex(EditError, "no key at frame"):
+                edited(MOVED, fields)
+
+
+class Deleting(unittest.TestCase):
+    def test_the_last_one_leaves_its_value(self) -> None:
+        self.assertEqual(frames(edited(MOVED, {"type": "delete_keys", "keys": refs(25)})), [1, 49])
+        none = edited(MOVED, {"type": "delete_keys", "keys": refs(1, 25, 49)})
+        self.assertEqual(none.mounts[0].x_m, fixed(1.0))
+
+
+class Running(unittest.TestCase):
+    def test_the_whole_move_linear(self) -> None:
+        shot = edited(MOVED, {"type": "set_interp", "keys": refs(1, 25, 49), "interp": "linear"})
+        np.testing.assert_allclose(shot.mounts[0].x_m.sample(np.array([13.0, 37.0])), [1.0, 1.5])
+
+    def test_handles_make_both_sides_free(self) -> None:
+        shot = edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [-6, 1], "handle_out": [6, 1]})
+        self.assertEqual([key.interp for key in curve(shot).keys], ["free", "free", "smooth"])
+        self.assertEqual(curve(shot).keys[1], Key(frame=25, value=2.0, interp="free", handle_in=(-6, 1), handle_out=(6, 1)))
+        with self.assertRaisesRegex(EditError, "reaches back"):
+            edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [6, 1]})
+
+    def test_before_and_after(self) -> None:
+        shot = edited(MOVED, {"type": "set_extend", "at": [X, PAN], "after": "repeat"})
+        self.assertEqual((curve(shot).before, curve(shot).after), ("hold", "repeat"))
+        self.assertAlmostEqual(shot.mounts[0].x_m.sample(np.array([73.0]))[0], 2.0)
+
+
+class Labels(unittest.TestCase):
+    def test_they_read_well(self) -> None:
+        for fields, label in (
+            ({"type": "set_keys", "keys": refs(13)}, "Set key of camera x at frame 13"),
+            ({"type": "set_keys", "keys": [*refs(13), *refs(13, at=PAN)]}, "Set key at frame 13"),
+            ({"type": "move_keys", "keys": refs(1), "by_frames": 4}, "Move key by +4 frames"),
+            ({"type": "move_keys", "keys": refs(1, 25), "by_frames": -2, "copy_keys": True}, "Copy keys at 2 frames by -2 frames"),
+            ({"type": "delete_keys", "keys": refs(25, at=WEIGHT)}, "Delete key of weight at frame 25"),
+            ({"type": "scale_keys", "keys": refs(1, 25), "about_frame": 1, "factor": 2}, "Stretch keys at 2 frames to 200 %"),
+            ({"type": "set_interp", "keys": refs(1), "interp": "linear"}, "Make key linear"),
+            ({"type": "set_extend", "at": [X], "after": "repeat"}, "Repeat after the last key"),
+        ):
+            self.assertEqual(command(**fields).label(MOVED), label)

@@ -1,0 +1,111 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import command, edited, layer, shot_with
+from zittern.core.errors import EditError
+from zittern.core.evaluate import evaluate
+from zittern.core.params import Fixed, Keyed, fixed, keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, Subject
+
+STILL = shot_with(layer())
+MOVING = shot_with(mounts=(Mount(id="camera", name="Camera", pan_deg=keyed((1, 350.0), (240, 380.0)), z_m=keyed((1, 0.0), (240, -9.0)), y_m=1.6),))
+RIG = shot_with(
+    mounts=(
+        Mount(id="crane", name="Crane", x_m=2.0, pan_deg=40.0, tilt_deg=10.0, pivot_m=(0.0, 0.0, -1.0)),
+        Mount(id="head", name="Head", z_m=-3.0, pan_deg=20.0, pivot_m=(0.1, 0.2, 0.3)),
+    )
+)
+
+
+def bare(shot: Shot, frame: float) -> np.ndarray:
+    motion = evaluate(shot, np.array([frame]))
+    return np.concatenate([motion.bare.position_m[0], motion.bare.angles_deg[0]])
+
+
+class Placing(unittest.TestCase):
+    POSE = {"position_m": [1.0, 2.0, 3.0], "angles_deg": [30.0, -10.0, 5.0]}
+
+    def test_the_bare_lens_is_there_whatever_the_rig(self) -> None:
+        for shot in (STILL, MOVING, RIG):
+            after = edited(shot, {"type": "place_lens", "frame": 50, **self.POSE})
+            got = bare(after, 50)
+            got[3] -= 360 * round((got[3] - 30) / 360)
+            np.testing.assert_allclose(got, [1, 2, 3, 30, -10, 5], atol=1e-9)
+
+    def test_keyed_numbers_get_keys_and_fixed_ones_stay_fixed(self) -> None:
+        mount = edited(MOVING, {"type": "place_lens", "frame": 50, **self.POSE}).mounts[0]
+        self.assertIsInstance(mount.z_m, Keyed)
+        self.assertEqual(mount.x_m, fixed(1.0))
+        every = edited(STILL, {"type": "place_lens", "frame": 50, "key": True, **self.POSE}).mounts[0]
+        self.assertIsInstance(every.x_m, Keyed)
+
+    def test_a_turn_is_kept(self) -> None:
+        after = edited(MOVING, {"type": "place_lens", "frame": 240, **self.POSE})
+        self.assertAlmostEqual(after.mounts[0].pan_deg.sample(np.array([240.0]))[0], 390.0)
+
+
+class Flying(unittest.TestCase):
+    def test_steps_follow_the_picture_and_turns_keep_the_horizon(self) -> None:
+        turned = edited(STILL, {"type": "fly", "frame": 1, "pan_deg": 90.0})
+        ahead = edited(turned, {"type": "fly", "frame": 1, "dolly_m": 2.0, "pedestal_m": 0.5})
+        np.testing.assert_allclose(bare(ahead, 1), [-2, 2.1, 0, 90, 0, 0], atol=1e-9)
+
+    def test_there_and_back(self) -> None:
+        for shot in (STILL, RIG):
+            out = edited(shot, {"type": "fly", "frame": 9, "truck_m": 1.0, "tilt_deg": 20.0})
+            back = edited(out, {"type": "fly", "frame": 9, "tilt_deg": -20.0}, {"type": "fly", "frame": 9, "truck_m": -1.0})
+            np.testing.assert_allclose(bare(back, 9), bare(shot, 9), atol=1e-9)
+
+
+class Aiming(unittest.TestCase):
+    SUBJECT = Subject(name="Post", x_m=fixed(3.0), y_m=fixed(1.0), z_m=fixed(-4.0), height_m=2.0)
+
+    def ahead(self, shot: Shot) -> tuple[np.ndarray, float]:
+        """Direction to the subject in the camera's frame, and its distance."""
+        from zittern.core.rig import rotations
+
+        pose = bare(shot, 1)
+        to = np.array([3.0, 1.0, -4.0]) - pose[:3]
+        return rotations.matrices(pose[None, 3:])[0].T @ (to / np.linalg.norm(to)), float(np.linalg.norm(to))
+
+    def test_the_subject_is_in_the_centre(self) -> None:
+        for shot in (STILL, RIG):
+            direction, _ = self.ahead(edited(shot.replace(subject=self.SUBJECT), {"type": "aim_camera", "frame": 1}))
+            np.testing.assert_allclose(direction, [0, 0, -1], atol=1e-9)
+
+    def test_it_fills_the_share_asked_for(self) -> None:
+        shot = edited(STILL.replace(subject=self.SUBJECT), {"type": "aim_camera", "frame": 1, "fill": 0.5})
+        _, distance = self.ahead(shot)
+        self.assertAlmostEqual(2.0 / distance * 35.0 / 20.25, 0.5, places=9)  # height in the picture, of 20.25 mm
+
+    def test_without_a_subject_or_inside_it(self) -> None:
+        with self.assertRaisesRegex(EditError, "no subject is marked"):
+            edited(STILL, {"type": "aim_camera", "frame": 1})
+        inside = Subject(name="Post", y_m=fixed(1.6))
+        with self.assertRaisesRegex(EditError, "stands in the subject"):
+            edited(STILL.replace(subject=inside), {"type": "aim_camera", "frame": 1})
+
+
+class Numbers(unittest.TestCase):
+    def test_set_at_a_frame(self) -> None:
+        shot = edited(MOVING, {"type": "set_move", "frame": 100, "values": {"y_m": 2.0, "z_m": -1.0, "focal_mm": 50}})
+        self.assertEqual((shot.mounts[0].y_m, shot.focal_mm), (Fixed(value=2.0), Fixed(value=50.0)))
+        self.assertEqual(shot.mounts[0].z_m.sample(np.array([100.0]))[0], -1.0)
+        zooming = edited(shot, {"type": "set_move", "frame": 100, "values": {"focal_mm": 85}, "key": True})
+        self.assertEqual(zooming.focal_mm, keyed((100, 85.0)))
+        with self.assertRaisesRegex(EditError, "expected 1 to 10000"):
+            edited(MOVING, {"type": "set_move", "frame": 1, "values": {"focal_mm": 0}})
+
+    def test_zero_and_snap(self) -> None:
+        tilted = edited(STILL, {"type": "set_move", "frame": 1, "values": {"pan_deg": 140, "roll_deg": -3, "x_m": 2}})
+        np.testing.assert_allclose(bare(edited(tilted, {"type": "snap_angles", "frame": 1}), 1)[3:], [180, 0, 0], atol=1e-9)
+        zeroed = edited(tilted, {"type": "snap_angles", "frame": 1, "fields": ["x_m", "roll_deg"], "zero": True})
+        np.testing.assert_allclose(bare(zeroed, 1)[[0, 3, 5]], [0, 140, 0], atol=1e-9)
+        with self.assertRaisesRegex(EditError, "only angles"):
+            edited(tilted, {"type": "snap_angles", "frame": 1, "fields": ["x_m"]})
+
+    def test_labels(self) -> None:
+        self.assertEqual(command(type="set_move", frame=24, values={"pan_deg": 1}).label(STILL), "Set pan at frame 24")
+        self.assertEqual(command(type="snap_angles", frame=3, fields=["roll_deg"], zero=True).label(STILL), "Zero roll at frame 3")

@@ -1,0 +1,33 @@
+import { NumberField } from "../../shared/NumberField";
+import { commit } from "../../stores/session";
+
+/** A number of the shot that is never keyed, such as an end of a span. `toValue` makes of what is shown what is stored. */
+export function PlainField(props: {
+  title: string;
+  at: string;
+  value: number;
+  unit: string;
+  least: number;
+  most: number;
+  toValue?: (shown: number) => unknown;
+}) {
+  const { title, at, value, unit, least, most, toValue = (shown) => shown } = props;
+  return (
+    <div className="flex min-w-0 flex-col">
+      <span className="cond text-(--graphite) text-xs">{title}</span>
+      <span className="border-base-300 border-b">
+        <NumberField
+          label={title}
+          value={value}
+          unit={unit}
+          speed={0.25}
+          least={least}
+          most={most}
+          digits={0}
+          className="w-full text-left!"
+          onCommit={(shown) => void commit({ type: "set_values", values: [{ at, value: toValue(Math.round(shown)) }] })}
+        />
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+/** The board of the camera's move: its numbers at the present frame, its keys, placing the camera. */
+export { keyHere, keysAt, moveCommand } from "./commands";
+export { MoveBoard } from "./MoveBoard";

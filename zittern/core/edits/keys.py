@@ -1,0 +1,263 @@
+"""Commands on the keys of any number: of the move, of a weight, of a swing, of a hand-keyed track. Keys are named by address and frame."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.curves import Curve, Extend, Interp, Key
+from zittern.core.doc import Doc
+from zittern.core.edits.address import get_at, set_at
+from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.errors import EditError
+from zittern.core.params import Fixed, Keyed
+from zittern.core.shot.shot import Shot
+
+__all__ = ["DeleteKeys", "KeyRef", "KeyValue", "MoveKeys", "ScaleKeys", "SetExtend", "SetHandles", "SetInterp", "SetKeys"]
+
+_Address = Annotated[str, Field(max_length=300)]
+_Frame = Annotated[float, Field(ge=-1e6, le=1e7)]
+_MOST = 200_000
+
+
+class KeyRef(Doc):
+    """A key: of which number, at which frame."""
+
+    at: _Address
+    frame: _Frame
+
+
+class KeyValue(KeyRef):
+    """A key with its value; without one, the value that the number has there already."""
+
+    value: float | None = None
+
+
+_Refs = Annotated[tuple[KeyRef, ...], Field(min_length=1, max_length=_MOST)]
+
+
+class SetKeys(CommandDoc):
+    """Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it."""
+
+    type: Literal["set_keys"] = "set_keys"
+    keys: Annotated[tuple[KeyValue, ...], Field(min_length=1, max_length=_MOST)]
+
+    def apply(self, shot: Shot) -> Shot:
+        """A fixed number becomes keyed."""
+        for at, refs in _by_address(self.keys).items():
+            param = _param(shot, at)
+            curve = _curve_of(param)
+            frames = np.array([ref.frame for ref in refs])
+            there = param.sample(frames)
+            for ref, value in zip(refs, there, strict=True):
+                given = ref.value if isinstance(ref, KeyValue) and ref.value is not None else float(value)
+                curve = _with_key(curve, ref.frame, given)
+            if curve is not None:
+                shot = set_at(shot, at, Keyed(curve=curve))
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Set key at frame 24`, `Set key of weight at frame 24`."""
+        return _label("Set", shot, self.keys)
+
+
+class MoveKeys(CommandDoc):
+    """Moves keys in time and value, or copies them there. Keys in the way are replaced."""
+
+    type: Literal["move_keys"] = "move_keys"
+    keys: _Refs
+    by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
+    by_value: float = 0.0
+    copy_keys: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when a key is not there."""
+
+        def moved(key: Key) -> Key:
+            return key.replace(frame=key.frame + self.by_frames, value=key.value + self.by_value)
+
+        return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, moved, keep=self.copy_keys))
+
+    def label(self, shot: Shot) -> str:
+        """`Move key by +4 frames`."""
+        verb = "Copy" if self.copy_keys else "Move"
+        by = f" by {self.by_frames:+g} frames" if self.by_frames else ""
+        return f"{verb} {_what(self.keys)}{by}"
+
+
+class ScaleKeys(CommandDoc):
+    """Stretches keys in time about a frame. Handles stretch along."""
+
+    type: Literal["scale_keys"] = "scale_keys"
+    keys: _Refs
+    about_frame: _Frame
+    factor: float = Field(gt=0.0, le=1000.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Keys land on fractional frames where the stretch says so."""
+
+        def scaled(key: Key) -> Key:
+            return key.replace(
+                frame=self.about_frame + (key.frame - self.about_frame) * self.factor,
+                handle_in=key.handle_in and (key.handle_in[0] * self.factor, key.handle_in[1]),
+                handle_out=key.handle_out and (key.handle_out[0] * self.factor, key.handle_out[1]),
+            )
+
+        return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, scaled, keep=False))
+
+    def label(self, shot: Shot) -> str:
+        """`Stretch 3 keys to 150 %`."""
+        return f"Stretch {_what(self.keys)} to {self.factor * 100:.0f} %"
+
+
+class DeleteKeys(CommandDoc):
+    """Deletes keys; a number without keys keeps its last value, fixed."""
+
+    type: Literal["delete_keys"] = "delete_keys"
+    keys: _Refs
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when a key is not there."""
+
+        def thinned(curve: Curve, frames: set[float]) -> Curve | Fixed:
+            kept = tuple(key for key in curve.keys if key.frame not in frames)
+            return curve.replace(keys=kept) if kept else Fixed(value=curve.keys[-1].value)
+
+        return _each(shot, self.keys, thinned)
+
+    def label(self, shot: Shot) -> str:
+        """`Delete key at frame 24`."""
+        return _label("Delete", shot, self.keys)
+
+
+class SetInterp(CommandDoc):
+    """How curves run on from keys: hold, linear, smooth or free handles."""
+
+    type: Literal["set_interp"] = "set_interp"
+    keys: _Refs
+    interp: Interp
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when a key is not there."""
+        return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, lambda key: key.replace(interp=self.interp), keep=False))
+
+    def label(self, shot: Shot) -> str:
+        """`Make 4 keys linear`."""
+        return f"Make {_what(self.keys)} {'free' if self.interp == 'free' else self.interp}"
+
+
+class SetHandles(CommandDoc):
+    """Sets the free handles of a key: (frames, value) relative to it. Both sides of it then run free."""
+
+    type: Literal["set_handles"] = "set_handles"
+    at: _Address
+    frame: _Frame
+    handle_in: tuple[float, float] | None = None
+    handle_out: tuple[float, float] | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """A handle left out stays as it is. Raises EditError for one that points the wrong way."""
+        if (self.handle_in and self.handle_in[0] > 0) or (self.handle_out and self.handle_out[0] < 0):
+            raise EditError("the handle before a key reaches back in time, the one after it reaches on", self.at)
+        changes = {name: value for name, value in (("handle_in", self.handle_in), ("handle_out", self.handle_out)) if value is not None}
+
+        def bent(curve: Curve, frames: set[float]) -> Curve:
+            keys = list(curve.keys)
+            for i, key in enumerate(keys):
+                if key.frame in frames:
+                    keys[i] = key.replace(interp="free" if self.handle_out else key.interp, **changes)
+                    if i and self.handle_in:
+                        keys[i - 1] = keys[i - 1].replace(interp="free")
+            return curve.replace(keys=tuple(keys))
+
+        return _each(shot, (KeyRef(at=self.at, frame=self.frame),), bent)
+
+    def label(self, shot: Shot) -> str:
+        """`Bend curve at frame 24`."""
+        return f"Bend curve at frame {self.frame:g}"
+
+
+class SetExtend(CommandDoc):
+    """How curves go on before their first and after their last key: hold, continue, repeat."""
+
+    type: Literal["set_extend"] = "set_extend"
+    at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
+    before: Extend | None = None
+    after: Extend | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Numbers without keys are passed over."""
+        changes = {name: value for name, value in (("before", self.before), ("after", self.after)) if value is not None}
+        for at in self.at:
+            param = _param(shot, at)
+            if isinstance(param, Keyed) and changes:
+                shot = set_at(shot, at, Keyed(curve=param.curve.replace(**changes)))
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Repeat after the last key`."""
+        if self.after:
+            return f"{self.after.capitalize()} after the last key"
+        return f"{(self.before or 'hold').capitalize()} before the first key"
+
+
+def _param(shot: Shot, at: str) -> Fixed | Keyed:
+    param = get_at(shot, at)
+    if not isinstance(param, Fixed | Keyed):
+        raise EditError("only a number can have keys", at)
+    return param
+
+
+def _curve_of(param: Fixed | Keyed) -> Curve | None:
+    return param.curve if isinstance(param, Keyed) else None
+
+
+def _with_key(curve: Curve | None, frame: float, value: float) -> Curve:
+    if curve is None:
+        return Curve(keys=(Key(frame=frame, value=value),))
+    keys = {key.frame: key for key in curve.keys}
+    before = [key for key in curve.keys if key.frame < frame]
+    like = keys.get(frame) or Key(frame=frame, value=value, interp=before[-1].interp if before else curve.keys[0].interp)
+    keys[frame] = like.replace(value=value)
+    return curve.replace(keys=tuple(keys[f] for f in sorted(keys)))
+
+
+def _placed(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep: bool) -> Curve:
+    """Changed keys put among the others; those they land on give way. `keep` leaves the originals."""
+    changed = {key.frame: key for key in (change(each) for each in curve.keys if each.frame in frames)}
+    rest = [key for key in curve.keys if (keep or key.frame not in frames) and key.frame not in changed]
+    return curve.replace(keys=tuple(sorted((*changed.values(), *rest), key=lambda key: key.frame)))
+
+
+def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[float]], Curve | Fixed]) -> Shot:
+    for at, mine in _by_address(refs).items():
+        curve = _curve_of(_param(shot, at))
+        frames = {ref.frame for ref in mine}
+        missing = frames - ({key.frame for key in curve.keys} if curve else set())
+        if curve is None or missing:
+            raise EditError(f"there is no key at frame {min(missing):g}; it may have been moved", at)
+        changed = change(curve, frames)
+        shot = set_at(shot, at, Keyed(curve=changed) if isinstance(changed, Curve) else changed)
+    return shot
+
+
+def _by_address(refs: tuple[KeyRef, ...]) -> dict[str, list[KeyRef]]:
+    found: dict[str, list[KeyRef]] = {}
+    for ref in refs:
+        found.setdefault(ref.at, []).append(ref)
+    return found
+
+
+def _what(refs: tuple[KeyRef, ...]) -> str:
+    frames = {ref.frame for ref in refs}
+    return "key" if len(frames) == 1 else f"keys at {len(frames)} frames"
+
+
+def _label(verb: str, shot: Shot, refs: tuple[KeyRef, ...]) -> str:
+    fields = {ref.at.rsplit(".", 1)[-1] for ref in refs}
+    of = f" of {field_title(fields.pop())}" if len(fields) == 1 else ""
+    frames = {ref.frame for ref in refs}
+    return f"{verb} key{of} at frame {min(frames):g}" if len(frames) == 1 else f"{verb} keys{of} at {len(frames)} frames"

@@ -1,0 +1,200 @@
+"""Commands that place the camera: where it stands and where it looks, as the bare move, whatever the rig.
+
+Each works on the last mount. A number that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.keys import KeyValue, SetKeys
+from zittern.core.errors import EditError
+from zittern.core.lens import vfov_deg
+from zittern.core.params import Fixed, Keyed
+from zittern.core.rig import chain, rotations, transforms
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MoveField
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["AimCamera", "Fly", "PlaceLens", "SetMove", "SnapAngles"]
+
+MoveOrLens = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm"]
+_ANGLES: tuple[MoveField, ...] = ("pan_deg", "tilt_deg", "roll_deg")
+# Closer than this to the subject there is no direction to it.
+_AT_SUBJECT_M = 1e-6
+
+
+class SetMove(CommandDoc):
+    """Sets numbers of the move at a frame: position, angles, focal length."""
+
+    type: Literal["set_move"] = "set_move"
+    frame: float
+    values: dict[MoveOrLens, float] = Field(min_length=1)
+    key: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a value out of range."""
+        return _stored(shot, self.frame, self.values, self.key)
+
+    def label(self, shot: Shot) -> str:
+        """`Set pan at frame 24`."""
+        return f"Set {', '.join(field_title(field) for field in self.values)} at frame {self.frame:g}"
+
+
+class PlaceLens(CommandDoc):
+    """Puts the lens at a world pose, for example where the Set view looks from."""
+
+    type: Literal["place_lens"] = "place_lens"
+    frame: float
+    position_m: tuple[float, float, float]
+    angles_deg: tuple[float, float, float]
+    key: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """The pose of the bare move becomes this one."""
+        world = transforms.from_parts(np.array([self.position_m]), np.array([self.angles_deg]))
+        return _placed(shot, self.frame, world, self.key)
+
+    def label(self, shot: Shot) -> str:
+        """`Place camera at frame 24`."""
+        return f"Place camera at frame {self.frame:g}"
+
+
+class Fly(CommandDoc):
+    """Moves the camera in its own frame: turns in degrees, steps in metres."""
+
+    type: Literal["fly"] = "fly"
+    frame: float
+    pan_deg: float = 0.0
+    tilt_deg: float = 0.0
+    roll_deg: float = 0.0
+    truck_m: float = Field(default=0.0, ge=-1e5, le=1e5)
+    pedestal_m: float = Field(default=0.0, ge=-1e5, le=1e5)
+    dolly_m: float = Field(default=0.0, ge=-1e5, le=1e5)
+    key: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Pan turns about the world's vertical, so that the horizon stays level; steps follow the picture."""
+        pose = _lens(shot, self.frame)
+        angles = _lens_angles(shot, self.frame) + np.array([[self.pan_deg, self.tilt_deg, self.roll_deg]])
+        step = pose[0, :3, :3] @ np.array([self.truck_m, self.pedestal_m, -self.dolly_m])
+        return _placed(shot, self.frame, transforms.from_parts(pose[:, :3, 3] + step, angles), self.key)
+
+    def label(self, shot: Shot) -> str:
+        """`Fly camera at frame 24`."""
+        return f"Fly camera at frame {self.frame:g}"
+
+
+class AimCamera(CommandDoc):
+    """Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height."""
+
+    type: Literal["aim_camera"] = "aim_camera"
+    frame: float
+    fill: float | None = Field(default=None, gt=0.01, le=4.0)
+    key: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Roll stays. Raises EditError without a subject."""
+        if shot.subject is None:
+            raise EditError("no subject is marked; mark one first", "shot.subject")
+        at = np.array([self.frame])
+        subject = np.array([shot.subject.x_m.sample(at)[0], shot.subject.y_m.sample(at)[0], shot.subject.z_m.sample(at)[0]])
+        position = _lens(shot, self.frame)[0, :3, 3]
+        away = subject - position
+        distance = float(np.linalg.norm(away))
+        if distance < _AT_SUBJECT_M:
+            raise EditError("the camera stands in the subject; move it away first", "shot.subject")
+        if self.fill is not None:
+            vfov = float(vfov_deg(shot.focal_mm.sample(at), shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0])
+            wanted = shot.subject.height_m / self.fill / (2.0 * np.tan(np.radians(vfov) / 2.0))
+            position = subject - away / distance * wanted
+        pan = float(np.degrees(np.arctan2(-away[0], -away[2])))
+        tilt = float(np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2]))))
+        roll = float(_lens_angles(shot, self.frame)[0, 2])
+        return _placed(shot, self.frame, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.key)
+
+    def label(self, shot: Shot) -> str:
+        """`Aim at “Courier” at frame 24`."""
+        return f"Aim at “{shot.subject.name if shot.subject else 'subject'}” at frame {self.frame:g}"
+
+
+class SnapAngles(CommandDoc):
+    """Turns angles to the nearest multiple of 90 degrees, or numbers of the move to zero."""
+
+    type: Literal["snap_angles"] = "snap_angles"
+    frame: float
+    fields: tuple[MoveField, ...] = _ANGLES
+    zero: bool = False
+    key: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Positions can only be set to zero: they have no right angle."""
+        mount = shot.mounts[-1]
+        at = np.array([self.frame])
+        values: dict[MoveOrLens, float] = {}
+        for field in self.fields:
+            if not self.zero and field not in _ANGLES:
+                raise EditError("only angles snap to 90 degrees; positions can be set to zero", field)
+            now = float(getattr(mount, field).sample(at)[0])
+            values[field] = 0.0 if self.zero else 90.0 * round(now / 90.0)
+        return _stored(shot, self.frame, values, self.key)
+
+    def label(self, shot: Shot) -> str:
+        """`Zero roll at frame 24`."""
+        names = ", ".join(field_title(field) for field in self.fields)
+        return f"{'Zero' if self.zero else 'Snap'} {names} at frame {self.frame:g}"
+
+
+def _locals(shot: Shot, frame: float) -> dict[str, Array]:
+    return {mount.id: chain.local_pose(mount, np.array([frame])) for mount in shot.mounts}
+
+
+def _lens(shot: Shot, frame: float) -> Array:
+    """tf_world_lens of the bare move. (1, 4, 4)."""
+    return chain.lens_pose(shot.mounts, _locals(shot, frame), {})
+
+
+def _lens_angles(shot: Shot, frame: float) -> Array:
+    """(1, 3) degrees, on the turn of the keyed angles."""
+    return chain.world_angles(shot.mounts, _lens(shot, frame), {}, np.array([frame]))
+
+
+def _placed(shot: Shot, frame: float, tf_world_lens: Array, key: bool) -> Shot:
+    """The shot with the last mount set so that the lens has a world pose."""
+    mount = shot.mounts[-1]
+    local = tf_world_lens
+    if len(shot.mounts) > 1:
+        local = np.linalg.inv(chain.lens_pose(shot.mounts[:-1], _locals(shot, frame), {})) @ tf_world_lens
+    reference = mount.angles_deg(np.array([frame]))
+    angles = rotations.nearest_angles(local[:, :3, :3], reference)[0]
+    pivot = np.array(mount.pivot_m)
+    position = local[0, :3, 3] - pivot + local[0, :3, :3] @ pivot
+    values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, [*position.tolist(), *angles.tolist()], strict=True))
+    return _stored(shot, frame, values, key)
+
+
+def _stored(shot: Shot, frame: float, values: Mapping[MoveOrLens, float], key: bool) -> Shot:
+    """Each value as a key where the number is keyed or is to be, else as its fixed value."""
+    mount: Mount = shot.mounts[-1]
+    keyed: list[KeyValue] = []
+    fixed: dict[str, Fixed] = {}
+    lens: dict[str, Fixed] = {}
+    for field, value in values.items():
+        address = "shot.focal_mm" if field == "focal_mm" else f"mount:{mount.id}.{field}"
+        param: Fixed | Keyed = shot.focal_mm if field == "focal_mm" else getattr(mount, field)
+        if key or isinstance(param, Keyed):
+            keyed.append(KeyValue(at=address, frame=frame, value=value))
+        elif field == "focal_mm":
+            lens[field] = Fixed(value=value)
+        else:
+            fixed[field] = Fixed(value=value)
+    if fixed:
+        shot = shot.replace(mounts=(*shot.mounts[:-1], mount.replace(**fixed)))
+    if lens:
+        shot = shot.replace(**lens)
+    return SetKeys(keys=tuple(keyed)).apply(shot) if keyed else shot

@@ -1,0 +1,55 @@
+"""Cycle: a few keys drawn once and repeated, exact at the seam.
+
+The keys lie at 0 to 100 % of the cycle; a smooth curve without overshoot runs through them and back to the first. It is brought to zero
+mean and unit RMS by its own mean and RMS over one cycle.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+import numpy as np
+from pydantic import Field, model_validator
+
+from zittern.core.curves import Curve
+from zittern.core.params import Param, bounded, fixed
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.sources.wave import Phases
+from zittern.core.units import Array
+
+__all__ = ["Cycle"]
+
+Point = tuple[Annotated[float, Field(ge=0.0, lt=100.0)], Annotated[float, Field(ge=-1000.0, le=1000.0)]]
+# Mean and RMS over a cycle are taken on this many points.
+_POINTS = 2048
+
+
+class Cycle(SourceDoc):
+    """What was drawn, again and again. points: (percent of the cycle, height), in rising order."""
+
+    kind: Literal["cycle"] = "cycle"
+    rate_hz: Annotated[Param, bounded(0.0, 100.0)] = fixed(0.8)
+    points: Annotated[tuple[Point, ...], Field(min_length=2, max_length=64)] = ((0.0, 0.0), (20.0, 1.0), (45.0, -0.2), (60.0, 0.35), (80.0, -0.6))
+    phase_deg: Phases = Phases()
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        for i in range(1, len(self.points)):
+            if self.points[i][0] <= self.points[i - 1][0]:
+                raise ValueError(f"points are in rising order; points[{i}] is at {self.points[i][0]:g} % after {self.points[i - 1][0]:g} %")
+        if len({height for _, height in self.points}) == 1:
+            raise ValueError("all points have the same height: there is no motion in it")
+        return self
+
+    def peak_hz(self, frames: Array) -> Array:
+        """Cycles a second. (F,) -> (F,)."""
+        return self.rate_hz.sample(frames)
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A), unit RMS over whole cycles."""
+        first = self.points[0]
+        closed = Curve.of([*self.points, (first[0] + 100.0, first[1])]).replace(before="repeat", after="repeat")
+        one = closed.sample(first[0] + 100.0 * np.arange(_POINTS) / _POINTS)
+        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.frames) for axis in inputs.axes], axis=1)
+        at = 100.0 * (inputs.phase(self.rate_hz) + starts / 360.0)
+        return np.asarray((closed.sample(at.ravel()).reshape(at.shape) - one.mean()) / one.std(), dtype=np.float64)

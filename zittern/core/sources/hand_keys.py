@@ -1,0 +1,48 @@
+"""Keys: what a hand keyed, added on top. In the axes' own units; swing does not scale it, weight does."""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+
+from zittern.core.axes import AXES, Axis
+from zittern.core.doc import Doc
+from zittern.core.params import Param, bounded, fixed
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array
+
+__all__ = ["HandKeys", "Tracks"]
+
+_Degrees = Annotated[Param, bounded(-3600.0, 3600.0)]
+_Centimetres = Annotated[Param, bounded(-1e5, 1e5)]
+_Percent = Annotated[Param, bounded(-90.0, 1000.0)]
+
+
+class Tracks(Doc):
+    """Offsets of each axis: degrees, centimetres, percent."""
+
+    pan: _Degrees = fixed(0.0)
+    tilt: _Degrees = fixed(0.0)
+    roll: _Degrees = fixed(0.0)
+    truck: _Centimetres = fixed(0.0)
+    pedestal: _Centimetres = fixed(0.0)
+    dolly: _Centimetres = fixed(0.0)
+    zoom: _Percent = fixed(0.0)
+
+
+class HandKeys(SourceDoc):
+    """A correction, a jolt, a look aside: set by hand."""
+
+    absolute: ClassVar[bool] = True
+
+    kind: Literal["keys"] = "keys"
+    tracks: Tracks = Tracks()
+
+    def axes(self) -> tuple[Axis, ...]:
+        """Axes that have anything on them."""
+        return tuple(axis for axis in AXES if getattr(self.tracks, axis).constant != 0.0)
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A) in the axes' units."""
+        return np.stack([getattr(self.tracks, axis).sample(inputs.frames) for axis in inputs.axes], axis=1)

@@ -1,0 +1,42 @@
+"""Tremor: the fast, small shake of muscles that hold something.
+
+Sines within +-width about the centre, power falling off as a Gaussian of standard deviation width/2. Physiological tremor of hand
+and arm lies at 8 to 12 Hz (Elble and Koller 1990); its size swells and fades because neighbouring sines beat.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+
+from zittern.core.params import Param, bounded, fixed
+from zittern.core.sources import bands
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array
+
+__all__ = ["Tremor"]
+
+_SINES = 15
+
+
+class Tremor(SourceDoc):
+    """Muscles at work."""
+
+    kind: Literal["tremor"] = "tremor"
+    centre_hz: Annotated[Param, bounded(0.1, 60.0)] = fixed(9.5)
+    width_hz: Annotated[Param, bounded(0.0, 20.0)] = fixed(1.5)
+    loop: bool = False
+
+    def peak_hz(self, frames: Array) -> Array:
+        """The centre. (F,) -> (F,)."""
+        return self.centre_hz.sample(frames)
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A), unit RMS."""
+        places = bands.scattered(_SINES, inputs.seeds)
+        cycles = inputs.phase(self.centre_hz)[:, :, None] + inputs.phase(self.width_hz)[:, :, None] * places
+        if self.loop:
+            totals = inputs.total_phase(self.centre_hz)[:, None] + inputs.total_phase(self.width_hz)[:, None] * places
+            cycles = cycles * bands.whole_cycles(totals)
+        return bands.sines(cycles, np.exp(-(places**2)), inputs.seeds)  # power exp(-2 d^2): a Gaussian of half the width

@@ -1,0 +1,48 @@
+"""Spectrum of a layer and of the sum, as people read it: how much moves at which rate, in pixels of the picture."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.axes import AXES
+from zittern.core.errors import NotFound
+from zittern.core.evaluate import Motion
+from zittern.core.lens import swing_px
+from zittern.core.readings import subject_distance_m
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["bands_px"]
+
+# Bands of a third of an octave, as sound engineers use them (IEC 61260-1).
+_BANDS_PER_OCTAVE = 3
+_LOWEST_HZ = 0.05
+
+
+def bands_px(shot: Shot, motion: Motion, layer: str) -> tuple[Array, Array, Array]:
+    """Centres in Hz (B,), and twice the RMS within each band, over all axes, in pixels: of the layer (B,), of the sum (B,).
+
+    By Parseval, the squares of all bands add to the square of the swing. Raises NotFound.
+    """
+    own = motion.layers.get(layer, motion.silent.get(layer))
+    if own is None:
+        raise NotFound(f"there is no layer {layer!r}")
+    focal = float(motion.bare.focal_mm[0])
+    distance = subject_distance_m(shot, float(motion.frames[0]), motion.bare.position_m[0])
+    per_unit = np.array([swing_px(axis, 0.01, focal, shot.sensor_mm, shot.picture.width_px, distance) / 0.01 for axis in AXES])
+    highest = shot.fps.value / 2.0
+    count = max(1, int(np.ceil(np.log2(highest / _LOWEST_HZ) * _BANDS_PER_OCTAVE)))
+    edges = _LOWEST_HZ * 2.0 ** (np.arange(count + 1) / _BANDS_PER_OCTAVE)
+    centres = np.sqrt(edges[:-1] * edges[1:])
+    return centres, _in_bands(own * per_unit, shot.fps.value, edges), _in_bands(motion.total * per_unit, shot.fps.value, edges)
+
+
+def _in_bands(values: Array, fps: float, edges: Array) -> Array:
+    """Twice the RMS of each band. values (F, A) -> (B,). What is slower than the lowest edge counts in the lowest band."""
+    count = len(values)
+    power = 2.0 * np.sum(np.abs(np.fft.rfft(values - values.mean(axis=0), axis=0)) ** 2, axis=1) / count**2
+    if count % 2 == 0 and len(power):
+        power[-1] *= 0.5
+    rate = np.fft.rfftfreq(count, 1.0 / fps)
+    band = np.clip(np.searchsorted(edges, rate, side="right") - 1, 0, len(edges) - 2)
+    return np.asarray(2.0 * np.sqrt(np.bincount(band, weights=power, minlength=len(edges) - 1)), dtype=np.float64)

@@ -1,0 +1,13 @@
+"""names of revisions"""
+
+import sqlalchemy as sa
+from alembic import op
+
+revision = "0002"
+down_revision = "0001"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    op.add_column("revisions", sa.Column("name", sa.String(120), nullable=True))
