@@ -37,12 +37,12 @@ class Commands(unittest.TestCase):
 
     def test_shots_are_json_lines(self) -> None:
         rows = [json.loads(line) for line in self.zittern("shots", "--data", "data").stdout.splitlines()]
-        self.assertEqual([row["slug"] for row in rows], ["jetty-walk", "jetty-walk-handheld"])
-        self.assertEqual(set(rows[0]), {"id", "slug", "name", "project", "frames", "fps"})
-        self.assertEqual((rows[0]["project"], rows[0]["frames"], rows[0]["fps"]), ("Saltmarsh Post", 192, "24"))
+        self.assertEqual([row["slug"] for row in rows], ["empty-dune", "jetty-walk", "jetty-walk-handheld", "lamp-close"])
+        self.assertEqual(set(rows[1]), {"id", "slug", "name", "project", "frames", "fps"})
+        self.assertEqual((rows[1]["project"], rows[1]["frames"], rows[1]["fps"]), ("Saltmarsh Post", 192, "24"))
 
     def test_bake_by_slug_id_and_file_agree(self) -> None:
-        identity = json.loads(self.zittern("shots", "--data", "data").stdout.splitlines()[1])["id"]
+        identity = json.loads(self.zittern("shots", "--data", "data").stdout.splitlines()[2])["id"]
         for key, name in (("jetty-walk-handheld", "slug.csv"), (identity, "id.csv"), ("jetty-walk-handheld", "copy.shot.json")):
             self.assertEqual(self.zittern("bake", key, "-o", name, "--data", "data").returncode, 0)
         self.assertEqual(self.zittern("bake", "copy.shot.json", "-o", "file.csv").returncode, 0)

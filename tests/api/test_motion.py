@@ -60,6 +60,12 @@ class Packets(WithServer):
         weight = self.ask()[1]["weight:sway-1"][:, 0]
         np.testing.assert_allclose(weight[[0, 73, 191]], [0.7, 1.0, 0.6], atol=1e-6)
 
+    def test_curves_of_numbers_on_request(self) -> None:
+        address = "mount:camera.pan_deg"
+        _, arrays = self.ask(curves=[address])
+        np.testing.assert_allclose(arrays[f"curve:{address}"][:, 0], arrays["bare"][:, 3], atol=1e-5)
+        self.problem(self.client.post(POSE, json={"curves": ["mount:camera.name"]}), 422, "only a number", "mount:camera.name")
+
     def test_spectrum(self) -> None:
         bands = self.client.get("/api/shots/jetty-walk-handheld/spectrum/sway-1").json()
         self.assertEqual({len(bands[name]) for name in ("rate_hz", "layer_px", "sum_px")}, {len(bands["rate_hz"])})

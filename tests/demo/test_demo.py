@@ -58,6 +58,20 @@ class Shots(unittest.TestCase):
             off_axis_deg = np.degrees(np.arccos(to_courier @ ahead / np.linalg.norm(to_courier)))
             self.assertLess(off_axis_deg, 27.0)  # half the horizontal field of the 35 mm lens
 
+    def test_the_lamp_loops_and_stays_in_a_long_lens(self) -> None:
+        shot = SHOTS["lamp-close"]()
+        first, after = evaluate(shot, np.array([1.0, 241.0])).total
+        np.testing.assert_allclose(after, first, atol=1e-9)
+        motion = evaluate(shot)
+        swing = read(shot, motion, 1).total_swing_px
+        self.assertGreater(swing, 15)
+        self.assertLess(swing, 90)
+        self.assertEqual([layer.source.kind for _, layer in shot.layers()], ["drift", "breath", "tremor"])
+
+    def test_the_empty_dune_has_nothing_yet(self) -> None:
+        shot = SHOTS["empty-dune"]()
+        self.assertEqual((list(shot.layers()), shot.mounts[0].x_m.constant), ([], 0.0))
+
 
 class Ensuring(unittest.TestCase):
     def test_what_the_user_changed_is_left_alone(self) -> None:
@@ -70,5 +84,5 @@ class Ensuring(unittest.TestCase):
             self.assertTrue(ensure_demo(library))
             self.assertFalse(ensure_demo(library))
             self.assertEqual(len(library.state("jetty-walk").document.clips), 1)
-            self.assertEqual(len(library.shots()), 2)
+            self.assertEqual(len(library.shots()), 4)
             library.close()

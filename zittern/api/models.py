@@ -113,11 +113,13 @@ class RevisionOut(Model):
 
 
 class MotionIn(Model):
-    """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds."""
+    """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds. `curves` are addresses
+    of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`."""
 
     commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
     revision: int | None = Field(default=None, description="an older revision to look at; the present one when missing")
     have: dict[str, str] = {}
+    curves: Annotated[tuple[str, ...], Field(max_length=60)] = ()
     frame: float = 1.0
 
 

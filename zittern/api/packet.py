@@ -22,12 +22,12 @@ MAGIC = b"ZTM1"
 Floats = npt.NDArray[np.float32]
 
 
-def pack_motion(shot: Shot, motion: Motion, revision: int, readings: Readings, have: Mapping[str, str]) -> bytes:
-    """A packet with the arrays whose tag differs from what the page has."""
+def pack_motion(shot: Shot, motion: Motion, revision: int, readings: Readings, have: Mapping[str, str], more: Mapping[str, Array] | None = None) -> bytes:
+    """A packet with the arrays whose tag differs from what the page has; `more` are further arrays, (F, C) each."""
     heads: list[ArrayHead] = []
     body: list[bytes] = []
     offset = 0
-    for name, array in _arrays(shot, motion).items():
+    for name, array in {**_arrays(shot, motion), **(more or {})}.items():
         data = np.ascontiguousarray(array, dtype="<f4").tobytes()
         tag = hashlib.blake2b(data, digest_size=8).hexdigest()
         known = have.get(name) == tag

@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from zittern.demo import jetty
+from zittern.demo import dunes, jetty
 from zittern.demo.glb import write_set
 from zittern.store.sets import SHIPPED
 
 __all__ = ["SETS", "main"]
 
-SETS: dict[str, Callable[[], bytes]] = {jetty.SET_ID: lambda: write_set(jetty.pieces(), jetty.times_s())}
+SETS: dict[str, Callable[[], bytes]] = {
+    jetty.SET_ID: lambda: write_set(jetty.pieces(), jetty.times_s()),
+    dunes.SET_ID: lambda: write_set(dunes.pieces(), jetty.times_s()),
+}
 
 
 def main() -> None:

@@ -14,7 +14,7 @@ from zittern.demo.courier import courier
 from zittern.demo.glb import Piece
 from zittern.demo.meshes import Colour, Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 
-__all__ = ["DURATION_S", "SET_ID", "pieces", "times_s"]
+__all__ = ["DURATION_S", "SET_ID", "far_hills", "pieces", "sky", "times_s"]
 
 SET_ID = "saltmarsh-jetty"
 DURATION_S = 12.0
@@ -40,9 +40,9 @@ def pieces() -> list[Piece]:
     """All set pieces, named; the same every time."""
     rng = np.random.default_rng(_SEED)
     return [
-        Piece("sky", _sky(), unlit=True),
+        Piece("sky", sky(), unlit=True),
         Piece("water", _water(rng)),
-        Piece("hills", _hills(rng)),
+        Piece("hills", far_hills(rng)),
         Piece("planks", _planks(rng)),
         Piece("posts", _posts(rng)),
         Piece("ropes", _ropes()),
@@ -56,7 +56,8 @@ def pieces() -> list[Piece]:
     ]
 
 
-def _sky() -> Mesh:
+def sky() -> Mesh:
+    """A dome, light at the horizon."""
     stops = np.array([-0.06, 0.0, 0.05, 0.16, 0.4, 1.0])
     inks = np.array([srgb("#A9B5AE"), srgb("#E3D9C0"), srgb("#D5D3C4"), srgb("#AFC0C3"), srgb("#86A3B2"), srgb("#5F849C")])
     dome = blob((900.0, 900.0, 900.0), (1.0, 1.0, 1.0), 20, 44)
@@ -80,7 +81,8 @@ def _water(rng: np.random.Generator) -> Mesh:
     return sheet(xs, zs, _WATER_Y + ripple, colour * (1 - haze) + np.array(srgb("#B9C2B6")) * haze)
 
 
-def _hills(rng: np.random.Generator) -> Mesh:
+def far_hills(rng: np.random.Generator) -> Mesh:
+    """Three ridges in the haze."""
     rows = []
     for distance, height, colour in ((150.0, 9.0, _SAND), (230.0, 20.0, _HILL), (380.0, 46.0, srgb("#A5B1AA"))):
         angle = np.linspace(-2.0, 2.0, 64)

@@ -12,10 +12,10 @@ from zittern.core.edits.table import Command, apply
 from zittern.core.params import Keyed, fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
-from zittern.demo import jetty
+from zittern.demo import dunes, jetty
 from zittern.demo.courier import CHEST_M, place_m
 
-__all__ = ["SHOTS", "jetty_walk", "jetty_walk_handheld"]
+__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "lamp_close"]
 
 _FRAMES = 192
 _FPS = 24
@@ -38,11 +38,43 @@ def jetty_walk() -> Shot:
 def jetty_walk_handheld() -> Shot:
     """The same move with a handheld feel, a little stronger than it starts."""
     shot = jetty_walk().replace(name="Jetty walk, handheld")
-    commands = (
+    return _edited(
+        shot,
         {"type": "add_handheld"},
         {"type": "scale_swings", "layer": "sway-1", "factor": 1.2},
         {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}]},
     )
+
+
+def lamp_close() -> Shot:
+    """A long lens on a lamp, held by somebody who stands and breathes; a loop."""
+    camera = Mount(id="camera", name="Camera", x_m=fixed(0.5), y_m=fixed(1.5), z_m=fixed(-0.4))
+    shot = new_shot("Lamp close", last_frame=240, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,), focal_mm=fixed(135.0))
+    looped = [{"at": f"layer:{kind}-1.source.loop", "value": True} for kind in ("drift", "breath", "tremor")]
+    names = [{"at": f"layer:{kind}-1.name", "value": name} for kind, name in (("drift", "Standing"), ("breath", "Breathing"), ("tremor", "Holding the weight"))]
+    return _edited(
+        shot,
+        {"type": "aim_camera", "frame": 1},
+        {"type": "add_layer", "source": "drift"},
+        {"type": "add_layer", "source": "breath"},
+        {"type": "add_layer", "source": "tremor"},
+        {"type": "set_values", "values": [*looped, *names]},
+        {"type": "scale_swings", "layer": "tremor-1", "factor": 0.5},
+    )
+
+
+def empty_dune() -> Shot:
+    """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
+    camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
+    return new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,))
+
+
+def _lamp_subject() -> Subject:
+    x, y, z = dunes.LAMP_M
+    return Subject(name="Lamp", object="lamp", height_m=0.5, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
+
+
+def _edited(shot: Shot, *commands: dict[str, object]) -> Shot:
     for command in commands:
         shot = apply(shot, TypeAdapter(Command).validate_python(command))
     return shot
@@ -59,4 +91,9 @@ def _courier_subject() -> Subject:
     return Subject(name="Courier", object="courier", x_m=track(0), y_m=fixed(CHEST_M), z_m=track(2))
 
 
-SHOTS: dict[str, Callable[[], Shot]] = {"jetty-walk": jetty_walk, "jetty-walk-handheld": jetty_walk_handheld}
+SHOTS: dict[str, Callable[[], Shot]] = {
+    "jetty-walk": jetty_walk,
+    "jetty-walk-handheld": jetty_walk_handheld,
+    "lamp-close": lamp_close,
+    "empty-dune": empty_dune,
+}

@@ -34,6 +34,7 @@ export async function fetchMotion(
   frame: number,
   have: Map<string, MotionArray>,
   revision: number | null = null,
+  curves: string[] = [],
 ): Promise<MotionData> {
   const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
   let response: Response;
@@ -41,7 +42,7 @@ export async function fetchMotion(
     response = await fetch(`/api/shots/${shot}/motion`, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ commands, have: tags, frame, revision }),
+      body: JSON.stringify({ commands, have: tags, frame, revision, curves }),
     });
   } catch {
     throw new Problem(0, {});

@@ -1471,7 +1471,8 @@ export interface components {
         };
         /**
          * MotionIn
-         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds.
+         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds. `curves` are addresses
+         *     of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`.
          */
         MotionIn: {
             /**
@@ -1479,6 +1480,11 @@ export interface components {
              * @default []
              */
             commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            /**
+             * Curves
+             * @default []
+             */
+            curves: string[];
             /**
              * Frame
              * @default 1

@@ -3,6 +3,7 @@ import { createStore } from "zustand/vanilla";
 import { fetchMotion, type MotionArray } from "../api/motion";
 import type { Command, Readings } from "../api/types";
 import { transport } from "./transport";
+import { view } from "./view";
 
 export type Motion = {
   shot: string | null;
@@ -44,7 +45,14 @@ async function ask(): Promise<void> {
     try {
       const known = motion.getState();
       const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
-      const { head, arrays } = await fetchMotion(shot, commands, transport.getState().frame, have, revision);
+      const { head, arrays } = await fetchMotion(
+        shot,
+        commands,
+        transport.getState().frame,
+        have,
+        revision,
+        view.getState().curves,
+      );
       motion.setState((state) => ({
         shot,
         version: state.version + 1,

@@ -68,6 +68,11 @@ export function preview(command: Command): void {
   if (state) feed(state.slug, [command]).catch(complain);
 }
 
+/** Asks again for what is shown now, for example when other curves are wanted. */
+export function refresh(): void {
+  endPreview();
+}
+
 /** Drops what is tried on. */
 export function cancelPreview(): void {
   trying = null;

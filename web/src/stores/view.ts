@@ -6,6 +6,10 @@ export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
   board: "layer" | "move";
   layer: string | null;
+  /** What lies over the lanes: curves or the frame table of what is selected. */
+  sheet: "curves" | "table" | null;
+  /** Addresses of the numbers that it shows; the motion feed asks for their values. */
+  curves: string[];
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
   /** Changes of the move set keys even on numbers that have none yet. */
@@ -27,6 +31,8 @@ const NIGHT = "zittern.night";
 export const view = createStore<View>(() => ({
   board: "layer",
   layer: null,
+  sheet: null,
+  curves: [],
   pins: [],
   autoKey: false,
   flying: false,

@@ -8,6 +8,7 @@ from fastapi.responses import Response
 from zittern.api.context import Ctx
 from zittern.api.models import MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
+from zittern.core.edits.address import number_at
 from zittern.core.edits.table import apply
 from zittern.core.readings import read
 from zittern.core.spectrum import bands_px
@@ -23,7 +24,8 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     for command in body.commands:
         document = apply(document, command)
     motion = ctx.motion(document)
-    packet = pack_motion(document, motion, state.revision, read(document, motion, body.frame), body.have)
+    curves = {f"curve:{address}": number_at(document, address).sample(motion.frames)[:, None] for address in body.curves}
+    packet = pack_motion(document, motion, state.revision, read(document, motion, body.frame), body.have, curves)
     return Response(packet, media_type="application/octet-stream")
 
 

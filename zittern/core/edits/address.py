@@ -7,11 +7,12 @@ from typing import Any
 
 from zittern.core.doc import Doc
 from zittern.core.errors import DocumentError, EditError
+from zittern.core.params import Fixed, Keyed
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["change_layer", "find_clip", "find_layer", "get_at", "set_at"]
+__all__ = ["change_layer", "find_clip", "find_layer", "get_at", "number_at", "set_at"]
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
@@ -46,6 +47,14 @@ def get_at(shot: Shot, address: str) -> Any:
             raise EditError(f"there is no field {part!r}", address)
         value = getattr(value, part)
     return value
+
+
+def number_at(shot: Shot, address: str) -> Fixed | Keyed:
+    """The number at an address. Raises EditError when something else stands there."""
+    param = get_at(shot, address)
+    if not isinstance(param, Fixed | Keyed):
+        raise EditError("only a number can have keys", address)
+    return param
 
 
 def set_at(shot: Shot, address: str, value: Any) -> Shot:

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from zittern.core.curves import Curve, Extend, Interp, Key
 from zittern.core.doc import Doc
-from zittern.core.edits.address import get_at, set_at
+from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError
 from zittern.core.params import Fixed, Keyed
@@ -48,7 +48,7 @@ class SetKeys(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """A fixed number becomes keyed."""
         for at, refs in _by_address(self.keys).items():
-            param = _param(shot, at)
+            param = number_at(shot, at)
             curve = _curve_of(param)
             frames = np.array([ref.frame for ref in refs])
             there = param.sample(frames)
@@ -192,7 +192,7 @@ class SetExtend(CommandDoc):
         """Numbers without keys are passed over."""
         changes = {name: value for name, value in (("before", self.before), ("after", self.after)) if value is not None}
         for at in self.at:
-            param = _param(shot, at)
+            param = number_at(shot, at)
             if isinstance(param, Keyed) and changes:
                 shot = set_at(shot, at, Keyed(curve=param.curve.replace(**changes)))
         return shot
@@ -202,13 +202,6 @@ class SetExtend(CommandDoc):
         if self.after:
             return f"{self.after.capitalize()} after the last key"
         return f"{(self.before or 'hold').capitalize()} before the first key"
-
-
-def _param(shot: Shot, at: str) -> Fixed | Keyed:
-    param = get_at(shot, at)
-    if not isinstance(param, Fixed | Keyed):
-        raise EditError("only a number can have keys", at)
-    return param
 
 
 def _curve_of(param: Fixed | Keyed) -> Curve | None:
@@ -234,7 +227,7 @@ def _placed(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep
 
 def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[float]], Curve | Fixed]) -> Shot:
     for at, mine in _by_address(refs).items():
-        curve = _curve_of(_param(shot, at))
+        curve = _curve_of(number_at(shot, at))
         frames = {ref.frame for ref in mine}
         missing = frames - ({key.frame for key in curve.keys} if curve else set())
         if curve is None or missing:

@@ -4,7 +4,7 @@ import { useRef } from "react";
 import { client, take } from "../../api/client";
 import type { SourceKind, Tables } from "../../api/types";
 import { commit } from "../../stores/session";
-import { selectNewest } from "../commands/actions";
+import { selectNewest } from "../commands";
 
 /** Adds a layer of a source; each says what it imitates. */
 export function AddLayerMenu() {

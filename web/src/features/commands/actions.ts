@@ -50,6 +50,10 @@ function nudge(by: number): void {
   selectPins(pins.map((frame) => frame + by));
 }
 
+function flipSheet(sheet: "curves" | "table"): void {
+  view.setState((state) => ({ sheet: state.sheet === sheet ? null : sheet }));
+}
+
 export const ACTIONS: Action[] = [
   { id: "play", title: "Play or pause", keys: ["Space"], run: togglePlay },
   { id: "back", title: "One frame back", keys: ["ArrowLeft"], run: () => step(-1) },
@@ -118,6 +122,24 @@ export const ACTIONS: Action[] = [
   },
   { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], run: () => nudge(-1) },
   { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], run: () => nudge(1) },
+  {
+    id: "curves",
+    title: "Curves of what is selected, or back to the lanes",
+    keys: ["C"],
+    run: () => flipSheet("curves"),
+  },
+  {
+    id: "table",
+    title: "Frame table of what is selected, or back to the lanes",
+    keys: ["T"],
+    run: () => flipSheet("table"),
+  },
+  {
+    id: "lanes",
+    title: "Back to the lanes",
+    keys: ["Escape"],
+    run: () => view.setState({ sheet: null, flying: false }),
+  },
   {
     id: "guides",
     title: "Guides on or off",

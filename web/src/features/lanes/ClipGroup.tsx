@@ -1,9 +1,9 @@
 import { useStore } from "zustand";
 import type { Clip } from "../../api/types";
+import { timeScale } from "../../shared/timeScale";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { LayerHead, LayerLane } from "./LayerRow";
-import { timeScale } from "./scale";
 
 const HEAD_HEIGHT_PX = 22;
 

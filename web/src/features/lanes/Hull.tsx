@@ -1,11 +1,11 @@
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import type { Command, Layer } from "../../api/types";
+import { type TimeScale, timeScale } from "../../shared/timeScale";
 import { useMotionVersion } from "../../shared/useMotionVersion";
 import { motion } from "../../stores/motion";
 import { cancelPreview, commit, preview } from "../../stores/session";
 import { view } from "../../stores/view";
-import { type TimeScale, timeScale } from "./scale";
 
 const MARGIN_PX = 4;
 const MOST_STEPS = 400;

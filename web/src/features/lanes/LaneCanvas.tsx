@@ -1,9 +1,9 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
+import { type TimeScale, timeScale } from "../../shared/timeScale";
 import { useMotionVersion } from "../../shared/useMotionVersion";
 import { view } from "../../stores/view";
-import { type TimeScale, timeScale } from "./scale";
 
 export type LaneCanvasProps = {
   width: number;

@@ -1,10 +1,12 @@
 import { useEffect } from "react";
 import { useStore } from "zustand";
+import { timeScale, zoomed } from "../../shared/timeScale";
 import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
 import { layersOf, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
+import { Sheet } from "../curves";
 import { ClipGroup } from "./ClipGroup";
 import { EmptyStack } from "./EmptyStack";
 import { LayerWave } from "./LayerWave";
@@ -12,7 +14,6 @@ import { MOVE_HEIGHT_PX, MoveLane } from "./MoveLane";
 import { moveFrames } from "./moveFrames";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { timeScale, zoomed } from "./scale";
 
 const HEAD_PX = 168;
 const SUM_HEIGHT_PX = 60;
@@ -53,6 +54,7 @@ export function Lanes() {
   const state = useStore(session, (each) => each.state);
   const selected = useStore(view, (each) => (each.board === "layer" ? each.layer : null));
   const total = useStore(motion, (each) => each.readings?.total_swing_px);
+  const sheet = useStore(view, (each) => each.sheet);
   const width = Math.max(0, size.width - HEAD_PX);
   useWheel(ref, width);
   if (!state) return null;
@@ -62,19 +64,23 @@ export function Lanes() {
   return (
     <div ref={ref} className="relative flex h-full flex-col overflow-hidden" data-testid="lanes">
       <div className="flex shrink-0">
-        <Head height={26} />
+        <SheetSwitch />
         <Ruler width={width} />
       </div>
       <div className="flex shrink-0 border-base-300 border-b">
         <MoveHead detail={pins ? `${pins} pins` : "no keys: it stands still"} />
         <MoveLane width={width} shot={state.document} />
       </div>
-      <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
-        {layers.length === 0 && <EmptyStack left={HEAD_PX} />}
-        {[...state.document.clips].reverse().map((clip) => (
-          <ClipGroup key={clip.id} clip={clip} width={width} headPx={HEAD_PX} selected={selected} anySolo={anySolo} />
-        ))}
-      </div>
+      {sheet ? (
+        <Sheet width={width} headPx={HEAD_PX} />
+      ) : (
+        <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+          {layers.length === 0 && <EmptyStack left={HEAD_PX} />}
+          {[...state.document.clips].reverse().map((clip) => (
+            <ClipGroup key={clip.id} clip={clip} width={width} headPx={HEAD_PX} selected={selected} anySolo={anySolo} />
+          ))}
+        </div>
+      )}
       <div className="flex shrink-0 border-base-300 border-t bg-base-200">
         <Head height={SUM_HEIGHT_PX} title="Sum" detail={total !== undefined ? `${total.toFixed(0)} px swing` : ""} />
         <LayerWave width={width} height={SUM_HEIGHT_PX} layers={layers} array="sum" />
@@ -109,5 +115,29 @@ function MoveHead({ detail }: { detail: string }) {
       <span className={`cond font-semibold text-[13px] ${selected ? "text-primary" : ""}`}>Move</span>
       <span className="cond text-(--graphite) text-xs">{detail}</span>
     </button>
+  );
+}
+
+/** What lies under the ruler: lanes, curves, or the frame table. */
+function SheetSwitch() {
+  const sheet = useStore(view, (each) => each.sheet);
+  return (
+    <fieldset
+      className="flex h-[26px] shrink-0 items-center gap-0.5 border-base-300 border-r px-2"
+      style={{ width: HEAD_PX }}
+      aria-label="Lanes, curves or table"
+    >
+      {([null, "curves", "table"] as const).map((each) => (
+        <button
+          key={each ?? "lanes"}
+          type="button"
+          aria-pressed={sheet === each}
+          className={`cond rounded-sm px-1.5 text-xs ${sheet === each ? "bg-(--wash) text-primary" : "hover:bg-base-200"}`}
+          onClick={() => view.setState({ sheet: each })}
+        >
+          {each ?? "lanes"}
+        </button>
+      ))}
+    </fieldset>
   );
 }

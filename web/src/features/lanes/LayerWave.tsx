@@ -1,9 +1,9 @@
 import { useCallback } from "react";
 import type { Layer } from "../../api/types";
+import type { TimeScale } from "../../shared/timeScale";
 import { motion } from "../../stores/motion";
 import { drawWaves, inksOf, reach } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
-import type { TimeScale } from "./scale";
 import { sumWaves, wavesOf } from "./waves";
 
 /** A layer's own contribution, or the sum of several, as waveforms. */

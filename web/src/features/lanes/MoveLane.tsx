@@ -1,12 +1,12 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
 import type { AxisName, Shot } from "../../api/types";
+import { type TimeScale, timeScale } from "../../shared/timeScale";
 import { motion } from "../../stores/motion";
 import { selectPins, view } from "../../stores/view";
 import { drawWaves, inksOf } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
 import { MovePins } from "./MovePins";
-import { type TimeScale, timeScale } from "./scale";
 
 export const MOVE_HEIGHT_PX = 58;
 const PIN_ROW_PX = 16;

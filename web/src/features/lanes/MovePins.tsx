@@ -1,11 +1,11 @@
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import type { Command, Shot } from "../../api/types";
+import type { TimeScale } from "../../shared/timeScale";
 import { cancelPreview, commit, preview } from "../../stores/session";
 import { pause, seek } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
 import { type PinKey, pinTitles } from "./moveFrames";
-import type { TimeScale } from "./scale";
 
 const MOST_PINS = 400;
 const DRAG_STARTS_PX = 3;

@@ -1,12 +1,13 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { timeScale } from "../../shared/timeScale";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
-import { timeScale } from "./scale";
 
 /** The pen line at the present frame. It moves without re-rendering. */
 export function Playhead({ width, left }: { width: number; left: number }) {
   const ref = useRef<HTMLDivElement>(null);
+  const short = useStore(view, (state) => state.sheet === "table");
   const window = useStore(view, (state) => state.window);
   useEffect(() => {
     const x = timeScale(window, width);
@@ -26,7 +27,7 @@ export function Playhead({ width, left }: { width: number; left: number }) {
   return (
     <div ref={ref} className="pointer-events-none absolute inset-y-0 left-0 z-10 w-0" data-testid="playhead">
       <span className="num absolute top-0 min-w-5 -translate-x-1/2 rounded-sm bg-signal px-1 text-center text-[11px] text-white" />
-      <span className="absolute top-[17px] bottom-0 -left-px w-[1.5px] bg-signal" />
+      <span className={`absolute top-[17px] -left-px w-[1.5px] bg-signal ${short ? "h-[66px]" : "bottom-0"}`} />
     </div>
   );
 }

@@ -1,9 +1,9 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
+import { type TimeScale, ticks, timeScale } from "../../shared/timeScale";
 import { pause, seek, transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { LaneCanvas } from "./LaneCanvas";
-import { type TimeScale, ticks, timeScale } from "./scale";
 
 const HEIGHT_PX = 26;
 

@@ -2,7 +2,7 @@
 import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
 import { AXES, DASHES } from "../../shared/axes";
-import type { TimeScale } from "./scale";
+import type { TimeScale } from "../../shared/timeScale";
 
 export type Wave = { axis: AxisName; column: number; perUnit: number };
 

@@ -1,12 +1,12 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { fitted } from "../../shared/fit";
 import { useSize } from "../../shared/useSize";
 import { motion, rowOf } from "../../stores/motion";
 import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { stage } from "../set-view";
-import { fitted } from "./fit";
 import { Scribble } from "./Scribble";
 import { useFlying } from "./useFlying";
 

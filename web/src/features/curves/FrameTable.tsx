@@ -1,0 +1,190 @@
+import { useEffect, useRef, useState } from "react";
+import { arithmetic } from "../../shared/arithmetic";
+import { useMotionVersion } from "../../shared/useMotionVersion";
+import { motion, rowOf } from "../../stores/motion";
+import { note } from "../../stores/notes";
+import { commit } from "../../stores/session";
+import { seek, transport } from "../../stores/transport";
+import type { Track } from "./groups";
+
+const ROW_PX = 22;
+const OVERSCAN = 6;
+
+/** Frames down, numbers across. Typing in a cell sets a key; a block of cells is pasted as a spreadsheet copies it. */
+export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: string; width: number }) {
+  const ref = useRef<HTMLDivElement>(null);
+  const [top, setTop] = useState(0);
+  const [height, setHeight] = useState(0);
+  useMotionVersion();
+  const { first, frames, arrays } = motion.getState();
+
+  useEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    element.scrollTop = Math.max(0, (rowOf(transport.getState().frame) - 3) * ROW_PX);
+    setHeight(element.clientHeight);
+  }, []);
+
+  const paste = (event: React.ClipboardEvent, row: number, column: number) => {
+    const lines = event.clipboardData
+      .getData("text")
+      .trimEnd()
+      .split(/\r?\n/)
+      .map((line) => line.split("\t"));
+    if (lines.length === 1 && lines[0]?.length === 1) return;
+    event.preventDefault();
+    const keys: { at: string; frame: number; value: number }[] = [];
+    for (const [down, cells] of lines.entries()) {
+      for (const [across, text] of cells.entries()) {
+        const track = tracks[column + across];
+        const frame = first + row + down;
+        if (!track || row + down >= frames || text.trim() === "") continue;
+        const value = Number(text.trim().replace(",", "."));
+        if (!Number.isFinite(value)) {
+          note(
+            "error",
+            `Nothing was pasted: “${text.slice(0, 40)}” (line ${down + 1}, column ${across + 1}) is not a number.`,
+          );
+          return;
+        }
+        keys.push({ at: track.at, frame, value });
+      }
+    }
+    if (keys.length) void commit({ type: "set_keys", keys });
+  };
+
+  const from = Math.max(0, Math.floor(top / ROW_PX) - OVERSCAN);
+  const to = Math.min(frames, Math.ceil((top + height) / ROW_PX) + OVERSCAN);
+  const clear = (track: Track) => {
+    if (track.param.state === "keyed")
+      void commit({
+        type: "delete_keys",
+        keys: track.param.curve.keys.map((key) => ({ at: track.at, frame: key.frame })),
+      });
+  };
+  return (
+    <div
+      ref={ref}
+      className="relative min-w-0 overflow-auto"
+      style={{ width }}
+      onScroll={(event) => {
+        setTop(event.currentTarget.scrollTop);
+        setHeight(event.currentTarget.clientHeight);
+      }}
+    >
+      <table className="w-max border-collapse text-xs" aria-label="Frame table">
+        <thead className="sticky top-0 z-10 bg-base-100">
+          <tr>
+            <th className="cond w-16 border-base-300 border-b px-2 text-left font-normal text-(--graphite)">frame</th>
+            {tracks.map((track) => (
+              <th key={track.at} className="cond w-32 border-base-300 border-b px-2 text-right font-normal">
+                {track.title} {unit}
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs ml-1 h-4 min-h-0 px-1"
+                  title={`Delete all keys of ${track.title}`}
+                  disabled={track.param.state !== "keyed"}
+                  onClick={() => clear(track)}
+                >
+                  clear
+                </button>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {from > 0 && <tr style={{ height: from * ROW_PX }} />}
+          {Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i).map((row) => (
+            <tr key={row} style={{ height: ROW_PX }}>
+              <td className="num border-base-300/60 border-b px-2 text-(--graphite)">
+                <button
+                  type="button"
+                  className="w-full text-left"
+                  title="Go to this frame"
+                  onClick={() => seek(first + row)}
+                >
+                  {first + row}
+                </button>
+              </td>
+              {tracks.map((track, column) => (
+                <td key={track.at} className="border-base-300/60 border-b p-0">
+                  <Cell
+                    label={`${track.title} at frame ${first + row}`}
+                    value={arrays.get(`curve:${track.at}`)?.data[row] ?? 0}
+                    keyed={
+                      track.param.state === "keyed" && track.param.curve.keys.some((key) => key.frame === first + row)
+                    }
+                    onValue={(value) =>
+                      void commit({ type: "set_keys", keys: [{ at: track.at, frame: first + row, value }] })
+                    }
+                    onClear={() => void commit({ type: "delete_keys", keys: [{ at: track.at, frame: first + row }] })}
+                    onPaste={(event) => paste(event, row, column)}
+                  />
+                </td>
+              ))}
+            </tr>
+          ))}
+          {to < frames && <tr style={{ height: (frames - to) * ROW_PX }} />}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+type CellProps = {
+  label: string;
+  value: number;
+  keyed: boolean;
+  onValue: (value: number) => void;
+  onClear: () => void;
+  onPaste: (event: React.ClipboardEvent) => void;
+};
+
+function Cell({ label, value, keyed, onValue, onClear, onPaste }: CellProps) {
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState(false);
+  const finish = () => {
+    if (text === null) return;
+    if (text.trim() === "" && keyed) onClear();
+    else if (text.trim() !== "") {
+      const next = arithmetic(text, value);
+      if (next === null) {
+        setWrong(true);
+        return;
+      }
+      onValue(next);
+    }
+    setText(null);
+    setWrong(false);
+  };
+  return (
+    <input
+      aria-label={label}
+      aria-invalid={wrong}
+      title={
+        wrong
+          ? "A number, or a sum such as 0.4*2"
+          : keyed
+            ? "A key; emptied, it is deleted"
+            : "Between keys; typing sets one"
+      }
+      className={`num w-full bg-transparent px-2 text-right outline-offset-[-2px] ${wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)"}`}
+      value={text ?? value.toFixed(4)}
+      onFocus={(event) => event.currentTarget.select()}
+      onChange={(event) => {
+        setText(event.target.value);
+        setWrong(false);
+      }}
+      onBlur={finish}
+      onPaste={onPaste}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") finish();
+        if (event.key === "Escape") {
+          setText(null);
+          setWrong(false);
+        }
+      }}
+    />
+  );
+}

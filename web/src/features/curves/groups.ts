@@ -1,0 +1,83 @@
+/** Which numbers the sheet shows for what is selected, in groups of one unit. */
+import type { AxisName, Layer, Param, Shot } from "../../api/types";
+import { AXES, UNITS } from "../../shared/axes";
+
+export type Track = { at: string; title: string; ink: AxisName; param: Param };
+export type CurveGroup = { title: string; unit: string; tracks: Track[] };
+
+/** Groups of the camera's move. */
+export function moveGroups(shot: Shot): CurveGroup[] {
+  const mount = shot.mounts.at(-1);
+  if (!mount) return [];
+  const track = (
+    field: "x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg",
+    title: string,
+    ink: AxisName,
+  ): Track => ({
+    at: `mount:${mount.id}.${field}`,
+    title,
+    ink,
+    param: mount[field],
+  });
+  return [
+    {
+      title: "position",
+      unit: "m",
+      tracks: [track("x_m", "x", "truck"), track("y_m", "height", "pedestal"), track("z_m", "z", "dolly")],
+    },
+    {
+      title: "angles",
+      unit: "°",
+      tracks: [track("pan_deg", "pan", "pan"), track("tilt_deg", "tilt", "tilt"), track("roll_deg", "roll", "roll")],
+    },
+    {
+      title: "lens",
+      unit: "mm",
+      tracks: [{ at: "shot.focal_mm", title: "focal length", ink: "zoom", param: shot.focal_mm }],
+    },
+  ];
+}
+
+/** Groups of a layer: its weight and speed, its swings, and the tracks of hand keys. */
+export function layerGroups(layer: Layer): CurveGroup[] {
+  const at = `layer:${layer.id}`;
+  const groups: CurveGroup[] = [
+    {
+      title: "weight, speed",
+      unit: "",
+      tracks: [
+        { at: `${at}.weight`, title: "weight", ink: "pedestal", param: layer.weight },
+        { at: `${at}.speed`, title: "speed", ink: "pan", param: layer.speed },
+      ],
+    },
+  ];
+  const { source } = layer;
+  const perAxis = (
+    title: string,
+    axes: readonly AxisName[],
+    unit: string,
+    make: (axis: AxisName) => [string, Param],
+  ): CurveGroup => ({
+    title: `${title} ${unit}`,
+    unit,
+    tracks: axes.map((axis) => {
+      const [address, param] = make(axis);
+      return { at: address, title: axis, ink: axis, param };
+    }),
+  });
+  const make: (axis: AxisName) => [string, Param] =
+    source.kind === "keys"
+      ? (axis) => [`${at}.source.tracks.${axis}`, source.tracks[axis]]
+      : (axis) => [`${at}.axes.${axis}.swing`, layer.axes[axis].swing];
+  const title = source.kind === "keys" ? "keys" : "swing";
+  for (const unit of ["°", "cm", "%"])
+    groups.push(
+      perAxis(
+        title,
+        AXES.filter((axis) => UNITS[axis] === unit),
+        unit,
+        make,
+      ),
+    );
+  return source.kind === "keys" ? [...groups.slice(1), ...groups.slice(0, 1)] : groups;
+}

@@ -1,0 +1,2 @@
+/** Curves and the frame table of what is selected, over the lanes, on the same time axis. */
+export { Sheet } from "./Sheet";

@@ -1,0 +1,61 @@
+/** Geometry of the curve plot. */
+import { scaleLinear } from "d3-scale";
+import type { MotionArray } from "../../api/motion";
+import type { TimeScale } from "../../shared/timeScale";
+import type { Motion } from "../../stores/motion";
+import type { Track } from "./groups";
+
+const MARGIN_PX = 14;
+const LEAST_SPAN = 1e-3;
+
+/** Values to pixels, larger ones higher up. */
+export function valueScale(values: [number, number], height: number): TimeScale {
+  return scaleLinear()
+    .domain(values)
+    .range([height - MARGIN_PX, MARGIN_PX]);
+}
+
+/** Round values for the rules of the plot. */
+export function valueTicks(values: [number, number], height: number): number[] {
+  return scaleLinear()
+    .domain(values)
+    .ticks(Math.max(2, Math.floor(height / 36)));
+}
+
+/** Least and largest value of some curves, their keys included, with some air. */
+export function extent(tracks: Track[], state: Motion): [number, number] {
+  let low = Infinity;
+  let high = -Infinity;
+  const see = (value: number) => {
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+  };
+  for (const track of tracks) {
+    for (const value of state.arrays.get(`curve:${track.at}`)?.data ?? []) see(value);
+    if (track.param.state === "keyed") for (const key of track.param.curve.keys) see(key.value);
+    else see(track.param.value);
+  }
+  if (!Number.isFinite(low)) return [0, 1];
+  const air = Math.max((high - low) * 0.08, LEAST_SPAN, high === low ? Math.max(Math.abs(high) * 0.2, 0.5) : 0);
+  return [low - air, high + air];
+}
+
+/** A column of an array as a path; frames that fall on one pixel are thinned out. */
+export function linePath(
+  array: MotionArray,
+  column: number,
+  first: number,
+  x: TimeScale,
+  y: TimeScale,
+  width: number,
+): string {
+  const rows = array.data.length / array.columns;
+  const from = Math.max(0, Math.floor(x.invert(0) - first));
+  const to = Math.min(rows - 1, Math.ceil(x.invert(width) - first));
+  const stride = Math.max(1, Math.floor((to - from) / (width * 2)));
+  const parts: string[] = [];
+  for (let row = from; row <= to; row += stride) {
+    parts.push(`${x(first + row).toFixed(1)},${y(array.data[row * array.columns + column] ?? 0).toFixed(1)}`);
+  }
+  return parts.length ? `M${parts.join("L")}` : "";
+}
