@@ -135,8 +135,13 @@ def schema() -> None:
 
 
 @app.command()
-def bench() -> None:
+def bench(browser: Annotated[bool, typer.Option("--browser", help="Measure the page in a headless browser instead.")] = False) -> None:
     """Prints timings as JSON."""
+    if browser:
+        from zittern.bench_browser import run as run_browser
+
+        print(json.dumps(run_browser(), indent=2))
+        return
     from zittern.bench import run
 
     print(json.dumps(run(), indent=2))

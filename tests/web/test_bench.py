@@ -1,5 +1,7 @@
 """The animator's first sitting: a clean path, a handheld feel, tuned, taken away."""
 
+import re
+
 import numpy as np
 from playwright.sync_api import expect
 
@@ -117,7 +119,7 @@ class Tuning(WithPage):
         self.page.get_by_label("Add layer").click()
         self.page.get_by_role("button", name="Wave").click()
         expect(self.page.get_by_role("textbox", name="Layer name")).to_have_value("Wave")
-        self.page.get_by_label("shape", exact=True).select_option("triangle")
+        self.page.get_by_label(re.compile("^shape")).select_option("triangle")
         expect(self.page.get_by_label("Undo: Set wave shape in “Wave”")).to_be_visible()
         self.page.keyboard.press("Escape")
         self.assertEqual(self.library().state("jetty-walk-handheld").document.clips[0].layers[-1].source.shape, "triangle")

@@ -150,6 +150,18 @@ class SpectrumOut(Model):
     sum_px: list[float]
 
 
+class SetOut(Model):
+    set_id: str
+    objects: list[str]
+
+
+class SubjectIn(Model):
+    """An object of the shot's set, or nothing to mark none."""
+
+    base_revision: int
+    object: str | None = Field(max_length=200)
+
+
 class CameraFileOut(Model):
     cameras: list[str]
     notices: list[str]

@@ -7,6 +7,7 @@ gltf_model    the parts of glTF 2.0 that carry cameras, checked; GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
+set_file      a set: its objects, and one of them as the subject
 shot_json     the shot's own JSON
 table         THE TABLE of formats by file ending
 """

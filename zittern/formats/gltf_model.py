@@ -18,7 +18,7 @@ from zittern.core.errors import DocumentError, FormatError
 from zittern.core.units import Array
 from zittern.formats.files import MOST_FILE_BYTES, Sidecars
 
-__all__ = ["Gltf", "Node", "floats", "load"]
+__all__ = ["Gltf", "Node", "floats", "load", "mesh_bounds"]
 
 _GLB_MAGIC = 0x46546C67
 _CHUNK_JSON = 0x4E4F534A
@@ -82,6 +82,8 @@ class Accessor(_Part):
     count: int = Field(ge=1, le=50_000_000)
     type: str
     sparse: Any = None
+    min: tuple[Number, ...] | None = None
+    max: tuple[Number, ...] | None = None
 
 
 class Target(_Part):
@@ -101,6 +103,14 @@ class Sampler(_Part):
     interpolation: Literal["LINEAR", "STEP", "CUBICSPLINE"] = "LINEAR"
 
 
+class Primitive(_Part):
+    attributes: dict[str, Index]
+
+
+class Mesh(_Part):
+    primitives: tuple[Primitive, ...] = ()
+
+
 class Animation(_Part):
     name: str = ""
     channels: tuple[Channel, ...]
@@ -118,6 +128,7 @@ class _Json(_Part):
     buffers: Annotated[tuple[Buffer, ...], Field(max_length=_MOST_ITEMS)] = ()
     bufferViews: tuple[BufferView, ...] = ()  # noqa: N815
     accessors: tuple[Accessor, ...] = ()
+    meshes: Annotated[tuple[Mesh, ...], Field(max_length=_MOST_ITEMS)] = ()
     animations: tuple[Animation, ...] = ()
     extensionsUsed: tuple[str, ...] = ()  # noqa: N815
     extensionsRequired: tuple[str, ...] = ()  # noqa: N815
@@ -181,6 +192,19 @@ def load(data: bytes, sidecars: Sidecars) -> Gltf:
     if not model.asset.version.startswith("2."):
         raise FormatError(f"glTF 2 is read, got version {model.asset.version[:20]!r}", "asset.version")
     return Gltf(model, binary, sidecars)
+
+
+def mesh_bounds(gltf: Gltf, mesh: int) -> list[tuple[tuple[float, ...], tuple[float, ...]]]:
+    """Least and largest corner of each primitive of a mesh, as its positions announce them. Raises FormatError."""
+    out: list[tuple[tuple[float, ...], tuple[float, ...]]] = []
+    for p, primitive in enumerate(_item(gltf.json.meshes, mesh, f"meshes[{mesh}]").primitives):
+        where = f"meshes[{mesh}].primitives[{p}].attributes.POSITION"
+        index = primitive.attributes.get("POSITION")
+        accessor = None if index is None else _item(gltf.json.accessors, index, where)
+        if accessor is None or accessor.min is None or accessor.max is None or len(accessor.min) != 3 or len(accessor.max) != 3:
+            raise FormatError("positions announce their bounds; this file leaves them out", where)
+        out.append((accessor.min, accessor.max))
+    return out
 
 
 def floats(gltf: Gltf, index: int, width: str, where: str) -> Array:

@@ -18,7 +18,7 @@ from zittern.core.shot.shot import MOST_FRAMES, Picture
 from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps
 from zittern.core.units import Array
 
-__all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathSamples", "sample_plan"]
+__all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathSamples", "keys_of", "sample_plan"]
 
 FIRST_FRAME = 1
 # Relative second difference under which a key lies on the line between its neighbours.
@@ -70,15 +70,16 @@ def move_of(samples: PathSamples) -> Move:
     """The keyed move through samples: linear between them, keys on straight stretches left out. Raises FormatError."""
     columns = np.concatenate([samples.position_m, samples.angles_deg], axis=1)
     try:
-        fields: dict[str, object] = {name: _param(samples.frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
-        focal = None if samples.focal_mm is None else _param(samples.frames, samples.focal_mm)
+        fields: dict[str, object] = {name: keys_of(samples.frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
+        focal = None if samples.focal_mm is None else keys_of(samples.frames, samples.focal_mm)
         return Move.model_validate({**fields, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame})
     except ValidationError as error:
         fault = DocumentError.of(error)
         raise FormatError(fault.message, fault.where) from error
 
 
-def _param(frames: Array, values: Array) -> Fixed | Keyed:
+def keys_of(frames: Array, values: Array) -> Fixed | Keyed:
+    """The keyed number through samples, linear between them; keys on straight stretches are left out. (N,), (N,). Raises FormatError."""
     spread = float(np.ptp(values))
     scale = max(1.0, float(np.max(np.abs(values))))
     if spread <= 1e-12 * scale:

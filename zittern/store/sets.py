@@ -7,7 +7,7 @@ from pathlib import Path
 
 from zittern.core.errors import NotFound
 
-__all__ = ["SHIPPED", "set_file", "set_ids"]
+__all__ = ["SHIPPED", "add_set", "set_file", "set_ids"]
 
 SHIPPED = Path(__file__).parent.parent / "demo" / "sets"
 _ID = re.compile(r"^[a-z0-9][a-z0-9-]{0,63}$")
@@ -26,3 +26,15 @@ def set_file(data_dir: Path, set_id: str) -> Path:
             if path.is_file():
                 return path
     raise NotFound(f"there is no set {set_id!r}")
+
+
+def add_set(data_dir: Path, wanted: str, data: bytes) -> str:
+    """Keeps a GLB as a set; its id, made of a wanted one that is not taken. The file is whole or not there."""
+    folder = data_dir / "sets"
+    folder.mkdir(exist_ok=True)
+    taken = set(set_ids(data_dir))
+    set_id = next(name for name in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+    part = folder / f"{set_id}.part"
+    part.write_bytes(data)
+    part.replace(folder / f"{set_id}.glb")
+    return set_id

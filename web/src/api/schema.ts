@@ -160,6 +160,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Set File
+         * @description Keeps a GLB as a set that shots can play in.
+         */
+        post: operations["add_set_file_api_sets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/{set_id}": {
         parameters: {
             query?: never;
@@ -172,6 +192,26 @@ export interface paths {
          * @description The GLB of a set.
          */
         get: operations["get_set_api_sets__set_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/objects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Set Objects
+         * @description Which objects a set has.
+         */
+        get: operations["get_set_objects_api_sets__set_id__objects_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -398,6 +438,26 @@ export interface paths {
         get: operations["get_spectrum_api_shots__shot__spectrum__layer__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/subject": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Subject
+         * @description Marks an object of the set as the subject, followed where it moves; one revision.
+         */
+        post: operations["mark_subject_api_shots__shot__subject_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -714,6 +774,11 @@ export interface components {
              *     }
              */
             swing: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+        };
+        /** Body_add_set_file_api_sets_post */
+        Body_add_set_file_api_sets_post: {
+            /** File */
+            file: string;
         };
         /** Body_import_move_api_shots__shot__imports_post */
         Body_import_move_api_shots__shot__imports_post: {
@@ -2099,6 +2164,13 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** SetOut */
+        SetOut: {
+            /** Objects */
+            objects: string[];
+            /** Set Id */
+            set_id: string;
+        };
         /**
          * SetSource
          * @description Another source for a layer; its axes keep their swings.
@@ -2341,6 +2413,16 @@ export interface components {
              *     }
              */
             z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+        };
+        /**
+         * SubjectIn
+         * @description An object of the shot's set, or nothing to mark none.
+         */
+        SubjectIn: {
+            /** Base Revision */
+            base_revision: number;
+            /** Object */
+            object: string | null;
         };
         /**
          * TablesOut
@@ -2879,6 +2961,39 @@ export interface operations {
             };
         };
     };
+    add_set_file_api_sets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_set_file_api_sets_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_set_api_sets__set_id__get: {
         parameters: {
             query?: never;
@@ -2896,6 +3011,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_set_objects_api_sets__set_id__objects_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
             };
             /** @description Validation Error */
             422: {
@@ -3293,6 +3439,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpectrumOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    mark_subject_api_shots__shot__subject_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubjectIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
                 };
             };
             /** @description Validation Error */

@@ -20,6 +20,7 @@ export type AxisReading = Schemas["AxisReading"];
 export type Spectrum = Schemas["SpectrumOut"];
 export type Revision = Schemas["RevisionOut"];
 export type Subject = Schemas["Subject"];
+export type SetObjects = Schemas["SetOut"];
 export type Tables = Schemas["TablesOut"];
 export type Job = Schemas["JobOut"];
 export type CameraFile = Schemas["CameraFileOut"];

@@ -6,3 +6,6 @@ export function fitted(width: number, height: number, aspect: number): Rect {
   const h = w / aspect;
   return { x: (width - w) / 2, y: (height - h) / 2, width: w, height: h };
 }
+
+/** How much of the surroundings is shown when what lies outside the frame is: this many times the picture. */
+export const AROUND = 1.3;

@@ -7,6 +7,8 @@ import { view } from "./view";
 
 export type Motion = {
   shot: string | null;
+  /** Revision that the arrays belong to. */
+  revision: number | null;
   version: number;
   first: number;
   frames: number;
@@ -14,13 +16,24 @@ export type Motion = {
   readings: Readings | null;
 };
 
-const EMPTY: Motion = { shot: null, version: 0, first: 1, frames: 0, arrays: new Map(), readings: null };
+const EMPTY: Motion = {
+  shot: null,
+  revision: null,
+  version: 0,
+  first: 1,
+  frames: 0,
+  arrays: new Map(),
+  readings: null,
+};
 
 export const motion = createStore<Motion>(() => EMPTY);
 
 let wanted: { shot: string; commands: Command[]; revision: number | null; done: ((error?: unknown) => void)[] } | null =
   null;
 let asking = false;
+
+/** Time from asking for samples until they are applied; `zittern bench --browser` reads it. */
+const APPLIED = "samples-applied";
 
 /** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one. */
 export function feed(shot: string, commands: Command[], revision: number | null = null): Promise<void> {
@@ -42,6 +55,7 @@ async function ask(): Promise<void> {
   while (wanted) {
     const { shot, commands, revision, done } = wanted;
     wanted = null;
+    const asked = performance.now();
     try {
       const known = motion.getState();
       const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
@@ -55,12 +69,14 @@ async function ask(): Promise<void> {
       );
       motion.setState((state) => ({
         shot,
+        revision: head.revision,
         version: state.version + 1,
         first: head.first_frame,
         frames: head.frames,
         arrays,
         readings: head.readings,
       }));
+      performance.measure(APPLIED, { start: asked, end: performance.now() });
       for (const each of done) each();
     } catch (error) {
       for (const each of done) each(error);

@@ -114,6 +114,15 @@ export function redo(): Promise<void> {
   return travel("/api/shots/{shot}/redo");
 }
 
+/** Marks an object of the set as the subject, or none. */
+export function markSubject(object: string | null): Promise<void> {
+  return inTurn(async (state) => {
+    const params = { path: { shot: state.slug } };
+    const body = { base_revision: state.revision, object };
+    adopt(await take<State>(client.POST("/api/shots/{shot}/subject", { params, body })));
+  });
+}
+
 /** Makes any revision the present one; later ones stay. */
 export function goTo(revision: number): Promise<void> {
   looking = null;

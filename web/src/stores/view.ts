@@ -2,6 +2,9 @@
 import { createStore } from "zustand/vanilla";
 import type { AxisName } from "../api/types";
 
+/** How a set piece is drawn. */
+export type PieceLook = "shown" | "box" | "hidden";
+
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
   board: "layer" | "move";
@@ -16,6 +19,12 @@ export type View = {
   autoKey: boolean;
   /** Dragging in the Viewfinder flies the camera. */
   flying: boolean;
+  /** The subject glows in both views. */
+  tinted: boolean;
+  /** Set pieces that are not plainly shown. */
+  looks: Record<string, PieceLook>;
+  /** What lies just outside the frame is shown too. */
+  around: boolean;
   axes: AxisName[];
   window: [number, number];
   bypass: boolean;
@@ -36,6 +45,9 @@ export const view = createStore<View>(() => ({
   pins: [],
   autoKey: false,
   flying: false,
+  tinted: false,
+  looks: {},
+  around: false,
   axes: [],
   window: [1, 240],
   bypass: false,

@@ -5,7 +5,11 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from zittern.api.context import Ctx, json_response
-from zittern.api.models import EditIn, GoToIn, RevisionNameIn, RevisionOut, StateOut, StepIn
+from zittern.api.models import EditIn, GoToIn, RevisionNameIn, RevisionOut, StateOut, StepIn, SubjectIn
+from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.errors import BadInput
+from zittern.formats.set_file import subject_in
+from zittern.store.sets import set_file
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"])
 
@@ -26,6 +30,20 @@ def remove_shot(shot: str, ctx: Ctx) -> None:
 def edit_shot(shot: str, body: EditIn, ctx: Ctx) -> object:
     """Commits a command as one revision."""
     return json_response(ctx.state_out(ctx.library.edit(shot, body.base_revision, body.command)))
+
+
+@router.post("/subject", response_model=StateOut)
+def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
+    """Marks an object of the set as the subject, followed where it moves; one revision."""
+    document = ctx.library.state(shot).document
+    subject = None
+    if body.object is not None:
+        if document.set_id is None:
+            raise BadInput("the shot plays in no set, so there is no object to mark", "set_id")
+        data = set_file(ctx.library.data_dir, document.set_id).read_bytes()
+        subject = subject_in(data, body.object, document).model_dump()
+    command = SetValues(values=(Assignment(at="shot.subject", value=subject),))
+    return json_response(ctx.state_out(ctx.library.edit(shot, body.base_revision, command)))
 
 
 @router.post("/undo", response_model=StateOut)

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from pathlib import PurePath
 
-from fastapi import APIRouter
+from fastapi import APIRouter, UploadFile
 from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx
-from zittern.api.models import AxisOut, FormatOut, SourceOut, TablesOut
+from zittern.api.models import AxisOut, FormatOut, SetOut, SourceOut, TablesOut
 from zittern.core.axes import AXIS_INFO
 from zittern.core.sources.table import SOURCES
+from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
-from zittern.store.sets import set_file, set_ids
+from zittern.store.library import slug_of
+from zittern.store.sets import add_set, set_file, set_ids
 
 router = APIRouter(prefix="/api", tags=["tables"])
 
@@ -34,3 +37,18 @@ def get_tables(ctx: Ctx) -> TablesOut:
 def get_set(set_id: str, ctx: Ctx) -> FileResponse:
     """The GLB of a set."""
     return FileResponse(set_file(ctx.library.data_dir, set_id), media_type="model/gltf-binary")
+
+
+@router.post("/sets", status_code=201)
+def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
+    """Keeps a GLB as a set that shots can play in."""
+    data = file.file.read()
+    found = check_set(data)
+    set_id = add_set(ctx.library.data_dir, slug_of(PurePath(file.filename or "set").stem), data)
+    return SetOut(set_id=set_id, objects=list(found))
+
+
+@router.get("/sets/{set_id}/objects")
+def get_set_objects(set_id: str, ctx: Ctx) -> SetOut:
+    """Which objects a set has."""
+    return SetOut(set_id=set_id, objects=list(check_set(set_file(ctx.library.data_dir, set_id).read_bytes())))

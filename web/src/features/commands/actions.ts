@@ -1,5 +1,6 @@
 /** THE TABLE of actions: the keyboard and the command list both read it. */
-import type { Command, SourceKind } from "../../api/types";
+import type { Command, Layer, SourceKind } from "../../api/types";
+import { note } from "../../stores/notes";
 import { commit, findLayer, redo, session, undo } from "../../stores/session";
 import { seek, step, togglePlay, transport } from "../../stores/transport";
 import { openImport, selectLayer, selectPins, toggleNight, view } from "../../stores/view";
@@ -48,6 +49,36 @@ function nudge(by: number): void {
   if (!keys.length) return;
   void commit({ type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false });
   selectPins(pins.map((frame) => frame + by));
+}
+
+const CLIPBOARD = "zittern.layer";
+
+function copyLayer(): void {
+  const layer = chosen();
+  if (!layer) return;
+  localStorage.setItem(CLIPBOARD, JSON.stringify(layer));
+  note("info", `“${layer.name}” is copied; Ctrl V puts it into any shot`);
+}
+
+function pasteLayer(): void {
+  const kept = localStorage.getItem(CLIPBOARD);
+  if (!kept) note("info", "Nothing is copied yet: select a layer and press Ctrl C");
+  else void commit({ type: "paste_layer", layer: JSON.parse(kept) as Layer }, selectNewest);
+}
+
+/** Moves the selected layer within its clip. */
+function reorder(by: number): void {
+  const layer = chosen();
+  const clip = session.getState().state?.document.clips.find((each) => each.layers.some(({ id }) => id === layer?.id));
+  if (!layer || !clip) return;
+  const index = clip.layers.findIndex(({ id }) => id === layer.id) + by;
+  if (index >= 0 && index < clip.layers.length) void commit({ type: "move_layer", layer: layer.id, index });
+}
+
+/** Plays between the first and the last selected pin, or all of the shot again. */
+function loopPins(): void {
+  const { pins } = view.getState();
+  transport.setState({ loop: pins.length > 1 ? [Math.ceil(Math.min(...pins)), Math.floor(Math.max(...pins))] : null });
 }
 
 function flipSheet(sheet: "curves" | "table"): void {
@@ -140,6 +171,35 @@ export const ACTIONS: Action[] = [
     keys: ["Escape"],
     run: () => view.setState({ sheet: null, flying: false }),
   },
+  {
+    id: "around",
+    title: "Show what lies outside the frame, or not",
+    keys: ["O"],
+    run: () => view.setState((state) => ({ around: !state.around })),
+  },
+  {
+    id: "copy",
+    title: "Copy the selected layer",
+    keys: ["Ctrl+C"],
+    available: () => chosen() !== null,
+    run: copyLayer,
+  },
+  { id: "paste", title: "Paste a layer, from another shot too", keys: ["Ctrl+V"], run: pasteLayer },
+  {
+    id: "up",
+    title: "Move the selected layer up",
+    keys: ["Ctrl+ArrowUp"],
+    available: () => chosen() !== null,
+    run: () => reorder(1),
+  },
+  {
+    id: "down",
+    title: "Move the selected layer down",
+    keys: ["Ctrl+ArrowDown"],
+    available: () => chosen() !== null,
+    run: () => reorder(-1),
+  },
+  { id: "loop-here", title: "Loop between the selected pins", keys: ["Shift+L"], run: loopPins },
   {
     id: "guides",
     title: "Guides on or off",

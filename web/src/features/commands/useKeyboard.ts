@@ -10,6 +10,8 @@ export function keyName(event: KeyboardEvent): string {
 }
 
 function typing(target: EventTarget | null): boolean {
+  if (target instanceof HTMLElement && target.dataset.idle === "yes") return false;
+  if (target instanceof HTMLInputElement && /^(checkbox|radio|button)$/.test(target.type)) return false;
   return (
     target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
   );

@@ -177,10 +177,13 @@ function Cell({ label, value, keyed, onValue, onClear, onPaste }: CellProps) {
       }}
       onBlur={finish}
       onPaste={onPaste}
+      data-idle={text === null ? "yes" : "no"}
       onKeyDown={(event) => {
-        event.stopPropagation();
+        // While nothing has been typed here, undo and redo are the shot's.
+        if (text !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation();
         if (event.key === "Enter") finish();
         if (event.key === "Escape") {
+          if (text === null) event.currentTarget.blur();
           setText(null);
           setWrong(false);
         }

@@ -8,6 +8,7 @@ import { view } from "../../stores/view";
 import { addressOf, type FIELDS, keyHere, type MoveField, moveCommand } from "./commands";
 import { PinBar } from "./PinBar";
 import { PlaceBar } from "./PlaceBar";
+import { SubjectBar } from "./SubjectBar";
 
 type Row = {
   field: MoveField;
@@ -114,6 +115,7 @@ export function MoveBoard() {
           ))}
         </fieldset>
       </div>
+      <SubjectBar document={document} />
       <PlaceBar document={document} frame={frame} />
       <PinBar document={document} />
     </div>

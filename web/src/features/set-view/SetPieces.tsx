@@ -1,4 +1,4 @@
-import { useFrame, useLoader } from "@react-three/fiber";
+import { useFrame, useLoader, useThree } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import {
   AnimationMixer,
@@ -10,7 +10,11 @@ import {
   type Object3D,
 } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
+import { useStore } from "zustand";
+import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { applyLooks, piecesOf, tint } from "./looks";
 import { stage } from "./stageStore";
 
 /** Pieces of a set that neither throw nor catch shadows worth their cost. */
@@ -55,6 +59,9 @@ function prepareShadows(root: Object3D): void {
 /** The set with its own animation, at the frame shown. */
 export function SetPieces({ setId }: { setId: string }) {
   const gltf = useLoader(GLTFLoader, `/api/sets/${setId}`);
+  const { looks, tinted } = useStore(view);
+  const subject = useStore(session, (state) => state.state?.document.subject?.object ?? null);
+  const invalidate = useThree((state) => state.invalidate);
   const mixer = useMemo(() => {
     prepareShadows(gltf.scene);
     const made = new AnimationMixer(gltf.scene);
@@ -62,11 +69,16 @@ export function SetPieces({ setId }: { setId: string }) {
     return made;
   }, [gltf]);
   useEffect(() => {
-    stage.setState({ setProblem: null, ready: true });
+    stage.setState({ setProblem: null, ready: true, pieces: piecesOf(gltf.scene) });
     return () => {
       mixer.stopAllAction();
     };
-  }, [mixer]);
+  }, [mixer, gltf]);
+  useEffect(() => {
+    applyLooks(gltf.scene, looks);
+    tint(gltf.scene, tinted ? subject : null);
+    invalidate();
+  }, [gltf, looks, tinted, subject, invalidate]);
   useFrame(() => {
     const { frame, first, fps } = transport.getState();
     mixer.setTime((frame - first) / fps);

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { motion } from "../../stores/motion";
+import { PiecesMenu } from "./PiecesMenu";
 import { stage } from "./stageStore";
 
 /** The pane of the Set view; dragging in it turns the outside view. */
@@ -23,6 +24,7 @@ export function SetViewPane() {
       <span className="cond pointer-events-none absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
         Set view
       </span>
+      <PiecesMenu />
       {problem && (
         <span
           role="alert"

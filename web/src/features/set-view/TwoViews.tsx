@@ -3,15 +3,25 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useMemo, useState } from "react";
 import { Euler, MathUtils, PerspectiveCamera, type WebGLRenderer } from "three";
 import { useStore } from "zustand";
-import { fitted } from "../../shared/fit";
+import { AROUND, fitted } from "../../shared/fit";
 import { motion } from "../../stores/motion";
 import { session } from "../../stores/session";
+import { view } from "../../stores/view";
 import { OUTSIDE_LAYER } from "./layers";
 import { placeAtLens, shownPose, VFOV } from "./poses";
 import { stage, tellOutside } from "./stageStore";
+import { useCameraDrag } from "./useCameraDrag";
 
 const NEAR_M = 0.05;
 const FAR_M = 2000;
+/** A camera that moves less than this stands still; the outside view then looks at what it looks at. */
+const STILL_M = 1;
+const LOOK_AHEAD_M = 2.6;
+
+/** Vertical field of view, in degrees, that shows this many times the height. */
+function wider(vfov: number, times: number): number {
+  return times === 1 ? vfov : MathUtils.radToDeg(2 * Math.atan(Math.tan(MathUtils.degToRad(vfov) / 2) * times));
+}
 
 type Box = { left: number; top: number; width: number; height: number };
 
@@ -40,6 +50,8 @@ export function TwoViews() {
     camera.layers.enable(OUTSIDE_LAYER);
     return camera;
   }, []);
+  const [held, setHeld] = useState(false);
+  useCameraDrag(pane, outside, setHeld);
   const [target, setTarget] = useState<[number, number, number]>([0, 0.8, -4]);
 
   useEffect(() => {
@@ -58,16 +70,16 @@ export function TwoViews() {
   useEffect(() => {
     const bare = motion.getState().arrays.get("bare");
     if (!bare || !arrived || !shot) return;
-    const last = (motion.getState().frames - 1) * bare.columns;
-    const middle = [0, 1, 2].map((axis) => ((bare.data[axis] ?? 0) + (bare.data[last + axis] ?? 0)) / 2);
-    const [x = 0, y = 1.5, z = 0] = middle;
-    const length = Math.hypot(
-      (bare.data[last] ?? 0) - (bare.data[0] ?? 0),
-      (bare.data[last + 2] ?? 0) - (bare.data[2] ?? 0),
-    );
-    const far = Math.max(4.5, length * 0.92 + 1);
+    const { data, columns } = bare;
+    const last = (motion.getState().frames - 1) * columns;
+    const between = (axis: number) => ((data[axis] ?? 0) + (data[last + axis] ?? 0)) / 2;
+    const length = Math.hypot((data[last] ?? 0) - (data[0] ?? 0), (data[last + 2] ?? 0) - (data[2] ?? 0));
+    const pan = MathUtils.degToRad(data[3] ?? 0);
+    const ahead = length < STILL_M ? LOOK_AHEAD_M : -length * 0.06;
+    const [x, y, z] = [between(0) - Math.sin(pan) * ahead, between(1), between(2) - Math.cos(pan) * ahead];
+    const far = Math.max(5.5, length * 0.92 + 1);
     outside.position.set(x + far * 0.82, y + far * 0.46, z + far * 0.46);
-    setTarget([x, y - 0.6, z + length * 0.06]);
+    setTarget([x, y - 0.6, z]);
   }, [arrived, shot, outside]);
 
   useFrame(() => {
@@ -78,7 +90,8 @@ export function TwoViews() {
       const box = boxOf(finder, gl.domElement);
       const inner = fitted(box.width, box.height, aspect);
       placeAtLens(lens, pose.data, pose.at);
-      lens.fov = pose.data[pose.at + VFOV] ?? 40;
+      const around = view.getState().around ? AROUND : 1;
+      lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, around);
       lens.aspect = aspect;
       lens.updateProjectionMatrix();
       aim(
@@ -102,6 +115,7 @@ export function TwoViews() {
 
   return pane ? (
     <OrbitControls
+      enabled={!held}
       camera={outside}
       domElement={pane}
       target={target}

@@ -13,6 +13,13 @@ export function shownPose(state: Motion = motion.getState()): { data: Float32Arr
   return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
 }
 
+/** The pose of the move alone: what placing the camera changes. */
+export function barePose(state: Motion = motion.getState()): { data: Float32Array; at: number } | null {
+  const array = state.arrays.get("bare");
+  if (!array || state.frames === 0) return null;
+  return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
+}
+
 /** Puts an object where the lens is. Order: pan about Y, then tilt, then roll. */
 export function placeAtLens(object: Object3D, data: Float32Array, at: number): void {
   object.position.set(data[at] ?? 0, data[at + 1] ?? 0, data[at + 2] ?? 0);

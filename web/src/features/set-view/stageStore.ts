@@ -7,6 +7,8 @@ export type StageState = {
   aspect: number;
   setProblem: string | null;
   ready: boolean;
+  /** Names of the set pieces. */
+  pieces: string[];
   /** The machine draws too slowly for shadows. */
   slow: boolean;
 };
@@ -17,6 +19,7 @@ export const stage = createStore<StageState>(() => ({
   aspect: 16 / 9,
   setProblem: null,
   ready: false,
+  pieces: [],
   slow: false,
 }));
 

@@ -2,10 +2,10 @@ import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
 import { Problem, sendForm } from "../../api/client";
-import type { CameraFile, Imported, State } from "../../api/types";
+import type { CameraFile, Imported, SetObjects, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
 import { note } from "../../stores/notes";
-import { adopt } from "../../stores/session";
+import { adopt, commit } from "../../stores/session";
 import { view } from "../../stores/view";
 
 type Found = { file: File; cameras: string[]; notices: string[] };
@@ -25,11 +25,13 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
   const [fps, setFps] = useState(state ? `${state.document.fps.num}/${state.document.fps.den}` : "24");
   const [problem, setProblem] = useState("");
   const [working, setWorking] = useState(false);
+  const [asSet, setAsSet] = useState<File | null>(null);
   const [, go] = useLocation();
 
   const inspect = async (file: File) => {
     setProblem("");
     setFound(null);
+    setAsSet(/\.glb$/i.test(file.name) ? file : null);
     setWorking(true);
     try {
       const answer = await sendForm<CameraFile>("/api/imports/inspect", { file }, file.name);
@@ -43,6 +45,19 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
   useEffect(() => {
     if (dropped) void inspect(dropped);
   }, [dropped]);
+
+  const playIn = async (file: File) => {
+    setWorking(true);
+    setProblem("");
+    try {
+      const { set_id } = await sendForm<SetObjects>("/api/sets", { file }, file.name);
+      close();
+      void commit({ type: "set_values", values: [{ at: "shot.set_id", value: set_id }] });
+    } catch (error) {
+      setProblem(`${file.name}: ${explain(error)}`);
+      setWorking(false);
+    }
+  };
 
   const bringIn = async (into: "shot" | "new") => {
     if (!found) return;
@@ -114,6 +129,11 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
         </div>
       )}
       <div className="flex justify-end gap-2">
+        {state && asSet && (
+          <button type="button" className="btn btn-sm mr-auto" disabled={working} onClick={() => void playIn(asSet)}>
+            Use as the set of this shot
+          </button>
+        )}
         {state && (
           <button
             type="button"

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
-import { fitted } from "../../shared/fit";
+import { AROUND, fitted } from "../../shared/fit";
 import { useSize } from "../../shared/useSize";
 import { motion, rowOf } from "../../stores/motion";
 import { session } from "../../stores/session";
@@ -38,7 +38,9 @@ export function ViewfinderPane() {
   const [ref, size] = useSize<HTMLDivElement>();
   const document = useStore(session, (state) => state.state?.document);
   const readings = useStore(motion, (state) => state.readings);
-  const { guides, scribble, bypass, flying } = useStore(view);
+  const drawn = useStore(motion, (state) => state.revision);
+  const upToDate = useStore(session, (state) => state.state?.revision === drawn);
+  const { guides, scribble, bypass, flying, around } = useStore(view);
   useFlying(ref, flying);
   const focal = useFocal(ref);
   const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
@@ -53,10 +55,11 @@ export function ViewfinderPane() {
       ref={ref}
       className={`relative h-full w-full overflow-hidden ${flying ? "cursor-crosshair touch-none" : ""}`}
       data-testid="viewfinder"
-      data-ready={readings ? "yes" : "no"}
+      data-ready={upToDate ? "yes" : "no"}
     >
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
-        {guides && <Guides />}
+        {around && <FrameEdge />}
+        {guides && !around && <Guides />}
         <span className="cond absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
           Viewfinder · <span ref={focal} className="num" />
           {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
@@ -92,5 +95,18 @@ function Guides() {
         <rect x="5" y="5" width="90" height="90" vectorEffect="non-scaling-stroke" strokeOpacity="0.2" />
       </g>
     </svg>
+  );
+}
+
+/** The edge of the picture while its surroundings are shown: what is outside is dimmed. */
+function FrameEdge() {
+  const inset = `${(1 - 1 / AROUND) * 50}%`;
+  return (
+    <div className="absolute inset-0 overflow-hidden">
+      <div
+        className="absolute outline-1 outline-[#F4F0E6]/80"
+        style={{ inset, boxShadow: "0 0 0 999px rgb(23 24 27 / 0.5)" }}
+      />
+    </div>
   );
 }

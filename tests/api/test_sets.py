@@ -1,0 +1,28 @@
+from tests.api.making import WithServer
+from tests.formats.making import GltfMaker
+from zittern.store.sets import SHIPPED
+
+DUNES = (SHIPPED / "saltmarsh-dunes.glb").read_bytes()
+
+
+class Sets(WithServer):
+    def test_a_dropped_glb_becomes_a_set(self) -> None:
+        for expected in ("my-dunes", "my-dunes-2"):
+            made = self.client.post("/api/sets", files={"file": ("My dunes.glb", DUNES)})
+            self.assertEqual((made.status_code, made.json()["set_id"]), (201, expected), made.text)
+        self.assertIn("lamp", made.json()["objects"])
+        self.assertEqual(self.client.get("/api/sets/my-dunes").content, DUNES)
+        self.assertIn("my-dunes", self.client.get("/api/tables").json()["sets"])
+
+    def test_what_cannot_be_one(self) -> None:
+        for data, status, pattern in ((b"x", 422, "GLB file"), (GltfMaker({"camera": 0}).glb(), 422, "no mesh"), (b"glTF" + b"\0" * (2 * 2**20), 413, "1 MB")):
+            self.problem(self.client.post("/api/sets", files={"file": ("a.glb", data)}), status, pattern)
+        self.assertNotIn("a", self.client.get("/api/tables").json()["sets"])
+
+    def test_the_subject_is_marked_and_unmarked(self) -> None:
+        path = "/api/shots/jetty-walk/subject"
+        marked = self.client.post(path, json={"base_revision": self.state()["revision"], "object": "signal mast"}).json()
+        self.assertEqual((marked["document"]["subject"]["name"], marked["undo_label"]), ("signal mast", "Set subject"))
+        none = self.client.post(path, json={"base_revision": marked["revision"], "object": None}).json()
+        self.assertIsNone(none["document"]["subject"])
+        self.problem(self.client.post(path, json={"base_revision": none["revision"], "object": "whale"}), 422, "no object 'whale'", "subject.object")

@@ -1,0 +1,45 @@
+import unittest
+
+import numpy as np
+
+from tests.formats.making import GltfMaker
+from zittern.core.errors import FormatError
+from zittern.core.shot.shot import new_shot
+from zittern.demo.courier import place_m
+from zittern.formats.set_file import check_set, subject_in
+from zittern.store.sets import SHIPPED
+
+JETTY = (SHIPPED / "saltmarsh-jetty.glb").read_bytes()
+SHOT = new_shot("A", last_frame=100)
+
+
+class Sets(unittest.TestCase):
+    def test_objects_of_a_set(self) -> None:
+        names = check_set(JETTY)
+        for name in ("planks", "courier", "left leg", "signal mast"):
+            self.assertIn(name, names)
+
+    def test_what_cannot_be_a_set(self) -> None:
+        for data, pattern in ((b"", "GLB file"), (b"{}", "GLB file"), (GltfMaker({"camera": 0}).glb(), "no mesh"), (JETTY[:-50], "cut off")):
+            with self.assertRaisesRegex(FormatError, pattern):
+                check_set(data)
+
+
+class Subjects(unittest.TestCase):
+    def test_a_moving_object_is_followed(self) -> None:
+        subject = subject_in(JETTY, "courier", SHOT)
+        frames = np.arange(1.0, 101.0)
+        feet = place_m((frames - 1) / 24)
+        # Float32 keys of the set; a box of swinging limbs is taken at time 0, so its middle is a little off the feet.
+        np.testing.assert_allclose(np.diff(subject.z_m.sample(frames)), np.diff(feet[:, 2]), atol=1e-5)
+        np.testing.assert_allclose(subject.x_m.sample(frames), feet[:, 0], atol=0.1)
+        self.assertAlmostEqual(subject.height_m, 1.86, delta=0.1)
+
+    def test_a_still_one_is_fixed(self) -> None:
+        subject = subject_in(JETTY, "signal mast", SHOT)
+        self.assertIsNotNone(subject.z_m.constant)
+        self.assertAlmostEqual(subject.z_m.constant or 0, -19.0, delta=1.5)
+
+    def test_one_that_is_not_there(self) -> None:
+        with self.assertRaisesRegex(FormatError, "no object 'whale'"):
+            subject_in(JETTY, "whale", SHOT)

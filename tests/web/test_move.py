@@ -1,0 +1,237 @@
+"""A shot set up from nothing: the camera placed and keyed, the move edited in lanes, curves and table, a shake built and looped."""
+
+import re
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+
+
+class FromNothing(WithPage):
+    def type_number(self, name: str, text: str) -> None:
+        self.page.get_by_role("spinbutton", name=name, exact=True).dblclick()
+        entry = self.page.get_by_role("textbox", name=name, exact=True)
+        entry.fill(text)
+        entry.press("Enter")
+        settled(self.page)
+
+    def pins(self) -> list[str | None]:
+        return [pin.get_attribute("data-pin") for pin in self.page.locator("[data-pin]").all()]
+
+    def test_two_poses_keyed_then_edited_in_lanes_curves_and_table_and_all_the_way_back(self) -> None:
+        page = self.open("empty-dune")
+        start = self.pose()
+        page.get_by_role("button", name="Move", exact=False).filter(has_text="no keys").click()
+        page.get_by_role("button", name="Aim at Lamp").click()
+        expect(page.get_by_label("Undo: Aim at “Lamp” at frame 1")).to_be_visible()
+        page.get_by_role("button", name="Set key", exact=True).click()
+        expect(page.locator("[data-pin='1']")).to_be_visible()
+        page.keyboard.press("End")
+        self.type_number("Move x", "1.5")
+        self.type_number("Move pan", "+=12")
+        self.assertEqual(self.pins(), ["1", "144"])
+        np.testing.assert_allclose(self.pose()[0], 1.5, atol=1e-6)
+
+        # lanes: the last pin is dragged to the left
+        pin = page.locator("[data-pin='144']")
+        box = pin.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 6, box["y"] + 6)
+        page.mouse.down()
+        page.mouse.move(box["x"] - 60, box["y"] + 6)
+        page.mouse.move(box["x"] - 100, box["y"] + 6)
+        page.mouse.up()
+        settled(page)
+        expect(page.get_by_label("Undo: Move key by -")).to_be_visible()
+        moved = int(self.pins()[1] or 0)
+        self.assertLess(moved, 135)
+
+        # curves: a point of pan is dragged upwards, and a new one put on the curve
+        page.keyboard.press("c")
+        page.get_by_label("Numbers shown").select_option("angles")
+        point = page.locator(f"[data-point='pan/{moved}']")
+        box = point.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 4, box["y"] + 4)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 4, box["y"] - 10)
+        page.mouse.move(box["x"] + 4, box["y"] - 20)
+        page.mouse.up()
+        settled(page)
+        expect(page.get_by_label("Undo: Move key")).to_be_visible()
+        page.get_by_role("img", name="Curves").dblclick(position={"x": 200, "y": 60})
+        expect(page.get_by_label("Undo: Set key of")).to_be_visible()
+
+        # table: a value is typed, a column pasted, and what is no number is refused
+        page.keyboard.press("Home")
+        page.keyboard.press("t")
+        cell = page.get_by_label("roll at frame 1", exact=True)
+        cell.fill("2*1.5")
+        cell.press("Enter")
+        expect(page.get_by_label("Undo: Set key of roll at frame 1")).to_be_visible()
+        cell.evaluate("(e) => { const d = new DataTransfer(); d.setData('text', '1\\n2\\n3'); e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }")
+        expect(page.get_by_label("Undo: Set keys of roll at 3 frames")).to_be_visible()
+        cell.evaluate("(e) => { const d = new DataTransfer(); d.setData('text', '1\\nNaN'); e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }")
+        expect(page.get_by_role("alert")).to_contain_text("“NaN” (line 2, column 1) is not a number")
+        settled(page)
+        end = self.library().state("empty-dune")
+
+        # all the way back, and forward again
+        steps = 0
+        while page.get_by_label("Nothing to undo").count() == 0:
+            page.keyboard.press("Control+z")
+            settled(page)
+            steps += 1
+            self.assertLess(steps, 20)
+        page.keyboard.press("Home")
+        np.testing.assert_allclose(self.pose(), start, atol=1e-6)
+        for _ in range(steps):
+            page.keyboard.press("Control+Shift+z")
+            settled(page)
+        expect(page.get_by_label("Nothing to redo")).to_be_visible()
+        self.assertEqual(self.library().state("empty-dune").document, end.document)
+
+    def test_slow_and_fast_in_two_clicks_then_looped(self) -> None:
+        page = self.open("empty-dune")
+        page.get_by_label("Add layer").click()
+        page.get_by_role("button", name="Drift the slow").click()
+        expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Drift")
+        page.get_by_label("Add layer").click()
+        page.get_by_role("button", name="Tremor muscles").click()
+        expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Tremor")
+        page.get_by_role("checkbox", name="loop").click()
+        expect(page.get_by_label("Undo: Set loop in “Tremor”")).to_be_visible()
+        page.get_by_role("button", name="Select layer Drift").click()
+        page.get_by_role("checkbox", name="loop").click()
+        expect(page.get_by_label("Undo: Set loop in “Drift”")).to_be_visible()
+        settled(page)
+        from zittern.core.evaluate import evaluate
+
+        shot = self.library().state("empty-dune").document
+        first, after = evaluate(shot, np.array([1.0, 145.0])).total
+        np.testing.assert_allclose(after, first, atol=1e-9)
+
+    def test_the_hull_gets_a_point_and_it_is_dragged(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        point = page.locator("[data-weight='74']")
+        box = point.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 4, box["y"] + 4)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 4, box["y"] + 14)
+        page.mouse.move(box["x"] + 4, box["y"] + 20)
+        page.mouse.up()
+        settled(page)
+        expect(page.get_by_label("Undo: Move key")).to_be_visible()
+        weight = self.library().state("jetty-walk-handheld").document.clips[0].layers[0].weight
+        self.assertLess(float(weight.sample(np.array([74.0]))[0]), 0.9)
+
+    def test_flying_in_the_viewfinder(self) -> None:
+        page = self.open("empty-dune")
+        page.keyboard.press("v")
+        box = page.get_by_test_id("viewfinder").bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 40, y)
+        page.mouse.move(x + 100, y)
+        page.mouse.up()
+        settled(page)
+        expect(page.get_by_label("Undo: Fly camera at frame 1")).to_be_visible()
+        self.assertAlmostEqual(self.pose()[3], 8.0, delta=0.5)
+
+    def test_camera_where_the_set_view_looks_from(self) -> None:
+        page = self.open("empty-dune")
+        before = self.pose()
+        page.get_by_role("button", name="Move", exact=False).filter(has_text="no keys").click()
+        page.get_by_role("button", name="Camera where I look from").click()
+        expect(page.get_by_label("Undo: Place camera at frame 1")).to_be_visible()
+        settled(page)
+        self.assertGreater(np.linalg.norm(self.pose()[:3] - before[:3]), 2.0)
+
+
+    def test_the_camera_is_dragged_in_the_set_view_without_taking_the_shake_along(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        page.locator("[data-testid=set-view][data-set=ready]").wait_for()
+        before = self.library().state("jetty-walk-handheld").document.mounts[0]
+        box = page.get_by_test_id("set-view").bounding_box()
+        assert box is not None
+        # Where the camera's body is when the shot has just been opened; the outside view always starts alike.
+        x, y = box["x"] + 0.145 * box["width"], box["y"] + 0.6 * box["height"]
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 20, y + 10)
+        page.mouse.move(x + 50, y + 25)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Set camera x, camera z at frame 1")).to_be_visible()
+        settled(page)
+        after = self.library().state("jetty-walk-handheld").document.mounts[0]
+        at = np.array([1.0])
+        self.assertGreater(abs(float(after.x_m.sample(at)[0] - before.x_m.sample(at)[0])), 0.05)
+        self.assertEqual(after.y_m, before.y_m)
+
+    def test_the_subject_is_marked_and_tinted_and_pieces_are_hidden(self) -> None:
+        page = self.open("jetty-walk")
+        page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+        page.get_by_label("subject").select_option("signal mast")
+        expect(page.get_by_label("Undo: Set subject")).to_be_visible()
+        page.get_by_role("button", name="Aim at signal mast").click()
+        expect(page.get_by_label("Undo: Aim at “signal mast” at frame 1")).to_be_visible()
+        page.get_by_label("tint it").check()
+        page.get_by_text("pieces", exact=True).click()
+        page.get_by_role("button", name="reeds shown").click()
+        page.get_by_role("button", name="reeds box").click()
+        expect(page.get_by_text("pieces · 1 not shown")).to_be_visible()
+        self.assertEqual(len(self.library().history("jetty-walk")), 3)
+
+    def test_a_layer_goes_from_one_shot_to_another(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        page.keyboard.press("Control+c")
+        expect(page.get_by_text("“Slow sway” is copied")).to_be_visible()
+        self.open("empty-dune")
+        page.keyboard.press("Control+v")
+        expect(page.get_by_label("Undo: Paste “Slow sway”")).to_be_visible()
+        settled(page)
+        library = self.library()
+        pasted = library.state("empty-dune").document.clips[0].layers[0]
+        self.assertEqual(pasted.axes, library.state("jetty-walk-handheld").document.clips[0].layers[0].axes)
+
+    def test_a_loop_range_is_drawn_on_the_ruler(self) -> None:
+        page = self.open("empty-dune")
+        box = page.get_by_test_id("ruler").bounding_box()
+        assert box is not None
+        page.keyboard.down("Shift")
+        page.mouse.move(box["x"] + box["width"] * 0.25, box["y"] + 10)
+        page.mouse.down()
+        page.mouse.move(box["x"] + box["width"] * 0.5, box["y"] + 10)
+        page.mouse.up()
+        page.keyboard.up("Shift")
+        expect(page.get_by_role("button", name=re.compile(r"^3\d–7\d$"))).to_be_visible()
+
+
+class History(WithPage):
+    def test_looked_at_named_and_returned_to(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        self.go_to(40)
+        before = self.pose()
+        self.drag("Swing of pan", 90)
+        changed = self.pose()
+        page.keyboard.press("Control+h")
+        rows = page.locator("[data-revision]")
+        expect(rows).to_have_count(2)
+        rows.nth(1).get_by_label("Name of revision").fill("before the gull")
+        rows.nth(1).get_by_label("Name of revision").press("Enter")
+        rows.nth(1).get_by_role("button", name="Look").click()
+        viewfinder = page.locator("[data-testid=viewfinder]")
+        expect(viewfinder).not_to_have_attribute("data-pose", " ".join(str(value) for value in changed))
+        np.testing.assert_allclose(self.pose(), before, atol=1e-5)
+        rows.nth(1).get_by_role("button", name="Go here").click()
+        expect(rows.nth(1).get_by_text("you are here")).to_be_visible()
+        expect(rows.nth(1).get_by_label("Name of revision")).to_have_value("before the gull")
+        page.keyboard.press("Escape")
+        settled(page)
+        expect(page.get_by_label("Redo: Set swing of pan")).to_be_visible()
+        np.testing.assert_allclose(self.pose(), before, atol=1e-5)

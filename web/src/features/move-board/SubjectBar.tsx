@@ -1,0 +1,49 @@
+import { useQuery } from "@tanstack/react-query";
+import { useStore } from "zustand";
+import { client, take } from "../../api/client";
+import type { SetObjects, Shot } from "../../api/types";
+import { markSubject } from "../../stores/session";
+import { view } from "../../stores/view";
+
+const NONE = "none";
+
+/** Which object of the set is the subject; it is followed where it moves, and can be tinted. */
+export function SubjectBar({ document }: { document: Shot }) {
+  const tinted = useStore(view, (state) => state.tinted);
+  const set = document.set_id ?? null;
+  const params = { path: { set_id: set ?? "" } };
+  const found = useQuery({
+    queryKey: ["objects", set],
+    queryFn: () => take<SetObjects>(client.GET("/api/sets/{set_id}/objects", { params })),
+    enabled: set !== null,
+    staleTime: Infinity,
+  });
+  const object = document.subject?.object ?? NONE;
+  return (
+    <div className="cond flex items-center gap-3 text-xs">
+      <label className="flex min-w-0 items-center gap-1">
+        subject
+        <select
+          className="max-w-40 border-base-300 border-b bg-base-100"
+          value={object}
+          onChange={(event) => void markSubject(event.target.value === NONE ? null : event.target.value)}
+        >
+          <option>{NONE}</option>
+          {object !== NONE && !found.data?.objects.includes(object) && <option>{object}</option>}
+          {found.data?.objects.map((each) => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-1">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+          checked={tinted}
+          onChange={(event) => view.setState({ tinted: event.target.checked })}
+        />
+        tint it
+      </label>
+    </div>
+  );
+}

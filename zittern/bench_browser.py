@@ -1,0 +1,80 @@
+"""`zittern bench --browser`: how long a dragged number takes until its samples are applied on the page."""
+
+from __future__ import annotations
+
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from zittern.bench import big_shot
+from zittern.core.errors import BadInput
+from zittern.store.library import Library
+
+__all__ = ["run"]
+
+FRAMES, LAYERS, MOVES = 2000, 20, 60
+_FLAGS = ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+_SOFTWARE = ["--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader"]
+_RENDERER = """() => {
+  const gl = document.createElement("canvas").getContext("webgl2");
+  const info = gl && gl.getExtension("WEBGL_debug_renderer_info");
+  return info ? gl.getParameter(info.UNMASKED_RENDERER_WEBGL) : "unknown";
+}"""
+_TIMES = "() => performance.getEntriesByName('samples-applied').map((each) => each.duration)"
+
+
+def run() -> dict[str, object]:
+    """Median and 95th percentile in milliseconds, paused and playing. Raises BadInput when there is no browser to ask."""
+    try:
+        from playwright.sync_api import sync_playwright
+    except ImportError as error:
+        raise BadInput("playwright is not installed; `make test` sets it up") from error
+    chromium = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
+    if not Path(chromium).exists():
+        raise BadInput(f"there is no browser at {chromium}; name one in ZITTERN_CHROMIUM")
+    with tempfile.TemporaryDirectory() as folder:
+        library = Library(Path(folder))
+        library.add_project("Bench")
+        library.add_shot("bench", big_shot(FRAMES, LAYERS), slug="bench")
+        library.close()
+        server = subprocess.Popen(
+            [sys.executable, "-m", "zittern.cli", "serve", "--port", "0", "--data", folder, "--no-browser"], stdout=subprocess.PIPE, text=True
+        )
+        try:
+            assert server.stdout is not None
+            url = server.stdout.readline().split()[-1]
+            with sync_playwright() as playwright:
+                browser = playwright.chromium.launch(executable_path=chromium, args=[*_FLAGS, *_SOFTWARE])
+                page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+                page.goto(f"{url}shot/bench")
+                page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
+                figures = {"paused": _dragged(page), "playing": _dragged(page, play=True)}
+                renderer = page.evaluate(_RENDERER)
+                browser.close()
+        finally:
+            server.terminate()
+            server.wait()
+            if server.stdout is not None:
+                server.stdout.close()
+    return {"shot": f"{FRAMES} frames x {LAYERS} layers", "renderer": renderer, "samples_applied_ms": figures}
+
+
+def _dragged(page: Any, play: bool = False) -> dict[str, float]:
+    """Drags a swing and reads what the page measured."""
+    if play:
+        page.keyboard.press("Space")
+    page.evaluate("() => performance.clearMeasures('samples-applied')")
+    box = page.get_by_role("spinbutton", name="Swing of pan", exact=True).bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for i in range(MOVES):
+        page.mouse.move(x + 4 + i, y)
+    page.mouse.up()
+    page.locator("header [role=status]", has_text="saved").wait_for(state="attached")
+    times = sorted(page.evaluate(_TIMES))
+    return {"count": len(times), "median": round(statistics.median(times), 1), "p95": round(times[int(0.95 * (len(times) - 1))], 1)}

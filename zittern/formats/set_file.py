@@ -1,0 +1,102 @@
+"""A set as a GLB file: whether it can be one, which objects it has, and the path of one of them as a subject."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from zittern.core.errors import FormatError
+from zittern.core.params import Fixed, Keyed
+from zittern.core.shot.shot import Shot, Subject
+from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
+from zittern.formats import gltf_model, gltf_motion
+from zittern.formats.files import no_sidecars
+from zittern.formats.gltf_model import Gltf
+from zittern.formats.paths import keys_of
+
+__all__ = ["check_set", "objects", "subject_in"]
+
+# An object of no size still has one as a subject.
+_LEAST_HEIGHT_M = 0.05
+
+
+def check_set(data: bytes) -> tuple[str, ...]:
+    """Names of a set's objects. Raises FormatError when the file is no GLB or shows nothing."""
+    if data[:4] != b"glTF":
+        raise FormatError("a set is a GLB file, with everything in it")
+    gltf = gltf_model.load(data, no_sidecars)
+    gltf.load_buffers()
+    if not any(node.mesh is not None for node in gltf.json.nodes):
+        raise FormatError("the file has no mesh in its node tree, so there would be nothing to see", "nodes")
+    return objects(gltf)
+
+
+def objects(gltf: Gltf) -> tuple[str, ...]:
+    """Names of the nodes at the top of the tree that have something to show, and of their children."""
+    names = [node.name for i, node in enumerate(gltf.json.nodes) if node.name and any(gltf.json.nodes[each].mesh is not None for each in _below(gltf, i))]
+    return tuple(dict.fromkeys(names))
+
+
+def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
+    """An object of a set as the subject of a shot: the middle of its box, keyed where it moves. Raises FormatError."""
+    gltf = gltf_model.load(data, no_sidecars)
+    found = next((i for i, node in enumerate(gltf.json.nodes) if node.name == name), None)
+    if found is None:
+        raise FormatError(f"the set has no object {name!r}", "subject.object")
+    low, high = _box_m(gltf, found)
+    frames = frame_grid(shot.first_frame, shot.last_frame)
+    times = shot.fps.seconds(frames, shot.first_frame)
+    tracks, _ = gltf_motion.tracks_of(gltf, _above(gltf, found))
+    world = _world(gltf, found, tracks, times)
+    middle = (world @ np.array([*(low + high) / 2.0, 1.0]))[:, :3]
+    height = float((high - low)[1] * np.linalg.norm(world[0, :3, 1]))
+
+    def track(column: int) -> Fixed | Keyed:
+        return keys_of(frames, middle[:, column])
+
+    return Subject(name=name[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
+
+
+def _below(gltf: Gltf, node: int) -> Iterator[int]:
+    yield node
+    for child in gltf.json.nodes[node].children:
+        yield from _below(gltf, child)
+
+
+def _above(gltf: Gltf, node: int) -> list[int]:
+    chain = [node]
+    while chain[-1] in gltf.parent:
+        chain.append(gltf.parent[chain[-1]])
+    return chain[::-1]
+
+
+def _world(gltf: Gltf, node: int, tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array) -> Array:
+    """tf_world_node at each time. (N, 4, 4)."""
+    pose = np.tile(np.eye(4), (len(times_s), 1, 1))
+    for each in _above(gltf, node):
+        pose = pose @ gltf_motion.local_matrices(gltf, each, tracks, times_s)
+    return np.asarray(pose, dtype=np.float64)
+
+
+def _box_m(gltf: Gltf, node: int) -> tuple[Array, Array]:
+    """Least and largest corner of all meshes under a node, in the node's own frame, at time 0. (3,), (3,)."""
+    corners = []
+    start = np.zeros(1)
+    every = list(_below(gltf, node))
+    tracks, _ = gltf_motion.tracks_of(gltf, every)
+    for each in every:
+        mesh = gltf.json.nodes[each].mesh
+        if mesh is None:
+            continue
+        tf = np.eye(4)
+        for step in _above(gltf, each)[len(_above(gltf, node)) :]:
+            tf = tf @ gltf_motion.local_matrices(gltf, step, tracks, start)[0]
+        for low, high in gltf_model.mesh_bounds(gltf, mesh):
+            grid = np.array(np.meshgrid(*zip(low, high, strict=True))).reshape(3, -1).T
+            corners.append(grid @ tf[:3, :3].T + tf[:3, 3])
+    if not corners:
+        raise FormatError(f"the object {gltf.json.nodes[node].name!r} has nothing to show, so nothing to look at", f"nodes[{node}]")
+    points = np.concatenate(corners)
+    return points.min(axis=0), points.max(axis=0)
