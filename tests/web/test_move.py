@@ -143,6 +143,48 @@ class FromNothing(WithPage):
         expect(page.get_by_label("Undo: Fly camera at frame 1")).to_be_visible()
         self.assertAlmostEqual(self.pose()[3], 8.0, delta=0.5)
 
+    def test_locks_box_selection_filling_and_a_close_look(self) -> None:
+        page = self.open("jetty-walk")
+        lane = page.get_by_role("button", name="Select the move").bounding_box()
+        assert lane is not None
+        page.mouse.move(lane["x"] + lane["width"] * 0.3, lane["y"] + 34)
+        page.mouse.down()
+        page.mouse.move(lane["x"] + lane["width"] * 0.5, lane["y"] + 34)
+        page.mouse.move(lane["x"] + lane["width"] * 0.8, lane["y"] + 34)
+        page.mouse.up()
+        expect(page.get_by_text("2 of 4 pins selected")).to_be_visible()
+        page.keyboard.press(".")
+        expect(page.locator("[data-pin='75']")).to_be_visible()
+        expect(page.locator("[data-pin='137']")).to_be_visible()
+        settled(page)
+
+        before = self.pose()
+        page.get_by_role("button", name="Lock pan").click()
+        page.get_by_role("button", name="Aim at Courier").click()
+        expect(page.get_by_label("Undo: Aim at “Courier” at frame 1")).to_be_visible()
+        settled(page)
+        self.assertAlmostEqual(self.pose()[3], before[3], places=5)
+        self.assertNotAlmostEqual(self.pose()[4], before[4], places=2)
+        page.get_by_role("button", name="Set tilt to zero").click()
+        expect(page.get_by_label("Undo: Zero tilt at frame 1")).to_be_visible()
+        settled(page)
+        self.assertAlmostEqual(self.pose()[4], 0.0, places=6)
+
+        page.get_by_test_id("viewfinder").hover()
+        page.mouse.wheel(0, -600)
+        expect(page.get_by_text("0 shows all")).to_be_visible()
+        page.keyboard.press("0")
+        expect(page.get_by_text("0 shows all")).to_have_count(0)
+
+        page.keyboard.press("t")
+        page.get_by_label("Numbers shown").select_option("angles")
+        page.get_by_label("roll at frame 2", exact=True).click()
+        page.get_by_label("roll at frame 5", exact=True).click(modifiers=["Shift"])
+        cell = page.get_by_label("roll at frame 2", exact=True)
+        cell.fill("1.5")
+        cell.press("Enter")
+        expect(page.get_by_label("Undo: Set keys of roll at 4 frames")).to_be_visible()
+
     def test_camera_where_the_set_view_looks_from(self) -> None:
         page = self.open("empty-dune")
         before = self.pose()

@@ -52,6 +52,10 @@ class Flying(unittest.TestCase):
         ahead = edited(turned, {"type": "fly", "frame": 1, "dolly_m": 2.0, "pedestal_m": 0.5})
         np.testing.assert_allclose(bare(ahead, 1), [-2, 2.1, 0, 90, 0, 0], atol=1e-9)
 
+    def test_locked_numbers_stay(self) -> None:
+        out = edited(STILL, {"type": "fly", "frame": 1, "pan_deg": 30.0, "dolly_m": 2.0, "pedestal_m": 1.0, "locked": ["y_m", "pan_deg"]})
+        np.testing.assert_allclose(bare(out, 1), [0, 1.6, -2, 0, 0, 0], atol=1e-9)
+
     def test_there_and_back(self) -> None:
         for shot in (STILL, RIG):
             out = edited(shot, {"type": "fly", "frame": 9, "truck_m": 1.0, "tilt_deg": 20.0})

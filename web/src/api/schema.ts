@@ -554,6 +554,11 @@ export interface components {
              */
             key: boolean;
             /**
+             * Locked
+             * @default []
+             */
+            locked: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1125,6 +1130,11 @@ export interface components {
              * @default false
              */
             key: boolean;
+            /**
+             * Locked
+             * @default []
+             */
+            locked: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
             /**
              * Pan Deg
              * @default 0
@@ -1912,6 +1922,11 @@ export interface components {
              * @default false
              */
             key: boolean;
+            /**
+             * Locked
+             * @default []
+             */
+            locked: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
             /** Position M */
             position_m: [
                 number,

@@ -25,6 +25,7 @@ export async function openShot(slug: string): Promise<void> {
       axes: [],
       pins: [],
       flying: false,
+      loupe: { zoom: 1, x: 0.5, y: 0.5 },
       window: [state.document.first_frame, state.document.last_frame],
       bypass: false,
     });

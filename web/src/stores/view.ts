@@ -28,7 +28,11 @@ export type View = {
   axes: AxisName[];
   window: [number, number];
   bypass: boolean;
-  guides: boolean;
+  guides: { thirds: boolean; centre: boolean; safe: boolean };
+  /** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
+  loupe: { zoom: number; x: number; y: number };
+  /** Numbers of the move that placing the camera leaves alone. */
+  locks: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
   scribble: boolean;
   night: boolean;
   dialog: "export" | "import" | "commands" | "history" | null;
@@ -51,7 +55,9 @@ export const view = createStore<View>(() => ({
   axes: [],
   window: [1, 240],
   bypass: false,
-  guides: true,
+  guides: { thirds: true, centre: false, safe: true },
+  loupe: { zoom: 1, x: 0.5, y: 0.5 },
+  locks: [],
   scribble: true,
   night: localStorage.getItem(NIGHT) === "yes",
   dialog: null,

@@ -1,6 +1,7 @@
 """Commands that place the camera: where it stands and where it looks, as the bare move, whatever the rig.
 
-Each works on the last mount. A number that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set.
+Each works on the last mount. A number that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set;
+`locked` ones are not touched.
 """
 
 from __future__ import annotations
@@ -54,11 +55,12 @@ class PlaceLens(CommandDoc):
     position_m: tuple[float, float, float]
     angles_deg: tuple[float, float, float]
     key: bool = False
+    locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
         """The pose of the bare move becomes this one."""
         world = transforms.from_parts(np.array([self.position_m]), np.array([self.angles_deg]))
-        return _placed(shot, self.frame, world, self.key)
+        return _placed(shot, self.frame, world, self.key, self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Place camera at frame 24`."""
@@ -77,13 +79,14 @@ class Fly(CommandDoc):
     pedestal_m: float = Field(default=0.0, ge=-1e5, le=1e5)
     dolly_m: float = Field(default=0.0, ge=-1e5, le=1e5)
     key: bool = False
+    locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
         """Pan turns about the world's vertical, so that the horizon stays level; steps follow the picture."""
         pose = _lens(shot, self.frame)
         angles = _lens_angles(shot, self.frame) + np.array([[self.pan_deg, self.tilt_deg, self.roll_deg]])
         step = pose[0, :3, :3] @ np.array([self.truck_m, self.pedestal_m, -self.dolly_m])
-        return _placed(shot, self.frame, transforms.from_parts(pose[:, :3, 3] + step, angles), self.key)
+        return _placed(shot, self.frame, transforms.from_parts(pose[:, :3, 3] + step, angles), self.key, self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Fly camera at frame 24`."""
@@ -97,6 +100,7 @@ class AimCamera(CommandDoc):
     frame: float
     fill: float | None = Field(default=None, gt=0.01, le=4.0)
     key: bool = False
+    locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
         """Roll stays. Raises EditError without a subject."""
@@ -116,7 +120,7 @@ class AimCamera(CommandDoc):
         pan = float(np.degrees(np.arctan2(-away[0], -away[2])))
         tilt = float(np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2]))))
         roll = float(_lens_angles(shot, self.frame)[0, 2])
-        return _placed(shot, self.frame, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.key)
+        return _placed(shot, self.frame, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.key, self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Aim at “Courier” at frame 24`."""
@@ -164,8 +168,8 @@ def _lens_angles(shot: Shot, frame: float) -> Array:
     return chain.world_angles(shot.mounts, _lens(shot, frame), {}, np.array([frame]))
 
 
-def _placed(shot: Shot, frame: float, tf_world_lens: Array, key: bool) -> Shot:
-    """The shot with the last mount set so that the lens has a world pose."""
+def _placed(shot: Shot, frame: float, tf_world_lens: Array, key: bool, locked: tuple[MoveField, ...]) -> Shot:
+    """The shot with the last mount set so that the lens has a world pose; locked numbers stay as they are."""
     mount = shot.mounts[-1]
     local = tf_world_lens
     if len(shot.mounts) > 1:
@@ -175,7 +179,7 @@ def _placed(shot: Shot, frame: float, tf_world_lens: Array, key: bool) -> Shot:
     pivot = np.array(mount.pivot_m)
     position = local[0, :3, 3] - pivot + local[0, :3, :3] @ pivot
     values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, [*position.tolist(), *angles.tolist()], strict=True))
-    return _stored(shot, frame, values, key)
+    return _stored(shot, frame, {field: value for field, value in values.items() if field not in locked}, key)
 
 
 def _stored(shot: Shot, frame: float, values: Mapping[MoveOrLens, float], key: bool) -> Shot:

@@ -81,6 +81,17 @@ function loopPins(): void {
   transport.setState({ loop: pins.length > 1 ? [Math.ceil(Math.min(...pins)), Math.floor(Math.max(...pins))] : null });
 }
 
+function toggleGuides(): void {
+  view.setState(({ guides }) => {
+    const none = !guides.thirds && !guides.centre && !guides.safe;
+    return { guides: { thirds: none, centre: false, safe: none } };
+  });
+}
+
+function toggleGuide(name: "thirds" | "centre" | "safe"): void {
+  view.setState(({ guides }) => ({ guides: { ...guides, [name]: !guides[name] } }));
+}
+
 function flipSheet(sheet: "curves" | "table"): void {
   view.setState((state) => ({ sheet: state.sheet === sheet ? null : sheet }));
 }
@@ -200,11 +211,15 @@ export const ACTIONS: Action[] = [
     run: () => reorder(-1),
   },
   { id: "loop-here", title: "Loop between the selected pins", keys: ["Shift+L"], run: loopPins },
+  { id: "guides", title: "All guides on or off", keys: ["G"], run: toggleGuides },
+  { id: "thirds", title: "Thirds on or off", keys: [], run: () => toggleGuide("thirds") },
+  { id: "centre", title: "Centre cross on or off", keys: [], run: () => toggleGuide("centre") },
+  { id: "safe", title: "Safe area on or off", keys: [], run: () => toggleGuide("safe") },
   {
-    id: "guides",
-    title: "Guides on or off",
-    keys: ["G"],
-    run: () => view.setState((state) => ({ guides: !state.guides })),
+    id: "whole",
+    title: "Whole picture again after a close look",
+    keys: ["0"],
+    run: () => view.setState({ loupe: { zoom: 1, x: 0.5, y: 0.5 } }),
   },
   {
     id: "scribble",

@@ -10,11 +10,12 @@ import type { Track } from "./groups";
 const ROW_PX = 22;
 const OVERSCAN = 6;
 
-/** Frames down, numbers across. Typing in a cell sets a key; a block of cells is pasted as a spreadsheet copies it. */
+/** Frames down, numbers across. Typing in a cell sets a key, over a Shift-clicked stretch many; a block is pasted as a spreadsheet copies it. */
 export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: string; width: number }) {
   const ref = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(0);
+  const [fill, setFill] = useState<{ column: number; from: number; to: number } | null>(null);
   useMotionVersion();
   const { first, frames, arrays } = motion.getState();
 
@@ -55,6 +56,19 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
 
   const from = Math.max(0, Math.floor(top / ROW_PX) - OVERSCAN);
   const to = Math.min(frames, Math.ceil((top + height) / ROW_PX) + OVERSCAN);
+  const inFill = (row: number, column: number) =>
+    fill !== null &&
+    fill.column === column &&
+    fill.from !== fill.to &&
+    row >= Math.min(fill.from, fill.to) &&
+    row <= Math.max(fill.from, fill.to);
+  const put = (track: Track, row: number, column: number, value: number) => {
+    const rows =
+      fill && inFill(row, column)
+        ? Array.from({ length: Math.abs(fill.to - fill.from) + 1 }, (_, i) => Math.min(fill.from, fill.to) + i)
+        : [row];
+    void commit({ type: "set_keys", keys: rows.map((each) => ({ at: track.at, frame: first + each, value })) });
+  };
   const clear = (track: Track) => {
     if (track.param.state === "keyed")
       void commit({
@@ -114,8 +128,13 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
                     keyed={
                       track.param.state === "keyed" && track.param.curve.keys.some((key) => key.frame === first + row)
                     }
-                    onValue={(value) =>
-                      void commit({ type: "set_keys", keys: [{ at: track.at, frame: first + row, value }] })
+                    onValue={(value) => put(track, row, column, value)}
+                    filled={inFill(row, column)}
+                    onFocus={() => setFill({ column, from: row, to: row })}
+                    onReach={() =>
+                      setFill((before) =>
+                        before?.column === column ? { ...before, to: row } : { column, from: row, to: row },
+                      )
                     }
                     onClear={() => void commit({ type: "delete_keys", keys: [{ at: track.at, frame: first + row }] })}
                     onPaste={(event) => paste(event, row, column)}
@@ -135,12 +154,16 @@ type CellProps = {
   label: string;
   value: number;
   keyed: boolean;
+  /** Belongs to the stretch that a typed value fills. */
+  filled: boolean;
+  onFocus: () => void;
+  onReach: () => void;
   onValue: (value: number) => void;
   onClear: () => void;
   onPaste: (event: React.ClipboardEvent) => void;
 };
 
-function Cell({ label, value, keyed, onValue, onClear, onPaste }: CellProps) {
+function Cell({ label, value, keyed, filled, onFocus, onReach, onValue, onClear, onPaste }: CellProps) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const finish = () => {
@@ -165,12 +188,20 @@ function Cell({ label, value, keyed, onValue, onClear, onPaste }: CellProps) {
         wrong
           ? "A number, or a sum such as 0.4*2"
           : keyed
-            ? "A key; emptied, it is deleted"
+            ? "A key; emptied, it is deleted. Shift-click another frame, then type, to fill"
             : "Between keys; typing sets one"
       }
-      className={`num w-full bg-transparent px-2 text-right outline-offset-[-2px] ${wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)"}`}
+      className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)"}`}
       value={text ?? value.toFixed(4)}
-      onFocus={(event) => event.currentTarget.select()}
+      onMouseDown={(event) => {
+        if (!event.shiftKey) return;
+        event.preventDefault();
+        onReach();
+      }}
+      onFocus={(event) => {
+        event.currentTarget.select();
+        onFocus();
+      }}
       onChange={(event) => {
         setText(event.target.value);
         setWrong(false);

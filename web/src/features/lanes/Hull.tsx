@@ -1,61 +1,14 @@
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import type { Command, Layer } from "../../api/types";
-import { type TimeScale, timeScale } from "../../shared/timeScale";
-import { useMotionVersion } from "../../shared/useMotionVersion";
-import { motion } from "../../stores/motion";
+import { timeScale } from "../../shared/timeScale";
 import { cancelPreview, commit, preview } from "../../stores/session";
 import { view } from "../../stores/view";
+import { toWeight, toY } from "./hullGeometry";
 
-const MARGIN_PX = 4;
-const MOST_STEPS = 400;
-
-/** Height of a weight above the middle: 100 % reaches the edge of the row, more goes on half as fast. */
-function toY(weight: number, height: number): number {
-  return (
-    height / 2 -
-    Math.min(weight, 1) * (height / 2 - MARGIN_PX) +
-    (weight > 1 ? -Math.min(weight - 1, 0.5) * MARGIN_PX : 0)
-  );
-}
-
-function toWeight(y: number, height: number): number {
-  const weight = (height / 2 - y) / (height / 2 - MARGIN_PX);
-  return Math.round(Math.min(1, Math.max(0, weight)) * 100) / 100;
-}
-
-/** Outline of a layer's weight over time, as a closed path about the middle of the row. */
-function outline(id: string, x: TimeScale, window: [number, number], height: number): string {
-  const state = motion.getState();
-  const data = state.arrays.get(`weight:${id}`)?.data;
-  if (!data) return "";
-  const from = Math.max(0, Math.floor(window[0] - state.first));
-  const to = Math.min(state.frames - 1, Math.ceil(window[1] - state.first));
-  const step = Math.max(1, Math.ceil((to - from) / MOST_STEPS));
-  const top: string[] = [];
-  const bottom: string[] = [];
-  for (let row = from; row <= to; row += step) {
-    const y = toY(data[row] ?? 0, height);
-    top.push(`${x(state.first + row).toFixed(1)},${y.toFixed(1)}`);
-    bottom.push(`${x(state.first + row).toFixed(1)},${(height - y).toFixed(1)}`);
-  }
-  return `M${top.join("L")}L${bottom.reverse().join("L")}Z`;
-}
-
-/** The translucent hull of a layer's weight. On the selected layer its points are dragged; double-click adds one, or deletes it. */
-export function Hull({
-  layer,
-  width,
-  height,
-  editable,
-}: {
-  layer: Layer;
-  width: number;
-  height: number;
-  editable: boolean;
-}) {
+/** Points of the selected layer's weight on its hull: dragged; double-click adds one, or deletes it. */
+export function Hull({ layer, width, height }: { layer: Layer; width: number; height: number }) {
   const window = useStore(view, (state) => state.window);
-  useMotionVersion();
   const drag = useRef<{ frame: number; moved: boolean } | null>(null);
   const [live, setLive] = useState<{ from: number; frame: number; weight: number } | null>(null);
   const x = timeScale(window, width);
@@ -79,7 +32,7 @@ export function Hull({
     <svg
       width={width}
       height={height}
-      className={`absolute inset-0 ${editable ? "" : "pointer-events-none"}`}
+      className="absolute inset-0"
       role="img"
       aria-label={`Weight of ${layer.name} over time`}
       onDoubleClick={(event) => {
@@ -104,37 +57,29 @@ export function Hull({
         cancelPreview();
       }}
     >
-      <path
-        d={outline(layer.id, x, window, height)}
-        fill="var(--color-base-300)"
-        fillOpacity="0.35"
-        stroke="var(--graphite)"
-        strokeOpacity="0.5"
-      />
-      {editable &&
-        keys.map((key) => {
-          const shown = live?.from === key.frame ? live : { frame: key.frame, weight: key.value };
-          return (
-            // biome-ignore lint/a11y/noStaticElementInteractions: a point of the hull is dragged; the weight has a field on the board
-            <circle
-              key={key.frame}
-              data-weight={key.frame}
-              cx={x(shown.frame)}
-              cy={toY(shown.weight, height)}
-              r={4.5}
-              className="cursor-move fill-base-100 stroke-2 stroke-primary"
-              onPointerDown={(event) => {
-                event.stopPropagation();
-                event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
-                drag.current = { frame: key.frame, moved: false };
-              }}
-              onDoubleClick={(event) => {
-                event.stopPropagation();
-                void commit({ type: "delete_keys", keys: [{ at, frame: key.frame }] });
-              }}
-            />
-          );
-        })}
+      {keys.map((key) => {
+        const shown = live?.from === key.frame ? live : { frame: key.frame, weight: key.value };
+        return (
+          // biome-ignore lint/a11y/noStaticElementInteractions: a point of the hull is dragged; the weight has a field on the board
+          <circle
+            key={key.frame}
+            data-weight={key.frame}
+            cx={x(shown.frame)}
+            cy={toY(shown.weight, height)}
+            r={4.5}
+            className="cursor-move fill-base-100 stroke-2 stroke-primary"
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
+              drag.current = { frame: key.frame, moved: false };
+            }}
+            onDoubleClick={(event) => {
+              event.stopPropagation();
+              void commit({ type: "delete_keys", keys: [{ at, frame: key.frame }] });
+            }}
+          />
+        );
+      })}
     </svg>
   );
 }

@@ -2,6 +2,8 @@ import type { Layer } from "../../api/types";
 import { commit } from "../../stores/session";
 import { selectLayer } from "../../stores/view";
 import { Hull } from "./Hull";
+import { HullShape } from "./HullShape";
+import { LayerScribble } from "./LayerScribble";
 import { LayerWave } from "./LayerWave";
 
 export const LAYER_HEIGHT_PX = 54;
@@ -27,6 +29,7 @@ export function LayerHead({ layer, selected }: { layer: Layer; selected: boolean
         <Switch title={`Mute ${layer.name}`} letter="M" on={layer.mute} onClick={() => flip("mute")} />
         <Switch title={`Solo ${layer.name}`} letter="S" on={layer.solo} onClick={() => flip("solo")} />
         <span className="cond ml-1 text-(--graphite) text-xs">{layer.source.kind}</span>
+        <LayerScribble id={layer.id} />
       </span>
     </div>
   );
@@ -65,15 +68,16 @@ export function LayerLane({
       className={`relative border-base-300 border-b ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
       style={{ height: LAYER_HEIGHT_PX }}
     >
+      <HullShape layer={layer} width={width} height={height} />
       <button
         type="button"
         aria-label={`Select layer ${layer.name}`}
-        className="block w-full cursor-pointer"
+        className="relative block w-full cursor-pointer"
         onClick={() => selectLayer(layer.id)}
       >
         <LayerWave width={width} height={height} layers={[layer]} array={`layer:${layer.id}`} faint={silent} />
       </button>
-      <Hull layer={layer} width={width} height={height} editable={selected} />
+      {selected && <Hull layer={layer} width={width} height={height} />}
     </div>
   );
 }

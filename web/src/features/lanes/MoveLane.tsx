@@ -1,4 +1,4 @@
-import { useCallback } from "react";
+import { useCallback, useRef, useState } from "react";
 import { useStore } from "zustand";
 import type { AxisName, Shot } from "../../api/types";
 import { type TimeScale, timeScale } from "../../shared/timeScale";
@@ -7,6 +7,7 @@ import { selectPins, view } from "../../stores/view";
 import { drawWaves, inksOf } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
 import { MovePins } from "./MovePins";
+import { moveFrames } from "./moveFrames";
 
 export const MOVE_HEIGHT_PX = 58;
 const PIN_ROW_PX = 16;
@@ -23,6 +24,8 @@ const CURVES: [AxisName, number][] = [
 /** The keyed move: each axis drawn to its own height, with pins at the keys. */
 export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
   const window = useStore(view, (state) => state.window);
+  const from = useRef<number | null>(null);
+  const [stretch, setStretch] = useState<[number, number] | null>(null);
   const draw = useCallback((context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
     const bare = motion.getState().arrays.get("bare");
     if (!bare) return;
@@ -60,11 +63,32 @@ export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
       <button
         type="button"
         aria-label="Select the move"
-        className="block w-full cursor-pointer"
-        onClick={() => selectPins([])}
+        title="Drag to select the pins of a stretch"
+        className="block w-full cursor-pointer touch-none"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          from.current = event.clientX - event.currentTarget.getBoundingClientRect().left;
+          selectPins([]);
+        }}
+        onPointerMove={(event) => {
+          if (from.current === null) return;
+          const to = event.clientX - event.currentTarget.getBoundingClientRect().left;
+          setStretch([Math.min(from.current, to), Math.max(from.current, to)]);
+        }}
+        onPointerUp={() => {
+          from.current = null;
+          if (stretch) selectPins(moveFrames(shot).filter((frame) => x(frame) >= stretch[0] && x(frame) <= stretch[1]));
+          setStretch(null);
+        }}
       >
         <LaneCanvas width={width} height={MOVE_HEIGHT_PX} label="The camera's move" draw={draw} />
       </button>
+      {stretch && (
+        <span
+          className="pointer-events-none absolute inset-y-0 bg-primary/15"
+          style={{ left: stretch[0], width: stretch[1] - stretch[0] }}
+        />
+      )}
       <MovePins shot={shot} x={x} width={width} />
     </div>
   );

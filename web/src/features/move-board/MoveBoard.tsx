@@ -8,6 +8,7 @@ import { view } from "../../stores/view";
 import { addressOf, type FIELDS, keyHere, type MoveField, moveCommand } from "./commands";
 import { PinBar } from "./PinBar";
 import { PlaceBar } from "./PlaceBar";
+import { RowEnd } from "./RowEnd";
 import { SubjectBar } from "./SubjectBar";
 
 type Row = {
@@ -84,7 +85,7 @@ export function MoveBoard() {
                   )
                 }
               />
-              <span className="cond w-12 text-[13px]">{row.title}</span>
+              <span className="cond w-9 text-[13px]">{row.title}</span>
               <NumberField
                 label={`Move ${row.title}`}
                 value={value}
@@ -98,6 +99,7 @@ export function MoveBoard() {
                 onCommit={(next) => void commit(moveCommand(row.field, next))}
                 onCancel={cancelPreview}
               />
+              {row.field !== "focal_mm" && <RowEnd field={row.field} title={row.title} frame={frame} />}
             </div>
           );
         })}

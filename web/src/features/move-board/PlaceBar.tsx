@@ -14,10 +14,11 @@ const FILLS = [
 export function PlaceBar({ document, frame }: { document: Shot; frame: number }) {
   const key = useStore(view, (state) => state.autoKey);
   const flying = useStore(view, (state) => state.flying);
+  const locked = useStore(view, (state) => state.locks);
   const run = (command: Command) => void commit(command);
   const fromOutside = () => {
     const pose = outsidePose();
-    if (pose) run({ type: "place_lens", frame, key, position_m: pose.position, angles_deg: pose.angles });
+    if (pose) run({ type: "place_lens", frame, key, locked, position_m: pose.position, angles_deg: pose.angles });
   };
   return (
     <section className="flex flex-col gap-1" aria-label="Place the camera">
@@ -63,7 +64,7 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
             <button
               type="button"
               className="btn btn-xs"
-              onClick={() => run({ type: "aim_camera", frame, key, fill: null })}
+              onClick={() => run({ type: "aim_camera", frame, key, locked, fill: null })}
             >
               Aim at {document.subject.name}
             </button>
@@ -73,7 +74,7 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
                 type="button"
                 className="btn btn-xs"
                 title={`Aims, and goes where the subject takes ${Math.round(fill * 100)} % of the picture's height`}
-                onClick={() => run({ type: "aim_camera", frame, key, fill })}
+                onClick={() => run({ type: "aim_camera", frame, key, locked, fill })}
               >
                 {title}
               </button>

@@ -6,8 +6,8 @@ import { client, take } from "../../api/client";
 import { fetchMotion } from "../../api/motion";
 import type { ShotCard as Card, State } from "../../api/types";
 import { prepare } from "../../shared/canvas";
+import { traceLine } from "../../shared/traceLine";
 import { complain } from "../../stores/notes";
-import { traceLine } from "./traceLine";
 
 /** What a copy does not need: all of it comes from the shot copied. */
 const COPY = {

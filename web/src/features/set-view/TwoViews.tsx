@@ -93,6 +93,9 @@ export function TwoViews() {
       const around = view.getState().around ? AROUND : 1;
       lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, around);
       lens.aspect = aspect;
+      const { zoom, x, y } = view.getState().loupe;
+      if (zoom > 1) lens.setViewOffset(1, 1, x - 0.5 / zoom, y - 0.5 / zoom, 1 / zoom, 1 / zoom);
+      else lens.clearViewOffset();
       lens.updateProjectionMatrix();
       aim(
         gl,

@@ -10,9 +10,26 @@ import { barePose } from "./poses";
 const GRIP_M = 0.32;
 const TURN_DEG = 0.3;
 
-type Grip = { from: Vector3; start: Vector3; x: number; y: number; mode: "floor" | "height" | "turn"; angles: Vector3 };
+type Grip = {
+  from: Vector3;
+  start: Vector3;
+  x: number;
+  y: number;
+  mode: "floor" | "height" | "turn" | "roll";
+  angles: Vector3;
+};
 
-/** Dragging the camera in the Set view: over the floor, with Shift in height, with Alt its pan and tilt. */
+/** Without what is locked; nothing when nothing is left. */
+function unlocked(command: Command | null): Command | null {
+  if (command?.type !== "set_move") return command;
+  const { locks } = view.getState();
+  const values = Object.fromEntries(
+    Object.entries(command.values).filter(([field]) => !locks.some((lock) => lock === field)),
+  );
+  return Object.keys(values).length ? { ...command, values } : null;
+}
+
+/** Dragging the camera in the Set view: over the floor, with Shift in height, with Alt its pan and tilt, with Ctrl its roll. */
 export function useCameraDrag(
   pane: HTMLElement | null,
   outside: PerspectiveCamera,
@@ -37,7 +54,13 @@ export function useCameraDrag(
       const at = new Vector3(pose.data[pose.at], pose.data[pose.at + 1], pose.data[pose.at + 2]);
       aim(event);
       if (!ray.ray.intersectsSphere(new Sphere(at, GRIP_M))) return;
-      const mode = event.shiftKey ? "height" : event.altKey ? "turn" : "floor";
+      const mode = event.shiftKey
+        ? "height"
+        : event.altKey
+          ? "turn"
+          : event.ctrlKey || event.metaKey
+            ? "roll"
+            : "floor";
       const angles = new Vector3(pose.data[pose.at + 3], pose.data[pose.at + 4], pose.data[pose.at + 5]);
       grip = {
         from: at,
@@ -63,6 +86,13 @@ export function useCameraDrag(
         const pan = angles.x - (event.clientX - grip.x) * TURN_DEG;
         const tilt = angles.y - (event.clientY - grip.y) * TURN_DEG;
         command = { type: "set_move", frame, key, values: { pan_deg: pan, tilt_deg: tilt } };
+      } else if (mode === "roll") {
+        command = {
+          type: "set_move",
+          frame,
+          key,
+          values: { roll_deg: angles.z - (event.clientX - grip.x) * TURN_DEG },
+        };
       } else if (mode === "height") {
         const rise = ((grip.y - event.clientY) * outside.position.distanceTo(from)) / pane.clientHeight;
         command = { type: "set_move", frame, key, values: { y_m: from.y + rise } };
@@ -74,6 +104,7 @@ export function useCameraDrag(
           values: { x_m: from.x + hit.x - start.x, z_m: from.z + hit.z - start.z },
         };
       }
+      command = unlocked(command);
       if (command) preview(command);
     };
     const up = () => {

@@ -7,8 +7,10 @@ import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { stage } from "../set-view";
+import { Guides } from "./Guides";
 import { Scribble } from "./Scribble";
 import { useFlying } from "./useFlying";
+import { useLoupe } from "./useLoupe";
 
 const POSE_FOCAL = 6;
 
@@ -40,7 +42,8 @@ export function ViewfinderPane() {
   const readings = useStore(motion, (state) => state.readings);
   const drawn = useStore(motion, (state) => state.revision);
   const upToDate = useStore(session, (state) => state.state?.revision === drawn);
-  const { guides, scribble, bypass, flying, around } = useStore(view);
+  const { guides, scribble, bypass, flying, around, loupe } = useStore(view);
+  useLoupe(ref, !flying);
   useFlying(ref, flying);
   const focal = useFocal(ref);
   const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
@@ -59,9 +62,10 @@ export function ViewfinderPane() {
     >
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
         {around && <FrameEdge />}
-        {guides && !around && <Guides />}
+        {!around && loupe.zoom === 1 && <Guides {...guides} />}
         <span className="cond absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
           Viewfinder · <span ref={focal} className="num" />
+          {loupe.zoom > 1 && <b className="ml-2 text-info">×{loupe.zoom.toFixed(1)} · 0 shows all</b>}
           {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
           {bypass && <b className="ml-2 text-warning">bare move</b>}
         </span>
@@ -78,23 +82,6 @@ export function ViewfinderPane() {
         )}
       </div>
     </div>
-  );
-}
-
-/** Thirds, and the safe area at 90 %. Never part of an export. */
-function Guides() {
-  return (
-    <svg className="absolute inset-0 h-full w-full" viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden="true">
-      <g stroke="#F4F0E6" strokeOpacity="0.32" fill="none" vectorEffect="non-scaling-stroke" strokeWidth="1">
-        {[33.333, 66.667].map((at) => (
-          <g key={at}>
-            <line x1={at} x2={at} y1="0" y2="100" vectorEffect="non-scaling-stroke" />
-            <line y1={at} y2={at} x1="0" x2="100" vectorEffect="non-scaling-stroke" />
-          </g>
-        ))}
-        <rect x="5" y="5" width="90" height="90" vectorEffect="non-scaling-stroke" strokeOpacity="0.2" />
-      </g>
-    </svg>
   );
 }
 

@@ -15,7 +15,14 @@ type Steps = { pan_deg: number; tilt_deg: number; truck_m: number; pedestal_m: n
 const STILL: Steps = { pan_deg: 0, tilt_deg: 0, truck_m: 0, pedestal_m: 0, dolly_m: 0 };
 
 function flight(steps: Steps): Command {
-  return { type: "fly", frame: transport.getState().frame, roll_deg: 0, ...steps, key: view.getState().autoKey };
+  return {
+    type: "fly",
+    frame: transport.getState().frame,
+    roll_deg: 0,
+    ...steps,
+    key: view.getState().autoKey,
+    locked: view.getState().locks,
+  };
 }
 
 /** Dragging in an element flies the camera: it looks around, with Shift it shifts; the wheel goes forward and back. */

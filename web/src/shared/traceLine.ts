@@ -1,4 +1,6 @@
-import type { MotionArray } from "../../api/motion";
+import type { MotionArray } from "../api/motion";
+
+const INKS = { cross: "#D8CDB6", line: "#20242F" };
 
 /** Pan against tilt as an ink line, sized to fill; a cross where there is no shake. */
 export function traceLine(
@@ -6,8 +8,9 @@ export function traceLine(
   sum: MotionArray | null,
   width: number,
   height: number,
+  inks = INKS,
 ): void {
-  context.strokeStyle = "#D8CDB6";
+  context.strokeStyle = inks.cross;
   context.beginPath();
   context.moveTo(width / 2, 6);
   context.lineTo(width / 2, height - 6);
@@ -20,9 +23,10 @@ export function traceLine(
     reach = Math.max(reach, Math.abs(sum.data[i] ?? 0), Math.abs(sum.data[i + 1] ?? 0) * (width / height));
   }
   if (reach <= 1e-6) return;
-  const scale = (width / 2 - 8) / reach;
-  context.strokeStyle = "#20242F";
+  const scale = (width / 2 - Math.min(8, width * 0.06)) / reach;
+  context.strokeStyle = inks.line;
   context.lineJoin = "round";
+  context.lineWidth = width < 60 ? 0.6 : 1;
   context.globalAlpha = 0.8;
   context.beginPath();
   for (let i = 0; i < sum.data.length; i += sum.columns) {

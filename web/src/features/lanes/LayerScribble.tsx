@@ -1,0 +1,36 @@
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import { prepare } from "../../shared/canvas";
+import { traceLine } from "../../shared/traceLine";
+import { useMotionVersion } from "../../shared/useMotionVersion";
+import { motion } from "../../stores/motion";
+import { view } from "../../stores/view";
+
+const WIDTH_PX = 36;
+const HEIGHT_PX = 24;
+
+/** A layer's own scribble, as its thumbnail. */
+export function LayerScribble({ id }: { id: string }) {
+  const ref = useRef<HTMLCanvasElement>(null);
+  const version = useMotionVersion();
+  const night = useStore(view, (state) => state.night);
+  useEffect(() => {
+    const canvas = ref.current;
+    const context = canvas && version >= 0 ? prepare(canvas, WIDTH_PX, HEIGHT_PX) : null;
+    if (!canvas || !context) return;
+    const line = getComputedStyle(canvas).color;
+    traceLine(context, motion.getState().arrays.get(`layer:${id}`) ?? null, WIDTH_PX, HEIGHT_PX, {
+      cross: "transparent",
+      line,
+    });
+  }, [version, id, night]);
+  return (
+    <canvas
+      ref={ref}
+      role="img"
+      aria-label={`Scribble of ${id}`}
+      style={{ width: WIDTH_PX, height: HEIGHT_PX }}
+      className="ml-auto"
+    />
+  );
+}
