@@ -21,8 +21,10 @@ export function BenchHead({ state }: { state: State }) {
           <img src="/assets/mark.svg" alt="" className="h-4" />
           <span className="hidden 2xl:inline">Zittern</span>
         </Link>
-        <span className="min-w-0 truncate text-sm" title={`${state.project} / ${state.document.name}`}>
-          {state.project} / <span className="font-medium text-white">{state.document.name}</span>
+        <span className="flex min-w-0 items-baseline gap-1 text-sm" title={`${state.project} / ${state.document.name}`}>
+          <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
+          <span>/</span>
+          <span className="min-w-16 truncate font-medium text-white">{state.document.name}</span>
         </span>
         <StepButton label={state.undo_label} name="Undo" onClick={() => void undo()} />
         <StepButton label={state.redo_label} name="Redo" onClick={() => void redo()} />
@@ -89,7 +91,7 @@ function StepButton({
   return (
     <button
       type="button"
-      className="btn btn-sm min-w-0 shrink gap-1 px-2 font-normal"
+      className={`btn btn-sm shrink gap-1 px-2 font-normal ${name === "Undo" && label ? "min-w-20" : "min-w-0"}`}
       disabled={!label}
       aria-label={label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`}
       title={label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`}

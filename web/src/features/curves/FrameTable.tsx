@@ -1,10 +1,10 @@
 import { useEffect, useRef, useState } from "react";
-import { arithmetic } from "../../shared/arithmetic";
 import { useMotionVersion } from "../../shared/useMotionVersion";
 import { motion, rowOf } from "../../stores/motion";
 import { note } from "../../stores/notes";
 import { commit } from "../../stores/session";
 import { seek, transport } from "../../stores/transport";
+import { FrameCell } from "./FrameCell";
 import type { Track } from "./groups";
 
 const ROW_PX = 22;
@@ -122,7 +122,7 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
               </td>
               {tracks.map((track, column) => (
                 <td key={track.at} className="border-base-300/60 border-b p-0">
-                  <Cell
+                  <FrameCell
                     label={`${track.title} at frame ${first + row}`}
                     value={arrays.get(`curve:${track.at}`)?.data[row] ?? 0}
                     keyed={
@@ -147,78 +147,5 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
         </tbody>
       </table>
     </div>
-  );
-}
-
-type CellProps = {
-  label: string;
-  value: number;
-  keyed: boolean;
-  /** Belongs to the stretch that a typed value fills. */
-  filled: boolean;
-  onFocus: () => void;
-  onReach: () => void;
-  onValue: (value: number) => void;
-  onClear: () => void;
-  onPaste: (event: React.ClipboardEvent) => void;
-};
-
-function Cell({ label, value, keyed, filled, onFocus, onReach, onValue, onClear, onPaste }: CellProps) {
-  const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
-  const finish = () => {
-    if (text === null) return;
-    if (text.trim() === "" && keyed) onClear();
-    else if (text.trim() !== "") {
-      const next = arithmetic(text, value);
-      if (next === null) {
-        setWrong(true);
-        return;
-      }
-      onValue(next);
-    }
-    setText(null);
-    setWrong(false);
-  };
-  return (
-    <input
-      aria-label={label}
-      aria-invalid={wrong}
-      title={
-        wrong
-          ? "A number, or a sum such as 0.4*2"
-          : keyed
-            ? "A key; emptied, it is deleted. Shift-click another frame, then type, to fill"
-            : "Between keys; typing sets one"
-      }
-      className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)"}`}
-      value={text ?? value.toFixed(4)}
-      onMouseDown={(event) => {
-        if (!event.shiftKey) return;
-        event.preventDefault();
-        onReach();
-      }}
-      onFocus={(event) => {
-        event.currentTarget.select();
-        onFocus();
-      }}
-      onChange={(event) => {
-        setText(event.target.value);
-        setWrong(false);
-      }}
-      onBlur={finish}
-      onPaste={onPaste}
-      data-idle={text === null ? "yes" : "no"}
-      onKeyDown={(event) => {
-        // While nothing has been typed here, undo and redo are the shot's.
-        if (text !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation();
-        if (event.key === "Enter") finish();
-        if (event.key === "Escape") {
-          if (text === null) event.currentTarget.blur();
-          setText(null);
-          setWrong(false);
-        }
-      }}
-    />
   );
 }

@@ -1,7 +1,7 @@
 /** Ground for a shot without a set: a tone and a metre grid, so that motion can be seen. */
 export function EmptySet() {
   return (
-    <group>
+    <>
       <color attach="background" args={["#8FA0A6"]} />
       <mesh rotation-x={-Math.PI / 2} position-y={-0.02}>
         <planeGeometry args={[400, 400]} />
@@ -16,6 +16,6 @@ export function EmptySet() {
           </mesh>
         )),
       )}
-    </group>
+    </>
   );
 }

@@ -1,0 +1,40 @@
+import unittest
+
+import numpy as np
+from scipy.interpolate import PchipInterpolator
+
+from zittern.core import interpolate
+
+FRAMES = np.array([0.0, 5.0, 6.0, 20.0])
+VALUES = np.array([1.0, 3.0, 3.0, -2.0])
+
+
+class Segments(unittest.TestCase):
+    def test_left_key_belongs_to_its_segment_and_the_last_to_the_last(self) -> None:
+        got = interpolate.segment_of(FRAMES, np.array([-1.0, 0.0, 4.9, 5.0, 5.5, 6.0, 20.0, 99.0]))
+        np.testing.assert_array_equal(got, [0, 0, 0, 1, 1, 2, 2, 2])
+
+
+class Smooth(unittest.TestCase):
+    def test_without_flat_ends_it_is_scipys_pchip(self) -> None:
+        slopes = interpolate.smooth_slopes(FRAMES, VALUES, False, False)
+        at = np.linspace(0, 20, 81)
+        np.testing.assert_allclose(interpolate.smooth_value(FRAMES, VALUES, slopes, at), PchipInterpolator(FRAMES, VALUES)(at), atol=1e-12)
+
+    def test_flat_ends_touch_the_ends_only(self) -> None:
+        free, flat = (interpolate.smooth_slopes(FRAMES, VALUES, on, on) for on in (False, True))
+        self.assertEqual((flat[0], flat[-1]), (0.0, 0.0))
+        np.testing.assert_array_equal(free[1:-1], flat[1:-1])
+
+
+class Bezier(unittest.TestCase):
+    def test_a_straight_one_is_a_line(self) -> None:
+        x = np.linspace(0, 1, 21)
+        third = np.full(21, 1 / 3)
+        got = interpolate.bezier_at(x, third, 2 * third, np.zeros(21), third * 6, 2 * third * 6, np.full(21, 6.0))
+        np.testing.assert_allclose(got, 6 * x, atol=1e-12)
+
+    def test_ends_are_exact(self) -> None:
+        x = np.array([0.0, 1.0])
+        got = interpolate.bezier_at(x, np.full(2, 0.9), np.full(2, 0.1), np.full(2, 5.0), np.zeros(2), np.ones(2), np.full(2, -3.0))
+        np.testing.assert_allclose(got, [5.0, -3.0], atol=1e-9)
