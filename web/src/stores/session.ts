@@ -7,9 +7,9 @@ import { complain, note } from "./notes";
 import { pause, transport } from "./transport";
 import { view } from "./view";
 
-export type Session = { state: State | null; missing: string | null; saving: number };
+export type Session = { state: State | null; missing: string | null; saving: number; trying: boolean };
 
-export const session = createStore<Session>(() => ({ state: null, missing: null, saving: 0 }));
+export const session = createStore<Session>(() => ({ state: null, missing: null, saving: 0, trying: false }));
 
 let queue: Promise<unknown> = Promise.resolve();
 
@@ -66,6 +66,7 @@ let trying: Command | null = null;
 export function preview(command: Command): void {
   const { state } = session.getState();
   trying = command;
+  session.setState({ trying: true });
   if (state) feed(state.slug, [command]).catch(complain);
 }
 
@@ -77,6 +78,7 @@ export function refresh(): void {
 /** Drops what is tried on. */
 export function cancelPreview(): void {
   trying = null;
+  session.setState({ trying: false });
   endPreview();
 }
 
@@ -154,7 +156,7 @@ function travel(path: "/api/shots/{shot}/undo" | "/api/shots/{shot}/redo"): Prom
 
 function inTurn(work: (state: State) => Promise<void>, command?: Command): Promise<void> {
   trying = null;
-  session.setState((each) => ({ saving: each.saving + 1 }));
+  session.setState((each) => ({ saving: each.saving + 1, trying: false }));
   const run = async () => {
     const { state } = session.getState();
     if (!state) return;

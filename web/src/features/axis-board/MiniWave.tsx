@@ -3,8 +3,7 @@ import { useStore } from "zustand";
 import type { AxisName } from "../../api/types";
 import { AXES, DASHES, inkOf } from "../../shared/axes";
 import { prepare } from "../../shared/canvas";
-import { useMotionVersion } from "../../shared/useMotionVersion";
-import { motion } from "../../stores/motion";
+import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
 
 const WIDTH_PX = 52;
@@ -15,12 +14,11 @@ const SHOWN_FRAMES = 100;
 /** The first seconds of an axis of a layer. */
 export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
   const ref = useRef<HTMLCanvasElement>(null);
-  const version = useMotionVersion();
+  const array = useMotionArray(`layer:${layer}`);
   const night = useStore(view, (state) => state.night);
   useEffect(() => {
     const canvas = ref.current;
-    const array = motion.getState().arrays.get(`layer:${layer}`);
-    if (!canvas || version < 0) return;
+    if (!canvas) return;
     const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
     if (!context) return;
     const rows = array ? Math.min(array.data.length / array.columns, SHOWN_FRAMES) : 0;
@@ -41,7 +39,7 @@ export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
     }
     context.stroke();
     context.setLineDash([]);
-  }, [version, layer, axis, night]);
+  }, [array, axis, night]);
   return (
     <canvas
       ref={ref}

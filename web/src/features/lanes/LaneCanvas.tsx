@@ -2,28 +2,30 @@ import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
 import { type TimeScale, timeScale } from "../../shared/timeScale";
-import { useMotionVersion } from "../../shared/useMotionVersion";
+import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
 
 export type LaneCanvasProps = {
   width: number;
   height: number;
   label: string;
-  /** Draws the lane; called again when motion, time window, size or what it closes over change. */
+  /** Name of the array it draws. */
+  array: string;
+  /** Draws the lane; called again when its array, the time window, size or what it closes over change. */
   draw: (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => void;
 };
 
 /** A lane's drawing. */
-export function LaneCanvas({ width, height, label, draw }: LaneCanvasProps) {
+export function LaneCanvas({ width, height, label, array, draw }: LaneCanvasProps) {
   const ref = useRef<HTMLCanvasElement>(null);
-  const version = useMotionVersion();
+  const values = useMotionArray(array);
   const window = useStore(view, (state) => state.window);
   const night = useStore(view, (state) => state.night);
   useEffect(() => {
     const canvas = ref.current;
-    if (!canvas || width <= 0 || version < 0) return;
+    if (!canvas || width <= 0) return;
     const context = prepare(canvas, width, height);
     if (context) draw(context, timeScale(window, width), canvas);
-  }, [version, window, width, height, draw, night]);
+  }, [values, window, width, height, draw, night]);
   return <canvas ref={ref} role="img" aria-label={label} style={{ width, height }} className="block" />;
 }

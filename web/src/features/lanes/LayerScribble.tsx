@@ -2,8 +2,7 @@ import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
 import { traceLine } from "../../shared/traceLine";
-import { useMotionVersion } from "../../shared/useMotionVersion";
-import { motion } from "../../stores/motion";
+import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
 
 const WIDTH_PX = 36;
@@ -12,18 +11,18 @@ const HEIGHT_PX = 24;
 /** A layer's own scribble, as its thumbnail. */
 export function LayerScribble({ id }: { id: string }) {
   const ref = useRef<HTMLCanvasElement>(null);
-  const version = useMotionVersion();
+  const array = useMotionArray(`layer:${id}`);
   const night = useStore(view, (state) => state.night);
   useEffect(() => {
     const canvas = ref.current;
-    const context = canvas && version >= 0 ? prepare(canvas, WIDTH_PX, HEIGHT_PX) : null;
+    const context = canvas ? prepare(canvas, WIDTH_PX, HEIGHT_PX) : null;
     if (!canvas || !context) return;
     const line = getComputedStyle(canvas).color;
-    traceLine(context, motion.getState().arrays.get(`layer:${id}`) ?? null, WIDTH_PX, HEIGHT_PX, {
+    traceLine(context, array ?? null, WIDTH_PX, HEIGHT_PX, {
       cross: "transparent",
       line,
     });
-  }, [version, id, night]);
+  }, [array, night]);
   return (
     <canvas
       ref={ref}

@@ -47,5 +47,5 @@ export function LayerWave(props: {
     },
     [array, layers, height, width, faint],
   );
-  return <LaneCanvas width={width} height={height} label={`Waveform of ${array}`} draw={draw} />;
+  return <LaneCanvas width={width} height={height} label={`Waveform of ${array}`} array={array} draw={draw} />;
 }

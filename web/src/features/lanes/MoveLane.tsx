@@ -81,7 +81,7 @@ export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
           setStretch(null);
         }}
       >
-        <LaneCanvas width={width} height={MOVE_HEIGHT_PX} label="The camera's move" draw={draw} />
+        <LaneCanvas width={width} height={MOVE_HEIGHT_PX} label="The camera's move" array="bare" draw={draw} />
       </button>
       {stretch && (
         <span

@@ -69,7 +69,7 @@ export function Ruler({ width }: { width: number }) {
         else transport.setState({ loop: [Math.min(from, frameAt(event)), Math.max(from, frameAt(event))] });
       }}
     >
-      <LaneCanvas width={width} height={HEIGHT_PX} label="Frames" draw={draw} />
+      <LaneCanvas width={width} height={HEIGHT_PX} label="Frames" array="" draw={draw} />
     </div>
   );
 }

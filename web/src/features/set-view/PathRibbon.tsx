@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide, Line, LineBasicMaterial } from "three";
 import { useStore } from "zustand";
-import { useMotionVersion } from "../../shared/useMotionVersion";
+import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { session } from "../../stores/session";
 import { moveFrames } from "../lanes";
@@ -12,20 +12,19 @@ const PIN_HEIGHT_M = 0.34;
 
 /** The move as a ribbon with a pin at each key, and the shaken lens as a thin line. */
 export function PathRibbon() {
-  const version = useMotionVersion();
   const document = useStore(session, (state) => state.state?.document);
-  const { frames, arrays } = motion.getState();
-  const bare = arrays.get("bare");
-  const pose = arrays.get("pose");
-  const strip = useMemo(() => (bare && version ? ribbon(positions(bare, frames)) : null), [bare, frames, version]);
+  const { frames } = motion.getState();
+  const bare = useMotionArray("bare");
+  const pose = useMotionArray("pose");
+  const strip = useMemo(() => (bare ? ribbon(positions(bare, frames)) : null), [bare, frames]);
   const trace = useMemo(() => {
-    if (!pose || !version) return null;
+    if (!pose) return null;
     const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(positions(pose, frames), 3));
     const line = new Line(geometry, new LineBasicMaterial({ color: "#20242F", fog: false }));
     line.layers.mask = OUTSIDE.mask;
     line.frustumCulled = false;
     return line;
-  }, [pose, frames, version]);
+  }, [pose, frames]);
   useEffect(() => () => strip?.dispose(), [strip]);
   useEffect(
     () => () => {

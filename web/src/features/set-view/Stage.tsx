@@ -1,6 +1,7 @@
 import { Canvas, useThree } from "@react-three/fiber";
 import { Suspense, useEffect } from "react";
 import { useStore } from "zustand";
+import { drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
 import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
@@ -10,7 +11,6 @@ import { EmptySet } from "./EmptySet";
 import { Lights } from "./Lights";
 import { Pace } from "./Pace";
 import { PathRibbon } from "./PathRibbon";
-import { drawsInSoftware } from "./renderer";
 import { SetFailure } from "./SetFailure";
 import { SetPieces } from "./SetPieces";
 import { stage } from "./stageStore";

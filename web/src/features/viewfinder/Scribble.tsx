@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { prepare } from "../../shared/canvas";
-import { useMotionVersion } from "../../shared/useMotionVersion";
+import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
 
@@ -45,15 +45,15 @@ function draw(canvas: HTMLCanvasElement, width: number, height: number): void {
 /** The scribble: where the shake takes the centre of the picture. */
 export function Scribble({ width, height }: { width: number; height: number }) {
   const ref = useRef<HTMLCanvasElement>(null);
-  const version = useMotionVersion();
+  const sum = useMotionArray("sum");
   useEffect(() => {
     const canvas = ref.current;
-    if (!canvas || version < 0) return;
+    if (!canvas || !sum) return;
     draw(canvas, width, height);
     return transport.subscribe((state, before) => {
       if (state.frame !== before.frame) draw(canvas, width, height);
     });
-  }, [version, width, height]);
+  }, [sum, width, height]);
   return (
     <canvas
       ref={ref}
