@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
 FLAGS = [
@@ -21,6 +21,7 @@ FLAGS = [
 ]  # fmt: skip
 # Software drawing is slow; waits are on states, this is only how long they may last.
 PATIENCE_MS = 60_000
+expect.set_options(timeout=30_000)
 
 
 class Server:
