@@ -9,6 +9,7 @@ from zittern.core.params import fixed, keyed
 from zittern.core.readings import DEFAULT_DISTANCE_M, read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
+from zittern.core.sources.hand_keys import HandKeys, Tracks
 from zittern.core.sources.wave import Wave
 
 
@@ -27,6 +28,16 @@ class OfALayer(unittest.TestCase):
         moving = moving.replace(axes=moving.axes.replace(pan=moving.axes.pan.replace(swing=keyed((1, 0.0), (101, 1.0), interp="linear"))))
         shot = shot_with(moving)
         self.assertAlmostEqual(read(shot, evaluate(shot), 51).layers[0].axes[0].swing, 0.5)
+
+    def test_what_moves_and_pixels_a_unit_hold_for_hand_keys_too(self) -> None:
+        keys = layer("keys", source=HandKeys(tracks=Tracks(pan=1.0, dolly=2.0)), swings={})
+        shot = shot_with(layer(swings={"tilt": 0.5}), keys)
+        first, second = read(shot, evaluate(shot), 1).layers
+        self.assertEqual([row.axis for row in first.axes if row.moves], ["tilt"])
+        self.assertEqual([row.axis for row in second.axes if row.moves], ["pan", "dolly"])
+        for row in (*first.axes, *second.axes):
+            small = swing_px(row.axis, 0.1, 35, 36, 1920, DEFAULT_DISTANCE_M)
+            self.assertAlmostEqual(row.px_per_unit * 0.1 / small, 1.0, places=4)
 
 
 class OfTheShot(unittest.TestCase):

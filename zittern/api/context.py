@@ -11,11 +11,9 @@ from fastapi.responses import Response
 from pydantic import BaseModel
 
 from zittern.api.jobs import ExportJobs
-from zittern.api.models import StateOut
 from zittern.core.evaluate import Cache, Motion, evaluate
 from zittern.core.shot.shot import Shot
 from zittern.store.library import Library
-from zittern.store.revisions import State
 
 __all__ = ["Context", "Ctx", "json_response"]
 
@@ -33,11 +31,6 @@ class Context:
         """Motion over all whole frames; only what changed is computed."""
         with self._cache_lock:
             return evaluate(shot, cache=self.cache)
-
-    def state_out(self, state: State) -> StateOut:
-        """A state with its project's name."""
-        project = next(each for each in self.library.projects() if each.id == state.project_id)
-        return StateOut.of(state, project.name, project.slug)
 
 
 def _context(request: Request) -> Context:

@@ -77,9 +77,9 @@ class StateOut(Model):
     redo_label: str | None
 
     @classmethod
-    def of(cls, state: State, project: str, project_slug: str) -> StateOut:
+    def of(cls, state: State) -> StateOut:
         return cls.model_construct(
-            id=state.shot_id, slug=state.slug, project=project, project_slug=project_slug, document=state.document,
+            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, document=state.document,
             revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label,
         )  # fmt: skip
 

@@ -29,7 +29,7 @@ from zittern.core.sources.source import Inputs
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 
-__all__ = ["Cache", "Motion", "Pose", "audible", "evaluate", "evaluate_in_parts", "joined"]
+__all__ = ["Cache", "Motion", "Pose", "audible", "evaluate", "evaluate_in_parts", "joined", "moving_axes"]
 
 
 @dataclass(frozen=True, slots=True)

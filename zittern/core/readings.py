@@ -6,13 +6,13 @@ import numpy as np
 
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
-from zittern.core.evaluate import Motion
+from zittern.core.evaluate import Motion, moving_axes
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["AxisReading", "LayerReading", "Readings", "read", "subject_distance_m"]
+__all__ = ["AxisReading", "LayerReading", "Readings", "px_per_unit", "read", "subject_distance_m"]
 
 # What the subject's distance is taken to be when none is marked.
 DEFAULT_DISTANCE_M = 4.0
@@ -20,13 +20,19 @@ DEFAULT_DISTANCE_M = 4.0
 SHUTTER_SHARE = 0.5
 
 
+# An offset (deg, cm, %) so small that the picture moves in proportion to it.
+_SMALL = 0.01
+
+
 class AxisReading(Doc):
-    """An axis of a layer at a frame."""
+    """An axis of a layer at a frame. moves: whether the layer does anything to it at all."""
 
     axis: Axis
     swing: float
     swing_px: float
     swing_share: float
+    px_per_unit: float
+    moves: bool
     rate_hz: float
 
 
@@ -54,9 +60,13 @@ def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
     """From the lens (3,) to the marked subject, or the default distance."""
     if shot.subject is None:
         return DEFAULT_DISTANCE_M
-    at = np.array([frame])
-    subject = np.array([shot.subject.x_m.sample(at)[0], shot.subject.y_m.sample(at)[0], shot.subject.z_m.sample(at)[0]])
-    return float(np.linalg.norm(subject - position_m))
+    return float(np.linalg.norm(shot.subject.position_m(np.array([frame]))[0] - position_m))
+
+
+def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
+    """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture. (A,) pixels in AXES order."""
+    sizes = [swing_px(axis, _SMALL, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m) for axis in AXES]
+    return np.array(sizes) / _SMALL
 
 
 def read(shot: Shot, motion: Motion, frame: float) -> Readings:
@@ -92,11 +102,13 @@ def _layer_reading(shot: Shot, layer: Layer, frame: float, focal_mm: float, dist
     at = np.array([frame])
     base_hz = float(layer.source.peak_hz(at)[0]) * float(layer.speed.sample(at)[0])
     rows = []
-    for axis in AXES:
+    moving = moving_axes(layer)
+    for axis, per_unit in zip(AXES, px_per_unit(shot, focal_mm, distance_m).tolist(), strict=True):
         setting = layer.axes.of(axis)
         swing = float(setting.swing.sample(at)[0])
         pixels = swing_px(axis, swing, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m)
         lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
         rate = base_hz * float(lead.pace.sample(at)[0])
-        rows.append(AxisReading(axis=axis, swing=swing, swing_px=pixels, swing_share=pixels / shot.picture.width_px, rate_hz=rate))
+        share = pixels / shot.picture.width_px
+        rows.append(AxisReading(axis=axis, swing=swing, swing_px=pixels, swing_share=share, px_per_unit=per_unit, moves=axis in moving, rate_hz=rate))
     return LayerReading(layer=layer.id, axes=tuple(rows))

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.axes import AXES
 from zittern.core.errors import NotFound
 from zittern.core.evaluate import Motion
-from zittern.core.lens import swing_px
-from zittern.core.readings import subject_distance_m
+from zittern.core.readings import px_per_unit, subject_distance_m
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -29,7 +27,7 @@ def bands_px(shot: Shot, motion: Motion, layer: str) -> tuple[Array, Array, Arra
         raise NotFound(f"there is no layer {layer!r}")
     focal = float(motion.bare.focal_mm[0])
     distance = subject_distance_m(shot, float(motion.frames[0]), motion.bare.position_m[0])
-    per_unit = np.array([swing_px(axis, 0.01, focal, shot.sensor_mm, shot.picture.width_px, distance) / 0.01 for axis in AXES])
+    per_unit = px_per_unit(shot, focal, distance)
     highest = shot.fps.value / 2.0
     count = max(1, int(np.ceil(np.log2(highest / _LOWEST_HZ) * _BANDS_PER_OCTAVE)))
     edges = _LOWEST_HZ * 2.0 ** (np.arange(count + 1) / _BANDS_PER_OCTAVE)

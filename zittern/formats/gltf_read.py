@@ -6,6 +6,7 @@ import numpy as np
 
 from zittern.core.errors import FormatError
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM, focal_for_vfov_mm
+from zittern.core.rig import rotations
 from zittern.core.rig.transforms import orthonormal
 from zittern.core.shot.shot import DEFAULT_SENSOR_MM, Picture
 from zittern.core.timebase import Fps
@@ -13,7 +14,7 @@ from zittern.core.units import Array, deg
 from zittern.formats import gltf_model, gltf_motion
 from zittern.formats.files import Sidecars
 from zittern.formats.gltf_model import Gltf
-from zittern.formats.paths import Imported, PathFile, PathSamples, angles_from_matrices, move_of, sample_plan
+from zittern.formats.paths import Imported, PathFile, PathSamples, move_of, sample_plan
 
 __all__ = ["EXTRAS", "read"]
 
@@ -85,7 +86,7 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
         last = _STILL_LAST_FRAME
         notices.append(f"the camera does not move; the shot gets {last} frames")
     picture, sensor_mm, focal = _lens(gltf, camera, lens.sample(times)[:, 0] if lens else None, len(times))
-    samples = PathSamples(frames, pose[:, :3, 3], angles_from_matrices(_rotations(pose, node)), focal, last, picture, sensor_mm)
+    samples = PathSamples(frames, pose[:, :3, 3], rotations.continuous(_rotations(pose, node)), focal, last, picture, sensor_mm)
     return Imported(move_of(samples), name, tuple(notices))
 
 

@@ -12,10 +12,9 @@ from zittern.core.curves import MOST_KEYS, Curve, Key
 from zittern.core.edits.moves import Move
 from zittern.core.errors import DocumentError, FormatError
 from zittern.core.params import Fixed, Keyed
-from zittern.core.rig import rotations
 from zittern.core.shot.mounts import MOVE_FIELDS
 from zittern.core.shot.shot import MOST_FRAMES, Picture
-from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps
+from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps, last_frame_covering
 from zittern.core.units import Array
 
 __all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathSamples", "keys_of", "sample_plan"]
@@ -104,7 +103,7 @@ def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Arra
     last_exact = float(key_frames.max()) if key_frames.size else float(FIRST_FRAME)
     if last_exact - FIRST_FRAME >= MOST_FRAMES:
         raise FormatError(f"the path lasts {last_exact:.0f} frames; at most {MOST_FRAMES} are possible")
-    last = max(FIRST_FRAME, int(np.ceil(last_exact - FRAME_TOLERANCE_FRAMES)))
+    last = last_frame_covering(float(key_times_s.max()) if key_times_s.size else 0.0, fps, FIRST_FRAME)
     frames = np.arange(FIRST_FRAME, last + 1, dtype=np.float64)
     times = (frames - FIRST_FRAME) / fps.value
     nearest = np.round(key_frames)
@@ -123,8 +122,3 @@ def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Arra
 def continuous_angles(angles_deg: Array) -> Array:
     """Angles from a table, unwrapped. (N, 3) -> (N, 3) degrees."""
     return np.asarray(np.unwrap(angles_deg, period=360.0, axis=0), dtype=np.float64)
-
-
-def angles_from_matrices(rotation: Array) -> Array:
-    """(N, 3, 3) -> (N, 3) continuous degrees."""
-    return rotations.continuous(rotation)

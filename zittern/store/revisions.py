@@ -12,7 +12,7 @@ from zittern.core.edits.table import Command, apply
 from zittern.core.errors import Conflict, NotFound
 from zittern.core.shot.shot import Shot
 from zittern.store.documents import Documents, pack
-from zittern.store.tables import RevisionRow, ShotRow, now
+from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
 
 __all__ = ["RevisionInfo", "State", "add_revision", "commit_edit", "go_to", "history", "load_state", "name_revision", "redo", "undo"]
 
@@ -23,7 +23,8 @@ class State:
 
     shot_id: str
     slug: str
-    project_id: int
+    project: str
+    project_slug: str
     document: Shot
     revision: int
     label: str
@@ -47,11 +48,13 @@ class RevisionInfo:
 def load_state(session: Session, documents: Documents, row: ShotRow) -> State:
     """The present state."""
     head = _head(session, row)
+    project = session.get_one(ProjectRow, row.project_id)
     following = session.get(RevisionRow, head.redo_id) if head.redo_id else None
     return State(
         shot_id=row.id,
         slug=row.slug,
-        project_id=row.project_id,
+        project=project.name,
+        project_slug=project.slug,
         document=documents.get(head.id, head.document),
         revision=head.id,
         label=head.label,

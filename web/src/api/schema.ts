@@ -721,7 +721,7 @@ export interface components {
         };
         /**
          * AxisReading
-         * @description An axis of a layer at a frame.
+         * @description An axis of a layer at a frame. moves: whether the layer does anything to it at all.
          */
         AxisReading: {
             /**
@@ -729,6 +729,10 @@ export interface components {
              * @enum {string}
              */
             axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            /** Moves */
+            moves: boolean;
+            /** Px Per Unit */
+            px_per_unit: number;
             /** Rate Hz */
             rate_hz: number;
             /** Swing */

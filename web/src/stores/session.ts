@@ -109,6 +109,11 @@ export function commit(command: Command, then?: (state: State) => void): Promise
   }, command);
 }
 
+/** Mutes or solos a layer, or takes it back. */
+export function flip(layer: Layer, field: "mute" | "solo"): void {
+  void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.${field}`, value: !layer[field] }] });
+}
+
 export function undo(): Promise<void> {
   return travel("/api/shots/{shot}/undo");
 }

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Form, UploadFile
 from pydantic import ValidationError
 
 from zittern.api.context import Ctx, json_response
-from zittern.api.models import CameraFileOut, ImportedOut
+from zittern.api.models import CameraFileOut, ImportedOut, StateOut
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import DocumentError, FormatError
 from zittern.core.shot.shot import new_shot
@@ -54,7 +54,7 @@ def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, f
     command = ReplaceMove(move=imported.move, name=_filename(file))
     shot = command.apply(new_shot(stem, fps=rate))
     state = ctx.library.add_shot(slug, shot, command.label(shot))
-    return json_response(ImportedOut.model_construct(state=ctx.state_out(state), notices=list(imported.notices)), 201)
+    return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(imported.notices)), 201)
 
 
 @router.post("/shots/{shot}/imports", response_model=ImportedOut)
@@ -62,4 +62,4 @@ def import_move(shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[
     """Puts a file's path in place of the shot's move; one revision."""
     imported = _open(file).read(camera, ctx.library.state(shot).document.fps)
     state = ctx.library.edit(shot, base_revision, ReplaceMove(move=imported.move, name=_filename(file)))
-    return json_response(ImportedOut.model_construct(state=ctx.state_out(state), notices=list(imported.notices)))
+    return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(imported.notices)))

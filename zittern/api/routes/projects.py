@@ -59,4 +59,4 @@ def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
             set_file(ctx.library.data_dir, body.set_id)
         fields = {"fps": body.fps, "last_frame": body.frames, **body.model_dump(include={"set_id", "picture", "sensor_mm", "focal_mm"})}
         state = ctx.library.add_shot(slug, started(body.name, fields))
-    return json_response(ctx.state_out(state), 201)
+    return json_response(StateOut.of(state), 201)

@@ -17,7 +17,7 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"])
 @router.get("", response_model=StateOut)
 def get_shot(shot: str, ctx: Ctx) -> object:
     """By id or slug."""
-    return json_response(ctx.state_out(ctx.library.state(shot)))
+    return json_response(StateOut.of(ctx.library.state(shot)))
 
 
 @router.delete("", status_code=204)
@@ -29,7 +29,7 @@ def remove_shot(shot: str, ctx: Ctx) -> None:
 @router.post("/edits", response_model=StateOut)
 def edit_shot(shot: str, body: EditIn, ctx: Ctx) -> object:
     """Commits a command as one revision."""
-    return json_response(ctx.state_out(ctx.library.edit(shot, body.base_revision, body.command)))
+    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, body.command)))
 
 
 @router.post("/subject", response_model=StateOut)
@@ -43,25 +43,25 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
         data = set_file(ctx.library.data_dir, document.set_id).read_bytes()
         subject = subject_in(data, body.object, document).model_dump()
     command = SetValues(values=(Assignment(at="shot.subject", value=subject),))
-    return json_response(ctx.state_out(ctx.library.edit(shot, body.base_revision, command)))
+    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
 
 
 @router.post("/undo", response_model=StateOut)
 def undo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
     """One step back."""
-    return json_response(ctx.state_out(ctx.library.undo(shot, body.base_revision)))
+    return json_response(StateOut.of(ctx.library.undo(shot, body.base_revision)))
 
 
 @router.post("/redo", response_model=StateOut)
 def redo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
     """One step forward."""
-    return json_response(ctx.state_out(ctx.library.redo(shot, body.base_revision)))
+    return json_response(StateOut.of(ctx.library.redo(shot, body.base_revision)))
 
 
 @router.post("/goto", response_model=StateOut)
 def go_to_revision(shot: str, body: GoToIn, ctx: Ctx) -> object:
     """Makes any revision the present one; later ones stay."""
-    return json_response(ctx.state_out(ctx.library.go_to(shot, body.base_revision, body.revision)))
+    return json_response(StateOut.of(ctx.library.go_to(shot, body.base_revision, body.revision)))
 
 
 @router.patch("/revisions/{revision}", status_code=204)

@@ -107,7 +107,7 @@ class AimCamera(CommandDoc):
         if shot.subject is None:
             raise EditError("no subject is marked; mark one first", "shot.subject")
         at = np.array([self.frame])
-        subject = np.array([shot.subject.x_m.sample(at)[0], shot.subject.y_m.sample(at)[0], shot.subject.z_m.sample(at)[0]])
+        subject = shot.subject.position_m(at)[0]
         position = _lens(shot, self.frame)[0, :3, 3]
         away = subject - position
         distance = float(np.linalg.norm(away))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Annotated, Literal, Self
 
+import numpy as np
 from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Label
@@ -14,6 +15,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.timebase import Fps
+from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
@@ -41,6 +43,10 @@ class Subject(Doc):
     x_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     y_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     z_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
+
+    def position_m(self, frames: Array) -> Array:
+        """(F,) -> (F, 3) metres in the world."""
+        return np.stack([self.x_m.sample(frames), self.y_m.sample(frames), self.z_m.sample(frames)], axis=1)
 
 
 class Shot(Doc):

@@ -28,7 +28,7 @@ function touched(axis: AxisName): AxisName[] {
 export function AxisRow({ layer, axis, reading, selected }: RowProps) {
   const setting = layer.axes[axis];
   const keyed = setting.swing.state === "keyed";
-  const quiet = !setting.on || reading.swing === 0;
+  const quiet = !reading.moves;
   const swing = (value: number): Command => ({
     type: "set_values",
     values: touched(axis).map((each) => ({

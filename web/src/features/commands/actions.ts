@@ -1,7 +1,7 @@
 /** THE TABLE of actions: the keyboard and the command list both read it. */
 import type { Command, Layer, SourceKind } from "../../api/types";
 import { note } from "../../stores/notes";
-import { commit, findLayer, redo, session, undo } from "../../stores/session";
+import { commit, findLayer, flip, redo, session, undo } from "../../stores/session";
 import { seek, step, togglePlay, transport } from "../../stores/transport";
 import { openImport, selectLayer, selectPins, toggleNight, view } from "../../stores/view";
 import { keyHere, keysAt } from "../move-board";
@@ -26,9 +26,9 @@ export function selectNewest(state: { document: { clips?: { layers?: { id: strin
   if (newest) selectLayer(newest.id);
 }
 
-const flip = (field: "mute" | "solo") => () => {
+const flipChosen = (field: "mute" | "solo") => () => {
   const layer = chosen();
-  if (layer) void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.${field}`, value: !layer[field] }] });
+  if (layer) flip(layer, field);
 };
 
 function removeSelected(): void {
@@ -134,8 +134,20 @@ export const ACTIONS: Action[] = [
   { id: "add-breath", title: "Add breath layer", keys: [], run: add("breath") },
   { id: "add-cycle", title: "Add cycle layer", keys: [], run: add("cycle") },
   { id: "add-keys", title: "Add keys layer", keys: [], run: add("keys") },
-  { id: "mute", title: "Mute the selected layer", keys: ["M"], available: () => chosen() !== null, run: flip("mute") },
-  { id: "solo", title: "Solo the selected layer", keys: ["S"], available: () => chosen() !== null, run: flip("solo") },
+  {
+    id: "mute",
+    title: "Mute the selected layer",
+    keys: ["M"],
+    available: () => chosen() !== null,
+    run: flipChosen("mute"),
+  },
+  {
+    id: "solo",
+    title: "Solo the selected layer",
+    keys: ["S"],
+    available: () => chosen() !== null,
+    run: flipChosen("solo"),
+  },
   {
     id: "seeds",
     title: "New random start for the selected layer",

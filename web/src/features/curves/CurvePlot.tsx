@@ -10,13 +10,10 @@ import { CurvePoints } from "./CurvePoints";
 import type { Track } from "./groups";
 import { extent, linePath, valueScale, valueTicks } from "./plot";
 
-/** Columns of the pose arrays that belong to the groups of the move, for the shaken result behind the keys. */
-const SHAKEN: Record<string, number[]> = { position: [0, 1, 2], angles: [3, 4, 5], lens: [6] };
-
-export type CurvePlotProps = { tracks: Track[]; unit: string; width: number; shakeFrom: string | null };
+export type CurvePlotProps = { tracks: Track[]; unit: string; width: number };
 
 /** Curves with their points. Wheel zooms the values, Ctrl-wheel the time; double-click adds a point to the nearest curve. */
-export function CurvePlot({ tracks, unit, width, shakeFrom }: CurvePlotProps) {
+export function CurvePlot({ tracks, unit, width }: CurvePlotProps) {
   const [ref, size] = useSize<HTMLDivElement>();
   const window = useStore(view, (state) => state.window);
   const version = useMotionVersion();
@@ -24,7 +21,7 @@ export function CurvePlot({ tracks, unit, width, shakeFrom }: CurvePlotProps) {
   const svg = useRef<SVGSVGElement>(null);
   const state = motion.getState();
   const arrays = tracks.map((track) => state.arrays.get(`curve:${track.at}`));
-  const pose = shakeFrom ? state.arrays.get("pose") : undefined;
+  const pose = state.arrays.get("pose");
   const fit = useMemo(
     () => (version >= 0 ? extent(tracks, motion.getState()) : ([0, 1] as [number, number])),
     [tracks, version],
@@ -89,22 +86,18 @@ export function CurvePlot({ tracks, unit, width, shakeFrom }: CurvePlotProps) {
             </g>
           ))}
           {pose &&
-            tracks.map((track) => {
-              const column =
-                SHAKEN[shakeFrom ?? ""]?.[
-                  ["x", "height", "z", "pan", "tilt", "roll", "focal length"].indexOf(track.title) % 3
-                ] ?? 6;
-              return (
+            tracks.map((track) =>
+              track.shaken === undefined ? null : (
                 <path
                   key={track.at}
-                  d={linePath(pose, track.title === "focal length" ? 6 : column, state.first, x, y, width)}
+                  d={linePath(pose, track.shaken, state.first, x, y, width)}
                   fill="none"
                   stroke={`var(--ink-${track.ink})`}
                   strokeOpacity="0.35"
                   strokeWidth="1"
                 />
-              );
-            })}
+              ),
+            )}
           {tracks.map((track, index) => {
             const array = arrays[index];
             return array ? (

@@ -75,13 +75,7 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
         ))}
       </div>
       {sheet === "curves" ? (
-        <CurvePlot
-          key={shown.title + title}
-          tracks={tracks}
-          unit={shown.unit}
-          width={width}
-          shakeFrom={board === "move" ? shown.title : null}
-        />
+        <CurvePlot key={shown.title + title} tracks={tracks} unit={shown.unit} width={width} />
       ) : (
         <FrameTable tracks={tracks} unit={shown.unit} width={width} />
       )}

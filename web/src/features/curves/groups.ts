@@ -2,7 +2,13 @@
 import type { AxisName, Layer, Param, Shot } from "../../api/types";
 import { AXES, UNITS } from "../../shared/axes";
 
-export type Track = { at: string; title: string; ink: AxisName; param: Param };
+export type Track = {
+  at: string;
+  title: string;
+  ink: AxisName;
+  param: Param /** Column of the pose arrays with the shaken result, for numbers of the move. */;
+  shaken?: number;
+};
 export type CurveGroup = { title: string; unit: string; tracks: Track[] };
 
 /** Groups of the camera's move. */
@@ -13,27 +19,33 @@ export function moveGroups(shot: Shot): CurveGroup[] {
     field: "x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg",
     title: string,
     ink: AxisName,
+    shaken: number,
   ): Track => ({
     at: `mount:${mount.id}.${field}`,
     title,
     ink,
     param: mount[field],
+    shaken,
   });
   return [
     {
       title: "position",
       unit: "m",
-      tracks: [track("x_m", "x", "truck"), track("y_m", "height", "pedestal"), track("z_m", "z", "dolly")],
+      tracks: [track("x_m", "x", "truck", 0), track("y_m", "height", "pedestal", 1), track("z_m", "z", "dolly", 2)],
     },
     {
       title: "angles",
       unit: "°",
-      tracks: [track("pan_deg", "pan", "pan"), track("tilt_deg", "tilt", "tilt"), track("roll_deg", "roll", "roll")],
+      tracks: [
+        track("pan_deg", "pan", "pan", 3),
+        track("tilt_deg", "tilt", "tilt", 4),
+        track("roll_deg", "roll", "roll", 5),
+      ],
     },
     {
       title: "lens",
       unit: "mm",
-      tracks: [{ at: "shot.focal_mm", title: "focal length", ink: "zoom", param: shot.focal_mm }],
+      tracks: [{ at: "shot.focal_mm", title: "focal length", ink: "zoom", param: shot.focal_mm, shaken: 6 }],
     },
   ];
 }

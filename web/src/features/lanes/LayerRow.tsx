@@ -1,5 +1,5 @@
 import type { Layer } from "../../api/types";
-import { commit } from "../../stores/session";
+import { flip } from "../../stores/session";
 import { selectLayer } from "../../stores/view";
 import { Hull } from "./Hull";
 import { HullShape } from "./HullShape";
@@ -10,8 +10,6 @@ export const LAYER_HEIGHT_PX = 54;
 
 /** Head of a layer's row: name, mute, solo. */
 export function LayerHead({ layer, selected }: { layer: Layer; selected: boolean }) {
-  const flip = (field: "mute" | "solo") =>
-    void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.${field}`, value: !layer[field] }] });
   return (
     <div
       className={`flex flex-col justify-center gap-1 border-base-300 border-b px-3 ${selected ? "bg-(--wash)" : ""}`}
@@ -26,8 +24,8 @@ export function LayerHead({ layer, selected }: { layer: Layer; selected: boolean
         {layer.name}
       </button>
       <span className="flex items-center gap-1">
-        <Switch title={`Mute ${layer.name}`} letter="M" on={layer.mute} onClick={() => flip("mute")} />
-        <Switch title={`Solo ${layer.name}`} letter="S" on={layer.solo} onClick={() => flip("solo")} />
+        <Switch title={`Mute ${layer.name}`} letter="M" on={layer.mute} onClick={() => flip(layer, "mute")} />
+        <Switch title={`Solo ${layer.name}`} letter="S" on={layer.solo} onClick={() => flip(layer, "solo")} />
         <span className="cond ml-1 text-(--graphite) text-xs">{layer.source.kind}</span>
         <LayerScribble id={layer.id} />
       </span>

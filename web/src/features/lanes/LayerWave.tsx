@@ -7,14 +7,7 @@ import { LaneCanvas } from "./LaneCanvas";
 import { sumWaves, wavesOf } from "./waves";
 
 /** A layer's own contribution, or the sum of several, as waveforms. */
-export function LayerWave(props: {
-  width: number;
-  height: number;
-  layers: Layer[];
-  array: string;
-  faint?: boolean;
-  scaleFrom?: string;
-}) {
+export function LayerWave(props: { width: number; height: number; layers: Layer[]; array: string; faint?: boolean }) {
   const { width, height, layers, array, faint } = props;
   const draw = useCallback(
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {

@@ -7,8 +7,7 @@ export function wavesOf(layer: Layer, readings: Readings | null): Wave[] {
   const rows = readings?.layers.find((each) => each.layer === layer.id)?.axes ?? [];
   return AXES.flatMap((axis, column) => {
     const row = rows[column];
-    const moves = layer.axes[axis].on && row !== undefined && row.swing > 0;
-    return moves ? [{ axis, column, perUnit: row.swing_px / row.swing }] : [];
+    return row?.moves ? [{ axis, column, perUnit: row.px_per_unit }] : [];
   });
 }
 
