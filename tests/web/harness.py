@@ -84,7 +84,9 @@ def browsing() -> Iterator[Browser]:
 
 def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800) -> Page:
     """A page of its own context."""
-    page = browser.new_context(viewport={"width": width, "height": height}, accept_downloads=True).new_page()
+    # Nothing fades: what a test sees is the final state.
+    context = browser.new_context(viewport={"width": width, "height": height}, accept_downloads=True, reduced_motion="reduce")
+    page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)
     page.goto(url)
     return page

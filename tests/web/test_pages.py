@@ -15,6 +15,8 @@ LONG = "The courier who carried letters between the tide stations until the thir
 def serious(page: Page) -> list[str]:
     """Serious and critical findings of axe on what is shown."""
     page.evaluate(AXE.read_text() + "; undefined")
+    fading = page.evaluate("document.getAnimations().filter((each) => each instanceof CSSTransition).map((each) => each.transitionProperty)")
+    assert fading == [], f"still fading: {fading}"
     results = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
     return [f"{v['id']}: {json.dumps([n['html'][:140] for n in v['nodes'][:3]])}" for v in results["violations"] if v["impact"] in ("serious", "critical")]
 
