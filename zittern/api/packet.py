@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import struct
+import weakref
 from collections.abc import Mapping
 
 import numpy as np
@@ -28,17 +29,42 @@ def pack_motion(shot: Shot, motion: Motion, revision: int, readings: Readings, h
     body: list[bytes] = []
     offset = 0
     for name, array in {**_arrays(shot, motion), **(more or {})}.items():
-        data = np.ascontiguousarray(array, dtype="<f4").tobytes()
-        tag = hashlib.blake2b(data, digest_size=8).hexdigest()
+        tag = _tags.of(array)
         known = have.get(name) == tag
         heads.append(ArrayHead(name=name, tag=tag, columns=array.shape[1], offset=None if known else offset))
         if not known:
+            data = _bytes(array)
             body.append(data)
             offset += len(data)
     head = MotionHead(revision=revision, first_frame=shot.first_frame, frames=len(motion.frames), arrays=heads, readings=readings)
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % 4)
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])
+
+
+class _Tags:
+    """Tags of arrays by content. Those of read-only arrays, which evaluation keeps, are remembered while the arrays live."""
+
+    def __init__(self) -> None:
+        self._known: dict[int, tuple[weakref.ref[Array], str]] = {}
+
+    def of(self, array: Array) -> str:
+        """Hash of the samples as they are sent."""
+        at = id(array)
+        found = self._known.get(at)
+        if found is not None and found[0]() is array:
+            return found[1]
+        tag = hashlib.blake2b(_bytes(array), digest_size=8).hexdigest()
+        if not array.flags.writeable:
+            self._known[at] = weakref.ref(array, lambda _: self._known.pop(at, None)), tag
+        return tag
+
+
+_tags = _Tags()
+
+
+def _bytes(array: Array) -> bytes:
+    return np.ascontiguousarray(array, dtype="<f4").tobytes()
 
 
 def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:

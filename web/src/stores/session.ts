@@ -66,7 +66,7 @@ let trying: Command | null = null;
 export function preview(command: Command): void {
   const { state } = session.getState();
   trying = command;
-  session.setState({ trying: true });
+  if (!session.getState().trying) session.setState({ trying: true });
   if (state) feed(state.slug, [command]).catch(complain);
 }
 

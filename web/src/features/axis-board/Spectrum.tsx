@@ -1,26 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
 import { client, take } from "../../api/client";
 import type { Spectrum as Bands, Layer } from "../../api/types";
-import { useMotionVersion } from "../../shared/useMotionVersion";
 
 const WIDTH = 356;
 const HEIGHT = 58;
 const FOOT = 12;
-const REST_MS = 250;
 const MARKS_HZ = [0.1, 0.5, 1, 2, 5, 10];
 
 /** How much moves at which rate: the layer as bars, the sum as a line. */
 export function Spectrum({ layer, slug, revision }: { layer: Layer; slug: string; revision: number }) {
-  const version = useMotionVersion();
-  const [rested, setRested] = useState(version);
-  useEffect(() => {
-    const timer = setTimeout(() => setRested(version), REST_MS);
-    return () => clearTimeout(timer);
-  }, [version]);
   const params = { path: { shot: slug, layer: layer.id } };
   const bands = useQuery({
-    queryKey: ["spectrum", slug, layer.id, revision, rested === version],
+    queryKey: ["spectrum", slug, layer.id, revision],
     queryFn: () => take<Bands>(client.GET("/api/shots/{shot}/spectrum/{layer}", { params })),
     placeholderData: (before) => before,
   });

@@ -24,7 +24,8 @@ export function Bench({ slug }: { slug: string }) {
     return pause;
   }, [slug]);
   useKeyboard();
-  const { state, missing } = useStore(session);
+  const state = useStore(session, (each) => each.state);
+  const missing = useStore(session, (each) => each.missing);
   const night = useStore(view, (each) => each.night);
   const board = useStore(view, (each) => each.board);
   const dialog = useStore(view, (each) => each.dialog);

@@ -1,6 +1,7 @@
 import { ChevronLeft, ChevronRight, Pause, Play, Repeat, SkipBack } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { seek, step, togglePlay, transport } from "../../stores/transport";
 
 /** Play, step, loop; frame and time. */
@@ -8,7 +9,10 @@ export function TransportBar() {
   const playing = useStore(transport, (state) => state.playing);
   const looping = useStore(transport, (state) => state.looping);
   const loop = useStore(transport, (state) => state.loop);
-  const { first, last, fps } = useStore(transport);
+  const { first, last, fps } = useStore(
+    transport,
+    useShallow(({ first, last, fps }) => ({ first, last, fps })),
+  );
   const [from, to] = loop ?? [first, last];
   return (
     <div className="flex items-center gap-1.5">

@@ -1,6 +1,7 @@
 import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { findLayer, refresh, session } from "../../stores/session";
 import { view } from "../../stores/view";
 import { CurvePlot } from "./CurvePlot";
@@ -10,7 +11,14 @@ import { layerGroups, moveGroups } from "./groups";
 /** Curves or table of the move, or of the selected layer. */
 export function Sheet({ width, headPx }: { width: number; headPx: number }) {
   const state = useStore(session, (each) => each.state);
-  const { sheet, board, layer: layerId } = useStore(view);
+  const {
+    sheet,
+    board,
+    layer: layerId,
+  } = useStore(
+    view,
+    useShallow(({ sheet, board, layer }) => ({ sheet, board, layer })),
+  );
   const [group, setGroup] = useState(0);
   const [hidden, setHidden] = useState<string[]>([]);
   const layer = findLayer(state, layerId);

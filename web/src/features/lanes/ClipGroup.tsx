@@ -1,4 +1,5 @@
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import type { Clip } from "../../api/types";
 import { timeScale } from "../../shared/timeScale";
 import { transport } from "../../stores/transport";
@@ -22,7 +23,10 @@ export function ClipGroup({
   anySolo: boolean;
 }) {
   const window = useStore(view, (each) => each.window);
-  const { first, last } = useStore(transport);
+  const { first, last } = useStore(
+    transport,
+    useShallow(({ first, last }) => ({ first, last })),
+  );
   const [start = first, stop = last] = clip.span_frames ?? [first, last];
   const x = timeScale(window, width);
   const left = Math.max(0, x(start));

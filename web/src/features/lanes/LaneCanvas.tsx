@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
 import { type TimeScale, timeScale } from "../../shared/timeScale";
+import { useInSight } from "../../shared/useInSight";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
 
@@ -18,14 +19,15 @@ export type LaneCanvasProps = {
 /** A lane's drawing. */
 export function LaneCanvas({ width, height, label, array, draw }: LaneCanvasProps) {
   const ref = useRef<HTMLCanvasElement>(null);
+  const inSight = useInSight(ref);
   const values = useMotionArray(array);
   const window = useStore(view, (state) => state.window);
   const night = useStore(view, (state) => state.night);
   useEffect(() => {
     const canvas = ref.current;
-    if (!canvas || width <= 0) return;
+    if (!canvas || width <= 0 || !inSight) return;
     const context = prepare(canvas, width, height);
     if (context) draw(context, timeScale(window, width), canvas);
-  }, [values, window, width, height, draw, night]);
+  }, [values, window, width, height, draw, night, inSight]);
   return <canvas ref={ref} role="img" aria-label={label} style={{ width, height }} className="block" />;
 }

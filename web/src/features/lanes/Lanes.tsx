@@ -53,7 +53,6 @@ export function Lanes() {
   const [ref, size] = useSize<HTMLDivElement>();
   const state = useStore(session, (each) => each.state);
   const selected = useStore(view, (each) => (each.board === "layer" ? each.layer : null));
-  const total = useStore(motion, (each) => each.readings?.total_swing_px);
   const sheet = useStore(view, (each) => each.sheet);
   const width = Math.max(0, size.width - HEAD_PX);
   useWheel(ref, width);
@@ -82,22 +81,26 @@ export function Lanes() {
         </div>
       )}
       <div className="flex shrink-0 border-base-300 border-t bg-base-200">
-        <Head height={SUM_HEIGHT_PX} title="Sum" detail={total !== undefined ? `${total.toFixed(0)} px swing` : ""} />
-        <LayerWave width={width} height={SUM_HEIGHT_PX} layers={layers} array="sum" />
+        <SumHead />
+        <LayerWave width={width} height={SUM_HEIGHT_PX} layer={null} />
       </div>
       <Playhead width={width} left={HEAD_PX} />
     </div>
   );
 }
 
-function Head({ height, title, detail }: { height: number; title?: string; detail?: string }) {
+/** How far the picture swings in all; it re-renders alone when the readings change. */
+function SumHead() {
+  const total = useStore(motion, (each) => each.readings?.total_swing_px);
   return (
     <div
       className="flex shrink-0 flex-col justify-center border-base-300 border-r px-3"
-      style={{ height, width: HEAD_PX }}
+      style={{ height: SUM_HEIGHT_PX, width: HEAD_PX }}
     >
-      {title && <span className="cond font-semibold text-[13px]">{title}</span>}
-      {detail && <span className="cond text-(--graphite) text-xs">{detail}</span>}
+      <span className="cond font-semibold text-[13px]">Sum</span>
+      <span className="cond text-(--graphite) text-xs">
+        {total !== undefined ? `${total.toFixed(0)} px swing` : ""}
+      </span>
     </div>
   );
 }

@@ -73,7 +73,7 @@ export function LayerLane({
         className="relative block w-full cursor-pointer"
         onClick={() => selectLayer(layer.id)}
       >
-        <LayerWave width={width} height={height} layers={[layer]} array={`layer:${layer.id}`} faint={silent} />
+        <LayerWave width={width} height={height} layer={layer.id} faint={silent} />
       </button>
       {selected && <Hull layer={layer} width={width} height={height} />}
     </div>

@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
 import { traceLine } from "../../shared/traceLine";
+import { useInSight } from "../../shared/useInSight";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
 
@@ -11,18 +12,19 @@ const HEIGHT_PX = 24;
 /** A layer's own scribble, as its thumbnail. */
 export function LayerScribble({ id }: { id: string }) {
   const ref = useRef<HTMLCanvasElement>(null);
+  const inSight = useInSight(ref);
   const array = useMotionArray(`layer:${id}`);
   const night = useStore(view, (state) => state.night);
   useEffect(() => {
     const canvas = ref.current;
-    const context = canvas ? prepare(canvas, WIDTH_PX, HEIGHT_PX) : null;
+    const context = canvas && inSight ? prepare(canvas, WIDTH_PX, HEIGHT_PX) : null;
     if (!canvas || !context) return;
     const line = getComputedStyle(canvas).color;
     traceLine(context, array ?? null, WIDTH_PX, HEIGHT_PX, {
       cross: "transparent",
       line,
     });
-  }, [array, night]);
+  }, [array, night, inSight]);
   return (
     <canvas
       ref={ref}

@@ -31,7 +31,7 @@ export function drawWaves(
   const middle = box.top + box.height / 2;
   const from = Math.max(0, Math.floor(x.invert(0) - first));
   const to = Math.min(array.data.length / array.columns - 1, Math.ceil(x.invert(box.width) - first));
-  const stride = Math.max(1, Math.floor((to - from) / (box.width * 2)));
+  const stride = Math.max(1, Math.floor((to - from) / box.width));
   context.lineJoin = "round";
   context.lineWidth = 1.3;
   context.globalAlpha = faint;

@@ -1,5 +1,6 @@
 import { useEffect, useMemo } from "react";
 import { CanvasTexture, RepeatWrapping, SRGBColorSpace } from "three";
+import { drawsInSoftware } from "../../shared/renderer";
 
 const SIZE_M = 400;
 const TILE_PX = 128;
@@ -22,7 +23,7 @@ function ruledMetre(): CanvasTexture {
   texture.wrapT = RepeatWrapping;
   texture.repeat.set(SIZE_M, SIZE_M);
   texture.colorSpace = SRGBColorSpace;
-  texture.anisotropy = 4;
+  texture.anisotropy = drawsInSoftware() ? 1 : 4;
   return texture;
 }
 

@@ -8,19 +8,23 @@ import { stage } from "./stageStore";
 
 const SLOW_MS = 55;
 const FRAMES_JUDGED = 6;
-const LIGHT_DPR = 0.55;
 
 /** Keeps motion judgeable on slow machines: pictures get coarser while playing or dragging, and shadows go for good. */
 export function Pace() {
-  const setDpr = useThree((state) => state.setDpr);
+  const gl = useThree((state) => state.gl);
   const playing = useStore(transport, (state) => state.playing);
   const trying = useStore(session, (state) => state.trying);
+  const slow = useStore(stage, (state) => state.slow);
   const times = useRef<number[]>([]);
   useEffect(() => {
+    // Asking whether shaders are in order waits for each of them.
+    gl.debug.checkShaderErrors = import.meta.env.DEV;
+    if (drawsInSoftware()) stage.setState({ slow: true });
+  }, [gl]);
+  useEffect(() => {
     times.current = [];
-    if (trying && drawsInSoftware()) stage.setState({ slow: true });
-    setDpr((playing || trying) && stage.getState().slow ? LIGHT_DPR : 1);
-  }, [playing, trying, setDpr]);
+    stage.setState({ coarse: slow && (playing || trying) });
+  }, [slow, playing, trying]);
   useFrame(() => {
     if (!transport.getState().playing || stage.getState().slow) return;
     times.current.push(performance.now());
@@ -28,10 +32,7 @@ export function Pace() {
     if (times.current.length <= FRAMES_JUDGED || start === undefined) return;
     const each = (performance.now() - start) / FRAMES_JUDGED;
     times.current = [];
-    if (each > SLOW_MS) {
-      stage.setState({ slow: true });
-      setDpr(LIGHT_DPR);
-    }
+    if (each > SLOW_MS) stage.setState({ slow: true });
   });
   return null;
 }

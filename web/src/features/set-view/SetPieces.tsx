@@ -11,6 +11,7 @@ import {
 } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -59,7 +60,10 @@ function prepareShadows(root: Object3D): void {
 /** The set with its own animation, at the frame shown. */
 export function SetPieces({ setId }: { setId: string }) {
   const gltf = useLoader(GLTFLoader, `/api/sets/${setId}`);
-  const { looks, tinted } = useStore(view);
+  const { looks, tinted } = useStore(
+    view,
+    useShallow(({ looks, tinted }) => ({ looks, tinted })),
+  );
   const subject = useStore(session, (state) => state.state?.document.subject?.object ?? null);
   const invalidate = useThree((state) => state.invalidate);
   const mixer = useMemo(() => {

@@ -29,14 +29,17 @@ function Redraw() {
   return null;
 }
 
+const COARSE_DPR = 0.5;
+
 /** One canvas under both panes. */
 export function Stage() {
+  const coarse = useStore(stage, (state) => state.coarse);
   const setId = useStore(session, (state) => state.state?.document.set_id ?? null);
   return (
     <div className="pointer-events-none absolute inset-0">
       <Canvas
         frameloop="demand"
-        dpr={1}
+        dpr={coarse ? COARSE_DPR : 1}
         shadows="percentage"
         gl={{
           antialias: !drawsInSoftware(),

@@ -11,6 +11,8 @@ export type StageState = {
   pieces: string[];
   /** The machine draws too slowly for shadows. */
   slow: boolean;
+  /** Pictures are drawn with fewer pixels just now. */
+  coarse: boolean;
 };
 
 export const stage = createStore<StageState>(() => ({
@@ -21,6 +23,7 @@ export const stage = createStore<StageState>(() => ({
   ready: false,
   pieces: [],
   slow: false,
+  coarse: false,
 }));
 
 type WorldPose = { position: [number, number, number]; angles: [number, number, number] };

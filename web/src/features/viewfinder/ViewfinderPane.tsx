@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { AROUND, fitted } from "../../shared/fit";
 import { useSize } from "../../shared/useSize";
 import { motion, rowOf } from "../../stores/motion";
@@ -42,7 +43,17 @@ export function ViewfinderPane() {
   const readings = useStore(motion, (state) => state.readings);
   const drawn = useStore(motion, (state) => state.revision);
   const upToDate = useStore(session, (state) => state.state?.revision === drawn);
-  const { guides, scribble, bypass, flying, around, loupe } = useStore(view);
+  const { guides, scribble, bypass, flying, around, loupe } = useStore(
+    view,
+    useShallow(({ guides, scribble, bypass, flying, around, loupe }) => ({
+      guides,
+      scribble,
+      bypass,
+      flying,
+      around,
+      loupe,
+    })),
+  );
   useLoupe(ref, !flying);
   useFlying(ref, flying);
   const focal = useFocal(ref);
