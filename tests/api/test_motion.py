@@ -64,7 +64,11 @@ class Packets(WithServer):
         address = "mount:camera.pan_deg"
         _, arrays = self.ask(curves=[address])
         np.testing.assert_allclose(arrays[f"curve:{address}"][:, 0], arrays["bare"][:, 3], atol=1e-5)
-        self.problem(self.client.post(POSE, json={"curves": ["mount:camera.name"]}), 422, "only a number", "mount:camera.name")
+
+    def test_curves_that_are_gone_are_left_out(self) -> None:
+        head, arrays = self.ask(curves=["mount:camera.name", "layer:gone.weight", "mount:camera.z_m"])
+        self.assertEqual([each["name"] for each in head["arrays"] if each["name"].startswith("curve:")], ["curve:mount:camera.z_m"])
+        self.assertEqual(arrays["curve:mount:camera.z_m"].shape, (head["frames"], 1))
 
     def test_spectrum(self) -> None:
         bands = self.client.get("/api/shots/jetty-walk-handheld/spectrum/sway-1").json()

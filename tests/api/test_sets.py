@@ -23,6 +23,9 @@ class Sets(WithServer):
         path = "/api/shots/jetty-walk/subject"
         marked = self.client.post(path, json={"base_revision": self.state()["revision"], "object": "signal mast"}).json()
         self.assertEqual((marked["document"]["subject"]["name"], marked["undo_label"]), ("signal mast", "Set subject"))
+        picked = {"object": "signal mast", "point_m": [0.5, 3.0, -19.0], "frame": 10}
+        marked = self.client.post(path, json={"base_revision": marked["revision"], **picked}).json()
+        self.assertEqual([marked["document"]["subject"][axis]["value"] for axis in ("x_m", "y_m", "z_m")], [0.5, 3.0, -19.0])
         none = self.client.post(path, json={"base_revision": marked["revision"], "object": None}).json()
         self.assertIsNone(none["document"]["subject"])
         self.problem(self.client.post(path, json={"base_revision": none["revision"], "object": "whale"}), 422, "no object 'whale'", "subject.object")

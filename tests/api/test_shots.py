@@ -77,7 +77,7 @@ class Edits(WithServer):
             ({"type": "remove_layers", "layers": ["gone"]}, "no layer 'gone'", "layer"),
             ({"type": "explode"}, "does not match|tag", "command"),
             ({"type": "add_layer", "source": "noise", "extra": 1}, "Extra inputs", "command.extra"),
-            ({"type": "scale_swings", "layer": "sway-1", "factor": -1}, "greater than or equal to 0", "command.factor"),
+            ({"type": "scale_swings", "layers": ["sway-1"], "factor": -1}, "greater than or equal to 0", "command.factor"),
         ):
             answer = self.client.post("/api/shots/jetty-walk-handheld/edits", json={"base_revision": base, "command": command})
             self.problem(answer, 422, pattern, where)

@@ -34,6 +34,16 @@ class Imports(WithServer):
         undone = self.client.post("/api/shots/jetty-walk-handheld/undo", json={"base_revision": state["revision"]}).json()
         self.assertEqual(undone["document"], before["document"])
 
+    def test_a_move_can_ride_on_the_one_that_is_there(self) -> None:
+        before = self.state("jetty-walk-handheld")
+        fields = {"camera": "B", "how": "add", "base_revision": str(before["revision"])}
+        state = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), **fields).json()["state"]
+        self.assertEqual(state["undo_label"], "Add move “walk.glb”")
+        self.assertEqual(state["document"]["mounts"][0], before["document"]["mounts"][0])
+        self.assertEqual(state["document"]["mounts"][1]["x_m"]["curve"]["keys"][-1]["value"], 3.0)
+        wrong = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), **{**fields, "how": "mix"})
+        self.problem(wrong, 422, "replace", "how")
+
     def test_bad_files_are_4xx_and_leave_the_project_as_it_was(self) -> None:
         before = self.client.get("/api/projects/saltmarsh-post/shots").json()
         revision = str(self.state()["revision"])

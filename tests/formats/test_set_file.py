@@ -6,7 +6,7 @@ from tests.formats.making import GltfMaker
 from zittern.core.errors import FormatError
 from zittern.core.shot.shot import new_shot
 from zittern.demo.courier import place_m
-from zittern.formats.set_file import check_set, subject_in
+from zittern.formats.set_file import check_set, point_in, subject_in
 from zittern.store.sets import SHIPPED
 
 JETTY = (SHIPPED / "saltmarsh-jetty.glb").read_bytes()
@@ -34,6 +34,21 @@ class Subjects(unittest.TestCase):
         np.testing.assert_allclose(np.diff(subject.z_m.sample(frames)), np.diff(feet[:, 2]), atol=1e-5)
         np.testing.assert_allclose(subject.x_m.sample(frames), feet[:, 0], atol=0.1)
         self.assertAlmostEqual(subject.height_m, 1.86, delta=0.1)
+
+    def test_a_picked_point_is_there_at_its_frame_and_goes_along(self) -> None:
+        frames = np.arange(1.0, 101.0)
+        middle = subject_in(JETTY, "courier", SHOT)
+        picked = middle.position_m(np.array([40.0]))[0] + [0.1, 0.5, 0.05]
+        point = point_in(JETTY, "courier", tuple(picked.tolist()), 40, SHOT)
+        np.testing.assert_allclose(point.position_m(np.array([40.0]))[0], picked, atol=1e-6)
+        # The courier turns a little on the way, so the point keeps its distance to the middle and not its direction.
+        away = np.linalg.norm(point.position_m(frames) - middle.position_m(frames), axis=1)
+        np.testing.assert_allclose(away, away[39], atol=1e-5)
+        self.assertEqual((point.name, point.object, point.height_m), ("point on courier", "courier", middle.height_m))
+
+    def test_a_point_of_nothing(self) -> None:
+        with self.assertRaisesRegex(FormatError, "no object 'whale'"):
+            point_in(JETTY, "whale", (0.0, 0.0, 0.0), 1, SHOT)
 
     def test_a_still_one_is_fixed(self) -> None:
         subject = subject_in(JETTY, "signal mast", SHOT)

@@ -156,10 +156,12 @@ class SetOut(Model):
 
 
 class SubjectIn(Model):
-    """An object of the shot's set, or nothing to mark none."""
+    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it."""
 
     base_revision: int
     object: str | None = Field(max_length=200)
+    point_m: tuple[float, float, float] | None = None
+    frame: float = 0.0
 
 
 class CameraFileOut(Model):

@@ -7,11 +7,15 @@ from typing import Annotated, Any, Literal
 import numpy as np
 from pydantic import AfterValidator, BeforeValidator, Field
 
-from zittern.core.curves import Curve
+from zittern.core.curves import MOST_KEYS, Curve, Key
 from zittern.core.doc import Doc
+from zittern.core.errors import DocumentError
 from zittern.core.units import Array
 
-__all__ = ["Fixed", "Keyed", "Param", "bounded", "fixed", "keyed"]
+__all__ = ["Fixed", "Keyed", "Param", "bounded", "fixed", "keyed", "through"]
+
+# Relative second difference under which a key lies on the line between its neighbours.
+_STRAIGHT = 1e-11
 
 
 class Fixed(Doc):
@@ -71,6 +75,24 @@ def fixed(value: float) -> Fixed:
 def keyed(*points: tuple[float, float], interp: Literal["hold", "linear", "smooth", "free"] = "smooth") -> Keyed:
     """A keyed number from (frame, value) pairs."""
     return Keyed(curve=Curve.of(points, interp))
+
+
+def through(frames: Array, values: Array) -> Fixed | Keyed:
+    """The number through samples, linear between them; keys on straight stretches are left out. (N,), (N,).
+
+    Raises DocumentError when it needs more keys than a curve may have.
+    """
+    spread = float(np.ptp(values))
+    scale = max(1.0, float(np.max(np.abs(values))))
+    if spread <= 1e-12 * scale:
+        return Fixed(value=float(values[0]))
+    keep = np.ones(len(frames), dtype=bool)
+    if len(frames) > 2:
+        slope = np.diff(values) / np.diff(frames)
+        keep[1:-1] = np.abs(np.diff(slope)) > _STRAIGHT * scale
+    if int(keep.sum()) > MOST_KEYS:
+        raise DocumentError(f"the path needs {int(keep.sum())} keys; at most {MOST_KEYS} are possible. Thin it out or shorten it")
+    return Keyed(curve=Curve(keys=tuple(Key(frame=float(f), value=float(v), interp="linear") for f, v in zip(frames[keep], values[keep], strict=True))))
 
 
 def bounded(least: float, most: float) -> AfterValidator:

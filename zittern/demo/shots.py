@@ -41,7 +41,7 @@ def jetty_walk_handheld() -> Shot:
     return _edited(
         shot,
         {"type": "add_handheld"},
-        {"type": "scale_swings", "layer": "sway-1", "factor": 1.2},
+        {"type": "scale_swings", "layers": ["sway-1"], "factor": 1.2},
         {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}]},
     )
 
@@ -59,7 +59,7 @@ def lamp_close() -> Shot:
         {"type": "add_layer", "source": "breath"},
         {"type": "add_layer", "source": "tremor"},
         {"type": "set_values", "values": [*looped, *names]},
-        {"type": "scale_swings", "layer": "tremor-1", "factor": 0.5},
+        {"type": "scale_swings", "layers": ["tremor-1"], "factor": 0.5},
     )
 
 

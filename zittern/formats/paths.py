@@ -8,10 +8,9 @@ from dataclasses import dataclass, field
 import numpy as np
 from pydantic import ValidationError
 
-from zittern.core.curves import MOST_KEYS, Curve, Key
 from zittern.core.edits.moves import Move
 from zittern.core.errors import DocumentError, FormatError
-from zittern.core.params import Fixed, Keyed
+from zittern.core.params import Fixed, Keyed, through
 from zittern.core.shot.mounts import MOVE_FIELDS
 from zittern.core.shot.shot import MOST_FRAMES, Picture
 from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps, last_frame_covering
@@ -20,8 +19,6 @@ from zittern.core.units import Array
 __all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathSamples", "keys_of", "sample_plan"]
 
 FIRST_FRAME = 1
-# Relative second difference under which a key lies on the line between its neighbours.
-_STRAIGHT = 1e-11
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,18 +75,11 @@ def move_of(samples: PathSamples) -> Move:
 
 
 def keys_of(frames: Array, values: Array) -> Fixed | Keyed:
-    """The keyed number through samples, linear between them; keys on straight stretches are left out. (N,), (N,). Raises FormatError."""
-    spread = float(np.ptp(values))
-    scale = max(1.0, float(np.max(np.abs(values))))
-    if spread <= 1e-12 * scale:
-        return Fixed(value=float(values[0]))
-    keep = np.ones(len(frames), dtype=bool)
-    if len(frames) > 2:
-        slope = np.diff(values) / np.diff(frames)
-        keep[1:-1] = np.abs(np.diff(slope)) > _STRAIGHT * scale
-    if int(keep.sum()) > MOST_KEYS:
-        raise FormatError(f"the path needs {int(keep.sum())} keys; at most {MOST_KEYS} are possible. Thin it out or shorten it")
-    return Keyed(curve=Curve(keys=tuple(Key(frame=float(f), value=float(v), interp="linear") for f, v in zip(frames[keep], values[keep], strict=True))))
+    """The keyed number through samples, linear between them. (N,), (N,). Raises FormatError when it needs too many keys."""
+    try:
+        return through(frames, values)
+    except DocumentError as error:
+        raise FormatError(error.message, error.where) from error
 
 
 def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Array, Array, int]:

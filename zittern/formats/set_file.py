@@ -16,7 +16,7 @@ from zittern.formats.files import no_sidecars
 from zittern.formats.gltf_model import Gltf
 from zittern.formats.paths import keys_of
 
-__all__ = ["check_set", "objects", "subject_in"]
+__all__ = ["check_set", "objects", "point_in", "subject_in"]
 
 # An object of no size still has one as a subject.
 _LEAST_HEIGHT_M = 0.05
@@ -42,21 +42,45 @@ def objects(gltf: Gltf) -> tuple[str, ...]:
 def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
     """An object of a set as the subject of a shot: the middle of its box, keyed where it moves. Raises FormatError."""
     gltf = gltf_model.load(data, no_sidecars)
-    found = next((i for i, node in enumerate(gltf.json.nodes) if node.name == name), None)
-    if found is None:
-        raise FormatError(f"the set has no object {name!r}", "subject.object")
+    found = _found(gltf, name)
     low, high = _box_m(gltf, found)
-    frames = frame_grid(shot.first_frame, shot.last_frame)
-    times = shot.fps.seconds(frames, shot.first_frame)
+    return _followed(gltf, found, (low + high) / 2.0, name, shot)
+
+
+def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame: float, shot: Shot) -> Subject:
+    """A point of an object, picked in the world (metres) at a frame, as the subject; it goes where the object goes. Raises FormatError."""
+    gltf = gltf_model.load(data, no_sidecars)
+    found = _found(gltf, name)
     tracks, _ = gltf_motion.tracks_of(gltf, _above(gltf, found))
-    world = _world(gltf, found, tracks, times)
-    middle = (world @ np.array([*(low + high) / 2.0, 1.0]))[:, :3]
+    world = _world(gltf, found, tracks, shot.fps.seconds(np.array([frame]), shot.first_frame))[0]
+    try:
+        local = np.linalg.solve(world, np.array([*point_m, 1.0]))[:3]
+    except np.linalg.LinAlgError as error:
+        raise FormatError(f"the object {name!r} is flattened to nothing there, so no point of it can be followed", "subject.object") from error
+    return _followed(gltf, found, local, f"point on {name}", shot)
+
+
+def _found(gltf: Gltf, name: str) -> int:
+    for i, node in enumerate(gltf.json.nodes):
+        if node.name == name:
+            return i
+    raise FormatError(f"the set has no object {name!r}", "subject.object")
+
+
+def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> Subject:
+    """A point (3,) in an object's own frame, keyed where the object moves, with the height of the object."""
+    frames = frame_grid(shot.first_frame, shot.last_frame)
+    tracks, _ = gltf_motion.tracks_of(gltf, _above(gltf, node))
+    world = _world(gltf, node, tracks, shot.fps.seconds(frames, shot.first_frame))
+    path = (world @ np.array([*local_m, 1.0]))[:, :3]
+    low, high = _box_m(gltf, node)
     height = float((high - low)[1] * np.linalg.norm(world[0, :3, 1]))
+    name = gltf.json.nodes[node].name or title
 
     def track(column: int) -> Fixed | Keyed:
-        return keys_of(frames, middle[:, column])
+        return keys_of(frames, path[:, column])
 
-    return Subject(name=name[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
+    return Subject(name=title[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
 
 
 def _below(gltf: Gltf, node: int) -> Iterator[int]:

@@ -65,7 +65,7 @@ class SettingValues(unittest.TestCase):
             (set_one("layer:sway.mute", True), "Mute in “Sway”"),
             (set_one("layer:sway.mute", False), "Unmute in “Sway”"),
             (set_one("shot.focal_mm", 50), "Set focal length"),
-            ({"type": "scale_swings", "layer": "sway", "factor": 1.5}, "Scale “Sway” to 150 %"),
+            ({"type": "scale_swings", "layers": ["sway"], "factor": 1.5}, "Scale “Sway” to 150 %"),
             ({"type": "add_handheld"}, "Add handheld feel"),
             ({"type": "remove_layers", "layers": ["sway"]}, "Remove “Sway”"),
         ):
@@ -74,13 +74,13 @@ class SettingValues(unittest.TestCase):
 
 class Axes(unittest.TestCase):
     def test_scaling_leaves_locked_axes_and_keeps_within_limits(self) -> None:
-        shot = edited(SHOT, set_one("layer:sway.axes.tilt.locked", True), {"type": "scale_swings", "layer": "sway", "factor": 400})
+        shot = edited(SHOT, set_one("layer:sway.axes.tilt.locked", True), {"type": "scale_swings", "layers": ["sway"], "factor": 400})
         axes = shot.clips[0].layers[0].axes
         self.assertEqual((axes.pan.swing.constant, axes.tilt.swing.constant, axes.zoom.swing.constant), (180.0, 0.4, 90.0))
 
     def test_scaling_a_keyed_swing_scales_its_curve(self) -> None:
         swing = keyed((1, 0.2), (50, 1.0), (240, 0.4))
-        shot = edited(SHOT, set_one("layer:sway.axes.pan.swing", swing.model_dump()), {"type": "scale_swings", "layer": "sway", "factor": 0.5})
+        shot = edited(SHOT, set_one("layer:sway.axes.pan.swing", swing.model_dump()), {"type": "scale_swings", "layers": ["sway"], "factor": 0.5})
         frames = np.linspace(1, 240, 50)
         np.testing.assert_allclose(shot.clips[0].layers[0].axes.pan.swing.sample(frames), 0.5 * swing.sample(frames), atol=1e-12)
 
@@ -103,11 +103,11 @@ class Axes(unittest.TestCase):
         self.assertEqual(edited(linked, {"type": "link_axes", "layer": "sway", "axes": ["tilt"]}), SHOT)
 
     def test_new_seeds_change_the_motion_and_not_its_size(self) -> None:
-        one = edited(SHOT, {"type": "new_seeds", "layer": "sway", "axes": ["pan"]})
+        one = edited(SHOT, {"type": "new_seeds", "layers": ["sway"], "axes": ["pan"]})
         before, after = contribution(SHOT), contribution(one)
         self.assertFalse(np.allclose(before[:, 0], after[:, 0]))
         np.testing.assert_array_equal(before[:, 1:], after[:, 1:])
-        every = contribution(edited(SHOT, {"type": "new_seeds", "layer": "sway"}))
+        every = contribution(edited(SHOT, {"type": "new_seeds", "layers": ["sway"]}))
         self.assertFalse(np.any(np.all(np.isclose(before, every), axis=0)))
 
 
@@ -126,19 +126,35 @@ class Stack(unittest.TestCase):
             edited(SHOT, {"type": "remove_layers", "layers": ["gone"]})
 
     def test_duplicates_stand_above_and_move_differently(self) -> None:
-        shot = edited(SHOT, {"type": "duplicate_layer", "layer": "sway"})
+        shot = edited(SHOT, {"type": "duplicate_layers", "layers": ["sway"]})
         self.assertEqual(self.ids(shot), ["sway", "noise-1", "fast"])
         a, b = contribution(shot), contribution(shot, "noise-1")
         self.assertFalse(np.allclose(a, b))
-        alike = edited(SHOT, {"type": "duplicate_layer", "layer": "sway", "keep_seed": True})
+        alike = edited(SHOT, {"type": "duplicate_layers", "layers": ["sway"], "keep_seed": True})
         np.testing.assert_array_equal(contribution(alike, "noise-1"), contribution(alike))
+
+    def test_several_at_once(self) -> None:
+        both = edited(SHOT, {"type": "duplicate_layers", "layers": ["sway", "fast"]})
+        self.assertEqual(self.ids(both), ["sway", "noise-1", "fast", "noise-2"])
+        seeds = [each.seed for _, each in both.layers()]
+        self.assertEqual(len(set(seeds)), 4)
+        pasted = edited(SHOT, {"type": "paste_layers", "layers": [each.model_dump() for _, each in SHOT.layers()]})
+        self.assertEqual([each.seed for _, each in pasted.layers()], [1, 2, 1, 2])
+        started = edited(SHOT, {"type": "new_seeds", "layers": ["sway", "fast"]})
+        self.assertEqual(len({each.seed for _, each in (*SHOT.layers(), *started.layers())}), 4)
+        for fields, label in (
+            ({"type": "duplicate_layers", "layers": ["sway", "fast"]}, "Duplicate 2 layers"),
+            ({"type": "remove_layers", "layers": ["sway"]}, "Remove “Sway”"),
+            ({"type": "new_seeds", "layers": ["sway", "fast"], "axes": ["pan"]}, "New random start of pan in 2 layers"),
+        ):
+            self.assertEqual(command(**fields).label(SHOT), label)
 
     def test_reorder(self) -> None:
         self.assertEqual(self.ids(edited(SHOT, {"type": "move_layer", "layer": "sway", "index": 9})), ["fast", "sway"])
 
     def test_paste_keeps_the_motion_and_drops_a_foreign_mount(self) -> None:
         foreign = layer("x", seed=5, target="crane")
-        shot = edited(SHOT, {"type": "paste_layer", "layer": foreign.model_dump()})
+        shot = edited(SHOT, {"type": "paste_layers", "layers": [foreign.model_dump()]})
         pasted = shot.clips[0].layers[-1]
         self.assertIsNone(pasted.target)
         np.testing.assert_array_equal(contribution(shot, pasted.id), contribution(shot_with(layer("x", seed=5)), "x"))

@@ -34,6 +34,17 @@ class Placing(unittest.TestCase):
             got[3] -= 360 * round((got[3] - 30) / 360)
             np.testing.assert_allclose(got, [1, 2, 3, 30, -10, 5], atol=1e-9)
 
+    def test_any_mount_can_carry_the_lens_there(self) -> None:
+        for mount, other in (("crane", "head"), ("head", "crane")):
+            after = edited(RIG, {"type": "place_lens", "frame": 50, "mount": mount, **self.POSE})
+            got = bare(after, 50)
+            got[3] -= 360 * round((got[3] - 30) / 360)
+            np.testing.assert_allclose(got, [1, 2, 3, 30, -10, 5], atol=1e-9)
+            unmoved = {each.id: each for each in RIG.mounts}[other]
+            self.assertIn(unmoved, after.mounts)
+        with self.assertRaisesRegex(EditError, "no mount 'boom'"):
+            edited(RIG, {"type": "set_move", "frame": 1, "mount": "boom", "values": {"x_m": 1}})
+
     def test_keyed_numbers_get_keys_and_fixed_ones_stay_fixed(self) -> None:
         mount = edited(MOVING, {"type": "place_lens", "frame": 50, **self.POSE}).mounts[0]
         self.assertIsInstance(mount.z_m, Keyed)

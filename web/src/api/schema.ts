@@ -315,7 +315,7 @@ export interface paths {
         put?: never;
         /**
          * Import Move
-         * @description Puts a file's path in place of the shot's move; one revision.
+         * @description Puts a file's path in place of the shot's move, or lets it ride on it; one revision.
          */
         post: operations["import_move_api_shots__shot__imports_post"];
         delete?: never;
@@ -540,6 +540,21 @@ export interface components {
             type: "add_layer";
         };
         /**
+         * AddMove
+         * @description Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path departs
+         *     from its own first pose. The shot's range, lens and picture stay.
+         */
+        AddMove: {
+            move: components["schemas"]["Move"];
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_move";
+        };
+        /**
          * AimCamera
          * @description Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height.
          */
@@ -558,6 +573,8 @@ export interface components {
              * @default []
              */
             locked: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+            /** Mount */
+            mount?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -797,6 +814,12 @@ export interface components {
             camera?: string | null;
             /** File */
             file: string;
+            /**
+             * How
+             * @default replace
+             * @enum {string}
+             */
+            how: "replace" | "add";
         };
         /** Body_import_shot_api_projects__slug__imports_post */
         Body_import_shot_api_projects__slug__imports_post: {
@@ -1070,29 +1093,29 @@ export interface components {
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
         };
         /**
-         * DuplicateLayer
-         * @description A copy right above, with a new random start unless it is to move alike.
+         * DuplicateLayers
+         * @description Copies right above, each with a new random start unless it is to move alike.
          */
-        DuplicateLayer: {
+        DuplicateLayers: {
             /**
              * Keep Seed
              * @default false
              */
             keep_seed: boolean;
-            /** Layer */
-            layer: string;
+            /** Layers */
+            layers: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            type: "duplicate_layer";
+            type: "duplicate_layers";
         };
         /** EditIn */
         EditIn: {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /** ExportIn */
         ExportIn: {
@@ -1139,6 +1162,8 @@ export interface components {
              * @default []
              */
             locked: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+            /** Mount */
+            mount?: string | null;
             /**
              * Pan Deg
              * @default 0
@@ -1558,7 +1583,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayer"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["ReplaceMove"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -1728,13 +1753,13 @@ export interface components {
         };
         /**
          * NewSeeds
-         * @description A new random start, for the whole layer or for some axes.
+         * @description A new random start, for whole layers or for some of their axes.
          */
         NewSeeds: {
             /** Axes */
             axes?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[] | null;
-            /** Layer */
-            layer: string;
+            /** Layers */
+            layers: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1817,18 +1842,29 @@ export interface components {
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
         };
         /**
-         * PasteLayer
-         * @description A layer from elsewhere, given a free id; its random start is kept, so it moves as it did.
+         * NumberValue
+         * @description A value for the number at an address.
          */
-        PasteLayer: {
+        NumberValue: {
+            /** At */
+            at: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * PasteLayers
+         * @description Layers from elsewhere, given free ids; their random starts are kept, so they move as they did.
+         */
+        PasteLayers: {
             /** Clip */
             clip?: string | null;
-            layer: components["schemas"]["Layer"];
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            type: "paste_layer";
+            type: "paste_layers";
         };
         /**
          * Phases
@@ -1931,6 +1967,8 @@ export interface components {
              * @default []
              */
             locked: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+            /** Mount */
+            mount?: string | null;
             /** Position M */
             position_m: [
                 number,
@@ -1986,6 +2024,19 @@ export interface components {
              * @enum {string}
              */
             type: "remove_layers";
+        };
+        /**
+         * RemoveMount
+         * @description Takes a part of the rig away; what it carried stays where the rest of the rig puts it.
+         */
+        RemoveMount: {
+            /** Mount */
+            mount: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_mount";
         };
         /**
          * ReplaceMove
@@ -2045,7 +2096,7 @@ export interface components {
         };
         /**
          * ScaleSwings
-         * @description Multiplies the swings of some axes: the whole layer stronger or gentler, in proportion.
+         * @description Multiplies the swings of some axes: whole layers stronger or gentler, in proportion.
          */
         ScaleSwings: {
             /**
@@ -2063,8 +2114,8 @@ export interface components {
             axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
             /** Factor */
             factor: number;
-            /** Layer */
-            layer: string;
+            /** Layers */
+            layers: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2173,6 +2224,8 @@ export interface components {
              * @default false
              */
             key: boolean;
+            /** Mount */
+            mount?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2182,6 +2235,26 @@ export interface components {
             values: {
                 [key: string]: number;
             };
+        };
+        /**
+         * SetNumbers
+         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
+         */
+        SetNumbers: {
+            /** Frame */
+            frame: number;
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_numbers";
+            /** Values */
+            values: components["schemas"]["NumberValue"][];
         };
         /** SetOut */
         SetOut: {
@@ -2207,6 +2280,38 @@ export interface components {
              * @enum {string}
              */
             type: "set_source";
+        };
+        /**
+         * SetSpan
+         * @description Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps shrink
+         *     with their span, the ramp that is set stops at the other one.
+         */
+        SetSpan: {
+            /** At */
+            at: string[];
+            /**
+             * By Frames
+             * @default 0
+             */
+            by_frames: number;
+            /** First Frame */
+            first_frame?: number | null;
+            /** Last Frame */
+            last_frame?: number | null;
+            /** Ramp In Frames */
+            ramp_in_frames?: number | null;
+            /** Ramp Out Frames */
+            ramp_out_frames?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_span";
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
         };
         /**
          * SetValues
@@ -2337,6 +2442,8 @@ export interface components {
              * @default false
              */
             key: boolean;
+            /** Mount */
+            mount?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2435,13 +2542,24 @@ export interface components {
         };
         /**
          * SubjectIn
-         * @description An object of the shot's set, or nothing to mark none.
+         * @description An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it.
          */
         SubjectIn: {
             /** Base Revision */
             base_revision: number;
+            /**
+             * Frame
+             * @default 0
+             */
+            frame: number;
             /** Object */
             object: string | null;
+            /** Point M */
+            point_m?: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * TablesOut

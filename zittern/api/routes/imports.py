@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from pathlib import PurePath
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, UploadFile
 from pydantic import ValidationError
 
 from zittern.api.context import Ctx, json_response
 from zittern.api.models import CameraFileOut, ImportedOut, StateOut
-from zittern.core.edits.moves import ReplaceMove
+from zittern.core.edits.moves import AddMove, ReplaceMove
 from zittern.core.errors import DocumentError, FormatError
 from zittern.core.shot.shot import new_shot
 from zittern.core.timebase import Fps
@@ -20,6 +20,8 @@ from zittern.formats.table import reader_of
 
 router = APIRouter(prefix="/api", tags=["imports"])
 
+_How = Literal["replace", "add"]
+_COMMANDS: dict[_How, type[ReplaceMove | AddMove]] = {"replace": ReplaceMove, "add": AddMove}
 _Camera = Annotated[str | None, Form(max_length=400)]
 
 
@@ -58,8 +60,11 @@ def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, f
 
 
 @router.post("/shots/{shot}/imports", response_model=ImportedOut)
-def import_move(shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form()], camera: _Camera = None) -> object:
-    """Puts a file's path in place of the shot's move; one revision."""
+def import_move(
+    shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form()], camera: _Camera = None, how: Annotated[_How, Form()] = "replace"
+) -> object:
+    """Puts a file's path in place of the shot's move, or lets it ride on it; one revision."""
     imported = _open(file).read(camera, ctx.library.state(shot).document.fps)
-    state = ctx.library.edit(shot, base_revision, ReplaceMove(move=imported.move, name=_filename(file)))
+    command = _COMMANDS[how](move=imported.move, name=_filename(file))
+    state = ctx.library.edit(shot, base_revision, command)
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(imported.notices)))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
+
 from fastapi import APIRouter
 from fastapi.responses import Response
 
@@ -10,8 +12,11 @@ from zittern.api.models import MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
 from zittern.core.edits.address import number_at
 from zittern.core.edits.table import apply
+from zittern.core.errors import EditError
 from zittern.core.readings import read
+from zittern.core.shot.shot import Shot
 from zittern.core.spectrum import bands_px
+from zittern.core.units import Array
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"])
 
@@ -24,9 +29,18 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     for command in body.commands:
         document = apply(document, command)
     motion = ctx.motion(document)
-    curves = {f"curve:{address}": number_at(document, address).sample(motion.frames)[:, None] for address in body.curves}
+    curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, motion.frames)}
     packet = pack_motion(document, motion, state.revision, read(document, motion, body.frame), body.have, curves)
     return Response(packet, media_type="application/octet-stream")
+
+
+def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator[tuple[str, Array]]:
+    """Samples of numbers; those that are gone are left out, since the page may still show what was just removed."""
+    for address in addresses:
+        try:
+            yield address, number_at(document, address).sample(frames)
+        except EditError:
+            continue
 
 
 @router.get("/motion/header", include_in_schema=True)

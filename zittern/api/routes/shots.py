@@ -8,7 +8,8 @@ from zittern.api.context import Ctx, json_response
 from zittern.api.models import EditIn, GoToIn, RevisionNameIn, RevisionOut, StateOut, StepIn, SubjectIn
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.errors import BadInput
-from zittern.formats.set_file import subject_in
+from zittern.core.shot.shot import Shot, Subject
+from zittern.formats.set_file import point_in, subject_in
 from zittern.store.sets import set_file
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"])
@@ -41,9 +42,14 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
         if document.set_id is None:
             raise BadInput("the shot plays in no set, so there is no object to mark", "set_id")
         data = set_file(ctx.library.data_dir, document.set_id).read_bytes()
-        subject = subject_in(data, body.object, document).model_dump()
+        subject = _subject(data, body, document).model_dump()
     command = SetValues(values=(Assignment(at="shot.subject", value=subject),))
     return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
+
+
+def _subject(data: bytes, body: SubjectIn, document: Shot) -> Subject:
+    name = body.object or ""
+    return subject_in(data, name, document) if body.point_m is None else point_in(data, name, body.point_m, body.frame, document)
 
 
 @router.post("/undo", response_model=StateOut)

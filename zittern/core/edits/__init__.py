@@ -4,8 +4,10 @@ address  names one field of a shot: `layer:sway.axes.pan.swing`
 command  base of all commands, labels
 values   set fields, scale swings, axis rates
 layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel
+spans    ends and ramps of layers and clips
 keys     keys of any number: set, move, copy, stretch, delete, bend
+numbers  set numbers, fixed or keyed
 placing  where the camera stands and looks
-moves    a move brought in from a file
+moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed
 table    THE TABLE of commands; apply
 """

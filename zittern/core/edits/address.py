@@ -12,7 +12,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["change_layer", "find_clip", "find_layer", "get_at", "number_at", "set_at"]
+__all__ = ["change_at", "change_layer", "find_clip", "find_layer", "get_at", "number_at", "set_at"]
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
@@ -59,20 +59,26 @@ def number_at(shot: Shot, address: str) -> Fixed | Keyed:
 
 def set_at(shot: Shot, address: str, value: Any) -> Shot:
     """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
-    owner, parts = _resolve(shot, address)
+    _, parts = _resolve(shot, address)
     if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips"):
         raise EditError("this cannot be set as a value", address)
+    return change_at(shot, address.split(".", 1)[0], lambda each: _replaced(each, parts, value, address), address)
+
+
+def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str | None = None) -> Shot:
+    """The shot with a layer, clip, mount or itself changed. Raises EditError with `where`, or the owner's address."""
+    doc, _ = _resolve(shot, owner)
     try:
-        changed = _replaced(owner, parts, value, address)
-        if isinstance(owner, Shot):
-            return changed  # type: ignore[return-value]
-        if isinstance(owner, Layer):
-            return change_layer(shot, owner.id, lambda _: changed)  # type: ignore[arg-type, return-value]
-        if isinstance(owner, Clip):
-            return _with_clip(shot, owner, changed)  # type: ignore[arg-type]
-        return shot.replace(mounts=tuple(changed if each is owner else each for each in shot.mounts))
+        changed = change(doc)
+        if isinstance(doc, Shot):
+            return changed  # type: ignore[no-any-return]
+        if isinstance(doc, Layer):
+            return change_layer(shot, doc.id, lambda _: changed)
+        if isinstance(doc, Clip):
+            return _with_clip(shot, doc, changed)
+        return shot.replace(mounts=tuple(changed if each is doc else each for each in shot.mounts))
     except DocumentError as error:
-        raise EditError(error.message, address) from error
+        raise EditError(error.message, where or owner) from error
 
 
 def _replaced(doc: Doc, parts: list[str], value: Any, address: str) -> Doc:

@@ -18,7 +18,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources import streams
 from zittern.core.sources.table import SOURCES, row_of
 
-__all__ = ["AddHandheld", "AddLayer", "CopyAxis", "DuplicateLayer", "LinkAxes", "MoveLayer", "NewSeeds", "PasteLayer", "RemoveLayers", "SetSource"]
+__all__ = ["AddHandheld", "AddLayer", "CopyAxis", "DuplicateLayers", "LinkAxes", "MoveLayer", "NewSeeds", "PasteLayers", "RemoveLayers", "SetSource"]
 
 Kind = Literal["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"]
 
@@ -60,22 +60,24 @@ class AddHandheld(CommandDoc):
         return "Add handheld feel"
 
 
-class PasteLayer(CommandDoc):
-    """A layer from elsewhere, given a free id; its random start is kept, so it moves as it did."""
+class PasteLayers(CommandDoc):
+    """Layers from elsewhere, given free ids; their random starts are kept, so they move as they did."""
 
-    type: Literal["paste_layer"] = "paste_layer"
-    layer: Layer
+    type: Literal["paste_layers"] = "paste_layers"
+    layers: tuple[Layer, ...] = Field(min_length=1, max_length=500)
     clip: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
         """A target mount that this shot does not have falls back to the lens end."""
         known = {mount.id for mount in shot.mounts}
-        target = self.layer.target if self.layer.target in known else None
-        return _on_top(shot, self.clip, (self.layer.replace(id=_free_id(shot, self.layer.source.kind), target=target),))
+        for layer in self.layers:
+            target = layer.target if layer.target in known else None
+            shot = _on_top(shot, self.clip, (layer.replace(id=_free_id(shot, layer.source.kind), target=target),))
+        return shot
 
     def label(self, shot: Shot) -> str:
-        """`Paste “Slow sway”`."""
-        return f"Paste “{self.layer.name}”"
+        """`Paste “Slow sway”`, `Paste 3 layers`."""
+        return f"Paste {_named([layer.name for layer in self.layers])}"
 
 
 class RemoveLayers(CommandDoc):
@@ -97,28 +99,29 @@ class RemoveLayers(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Remove “Slow sway”`."""
-        names = [layer.name for _, layer in shot.layers() if layer.id in self.layers]
-        return f"Remove “{names[0]}”" if len(names) == 1 else f"Remove {len(self.layers)} layers"
+        return f"Remove {_names(shot, self.layers)}"
 
 
-class DuplicateLayer(CommandDoc):
-    """A copy right above, with a new random start unless it is to move alike."""
+class DuplicateLayers(CommandDoc):
+    """Copies right above, each with a new random start unless it is to move alike."""
 
-    type: Literal["duplicate_layer"] = "duplicate_layer"
-    layer: str
+    type: Literal["duplicate_layers"] = "duplicate_layers"
+    layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     keep_seed: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """The copy stands above the original."""
-        clip, layer = find_layer(shot, self.layer)
-        seed = layer.seed if self.keep_seed else fresh_seed(shot)
-        copy = layer.replace(id=_free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False)
-        at = clip.layers.index(layer) + 1
-        return _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
+        """Each copy stands above its original."""
+        for layer_id in self.layers:
+            clip, layer = find_layer(shot, layer_id)
+            seed = layer.seed if self.keep_seed else fresh_seed(shot)
+            copy = layer.replace(id=_free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False)
+            at = clip.layers.index(layer) + 1
+            shot = _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
+        return shot
 
     def label(self, shot: Shot) -> str:
-        """`Duplicate “Slow sway”`."""
-        return f"Duplicate “{find_layer(shot, self.layer)[1].name}”"
+        """`Duplicate “Slow sway”`, `Duplicate 3 layers`."""
+        return f"Duplicate {_names(shot, self.layers)}"
 
 
 class MoveLayer(CommandDoc):
@@ -141,22 +144,26 @@ class MoveLayer(CommandDoc):
 
 
 class NewSeeds(CommandDoc):
-    """A new random start, for the whole layer or for some axes."""
+    """A new random start, for whole layers or for some of their axes."""
 
     type: Literal["new_seeds"] = "new_seeds"
-    layer: str
+    layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     axes: tuple[Axis, ...] | None = None
 
     def apply(self, shot: Shot) -> Shot:
         """Locked axes keep theirs when axes are named."""
-        if self.axes is None:
-            return change_layer(shot, self.layer, lambda layer: layer.replace(seed=fresh_seed(shot, layer.seed)))
-        return change_layer(shot, self.layer, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ())))
+        for layer_id in self.layers:
+            seed = fresh_seed(shot, find_layer(shot, layer_id)[1].seed)
+            if self.axes is None:
+                shot = change_layer(shot, layer_id, lambda layer, s=seed: layer.replace(seed=s))  # type: ignore[misc]
+            else:
+                shot = change_layer(shot, layer_id, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ())))
+        return shot
 
     def label(self, shot: Shot) -> str:
         """`New random start of pan in “Slow sway”`."""
         of = f" of {', '.join(self.axes)}" if self.axes else ""
-        return f"New random start{of} in “{find_layer(shot, self.layer)[1].name}”"
+        return f"New random start{of} in {_names(shot, self.layers)}"
 
 
 class CopyAxis(CommandDoc):
@@ -219,6 +226,15 @@ class SetSource(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Make “Slow sway” a wave`."""
         return f"Make “{find_layer(shot, self.layer)[1].name}” a {self.source}"
+
+
+def _named(names: list[str]) -> str:
+    return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} layers"
+
+
+def _names(shot: Shot, layers: tuple[str, ...]) -> str:
+    """`“Slow sway”` for one layer, `3 layers` for more."""
+    return _named([find_layer(shot, layer)[1].name for layer in layers])
 
 
 def _reseeded(board: AxisBoard, axes: tuple[Axis, ...]) -> AxisBoard:

@@ -1,18 +1,24 @@
-"""A camera move brought in from a file."""
+"""A camera move brought in from a file, in place of the shot's own or riding on it; parts of the rig taken away."""
 
 from __future__ import annotations
 
 from typing import Literal
 
+import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
 from zittern.core.edits.command import CommandDoc
-from zittern.core.params import Param
-from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.errors import EditError
+from zittern.core.params import Param, through
+from zittern.core.rig import rotations, transforms
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import Picture, Shot
 
-__all__ = ["Move", "ReplaceMove"]
+__all__ = ["AddMove", "Move", "RemoveMount", "ReplaceMove"]
+
+# Frame of a path's time 0.
+_PATH_START = 1
 
 
 class Move(Doc):
@@ -40,17 +46,70 @@ class ReplaceMove(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Layers on mounts that go act at the lens end from then on."""
         mount = shot.mounts[0].replace(pivot_m=(0.0, 0.0, 0.0), **{field: getattr(self.move, field) for field in MOVE_FIELDS})
-        clips = tuple(
-            clip.replace(layers=tuple(layer.replace(target=None) if layer.target not in (None, mount.id) else layer for layer in clip.layers))
-            for clip in shot.clips
-        )
-        changes: dict[str, object] = {"mounts": (mount,), "clips": clips, "first_frame": 1, "last_frame": self.move.last_frame}
+        changes: dict[str, object] = {"first_frame": _PATH_START, "last_frame": self.move.last_frame}
         for field in ("focal_mm", "picture", "sensor_mm"):
             value = getattr(self.move, field)
             if value is not None:
                 changes[field] = value
-        return shot.replace(**changes)
+        return _with_mounts(shot, (mount,)).replace(**changes)
 
     def label(self, shot: Shot) -> str:
         """`Bring in move “follow.glb”`."""
         return f"Bring in move “{self.name}”"
+
+
+class AddMove(CommandDoc):
+    """Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path departs
+    from its own first pose. The shot's range, lens and picture stay.
+    """
+
+    type: Literal["add_move"] = "add_move"
+    move: Move
+    name: str = Field(max_length=120)
+
+    def apply(self, shot: Shot) -> Shot:
+        """The path starts at the shot's first frame, from rest: at its first frame nothing changes."""
+        frames = np.arange(_PATH_START, self.move.last_frame + 1, dtype=np.float64)
+        path = Mount(id="path", name="Path", **{field: getattr(self.move, field) for field in MOVE_FIELDS})
+        poses = transforms.from_parts(path.position_m(frames), path.angles_deg(frames))
+        relative = np.linalg.inv(poses[0]) @ poses
+        columns = np.concatenate([relative[:, :3, 3], rotations.continuous(relative[:, :3, :3])], axis=1)
+        at = frames - _PATH_START + shot.first_frame
+        taken = {mount.id for mount in shot.mounts}
+        free = next(f"path-{n}" for n in range(1, len(taken) + 2) if f"path-{n}" not in taken)
+        numbers = {field: through(at, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)}
+        return shot.replace(mounts=(*shot.mounts, Mount(id=free, name=self.name, **numbers)))
+
+    def label(self, shot: Shot) -> str:
+        """`Add move “hand.glb”`."""
+        return f"Add move “{self.name}”"
+
+
+class RemoveMount(CommandDoc):
+    """Takes a part of the rig away; what it carried stays where the rest of the rig puts it."""
+
+    type: Literal["remove_mount"] = "remove_mount"
+    mount: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for the last one left."""
+        kept = tuple(mount for mount in shot.mounts if mount.id != self.mount)
+        if len(kept) == len(shot.mounts):
+            raise EditError(f"there is no mount {self.mount!r}; it may have been removed", "mount")
+        if not kept:
+            raise EditError("a shot needs one mount to carry the lens", f"mount:{self.mount}")
+        return _with_mounts(shot, kept)
+
+    def label(self, shot: Shot) -> str:
+        """`Remove mount “hand.glb”`."""
+        return "Remove mount " + "".join(f"“{mount.name}”" for mount in shot.mounts if mount.id == self.mount)
+
+
+def _with_mounts(shot: Shot, mounts: tuple[Mount, ...]) -> Shot:
+    """Another rig; layers on mounts that go act at the lens end from then on."""
+    known = {mount.id for mount in mounts}
+    clips = tuple(
+        clip.replace(layers=tuple(layer if layer.target is None or layer.target in known else layer.replace(target=None) for layer in clip.layers))
+        for clip in shot.clips
+    )
+    return shot.replace(mounts=mounts, clips=clips)

@@ -1,7 +1,7 @@
 """Commands that place the camera: where it stands and where it looks, as the bare move, whatever the rig.
 
-Each works on the last mount. A number that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set;
-`locked` ones are not touched.
+Each works on one mount of the rig, the last when none is named, so that the lens comes to the world pose asked for. A number
+that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set; `locked` ones are not touched.
 """
 
 from __future__ import annotations
@@ -13,12 +13,11 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.edits.command import CommandDoc, field_title
-from zittern.core.edits.keys import KeyValue, SetKeys
+from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
-from zittern.core.params import Fixed, Keyed
 from zittern.core.rig import chain, rotations, transforms
-from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MoveField
+from zittern.core.shot.mounts import MOVE_FIELDS, MoveField
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -30,55 +29,57 @@ _ANGLES: tuple[MoveField, ...] = ("pan_deg", "tilt_deg", "roll_deg")
 _AT_SUBJECT_M = 1e-6
 
 
-class SetMove(CommandDoc):
+class _OnMount(CommandDoc):
+    """frame: where it happens. key: numbers without keys get one too. mount: the part of the rig that moves."""
+
+    frame: float
+    key: bool = False
+    mount: str | None = None
+
+
+class SetMove(_OnMount):
     """Sets numbers of the move at a frame: position, angles, focal length."""
 
     type: Literal["set_move"] = "set_move"
-    frame: float
     values: dict[MoveOrLens, float] = Field(min_length=1)
-    key: bool = False
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a value out of range."""
-        return _stored(shot, self.frame, self.values, self.key)
+        return _stored(shot, self, self.values)
 
     def label(self, shot: Shot) -> str:
         """`Set pan at frame 24`."""
         return f"Set {', '.join(field_title(field) for field in self.values)} at frame {self.frame:g}"
 
 
-class PlaceLens(CommandDoc):
+class PlaceLens(_OnMount):
     """Puts the lens at a world pose, for example where the Set view looks from."""
 
     type: Literal["place_lens"] = "place_lens"
-    frame: float
     position_m: tuple[float, float, float]
     angles_deg: tuple[float, float, float]
-    key: bool = False
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
         """The pose of the bare move becomes this one."""
         world = transforms.from_parts(np.array([self.position_m]), np.array([self.angles_deg]))
-        return _placed(shot, self.frame, world, self.key, self.locked)
+        return _placed(shot, self, world, self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Place camera at frame 24`."""
         return f"Place camera at frame {self.frame:g}"
 
 
-class Fly(CommandDoc):
+class Fly(_OnMount):
     """Moves the camera in its own frame: turns in degrees, steps in metres."""
 
     type: Literal["fly"] = "fly"
-    frame: float
     pan_deg: float = 0.0
     tilt_deg: float = 0.0
     roll_deg: float = 0.0
     truck_m: float = Field(default=0.0, ge=-1e5, le=1e5)
     pedestal_m: float = Field(default=0.0, ge=-1e5, le=1e5)
     dolly_m: float = Field(default=0.0, ge=-1e5, le=1e5)
-    key: bool = False
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
@@ -86,20 +87,18 @@ class Fly(CommandDoc):
         pose = _lens(shot, self.frame)
         angles = _lens_angles(shot, self.frame) + np.array([[self.pan_deg, self.tilt_deg, self.roll_deg]])
         step = pose[0, :3, :3] @ np.array([self.truck_m, self.pedestal_m, -self.dolly_m])
-        return _placed(shot, self.frame, transforms.from_parts(pose[:, :3, 3] + step, angles), self.key, self.locked)
+        return _placed(shot, self, transforms.from_parts(pose[:, :3, 3] + step, angles), self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Fly camera at frame 24`."""
         return f"Fly camera at frame {self.frame:g}"
 
 
-class AimCamera(CommandDoc):
+class AimCamera(_OnMount):
     """Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height."""
 
     type: Literal["aim_camera"] = "aim_camera"
-    frame: float
     fill: float | None = Field(default=None, gt=0.01, le=4.0)
-    key: bool = False
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
@@ -120,25 +119,23 @@ class AimCamera(CommandDoc):
         pan = float(np.degrees(np.arctan2(-away[0], -away[2])))
         tilt = float(np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2]))))
         roll = float(_lens_angles(shot, self.frame)[0, 2])
-        return _placed(shot, self.frame, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.key, self.locked)
+        return _placed(shot, self, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Aim at “Courier” at frame 24`."""
         return f"Aim at “{shot.subject.name if shot.subject else 'subject'}” at frame {self.frame:g}"
 
 
-class SnapAngles(CommandDoc):
+class SnapAngles(_OnMount):
     """Turns angles to the nearest multiple of 90 degrees, or numbers of the move to zero."""
 
     type: Literal["snap_angles"] = "snap_angles"
-    frame: float
     fields: tuple[MoveField, ...] = _ANGLES
     zero: bool = False
-    key: bool = False
 
     def apply(self, shot: Shot) -> Shot:
         """Positions can only be set to zero: they have no right angle."""
-        mount = shot.mounts[-1]
+        mount = shot.mounts[_index(shot, self.mount)]
         at = np.array([self.frame])
         values: dict[MoveOrLens, float] = {}
         for field in self.fields:
@@ -146,7 +143,7 @@ class SnapAngles(CommandDoc):
                 raise EditError("only angles snap to 90 degrees; positions can be set to zero", field)
             now = float(getattr(mount, field).sample(at)[0])
             values[field] = 0.0 if self.zero else 90.0 * round(now / 90.0)
-        return _stored(shot, self.frame, values, self.key)
+        return _stored(shot, self, values)
 
     def label(self, shot: Shot) -> str:
         """`Zero roll at frame 24`."""
@@ -168,37 +165,36 @@ def _lens_angles(shot: Shot, frame: float) -> Array:
     return chain.world_angles(shot.mounts, _lens(shot, frame), {}, np.array([frame]))
 
 
-def _placed(shot: Shot, frame: float, tf_world_lens: Array, key: bool, locked: tuple[MoveField, ...]) -> Shot:
-    """The shot with the last mount set so that the lens has a world pose; locked numbers stay as they are."""
-    mount = shot.mounts[-1]
+def _index(shot: Shot, mount: str | None) -> int:
+    """Place of a mount in the chain, the last when none is named. Raises EditError."""
+    if mount is None:
+        return len(shot.mounts) - 1
+    for i, each in enumerate(shot.mounts):
+        if each.id == mount:
+            return i
+    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")
+
+
+def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
+    """The shot with a mount set so that the lens has a world pose; locked numbers stay as they are."""
+    i = _index(shot, how.mount)
+    mount = shot.mounts[i]
+    poses = _locals(shot, how.frame)
     local = tf_world_lens
-    if len(shot.mounts) > 1:
-        local = np.linalg.inv(chain.lens_pose(shot.mounts[:-1], _locals(shot, frame), {})) @ tf_world_lens
-    reference = mount.angles_deg(np.array([frame]))
+    if i > 0:
+        local = np.linalg.inv(chain.lens_pose(shot.mounts[:i], poses, {})) @ local
+    if i + 1 < len(shot.mounts):
+        local = local @ np.linalg.inv(chain.lens_pose(shot.mounts[i + 1 :], poses, {}))
+    reference = mount.angles_deg(np.array([how.frame]))
     angles = rotations.nearest_angles(local[:, :3, :3], reference)[0]
     pivot = np.array(mount.pivot_m)
     position = local[0, :3, 3] - pivot + local[0, :3, :3] @ pivot
     values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, [*position.tolist(), *angles.tolist()], strict=True))
-    return _stored(shot, frame, {field: value for field, value in values.items() if field not in locked}, key)
+    return _stored(shot, how, {field: value for field, value in values.items() if field not in locked})
 
 
-def _stored(shot: Shot, frame: float, values: Mapping[MoveOrLens, float], key: bool) -> Shot:
+def _stored(shot: Shot, how: _OnMount, values: Mapping[MoveOrLens, float]) -> Shot:
     """Each value as a key where the number is keyed or is to be, else as its fixed value."""
-    mount: Mount = shot.mounts[-1]
-    keyed: list[KeyValue] = []
-    fixed: dict[str, Fixed] = {}
-    lens: dict[str, Fixed] = {}
-    for field, value in values.items():
-        address = "shot.focal_mm" if field == "focal_mm" else f"mount:{mount.id}.{field}"
-        param: Fixed | Keyed = shot.focal_mm if field == "focal_mm" else getattr(mount, field)
-        if key or isinstance(param, Keyed):
-            keyed.append(KeyValue(at=address, frame=frame, value=value))
-        elif field == "focal_mm":
-            lens[field] = Fixed(value=value)
-        else:
-            fixed[field] = Fixed(value=value)
-    if fixed:
-        shot = shot.replace(mounts=(*shot.mounts[:-1], mount.replace(**fixed)))
-    if lens:
-        shot = shot.replace(**lens)
-    return SetKeys(keys=tuple(keyed)).apply(shot) if keyed else shot
+    mount = shot.mounts[_index(shot, how.mount)].id
+    numbers = tuple(NumberValue(at="shot.focal_mm" if field == "focal_mm" else f"mount:{mount}.{field}", value=value) for field, value in values.items())
+    return SetNumbers(frame=how.frame, values=numbers, key=how.key).apply(shot) if numbers else shot

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.edits import keys, layers, moves, placing, values
+from zittern.core.edits import keys, layers, moves, numbers, placing, spans, values
 from zittern.core.errors import DocumentError, EditError
 from zittern.core.shot.shot import Shot
 
@@ -18,15 +18,19 @@ Command = Annotated[
     | values.SetAxisRate
     | layers.AddLayer
     | layers.AddHandheld
-    | layers.PasteLayer
+    | layers.PasteLayers
     | layers.RemoveLayers
-    | layers.DuplicateLayer
+    | layers.DuplicateLayers
     | layers.MoveLayer
     | layers.NewSeeds
     | layers.CopyAxis
     | layers.LinkAxes
     | layers.SetSource
+    | spans.SetSpan
     | moves.ReplaceMove
+    | moves.AddMove
+    | moves.RemoveMount
+    | numbers.SetNumbers
     | keys.SetKeys
     | keys.MoveKeys
     | keys.ScaleKeys

@@ -16,7 +16,7 @@ from zittern.core.errors import EditError
 from zittern.core.params import Fixed, Keyed, fixed
 from zittern.core.shot.shot import Shot
 
-__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "scaled"]
+__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "scaled", "title_of"]
 
 
 class Assignment(Doc):
@@ -41,38 +41,35 @@ class SetValues(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Set swing of pan, tilt in “Slow sway”`."""
         first = self.values[0]
-        title = field_title(first.at.rsplit(".", 1)[-1])
-        axes = [axis for axis in AXES if any(f".axes.{axis}." in each.at for each in self.values)]
-        if isinstance(first.value, bool) and title in ("mute", "solo"):
+        title = title_of(shot, [each.at for each in self.values])
+        if first.at.rsplit(".", 1)[-1] in ("mute", "solo"):
             title = title if first.value else f"un{title}"
-            verb = title.capitalize()
-        else:
-            verb = f"Set {title}"
-        owner = _owner_name(shot, first.at)
-        of = f" of {', '.join(axes)}" if axes else ""
-        return f"{verb}{of}{f' in “{owner}”' if owner else ''}"
+            return title[0].upper() + title[1:]
+        return f"Set {title}"
 
 
 class ScaleSwings(CommandDoc):
-    """Multiplies the swings of some axes: the whole layer stronger or gentler, in proportion."""
+    """Multiplies the swings of some axes: whole layers stronger or gentler, in proportion."""
 
     type: Literal["scale_swings"] = "scale_swings"
-    layer: str
+    layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     factor: float = Field(ge=0.0, le=1000.0)
     axes: tuple[Axis, ...] = AXES
 
     def apply(self, shot: Shot) -> Shot:
         """Locked axes stay."""
-        _, layer = find_layer(shot, self.layer)
-        for info in AXIS_INFO:
-            setting = layer.axes.of(info.name)
-            if info.name in self.axes and not setting.locked:
-                shot = set_at(shot, f"layer:{self.layer}.axes.{info.name}.swing", scaled(setting.swing, self.factor, info.most_swing))
+        for layer_id in self.layers:
+            _, layer = find_layer(shot, layer_id)
+            for info in AXIS_INFO:
+                setting = layer.axes.of(info.name)
+                if info.name in self.axes and not setting.locked:
+                    shot = set_at(shot, f"layer:{layer_id}.axes.{info.name}.swing", scaled(setting.swing, self.factor, info.most_swing))
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Scale “Slow sway” to 150 %`."""
-        return f"Scale “{find_layer(shot, self.layer)[1].name}” to {self.factor * 100:.0f} %"
+        """`Scale “Slow sway” to 150 %`, `Scale 3 layers to 50 %`."""
+        what = f"“{find_layer(shot, self.layers[0])[1].name}”" if len(self.layers) == 1 else f"{len(self.layers)} layers"
+        return f"Scale {what} to {self.factor * 100:.0f} %"
 
 
 class SetAxisRate(CommandDoc):
@@ -112,6 +109,17 @@ def scaled(param: Fixed | Keyed, factor: float, most: float) -> Fixed | Keyed:
         for key in param.curve.keys
     )
     return Keyed(curve=Curve(keys=keys, before=param.curve.before, after=param.curve.after))
+
+
+def title_of(shot: Shot, addresses: list[str]) -> str:
+    """What some addresses name, for people: `swing of pan, tilt in “Slow sway”`, `weight in 3 layers`."""
+    field = field_title(addresses[0].rsplit(".", 1)[-1])
+    axes = [axis for axis in AXES if any(f".axes.{axis}." in each for each in addresses)]
+    of = f" of {', '.join(axes)}" if axes else ""
+    owners = {each.split(".", 1)[0] for each in addresses}
+    name = _owner_name(shot, addresses[0])
+    where = f" in {len(owners)} layers" if len(owners) > 1 else f" in “{name}”" if name else ""
+    return f"{field}{of}{where}"
 
 
 def _owner_name(shot: Shot, address: str) -> str:

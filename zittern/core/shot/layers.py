@@ -18,6 +18,8 @@ __all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Span", "Spanned"]
 MOST_SEED = 2**53 - 1
 Seed = Annotated[int, Field(ge=0, le=MOST_SEED)]
 Span = tuple[float, float]
+# Ramps that fill their span exactly may add up to a little more in binary.
+_ROUNDING_FRAMES = 1e-6
 
 
 class AxisSetting(Doc):
@@ -90,7 +92,7 @@ class Spanned(Doc):
             first, last = self.span_frames
             if last < first:
                 raise ValueError(f"a span ends at or after its start, got {first:g} to {last:g}")
-            if self.ramp_in_frames + self.ramp_out_frames > last - first:
+            if self.ramp_in_frames + self.ramp_out_frames > last - first + _ROUNDING_FRAMES:
                 ramps = self.ramp_in_frames + self.ramp_out_frames
                 raise ValueError(f"the ramps take {ramps:g} frames, but the span has only {last - first:g}; shorten them or lengthen the span")
         return self

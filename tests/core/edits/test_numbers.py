@@ -1,0 +1,43 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import command, edited, layer, shot_with
+from zittern.core.errors import EditError
+from zittern.core.params import fixed, keyed
+
+KEYED = layer("fast", seed=2, weight=keyed((1, 0.0), (100, 1.0), interp="linear"))
+SHOT = shot_with(layer(), KEYED)
+AT = ("layer:sway.weight", "layer:fast.weight")
+
+
+def both(value: float, **fields: object) -> dict[str, object]:
+    return {"type": "set_numbers", "frame": 50, "values": [{"at": at, "value": value} for at in AT], **fields}
+
+
+class Numbers(unittest.TestCase):
+    def test_fixed_ones_stay_fixed_and_keyed_ones_get_a_key(self) -> None:
+        sway, fast = (each for _, each in edited(SHOT, both(0.9)).layers())
+        self.assertEqual(sway.weight, fixed(0.9))
+        self.assertEqual([(key.frame, key.value) for key in fast.weight.curve.keys], [(1, 0.0), (50, 0.9), (100, 1.0)])
+
+    def test_every_change_keyed(self) -> None:
+        sway, _ = (each for _, each in edited(SHOT, both(0.9, key=True)).layers())
+        np.testing.assert_array_equal(sway.weight.key_frames, [50.0])
+
+    def test_faults_name_the_place_and_nothing_is_half_set(self) -> None:
+        for at, value, pattern in (
+            ("layer:fast.weight", 11, "expected 0 to 10"),
+            ("layer:fast.name", 1, "only a number"),
+            ("layer:gone.weight", 1, "no layer"),
+        ):
+            with self.subTest(at), self.assertRaisesRegex(EditError, pattern):
+                edited(SHOT, {"type": "set_numbers", "frame": 1, "values": [{"at": "layer:sway.weight", "value": 0.5}, {"at": at, "value": value}]})
+
+    def test_labels(self) -> None:
+        for fields, expected in (
+            (both(0.5), "Set weight in 2 layers at frame 50"),
+            ({"type": "set_numbers", "frame": 3, "values": [{"at": "layer:sway.axes.pan.swing", "value": 1}]}, "Set swing of pan in “Sway”"),
+            ({"type": "set_numbers", "frame": 3, "key": True, "values": [{"at": "shot.focal_mm", "value": 50}]}, "Set focal length at frame 3"),
+        ):
+            self.assertEqual(command(**fields).label(SHOT), expected)

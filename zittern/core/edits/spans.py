@@ -1,0 +1,85 @@
+"""Commands on the stretch of time that layers and clips take up."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.edits.address import change_at, get_at
+from zittern.core.edits.command import CommandDoc
+from zittern.core.errors import EditError
+from zittern.core.shot.layers import Span, Spanned
+from zittern.core.shot.shot import Shot
+
+__all__ = ["SetSpan"]
+
+_Frame = Annotated[float, Field(ge=-1e6, le=1e7)]
+_Length = Annotated[float, Field(ge=0.0, le=1e6)]
+# A span that is dragged shut keeps this much, so that it can be found and opened again.
+_LEAST_FRAMES = 1.0
+
+
+class SetSpan(CommandDoc):
+    """Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps shrink
+    with their span, the ramp that is set stops at the other one.
+    """
+
+    type: Literal["set_span"] = "set_span"
+    at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
+    first_frame: _Frame | None = None
+    last_frame: _Frame | None = None
+    ramp_in_frames: _Length | None = None
+    ramp_out_frames: _Length | None = None
+    by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
+    whole: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for an address that has no span."""
+        for at in self.at:
+            owner = get_at(shot, at)
+            if not isinstance(owner, Spanned):
+                raise EditError("only layers and clips have a span", at)
+            span = None if self.whole else self._span(owner, shot)
+            ramp_in, ramp_out = self._ramps(owner, span or (float(shot.first_frame), float(shot.last_frame)))
+            changes = {"span_frames": span, "ramp_in_frames": ramp_in, "ramp_out_frames": ramp_out}
+            shot = change_at(shot, at, lambda each, c=changes: each.replace(**c))  # type: ignore[misc]
+        return shot
+
+    def _span(self, owner: Spanned, shot: Shot) -> Span | None:
+        if self.first_frame is None and self.last_frame is None and self.by_frames == 0.0:
+            return owner.span_frames
+        first, last = owner.span_frames or (float(shot.first_frame), float(shot.last_frame))
+        if self.last_frame is not None:
+            last = self.last_frame if self.first_frame is not None else max(self.last_frame, first + _LEAST_FRAMES)
+        if self.first_frame is not None:
+            first = min(self.first_frame, last - _LEAST_FRAMES)
+        return first + self.by_frames, last + self.by_frames
+
+    def _ramps(self, owner: Spanned, span: Span) -> tuple[float, float]:
+        length = span[1] - span[0]
+        if self.ramp_in_frames is not None:
+            out = min(owner.ramp_out_frames, length)
+            return min(self.ramp_in_frames, length - out), out
+        if self.ramp_out_frames is not None:
+            into = min(owner.ramp_in_frames, length)
+            return into, min(self.ramp_out_frames, length - into)
+        both = owner.ramp_in_frames + owner.ramp_out_frames
+        if both <= length:
+            return owner.ramp_in_frames, owner.ramp_out_frames
+        into = float(np.floor(owner.ramp_in_frames * length / both))
+        return into, min(owner.ramp_out_frames, length - into)
+
+    def label(self, shot: Shot) -> str:
+        """`Span of “Slow sway” from frame 24`, `Ramp in of 2 layers`."""
+        what = f"“{get_at(shot, f'{self.at[0]}.name')}”" if len(self.at) == 1 else f"{len(self.at)} layers"
+        if self.whole:
+            return f"Whole shot for {what}"
+        for side, frames in (("in", self.ramp_in_frames), ("out", self.ramp_out_frames)):
+            if frames is not None:
+                return f"Ramp {side} of {what}: {frames:g} frames"
+        if self.by_frames:
+            return f"Move span of {what} by {self.by_frames:+g} frames"
+        ends = [f"{word} frame {frame:g}" for word, frame in (("from", self.first_frame), ("to", self.last_frame)) if frame is not None]
+        return f"Span of {what} {' '.join(ends)}".strip()
