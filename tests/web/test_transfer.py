@@ -12,6 +12,7 @@ from zittern.core.evaluate import evaluate
 from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
 from zittern.formats.table import format_of
+from zittern.store.sets import SHIPPED
 
 WALK = GltfMaker({"camera": 0, "name": "Fixed"}, {"camera": 0, "name": "Rolling"}).animate(1, "translation", [0, 2], [[0, 1.5, 0], [0, 1.5, -4]])
 
@@ -46,7 +47,7 @@ class In(WithPage):
         expect(self.page.get_by_text("Drop a GLB, glTF or CSV")).to_be_visible()
         self.page.dispatch_event("main", "drop", {"dataTransfer": transfer})
         self.page.get_by_label("Camera in walk.glb").select_option("Rolling")
-        self.page.get_by_role("button", name="Replace this shot’s move").click()
+        self.page.get_by_role("button", name="Replace it").click()
         expect(self.page.get_by_label("Undo: Bring in move “walk.glb”")).to_be_visible()
         settled(self.page)
         self.assertLess(abs(self.pose()[1] - 1.5), 0.1)
@@ -55,6 +56,43 @@ class In(WithPage):
         settled(self.page)
         self.go_to(20)
         np.testing.assert_allclose(self.pose(), before, atol=1e-6)
+
+    def test_a_path_rides_on_the_move_and_can_be_taken_away_again(self) -> None:
+        self.open("jetty-walk")
+        self.go_to(48)
+        before = self.pose()
+        self.page.keyboard.press("i")
+        self.page.get_by_label("Camera path file").set_input_files(self.file("walk.glb", WALK.glb()))
+        self.page.get_by_label("Camera in walk.glb").select_option("Rolling")
+        self.page.get_by_role("button", name="Add to this shot’s move").click()
+        expect(self.page.get_by_label("Undo: Add move “walk.glb”")).to_be_visible()
+        settled(self.page)
+        # The path goes 4 m forward in two seconds: in the camera's own direction, at frame 48.
+        self.assertAlmostEqual(float(np.linalg.norm(self.pose()[:3] - before[:3])), 4 * 47 / 48, places=3)
+        self.page.locator("[data-pin]").first.click()
+        rig = self.page.get_by_role("group", name="Mounts from the ground to the lens")
+        expect(rig.get_by_role("button", name="walk.glb")).to_have_attribute("aria-pressed", "true")
+        rig.get_by_role("button", name="Camera").click()
+        self.assertAlmostEqual(self.number("Move z"), 0.7, places=3)
+        rig.get_by_role("button", name="walk.glb").click()
+        self.page.get_by_role("button", name="Remove this mount").click()
+        expect(self.page.get_by_label("Undo: Remove mount “walk.glb”")).to_be_visible()
+        settled(self.page)
+        self.go_to(48)
+        np.testing.assert_allclose(self.pose(), before, atol=1e-6)
+
+    def test_a_new_shot_plays_in_a_set_of_ones_own(self) -> None:
+        self.page.get_by_role("button", name="New shot").first.click()
+        self.page.get_by_label("Name of the new shot").fill("Own set")
+        chooser = self.page.get_by_label("Set file of the new shot")
+        chooser.set_input_files(self.file("no_set.glb", WALK.glb()))
+        expect(self.page.get_by_role("alert")).to_contain_text("no_set.glb: the file has no mesh")
+        chooser.set_input_files(self.file("My dunes.glb", (SHIPPED / "saltmarsh-dunes.glb").read_bytes()))
+        expect(self.page.get_by_label("Set", exact=True)).to_have_value("my-dunes")
+        self.page.get_by_role("button", name="Make", exact=True).click()
+        self.page.wait_for_url("**/shot/own-set")
+        expect(self.page.locator("[data-testid=set-view][data-set=ready]")).to_be_visible()
+        self.assertEqual(self.library().state("own-set").document.set_id, "my-dunes")
 
     def test_a_broken_file_says_what_is_wrong_where_it_happened(self) -> None:
         self.open("jetty-walk")

@@ -156,7 +156,9 @@ class SetOut(Model):
 
 
 class SubjectIn(Model):
-    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it."""
+    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it.
+    A point alone stands still.
+    """
 
     base_revision: int
     object: str | None = Field(max_length=200)

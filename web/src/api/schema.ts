@@ -2543,6 +2543,7 @@ export interface components {
         /**
          * SubjectIn
          * @description An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it.
+         *     A point alone stands still.
          */
         SubjectIn: {
             /** Base Revision */

@@ -15,7 +15,8 @@ export type NumberFieldProps = {
   disabled?: boolean;
   className?: string;
   onPreview?: (value: number) => void;
-  onCommit: (value: number) => void;
+  /** The number is kept as it was left until this is done. */
+  onCommit: (value: number) => unknown;
   onCancel?: () => void;
 };
 
@@ -29,12 +30,21 @@ export function NumberField(props: NumberFieldProps) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const drag = useRef<{ x: number; value: number; moved: boolean } | null>(null);
+  const settling = useRef(0);
   const clamp = (next: number) => Math.min(most, Math.max(least, next));
   const shown = live ?? value;
 
+  const settle = (next: number) => {
+    const mine = ++settling.current;
+    setLive(next);
+    void Promise.resolve(props.onCommit(next)).finally(() => {
+      if (settling.current === mine && !drag.current) setLive(null);
+    });
+  };
+
   const keyStep = (sign: number, fine: boolean) => {
     const size = props.scales ? Math.max(Math.abs(value) * 0.05, speed) : speed * 5;
-    props.onCommit(clamp(value + sign * size * (fine ? FINE : 1)));
+    settle(clamp(shown + sign * size * (fine ? FINE : 1)));
   };
 
   const finishTyping = () => {
@@ -46,7 +56,7 @@ export function NumberField(props: NumberFieldProps) {
     }
     setText(null);
     setWrong(false);
-    if (clamp(next) !== value) props.onCommit(clamp(next));
+    if (clamp(next) !== value) settle(clamp(next));
   };
 
   if (text !== null) {
@@ -90,7 +100,7 @@ export function NumberField(props: NumberFieldProps) {
       onPointerDown={(event) => {
         if (event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
-        drag.current = { x: event.clientX, value, moved: false };
+        drag.current = { x: event.clientX, value: shown, moved: false };
       }}
       onPointerMove={(event) => {
         const start = drag.current;
@@ -106,8 +116,8 @@ export function NumberField(props: NumberFieldProps) {
       onPointerUp={() => {
         const moved = drag.current?.moved;
         drag.current = null;
-        if (moved && live !== null) props.onCommit(live);
-        setLive(null);
+        if (moved && live !== null) settle(live);
+        else setLive(null);
       }}
       onPointerCancel={() => {
         drag.current = null;

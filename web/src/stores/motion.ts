@@ -2,8 +2,8 @@
 import { createStore } from "zustand/vanilla";
 import { fetchMotion, type MotionArray } from "../api/motion";
 import type { Command, Readings } from "../api/types";
+import { wantedNumbers } from "./numbers";
 import { transport } from "./transport";
-import { view } from "./view";
 
 export type Motion = {
   shot: string | null;
@@ -65,7 +65,7 @@ async function ask(): Promise<void> {
         transport.getState().frame,
         have,
         revision,
-        view.getState().curves,
+        wantedNumbers(),
       );
       motion.setState((state) => ({
         shot,

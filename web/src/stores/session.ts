@@ -7,21 +7,37 @@ import { complain, note } from "./notes";
 import { pause, transport } from "./transport";
 import { view } from "./view";
 
-export type Session = { state: State | null; missing: string | null; saving: number; trying: boolean };
+export type Session = {
+  state: State | null;
+  missing: string | null;
+  saving: number;
+  trying: boolean;
+  /** Values by address that were set and not yet answered. */
+  pending: Record<string, unknown>;
+};
 
-export const session = createStore<Session>(() => ({ state: null, missing: null, saving: 0, trying: false }));
+export const session = createStore<Session>(() => ({
+  state: null,
+  missing: null,
+  saving: 0,
+  trying: false,
+  pending: {},
+}));
 
 let queue: Promise<unknown> = Promise.resolve();
 
 export async function openShot(slug: string): Promise<void> {
   pause();
   forgetMotion();
-  session.setState({ state: null, missing: null, saving: 0 });
+  session.setState({ state: null, missing: null, saving: 0, pending: {} });
   try {
     const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
     view.setState({
       board: "layer",
       layer: null,
+      layers: [],
+      mount: null,
+      picking: false,
       axes: [],
       pins: [],
       flying: false,
@@ -44,10 +60,20 @@ export function adopt(state: State): void {
   const { frame } = transport.getState();
   transport.setState({ first, last, fps: fps.num / (fps.den ?? 1), frame: Math.min(Math.max(frame, first), last) });
   if (before && (before.first_frame !== first || before.last_frame !== last)) view.setState({ window: [first, last] });
-  const { layer } = view.getState();
-  const ids = layersOf(state).map((each) => each.id);
-  if (!layer || !ids.includes(layer)) view.setState({ layer: ids[0] ?? null, axes: [] });
+  keepSelection(state);
   feed(state.slug, []).catch(complain);
+}
+
+/** Lets go of what is no longer there. */
+function keepSelection(state: State): void {
+  const { layer, layers, mount } = view.getState();
+  const ids = layersOf(state).map((each) => each.id);
+  const kept = layers.filter((id) => ids.includes(id));
+  const shown = layer && ids.includes(layer) ? layer : (kept.at(-1) ?? ids[0] ?? null);
+  if (shown !== layer) view.setState({ layer: shown, axes: [] });
+  if (kept.length !== layers.length || (shown && !kept.includes(shown)))
+    view.setState({ layers: shown && !kept.includes(shown) ? [shown] : kept });
+  if (mount && !state.document.mounts.some((each) => each.id === mount)) view.setState({ mount: null });
 }
 
 /** Layers from the bottom up. */
@@ -100,18 +126,36 @@ function endPreview(): void {
 
 /** Commits a command as one revision; commands go one after another. */
 export function commit(command: Command, then?: (state: State) => void): Promise<void> {
+  const settled = expect(command);
   return inTurn(async (state) => {
     const path = { shot: state.slug };
     const body = { base_revision: state.revision, command };
     adopt(await take<State>(client.POST("/api/shots/{shot}/edits", { params: { path }, body })));
     const after = session.getState().state;
     if (after && then) then(after);
-  }, command);
+  }, command).finally(settled);
 }
 
-/** Mutes or solos a layer, or takes it back. */
-export function flip(layer: Layer, field: "mute" | "solo"): void {
-  void commit({ type: "set_values", values: [{ at: `layer:${layer.id}.${field}`, value: !layer[field] }] });
+/** Shows plainly set values at once, and their motion while they are still being kept. Returns what ends that. */
+function expect(command: Command): () => void {
+  const { state, saving } = session.getState();
+  if (command.type !== "set_values") return () => undefined;
+  const values = Object.fromEntries(command.values.map(({ at, value }) => [at, value]));
+  session.setState(({ pending }) => ({ pending: { ...pending, ...values } }));
+  if (state && saving === 0) feed(state.slug, [command]).catch(() => undefined);
+  return () =>
+    session.setState(({ pending }) => ({
+      pending: Object.fromEntries(Object.entries(pending).filter(([at, value]) => values[at] !== value)),
+    }));
+}
+
+/** Mutes or solos layers, or takes it back: all as the last one is not. */
+export function flip(layers: Layer[], field: "mute" | "solo"): void {
+  const last = layers.at(-1);
+  if (!last) return;
+  const { pending } = session.getState();
+  const value = !(pending[`layer:${last.id}.${field}`] ?? last[field]);
+  void commit({ type: "set_values", values: layers.map(({ id }) => ({ at: `layer:${id}.${field}`, value })) });
 }
 
 export function undo(): Promise<void> {
@@ -123,10 +167,11 @@ export function redo(): Promise<void> {
 }
 
 /** Marks an object of the set as the subject, or none. */
-export function markSubject(object: string | null): Promise<void> {
+export function markSubject(object: string | null, point?: [number, number, number]): Promise<void> {
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };
-    const body = { base_revision: state.revision, object };
+    const { frame } = transport.getState();
+    const body = { base_revision: state.revision, object, point_m: point ?? null, frame };
     adopt(await take<State>(client.POST("/api/shots/{shot}/subject", { params, body })));
   });
 }

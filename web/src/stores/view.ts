@@ -9,16 +9,20 @@ export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
   board: "layer" | "move";
   layer: string | null;
+  /** All selected layers; `layer` is the one the board shows. */
+  layers: string[];
+  /** The part of the rig that the move board works on; the last when none is named. */
+  mount: string | null;
   /** What lies over the lanes: curves or the frame table of what is selected. */
   sheet: "curves" | "table" | null;
-  /** Addresses of the numbers that it shows; the motion feed asks for their values. */
-  curves: string[];
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
   /** Changes of the move set keys even on numbers that have none yet. */
   autoKey: boolean;
   /** Dragging in the Viewfinder flies the camera. */
   flying: boolean;
+  /** The next click on the set marks the subject. */
+  picking: boolean;
   /** The subject glows in both views. */
   tinted: boolean;
   /** Set pieces that are not plainly shown. */
@@ -44,11 +48,13 @@ const NIGHT = "zittern.night";
 export const view = createStore<View>(() => ({
   board: "layer",
   layer: null,
+  layers: [],
+  mount: null,
   sheet: null,
-  curves: [],
   pins: [],
   autoKey: false,
   flying: false,
+  picking: false,
   tinted: false,
   looks: {},
   around: false,
@@ -63,10 +69,6 @@ export const view = createStore<View>(() => ({
   dialog: null,
   importFile: null,
 }));
-
-export function selectLayer(layer: string | null): void {
-  view.setState({ board: "layer", layer, axes: [], pins: [] });
-}
 
 export function selectPins(pins: number[]): void {
   view.setState({ board: "move", pins });

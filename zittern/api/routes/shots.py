@@ -38,7 +38,9 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
     """Marks an object of the set as the subject, followed where it moves; one revision."""
     document = ctx.library.state(shot).document
     subject = None
-    if body.object is not None:
+    if body.object is None and body.point_m is not None:
+        subject = Subject.at("point", body.point_m).model_dump()
+    elif body.object is not None:
         if document.set_id is None:
             raise BadInput("the shot plays in no set, so there is no object to mark", "set_id")
         data = set_file(ctx.library.data_dir, document.set_id).read_bytes()

@@ -66,8 +66,9 @@ class PlaceLens(_OnMount):
         return _placed(shot, self, world, self.locked)
 
     def label(self, shot: Shot) -> str:
-        """`Place camera at frame 24`."""
-        return f"Place camera at frame {self.frame:g}"
+        """`Place camera at frame 24`, or `Set pan at frame 24` when all else is locked."""
+        free = [field_title(field) for field in MOVE_FIELDS if field not in self.locked]
+        return f"Set {', '.join(free)} at frame {self.frame:g}" if 0 < len(free) <= 2 else f"Place camera at frame {self.frame:g}"
 
 
 class Fly(_OnMount):

@@ -44,6 +44,12 @@ class Subject(Doc):
     y_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     z_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
 
+    @classmethod
+    def at(cls, name: str, position_m: tuple[float, float, float]) -> Subject:
+        """A point that stands still. position_m: metres in the world."""
+        x, y, z = position_m
+        return cls(name=name, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
+
     def position_m(self, frames: Array) -> Array:
         """(F,) -> (F, 3) metres in the world."""
         return np.stack([self.x_m.sample(frames), self.y_m.sample(frames), self.z_m.sample(frames)], axis=1)

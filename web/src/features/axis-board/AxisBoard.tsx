@@ -11,8 +11,8 @@ import { RowBar } from "./RowBar";
 import { Spectrum } from "./Spectrum";
 import { SOURCE_FORMS } from "./sourceForms";
 
-/** Widths of axis, motion (what is left), swing, in picture, rate, switches. */
-const COLUMNS_PX = [90, 0, 68, 52, 62, 44];
+/** Widths of axis, motion (what is left), swing, px and share of the picture, rate, switches. */
+const COLUMNS_PX = [84, 0, 80, 50, 50, 60, 42];
 
 /** Seven rows, then the source's own numbers, then the layer's. */
 export function AxisBoard() {
@@ -49,7 +49,9 @@ export function AxisBoard() {
             <th className="text-left">axis</th>
             <th className="text-left">motion</th>
             <th className="pr-1 text-right">swing</th>
-            <th className="text-right">in picture</th>
+            <th className="text-right" colSpan={2}>
+              in the picture
+            </th>
             <th className="pr-1 text-right">rate</th>
             <th>
               <span className="sr-only">switches</span>

@@ -1,15 +1,19 @@
 import { Copy, Dices, Trash2 } from "lucide-react";
 import { useState } from "react";
+import { useStore } from "zustand";
 import type { Layer } from "../../api/types";
 import { NumberField } from "../../shared/NumberField";
+import { idsAlike } from "../../stores/selection";
 import { commit, preview } from "../../stores/session";
+import { view } from "../../stores/view";
 import { AddLayerMenu } from "./AddLayerMenu";
 
 /** Name of the layer and what can be done with all of it. */
 export function BoardHead({ layer }: { layer: Layer }) {
+  const more = useStore(view, (state) => state.layers.length - 1);
   const scale = (percent: number) => ({
     type: "scale_swings" as const,
-    layer: layer.id,
+    layers: idsAlike(layer.id),
     factor: percent / 100,
     axes: [...ALL],
   });
@@ -18,6 +22,14 @@ export function BoardHead({ layer }: { layer: Layer }) {
       <div className="flex items-center gap-2">
         <LayerName key={layer.id + layer.name} layer={layer} />
         <span className="cond shrink-0 text-(--graphite) text-sm">{layer.source.kind}</span>
+        {more > 0 && (
+          <span
+            className="cond shrink-0 rounded-sm bg-(--wash) px-1.5 text-primary text-xs"
+            title="What is changed below the axes, and the buttons here, go to all selected layers; the axes are this one's"
+          >
+            and {more} more
+          </span>
+        )}
         <span className="ml-auto" />
         <AddLayerMenu />
       </div>
@@ -34,14 +46,14 @@ export function BoardHead({ layer }: { layer: Layer }) {
           digits={0}
           className="border border-base-300"
           onPreview={(value) => preview(scale(value))}
-          onCommit={(value) => void commit(scale(value))}
+          onCommit={(value) => commit(scale(value))}
         />
         <span className="ml-auto" />
         <button
           type="button"
           className="btn btn-ghost btn-xs"
           title="New random start for all axes (N)"
-          onClick={() => void commit({ type: "new_seeds", layer: layer.id })}
+          onClick={() => void commit({ type: "new_seeds", layers: idsAlike(layer.id) })}
         >
           <Dices size={13} /> New start
         </button>
@@ -49,7 +61,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
           type="button"
           className="btn btn-ghost btn-xs"
           title="Duplicate with a new random start (Ctrl D)"
-          onClick={() => void commit({ type: "duplicate_layer", layer: layer.id, keep_seed: false })}
+          onClick={() => void commit({ type: "duplicate_layers", layers: idsAlike(layer.id), keep_seed: false })}
         >
           <Copy size={13} /> Duplicate
         </button>
@@ -58,7 +70,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
           className="btn btn-ghost btn-xs btn-square"
           title="Remove layer (Delete)"
           aria-label={`Remove ${layer.name}`}
-          onClick={() => void commit({ type: "remove_layers", layers: [layer.id] })}
+          onClick={() => void commit({ type: "remove_layers", layers: idsAlike(layer.id) })}
         >
           <Trash2 size={13} />
         </button>

@@ -1,3 +1,5 @@
+import { usePending } from "../../shared/usePending";
+import { placesAlike } from "../../stores/selection";
 import { commit } from "../../stores/session";
 
 /** A choice of the shot with its name. */
@@ -9,7 +11,8 @@ export function ChoiceField(props: {
   /** The choice that stands for nothing. */
   none?: string;
 }) {
-  const { title, at, value, choices, none } = props;
+  const { title, at, choices, none } = props;
+  const value = usePending<string | number | null>(at, props.value) ?? none;
   return (
     <label className="flex min-w-0 flex-col">
       <span className="cond text-(--graphite) text-xs">{title}</span>
@@ -18,10 +21,8 @@ export function ChoiceField(props: {
         value={String(value)}
         onChange={(event) => {
           const chosen = choices.find((each) => String(each) === event.target.value);
-          void commit({
-            type: "set_values",
-            values: [{ at, value: chosen === undefined || chosen === none ? null : chosen }],
-          });
+          const next = chosen === undefined || chosen === none ? null : chosen;
+          void commit({ type: "set_values", values: placesAlike(at).map((place) => ({ at: place, value: next })) });
         }}
       >
         {choices.map((each) => (
@@ -34,7 +35,8 @@ export function ChoiceField(props: {
 
 /** A switch of the shot with its name. */
 export function SwitchField(props: { title: string; at: string; value: boolean; hint: string; wide?: boolean }) {
-  const { title, at, value, hint, wide } = props;
+  const { title, at, hint, wide } = props;
+  const value = usePending(at, props.value);
   return (
     <label className={`flex min-w-0 cursor-pointer flex-col ${wide ? "col-span-2" : ""}`} title={hint}>
       <span className="cond text-(--graphite) text-xs">{title}</span>
@@ -43,7 +45,10 @@ export function SwitchField(props: { title: string; at: string; value: boolean; 
           type="checkbox"
           className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
           checked={value}
-          onChange={(event) => void commit({ type: "set_values", values: [{ at, value: event.target.checked }] })}
+          onChange={(event) => {
+            const next = event.target.checked;
+            void commit({ type: "set_values", values: placesAlike(at).map((place) => ({ at: place, value: next })) });
+          }}
         />
         <span className="num">{value ? "on" : "off"}</span>
       </span>

@@ -1,5 +1,9 @@
-import type { Param } from "../../api/types";
+import type { Command, Param } from "../../api/types";
+import { KeyDot } from "../../shared/KeyDot";
 import { NumberField } from "../../shared/NumberField";
+import { useNumberAt } from "../../shared/useNumberAt";
+import { usePausedFrame } from "../../shared/usePausedFrame";
+import { placesAlike } from "../../stores/selection";
 import { cancelPreview, commit, preview } from "../../stores/session";
 
 export type ParamFieldProps = {
@@ -14,43 +18,42 @@ export type ParamFieldProps = {
   most: number;
   digits?: number;
   scales?: boolean;
+  /** Every change sets a key. */
+  keys?: boolean;
 };
 
-/** A number of the shot with its name: fixed ones are dragged or typed, keyed ones say so. */
+/** A number of the shot with its name, dragged or typed; the dot sets and deletes keys, a keyed number gets one where it is changed. */
 export function ParamField(props: ParamFieldProps) {
   const { title, at, param, unit, times = 1 } = props;
-  const set = (shown: number) => ({ type: "set_values" as const, values: [{ at, value: shown / times }] });
+  const frame = usePausedFrame();
+  const value = useNumberAt(at, param);
+  const set = (shown: number): Command => ({
+    type: "set_numbers",
+    frame,
+    values: placesAlike(at).map((place) => ({ at: place, value: shown / times })),
+    key: props.keys ?? false,
+  });
   return (
     <div className="flex min-w-0 flex-col">
-      <span className="cond text-(--graphite) text-xs">{title}</span>
+      <span className="cond flex items-center gap-1.5 text-(--graphite) text-xs">
+        <KeyDot at={placesAlike(at)} param={param} frame={frame} title={title} />
+        {title}
+      </span>
       <span className="border-base-300 border-b">
-        {param.state === "fixed" ? (
-          <NumberField
-            label={title}
-            value={param.value * times}
-            unit={unit}
-            speed={props.speed}
-            least={props.least}
-            most={props.most}
-            digits={props.digits}
-            scales={props.scales}
-            className="w-full text-left!"
-            onPreview={(value) => preview(set(value))}
-            onCommit={(value) => void commit(set(value))}
-            onCancel={cancelPreview}
-          />
-        ) : (
-          <button
-            type="button"
-            className="num w-full whitespace-nowrap px-1 text-left text-primary text-xs hover:underline"
-            title="Keyed over the shot. Click to make it one fixed value, that of its first key"
-            onClick={() =>
-              void commit({ type: "set_values", values: [{ at, value: param.curve.keys[0]?.value ?? 0 }] })
-            }
-          >
-            {param.curve.keys.length} pins
-          </button>
-        )}
+        <NumberField
+          label={title}
+          value={value * times}
+          unit={unit}
+          speed={props.speed}
+          least={props.least}
+          most={props.most}
+          digits={props.digits}
+          scales={props.scales}
+          className="w-full text-left!"
+          onPreview={(shown) => preview(set(shown))}
+          onCommit={(shown) => commit(set(shown))}
+          onCancel={cancelPreview}
+        />
       </span>
     </div>
   );

@@ -1,4 +1,5 @@
 import { NumberField } from "../../shared/NumberField";
+import { placesAlike } from "../../stores/selection";
 import { commit } from "../../stores/session";
 
 /** A number of the shot that is never keyed, such as an end of a span. `toValue` makes of what is shown what is stored. */
@@ -25,7 +26,12 @@ export function PlainField(props: {
           most={most}
           digits={0}
           className="w-full text-left!"
-          onCommit={(shown) => void commit({ type: "set_values", values: [{ at, value: toValue(Math.round(shown)) }] })}
+          onCommit={(shown) =>
+            commit({
+              type: "set_values",
+              values: placesAlike(at).map((place) => ({ at: place, value: toValue(Math.round(shown)) })),
+            })
+          }
         />
       </span>
     </div>

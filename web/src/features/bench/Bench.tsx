@@ -15,7 +15,7 @@ import { DropZone, ExportDialog, ImportDialog } from "../transfer";
 import { ViewfinderPane } from "../viewfinder";
 import { BenchHead } from "./BenchHead";
 
-const BOARD_PX = 384;
+const BOARD_PX = 436;
 
 /** A shot on the bench: pictures on the wall, motion on the paper. */
 export function Bench({ slug }: { slug: string }) {

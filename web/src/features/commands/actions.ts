@@ -1,19 +1,21 @@
 /** THE TABLE of actions: the keyboard and the command list both read it. */
 import type { Command, Layer, SourceKind } from "../../api/types";
 import { note } from "../../stores/notes";
-import { commit, findLayer, flip, redo, session, undo } from "../../stores/session";
+import { selectedLayers, selectLayer } from "../../stores/selection";
+import { commit, findLayer, flip, layersOf, redo, session, undo } from "../../stores/session";
 import { seek, step, togglePlay, transport } from "../../stores/transport";
-import { openImport, selectLayer, selectPins, toggleNight, view } from "../../stores/view";
+import { openImport, selectPins, toggleNight, view } from "../../stores/view";
+import { moveFrames } from "../lanes";
 import { keyHere, keysAt } from "../move-board";
 
 export type Action = { id: string; title: string; keys: string[]; available?: () => boolean; run: () => void };
 
 const chosen = () => findLayer(session.getState().state, view.getState().layer);
 
-function onLayer(make: (id: string) => Command): () => void {
+function onLayers(make: (ids: string[]) => Command): () => void {
   return () => {
-    const layer = chosen();
-    if (layer) void commit(make(layer.id));
+    const ids = selectedLayers().map((layer) => layer.id);
+    if (ids.length) void commit(make(ids));
   };
 }
 
@@ -26,19 +28,24 @@ export function selectNewest(state: { document: { clips?: { layers?: { id: strin
   if (newest) selectLayer(newest.id);
 }
 
-const flipChosen = (field: "mute" | "solo") => () => {
-  const layer = chosen();
-  if (layer) flip(layer, field);
-};
+const flipChosen = (field: "mute" | "solo") => () => flip(selectedLayers(), field);
+
+function selectAll(): void {
+  const { state } = session.getState();
+  const { board } = view.getState();
+  if (!state) return;
+  if (board === "move") selectPins(moveFrames(state.document));
+  else view.setState({ layers: layersOf(state).map((layer) => layer.id) });
+}
 
 function removeSelected(): void {
-  const { board, pins, layer } = view.getState();
+  const { board, pins } = view.getState();
   const { state } = session.getState();
   if (!state) return;
   if (board === "move") {
     const keys = pins.length ? keysAt(state.document, pins) : [];
     if (keys.length) void commit({ type: "delete_keys", keys });
-  } else if (layer) void commit({ type: "remove_layers", layers: [layer] });
+  } else onLayers((layers) => ({ type: "remove_layers", layers }))();
 }
 
 /** Moves the selected pins by a frame. */
@@ -51,19 +58,20 @@ function nudge(by: number): void {
   selectPins(pins.map((frame) => frame + by));
 }
 
-const CLIPBOARD = "zittern.layer";
+const CLIPBOARD = "zittern.layers";
 
-function copyLayer(): void {
-  const layer = chosen();
-  if (!layer) return;
-  localStorage.setItem(CLIPBOARD, JSON.stringify(layer));
-  note("info", `“${layer.name}” is copied; Ctrl V puts it into any shot`);
+function copyLayers(): void {
+  const layers = selectedLayers();
+  if (!layers.length) return;
+  localStorage.setItem(CLIPBOARD, JSON.stringify(layers));
+  const what = layers.length === 1 ? `“${layers[0]?.name}” is` : `${layers.length} layers are`;
+  note("info", `${what} copied; Ctrl V puts ${layers.length === 1 ? "it" : "them"} into any shot`);
 }
 
-function pasteLayer(): void {
+function pasteLayers(): void {
   const kept = localStorage.getItem(CLIPBOARD);
   if (!kept) note("info", "Nothing is copied yet: select a layer and press Ctrl C");
-  else void commit({ type: "paste_layer", layer: JSON.parse(kept) as Layer }, selectNewest);
+  else void commit({ type: "paste_layers", layers: JSON.parse(kept) as Layer[] }, selectNewest);
 }
 
 /** Moves the selected layer within its clip. */
@@ -80,6 +88,8 @@ function loopPins(): void {
   const { pins } = view.getState();
   transport.setState({ loop: pins.length > 1 ? [Math.ceil(Math.min(...pins)), Math.floor(Math.max(...pins))] : null });
 }
+
+const spanOf = (layers: string[]) => ({ at: layers.map((id) => `layer:${id}`), by_frames: 0, whole: false });
 
 function toggleGuides(): void {
   view.setState(({ guides }) => {
@@ -123,6 +133,12 @@ export const ACTIONS: Action[] = [
     keys: ["V"],
     run: () => view.setState((state) => ({ flying: !state.flying, board: "move" })),
   },
+  {
+    id: "pick",
+    title: "Pick a point of the set as the subject",
+    keys: ["P"],
+    run: () => view.setState((state) => ({ picking: !state.picking, board: "move" })),
+  },
   { id: "history", title: "History …", keys: ["Ctrl+H"], run: () => view.setState({ dialog: "history" }) },
   { id: "undo", title: "Undo", keys: ["Ctrl+Z"], run: () => void undo() },
   { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], run: () => void redo() },
@@ -136,37 +152,59 @@ export const ACTIONS: Action[] = [
   { id: "add-keys", title: "Add keys layer", keys: [], run: add("keys") },
   {
     id: "mute",
-    title: "Mute the selected layer",
+    title: "Mute the selected layers",
     keys: ["M"],
     available: () => chosen() !== null,
     run: flipChosen("mute"),
   },
   {
     id: "solo",
-    title: "Solo the selected layer",
+    title: "Solo the selected layers",
     keys: ["S"],
     available: () => chosen() !== null,
     run: flipChosen("solo"),
   },
   {
     id: "seeds",
-    title: "New random start for the selected layer",
+    title: "New random start for the selected layers",
     keys: ["N"],
     available: () => chosen() !== null,
-    run: onLayer((layer) => ({ type: "new_seeds", layer })),
+    run: onLayers((layers) => ({ type: "new_seeds", layers })),
   },
   {
     id: "duplicate",
-    title: "Duplicate the selected layer",
+    title: "Duplicate the selected layers",
     keys: ["Ctrl+D"],
     available: () => chosen() !== null,
-    run: onLayer((layer) => ({ type: "duplicate_layer", layer, keep_seed: false })),
+    run: onLayers((layers) => ({ type: "duplicate_layers", layers, keep_seed: false })),
   },
   {
     id: "remove",
-    title: "Delete the selected pins, or remove the selected layer",
+    title: "Delete the selected pins, or remove the selected layers",
     keys: ["Delete"],
     run: removeSelected,
+  },
+  { id: "select-all", title: "Select all layers, or all pins of the move", keys: ["Ctrl+A"], run: selectAll },
+  {
+    id: "whole-span",
+    title: "Selected layers over the whole shot",
+    keys: [],
+    available: () => chosen() !== null,
+    run: onLayers((layers) => ({ type: "set_span", ...spanOf(layers), whole: true })),
+  },
+  {
+    id: "span-start",
+    title: "Selected layers start here",
+    keys: ["["],
+    available: () => chosen() !== null,
+    run: onLayers((layers) => ({ type: "set_span", ...spanOf(layers), first_frame: transport.getState().frame })),
+  },
+  {
+    id: "span-end",
+    title: "Selected layers end here",
+    keys: ["]"],
+    available: () => chosen() !== null,
+    run: onLayers((layers) => ({ type: "set_span", ...spanOf(layers), last_frame: transport.getState().frame })),
   },
   {
     id: "fit",
@@ -192,7 +230,7 @@ export const ACTIONS: Action[] = [
     id: "lanes",
     title: "Back to the lanes",
     keys: ["Escape"],
-    run: () => view.setState({ sheet: null, flying: false }),
+    run: () => view.setState({ sheet: null, flying: false, picking: false }),
   },
   {
     id: "around",
@@ -202,12 +240,12 @@ export const ACTIONS: Action[] = [
   },
   {
     id: "copy",
-    title: "Copy the selected layer",
+    title: "Copy the selected layers",
     keys: ["Ctrl+C"],
     available: () => chosen() !== null,
-    run: copyLayer,
+    run: copyLayers,
   },
-  { id: "paste", title: "Paste a layer, from another shot too", keys: ["Ctrl+V"], run: pasteLayer },
+  { id: "paste", title: "Paste layers, from another shot too", keys: ["Ctrl+V"], run: pasteLayers },
   {
     id: "up",
     title: "Move the selected layer up",

@@ -1,8 +1,9 @@
 import { X } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
-import { findLayer, refresh, session } from "../../stores/session";
+import { useWanted } from "../../shared/useWanted";
+import { findLayer, session } from "../../stores/session";
 import { view } from "../../stores/view";
 import { CurvePlot } from "./CurvePlot";
 import { FrameTable } from "./FrameTable";
@@ -15,21 +16,17 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
     sheet,
     board,
     layer: layerId,
+    mount,
   } = useStore(
     view,
-    useShallow(({ sheet, board, layer }) => ({ sheet, board, layer })),
+    useShallow(({ sheet, board, layer, mount }) => ({ sheet, board, layer, mount })),
   );
   const [group, setGroup] = useState(0);
   const [hidden, setHidden] = useState<string[]>([]);
   const layer = findLayer(state, layerId);
-  const groups = state ? (board === "move" || !layer ? moveGroups(state.document) : layerGroups(layer)) : [];
+  const groups = state ? (board === "move" || !layer ? moveGroups(state.document, mount) : layerGroups(layer)) : [];
   const shown = groups[Math.min(group, groups.length - 1)];
-  const addresses = shown?.tracks.map((track) => track.at).join(" ") ?? "";
-  useEffect(() => {
-    view.setState({ curves: addresses ? addresses.split(" ") : [] });
-    refresh();
-    return () => view.setState({ curves: [] });
-  }, [addresses]);
+  useWanted(shown?.tracks.map((track) => track.at) ?? []);
   if (!state || !shown || !sheet) return null;
   const tracks = shown.tracks.filter((track) => !hidden.includes(track.at));
   const title = board === "move" || !layer ? "Move" : layer.name;

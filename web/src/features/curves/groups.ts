@@ -12,8 +12,9 @@ export type Track = {
 export type CurveGroup = { title: string; unit: string; tracks: Track[] };
 
 /** Groups of the camera's move. */
-export function moveGroups(shot: Shot): CurveGroup[] {
-  const mount = shot.mounts.at(-1);
+export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
+  const mount = shot.mounts.find((each) => each.id === chosen) ?? shot.mounts.at(-1);
+  const alone = shot.mounts.length === 1;
   if (!mount) return [];
   const track = (
     field: "x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg",
@@ -25,7 +26,7 @@ export function moveGroups(shot: Shot): CurveGroup[] {
     title,
     ink,
     param: mount[field],
-    shaken,
+    shaken: alone ? shaken : undefined,
   });
   return [
     {
@@ -50,7 +51,11 @@ export function moveGroups(shot: Shot): CurveGroup[] {
   ];
 }
 
-/** Groups of a layer: its weight and speed, its swings, and the tracks of hand keys. */
+function isParam(value: unknown): value is Param {
+  return typeof value === "object" && value !== null && "state" in value;
+}
+
+/** Groups of a layer: its weight and speed, its source, its swings, and the tracks of hand keys. */
 export function layerGroups(layer: Layer): CurveGroup[] {
   const at = `layer:${layer.id}`;
   const groups: CurveGroup[] = [
@@ -64,6 +69,13 @@ export function layerGroups(layer: Layer): CurveGroup[] {
     },
   ];
   const { source } = layer;
+  for (const [field, param] of Object.entries(source) as [string, unknown][])
+    if (isParam(param))
+      groups.push({
+        title: `source ${field.replace("_hz", " Hz").replace("_", " ")}`,
+        unit: field.endsWith("_hz") ? "Hz" : "",
+        tracks: [{ at: `${at}.source.${field}`, title: field.replace("_hz", ""), ink: "roll", param }],
+      });
   const perAxis = (
     title: string,
     axes: readonly AxisName[],

@@ -1,10 +1,12 @@
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
-import type { Clip } from "../../api/types";
+import type { Clip, Layer } from "../../api/types";
 import { timeScale } from "../../shared/timeScale";
+import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
-import { LayerHead, LayerLane } from "./LayerRow";
+import { type Chosen, LayerHead, LayerLane } from "./LayerRow";
+import { SpanGrips } from "./SpanGrips";
 
 const HEAD_HEIGHT_PX = 22;
 
@@ -28,6 +30,11 @@ export function ClipGroup({
     useShallow(({ first, last }) => ({ first, last })),
   );
   const [start = first, stop = last] = clip.span_frames ?? [first, last];
+  const layers = useStore(view, (each) => each.layers);
+  const pending = useStore(session, (each) => each.pending);
+  const now = (layer: Layer, field: "mute" | "solo") => Boolean(pending[`layer:${layer.id}.${field}`] ?? layer[field]);
+  const chosen = (id: string): Chosen =>
+    selected === null ? "no" : id === selected ? "board" : layers.includes(id) ? "too" : "no";
   const x = timeScale(window, width);
   const left = Math.max(0, x(start));
   const right = Math.min(width, x(stop));
@@ -50,18 +57,26 @@ export function ClipGroup({
               {clip.name} · frames {start}–{stop}
             </div>
           )}
+          <SpanGrips
+            at={() => [`clip:${clip.id}`]}
+            owner={clip as Clip & { span_frames?: [number, number] | null }}
+            name={clip.name}
+            width={width}
+            height={HEAD_HEIGHT_PX}
+            full={false}
+          />
         </div>
       </div>
       {[...clip.layers].reverse().map((layer) => (
         <div key={layer.id} className="flex" data-layer={layer.id}>
           <div className="shrink-0 border-base-300 border-r" style={{ width: headPx }}>
-            <LayerHead layer={layer} selected={layer.id === selected} />
+            <LayerHead layer={layer} chosen={chosen(layer.id)} />
           </div>
           <LayerLane
             layer={layer}
             width={width}
-            selected={layer.id === selected}
-            silent={clip.mute || layer.mute || (anySolo && !layer.solo)}
+            chosen={chosen(layer.id)}
+            silent={clip.mute || now(layer, "mute") || (anySolo && !now(layer, "solo"))}
           />
         </div>
       ))}

@@ -53,12 +53,14 @@ export function Lanes() {
   const [ref, size] = useSize<HTMLDivElement>();
   const state = useStore(session, (each) => each.state);
   const selected = useStore(view, (each) => (each.board === "layer" ? each.layer : null));
+  const anySolo = useStore(session, ({ state: now, pending }) =>
+    now ? layersOf(now).some((layer) => pending[`layer:${layer.id}.solo`] ?? layer.solo) : false,
+  );
   const sheet = useStore(view, (each) => each.sheet);
   const width = Math.max(0, size.width - HEAD_PX);
   useWheel(ref, width);
   if (!state) return null;
   const layers = layersOf(state);
-  const anySolo = layers.some((layer) => layer.solo);
   const pins = moveFrames(state.document).length;
   return (
     <div ref={ref} className="relative flex h-full flex-col overflow-hidden" data-testid="lanes">

@@ -1,31 +1,51 @@
 import type { Layer } from "../../api/types";
+import { usePending } from "../../shared/usePending";
+import { howToSelect, idsAlike, placesAlike, selectedLayers, selectLayer } from "../../stores/selection";
 import { flip } from "../../stores/session";
-import { selectLayer } from "../../stores/view";
 import { Hull } from "./Hull";
 import { HullShape } from "./HullShape";
 import { LayerScribble } from "./LayerScribble";
 import { LayerWave } from "./LayerWave";
+import { SpanGrips } from "./SpanGrips";
 
 export const LAYER_HEIGHT_PX = 54;
 
+/** How much of a layer is selected: not at all, with others, or as the one on the board. */
+export type Chosen = "no" | "too" | "board";
+
 /** Head of a layer's row: name, mute, solo. */
-export function LayerHead({ layer, selected }: { layer: Layer; selected: boolean }) {
+export function LayerHead({ layer, chosen }: { layer: Layer; chosen: Chosen }) {
+  const all = () =>
+    idsAlike(layer.id).length > 1 ? [...selectedLayers().filter(({ id }) => id !== layer.id), layer] : [layer];
   return (
     <div
-      className={`flex flex-col justify-center gap-1 border-base-300 border-b px-3 ${selected ? "bg-(--wash)" : ""}`}
+      className={`flex flex-col justify-center gap-1 border-base-300 border-b px-3 ${chosen === "no" ? "" : "bg-(--wash)"} ${chosen === "board" ? "shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
       style={{ height: LAYER_HEIGHT_PX }}
     >
       <button
         type="button"
-        className={`cond block w-full truncate text-left font-semibold text-[13px] ${selected ? "text-primary" : ""}`}
-        title={layer.name}
-        onClick={() => selectLayer(layer.id)}
+        aria-pressed={chosen !== "no"}
+        className={`cond block w-full truncate text-left font-semibold text-[13px] ${chosen === "no" ? "" : "text-primary"}`}
+        title={`${layer.name}: Shift selects a stretch, Ctrl adds or takes away`}
+        onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >
         {layer.name}
       </button>
       <span className="flex items-center gap-1">
-        <Switch title={`Mute ${layer.name}`} letter="M" on={layer.mute} onClick={() => flip(layer, "mute")} />
-        <Switch title={`Solo ${layer.name}`} letter="S" on={layer.solo} onClick={() => flip(layer, "solo")} />
+        <Switch
+          title={`Mute ${layer.name}`}
+          letter="M"
+          layer={layer}
+          field="mute"
+          onClick={() => flip(all(), "mute")}
+        />
+        <Switch
+          title={`Solo ${layer.name}`}
+          letter="S"
+          layer={layer}
+          field="solo"
+          onClick={() => flip(all(), "solo")}
+        />
         <span className="cond ml-1 text-(--graphite) text-xs">{layer.source.kind}</span>
         <LayerScribble id={layer.id} />
       </span>
@@ -33,7 +53,9 @@ export function LayerHead({ layer, selected }: { layer: Layer; selected: boolean
   );
 }
 
-function Switch({ title, letter, on, onClick }: { title: string; letter: string; on: boolean; onClick: () => void }) {
+function Switch(props: { title: string; letter: string; layer: Layer; field: "mute" | "solo"; onClick: () => void }) {
+  const { title, letter, layer, field, onClick } = props;
+  const on = usePending(`layer:${layer.id}.${field}`, layer[field]);
   return (
     <button
       type="button"
@@ -48,34 +70,44 @@ function Switch({ title, letter, on, onClick }: { title: string; letter: string;
   );
 }
 
-/** A layer's waveform inside the hull of its weight. */
+/** A layer's waveform inside the hull of its weight; its span, ramps and weight are dragged on it. */
 export function LayerLane({
   layer,
   width,
-  selected,
+  chosen,
   silent,
 }: {
   layer: Layer;
   width: number;
-  selected: boolean;
+  chosen: Chosen;
   silent: boolean;
 }) {
   const height = LAYER_HEIGHT_PX - 1;
   return (
     <div
-      className={`relative border-base-300 border-b ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
-      style={{ height: LAYER_HEIGHT_PX }}
+      className={`relative overflow-hidden border-base-300 border-b ${chosen === "no" ? "hover:bg-base-200/60" : "bg-(--wash)"}`}
+      style={{ height: LAYER_HEIGHT_PX, width }}
     >
       <HullShape layer={layer} width={width} height={height} />
       <button
         type="button"
         aria-label={`Select layer ${layer.name}`}
         className="relative block w-full cursor-pointer"
-        onClick={() => selectLayer(layer.id)}
+        onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >
         <LayerWave width={width} height={height} layer={layer.id} faint={silent} />
       </button>
-      {selected && <Hull layer={layer} width={width} height={height} />}
+      {chosen === "board" && <Hull layer={layer} width={width} height={height} />}
+      {chosen !== "no" && (
+        <SpanGrips
+          at={() => placesAlike(`layer:${layer.id}.span`).map((place) => place.replace(/\.span$/, ""))}
+          owner={layer as Layer & { span_frames?: [number, number] | null }}
+          name={layer.name}
+          width={width}
+          height={height}
+          full
+        />
+      )}
     </div>
   );
 }

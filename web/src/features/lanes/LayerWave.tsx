@@ -32,10 +32,10 @@ export function LayerWave(props: { width: number; height: number; layer: string 
         const wide = context.measureText(label).width;
         context.globalAlpha = 0.75;
         context.fillStyle = style.getPropertyValue("--color-base-100");
-        context.fillRect(width - wide - 9, 2, wide + 6, 12);
+        context.fillRect(width - wide - 23, 2, wide + 6, 12);
         context.globalAlpha = 1;
         context.fillStyle = style.getPropertyValue("--graphite");
-        context.fillText(label, width - wide - 6, 11);
+        context.fillText(label, width - wide - 20, 11);
       }
     },
     [array, text, height, width, faint],

@@ -3,7 +3,7 @@ import type { Command, Shot } from "../../api/types";
 import { commit } from "../../stores/session";
 import { selectPins, view } from "../../stores/view";
 import { moveFrames } from "../lanes";
-import { addressOf, FIELDS, keysAt } from "./commands";
+import { addressOf, FIELDS, keysAt, workMount } from "./commands";
 
 const INTERPS = ["smooth", "linear", "hold"] as const;
 const EXTENDS = ["hold", "continue", "repeat"] as const;
@@ -27,7 +27,7 @@ export function PinBar({ document }: { document: Shot }) {
     selectPins([]);
   };
   const moved = FIELDS.map((field) => addressOf(document, field));
-  const curve = FIELDS.map((field) => document.mounts.at(-1)?.[field]).find((param) => param?.state === "keyed");
+  const curve = FIELDS.map((field) => workMount(document)?.[field]).find((param) => param?.state === "keyed");
   const ends = curve?.state === "keyed" ? curve.curve : null;
   return (
     <section className="flex flex-col gap-1" aria-label="Keys of the move">

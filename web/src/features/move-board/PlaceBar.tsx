@@ -2,7 +2,7 @@ import { useStore } from "zustand";
 import type { Command, Shot } from "../../api/types";
 import { commit } from "../../stores/session";
 import { view } from "../../stores/view";
-import { outsidePose } from "../set-view";
+import { outsidePose, placeLens } from "../set-view";
 
 const FILLS = [
   { fill: 0.33, title: "wide" },
@@ -15,10 +15,11 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
   const key = useStore(view, (state) => state.autoKey);
   const flying = useStore(view, (state) => state.flying);
   const locked = useStore(view, (state) => state.locks);
+  const mount = useStore(view, (state) => state.mount);
   const run = (command: Command) => void commit(command);
   const fromOutside = () => {
     const pose = outsidePose();
-    if (pose) run({ type: "place_lens", frame, key, locked, position_m: pose.position, angles_deg: pose.angles });
+    if (pose) run(placeLens(pose));
   };
   return (
     <section className="flex flex-col gap-1" aria-label="Place the camera">
@@ -45,7 +46,7 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
           type="button"
           className="btn btn-xs"
           title="Roll to zero"
-          onClick={() => run({ type: "snap_angles", frame, key, fields: ["roll_deg"], zero: true })}
+          onClick={() => run({ type: "snap_angles", frame, key, mount, fields: ["roll_deg"], zero: true })}
         >
           Level
         </button>
@@ -54,7 +55,7 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
           className="btn btn-xs"
           title="Pan, tilt and roll to the nearest 90°"
           onClick={() =>
-            run({ type: "snap_angles", frame, key, fields: ["pan_deg", "tilt_deg", "roll_deg"], zero: false })
+            run({ type: "snap_angles", frame, key, mount, fields: ["pan_deg", "tilt_deg", "roll_deg"], zero: false })
           }
         >
           Square
@@ -64,7 +65,7 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
             <button
               type="button"
               className="btn btn-xs"
-              onClick={() => run({ type: "aim_camera", frame, key, locked, fill: null })}
+              onClick={() => run({ type: "aim_camera", frame, key, mount, locked, fill: null })}
             >
               Aim at {document.subject.name}
             </button>
@@ -74,7 +75,7 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
                 type="button"
                 className="btn btn-xs"
                 title={`Aims, and goes where the subject takes ${Math.round(fill * 100)} % of the picture's height`}
-                onClick={() => run({ type: "aim_camera", frame, key, locked, fill })}
+                onClick={() => run({ type: "aim_camera", frame, key, mount, locked, fill })}
               >
                 {title}
               </button>

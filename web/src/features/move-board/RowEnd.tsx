@@ -17,7 +17,9 @@ export function RowEnd({ field, title, frame }: { field: (typeof FIELDS)[number]
         className="num rounded-sm px-0.5 text-(--graphite) text-xs hover:bg-(--wash)"
         title={`Set ${title} to zero`}
         aria-label={`Set ${title} to zero`}
-        onClick={() => void commit({ type: "snap_angles", frame, key, fields: [field], zero: true })}
+        onClick={() =>
+          void commit({ type: "snap_angles", frame, key, mount: view.getState().mount, fields: [field], zero: true })
+        }
       >
         0
       </button>

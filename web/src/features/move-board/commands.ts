@@ -4,6 +4,13 @@ import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { pinTitles } from "../lanes";
 
+export type Mount = Shot["mounts"][number];
+
+/** The part of the rig that is worked on: the one chosen, else the last. */
+export function workMount(shot: Shot, chosen = view.getState().mount): Mount | undefined {
+  return shot.mounts.find((mount) => mount.id === chosen) ?? shot.mounts.at(-1);
+}
+
 export const FIELDS = ["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"] as const;
 export type MoveField = (typeof FIELDS)[number] | "focal_mm";
 
@@ -14,12 +21,13 @@ export function moveCommand(field: MoveField, value: number): Command {
     frame: transport.getState().frame,
     values: { [field]: value },
     key: view.getState().autoKey,
+    mount: view.getState().mount,
   };
 }
 
 /** Address of a number of the move. */
 export function addressOf(shot: Shot, field: MoveField): string {
-  return field === "focal_mm" ? "shot.focal_mm" : `mount:${shot.mounts.at(-1)?.id ?? ""}.${field}`;
+  return field === "focal_mm" ? "shot.focal_mm" : `mount:${workMount(shot)?.id ?? ""}.${field}`;
 }
 
 /** Sets a key on all axes of the move at the present frame. */

@@ -7,10 +7,12 @@ import { AROUND, fitted } from "../../shared/fit";
 import { motion } from "../../stores/motion";
 import { session } from "../../stores/session";
 import { view } from "../../stores/view";
+import { CameraRings } from "./CameraRings";
 import { OUTSIDE_LAYER } from "./layers";
 import { placeAtLens, shownPose, VFOV } from "./poses";
 import { stage, tellOutside } from "./stageStore";
 import { useCameraDrag } from "./useCameraDrag";
+import { usePicking } from "./usePicking";
 
 const NEAR_M = 0.05;
 const FAR_M = 2000;
@@ -52,6 +54,7 @@ export function TwoViews() {
   }, []);
   const [held, setHeld] = useState(false);
   useCameraDrag(pane, outside, setHeld);
+  usePicking(scene, lens, outside);
   const [target, setTarget] = useState<[number, number, number]>([0, 0.8, -4]);
 
   useEffect(() => {
@@ -117,14 +120,17 @@ export function TwoViews() {
   }, 1);
 
   return pane ? (
-    <OrbitControls
-      enabled={!held}
-      camera={outside}
-      domElement={pane}
-      target={target}
-      maxDistance={120}
-      minDistance={0.6}
-      makeDefault={false}
-    />
+    <>
+      <OrbitControls
+        enabled={!held}
+        camera={outside}
+        domElement={pane}
+        target={target}
+        maxDistance={120}
+        minDistance={0.6}
+        makeDefault={false}
+      />
+      <CameraRings camera={outside} pane={pane} />
+    </>
   ) : null;
 }

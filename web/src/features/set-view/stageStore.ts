@@ -1,5 +1,7 @@
 /** Where on the page the stage draws its two pictures. */
 import { createStore } from "zustand/vanilla";
+import type { WorldPose } from "./placing";
+import type { Part } from "./rings";
 
 export type StageState = {
   finder: HTMLElement | null;
@@ -11,6 +13,8 @@ export type StageState = {
   pieces: string[];
   /** The machine draws too slowly for shadows. */
   slow: boolean;
+  /** The part of the camera that the pointer is on in the Set view, or holds, and what to say of it. */
+  grip: { part: Part; text: string } | null;
   /** Pictures are drawn with fewer pixels just now. */
   coarse: boolean;
 };
@@ -24,9 +28,8 @@ export const stage = createStore<StageState>(() => ({
   pieces: [],
   slow: false,
   coarse: false,
+  grip: null,
 }));
-
-type WorldPose = { position: [number, number, number]; angles: [number, number, number] };
 
 /** Where the Set view looks from; told by whoever draws it. */
 let ask: (() => WorldPose) | null = null;

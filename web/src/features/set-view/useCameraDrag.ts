@@ -1,35 +1,60 @@
 import { useEffect } from "react";
-import { type PerspectiveCamera, Plane, Raycaster, Sphere, Vector2, Vector3 } from "three";
+import { MathUtils, type PerspectiveCamera, Plane, Raycaster, Vector2, Vector3 } from "three";
 import type { Command } from "../../api/types";
-import { commit, preview } from "../../stores/session";
-import { pause, transport } from "../../stores/transport";
-import { view } from "../../stores/view";
+import { cancelPreview, commit, preview } from "../../stores/session";
+import { pause } from "../../stores/transport";
+import { selectPins, view } from "../../stores/view";
+import { type Field, placeLens, type WorldPose } from "./placing";
 import { barePose } from "./poses";
+import { type Part, type Place, partAt, ringRadius, risen, type Screen, turned } from "./rings";
+import { stage } from "./stageStore";
 
-/** How near the pointer has to be to the camera body. */
-const GRIP_M = 0.32;
-const TURN_DEG = 0.3;
+type Mode = Part | "turn";
 
 type Grip = {
-  from: Vector3;
+  mode: Mode;
+  place: Place;
+  pose: WorldPose;
   start: Vector3;
   x: number;
   y: number;
-  mode: "floor" | "height" | "turn" | "roll";
-  angles: Vector3;
+  angle: number;
+  by: number;
 };
 
-/** Without what is locked; nothing when nothing is left. */
-function unlocked(command: Command | null): Command | null {
-  if (command?.type !== "set_move") return command;
-  const { locks } = view.getState();
-  const values = Object.fromEntries(
-    Object.entries(command.values).filter(([field]) => !locks.some((lock) => lock === field)),
-  );
-  return Object.keys(values).length ? { ...command, values } : null;
+const TURN_DEG = 0.3;
+
+/** What each way of dragging is meant to change. */
+const MEANT: Record<Mode, readonly Field[]> = {
+  pan: ["pan_deg"],
+  tilt: ["tilt_deg"],
+  roll: ["roll_deg"],
+  turn: ["pan_deg", "tilt_deg"],
+  height: ["y_m"],
+  floor: ["x_m", "z_m"],
+};
+
+const RING_ANGLE = { pan: 0, tilt: 1, roll: 2 } as const;
+
+function poseNow(): { place: Place; pose: WorldPose } | null {
+  const bare = barePose();
+  if (!bare) return null;
+  const [x = 0, y = 0, z = 0, pan = 0, tilt = 0, roll = 0] = bare.data.subarray(bare.at, bare.at + 6);
+  return {
+    place: { position: new Vector3(x, y, z), pan: MathUtils.degToRad(pan), tilt: MathUtils.degToRad(tilt) },
+    pose: { position: [x, y, z], angles: [pan, tilt, roll] },
+  };
 }
 
-/** Dragging the camera in the Set view: over the floor, with Shift in height, with Alt its pan and tilt, with Ctrl its roll. */
+/** Keys change what dragging the camera itself does. */
+function modeOf(part: Part, event: PointerEvent): Mode {
+  if (part !== "floor") return part;
+  if (event.shiftKey) return "height";
+  if (event.altKey) return "turn";
+  return event.ctrlKey || event.metaKey ? "roll" : "floor";
+}
+
+/** Dragging the camera in the Set view: over the floor, its rings in pan, tilt and roll, its mast in height. */
 export function useCameraDrag(
   pane: HTMLElement | null,
   outside: PerspectiveCamera,
@@ -41,87 +66,116 @@ export function useCameraDrag(
     const hit = new Vector3();
     let grip: Grip | null = null;
     let command: Command | null = null;
-    const aim = (event: PointerEvent) => {
+
+    const screen = (): Screen => ({ camera: outside, width: pane.clientWidth, height: pane.clientHeight });
+    const pointerOf = (event: PointerEvent) => {
       const box = pane.getBoundingClientRect();
-      ray.setFromCamera(
-        new Vector2(((event.clientX - box.left) / box.width) * 2 - 1, 1 - ((event.clientY - box.top) / box.height) * 2),
-        outside,
-      );
+      return new Vector2(event.clientX - box.left, event.clientY - box.top);
     };
+    const found = (event: PointerEvent) => {
+      const now = poseNow();
+      if (!now) return null;
+      const radius = ringRadius(outside, now.place.position, pane.clientHeight);
+      const on = partAt(pointerOf(event), now.place, radius, screen(), view.getState().board === "move");
+      return on ? { ...now, ...on } : null;
+    };
+    const onFloor = (event: PointerEvent, y: number, out: Vector3) => {
+      const at = pointerOf(event);
+      ray.setFromCamera(new Vector2((at.x / pane.clientWidth) * 2 - 1, 1 - (at.y / pane.clientHeight) * 2), outside);
+      return ray.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -y), out);
+    };
+
     const down = (event: PointerEvent) => {
-      const pose = barePose();
-      if (!pose || event.button !== 0) return;
-      const at = new Vector3(pose.data[pose.at], pose.data[pose.at + 1], pose.data[pose.at + 2]);
-      aim(event);
-      if (!ray.ray.intersectsSphere(new Sphere(at, GRIP_M))) return;
-      const mode = event.shiftKey
-        ? "height"
-        : event.altKey
-          ? "turn"
-          : event.ctrlKey || event.metaKey
-            ? "roll"
-            : "floor";
-      const angles = new Vector3(pose.data[pose.at + 3], pose.data[pose.at + 4], pose.data[pose.at + 5]);
-      grip = {
-        from: at,
-        start: ray.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -at.y), new Vector3()) ?? at.clone(),
-        x: event.clientX,
-        y: event.clientY,
-        mode,
-        angles,
-      };
+      if (event.button !== 0 || view.getState().picking) return;
+      const on = found(event);
+      if (!on) return;
+      const { place, pose, part, angle } = on;
+      const start = onFloor(event, place.position.y, new Vector3()) ?? place.position.clone();
+      grip = { mode: modeOf(part, event), place, pose, start, x: event.clientX, y: event.clientY, angle, by: 0 };
+      if (view.getState().board !== "move") selectPins([]);
       pause();
       onGrip(true);
       event.stopPropagation();
       pane.setPointerCapture(event.pointerId);
     };
-    const move = (event: PointerEvent) => {
-      if (!grip) return;
-      event.stopPropagation();
-      aim(event);
-      const frame = transport.getState().frame;
-      const key = view.getState().autoKey;
-      const { mode, from, start, angles } = grip;
+
+    /** The pose that the pointer has dragged the camera to. */
+    const dragged = (held: Grip, event: PointerEvent): WorldPose => {
+      const { mode, place, pose } = held;
+      const position: WorldPose["position"] = [...pose.position];
+      const angles: WorldPose["angles"] = [...pose.angles];
+      const moved = new Vector2(event.clientX - held.x, event.clientY - held.y);
       if (mode === "turn") {
-        const pan = angles.x - (event.clientX - grip.x) * TURN_DEG;
-        const tilt = angles.y - (event.clientY - grip.y) * TURN_DEG;
-        command = { type: "set_move", frame, key, values: { pan_deg: pan, tilt_deg: tilt } };
-      } else if (mode === "roll") {
-        command = {
-          type: "set_move",
-          frame,
-          key,
-          values: { roll_deg: angles.z - (event.clientX - grip.x) * TURN_DEG },
-        };
+        angles[0] -= moved.x * TURN_DEG;
+        angles[1] -= moved.y * TURN_DEG;
       } else if (mode === "height") {
-        const rise = ((grip.y - event.clientY) * outside.position.distanceTo(from)) / pane.clientHeight;
-        command = { type: "set_move", frame, key, values: { y_m: from.y + rise } };
-      } else if (ray.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -from.y), hit)) {
-        command = {
-          type: "set_move",
-          frame,
-          key,
-          values: { x_m: from.x + hit.x - start.x, z_m: from.z + hit.z - start.z },
-        };
+        held.by = risen(place, moved, screen());
+        position[1] += held.by;
+      } else if (mode === "floor") {
+        if (onFloor(event, place.position.y, hit)) {
+          position[0] += hit.x - held.start.x;
+          position[2] += hit.z - held.start.z;
+        }
+      } else {
+        const radius = ringRadius(outside, place.position, pane.clientHeight);
+        held.by += turned(mode, place, radius, held.angle + held.by, moved, screen());
+        held.x = event.clientX;
+        held.y = event.clientY;
+        angles[RING_ANGLE[mode]] += MathUtils.radToDeg(held.by);
       }
-      command = unlocked(command);
-      if (command) preview(command);
+      return { position, angles };
     };
-    const up = () => {
-      if (grip && command) void commit(command);
-      if (grip) onGrip(false);
+
+    const text = (held: Grip, pose: WorldPose): string => {
+      if (held.mode === "height") return `height ${pose.position[1].toFixed(2)} m`;
+      if (held.mode === "floor") return `x ${pose.position[0].toFixed(2)} m, z ${pose.position[2].toFixed(2)} m`;
+      if (held.mode === "turn") return `pan ${pose.angles[0].toFixed(1)}°, tilt ${pose.angles[1].toFixed(1)}°`;
+      return `${held.mode} ${pose.angles[RING_ANGLE[held.mode]].toFixed(1)}°`;
+    };
+
+    const move = (event: PointerEvent) => {
+      if (!grip) {
+        if (event.buttons !== 0) return;
+        const part = found(event)?.part ?? null;
+        if (part !== (stage.getState().grip?.part ?? null))
+          stage.setState({
+            grip: part ? { part, text: part === "floor" ? "drag the camera over the floor" : part } : null,
+          });
+        return;
+      }
+      event.stopPropagation();
+      const pose = dragged(grip, event);
+      const part = grip.mode === "turn" ? "floor" : grip.mode;
+      stage.setState({ grip: { part, text: text(grip, pose) } });
+      command = placeLens(pose, MEANT[grip.mode]);
+      if (command.type === "place_lens" && (command.locked ?? []).length < 6) preview(command);
+      else command = null;
+    };
+
+    const up = (event: PointerEvent) => {
+      if (grip && command && event.type === "pointerup") void commit(command);
+      else if (grip) cancelPreview();
+      if (grip) {
+        onGrip(false);
+        stage.setState({ grip: null });
+      }
       grip = null;
       command = null;
+    };
+    const away = () => {
+      if (!grip && stage.getState().grip) stage.setState({ grip: null });
     };
     pane.addEventListener("pointerdown", down, { capture: true });
     pane.addEventListener("pointermove", move, { capture: true });
     pane.addEventListener("pointerup", up);
     pane.addEventListener("pointercancel", up);
+    pane.addEventListener("pointerleave", away);
     return () => {
       pane.removeEventListener("pointerdown", down, { capture: true });
       pane.removeEventListener("pointermove", move, { capture: true });
       pane.removeEventListener("pointerup", up);
       pane.removeEventListener("pointercancel", up);
+      pane.removeEventListener("pointerleave", away);
     };
   }, [pane, outside, onGrip]);
 }

@@ -59,23 +59,23 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
     }
   };
 
-  const bringIn = async (into: "shot" | "new") => {
+  const bringIn = async (into: "replace" | "add" | "new") => {
     if (!found) return;
     setWorking(true);
     setProblem("");
     try {
       const fields = { file: found.file, camera };
       const done =
-        into === "shot" && state
+        into !== "new" && state
           ? await sendForm<Imported>(
               `/api/shots/${state.slug}/imports`,
-              { ...fields, base_revision: String(state.revision) },
+              { ...fields, how: into, base_revision: String(state.revision) },
               found.file.name,
             )
           : await sendForm<Imported>(`/api/projects/${projectSlug}/imports`, { ...fields, fps }, found.file.name);
       for (const text of done.notices) note("info", text);
       close();
-      if (into === "shot") adopt(done.state);
+      if (into !== "new") adopt(done.state);
       else go(`/shot/${done.state.slug}`);
     } catch (error) {
       setProblem(explain(error));
@@ -130,19 +130,36 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
       )}
       <div className="flex justify-end gap-2">
         {state && asSet && (
-          <button type="button" className="btn btn-sm mr-auto" disabled={working} onClick={() => void playIn(asSet)}>
+          <button
+            type="button"
+            className="btn btn-sm btn-neutral mr-auto"
+            disabled={working}
+            onClick={() => void playIn(asSet)}
+          >
             Use as the set of this shot
           </button>
         )}
         {state && (
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={!found || working}
-            onClick={() => void bringIn("shot")}
-          >
-            Replace this shot’s move
-          </button>
+          <>
+            <button
+              type="button"
+              className="btn btn-sm btn-neutral"
+              disabled={!found || working}
+              title="The path rides on the move that is there: the camera departs from it as the path departs from its own start"
+              onClick={() => void bringIn("add")}
+            >
+              Add to this shot’s move
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm btn-neutral"
+              disabled={!found || working}
+              title="The path takes the place of the move; the layers stay"
+              onClick={() => void bringIn("replace")}
+            >
+              Replace it
+            </button>
+          </>
         )}
         <button
           type="button"

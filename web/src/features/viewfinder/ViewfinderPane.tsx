@@ -43,18 +43,19 @@ export function ViewfinderPane() {
   const readings = useStore(motion, (state) => state.readings);
   const drawn = useStore(motion, (state) => state.revision);
   const upToDate = useStore(session, (state) => state.state?.revision === drawn);
-  const { guides, scribble, bypass, flying, around, loupe } = useStore(
+  const { guides, scribble, bypass, flying, picking, around, loupe } = useStore(
     view,
-    useShallow(({ guides, scribble, bypass, flying, around, loupe }) => ({
+    useShallow(({ guides, scribble, bypass, flying, picking, around, loupe }) => ({
       guides,
       scribble,
       bypass,
       flying,
+      picking,
       around,
       loupe,
     })),
   );
-  useLoupe(ref, !flying);
+  useLoupe(ref, !flying && !picking);
   useFlying(ref, flying);
   const focal = useFocal(ref);
   const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
@@ -67,7 +68,7 @@ export function ViewfinderPane() {
   return (
     <div
       ref={ref}
-      className={`relative h-full w-full overflow-hidden ${flying ? "cursor-crosshair touch-none" : ""}`}
+      className={`relative h-full w-full overflow-hidden ${flying || picking ? "cursor-crosshair touch-none" : ""}`}
       data-testid="viewfinder"
       data-ready={upToDate ? "yes" : "no"}
     >
@@ -78,6 +79,7 @@ export function ViewfinderPane() {
           Viewfinder · <span ref={focal} className="num" />
           {loupe.zoom > 1 && <b className="ml-2 text-info">×{loupe.zoom.toFixed(1)} · 0 shows all</b>}
           {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
+          {picking && <b className="ml-2 text-info">click the point to look at</b>}
           {bypass && <b className="ml-2 text-warning">bare move</b>}
         </span>
         {readings && (

@@ -21,6 +21,7 @@ function flight(steps: Steps): Command {
     roll_deg: 0,
     ...steps,
     key: view.getState().autoKey,
+    mount: view.getState().mount,
     locked: view.getState().locks,
   };
 }

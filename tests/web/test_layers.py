@@ -1,0 +1,148 @@
+"""Several layers at once, their spans on the lanes, keys beside numbers."""
+
+from playwright.sync_api import Page, expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+from zittern.core.shot.layers import Layer
+
+SHOT = "jetty-walk-handheld"
+
+
+class Lanes(WithPage):
+    def layers(self) -> dict[str, Layer]:
+        return {layer.name: layer for _, layer in self.library().state(SHOT).document.layers()}
+
+    def drag_part(self, name: str, by_px: int) -> None:
+        """Drags an end, a ramp or the bar of a span by some pixels, and waits for the revision."""
+        box = self.page.get_by_role("button", name=name, exact=True).bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + by_px / 2, y)
+        self.page.mouse.move(x + by_px, y)
+        self.page.mouse.up()
+        settled(self.page)
+
+    def test_span_and_ramps_are_dragged_on_the_lane(self) -> None:
+        page = self.open(SHOT)
+        self.drag_part("Start of Slow sway", 120)
+        expect(page.get_by_label("Undo: Span of “Slow sway” from frame")).to_be_visible()
+        self.drag_part("Ramp in of Slow sway", 80)
+        expect(page.get_by_label("Undo: Ramp in of “Slow sway”")).to_be_visible()
+        layer = self.layers()["Slow sway"]
+        assert layer.span_frames is not None
+        start, stop = layer.span_frames
+        # The lane is about 660 pixels for 191 frames.
+        self.assertTrue(30 < start < 42 and stop == 192 and 17 < layer.ramp_in_frames < 30, layer)
+        self.go_to(int(start) - 5)
+        silent = self.pose()
+        page.keyboard.down("b")
+        bare = self.pose()
+        page.keyboard.up("b")
+        self.assertLess(abs(silent[3] - bare[3]), 0.3)
+        page.get_by_role("button", name="Start of Slow sway").dblclick()
+        expect(page.get_by_label("Undo: Whole shot for “Slow sway”")).to_be_visible()
+        self.assertIsNone(self.layers()["Slow sway"].span_frames)
+
+    def test_what_is_typed_wrong_says_so_and_changes_nothing(self) -> None:
+        page = self.open(SHOT)
+        self.go_to(120)
+        page.keyboard.press("[")
+        expect(page.get_by_label("Undo: Span of “Slow sway” from frame 120")).to_be_visible()
+        page.get_by_role("spinbutton", name="ramp in", exact=True).dblclick()
+        entry = page.get_by_role("textbox", name="ramp in", exact=True)
+        entry.fill("long")
+        entry.press("Enter")
+        expect(entry).to_have_attribute("aria-invalid", "true")
+        entry.press("Escape")
+        self.assertEqual(self.layers()["Slow sway"].ramp_in_frames, 0)
+
+    def test_several_layers_are_muted_changed_and_removed_together(self) -> None:
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Select layer Fine shake").click(modifiers=["Control"])
+        expect(page.get_by_text("and 1 more")).to_be_visible()
+        page.get_by_role("button", name="Mute Fine shake").click()
+        # Both answer at once, before the server has.
+        expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
+        expect(page.get_by_label("Undo: Mute in 2 layers")).to_be_visible()
+        page.get_by_label("with those under it").select_option("replace")
+        expect(page.get_by_label("Undo: Set add or replace in 2 layers")).to_be_visible()
+        settled(page)
+        self.assertEqual({(layer.mute, layer.mode) for layer in self.layers().values()}, {(True, "replace")})
+        page.keyboard.press("Delete")
+        expect(page.get_by_label("Undo: Remove 2 layers")).to_be_visible()
+        page.keyboard.press("Control+z")
+        expect(page.get_by_label("Redo: Remove 2 layers")).to_be_visible()
+        self.assertEqual(len(self.layers()), 2)
+
+    def test_a_stretch_of_layers_is_copied_into_another_shot(self) -> None:
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Fine shake", exact=True).click(modifiers=["Shift"])
+        page.keyboard.press("Control+c")
+        expect(page.get_by_text("2 layers are copied")).to_be_visible()
+        self.open("jetty-walk")
+        page.keyboard.press("Control+v")
+        expect(page.get_by_label("Undo: Paste 2 layers")).to_be_visible()
+        names = [layer.name for _, layer in self.library().state("jetty-walk").document.layers()]
+        self.assertEqual(names, ["Slow sway", "Fine shake"])
+
+    def test_mute_shows_in_the_picture_before_it_is_kept(self) -> None:
+        page = self.open(SHOT)
+        self.go_to(50)
+        shaken = self.pose()
+        held: list[object] = []
+        page.route("**/edits", lambda route: held.append(route))
+        page.get_by_role("button", name="Mute Slow sway").click()
+        expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
+        pose = page.locator("[data-testid=viewfinder]")
+        expect(pose).not_to_have_attribute("data-pose", " ".join(map(str, shaken)))
+        self.assertGreater(abs(self.pose()[3] - shaken[3]), 0.01)
+        self.assertFalse(self.layers()["Slow sway"].mute)
+        for route in held:
+            route.continue_()  # type: ignore[attr-defined]
+        settled(page)
+        self.assertTrue(self.layers()["Slow sway"].mute)
+
+
+class Keys(WithPage):
+    def dot(self, page: Page, name: str) -> None:
+        page.get_by_role("button", name=f"Key of {name} here", exact=True).click()
+
+    def test_a_swing_is_keyed_in_place(self) -> None:
+        page = self.open(SHOT)
+        self.dot(page, "swing of pan")
+        expect(page.get_by_label("Undo: Set key of swing at frame 1")).to_be_visible()
+        page.keyboard.press("End")
+        page.locator("[data-testid=frame]", has_text="0192").wait_for()
+        page.get_by_role("spinbutton", name="Swing of pan", exact=True).dblclick()
+        entry = page.get_by_role("textbox", name="Swing of pan", exact=True)
+        entry.fill("2.5")
+        entry.press("Enter")
+        expect(page.get_by_label("Undo: Set swing of pan in “Slow sway” at frame 192")).to_be_visible()
+        expect(page.get_by_role("button", name="Key of swing of pan here", exact=True)).to_have_attribute("aria-pressed", "true")
+        layer = self.library().state(SHOT).document.clips[0].layers[0]
+        self.assertEqual([(key.frame, round(key.value, 2)) for key in layer.axes.pan.swing.curve.keys], [(1, 0.66), (192, 2.5)])
+        page.get_by_role("button", name="Key of swing of pan here", exact=True).click(modifiers=["Alt"])
+        expect(page.get_by_label("Undo: Delete keys of swing at 2 frames")).to_be_visible()
+
+    def test_hand_keys_draw_their_waveform(self) -> None:
+        page = self.open("jetty-walk")
+        page.get_by_label("Add layer").click()
+        page.get_by_role("button", name="Keys").last.click()
+        expect(page.get_by_label("Undo: Add keys layer")).to_be_visible()
+        for key, text in (("Home", "0"), ("End", "3")):
+            page.keyboard.press(key)
+            page.get_by_role("spinbutton", name="pan key", exact=True).dblclick()
+            entry = page.get_by_role("textbox", name="pan key", exact=True)
+            entry.fill(text)
+            entry.press("Enter")
+            settled(page)
+        expect(page.get_by_role("row").filter(has_text="pan").first).to_be_visible()
+        expect(page.get_by_test_id("lanes").get_by_text("px swing")).not_to_have_text("0 px swing")
+        canvas = page.get_by_role("img", name="Waveform of layer:keys-1")
+        inked = canvas.evaluate(
+            "(c) => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i = 0; i < d.length; i += 4) if (d[i + 3] > 100 && d[i] < 160 && d[i + 2] > d[i + 1] + 40) n++; return n; }"
+        )
+        self.assertGreater(inked, 100)

@@ -1,0 +1,37 @@
+import { Trash2 } from "lucide-react";
+import type { Shot } from "../../api/types";
+import { commit } from "../../stores/session";
+import { view } from "../../stores/view";
+
+/** In a rig of several mounts: which one the numbers below belong to, from the ground to the lens. */
+export function MountBar({ document, mount }: { document: Shot; mount: string | null }) {
+  if (document.mounts.length < 2 || !mount) return null;
+  return (
+    <div className="cond flex items-center gap-1 text-xs">
+      <span className="text-(--graphite)">rig</span>
+      <fieldset className="flex min-w-0 flex-1 gap-1 overflow-x-auto" aria-label="Mounts from the ground to the lens">
+        {document.mounts.map((each) => (
+          <button
+            key={each.id}
+            type="button"
+            aria-pressed={each.id === mount}
+            title={`${each.name}: its own numbers, in the frame of what carries it`}
+            className={`max-w-40 truncate rounded-sm border border-base-300 px-2 py-0.5 ${each.id === mount ? "border-primary bg-(--wash) text-primary" : "hover:bg-base-200"}`}
+            onClick={() => view.setState({ mount: each.id })}
+          >
+            {each.name}
+          </button>
+        ))}
+      </fieldset>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs btn-square"
+        aria-label="Remove this mount"
+        title="Remove this mount; what it carried follows the rest of the rig"
+        onClick={() => void commit({ type: "remove_mount", mount })}
+      >
+        <Trash2 size={13} />
+      </button>
+    </div>
+  );
+}

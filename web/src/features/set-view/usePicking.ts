@@ -1,0 +1,71 @@
+import { useEffect } from "react";
+import { Mesh, type Object3D, type PerspectiveCamera, Raycaster, type Scene, Vector2 } from "three";
+import { useStore } from "zustand";
+import { fitted } from "../../shared/fit";
+import { note } from "../../stores/notes";
+import { markSubject } from "../../stores/session";
+import { view } from "../../stores/view";
+import { OUTSIDE_LAYER } from "./layers";
+import { stage } from "./stageStore";
+
+/** A press that wanders further than this is no click. */
+const STILL_PX = 4;
+
+/** Name of the nearest object of the file that a mesh belongs to. */
+function nameOf(object: Object3D): string | null {
+  for (let at: Object3D | null = object; at; at = at.parent)
+    if (typeof at.userData.name === "string" && at.userData.name) return at.userData.name;
+  return null;
+}
+
+/** While a point is being picked, a click in either view marks what it hits as the subject. */
+export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: PerspectiveCamera): void {
+  const picking = useStore(view, (state) => state.picking);
+  const finder = useStore(stage, (state) => state.finder);
+  const side = useStore(stage, (state) => state.outside);
+  useEffect(() => {
+    if (!picking) return;
+    const ray = new Raycaster();
+    let press: Vector2 | null = null;
+    const pick = (pane: HTMLElement, camera: PerspectiveCamera, event: PointerEvent) => {
+      const box = pane.getBoundingClientRect();
+      const { aspect } = stage.getState();
+      const whole = { x: 0, y: 0, width: box.width, height: box.height };
+      const inner = camera === lens ? fitted(box.width, box.height, aspect) : whole;
+      const x = ((event.clientX - box.left - inner.x) / inner.width) * 2 - 1;
+      const y = 1 - ((event.clientY - box.top - inner.y) / inner.height) * 2;
+      if (Math.abs(x) > 1 || Math.abs(y) > 1) return;
+      ray.setFromCamera(new Vector2(x, y), camera);
+      const hits = ray.intersectObjects(scene.children, true);
+      const hit = hits.find(
+        ({ object }) => object instanceof Mesh && object.visible && !object.layers.isEnabled(OUTSIDE_LAYER),
+      );
+      if (!hit) {
+        note("info", "There is nothing of the set there: click a piece of it, or press Escape");
+        return;
+      }
+      view.setState({ picking: false });
+      void markSubject(nameOf(hit.object), [hit.point.x, hit.point.y, hit.point.z]);
+    };
+    const listen = (pane: HTMLElement | null, camera: PerspectiveCamera) => {
+      if (!pane) return () => undefined;
+      const down = (event: PointerEvent) => {
+        press = new Vector2(event.clientX, event.clientY);
+      };
+      const up = (event: PointerEvent) => {
+        if (press && press.distanceTo(new Vector2(event.clientX, event.clientY)) < STILL_PX) pick(pane, camera, event);
+        press = null;
+      };
+      pane.addEventListener("pointerdown", down);
+      pane.addEventListener("pointerup", up);
+      return () => {
+        pane.removeEventListener("pointerdown", down);
+        pane.removeEventListener("pointerup", up);
+      };
+    };
+    const stops = [listen(finder, lens), listen(side, outside)];
+    return () => {
+      for (const stop of stops) stop();
+    };
+  }, [picking, finder, side, scene, lens, outside]);
+}
