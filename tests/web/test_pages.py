@@ -55,6 +55,45 @@ class Projects(WithPage):
         expect(self.page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "false")
 
 
+class ThisShot(WithPage):
+    def test_what_a_shot_is_made_of_can_be_changed_later(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        page.get_by_role("button", name="This shot: Jetty walk, handheld").click()
+        page.get_by_role("textbox", name="First frame").fill("500")
+        page.get_by_role("button", name="Change").click()
+        expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text("the last frame (192) comes before the first (500); make it 500 or later")
+        expect(page.get_by_role("textbox", name="First frame")).to_have_value("500")
+        page.get_by_role("textbox", name="Last frame").fill("700")
+        page.get_by_role("textbox", name="Name of the shot").fill("Jetty, late")
+        page.get_by_role("textbox", name="Frame rate").fill("23.976")
+        page.get_by_label("Picture").select_option("2048 × 858")
+        page.get_by_role("button", name="Change").click()
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        settled(page)
+        expect(page.get_by_role("button", name="This shot: Jetty, late")).to_be_visible()
+        shot = self.library().state("jetty-walk-handheld").document
+        self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2048))
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("button", name="This shot: Jetty walk, handheld")).to_be_visible()
+
+    def test_what_the_boards_do_the_command_list_does_too(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        for words, label in (
+            ("aim subject wide", "Aim at “Courier” at frame 1"),
+            ("constant speed", "Make keys at 4 frames linear"),
+            ("after the last key: repeat", "Repeat after the last key"),
+            ("lens of 85", "Set focal length at frame 1"),
+            ("key the weight", "Set key of weight at frame 1"),
+            ("add, or replace", "Set add or replace in “Slow sway”"),
+            ("steady", "Set steady on screen in “Slow sway”"),
+            ("half as strong", "Scale “Slow sway” to 150 %"),
+        ):
+            page.keyboard.press("Control+k")
+            page.get_by_role("textbox", name="Search commands").fill(words)
+            page.keyboard.press("Enter")
+            expect(page.get_by_label(f"Undo: {label}")).to_be_visible()
+
+
 class Accessible(WithPage):
     def test_projects_page(self) -> None:
         expect(self.page.get_by_role("link", name="Jetty walk", exact=True)).to_be_visible()

@@ -84,7 +84,7 @@ class In(WithPage):
     def test_a_new_shot_plays_in_a_set_of_ones_own(self) -> None:
         self.page.get_by_role("button", name="New shot").first.click()
         self.page.get_by_label("Name of the new shot").fill("Own set")
-        chooser = self.page.get_by_label("Set file of the new shot")
+        chooser = self.page.get_by_label("Set file of the shot")
         chooser.set_input_files(self.file("no_set.glb", WALK.glb()))
         expect(self.page.get_by_role("alert")).to_contain_text("no_set.glb: the file has no mesh")
         chooser.set_input_files(self.file("My dunes.glb", (SHIPPED / "saltmarsh-dunes.glb").read_bytes()))

@@ -47,7 +47,7 @@ class SettingValues(unittest.TestCase):
             ("layer:sway.axes.pan.swing", -1, "expected 0"),
             ("layer:sway.source.octaves", 10**9, "less than or equal to 8"),
             ("layer:sway.source.rate_hz", float("nan"), "finite"),
-            ("shot.last_frame", 0, "at or after first_frame"),
+            ("shot.last_frame", 0, "comes before the first"),
             ("layer:sway.target", "gone", "does not exist"),
         ):
             with self.subTest(at), self.assertRaisesRegex(EditError, pattern) as caught:
@@ -66,6 +66,11 @@ class SettingValues(unittest.TestCase):
             (set_one("layer:sway.mute", False), "Unmute in “Sway”"),
             (set_one("shot.focal_mm", 50), "Set focal length"),
             ({"type": "scale_swings", "layers": ["sway"], "factor": 1.5}, "Scale “Sway” to 150 %"),
+            ({"type": "scale_swings", "layers": ["sway", "fast"], "factor": 0.5}, "Scale 2 layers to 50 %"),
+            (
+                {"type": "set_values", "values": [{"at": f"shot.{f}", "value": v} for f, v in (("first_frame", 1), ("last_frame", 9))]},
+                "Set first frame, last frame",
+            ),
             ({"type": "add_handheld"}, "Add handheld feel"),
             ({"type": "remove_layers", "layers": ["sway"]}, "Remove “Sway”"),
         ):

@@ -22,7 +22,7 @@ class Refusals(unittest.TestCase):
             new_shot("A", **fields)
 
     def test_ranges(self) -> None:
-        self.refused("at or after first_frame", first_frame=10, last_frame=9)
+        self.refused("comes before the first", first_frame=10, last_frame=9)
         self.refused("at most 1000000 frames", last_frame=2_000_000)
         self.refused("greater than or equal to 16", picture={"width_px": 2, "height_px": 1080})
         self.refused("expected 1 to 10000", focal_mm=0.0)

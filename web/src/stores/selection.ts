@@ -1,5 +1,5 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
-import type { Layer } from "../api/types";
+import type { Layer, State } from "../api/types";
 import { findLayer, layersOf, session } from "./session";
 import { view } from "./view";
 
@@ -53,4 +53,10 @@ export function placesAlike(at: string): string[] {
   return idsAlike(id)
     .filter(fits)
     .map((each) => `layer:${each}.${field}`);
+}
+
+/** Selects the layer that an edit has just put on top. */
+export function selectNewest(state: State): void {
+  const newest = layersOf(state).at(-1);
+  if (newest) selectLayer(newest.id);
 }

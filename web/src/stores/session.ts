@@ -124,16 +124,24 @@ function endPreview(): void {
   if (state && trying === null && looking === null) feed(state.slug, []).catch(complain);
 }
 
-/** Commits a command as one revision; commands go one after another. */
-export function commit(command: Command, then?: (state: State) => void): Promise<void> {
+/** Commits a command as one revision; commands go one after another. `onFault` is told what is wrong in place of the foot of the page. */
+export function commit(
+  command: Command,
+  then?: (state: State) => void,
+  onFault?: (error: unknown) => void,
+): Promise<void> {
   const settled = expect(command);
-  return inTurn(async (state) => {
-    const path = { shot: state.slug };
-    const body = { base_revision: state.revision, command };
-    adopt(await take<State>(client.POST("/api/shots/{shot}/edits", { params: { path }, body })));
-    const after = session.getState().state;
-    if (after && then) then(after);
-  }, command).finally(settled);
+  return inTurn(
+    async (state) => {
+      const path = { shot: state.slug };
+      const body = { base_revision: state.revision, command };
+      adopt(await take<State>(client.POST("/api/shots/{shot}/edits", { params: { path }, body })));
+      const after = session.getState().state;
+      if (after && then) then(after);
+    },
+    command,
+    onFault,
+  ).finally(settled);
 }
 
 /** Shows plainly set values at once, and their motion while they are still being kept. Returns what ends that. */
@@ -204,7 +212,11 @@ function travel(path: "/api/shots/{shot}/undo" | "/api/shots/{shot}/redo"): Prom
   });
 }
 
-function inTurn(work: (state: State) => Promise<void>, command?: Command): Promise<void> {
+function inTurn(
+  work: (state: State) => Promise<void>,
+  command?: Command,
+  onFault: (error: unknown) => void = complain,
+): Promise<void> {
   trying = null;
   session.setState((each) => ({ saving: each.saving + 1, trying: false }));
   const run = async () => {
@@ -213,7 +225,7 @@ function inTurn(work: (state: State) => Promise<void>, command?: Command): Promi
     try {
       await work(state);
     } catch (error) {
-      await recover(error, state, command);
+      await recover(error, state, command, onFault);
     } finally {
       session.setState((each) => ({ saving: each.saving - 1 }));
     }
@@ -224,7 +236,12 @@ function inTurn(work: (state: State) => Promise<void>, command?: Command): Promi
 }
 
 /** After a fault: the present state is fetched, and a change that came too late can be put on top of it. */
-async function recover(error: unknown, state: State, command?: Command): Promise<void> {
+async function recover(
+  error: unknown,
+  state: State,
+  command: Command | undefined,
+  onFault: (error: unknown) => void,
+): Promise<void> {
   if (error instanceof Problem && error.status === 409) {
     const theirs = String(error.details.current_label ?? "a change");
     adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: state.slug } } })));
@@ -236,6 +253,6 @@ async function recover(error: unknown, state: State, command?: Command): Promise
     );
     return;
   }
-  complain(error);
+  onFault(error);
   endPreview();
 }

@@ -39,7 +39,7 @@ export type View = {
   locks: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
   scribble: boolean;
   night: boolean;
-  dialog: "export" | "import" | "commands" | "history" | null;
+  dialog: "export" | "import" | "commands" | "history" | "shot" | null;
   importFile: File | null;
 };
 

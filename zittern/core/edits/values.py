@@ -19,6 +19,10 @@ from zittern.core.shot.shot import Shot
 __all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "scaled", "title_of"]
 
 
+# More names than this make no label that anybody reads.
+_MOST_TITLES = 3
+
+
 class Assignment(Doc):
     """A value for an address. A plain number stands for a fixed one."""
 
@@ -113,7 +117,8 @@ def scaled(param: Fixed | Keyed, factor: float, most: float) -> Fixed | Keyed:
 
 def title_of(shot: Shot, addresses: list[str]) -> str:
     """What some addresses name, for people: `swing of pan, tilt in “Slow sway”`, `weight in 3 layers`."""
-    field = field_title(addresses[0].rsplit(".", 1)[-1])
+    titles = list(dict.fromkeys(field_title(each.rsplit(".", 1)[-1]) for each in addresses))
+    field = ", ".join(titles[:_MOST_TITLES]) + (" …" if len(titles) > _MOST_TITLES else "")
     axes = [axis for axis in AXES if any(f".axes.{axis}." in each for each in addresses)]
     of = f" of {', '.join(axes)}" if axes else ""
     owners = {each.split(".", 1)[0] for each in addresses}

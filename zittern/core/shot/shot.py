@@ -75,7 +75,7 @@ class Shot(Doc):
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if self.last_frame < self.first_frame:
-            raise ValueError(f"last_frame ({self.last_frame}) is at or after first_frame ({self.first_frame})")
+            raise ValueError(f"the last frame ({self.last_frame}) comes before the first ({self.first_frame}); make it {self.first_frame} or later")
         if self.last_frame - self.first_frame >= MOST_FRAMES:
             raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
         _refuse_twins("mounts", [mount.id for mount in self.mounts])

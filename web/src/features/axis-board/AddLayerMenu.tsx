@@ -3,8 +3,8 @@ import { Plus } from "lucide-react";
 import { useRef } from "react";
 import { client, take } from "../../api/client";
 import type { SourceKind, Tables } from "../../api/types";
+import { selectNewest } from "../../stores/selection";
 import { commit } from "../../stores/session";
-import { selectNewest } from "../commands";
 
 /** Adds a layer of a source; each says what it imitates. */
 export function AddLayerMenu() {

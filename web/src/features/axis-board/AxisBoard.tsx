@@ -6,13 +6,13 @@ import { view } from "../../stores/view";
 import { AddLayerMenu } from "./AddLayerMenu";
 import { AxisRow } from "./AxisRow";
 import { BoardHead } from "./BoardHead";
+import { FormOfSource } from "./FormOfSource";
 import { LayerForm } from "./LayerForm";
 import { RowBar } from "./RowBar";
 import { Spectrum } from "./Spectrum";
-import { SOURCE_FORMS } from "./sourceForms";
 
 /** Widths of axis, motion (what is left), swing, px and share of the picture, rate, switches. */
-const COLUMNS_PX = [84, 0, 80, 50, 50, 60, 42];
+const COLUMNS_PX = [84, 0, 74, 50, 54, 64, 42];
 
 /** Seven rows, then the source's own numbers, then the layer's. */
 export function AxisBoard() {
@@ -34,7 +34,6 @@ export function AxisBoard() {
     );
   }
   const rows = readings?.layers.find((each) => each.layer === layer.id)?.axes;
-  const Form = SOURCE_FORMS[layer.source.kind];
   return (
     <div className="flex flex-col gap-2 px-3 py-1.5">
       <BoardHead layer={layer} />
@@ -68,7 +67,7 @@ export function AxisBoard() {
         </tbody>
       </table>
       <RowBar layer={layer} axes={axes} />
-      <Form layer={layer} />
+      <FormOfSource layer={layer} />
       <LayerForm layer={layer} />
       {state && <Spectrum layer={layer} slug={state.slug} revision={state.revision} />}
     </div>

@@ -1,12 +1,14 @@
 import { Copy, Dices, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { useStore } from "zustand";
-import type { Layer } from "../../api/types";
+import type { Layer, SourceKind } from "../../api/types";
+import { AXES } from "../../shared/axes";
 import { NumberField } from "../../shared/NumberField";
 import { idsAlike } from "../../stores/selection";
 import { commit, preview } from "../../stores/session";
 import { view } from "../../stores/view";
 import { AddLayerMenu } from "./AddLayerMenu";
+import { SOURCE_FIELDS } from "./sourceFields";
 
 /** Name of the layer and what can be done with all of it. */
 export function BoardHead({ layer }: { layer: Layer }) {
@@ -15,13 +17,26 @@ export function BoardHead({ layer }: { layer: Layer }) {
     type: "scale_swings" as const,
     layers: idsAlike(layer.id),
     factor: percent / 100,
-    axes: [...ALL],
+    axes: [...AXES],
   });
   return (
     <div className="flex flex-col gap-1.5">
       <div className="flex items-center gap-2">
         <LayerName key={layer.id + layer.name} layer={layer} />
-        <span className="cond shrink-0 text-(--graphite) text-sm">{layer.source.kind}</span>
+        <select
+          className="cond shrink-0 bg-base-100 text-(--graphite) text-sm hover:text-base-content"
+          aria-label="Source of the layer"
+          title="Another source; the axes keep their swings"
+          value={layer.source.kind}
+          onChange={(event) => {
+            const source = event.target.value as SourceKind;
+            void commit({ type: "set_source", layer: layer.id, source });
+          }}
+        >
+          {(Object.keys(SOURCE_FIELDS) as SourceKind[]).map((kind) => (
+            <option key={kind}>{kind}</option>
+          ))}
+        </select>
         {more > 0 && (
           <span
             className="cond shrink-0 rounded-sm bg-(--wash) px-1.5 text-primary text-xs"
@@ -78,8 +93,6 @@ export function BoardHead({ layer }: { layer: Layer }) {
     </div>
   );
 }
-
-const ALL = ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"] as const;
 
 function LayerName({ layer }: { layer: Layer }) {
   const [text, setText] = useState(layer.name);

@@ -11,6 +11,7 @@ import { HistoryDialog } from "../history";
 import { Lanes } from "../lanes";
 import { MoveBoard } from "../move-board";
 import { SetViewPane, Stage } from "../set-view";
+import { ShotDialog } from "../shot-form";
 import { DropZone, ExportDialog, ImportDialog } from "../transfer";
 import { ViewfinderPane } from "../viewfinder";
 import { BenchHead } from "./BenchHead";
@@ -67,6 +68,7 @@ export function Bench({ slug }: { slug: string }) {
       </Group>
       {dialog === "export" && <ExportDialog slug={state.slug} />}
       {dialog === "import" && <ImportDialog state={state} projectSlug={state.project_slug} />}
+      {dialog === "shot" && <ShotDialog shot={state.document} />}
       {dialog === "history" && <HistoryDialog state={state} />}
       {dialog === "commands" && <CommandList />}
       <DropZone />

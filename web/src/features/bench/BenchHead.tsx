@@ -24,7 +24,15 @@ export function BenchHead({ state }: { state: State }) {
         <span className="flex min-w-0 items-baseline gap-1 text-sm" title={`${state.project} / ${state.document.name}`}>
           <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
           <span>/</span>
-          <span className="min-w-16 truncate font-medium text-white">{state.document.name}</span>
+          <button
+            type="button"
+            className="min-w-16 truncate font-medium text-white hover:underline"
+            aria-label={`This shot: ${state.document.name}`}
+            title={`${state.document.name}: name, frame rate, range, picture, sensor, set`}
+            onClick={() => view.setState({ dialog: "shot" })}
+          >
+            {state.document.name}
+          </button>
         </span>
         <StepButton label={state.undo_label} name="Undo" onClick={() => void undo()} />
         <StepButton label={state.redo_label} name="Redo" onClick={() => void redo()} />

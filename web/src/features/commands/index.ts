@@ -1,4 +1,4 @@
 /** Every action by name, with its key; the keyboard; the searchable list. */
-export { ACTIONS, selectNewest } from "./actions";
+export { ACTIONS } from "./actions";
 export { CommandList } from "./CommandList";
 export { useKeyboard } from "./useKeyboard";

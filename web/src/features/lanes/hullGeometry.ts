@@ -34,5 +34,6 @@ export function outline(id: string, x: TimeScale, window: [number, number], heig
     top.push(`${x(state.first + row).toFixed(1)},${y.toFixed(1)}`);
     bottom.push(`${x(state.first + row).toFixed(1)},${(height - y).toFixed(1)}`);
   }
+  if (top.length === 0) return "";
   return `M${top.join("L")}L${bottom.reverse().join("L")}Z`;
 }

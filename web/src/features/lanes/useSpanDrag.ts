@@ -85,6 +85,13 @@ export function useSpanDrag(at: () => string[], owner: Spanned, width: number) {
       setLive(null);
       cancelPreview();
     },
+    onKeyDown: (event: React.KeyboardEvent) => {
+      const sign = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+      if (!sign) return;
+      event.preventDefault();
+      event.stopPropagation();
+      void commit(command(part, place(part) + sign * (event.shiftKey ? 10 : 1)));
+    },
     onDoubleClick: (event: React.MouseEvent) => {
       event.stopPropagation();
       const none = { first_frame: null, last_frame: null, ramp_in_frames: null, ramp_out_frames: null, by_frames: 0 };

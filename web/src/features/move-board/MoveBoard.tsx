@@ -1,8 +1,9 @@
 import { useStore } from "zustand";
 import { usePausedFrame } from "../../shared/usePausedFrame";
-import { commit, session } from "../../stores/session";
+import { session } from "../../stores/session";
 import { view } from "../../stores/view";
-import { addressOf, keyHere, moveCommand, workMount } from "./commands";
+import { addressOf, keyHere, workMount } from "./commands";
+import { PRIMES_MM, prime } from "./doings";
 import { MountBar } from "./MountBar";
 import { MoveRow, type MoveRowInfo } from "./MoveRow";
 import { PinBar } from "./PinBar";
@@ -18,7 +19,6 @@ const ROWS: MoveRowInfo[] = [
   { field: "roll_deg", title: "roll", unit: "°", speed: 0.1, digits: 2 },
   { field: "focal_mm", title: "lens", unit: "mm", speed: 0.2, digits: 1, least: 1, most: 10000 },
 ];
-const PRIMES_MM = [18, 24, 35, 50, 85, 135];
 
 /** The move at the present frame: numbers, keys, placing. A keyed number gets a key where it is changed. */
 export function MoveBoard() {
@@ -64,7 +64,7 @@ export function MoveBoard() {
               type="button"
               className="num rounded-sm px-1 text-xs hover:bg-(--wash)"
               title={`${focal} mm`}
-              onClick={() => void commit(moveCommand("focal_mm", focal))}
+              onClick={() => prime(focal)}
             >
               {focal}
             </button>
@@ -72,7 +72,7 @@ export function MoveBoard() {
         </fieldset>
       </div>
       <SubjectBar document={document} />
-      <PlaceBar document={document} frame={frame} />
+      <PlaceBar document={document} />
       <PinBar document={document} />
     </div>
   );

@@ -36,7 +36,7 @@ export function MoveRow({ row, at, param, frame }: { row: MoveRowInfo; at: strin
         onCommit={(next) => commit(moveCommand(row.field, next))}
         onCancel={cancelPreview}
       />
-      {row.field !== "focal_mm" && <RowEnd field={row.field} title={row.title} frame={frame} />}
+      {row.field !== "focal_mm" && <RowEnd field={row.field} title={row.title} />}
     </div>
   );
 }

@@ -1,32 +1,21 @@
 import { useStore } from "zustand";
-import type { Command, Shot } from "../../api/types";
+import type { Shot } from "../../api/types";
 import { commit } from "../../stores/session";
-import { selectPins, view } from "../../stores/view";
-import { moveFrames } from "../lanes";
-import { addressOf, FIELDS, keysAt, workMount } from "./commands";
-
-const INTERPS = ["smooth", "linear", "hold"] as const;
-const EXTENDS = ["hold", "continue", "repeat"] as const;
+import { view } from "../../stores/view";
+import { FIELDS, workMount } from "./commands";
+import { EXTENDS, extend, INTERPS, pinnedKeys, runOn, stretch } from "./doings";
 
 /** Keys: how they run on, stretch, delete; for the selected pins, or for all when none is selected. */
 export function PinBar({ document }: { document: Shot }) {
-  const pins = useStore(view, (state) => state.pins);
-  const frames = moveFrames(document);
-  const chosen = pins.filter((frame) => frames.includes(frame));
-  const keys = keysAt(document, chosen.length ? chosen : null);
+  useStore(view, (state) => state.pins);
+  const { keys, chosen, frames } = pinnedKeys(document);
   if (frames.length === 0)
     return (
       <p className="cond text-(--graphite) text-xs">
         No keys: the camera stands still. A shot needs none to be shaken.
       </p>
     );
-  const run = (command: Command) => void commit(command);
   const about = chosen[0] ?? frames[0] ?? 1;
-  const stretch = (factor: number) => {
-    run({ type: "scale_keys", keys, about_frame: about, factor });
-    selectPins([]);
-  };
-  const moved = FIELDS.map((field) => addressOf(document, field));
   const curve = FIELDS.map((field) => workMount(document)?.[field]).find((param) => param?.state === "keyed");
   const ends = curve?.state === "keyed" ? curve.curve : null;
   return (
@@ -41,7 +30,7 @@ export function PinBar({ document }: { document: Shot }) {
             type="button"
             className="btn btn-xs"
             title={interp === "linear" ? "Constant speed between keys" : `Run on ${interp}`}
-            onClick={() => run({ type: "set_interp", keys, interp })}
+            onClick={() => runOn(interp)}
           >
             {interp}
           </button>
@@ -67,7 +56,7 @@ export function PinBar({ document }: { document: Shot }) {
           className="btn btn-xs"
           disabled={chosen.length === 0}
           title="Delete the selected keys (Delete)"
-          onClick={() => run({ type: "delete_keys", keys })}
+          onClick={() => void commit({ type: "delete_keys", keys })}
         >
           Delete
         </button>
@@ -79,9 +68,7 @@ export function PinBar({ document }: { document: Shot }) {
             <select
               className="border-base-300 border-b bg-base-100"
               value={ends?.[side] ?? "hold"}
-              onChange={(event) =>
-                run({ type: "set_extend", at: moved, before: null, after: null, [side]: event.target.value } as Command)
-              }
+              onChange={(event) => extend(side, event.target.value as (typeof EXTENDS)[number])}
             >
               {EXTENDS.map((each) => (
                 <option key={each}>{each}</option>

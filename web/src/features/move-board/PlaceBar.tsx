@@ -1,26 +1,16 @@
 import { useStore } from "zustand";
-import type { Command, Shot } from "../../api/types";
-import { commit } from "../../stores/session";
+import type { Shot } from "../../api/types";
 import { view } from "../../stores/view";
-import { outsidePose, placeLens } from "../set-view";
-
-const FILLS = [
-  { fill: 0.33, title: "wide" },
-  { fill: 0.75, title: "full figure" },
-  { fill: 1.8, title: "close" },
-] as const;
+import { aim, FILLS, fromOutside, level, square } from "./doings";
 
 /** Placing the camera: fly, from the Set view, at the subject, level, square. */
-export function PlaceBar({ document, frame }: { document: Shot; frame: number }) {
-  const key = useStore(view, (state) => state.autoKey);
+export function PlaceBar({ document }: { document: Shot }) {
   const flying = useStore(view, (state) => state.flying);
-  const locked = useStore(view, (state) => state.locks);
-  const mount = useStore(view, (state) => state.mount);
-  const run = (command: Command) => void commit(command);
-  const fromOutside = () => {
-    const pose = outsidePose();
-    if (pose) run(placeLens(pose));
-  };
+  const button = (title: string, hint: string, run: () => void) => (
+    <button key={title} type="button" className="btn btn-xs" title={hint} onClick={run}>
+      {title}
+    </button>
+  );
   return (
     <section className="flex flex-col gap-1" aria-label="Place the camera">
       <span className="cond text-(--graphite) text-xs">place the camera</span>
@@ -34,52 +24,19 @@ export function PlaceBar({ document, frame }: { document: Shot; frame: number })
         >
           Fly in the Viewfinder
         </button>
-        <button
-          type="button"
-          className="btn btn-xs"
-          title="Puts the camera where the Set view looks from"
-          onClick={fromOutside}
-        >
-          Camera where I look from
-        </button>
-        <button
-          type="button"
-          className="btn btn-xs"
-          title="Roll to zero"
-          onClick={() => run({ type: "snap_angles", frame, key, mount, fields: ["roll_deg"], zero: true })}
-        >
-          Level
-        </button>
-        <button
-          type="button"
-          className="btn btn-xs"
-          title="Pan, tilt and roll to the nearest 90°"
-          onClick={() =>
-            run({ type: "snap_angles", frame, key, mount, fields: ["pan_deg", "tilt_deg", "roll_deg"], zero: false })
-          }
-        >
-          Square
-        </button>
+        {button("Camera where I look from", "Puts the camera where the Set view looks from", fromOutside)}
+        {button("Level", "Roll to zero", level)}
+        {button("Square", "Pan, tilt and roll to the nearest 90°", square)}
         {document.subject && (
           <>
-            <button
-              type="button"
-              className="btn btn-xs"
-              onClick={() => run({ type: "aim_camera", frame, key, mount, locked, fill: null })}
-            >
-              Aim at {document.subject.name}
-            </button>
-            {FILLS.map(({ fill, title }) => (
-              <button
-                key={title}
-                type="button"
-                className="btn btn-xs"
-                title={`Aims, and goes where the subject takes ${Math.round(fill * 100)} % of the picture's height`}
-                onClick={() => run({ type: "aim_camera", frame, key, mount, locked, fill })}
-              >
-                {title}
-              </button>
-            ))}
+            {button(`Aim at ${document.subject.name}`, "Turns the camera to the subject; roll stays", () => aim(null))}
+            {FILLS.map(({ fill, title }) =>
+              button(
+                title,
+                `Aims, and goes where the subject takes ${Math.round(fill * 100)} % of the picture's height`,
+                () => aim(fill),
+              ),
+            )}
           </>
         )}
       </div>

@@ -1,13 +1,12 @@
 import { Lock, LockOpen } from "lucide-react";
 import { useStore } from "zustand";
-import { commit } from "../../stores/session";
 import { view } from "../../stores/view";
 import type { FIELDS } from "./commands";
+import { snap } from "./doings";
 
 /** At the end of a number of the move: to zero, and the lock that placing the camera respects. */
-export function RowEnd({ field, title, frame }: { field: (typeof FIELDS)[number]; title: string; frame: number }) {
+export function RowEnd({ field, title }: { field: (typeof FIELDS)[number]; title: string }) {
   const locks = useStore(view, (state) => state.locks);
-  const key = useStore(view, (state) => state.autoKey);
   const locked = locks.includes(field);
   const Icon = locked ? Lock : LockOpen;
   return (
@@ -17,9 +16,7 @@ export function RowEnd({ field, title, frame }: { field: (typeof FIELDS)[number]
         className="num rounded-sm px-0.5 text-(--graphite) text-xs hover:bg-(--wash)"
         title={`Set ${title} to zero`}
         aria-label={`Set ${title} to zero`}
-        onClick={() =>
-          void commit({ type: "snap_angles", frame, key, mount: view.getState().mount, fields: [field], zero: true })
-        }
+        onClick={() => snap([field], true)}
       >
         0
       </button>

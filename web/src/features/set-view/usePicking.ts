@@ -18,6 +18,13 @@ function nameOf(object: Object3D): string | null {
   return null;
 }
 
+/** Whether an object and all it hangs on are shown; rays hit hidden ones too. */
+function shows(object: Object3D): boolean {
+  let at: Object3D | null = object;
+  while (at?.visible) at = at.parent;
+  return at === null;
+}
+
 /** While a point is being picked, a click in either view marks what it hits as the subject. */
 export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: PerspectiveCamera): void {
   const picking = useStore(view, (state) => state.picking);
@@ -38,7 +45,7 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
       ray.setFromCamera(new Vector2(x, y), camera);
       const hits = ray.intersectObjects(scene.children, true);
       const hit = hits.find(
-        ({ object }) => object instanceof Mesh && object.visible && !object.layers.isEnabled(OUTSIDE_LAYER),
+        ({ object }) => object instanceof Mesh && shows(object) && !object.layers.isEnabled(OUTSIDE_LAYER),
       );
       if (!hit) {
         note("info", "There is nothing of the set there: click a piece of it, or press Escape");

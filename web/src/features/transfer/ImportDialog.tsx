@@ -1,21 +1,17 @@
 import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
-import { Problem, sendForm } from "../../api/client";
+import { sendForm } from "../../api/client";
 import type { CameraFile, Imported, SetObjects, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
 import { note } from "../../stores/notes";
 import { adopt, commit } from "../../stores/session";
 import { view } from "../../stores/view";
+import { Complaint, explain } from "../shot-form";
 
 type Found = { file: File; cameras: string[]; notices: string[] };
 
 const close = () => view.setState({ dialog: null, importFile: null });
-
-function explain(error: unknown): string {
-  if (error instanceof Problem) return error.where ? `${error.message} (${error.where})` : error.message;
-  return String(error);
-}
 
 /** Chooses a file, then a camera, then where its path goes: into this shot, or into a new one. */
 export function ImportDialog({ state, projectSlug }: { state: State | null; projectSlug: string }) {
@@ -98,11 +94,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
           if (file) void inspect(file);
         }}
       />
-      {problem && (
-        <p role="alert" className="mb-3 rounded-sm border border-error bg-[#3a1d17] px-3 py-2 text-[#f4e2dc] text-sm">
-          {problem}
-        </p>
-      )}
+      <Complaint text={problem} />
       {found && (
         <div className="mb-3 grid grid-cols-2 gap-3 text-sm">
           <label className="flex flex-col gap-1">

@@ -5,11 +5,11 @@ import { ParamField } from "./ParamField";
 const MOST = 1e5;
 
 /** Values of the hand keys at the present frame; a change sets a key there. */
-export function KeysForm({ layer }: { layer: Layer }) {
+export function HandKeys({ layer }: { layer: Layer }) {
   if (layer.source.kind !== "keys") return null;
   const { tracks } = layer.source;
   return (
-    <div className="grid grid-cols-4 gap-3">
+    <>
       <p className="col-span-4 text-(--graphite) text-xs">
         Added on top of everything. A change sets a key at the present frame.
       </p>
@@ -26,6 +26,6 @@ export function KeysForm({ layer }: { layer: Layer }) {
           most={MOST}
         />
       ))}
-    </div>
+    </>
   );
 }

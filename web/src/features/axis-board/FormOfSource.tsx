@@ -1,0 +1,26 @@
+/** THE TABLE of source forms: another source adds a row here when it has more than plain fields. */
+import type { ComponentType } from "react";
+import type { Layer } from "../../api/types";
+import { CycleDrawing } from "./CycleDrawing";
+import { HandKeys } from "./HandKeys";
+import { type Source, type SourceField, SourceForm } from "./SourceForm";
+import { SOURCE_FIELDS } from "./sourceFields";
+import { WavePhases } from "./WavePhases";
+
+const BESIDES: Partial<Record<Source["kind"], ComponentType<{ layer: Layer }>>> = {
+  wave: WavePhases,
+  cycle: CycleDrawing,
+  keys: HandKeys,
+};
+
+/** The form of a layer's source. */
+export function FormOfSource({ layer }: { layer: Layer }) {
+  const { source } = layer;
+  const fields = SOURCE_FIELDS[source.kind] as (source: Source) => SourceField<Source>[];
+  const Besides = BESIDES[source.kind];
+  return (
+    <SourceForm layer={layer} source={source} fields={fields(source)}>
+      {Besides && <Besides layer={layer} />}
+    </SourceForm>
+  );
+}

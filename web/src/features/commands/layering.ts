@@ -1,0 +1,207 @@
+/** Actions on layers and their axes. */
+import type { AxisName, Command, Layer, SourceKind } from "../../api/types";
+import { AXES } from "../../shared/axes";
+import { note } from "../../stores/notes";
+import { selectedLayers, selectNewest } from "../../stores/selection";
+import { commit, flip, session } from "../../stores/session";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { type Action, chosen, chosenIds, withLayer } from "./action";
+
+const KINDS: SourceKind[] = ["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"];
+const ALL = [...AXES];
+const CLIPBOARD = "zittern.layers";
+
+/** Runs a command on all selected layers. */
+const onLayers = (make: (ids: string[]) => Command) => () => {
+  const ids = chosenIds();
+  if (ids.length) void commit(make(ids));
+};
+
+/** Sets a field of all selected layers by what the one on the board has. */
+const set = (field: string, next: (layer: Layer) => unknown) => () => {
+  const layer = chosen();
+  if (!layer) return;
+  const values = chosenIds().map((id) => ({ at: `layer:${id}.${field}`, value: next(layer) }));
+  void commit({ type: "set_values", values });
+};
+
+const span = (part: (frame: number, layer: Layer) => Record<string, number>) => () => {
+  const layer = chosen();
+  if (!layer) return;
+  const at = chosenIds().map((id) => `layer:${id}`);
+  void commit({ type: "set_span", at, by_frames: 0, whole: false, ...part(transport.getState().frame, layer) });
+};
+
+const startOf = (layer: Layer) => layer.span_frames?.[0] ?? transport.getState().first;
+const endOf = (layer: Layer) => layer.span_frames?.[1] ?? transport.getState().last;
+
+function copyLayers(): void {
+  const layers = selectedLayers();
+  if (!layers.length) return;
+  localStorage.setItem(CLIPBOARD, JSON.stringify(layers));
+  const what = layers.length === 1 ? `“${layers[0]?.name}” is` : `${layers.length} layers are`;
+  note("info", `${what} copied; Ctrl V puts ${layers.length === 1 ? "it" : "them"} into any shot`);
+}
+
+function pasteLayers(): void {
+  const kept = localStorage.getItem(CLIPBOARD);
+  if (!kept) note("info", "Nothing is copied yet: select a layer and press Ctrl C");
+  else void commit({ type: "paste_layers", layers: JSON.parse(kept) as Layer[] }, selectNewest);
+}
+
+/** Moves the selected layer within its clip. */
+function reorder(by: number): void {
+  const layer = chosen();
+  const clip = session.getState().state?.document.clips.find((each) => each.layers.some(({ id }) => id === layer?.id));
+  if (!layer || !clip) return;
+  const index = clip.layers.findIndex(({ id }) => id === layer.id) + by;
+  if (index >= 0 && index < clip.layers.length) void commit({ type: "move_layer", layer: layer.id, index });
+}
+
+/** Runs a command on the selected rows of the axis board; `least` of them have to be selected. */
+const onAxes = (least: number, make: (layer: Layer, axes: AxisName[]) => Command) => ({
+  available: () => withLayer() && view.getState().axes.length >= least,
+  run: () => {
+    const layer = chosen();
+    const { axes } = view.getState();
+    if (layer && axes.length >= least) void commit(make(layer, axes));
+  },
+});
+
+const ofAxes = (layer: Layer, axes: AxisName[], field: "on" | "locked"): Command => ({
+  type: "set_values",
+  values: axes.map((axis) => ({
+    at: `layer:${layer.id}.axes.${axis}.${field}`,
+    value: !layer.axes[axes[0] ?? "pan"][field],
+  })),
+});
+
+const action = (id: string, title: string, keys: string[], run: () => void): Action => ({
+  id,
+  title,
+  keys,
+  available: withLayer,
+  run,
+});
+
+export const LAYERING: Action[] = [
+  { id: "handheld", title: "Add handheld feel", keys: ["H"], run: () => void commit({ type: "add_handheld" }) },
+  ...KINDS.map((source) => ({
+    id: `add-${source}`,
+    title: `Add ${source} layer`,
+    keys: [],
+    run: () => void commit({ type: "add_layer", source }, selectNewest),
+  })),
+  action("mute", "Mute the selected layers", ["M"], () => flip(selectedLayers(), "mute")),
+  action("solo", "Solo the selected layers", ["S"], () => flip(selectedLayers(), "solo")),
+  action(
+    "seeds",
+    "New random start for the selected layers",
+    ["N"],
+    onLayers((layers) => ({ type: "new_seeds", layers })),
+  ),
+  action(
+    "stronger",
+    "Selected layers half as strong again",
+    [],
+    onLayers((layers) => ({ type: "scale_swings", layers, factor: 1.5, axes: ALL })),
+  ),
+  action(
+    "gentler",
+    "Selected layers two thirds as strong",
+    [],
+    onLayers((layers) => ({ type: "scale_swings", layers, factor: 2 / 3, axes: ALL })),
+  ),
+  action(
+    "duplicate",
+    "Duplicate the selected layers",
+    ["Ctrl+D"],
+    onLayers((layers) => ({ type: "duplicate_layers", layers, keep_seed: false })),
+  ),
+  action("copy", "Copy the selected layers", ["Ctrl+C"], copyLayers),
+  { id: "paste", title: "Paste layers, from another shot too", keys: ["Ctrl+V"], run: pasteLayers },
+  action("up", "Move the selected layer up", ["Ctrl+ArrowUp"], () => reorder(1)),
+  action("down", "Move the selected layer down", ["Ctrl+ArrowDown"], () => reorder(-1)),
+  action(
+    "span-start",
+    "Selected layers start here",
+    ["["],
+    span((frame) => ({ first_frame: frame })),
+  ),
+  action(
+    "span-end",
+    "Selected layers end here",
+    ["]"],
+    span((frame) => ({ last_frame: frame })),
+  ),
+  action(
+    "ramp-in",
+    "Selected layers ramp in up to here",
+    [],
+    span((frame, layer) => ({ ramp_in_frames: Math.max(0, frame - startOf(layer)) })),
+  ),
+  action(
+    "ramp-out",
+    "Selected layers ramp out from here",
+    [],
+    span((frame, layer) => ({ ramp_out_frames: Math.max(0, endOf(layer) - frame) })),
+  ),
+  action(
+    "whole-span",
+    "Selected layers over the whole shot",
+    [],
+    onLayers((layers) => ({ type: "set_span", at: layers.map((id) => `layer:${id}`), by_frames: 0, whole: true })),
+  ),
+  action(
+    "weight-key",
+    "Key the weight of the selected layers here",
+    ["W"],
+    onLayers((layers) => ({
+      type: "set_keys",
+      keys: layers.map((id) => ({ at: `layer:${id}.weight`, frame: transport.getState().frame })),
+    })),
+  ),
+  action(
+    "mode",
+    "Selected layers add, or replace those under them",
+    [],
+    set("mode", (layer) => (layer.mode === "add" ? "replace" : "add")),
+  ),
+  action(
+    "steady",
+    "Selected layers steady on screen, or not",
+    [],
+    set("steady", (layer) => !layer.steady),
+  ),
+  {
+    id: "axes-copy",
+    title: "Copy the first selected axis to the others, with new random starts",
+    keys: [],
+    ...onAxes(2, (layer, [model = "pan", ...to]) => ({ type: "copy_axis", layer: layer.id, axis: model, to })),
+  },
+  {
+    id: "axes-link",
+    title: "Link the selected axes to the first",
+    keys: [],
+    ...onAxes(2, (layer, [model = "pan", ...axes]) => ({ type: "link_axes", layer: layer.id, axes, to: model })),
+  },
+  {
+    id: "axes-unlink",
+    title: "Unlink the selected axes",
+    keys: [],
+    ...onAxes(1, (layer, axes) => ({ type: "link_axes", layer: layer.id, axes, to: null })),
+  },
+  {
+    id: "axes-on",
+    title: "Selected axes on or off",
+    keys: [],
+    ...onAxes(1, (layer, axes) => ofAxes(layer, axes, "on")),
+  },
+  {
+    id: "axes-lock",
+    title: "Lock the selected axes, or unlock them",
+    keys: [],
+    ...onAxes(1, (layer, axes) => ofAxes(layer, axes, "locked")),
+  },
+];

@@ -1,0 +1,82 @@
+/** Actions on the move: placing the camera, its keys. */
+import { commit, markSubject } from "../../stores/session";
+import { selectPins, view } from "../../stores/view";
+import { doings, keyHere, keysAt } from "../move-board";
+import { type Action, shotNow } from "./action";
+
+const { aim, EXTENDS, extend, FILLS, fromOutside, INTERPS, level, PRIMES_MM, prime, runOn, snap, square, stretch } =
+  doings;
+
+/** Moves the selected pins by a frame. */
+function nudge(by: number): void {
+  const { pins } = view.getState();
+  const shot = shotNow();
+  const keys = shot && pins.length ? keysAt(shot, pins) : [];
+  if (!keys.length) return;
+  void commit({ type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false });
+  selectPins(pins.map((frame) => frame + by));
+}
+
+const withSubject = () => Boolean(shotNow()?.subject);
+const SIDES = { before: "before the first key", after: "after the last key" } as const;
+
+export const MOVING: Action[] = [
+  { id: "key", title: "Set a key on the move", keys: ["K"], run: keyHere },
+  {
+    id: "auto-key",
+    title: "Key every change of the move, or not",
+    keys: [],
+    run: () => view.setState((state) => ({ autoKey: !state.autoKey })),
+  },
+  { id: "move", title: "Select the move", keys: [], run: () => selectPins([]) },
+  {
+    id: "fly",
+    title: "Fly in the Viewfinder on or off",
+    keys: ["V"],
+    run: () => view.setState((state) => ({ flying: !state.flying, board: "move" })),
+  },
+  {
+    id: "pick",
+    title: "Pick a point of the set as the subject",
+    keys: ["P"],
+    run: () => view.setState((state) => ({ picking: !state.picking, board: "move" })),
+  },
+  { id: "no-subject", title: "No subject", keys: [], available: withSubject, run: () => void markSubject(null) },
+  { id: "outside", title: "Camera where the Set view looks from", keys: [], run: fromOutside },
+  { id: "aim", title: "Aim at the subject", keys: ["A"], available: withSubject, run: () => aim(null) },
+  ...FILLS.map(({ fill, title }) => ({
+    id: `aim-${title}`,
+    title: `Aim at the subject, ${title}`,
+    keys: [],
+    available: withSubject,
+    run: () => aim(fill),
+  })),
+  { id: "level", title: "Level: roll to zero", keys: [], run: level },
+  { id: "square", title: "Square: angles to the nearest 90°", keys: [], run: square },
+  { id: "zero-pan", title: "Pan to zero", keys: [], run: () => snap(["pan_deg"], true) },
+  { id: "zero-tilt", title: "Tilt to zero", keys: [], run: () => snap(["tilt_deg"], true) },
+  ...PRIMES_MM.map((focal) => ({
+    id: `lens-${focal}`,
+    title: `Lens of ${focal} mm`,
+    keys: [],
+    run: () => prime(focal),
+  })),
+  { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], run: () => nudge(-1) },
+  { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], run: () => nudge(1) },
+  ...INTERPS.map((interp) => ({
+    id: `run-${interp}`,
+    title: interp === "linear" ? "Keys of the move linear: constant speed" : `Keys of the move ${interp}`,
+    keys: [],
+    run: () => runOn(interp),
+  })),
+  { id: "shorter", title: "Keys of the move in half the time", keys: [], run: () => stretch(0.5) },
+  { id: "longer", title: "Keys of the move in twice the time", keys: [], run: () => stretch(2) },
+  ...(["before", "after"] as const).flatMap((side) =>
+    EXTENDS.map((how) => ({
+      id: `${side}-${how}`,
+      title: `Move ${SIDES[side]}: ${how}`,
+      keys: [],
+      run: () => extend(side, how),
+    })),
+  ),
+];

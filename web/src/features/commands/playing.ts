@@ -1,0 +1,27 @@
+/** Actions of playing and going through time. */
+import { seek, step, togglePlay, transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import type { Action } from "./action";
+
+/** Plays between the first and the last selected pin, or all of the shot again. */
+function loopPins(): void {
+  const { pins } = view.getState();
+  transport.setState({ loop: pins.length > 1 ? [Math.ceil(Math.min(...pins)), Math.floor(Math.max(...pins))] : null });
+}
+
+export const PLAYING: Action[] = [
+  { id: "play", title: "Play or pause", keys: ["Space"], run: togglePlay },
+  { id: "back", title: "One frame back", keys: ["ArrowLeft"], run: () => step(-1) },
+  { id: "on", title: "One frame on", keys: ["ArrowRight"], run: () => step(1) },
+  { id: "back-second", title: "Ten frames back", keys: ["Shift+ArrowLeft"], run: () => step(-10) },
+  { id: "on-second", title: "Ten frames on", keys: ["Shift+ArrowRight"], run: () => step(10) },
+  { id: "first", title: "First frame", keys: ["Home"], run: () => seek(transport.getState().first) },
+  { id: "last", title: "Last frame", keys: ["End"], run: () => seek(transport.getState().last) },
+  {
+    id: "loop",
+    title: "Loop on or off",
+    keys: ["L"],
+    run: () => transport.setState((state) => ({ looping: !state.looping })),
+  },
+  { id: "loop-here", title: "Loop between the selected pins", keys: ["Shift+L"], run: loopPins },
+];

@@ -1,0 +1,82 @@
+/** Actions of looking: views, guides, dialogs, steps back and forth. */
+import { redo, undo } from "../../stores/session";
+import { transport } from "../../stores/transport";
+import { openImport, toggleNight, view } from "../../stores/view";
+import type { Action } from "./action";
+
+function toggleGuides(): void {
+  view.setState(({ guides }) => {
+    const none = !guides.thirds && !guides.centre && !guides.safe;
+    return { guides: { thirds: none, centre: false, safe: none } };
+  });
+}
+
+function toggleGuide(name: "thirds" | "centre" | "safe"): void {
+  view.setState(({ guides }) => ({ guides: { ...guides, [name]: !guides[name] } }));
+}
+
+function flipSheet(sheet: "curves" | "table"): void {
+  view.setState((state) => ({ sheet: state.sheet === sheet ? null : sheet }));
+}
+
+const flip = (field: "around" | "scribble" | "tinted") => () => view.setState((state) => ({ [field]: !state[field] }));
+
+export const VIEWING: Action[] = [
+  { id: "undo", title: "Undo", keys: ["Ctrl+Z"], run: () => void undo() },
+  { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], run: () => void redo() },
+  { id: "history", title: "History …", keys: ["Ctrl+H"], run: () => view.setState({ dialog: "history" }) },
+  {
+    id: "shot",
+    title: "This shot: name, frame rate, range, picture, sensor, set …",
+    keys: [],
+    run: () => view.setState({ dialog: "shot" }),
+  },
+  {
+    id: "bare",
+    title: "See the bare move (hold)",
+    keys: ["B"],
+    run: () => view.setState((state) => ({ bypass: !state.bypass })),
+  },
+  {
+    id: "curves",
+    title: "Curves of what is selected, or back to the lanes",
+    keys: ["C"],
+    run: () => flipSheet("curves"),
+  },
+  {
+    id: "table",
+    title: "Frame table of what is selected, or back to the lanes",
+    keys: ["T"],
+    run: () => flipSheet("table"),
+  },
+  {
+    id: "lanes",
+    title: "Back to the lanes",
+    keys: ["Escape"],
+    run: () => view.setState({ sheet: null, flying: false, picking: false }),
+  },
+  {
+    id: "fit",
+    title: "Show the whole shot in the lanes",
+    keys: ["F"],
+    run: () => view.setState({ window: [transport.getState().first, transport.getState().last] }),
+  },
+  { id: "around", title: "Show what lies outside the frame, or not", keys: ["O"], run: flip("around") },
+  { id: "guides", title: "All guides on or off", keys: ["G"], run: toggleGuides },
+  { id: "thirds", title: "Thirds on or off", keys: [], run: () => toggleGuide("thirds") },
+  { id: "centre", title: "Centre cross on or off", keys: [], run: () => toggleGuide("centre") },
+  { id: "safe", title: "Safe area on or off", keys: [], run: () => toggleGuide("safe") },
+  {
+    id: "whole",
+    title: "Whole picture again after a close look",
+    keys: ["0"],
+    run: () => view.setState({ loupe: { zoom: 1, x: 0.5, y: 0.5 } }),
+  },
+  { id: "scribble", title: "Scribble on or off", keys: [], run: flip("scribble") },
+  { id: "tint", title: "Tint the subject, or not", keys: [], run: flip("tinted") },
+  { id: "pieces", title: "Show all pieces of the set", keys: [], run: () => view.setState({ looks: {} }) },
+  { id: "night", title: "Light or dark paper", keys: [], run: toggleNight },
+  { id: "import", title: "Bring in a camera path, or a set …", keys: ["I"], run: () => openImport(null) },
+  { id: "export", title: "Export …", keys: ["E"], run: () => view.setState({ dialog: "export" }) },
+  { id: "commands", title: "All commands …", keys: ["Ctrl+K", "?"], run: () => view.setState({ dialog: "commands" }) },
+];
