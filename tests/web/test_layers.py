@@ -88,6 +88,21 @@ class Lanes(WithPage):
         names = [layer.name for _, layer in self.library().state("jetty-walk").document.layers()]
         self.assertEqual(names, ["Slow sway", "Fine shake"])
 
+    def test_a_lane_is_dragged_to_another_place(self) -> None:
+        page = self.open("lamp-close")
+        box = page.get_by_role("button", name="Standing", exact=True).bounding_box()
+        assert box is not None
+        x, y = box["x"] + 30, box["y"] + 8
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x, y - 60)
+        page.mouse.move(x, y - 110)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Reorder “Standing”")).to_be_visible()
+        settled(page)
+        names = [layer.name for _, layer in self.library().state("lamp-close").document.layers()]
+        self.assertEqual(names, ["Breathing", "Holding the weight", "Standing"])
+
     def test_mute_shows_in_the_picture_before_it_is_kept(self) -> None:
         page = self.open(SHOT)
         self.go_to(50)

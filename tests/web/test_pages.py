@@ -66,13 +66,14 @@ class ThisShot(WithPage):
         page.get_by_role("textbox", name="Last frame").fill("700")
         page.get_by_role("textbox", name="Name of the shot").fill("Jetty, late")
         page.get_by_role("textbox", name="Frame rate").fill("23.976")
-        page.get_by_label("Picture").select_option("2048 × 858")
+        page.get_by_label("Picture", exact=True).select_option("another size …")
+        page.get_by_label("Width of the picture in pixels").fill("2400")
         page.get_by_role("button", name="Change").click()
         expect(page.get_by_role("dialog")).to_have_count(0)
         settled(page)
         expect(page.get_by_role("button", name="This shot: Jetty, late")).to_be_visible()
         shot = self.library().state("jetty-walk-handheld").document
-        self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2048))
+        self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2400))
         page.keyboard.press("Control+z")
         expect(page.get_by_role("button", name="This shot: Jetty walk, handheld")).to_be_visible()
 

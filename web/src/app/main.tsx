@@ -6,8 +6,12 @@ import "./theme.css";
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 const root = document.getElementById("root");
-if (root) {
-  createRoot(root).render(
+
+/** Canvases write numbers with the font that is there when they draw: it has to be there first. */
+const font = document.fonts.load('11px "IBM Plex Mono"');
+
+function start(element: HTMLElement): void {
+  createRoot(element).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
         <App />
@@ -15,3 +19,5 @@ if (root) {
     </StrictMode>,
   );
 }
+
+if (root) void font.finally(() => start(root));

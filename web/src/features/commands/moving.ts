@@ -43,13 +43,13 @@ export const MOVING: Action[] = [
   },
   { id: "no-subject", title: "No subject", keys: [], available: withSubject, run: () => void markSubject(null) },
   { id: "outside", title: "Camera where the Set view looks from", keys: [], run: fromOutside },
-  { id: "aim", title: "Aim at the subject", keys: ["A"], available: withSubject, run: () => aim(null) },
+  { id: "aim", title: "Aim at the subject", keys: ["A"], available: withSubject, run: () => void aim(null) },
   ...FILLS.map(({ fill, title }) => ({
     id: `aim-${title}`,
     title: `Aim at the subject, ${title}`,
     keys: [],
     available: withSubject,
-    run: () => aim(fill),
+    run: () => void aim(fill),
   })),
   { id: "level", title: "Level: roll to zero", keys: [], run: level },
   { id: "square", title: "Square: angles to the nearest 90°", keys: [], run: square },
@@ -69,8 +69,8 @@ export const MOVING: Action[] = [
     keys: [],
     run: () => runOn(interp),
   })),
-  { id: "shorter", title: "Keys of the move in half the time", keys: [], run: () => stretch(0.5) },
-  { id: "longer", title: "Keys of the move in twice the time", keys: [], run: () => stretch(2) },
+  { id: "shorter", title: "Keys of the move in half the time", keys: [], run: () => void stretch(0.5) },
+  { id: "longer", title: "Keys of the move in twice the time", keys: [], run: () => void stretch(2) },
   ...(["before", "after"] as const).flatMap((side) =>
     EXTENDS.map((how) => ({
       id: `${side}-${how}`,

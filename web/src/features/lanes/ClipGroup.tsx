@@ -70,7 +70,7 @@ export function ClipGroup({
       {[...clip.layers].reverse().map((layer) => (
         <div key={layer.id} className="flex" data-layer={layer.id}>
           <div className="shrink-0 border-base-300 border-r" style={{ width: headPx }}>
-            <LayerHead layer={layer} chosen={chosen(layer.id)} />
+            <LayerHead clip={clip} layer={layer} chosen={chosen(layer.id)} />
           </div>
           <LayerLane
             layer={layer}

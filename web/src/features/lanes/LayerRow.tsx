@@ -1,4 +1,4 @@
-import type { Layer } from "../../api/types";
+import type { Clip, Layer } from "../../api/types";
 import { usePending } from "../../shared/usePending";
 import { howToSelect, idsAlike, placesAlike, selectedLayers, selectLayer } from "../../stores/selection";
 import { flip } from "../../stores/session";
@@ -7,6 +7,7 @@ import { HullShape } from "./HullShape";
 import { LayerScribble } from "./LayerScribble";
 import { LayerWave } from "./LayerWave";
 import { SpanGrips } from "./SpanGrips";
+import { useReorder } from "./useReorder";
 
 export const LAYER_HEIGHT_PX = 54;
 
@@ -14,19 +15,21 @@ export const LAYER_HEIGHT_PX = 54;
 export type Chosen = "no" | "too" | "board";
 
 /** Head of a layer's row: name, mute, solo. */
-export function LayerHead({ layer, chosen }: { layer: Layer; chosen: Chosen }) {
+export function LayerHead({ clip, layer, chosen }: { clip: Clip; layer: Layer; chosen: Chosen }) {
+  const { by, handle } = useReorder(clip, layer, LAYER_HEIGHT_PX);
   const all = () =>
     idsAlike(layer.id).length > 1 ? [...selectedLayers().filter(({ id }) => id !== layer.id), layer] : [layer];
   return (
     <div
-      className={`flex flex-col justify-center gap-1 border-base-300 border-b px-3 ${chosen === "no" ? "" : "bg-(--wash)"} ${chosen === "board" ? "shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
+      className={`relative flex flex-col justify-center gap-1 border-base-300 border-b px-3 ${chosen === "no" ? "" : "bg-(--wash)"} ${chosen === "board" ? "shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
       style={{ height: LAYER_HEIGHT_PX }}
     >
       <button
         type="button"
         aria-pressed={chosen !== "no"}
-        className={`cond block w-full truncate text-left font-semibold text-[13px] ${chosen === "no" ? "" : "text-primary"}`}
-        title={`${layer.name}: Shift selects a stretch, Ctrl adds or takes away`}
+        className={`cond block w-full touch-none truncate text-left font-semibold text-[13px] ${chosen === "no" ? "" : "text-primary"}`}
+        title={`${layer.name}: drag up or down to reorder; Shift selects a stretch, Ctrl adds or takes away`}
+        {...handle}
         onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >
         {layer.name}
@@ -49,6 +52,12 @@ export function LayerHead({ layer, chosen }: { layer: Layer; chosen: Chosen }) {
         <span className="cond ml-1 text-(--graphite) text-xs">{layer.source.kind}</span>
         <LayerScribble id={layer.id} />
       </span>
+      {by !== null && (
+        <span
+          className="pointer-events-none absolute inset-x-0 z-10 h-0.5 bg-primary"
+          style={{ top: by === 0 ? -1 : by > 0 ? -by * LAYER_HEIGHT_PX - 1 : (1 - by) * LAYER_HEIGHT_PX - 1 }}
+        />
+      )}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import type { Shot } from "../../api/types";
-import { commit } from "../../stores/session";
+import { NumberField } from "../../shared/NumberField";
+import { cancelPreview, commit } from "../../stores/session";
 import { view } from "../../stores/view";
 import { FIELDS, workMount } from "./commands";
 import { EXTENDS, extend, INTERPS, pinnedKeys, runOn, stretch } from "./doings";
@@ -35,22 +36,26 @@ export function PinBar({ document }: { document: Shot }) {
             {interp}
           </button>
         ))}
-        <button
-          type="button"
-          className="btn btn-xs"
-          title={`Half as long, about frame ${about}`}
-          onClick={() => stretch(0.5)}
+        <span
+          className="cond flex items-center gap-1 text-(--graphite) text-xs"
+          title={`How long they take, about frame ${about}`}
         >
-          ×½
-        </button>
-        <button
-          type="button"
-          className="btn btn-xs"
-          title={`Twice as long, about frame ${about}`}
-          onClick={() => stretch(2)}
-        >
-          ×2
-        </button>
+          time
+          <NumberField
+            label="Stretch of the keys"
+            value={100}
+            unit="%"
+            speed={1}
+            least={1}
+            most={10000}
+            digits={0}
+            scales
+            className="border border-base-300 text-base-content"
+            onPreview={(percent) => stretch(percent / 100, true)}
+            onCommit={(percent) => stretch(percent / 100)}
+            onCancel={cancelPreview}
+          />
+        </span>
         <button
           type="button"
           className="btn btn-xs"

@@ -4,22 +4,26 @@ import { view } from "../../stores/view";
 import type { FIELDS } from "./commands";
 import { snap } from "./doings";
 
-/** At the end of a number of the move: to zero, and the lock that placing the camera respects. */
+/** At the end of a number of the move: to zero, an angle to the nearest right one, and the lock that placing the camera respects. */
 export function RowEnd({ field, title }: { field: (typeof FIELDS)[number]; title: string }) {
   const locks = useStore(view, (state) => state.locks);
   const locked = locks.includes(field);
   const Icon = locked ? Lock : LockOpen;
+  const put = (text: string, hint: string, zero: boolean) => (
+    <button
+      type="button"
+      className="num rounded-sm px-0.5 text-(--graphite) text-xs hover:bg-(--wash)"
+      title={hint}
+      aria-label={hint}
+      onClick={() => snap([field], zero)}
+    >
+      {text}
+    </button>
+  );
   return (
     <>
-      <button
-        type="button"
-        className="num rounded-sm px-0.5 text-(--graphite) text-xs hover:bg-(--wash)"
-        title={`Set ${title} to zero`}
-        aria-label={`Set ${title} to zero`}
-        onClick={() => snap([field], true)}
-      >
-        0
-      </button>
+      {field.endsWith("_deg") && put("90", `Snap ${title} to the nearest 90°`, false)}
+      {put("0", `Set ${title} to zero`, true)}
       <button
         type="button"
         className={locked ? "text-primary" : "text-(--graphite)"}

@@ -1,6 +1,6 @@
 /** What can be done with the move: for the buttons of the board and for the command list alike. */
 import type { Command, Shot } from "../../api/types";
-import { commit, session } from "../../stores/session";
+import { commit, preview, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
 import { moveFrames } from "../lanes";
@@ -32,7 +32,12 @@ export function snap(fields: readonly (typeof FIELDS)[number][], zero: boolean):
 
 export const level = () => snap(["roll_deg"], true);
 export const square = () => snap(["pan_deg", "tilt_deg", "roll_deg"], false);
-export const aim = (fill: number | null) => run({ type: "aim_camera", ...here(), fill });
+/** Looks at the subject; with `fill`, from where it takes that share of the picture's height. */
+export function aim(fill: number | null, tryOnly = false): Promise<void> | undefined {
+  const command: Command = { type: "aim_camera", ...here(), fill };
+  if (!tryOnly) return commit(command);
+  preview(command);
+}
 export const prime = (focal: number) => run(moveCommand("focal_mm", focal));
 
 /** Puts the camera where the Set view looks from. */
@@ -48,18 +53,25 @@ export function pinnedKeys(shot: Shot): { keys: { at: string; frame: number }[];
   return { keys: keysAt(shot, chosen.length ? chosen : null), chosen, frames };
 }
 
-function onKeys(make: (keys: { at: string; frame: number }[], about: number) => Command): void {
+/** How the selected keys, or all, run on. */
+export function runOn(interp: (typeof INTERPS)[number]): void {
   const shot = session.getState().state?.document;
-  if (!shot) return;
-  const { keys, chosen, frames } = pinnedKeys(shot);
-  if (keys.length) run(make(keys, chosen[0] ?? frames[0] ?? shot.first_frame));
+  const keys = shot ? pinnedKeys(shot).keys : [];
+  if (keys.length) run({ type: "set_interp", keys, interp });
 }
 
-export const runOn = (interp: (typeof INTERPS)[number]) => onKeys((keys) => ({ type: "set_interp", keys, interp }));
-
-export function stretch(factor: number): void {
-  onKeys((keys, about) => ({ type: "scale_keys", keys, about_frame: about, factor }));
-  selectPins([]);
+/** Stretches the selected pins in time about the first of them, or all pins; as a trial, or to be kept. */
+export function stretch(factor: number, tryOnly = false): Promise<void> | undefined {
+  const shot = session.getState().state?.document;
+  const { keys, chosen, frames } = shot ? pinnedKeys(shot) : { keys: [], chosen: [], frames: [] };
+  const about = chosen[0] ?? frames[0];
+  if (!keys.length || about === undefined) return;
+  const command: Command = { type: "scale_keys", keys, about_frame: about, factor };
+  if (tryOnly) {
+    preview(command);
+    return;
+  }
+  return commit(command, () => selectPins(chosen.map((frame) => about + (frame - about) * factor)));
 }
 
 /** How the move goes on before its first key and after its last. */
