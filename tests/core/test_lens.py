@@ -34,7 +34,3 @@ class Pixels(unittest.TestCase):
             small, large = (lens.swing_px(axis, s, 35.0, 36.0, 1920, 4.0) for s in (0.5, 1.0))
             self.assertGreater(large, small, axis)
             self.assertEqual(lens.swing_px(axis, 0.0, 35.0, 36.0, 1920, 4.0), 0.0, axis)
-
-    def test_angle_for_pixels_is_the_inverse(self) -> None:
-        angle = lens.angle_deg_for_px(20.0, 50.0, 36.0, 1920)
-        self.assertAlmostEqual(lens.swing_px("tilt", angle, 50.0, 36.0, 1920, 4.0), 20.0, places=9)

@@ -46,6 +46,22 @@ class Lanes(WithPage):
         expect(page.get_by_label("Undo: Whole shot for “Slow sway”")).to_be_visible()
         self.assertIsNone(self.layers()["Slow sway"].span_frames)
 
+    def test_the_edge_of_the_hull_is_the_weight(self) -> None:
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Fine shake", exact=True).click()
+        box = page.locator("[data-level]").bounding_box()
+        assert box is not None
+        x, y = box["x"] + 200, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x, y + 6)
+        page.mouse.move(x, y + 11)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Set weight in “Fine shake”")).to_be_visible()
+        settled(page)
+        # Half of the 22 pixels from the edge of the row to its middle.
+        self.assertAlmostEqual(self.layers()["Fine shake"].weight.constant or 0, 0.5, delta=0.1)
+
     def test_what_is_typed_wrong_says_so_and_changes_nothing(self) -> None:
         page = self.open(SHOT)
         self.go_to(120)

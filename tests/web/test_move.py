@@ -327,11 +327,20 @@ class InTheSetView(WithPage):
         box = self.page.get_by_test_id("set-view").bounding_box()
         assert box is not None
         told = self.page.get_by_test_id("set-view").locator("b")
-        for x in range(40, int(box["width"]) - 40, 12):
+
+        def says(x: float, y: float) -> bool:
+            self.page.mouse.move(x, y)
+            # What is said follows the pointer by a drawing; only then does it belong to this place.
+            self.page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+            return any(text.startswith(part) for text in told.all_inner_texts())
+
+        for x in range(40, int(box["width"]) - 40, 14):
             for y in range(60, int(box["height"]) - 30, 5):
                 self.page.mouse.move(box["x"] + x, box["y"] + y)
-                if told.count() and told.inner_text().startswith(part):
-                    return box["x"] + x, box["y"] + y
+                if told.count():
+                    for near in (y - 5, y):
+                        if says(box["x"] + x, box["y"] + near):
+                            return box["x"] + x, box["y"] + near
         raise AssertionError(f"there is no {part} to take hold of")
 
     def drag_from(self, x: float, y: float) -> None:

@@ -10,7 +10,7 @@ import math
 import numpy as np
 
 from zittern.core.axes import Axis
-from zittern.core.units import CM_PER_M, Array, deg, rad
+from zittern.core.units import CM_PER_M, Array, rad
 
 __all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "swing_px", "vfov_deg"]
 
@@ -50,8 +50,3 @@ def swing_px(axis: Axis, swing: float, focal_mm: float, sensor_mm: float, width_
         return width_px / 2.0 * abs(swing) / 100.0
     moved = abs(swing) / CM_PER_M / max(distance_m, 0.01)
     return f_px * moved if axis in ("truck", "pedestal") else width_px / 2.0 * moved
-
-
-def angle_deg_for_px(pixels: float, focal_mm: float, sensor_mm: float, width_px: int) -> float:
-    """Pan or tilt that moves the centre of the picture by some pixels; the inverse of `swing_px` for pan."""
-    return deg(math.atan(pixels / focal_px(focal_mm, sensor_mm, width_px)))

@@ -51,7 +51,6 @@ export function BoardHead({ layer }: { layer: Layer }) {
       <div className="cond flex items-center gap-1 text-xs">
         <span className="text-(--graphite)">all swings ×</span>
         <NumberField
-          key={JSON.stringify(layer.axes)}
           label="All swings"
           value={100}
           unit="%"

@@ -42,6 +42,7 @@ export function CommandList() {
           <li key={action.id}>
             <button
               type="button"
+              ref={index === at ? (element) => element?.scrollIntoView({ block: "nearest" }) : undefined}
               disabled={action.available?.() === false}
               className={`flex w-full items-center justify-between rounded-sm px-2 py-1 text-left text-sm disabled:opacity-40 ${index === at ? "bg-base-300" : "hover:bg-base-300/60"}`}
               onClick={() => run(index)}

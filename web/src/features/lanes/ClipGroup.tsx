@@ -6,7 +6,6 @@ import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { type Chosen, LayerHead, LayerLane } from "./LayerRow";
-import { SpanGrips } from "./SpanGrips";
 
 const HEAD_HEIGHT_PX = 22;
 
@@ -57,14 +56,6 @@ export function ClipGroup({
               {clip.name} · frames {start}–{stop}
             </div>
           )}
-          <SpanGrips
-            at={() => [`clip:${clip.id}`]}
-            owner={clip as Clip & { span_frames?: [number, number] | null }}
-            name={clip.name}
-            width={width}
-            height={HEAD_HEIGHT_PX}
-            full={false}
-          />
         </div>
       </div>
       {[...clip.layers].reverse().map((layer) => (

@@ -3,6 +3,7 @@ import { usePending } from "../../shared/usePending";
 import { howToSelect, idsAlike, placesAlike, selectedLayers, selectLayer } from "../../stores/selection";
 import { flip } from "../../stores/session";
 import { Hull } from "./Hull";
+import { HullLevel } from "./HullLevel";
 import { HullShape } from "./HullShape";
 import { LayerScribble } from "./LayerScribble";
 import { LayerWave } from "./LayerWave";
@@ -107,6 +108,9 @@ export function LayerLane({
         <LayerWave width={width} height={height} layer={layer.id} faint={silent} />
       </button>
       {chosen === "board" && <Hull layer={layer} width={width} height={height} />}
+      {chosen === "board" && layer.weight.state === "fixed" && (
+        <HullLevel id={layer.id} name={layer.name} weight={layer.weight.value} width={width} height={height} />
+      )}
       {chosen !== "no" && (
         <SpanGrips
           at={() => placesAlike(`layer:${layer.id}.span`).map((place) => place.replace(/\.span$/, ""))}
@@ -114,7 +118,6 @@ export function LayerLane({
           name={layer.name}
           width={width}
           height={height}
-          full
         />
       )}
     </div>

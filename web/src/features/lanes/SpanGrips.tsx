@@ -19,16 +19,8 @@ const HINTS: Record<SpanPart, string> = {
 };
 
 /** Handles of a span on its lane: both ends, both ramps, and a bar to move it all. */
-export function SpanGrips(props: {
-  at: () => string[];
-  owner: Spanned;
-  name: string;
-  width: number;
-  height: number;
-  /** Ramps and the bar only where there is room for them. */
-  full: boolean;
-}) {
-  const { at, owner, name, width, height, full } = props;
+export function SpanGrips(props: { at: () => string[]; owner: Spanned; name: string; width: number; height: number }) {
+  const { at, owner, name, width, height } = props;
   const { x, grip, shown, dragged } = useSpanDrag(at, owner, width);
   const left = x(shown("start"));
   const right = x(shown("end"));
@@ -46,12 +38,10 @@ export function SpanGrips(props: {
       {children}
     </button>
   );
-  const faint = full ? "" : "opacity-0 hover:opacity-100 focus-visible:opacity-100";
   const inside = (at: number, half: number) => at >= -half && at <= width + half;
   return (
     <>
-      {full &&
-        right > left &&
+      {right > left &&
         handle(
           "all",
           { left: Math.max(0, left), width: Math.min(width, right) - Math.max(0, left), top: height - 6, height: 6 },
@@ -61,29 +51,28 @@ export function SpanGrips(props: {
         handle(
           "start",
           { left, width: GRIP_PX, top: 0, height },
-          `cursor-ew-resize border-primary border-l-2 hover:bg-primary/20 ${faint}`,
+          "cursor-ew-resize border-primary border-l-2 hover:bg-primary/20",
         )}
       {inside(right, GRIP_PX) &&
         handle(
           "end",
           { left: right - GRIP_PX, width: GRIP_PX, top: 0, height },
-          `cursor-ew-resize border-primary border-r-2 hover:bg-primary/20 ${faint}`,
+          "cursor-ew-resize border-primary border-r-2 hover:bg-primary/20",
         )}
-      {full &&
-        (["in", "out"] as const).map((part) => {
-          const at = x(shown(part));
-          return (
-            inside(at, 6) &&
-            handle(
-              part,
-              { left: at - 6, width: 12, top: 0, height: 12 },
-              "flex cursor-ew-resize justify-center hover:brightness-125",
-              <svg width="12" height="9" aria-hidden="true" className="fill-primary">
-                <path d={part === "in" ? "M6 9L0 0H6Z" : "M6 9L12 0H6Z"} />
-              </svg>,
-            )
-          );
-        })}
+      {(["in", "out"] as const).map((part) => {
+        const at = x(shown(part));
+        return (
+          inside(at, 6) &&
+          handle(
+            part,
+            { left: at - 6, width: 12, top: 0, height: 12 },
+            "flex cursor-ew-resize justify-center hover:brightness-125",
+            <svg width="12" height="9" aria-hidden="true" className="fill-primary">
+              <path d={part === "in" ? "M6 9L0 0H6Z" : "M6 9L12 0H6Z"} />
+            </svg>,
+          )
+        );
+      })}
       {dragged && (
         <span
           className="num pointer-events-none absolute z-[6] rounded-sm bg-primary px-1 text-[11px] text-primary-content"

@@ -70,7 +70,9 @@ export function useSpanDrag(at: () => string[], owner: Spanned, width: number) {
       setLive({ part, frame, by: frame - start.from });
       preview(command(part, frame));
     },
-    onPointerUp: () => {
+    onPointerUp: (event: React.PointerEvent<HTMLElement>) => {
+      // Only who came here by keyboard means the grip with the arrow keys.
+      event.currentTarget.blur();
       const start = drag.current;
       drag.current = null;
       if (start?.moved && start.frame !== start.from) {

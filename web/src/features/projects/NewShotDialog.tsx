@@ -15,7 +15,7 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
   const [sensor, setSensor] = useState("36");
   const [focal, setFocal] = useState("35");
   const [problem, setProblem] = useState("");
-  const { bringing, bring } = useSetFiles(setSet, setProblem);
+  const { bringing, bring, dropping } = useSetFiles(setSet, setProblem);
   const [, go] = useLocation();
   const add = async () => {
     const rate = fps.includes("/") ? Number(fps.split("/")[0]) / Number(fps.split("/")[1]) : Number(fps);
@@ -41,13 +41,7 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
     <Dialog title="New shot" onClose={onClose}>
       <form
         className="grid grid-cols-3 gap-3"
-        onDragOver={(event) => event.preventDefault()}
-        onDrop={(event) => {
-          event.preventDefault();
-          event.stopPropagation();
-          const file = event.dataTransfer.files[0];
-          if (file) void bring(file);
-        }}
+        {...dropping}
         onSubmit={(event) => {
           event.preventDefault();
           void add();

@@ -22,7 +22,20 @@ export function useSetFiles(onSet: (set: string) => void, onProblem: (text: stri
     }
     setBringing("");
   };
-  return { bringing, bring };
+  /** For the form: a file dropped anywhere on it. */
+  const dropping = {
+    onDragOver: (event: React.DragEvent) => {
+      event.preventDefault();
+      event.stopPropagation();
+    },
+    onDrop: (event: React.DragEvent) => {
+      event.preventDefault();
+      event.stopPropagation();
+      const file = event.dataTransfer.files[0];
+      if (file) void bring(file);
+    },
+  };
+  return { bringing, bring, dropping };
 }
 
 export function SetChoice(props: {

@@ -34,7 +34,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
   const [sensor, setSensor] = useState(String(shot.sensor_mm));
   const [set, setSet] = useState(shot.set_id ?? "");
   const [problem, setProblem] = useState("");
-  const { bringing, bring } = useSetFiles(setSet, setProblem);
+  const { bringing, bring, dropping } = useSetFiles(setSet, setProblem);
   const keep = () => {
     const rate = fps.trim() === fpsText(shot.fps) ? shot.fps : fps.trim();
     const numbers = { first_frame: Number(first), last_frame: Number(last), sensor_mm: Number(sensor) };
@@ -48,6 +48,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
     <Dialog title="This shot" onClose={close}>
       <form
         className="grid grid-cols-3 gap-3"
+        {...dropping}
         onSubmit={(event) => {
           event.preventDefault();
           keep();

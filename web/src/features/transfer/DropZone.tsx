@@ -21,10 +21,14 @@ export function DropZone() {
       const file = event.dataTransfer?.files[0];
       if (file) openImport(file);
     };
+    // A form that takes files itself keeps the drop from coming here; the curtain has to go all the same.
+    const gone = () => setOver(false);
+    window.addEventListener("drop", gone, true);
     window.addEventListener("dragover", drag);
     window.addEventListener("dragleave", leave);
     window.addEventListener("drop", drop);
     return () => {
+      window.removeEventListener("drop", gone, true);
       window.removeEventListener("dragover", drag);
       window.removeEventListener("dragleave", leave);
       window.removeEventListener("drop", drop);
