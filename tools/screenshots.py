@@ -17,7 +17,7 @@ def main() -> None:
     with serving() as server, browsing() as browser:
         page = new_page(browser, server.url)
         page.get_by_role("link", name="Jetty walk", exact=True).wait_for()
-        page.locator("canvas").first.wait_for()
+        page.locator("canvas[data-drawn=yes]").nth(3).wait_for()
         shoot(page, "projects")
         page.get_by_role("button", name="New shot").first.click()
         page.get_by_label("Set", exact=True).select_option("saltmarsh-dunes")

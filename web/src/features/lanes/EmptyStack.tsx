@@ -7,11 +7,15 @@ export function EmptyStack({ left }: { left: number }) {
       className="flex h-full min-h-32 flex-col items-center justify-center gap-3 px-6 text-center"
       style={{ marginLeft: left }}
     >
-      <p className="max-w-md text-sm">
+      <p className="relative z-20 max-w-md bg-base-100 px-2 text-sm">
         This move has no motion on it yet. Start with a feel of a camera held by hand: a slow sway and a fine shake,
         sized for this lens. Everything in it stays editable.
       </p>
-      <button type="button" className="btn btn-primary btn-sm" onClick={() => void commit({ type: "add_handheld" })}>
+      <button
+        type="button"
+        className="btn btn-primary btn-sm relative z-20"
+        onClick={() => void commit({ type: "add_handheld" })}
+      >
         Add handheld feel <kbd className="num opacity-75">H</kbd>
       </button>
     </div>

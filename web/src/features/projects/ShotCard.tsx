@@ -99,6 +99,7 @@ function Trace({ shot }: { shot: Card }) {
       ref={ref}
       role="img"
       aria-label={`Scribble of ${shot.name}`}
+      data-drawn={sum.isFetching ? "no" : "yes"}
       style={{ width: WIDTH_PX, height: HEIGHT_PX }}
       className="shrink-0 rounded-sm bg-base-100"
     />
