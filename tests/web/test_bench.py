@@ -42,6 +42,24 @@ class HandheldFeel(WithPage):
         np.testing.assert_array_equal(self.pose(), shaken)
 
 
+class Playing(WithPage):
+    def test_space_plays_after_a_click_and_presses_after_tab(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        mute = page.get_by_role("button", name="Mute Slow sway")
+        mute.click()
+        expect(mute).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("Space")
+        expect(page.get_by_role("button", name="Pause")).to_be_visible()
+        page.keyboard.press("Space")
+        expect(page.get_by_role("button", name="Play")).to_be_visible()
+        expect(mute).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("Tab")
+        page.keyboard.press("Shift+Tab")
+        page.keyboard.press("Space")
+        expect(mute).to_have_attribute("aria-pressed", "false")
+        expect(page.get_by_role("button", name="Play")).to_be_visible()
+
+
 class Tuning(WithPage):
     def test_a_dragged_swing_shows_while_it_moves_and_is_one_revision(self) -> None:
         self.open("jetty-walk-handheld")

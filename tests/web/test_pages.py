@@ -110,6 +110,17 @@ class Accessible(WithPage):
             self.assertEqual(serious(self.page), [], title)
             self.page.keyboard.press("Escape")
             expect(self.page.get_by_role("dialog")).to_have_count(0)
+        self.page.locator("[data-pin='74']").click()
+        expect(self.page.get_by_role("button", name="Aim at Courier")).to_be_visible()
+        self.assertEqual(serious(self.page), [], "move board")
+        self.page.get_by_role("button", name="This shot:").click()
+        expect(self.page.get_by_role("dialog", name="This shot")).to_be_visible()
+        self.assertEqual(serious(self.page), [], "this shot")
+
+    def test_new_shot(self) -> None:
+        self.page.get_by_role("button", name="New shot").first.click()
+        expect(self.page.get_by_role("dialog", name="New shot")).to_be_visible()
+        self.assertEqual(serious(self.page), [])
 
     def test_dark_paper(self) -> None:
         self.open("jetty-walk-handheld")

@@ -70,7 +70,7 @@ def first_fault(error: ValidationError) -> tuple[str, str]:
     fault = error.errors(include_url=False, include_context=False)[0]
     text = str(fault["msg"]).removeprefix("Value error, ")
     got = fault.get("input")
-    if isinstance(got, (int, float, str)) and len(repr(got)) < 60:
+    if isinstance(got, (int, float, str)) and len(repr(got)) < 60 and ", got " not in text:
         text += f", got {got!r}"
     return text, loc_path(fault["loc"])
 

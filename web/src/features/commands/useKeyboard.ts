@@ -20,7 +20,12 @@ function typing(target: EventTarget | null): boolean {
 /** Keys of the bench. B shows the bare move for as long as it is held. */
 export function useKeyboard(): void {
   useEffect(() => {
+    let byTab = false;
+    const press = () => {
+      byTab = false;
+    };
     const down = (event: KeyboardEvent) => {
+      if (event.key === "Tab") byTab = true;
       if (typing(event.target) || view.getState().dialog !== null) return;
       const name = keyName(event);
       if (name === "B") {
@@ -28,13 +33,8 @@ export function useKeyboard(): void {
         return;
       }
       const action = ACTIONS.find((each) => each.keys.includes(name));
-      if (
-        !action ||
-        (event.target instanceof HTMLButtonElement &&
-          name === "Space" &&
-          document.activeElement?.matches(":focus-visible"))
-      )
-        return;
+      // Space presses a button only for who went there with Tab; whoever clicked it last means to play.
+      if (!action || (event.target instanceof HTMLButtonElement && name === "Space" && byTab)) return;
       event.preventDefault();
       action.run();
     };
@@ -42,10 +42,12 @@ export function useKeyboard(): void {
       if (event.key.toUpperCase() === "B") view.setState({ bypass: false });
     };
     const away = () => view.setState({ bypass: false });
+    window.addEventListener("pointerdown", press, true);
     window.addEventListener("keydown", down);
     window.addEventListener("keyup", up);
     window.addEventListener("blur", away);
     return () => {
+      window.removeEventListener("pointerdown", press, true);
       window.removeEventListener("keydown", down);
       window.removeEventListener("keyup", up);
       window.removeEventListener("blur", away);

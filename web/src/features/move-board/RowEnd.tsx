@@ -23,7 +23,7 @@ export function RowEnd({ field, title }: { field: (typeof FIELDS)[number]; title
   return (
     <>
       {field.endsWith("_deg") && put("90", `Snap ${title} to the nearest 90°`, false)}
-      {put("0", `Set ${title} to zero`, true)}
+      {put("0", `Set ${title} to 0`, true)}
       <button
         type="button"
         className={locked ? "text-primary" : "text-(--graphite)"}
