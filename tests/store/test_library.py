@@ -161,6 +161,14 @@ class Revisions(WithLibrary):
 
 
 class Schema(WithLibrary):
+    def test_reading_waits_for_no_writer_and_sees_nothing_half_done(self) -> None:
+        before = self.library.add_shot("post", shot_with(layer()))
+        with self.library._engine.connect() as writer, writer.begin() as change:
+            writer.exec_driver_sql("UPDATE shots SET slug = 'half-done'")
+            self.assertEqual(self.library.state(before.slug), before)
+            self.assertEqual([each.slug for each in self.library.shots()], [before.slug])
+            change.rollback()
+
     def test_write_ahead_log_and_full_sync(self) -> None:
         with self.library._engine.connect() as connection:
             self.assertEqual(connection.execute(text("PRAGMA journal_mode")).scalar(), "wal")

@@ -7,10 +7,12 @@ from typing import Any
 
 from sqlalchemy import Engine, create_engine, event, inspect, text
 
-__all__ = ["HEAD", "open_engine"]
+__all__ = ["HEAD", "READS", "open_engine"]
 
 # The newest migration; a test compares it with the scripts.
 HEAD = "0002"
+# Execution option of a connection that only reads.
+READS = "zittern_reads"
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -26,8 +28,9 @@ def open_engine(data_dir: Path) -> Engine:
 
     @event.listens_for(engine, "begin")
     def _on_begin(connection: Any) -> None:
-        # A writer takes the lock before it reads, so that nobody can come between.
-        connection.exec_driver_sql("BEGIN IMMEDIATE")
+        # A writer takes the lock before it reads, so that nobody can come between; a reader sees one state and waits for nobody.
+        reads = connection.get_execution_options().get(READS, False)
+        connection.exec_driver_sql("BEGIN" if reads else "BEGIN IMMEDIATE")
 
     _migrate(engine)
     return engine

@@ -19,7 +19,7 @@ from zittern.core.errors import BadInput, NotFound
 from zittern.core.shot.shot import Shot
 from zittern.store import revisions
 from zittern.store.documents import Documents
-from zittern.store.engine import open_engine
+from zittern.store.engine import READS, open_engine
 from zittern.store.revisions import RevisionInfo, State
 from zittern.store.tables import ProjectRow, RevisionRow, ShotRow
 
@@ -62,6 +62,11 @@ class Library:
         self._engine.dispose()
 
     @contextmanager
+    def _reading(self) -> Iterator[Session]:
+        with Session(self._engine.execution_options(**{READS: True}), expire_on_commit=False) as session, session.begin():
+            yield session
+
+    @contextmanager
     def _session(self) -> Iterator[Session]:
         with Session(self._engine, expire_on_commit=False) as session, session.begin():
             yield session
@@ -70,7 +75,7 @@ class Library:
 
     def projects(self) -> list[Project]:
         """All projects by name."""
-        with self._session() as session:
+        with self._reading() as session:
             return [_project(row) for row in session.scalars(select(ProjectRow).order_by(ProjectRow.name))]
 
     def add_project(self, name: str, slug: str | None = None) -> Project:
@@ -84,7 +89,7 @@ class Library:
 
     def project(self, slug: str) -> Project:
         """A project by slug. Raises NotFound."""
-        with self._session() as session:
+        with self._reading() as session:
             return _project(_project_row(session, slug))
 
     def rename_project(self, slug: str, name: str) -> Project:
@@ -106,7 +111,7 @@ class Library:
 
     def shots(self, project_slug: str | None = None) -> list[ShotEntry]:
         """Shots of a project, or of all, by slug."""
-        with self._session() as session:
+        with self._reading() as session:
             query = (
                 select(ShotRow, ProjectRow, RevisionRow)
                 .join(ProjectRow, ShotRow.project_id == ProjectRow.id)
@@ -141,12 +146,12 @@ class Library:
 
     def state(self, key: str) -> State:
         """A shot by id or slug. Raises NotFound."""
-        with self._session() as session:
+        with self._reading() as session:
             return revisions.load_state(session, self._documents, _shot_row(session, key))
 
     def document(self, key: str, revision: int) -> Shot:
         """The document of one revision of a shot. Raises NotFound."""
-        with self._session() as session:
+        with self._reading() as session:
             found = session.get(RevisionRow, revision)
             if found is None or found.shot_id != _shot_row(session, key).id:
                 raise NotFound(f"the shot {key!r} has no revision {revision}")
@@ -179,7 +184,7 @@ class Library:
 
     def history(self, key: str) -> list[RevisionInfo]:
         """Newest first."""
-        with self._session() as session:
+        with self._reading() as session:
             return revisions.history(session, _shot_row(session, key))
 
 
