@@ -191,16 +191,19 @@ class _Run:
 
     def weights(self) -> dict[str, Array]:
         """Weight with ramps of each layer, its clip's amount and ramps included."""
-        return {layer.id: self._envelope(layer, layer.weight) * self._envelope(clip, clip.amount) for clip, layer in self.shot.layers()}
+        return {layer.id: self._weight(clip, layer) for clip, layer in self.shot.layers()}
+
+    def _weight(self, clip: Clip, layer: Layer) -> Array:
+        key = ("weight", self.base, *_when(layer), layer.weight.fingerprint, *_when(clip), clip.amount.fingerprint)
+        return self.cache.get(key, lambda: self._envelope(layer, layer.weight) * self._envelope(clip, clip.amount))
 
     def _weighted(self, clip: Clip, layer: Layer) -> Array:
         """A layer's contribution before others replace it. (F, 7)."""
-        outer = (clip.span_frames, clip.ramp_in_frames, clip.ramp_out_frames, clip.ramp_shape, clip.amount.fingerprint, clip.speed.fingerprint)
+        outer = (*_when(clip), clip.amount.fingerprint, clip.speed.fingerprint)
         lens = self.shot.focal_mm.fingerprint if layer.steady else ""
 
         def make() -> Array:
-            weight = self._envelope(layer, layer.weight) * self._envelope(clip, clip.amount)
-            return self._shaken(clip, layer) * weight[:, None]
+            return self._shaken(clip, layer) * self._weight(clip, layer)[:, None]
 
         return self.cache.get(("layer", self.base, outer, lens, layer.fingerprint), make)
 
@@ -253,6 +256,11 @@ class _Run:
             *(s.fingerprint for s in speeds),
         )
         return self.cache.get(key, make)
+
+
+def _when(part: Clip | Layer) -> tuple[object, ...]:
+    """What the ramps of a part depend on."""
+    return part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape
 
 
 def moving_axes(layer: Layer) -> tuple[Axis, ...]:

@@ -37,16 +37,29 @@ export async function fetchMotion(
   curves: string[] = [],
 ): Promise<MotionData> {
   const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
-  let response: Response;
+  const request = JSON.stringify({ commands, have: tags, frame, revision, curves });
+  const answer = await post(`/api/shots/${shot}/motion`, request);
+  if (answer.status === 200) return decodeMotion(answer.body, have);
+  throw new Problem(answer.status, parsed(answer.body));
+}
+
+/** One turn from the answer to its bytes: `fetch` takes two more, and each may wait for a picture being drawn. */
+function post(path: string, body: string): Promise<{ status: number; body: ArrayBuffer }> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", path);
+    request.responseType = "arraybuffer";
+    request.setRequestHeader("Content-Type", "application/json");
+    request.onload = () => resolve({ status: request.status, body: request.response as ArrayBuffer });
+    request.onerror = () => reject(new Problem(0, {}));
+    request.send(body);
+  });
+}
+
+function parsed(body: ArrayBuffer): unknown {
   try {
-    response = await fetch(`/api/shots/${shot}/motion`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ commands, have: tags, frame, revision, curves }),
-    });
+    return JSON.parse(new TextDecoder().decode(body));
   } catch {
-    throw new Problem(0, {});
+    return {};
   }
-  if (!response.ok) throw new Problem(response.status, await response.json().catch(() => ({})));
-  return decodeMotion(await response.arrayBuffer(), have);
 }

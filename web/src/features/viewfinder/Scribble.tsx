@@ -1,25 +1,34 @@
 import { useEffect, useRef } from "react";
+import type { MotionArray } from "../../api/motion";
 import { prepare } from "../../shared/canvas";
 import { useMotionArray } from "../../shared/useMotionArray";
-import { motion, rowOf } from "../../stores/motion";
+import { rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
 
 const MARGIN_PX = 8;
 const LEAST_REACH_DEG = 0.05;
+const DOT_PX = 6;
 
-/** Draws the sum's pan against tilt as an ink trace, with the present frame marked. */
-function draw(canvas: HTMLCanvasElement, width: number, height: number): void {
-  const context = prepare(canvas, width, height);
-  const sum = motion.getState().arrays.get("sum");
-  if (!context || !sum) return;
+/** Where pan and tilt of a row lie on the paper. */
+function placing(sum: MotionArray, width: number, height: number) {
   const { data, columns } = sum;
   let reach = LEAST_REACH_DEG;
   for (let i = 0; i < data.length; i += columns) {
     reach = Math.max(reach, Math.abs(data[i] ?? 0), Math.abs(data[i + 1] ?? 0) * (width / height));
   }
   const scale = (width / 2 - MARGIN_PX) / reach;
-  const x = (row: number) => width / 2 - (data[row * columns] ?? 0) * scale;
-  const y = (row: number) => height / 2 - (data[row * columns + 1] ?? 0) * scale;
+  return {
+    rows: data.length / columns,
+    x: (row: number) => width / 2 - (data[row * columns] ?? 0) * scale,
+    y: (row: number) => height / 2 - (data[row * columns + 1] ?? 0) * scale,
+  };
+}
+
+/** Draws the sum's pan against tilt as an ink trace. */
+function draw(canvas: HTMLCanvasElement, sum: MotionArray, width: number, height: number): void {
+  const context = prepare(canvas, width, height);
+  if (!context) return;
+  const { rows, x, y } = placing(sum, width, height);
   context.strokeStyle = "#D8CDB6";
   context.lineWidth = 1;
   context.beginPath();
@@ -32,35 +41,44 @@ function draw(canvas: HTMLCanvasElement, width: number, height: number): void {
   context.globalAlpha = 0.75;
   context.lineJoin = "round";
   context.beginPath();
-  for (let row = 0; row < data.length / columns; row++) context.lineTo(x(row), y(row));
+  for (let row = 0; row < rows; row++) context.lineTo(x(row), y(row));
   context.stroke();
   context.globalAlpha = 1;
-  const now = rowOf(transport.getState().frame);
-  context.fillStyle = "#D1432B";
-  context.beginPath();
-  context.arc(x(now), y(now), 3, 0, Math.PI * 2);
-  context.fill();
 }
 
-/** The scribble: where the shake takes the centre of the picture. */
+/** The scribble: where the shake takes the centre of the picture. The trace is drawn when it changes; only the dot goes with time. */
 export function Scribble({ width, height }: { width: number; height: number }) {
   const ref = useRef<HTMLCanvasElement>(null);
+  const dot = useRef<HTMLSpanElement>(null);
   const sum = useMotionArray("sum");
   useEffect(() => {
     const canvas = ref.current;
     if (!canvas || !sum) return;
-    draw(canvas, width, height);
+    draw(canvas, sum, width, height);
+    const { x, y } = placing(sum, width, height);
+    const place = () => {
+      const row = rowOf(transport.getState().frame);
+      if (dot.current) dot.current.style.transform = `translate(${x(row) - DOT_PX / 2}px, ${y(row) - DOT_PX / 2}px)`;
+    };
+    place();
     return transport.subscribe((state, before) => {
-      if (state.frame !== before.frame) draw(canvas, width, height);
+      if (state.frame !== before.frame) place();
     });
   }, [sum, width, height]);
   return (
-    <canvas
-      ref={ref}
-      style={{ width, height }}
-      role="img"
-      aria-label="Scribble: pan against tilt of the shake"
-      className="rounded-sm bg-[#F4F0E6]/90"
-    />
+    <span className="relative block">
+      <canvas
+        ref={ref}
+        style={{ width, height }}
+        role="img"
+        aria-label="Scribble: pan against tilt of the shake"
+        className="rounded-sm bg-[#F4F0E6]/90"
+      />
+      <span
+        ref={dot}
+        className="absolute top-0 left-0 rounded-full bg-signal will-change-transform"
+        style={{ width: DOT_PX, height: DOT_PX }}
+      />
+    </span>
   );
 }
