@@ -31,7 +31,11 @@ export function Playhead({ width, left }: { width: number; left: number }) {
     return transport.subscribe(place);
   }, [window, width, left]);
   return (
-    <div ref={ref} className="pointer-events-none absolute inset-y-0 left-0 z-10 w-0 will-change-transform" data-testid="playhead">
+    <div
+      ref={ref}
+      className="pointer-events-none absolute inset-y-0 left-0 z-10 w-0 will-change-transform"
+      data-testid="playhead"
+    >
       <span className="num absolute top-0 min-w-5 rounded-sm bg-signal px-1 text-center text-[11px] text-white" />
       <span className={`absolute top-[17px] -left-px w-[1.5px] bg-signal ${short ? "h-[66px]" : "bottom-0"}`} />
     </div>
