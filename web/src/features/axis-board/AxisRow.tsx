@@ -1,12 +1,13 @@
 import { Dices, Lock, LockOpen } from "lucide-react";
 import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
-import { DASHES, UNITS } from "../../shared/axes";
+import { UNITS } from "../../shared/axes";
 import { KeyDot } from "../../shared/KeyDot";
 import { NumberField } from "../../shared/NumberField";
 import { usePausedFrame } from "../../shared/usePausedFrame";
 import { usePending } from "../../shared/usePending";
 import { cancelPreview, commit, preview } from "../../stores/session";
 import { view } from "../../stores/view";
+import { AxisLabel } from "./AxisLabel";
 import { MiniWave } from "./MiniWave";
 
 const MOST: Record<AxisName, number> = {
@@ -148,46 +149,5 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         </span>
       </td>
     </tr>
-  );
-}
-
-function AxisLabel({
-  axis,
-  quiet,
-  selected,
-  linked,
-}: {
-  axis: AxisName;
-  quiet: boolean;
-  selected: boolean;
-  linked: string | null;
-}) {
-  const select = (event: React.MouseEvent) => {
-    const { axes } = view.getState();
-    const more = event.shiftKey || event.ctrlKey || event.metaKey;
-    const without = axes.filter((each) => each !== axis);
-    view.setState({ axes: axes.includes(axis) ? (more ? without : []) : more ? [...axes, axis] : [axis] });
-  };
-  return (
-    <button
-      type="button"
-      aria-pressed={selected}
-      title={linked ? `Moves as ${linked} does` : "Select; Shift adds rows, edits then go to all of them"}
-      className={`cond flex items-center gap-1 text-[13px] ${quiet ? "text-(--graphite)" : ""}`}
-      onClick={select}
-    >
-      <svg width="14" height="4" aria-hidden="true">
-        <line
-          x1="0"
-          x2="14"
-          y1="2"
-          y2="2"
-          stroke={`var(--ink-${axis})`}
-          strokeWidth="3"
-          strokeDasharray={DASHES[axis].join(" ")}
-        />
-      </svg>
-      {axis}
-    </button>
   );
 }
