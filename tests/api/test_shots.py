@@ -83,6 +83,18 @@ class Edits(WithServer):
             self.problem(answer, 422, pattern, where)
         self.assertEqual(self.state("jetty-walk-handheld"), before)
 
+    def test_faults_have_a_place_for_people(self) -> None:
+        base = self.state("jetty-walk-handheld")["revision"]
+        for at, place in (
+            ("layer:sway-1.axes.pan.swing", "swing of pan in “Slow sway”"),
+            ("mount:camera.pan_deg", "pan in “Camera”"),
+            ("shot.focal_mm", "focal length"),
+            ("layer:gone.weight", ""),
+        ):
+            command = {"type": "set_numbers", "frame": 1, "values": [{"at": at, "value": 1e99}]}
+            answer = self.client.post("/api/shots/jetty-walk-handheld/edits", json={"base_revision": base, "command": command})
+            self.assertEqual(self.problem(answer, 422, "got 1e\\+99|no layer")["place"], place)
+
     def test_bodies_that_are_no_json(self) -> None:
         for content in (b"", b"{", b"[]", b"NaN"):
             answer = self.client.post("/api/shots/jetty-walk/edits", content=content, headers={"Content-Type": "application/json"})

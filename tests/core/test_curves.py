@@ -94,7 +94,7 @@ class OutsideTheKeys(unittest.TestCase):
 
 class Refusals(unittest.TestCase):
     def test_keys_out_of_order_or_at_one_frame(self) -> None:
-        for frames in ((1, 1), (5, 3)):
+        for frames in ((1, 1), (5, 3), (0, 5e-324)):
             with self.assertRaisesRegex(ValidationError, r"keys\[1\] is at frame"):
                 Curve.of((f, 0.0) for f in frames)
 

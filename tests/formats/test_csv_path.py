@@ -91,7 +91,7 @@ class Refusals(unittest.TestCase):
             (good.encode(), "no rows", "line 2"),
             (good + "1,0,0,nan\n", "finite number", "line 2, column z_m"),
             (good + "1,0,0,0\n2,inf,0,0\n", "finite number", "line 3, column x_m"),
-            (good + "1,0,0,1e9\n", "expected -1e", "column z_m"),
+            (good + "1,0,0,1e9\n", "expected -1000000 to", "column z_m"),
             (good + "2,0,0,0\n1,0,0,0\n", "rises from row to row", "line 3, column frame"),
             (good + "1,0,0,0\n1,0,0,0\n", "rises from row to row", "line 3"),
             (good + "1,0,0\n", "4 values expected, got 3", "line 2"),

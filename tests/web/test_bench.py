@@ -179,6 +179,16 @@ class Commands(WithPage):
         search.press("Enter")
         expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
 
+    def test_what_was_typed_in_full_comes_before_what_only_has_its_words(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.page.keyboard.press("Control+k")
+        search = self.page.get_by_role("textbox", name="Search commands")
+        search.fill("select the move")
+        expect(self.page.get_by_role("dialog").get_by_role("listitem").first).to_have_text("Select the move")
+        search.press("Enter")
+        expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
+        expect(self.page.get_by_label("Nothing to undo")).to_be_visible()
+
 
 class TwoWindows(WithPage):
     def test_the_late_one_is_told_and_can_put_its_change_on_top(self) -> None:

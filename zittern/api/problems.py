@@ -1,4 +1,4 @@
-"""Errors as problem+json (RFC 9457), with the path of the field in `where`."""
+"""Errors as problem+json (RFC 9457), with the path of the field in `where` and its name for people in `place`."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ def install(app: FastAPI) -> None:
     async def _ours(_request: Request, error: ZitternError) -> JSONResponse:
         status, title = next((status, title) for kind, status, title in STATUS if isinstance(error, kind))
         more = error.details if isinstance(error, Conflict) else {}
-        return problem(status, title, error.message, error.where, **more)
+        return problem(status, title, error.message, error.where, place=error.place, **more)
 
     @app.exception_handler(RequestValidationError)
     async def _shape(_request: Request, error: RequestValidationError) -> JSONResponse:

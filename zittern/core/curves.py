@@ -19,6 +19,8 @@ Interp = Literal["hold", "linear", "smooth", "free"]
 Extend = Literal["hold", "continue", "repeat"]
 
 MOST_KEYS = 200_000
+# Keys closer than this cannot be told apart, and slopes between them are no numbers.
+LEAST_GAP_FRAMES = 1e-6
 # A handle left out reaches a third of the way to the next key, as the Bezier form of a Hermite segment does.
 _THIRD = 1.0 / 3.0
 
@@ -54,7 +56,7 @@ class Curve(Doc):
     @model_validator(mode="after")
     def _ordered(self) -> Self:
         for i in range(1, len(self.keys)):
-            if self.keys[i].frame <= self.keys[i - 1].frame:
+            if self.keys[i].frame - self.keys[i - 1].frame < LEAST_GAP_FRAMES:
                 raise ValueError(
                     f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {self.keys[i].frame:g} after frame {self.keys[i - 1].frame:g}"
                 )

@@ -19,12 +19,17 @@ __all__ = ["BadInput", "Conflict", "DocumentError", "EditError", "FormatError", 
 
 
 class ZitternError(Exception):
-    """Base of all errors we raise. `where` is a path such as `clips[2].layers[0].source.rate_hz`, or empty."""
+    """Base of all errors we raise.
 
-    def __init__(self, message: str, where: str = "") -> None:
+    `where` is a path such as `clips[2].layers[0].source.rate_hz`, or empty; `place` names the same for people where it can be
+    named: `rate in “Slow sway”`.
+    """
+
+    def __init__(self, message: str, where: str = "", place: str = "") -> None:
         super().__init__(message)
         self.message = message
         self.where = where
+        self.place = place
 
     def __str__(self) -> str:
         return f"{self.where}: {self.message}" if self.where else self.message

@@ -102,7 +102,7 @@ def bounded(least: float, most: float) -> AfterValidator:
         values = (param.value,) if isinstance(param, Fixed) else tuple(key.value for key in param.curve.keys)
         for value in values:
             if not least <= value <= most:
-                raise ValueError(f"expected {least:g} to {most:g}, got {value:g}")
+                raise ValueError(f"expected {least:.10g} to {most:.10g}, got {value:.10g}")
         return param
 
     return AfterValidator(check)

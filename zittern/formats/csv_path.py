@@ -125,7 +125,7 @@ def _numbers(row: list[str], header: list[str], line: int) -> list[float]:
         if name in ("time_s", "frame"):
             least, most = (0.0 if name == "time_s" else -1e7), 1e7
         if not least <= value <= most:
-            raise FormatError(f"expected {least:g} to {most:g}, got {value:g}", where)
+            raise FormatError(f"expected {least:.10g} to {most:.10g}, got {value:.10g}", where)
         out.append(value)
     return out
 

@@ -41,3 +41,9 @@ class Numbers(unittest.TestCase):
             ({"type": "set_numbers", "frame": 3, "key": True, "values": [{"at": "shot.focal_mm", "value": 50}]}, "Set focal length at frame 3"),
         ):
             self.assertEqual(command(**fields).label(SHOT), expected)
+
+    def test_faults_of_keys_have_the_address_and_its_name(self) -> None:
+        for at, place in (("layer:sway.axes.pan.swing", "swing of pan in “Sway”"), ("layer:fast.weight", "weight in “Fast”")):
+            with self.subTest(at), self.assertRaisesRegex(EditError, "less than or equal|expected") as caught:
+                edited(SHOT, {"type": "set_numbers", "frame": 1, "key": True, "values": [{"at": at, "value": 1e99}]})
+            self.assertEqual((caught.exception.where, caught.exception.place), (at, place))

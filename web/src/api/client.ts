@@ -8,6 +8,8 @@ export const client = createClient<paths>({ baseUrl: "/" });
 export class Problem extends Error {
   readonly status: number;
   readonly where: string;
+  /** The same for people, where it has a name. */
+  readonly place: string;
   readonly details: Record<string, unknown>;
 
   constructor(status: number, body: unknown) {
@@ -15,8 +17,16 @@ export class Problem extends Error {
     super(typeof details.detail === "string" ? details.detail : "the server did not answer; is it still running?");
     this.status = status;
     this.where = typeof details.where === "string" ? details.where : "";
+    this.place = typeof details.place === "string" ? details.place : "";
     this.details = details;
   }
+}
+
+/** What went wrong, and where, in a line. */
+export function explain(error: unknown): string {
+  if (!(error instanceof Problem)) return error instanceof Error ? error.message : String(error);
+  if (error.place) return `${error.place}: ${error.message}`;
+  return error.where ? `${error.message} (${error.where})` : error.message;
 }
 
 /** What a call answered, or a Problem thrown. T is the schema's own type: openapi-fetch widens its tuples to arrays. */

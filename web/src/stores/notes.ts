@@ -1,6 +1,6 @@
 /** Short messages at the foot of the page. */
 import { createStore } from "zustand/vanilla";
-import { Problem } from "../api/client";
+import { explain } from "../api/client";
 
 export type Note = { id: number; kind: "info" | "error"; text: string; action?: { title: string; run: () => void } };
 
@@ -21,6 +21,5 @@ export function note(kind: Note["kind"], text: string, action?: Note["action"]):
 
 /** Says what went wrong and where. */
 export function complain(error: unknown): void {
-  if (error instanceof Problem) note("error", error.where ? `${error.message} (${error.where})` : error.message);
-  else note("error", error instanceof Error ? error.message : String(error));
+  note("error", explain(error));
 }

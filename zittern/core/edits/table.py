@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from zittern.core.edits import keys, layers, moves, numbers, placing, spans, values
+from zittern.core.edits.address import get_at
 from zittern.core.errors import DocumentError, EditError
 from zittern.core.shot.shot import Shot
 
@@ -51,5 +52,18 @@ def apply(shot: Shot, command: Command) -> Shot:
     """The shot after a command. Raises EditError with the place; the shot given is never changed."""
     try:
         return command.apply(shot)
-    except DocumentError as error:
-        raise EditError(error.message, error.where) from error
+    except ValidationError as fault:
+        error = DocumentError.of(fault)
+        raise EditError(error.message, error.where) from fault
+    except (DocumentError, EditError) as error:
+        raise EditError(error.message, error.where, _place(shot, error.where)) from error
+
+
+def _place(shot: Shot, where: str) -> str:
+    """What an address is called by people; empty for what is no address of this shot."""
+    owner, _, field = where.partition(".")
+    try:
+        get_at(shot, where)
+        return values.title_of(shot, [where]) if field else f"“{get_at(shot, f'{owner}.name')}”"
+    except EditError:
+        return ""

@@ -2,15 +2,15 @@ import { useState } from "react";
 import { Dialog } from "../../shared/Dialog";
 import { view } from "../../stores/view";
 import { ACTIONS } from "./actions";
+import { search } from "./search";
 
 const close = () => view.setState({ dialog: null });
 
 /** All commands, searchable, each with its key. */
 export function CommandList() {
-  const [search, setSearch] = useState("");
+  const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
-  const words = search.toLowerCase().split(/\s+/);
-  const found = ACTIONS.filter((action) => words.every((word) => action.title.toLowerCase().includes(word)));
+  const found = search(ACTIONS, typed);
   const run = (index: number) => {
     const action = found[index];
     if (!action || action.available?.() === false) return;
@@ -24,9 +24,9 @@ export function CommandList() {
         placeholder="Search commands"
         aria-label="Search commands"
         autoFocus
-        value={search}
+        value={typed}
         onChange={(event) => {
-          setSearch(event.target.value);
+          setTyped(event.target.value);
           setAt(0);
         }}
         onKeyDown={(event) => {

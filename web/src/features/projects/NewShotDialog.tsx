@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useLocation } from "wouter";
-import { client, take } from "../../api/client";
+import { client, explain, take } from "../../api/client";
 import type { State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
-import { Complaint, explain, PictureChoice, SetChoice, TextField, useSetFiles } from "../shot-form";
+import { Complaint, PictureChoice, SetChoice, TextField, useSetFiles } from "../shot-form";
 
 /** Everything a new shot starts from; only the name has to be given. */
 export function NewShotDialog({ project, onClose }: { project: string; onClose: () => void }) {

@@ -35,7 +35,9 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
         <h2 className="min-w-0 truncate font-semibold text-lg" title={project.name}>
           {project.name}
         </h2>
-        <span className="cond text-(--graphite)">{project.shots === 1 ? "1 shot" : `${project.shots} shots`}</span>
+        <span className="cond shrink-0 text-(--graphite)">
+          {project.shots === 1 ? "1 shot" : `${project.shots} shots`}
+        </span>
         <span className="ml-auto" />
         {shots.data?.length === 0 && (
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => void remove()}>

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useRef, useState } from "react";
-import { client, sendForm, take } from "../../api/client";
+import { client, explain, sendForm, take } from "../../api/client";
 import type { SetObjects, Tables } from "../../api/types";
-import { explain } from "./explain";
 
 const OWN = "own file";
 

@@ -1,10 +1,10 @@
 import { useState } from "react";
+import { explain } from "../../api/client";
 import type { Command, Shot } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
 import { commit } from "../../stores/session";
 import { view } from "../../stores/view";
 import { Complaint } from "./Complaint";
-import { explain } from "./explain";
 import { PictureChoice } from "./PictureChoice";
 import { SetChoice, useSetFiles } from "./SetChoice";
 import { TextField } from "./TextField";

@@ -1,13 +1,13 @@
 import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
-import { sendForm } from "../../api/client";
+import { explain, sendForm } from "../../api/client";
 import type { CameraFile, Imported, SetObjects, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
 import { note } from "../../stores/notes";
 import { adopt, commit } from "../../stores/session";
 import { view } from "../../stores/view";
-import { Complaint, explain } from "../shot-form";
+import { Complaint } from "../shot-form";
 
 type Found = { file: File; cameras: string[]; notices: string[] };
 

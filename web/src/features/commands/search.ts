@@ -1,0 +1,23 @@
+import type { Action } from "./action";
+
+/** How well an action fits what was typed, or null when it does not; the higher, the better. */
+function fit(title: string, phrase: string, words: string[]): number | null {
+  if (!words.every((word) => title.includes(word))) return null;
+  const starts = words.filter((word) => title.startsWith(word) || title.includes(` ${word}`)).length / words.length;
+  return starts + (title.includes(phrase) ? 2 : 0) + (title.startsWith(phrase) ? 2 : 0);
+}
+
+/** The actions whose titles have all words typed: what can run now first, then what fits best; else in the list's order. */
+export function search(actions: Action[], typed: string): Action[] {
+  const phrase = typed.trim().toLowerCase();
+  if (!phrase) return actions;
+  const words = phrase.split(/\s+/);
+  return actions
+    .flatMap((action) => {
+      const value = fit(action.title.toLowerCase(), phrase, words);
+      if (value === null) return [];
+      return [{ action, value: action.available?.() === false ? value - 10 : value }];
+    })
+    .sort((one, other) => other.value - one.value)
+    .map(({ action }) => action);
+}
