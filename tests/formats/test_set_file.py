@@ -55,6 +55,14 @@ class Subjects(unittest.TestCase):
         self.assertIsNotNone(subject.z_m.constant)
         self.assertAlmostEqual(subject.z_m.constant or 0, -19.0, delta=1.5)
 
+    def test_one_out_of_reach(self) -> None:
+        maker = GltfMaker({"name": "star", "mesh": 0, "translation": [1e12, 0, 0]}, cameras=())
+        maker.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 1, 1], [1, 0, 1]], "VEC3")}}]}]
+        maker.accessors[0].update(min=[0, 0, 0], max=[1, 1, 1])
+        with self.assertRaisesRegex(FormatError, "'star' cannot be a subject: expected -") as caught:
+            subject_in(maker.glb(), "star", SHOT)
+        self.assertEqual(caught.exception.where, "subject.x_m")
+
     def test_one_that_is_not_there(self) -> None:
         with self.assertRaisesRegex(FormatError, "no object 'whale'"):
             subject_in(JETTY, "whale", SHOT)

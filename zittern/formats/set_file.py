@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
+from pydantic import ValidationError
 
-from zittern.core.errors import FormatError
+from zittern.core.errors import DocumentError, FormatError, field_path
 from zittern.core.params import Fixed, Keyed
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import frame_grid
@@ -80,7 +81,11 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
     def track(column: int) -> Fixed | Keyed:
         return keys_of(frames, path[:, column])
 
-    return Subject(name=title[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
+    try:
+        return Subject(name=title[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
+    except ValidationError as error:
+        fault = DocumentError.of(error)
+        raise FormatError(f"{name!r} cannot be a subject: {fault.message}", field_path("subject", fault.where)) from error
 
 
 def _below(gltf: Gltf, node: int) -> Iterator[int]:

@@ -121,7 +121,7 @@ class Library:
                 query = query.where(ProjectRow.slug == project_slug)
             return [
                 ShotEntry(shot.id, shot.slug, project.name, project.slug, shot.updated_at, self._documents.get(head.id, head.document), head.id)
-                for shot, project, head in session.execute(query.order_by(ShotRow.slug)).tuples()
+                for shot, project, head in session.execute(query.order_by(ShotRow.slug))
             ]
 
     def add_shot(self, project_slug: str, shot: Shot, label: str = "New shot", slug: str | None = None) -> State:
