@@ -158,6 +158,26 @@ class Keys(WithPage):
         page.get_by_role("button", name="Key of swing of pan here", exact=True).click(modifiers=["Alt"])
         expect(page.get_by_label("Undo: Delete keys of swing at 2 frames")).to_be_visible()
 
+    def test_curves_and_table_speak_the_units_of_the_board(self) -> None:
+        page = self.open("lamp-close")
+        page.get_by_role("button", name="Select layer Breathing").click()
+        page.keyboard.press("t")
+        cell = page.get_by_label("weight at frame 1", exact=True)
+        expect(cell).to_have_value("100.0000")
+        cell.fill("50")
+        cell.press("Enter")
+        expect(page.get_by_label("Undo: Set key of weight at frame 1")).to_be_visible()
+        settled(page)
+        (breathing,) = (each for _, each in self.library().state("lamp-close").document.layers() if each.name == "Breathing")
+        weight = breathing.weight
+        self.assertEqual([key.value for key in weight.curve.keys], [0.5])
+        page.get_by_label("Numbers shown").select_option(label="breaths /min")
+        expect(page.get_by_role("columnheader", name="breaths /min")).to_be_visible()
+        rate = breathing.source.rate_hz.value
+        expect(page.get_by_label("breaths at frame 1", exact=True)).to_have_value(f"{rate * 60:.4f}")
+        page.keyboard.press("c")
+        expect(page.get_by_role("img", name="Curves")).to_contain_text("/min")
+
     def test_hand_keys_draw_their_waveform(self) -> None:
         page = self.open("jetty-walk")
         page.get_by_label("Add layer").click()

@@ -32,7 +32,7 @@ class EverySource(unittest.TestCase):
 
     def test_each_is_documented_and_has_a_form(self) -> None:
         formulas = (ROOT / "docs/formulas.md").read_text()
-        forms = (ROOT / "web/src/features/axis-board/sourceFields.ts").read_text()
+        forms = (ROOT / "web/src/shared/sourceFields.ts").read_text()
         for row in SOURCES:
             self.assertIn(f"## {row.title}", formulas)
             self.assertIn(f"{row.kind}:", forms)

@@ -4,11 +4,11 @@ import { useStore } from "zustand";
 import type { Layer, SourceKind } from "../../api/types";
 import { AXES } from "../../shared/axes";
 import { NumberField } from "../../shared/NumberField";
+import { SOURCE_FIELDS } from "../../shared/sourceFields";
 import { idsAlike } from "../../stores/selection";
 import { commit, preview } from "../../stores/session";
 import { view } from "../../stores/view";
 import { AddLayerMenu } from "./AddLayerMenu";
-import { SOURCE_FIELDS } from "./sourceFields";
 
 /** Name of the layer and what can be done with all of it. */
 export function BoardHead({ layer }: { layer: Layer }) {

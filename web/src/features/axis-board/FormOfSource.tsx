@@ -1,10 +1,10 @@
 /** THE TABLE of source forms: another source adds a row here when it has more than plain fields. */
 import type { ComponentType } from "react";
 import type { Layer } from "../../api/types";
+import { fieldsOf, type Source } from "../../shared/sourceFields";
 import { CycleDrawing } from "./CycleDrawing";
 import { HandKeys } from "./HandKeys";
-import { type Source, type SourceField, SourceForm } from "./SourceForm";
-import { SOURCE_FIELDS } from "./sourceFields";
+import { SourceForm } from "./SourceForm";
 import { WavePhases } from "./WavePhases";
 
 const BESIDES: Partial<Record<Source["kind"], ComponentType<{ layer: Layer }>>> = {
@@ -16,10 +16,9 @@ const BESIDES: Partial<Record<Source["kind"], ComponentType<{ layer: Layer }>>> 
 /** The form of a layer's source. */
 export function FormOfSource({ layer }: { layer: Layer }) {
   const { source } = layer;
-  const fields = SOURCE_FIELDS[source.kind] as (source: Source) => SourceField<Source>[];
   const Besides = BESIDES[source.kind];
   return (
-    <SourceForm layer={layer} source={source} fields={fields(source)}>
+    <SourceForm layer={layer} source={source} fields={fieldsOf(source)}>
       {Besides && <Besides layer={layer} />}
     </SourceForm>
   );

@@ -1,17 +1,8 @@
 import type { ReactNode } from "react";
 import type { Layer, Param } from "../../api/types";
+import type { Source, SourceField } from "../../shared/sourceFields";
 import { ChoiceField, SwitchField } from "./ChoiceField";
-import { ParamField, type ParamFieldProps } from "./ParamField";
-
-export type Source = Layer["source"];
-export type SourceOf<K extends Source["kind"]> = Extract<Source, { kind: K }>;
-
-/** A field of a source's form: a number, a choice or a switch, by the name it has in the document. */
-export type SourceField<S> = { field: Extract<keyof S, string>; title: string } & (
-  | ({ is: "number" } & Pick<ParamFieldProps, "unit" | "times" | "speed" | "least" | "most" | "digits" | "scales">)
-  | { is: "choice"; choices: readonly (string | number)[] }
-  | { is: "switch"; hint: string }
-);
+import { ParamField } from "./ParamField";
 
 /** The form of a source from its fields, and below them what it has besides. */
 export function SourceForm<S extends Source>(props: {

@@ -78,7 +78,8 @@ function Clock({ fps }: { fps: number }) {
     <span className="num ml-1 flex items-baseline gap-2 whitespace-nowrap text-sm">
       <span ref={frame} className="text-white" data-testid="frame" />
       <span className="flex gap-1.5 text-xs">
-        <span ref={time} className="inline-block w-12 text-right" />· {Number(fps.toFixed(3))} fps
+        <span ref={time} className="inline-block w-12 text-right" />
+        <span className="hidden min-[1150px]:inline">· {Number(fps.toFixed(3))} fps</span>
       </span>
     </span>
   );

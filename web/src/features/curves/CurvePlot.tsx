@@ -10,10 +10,10 @@ import { CurvePoints } from "./CurvePoints";
 import type { Track } from "./groups";
 import { extent, linePath, valueScale, valueTicks } from "./plot";
 
-export type CurvePlotProps = { tracks: Track[]; unit: string; width: number };
+export type CurvePlotProps = { tracks: Track[]; unit: string; times?: number; width: number };
 
 /** Curves with their points. Wheel zooms the values, Ctrl-wheel the time; double-click adds a point to the nearest curve. */
-export function CurvePlot({ tracks, unit, width }: CurvePlotProps) {
+export function CurvePlot({ tracks, unit, times = 1, width }: CurvePlotProps) {
   const [ref, size] = useSize<HTMLDivElement>();
   const window = useStore(view, (state) => state.window);
   const version = useMotionVersion();
@@ -70,17 +70,17 @@ export function CurvePlot({ tracks, unit, width }: CurvePlotProps) {
           aria-label="Curves"
           onDoubleClick={insert}
         >
-          {valueTicks(values, height).map((tick) => (
+          {valueTicks([values[0] * times, values[1] * times], height).map((tick) => (
             <g key={tick}>
               <line
                 x1={0}
                 x2={width}
-                y1={y(tick)}
-                y2={y(tick)}
+                y1={y(tick / times)}
+                y2={y(tick / times)}
                 stroke="var(--color-base-300)"
                 strokeWidth={tick === 0 ? 1.5 : 0.75}
               />
-              <text x={16} y={y(tick) - 2} fontSize="10" className="num" fill="var(--graphite)">
+              <text x={16} y={y(tick / times) - 2} fontSize="10" className="num" fill="var(--graphite)">
                 {Number(tick.toPrecision(6))} {unit}
               </text>
             </g>
@@ -110,7 +110,7 @@ export function CurvePlot({ tracks, unit, width }: CurvePlotProps) {
               />
             ) : null;
           })}
-          <CurvePoints tracks={tracks} x={x} y={y} width={width} height={height} />
+          <CurvePoints tracks={tracks} unit={unit} times={times} x={x} y={y} width={width} height={height} />
         </svg>
       )}
       <button

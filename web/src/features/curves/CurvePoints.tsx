@@ -11,8 +11,16 @@ type Drag = { x: number; y: number; keys: Ref[]; moved: boolean } | null;
 const same = (a: Ref, b: Ref) => a.at === b.at && a.frame === b.frame;
 
 /** The points: click selects, Shift adds, dragging moves all selected ones on whole frames, a frame drawn around them selects. */
-export function CurvePoints(props: { tracks: Track[]; x: TimeScale; y: TimeScale; width: number; height: number }) {
-  const { tracks, x, y, width, height } = props;
+export function CurvePoints(props: {
+  tracks: Track[];
+  unit: string;
+  times: number;
+  x: TimeScale;
+  y: TimeScale;
+  width: number;
+  height: number;
+}) {
+  const { tracks, unit, times, x, y, width, height } = props;
   const [selected, setSelected] = useState<Ref[]>([]);
   const [shift, setShift] = useState({ frames: 0, value: 0 });
   const [frame, setFrame] = useState<{ x0: number; y0: number; x1: number; y1: number } | null>(null);
@@ -132,7 +140,7 @@ export function CurvePoints(props: { tracks: Track[]; x: TimeScale; y: TimeScale
               cancelPreview();
             }}
           >
-            <title>{`${track.title}, frame ${key.frame}: ${Number(key.value.toFixed(4))}, ${key.interp}. Alt keeps the value`}</title>
+            <title>{`${track.title}, frame ${key.frame}: ${Number((key.value * times).toFixed(4))} ${unit}, ${key.interp}. Alt keeps the value`}</title>
           </circle>
         );
       })}

@@ -10,8 +10,10 @@ import type { Track } from "./groups";
 const ROW_PX = 22;
 const OVERSCAN = 6;
 
+export type FrameTableProps = { tracks: Track[]; unit: string; times?: number; width: number };
+
 /** Frames down, numbers across. Typing in a cell sets a key, over a Shift-clicked stretch many; a block is pasted as a spreadsheet copies it. */
-export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: string; width: number }) {
+export function FrameTable({ tracks, unit, times = 1, width }: FrameTableProps) {
   const ref = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(0);
@@ -48,7 +50,7 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
           );
           return;
         }
-        keys.push({ at: track.at, frame, value });
+        keys.push({ at: track.at, frame, value: value / times });
       }
     }
     if (keys.length) void commit({ type: "set_keys", keys });
@@ -67,7 +69,10 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
       fill && inFill(row, column)
         ? Array.from({ length: Math.abs(fill.to - fill.from) + 1 }, (_, i) => Math.min(fill.from, fill.to) + i)
         : [row];
-    void commit({ type: "set_keys", keys: rows.map((each) => ({ at: track.at, frame: first + each, value })) });
+    void commit({
+      type: "set_keys",
+      keys: rows.map((each) => ({ at: track.at, frame: first + each, value: value / times })),
+    });
   };
   const clear = (track: Track) => {
     if (track.param.state === "keyed")
@@ -124,7 +129,7 @@ export function FrameTable({ tracks, unit, width }: { tracks: Track[]; unit: str
                 <td key={track.at} className="border-base-300/60 border-b p-0">
                   <FrameCell
                     label={`${track.title} at frame ${first + row}`}
-                    value={arrays.get(`curve:${track.at}`)?.data[row] ?? 0}
+                    value={(arrays.get(`curve:${track.at}`)?.data[row] ?? 0) * times}
                     keyed={
                       track.param.state === "keyed" && track.param.curve.keys.some((key) => key.frame === first + row)
                     }

@@ -80,9 +80,9 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
         ))}
       </div>
       {sheet === "curves" ? (
-        <CurvePlot key={shown.title + title} tracks={tracks} unit={shown.unit} width={width} />
+        <CurvePlot key={shown.title + title} tracks={tracks} unit={shown.unit} times={shown.times} width={width} />
       ) : (
-        <FrameTable tracks={tracks} unit={shown.unit} width={width} />
+        <FrameTable tracks={tracks} unit={shown.unit} times={shown.times} width={width} />
       )}
     </div>
   );

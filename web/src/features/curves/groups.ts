@@ -1,6 +1,7 @@
 /** Which numbers the sheet shows for what is selected, in groups of one unit. */
 import type { AxisName, Layer, Param, Shot } from "../../api/types";
 import { AXES, UNITS } from "../../shared/axes";
+import { fieldsOf } from "../../shared/sourceFields";
 
 export type Track = {
   at: string;
@@ -9,7 +10,8 @@ export type Track = {
   param: Param /** Column of the pose arrays with the shaken result, for numbers of the move. */;
   shaken?: number;
 };
-export type CurveGroup = { title: string; unit: string; tracks: Track[] };
+/** What is shown is `times` what is stored. */
+export type CurveGroup = { title: string; unit: string; times?: number; tracks: Track[] };
 
 /** Groups of the camera's move. */
 export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
@@ -51,17 +53,14 @@ export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
   ];
 }
 
-function isParam(value: unknown): value is Param {
-  return typeof value === "object" && value !== null && "state" in value;
-}
-
 /** Groups of a layer: its weight and speed, its source, its swings, and the tracks of hand keys. */
 export function layerGroups(layer: Layer): CurveGroup[] {
   const at = `layer:${layer.id}`;
   const groups: CurveGroup[] = [
     {
-      title: "weight, speed",
-      unit: "",
+      title: "weight, speed %",
+      unit: "%",
+      times: 100,
       tracks: [
         { at: `${at}.weight`, title: "weight", ink: "pedestal", param: layer.weight },
         { at: `${at}.speed`, title: "speed", ink: "pan", param: layer.speed },
@@ -69,13 +68,17 @@ export function layerGroups(layer: Layer): CurveGroup[] {
     },
   ];
   const { source } = layer;
-  for (const [field, param] of Object.entries(source) as [string, unknown][])
-    if (isParam(param))
-      groups.push({
-        title: `source ${field.replace("_hz", " Hz").replace("_", " ")}`,
-        unit: field.endsWith("_hz") ? "Hz" : "",
-        tracks: [{ at: `${at}.source.${field}`, title: field.replace("_hz", ""), ink: "roll", param }],
-      });
+  for (const row of fieldsOf(source)) {
+    if (row.is !== "number") continue;
+    const { field, title, unit, times } = row;
+    const param = source[field] as unknown as Param;
+    groups.push({
+      title: `${title} ${unit}`,
+      unit,
+      times,
+      tracks: [{ at: `${at}.source.${field}`, title, ink: "roll", param }],
+    });
+  }
   const perAxis = (
     title: string,
     axes: readonly AxisName[],
@@ -103,5 +106,7 @@ export function layerGroups(layer: Layer): CurveGroup[] {
         make,
       ),
     );
+  if ("phase_deg" in source)
+    groups.push(perAxis("phase", AXES, "°", (axis) => [`${at}.source.phase_deg.${axis}`, source.phase_deg[axis]]));
   return source.kind === "keys" ? [...groups.slice(1), ...groups.slice(0, 1)] : groups;
 }

@@ -1,5 +1,26 @@
 /** THE TABLE of fields that the sources show: names as in the document, units and limits for dragging. */
-import type { Source, SourceField, SourceOf } from "./SourceForm";
+import type { Layer } from "../api/types";
+
+export type Source = Layer["source"];
+export type SourceOf<K extends Source["kind"]> = Extract<Source, { kind: K }>;
+
+/** How a number is shown and dragged. What is shown is `times` what is stored. */
+type NumberLook = {
+  unit: string;
+  times?: number;
+  speed: number;
+  least: number;
+  most: number;
+  digits?: number;
+  scales?: boolean;
+};
+
+/** A field of a source: a number, a choice or a switch, by the name it has in the document. */
+export type SourceField<S> = { field: Extract<keyof S, string>; title: string } & (
+  | ({ is: "number" } & NumberLook)
+  | { is: "choice"; choices: readonly (string | number)[] }
+  | { is: "switch"; hint: string }
+);
 
 type Fields = { [K in Source["kind"]]: (source: SourceOf<K>) => SourceField<SourceOf<K>>[] };
 
@@ -43,3 +64,8 @@ export const SOURCE_FIELDS: Fields = {
   cycle: () => [rate(100)],
   keys: () => [],
 };
+
+/** The fields of a source. */
+export function fieldsOf(source: Source): SourceField<Source>[] {
+  return (SOURCE_FIELDS[source.kind] as (source: Source) => SourceField<Source>[])(source);
+}
