@@ -132,7 +132,7 @@ class Tuning(WithPage):
         sum_text = self.page.get_by_text("px swing")
         full = sum_text.inner_text()
         self.page.get_by_role("button", name="Mute Slow sway").click()
-        expect(self.page.get_by_label("Undo: Mute in “Slow sway”")).to_be_visible()
+        expect(self.page.get_by_label("Undo: Mute “Slow sway”")).to_be_visible()
         expect(sum_text).not_to_have_text(full)
         self.page.get_by_label("Add layer").click()
         self.page.get_by_role("button", name="Wave").click()
@@ -200,7 +200,7 @@ class TwoWindows(WithPage):
         expect(other.get_by_role("alert")).to_contain_text("Another window changed this shot first (“Set swing of pan in “Slow sway””)")
         expect(other.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_attribute("aria-valuenow", str(pan))
         other.get_by_role("button", name="Apply mine on top").click()
-        expect(other.get_by_label("Undo: Mute in “Fine shake”")).to_be_visible()
+        expect(other.get_by_label("Undo: Mute “Fine shake”")).to_be_visible()
         settled(other)
         document = self.library().state("jetty-walk-handheld").document
         self.assertEqual([layer.mute for _, layer in document.layers()], [False, True])

@@ -82,7 +82,7 @@ class Lanes(WithPage):
         page.get_by_role("button", name="Mute Fine shake").click()
         # Both answer at once, before the server has.
         expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
-        expect(page.get_by_label("Undo: Mute in 2 layers")).to_be_visible()
+        expect(page.get_by_label("Undo: Mute 2 layers")).to_be_visible()
         page.get_by_label("with those under it").select_option("replace")
         expect(page.get_by_label("Undo: Set add or replace in 2 layers")).to_be_visible()
         settled(page)

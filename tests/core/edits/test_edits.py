@@ -63,8 +63,8 @@ class SettingValues(unittest.TestCase):
     def test_labels_read_well(self) -> None:
         for fields, label in (
             (set_one("layer:sway.axes.pan.swing", 1), "Set swing of pan in “Sway”"),
-            (set_one("layer:sway.mute", True), "Mute in “Sway”"),
-            (set_one("layer:sway.mute", False), "Unmute in “Sway”"),
+            (set_one("layer:sway.mute", True), "Mute “Sway”"),
+            (set_one("layer:sway.mute", False), "Unmute “Sway”"),
             (set_one("shot.focal_mm", 50), "Set focal length"),
             ({"type": "scale_swings", "layers": ["sway"], "factor": 1.5}, "Scale “Sway” to 150 %"),
             ({"type": "scale_swings", "layers": ["sway", "fast"], "factor": 0.5}, "Scale 2 layers to 50 %"),

@@ -48,7 +48,7 @@ class SetValues(CommandDoc):
         title = title_of(shot, [each.at for each in self.values])
         if first.at.rsplit(".", 1)[-1] in ("mute", "solo"):
             title = title if first.value else f"un{title}"
-            return title[0].upper() + title[1:]
+            return (title[0].upper() + title[1:]).replace(" in ", " ", 1)
         return f"Set {title}"
 
 

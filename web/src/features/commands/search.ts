@@ -7,7 +7,10 @@ function fit(title: string, phrase: string, words: string[]): number | null {
   return starts + (title.includes(phrase) ? 2 : 0) + (title.startsWith(phrase) ? 2 : 0);
 }
 
-/** The actions whose titles have all words typed: what can run now first, then what fits best; else in the list's order. */
+// Less than lies between kinds of fit: what was meant stays in front, even when it cannot run now.
+const UNAVAILABLE = 1.5;
+
+/** The actions whose titles have all words typed: what fits best first, of those alike what can run now; else in the list's order. */
 export function search(actions: Action[], typed: string): Action[] {
   const phrase = typed.trim().toLowerCase();
   if (!phrase) return actions;
@@ -16,7 +19,7 @@ export function search(actions: Action[], typed: string): Action[] {
     .flatMap((action) => {
       const value = fit(action.title.toLowerCase(), phrase, words);
       if (value === null) return [];
-      return [{ action, value: action.available?.() === false ? value - 10 : value }];
+      return [{ action, value: action.available?.() === false ? value - UNAVAILABLE : value }];
     })
     .sort((one, other) => other.value - one.value)
     .map(({ action }) => action);
