@@ -54,6 +54,6 @@ class Keys(unittest.TestCase):
 
     def test_a_value_no_shot_can_have_names_its_place(self) -> None:
         move = move_of(PathSamples(np.array([1.0]), np.array([[1e9, 0, 0]]), np.zeros((1, 3)), None, 1))
-        with self.assertRaisesRegex(DocumentError, "expected -1e") as caught:
+        with self.assertRaisesRegex(DocumentError, "expected -1000000 to") as caught:
             ReplaceMove(move=move, name="far.glb").apply(new_shot("A"))
         self.assertEqual(caught.exception.where, "x_m")
