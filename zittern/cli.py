@@ -102,10 +102,8 @@ def import_(
     camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
 ) -> None:
     """Makes a shot from a camera path."""
-    from pydantic import ValidationError
-
     from zittern.core.edits.moves import ReplaceMove
-    from zittern.core.errors import BadInput, DocumentError
+    from zittern.core.errors import BadInput, faults_as
     from zittern.core.evaluate import evaluate
     from zittern.core.shot.shot import new_shot
     from zittern.core.timebase import Fps
@@ -115,10 +113,8 @@ def import_(
 
     if format_of(output.name).name != "shot":
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
-    try:
+    with faults_as(BadInput, "--fps"):
         rate = Fps.model_validate(fps)
-    except ValidationError as error:
-        raise BadInput(DocumentError.of(error).message, "--fps") from error
     imported = reader_of(file.name)(read_bytes(file), sidecars_of(file)).read(camera, rate)
     document = ReplaceMove(move=imported.move, name=file.name[:120]).apply(new_shot(file.stem[:120] or "Imported", fps=rate))
     _write(output, shot_json.write(document, evaluate(document, None)))

@@ -6,9 +6,9 @@ import hashlib
 from functools import cached_property
 from typing import Annotated, Any, Self
 
-from pydantic import BaseModel, ConfigDict, StringConstraints, ValidationError
+from pydantic import BaseModel, ConfigDict, StringConstraints
 
-from zittern.core.errors import DocumentError
+from zittern.core.errors import DocumentError, faults_as
 
 __all__ = ["Doc", "Id", "Label"]
 
@@ -27,10 +27,8 @@ class Doc(BaseModel):
         Raises DocumentError with the path of the field.
         """
         fields = {name: getattr(self, name) for name in type(self).model_fields} | changes
-        try:
+        with faults_as(DocumentError):
             return type(self)(**fields)
-        except ValidationError as error:
-            raise DocumentError.of(error) from error
 
     @cached_property
     def fingerprint(self) -> str:

@@ -11,11 +11,15 @@ ZitternError
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any
 
 from pydantic import ValidationError
 
-__all__ = ["BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "ZitternError", "field_path"]
+__all__ = [
+    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "ZitternError", "faults_as", "field_path", "out_of_range",
+]  # fmt: skip
 
 
 class ZitternError(Exception):
@@ -68,6 +72,23 @@ class Conflict(ZitternError):
     def __init__(self, message: str, details: dict[str, Any]) -> None:
         super().__init__(message)
         self.details = details
+
+
+@contextmanager
+def faults_as(kind: type[BadInput], where: str | None = None) -> Iterator[None]:
+    """Faults of a document, pydantic's and ours, as errors of a kind: at `where`, or else at the path they name."""
+    try:
+        yield
+    except ValidationError as error:
+        fault = DocumentError.of(error)
+        raise kind(fault.message, fault.where if where is None else where) from error
+    except DocumentError as error:
+        raise kind(error.message, error.where if where is None else where) from error
+
+
+def out_of_range(least: float, most: float, got: float) -> str:
+    """`expected 0 to 10, got 11`."""
+    return f"expected {least:.10g} to {most:.10g}, got {got:.10g}"
 
 
 def first_fault(error: ValidationError) -> tuple[str, str]:

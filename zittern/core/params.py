@@ -9,7 +9,7 @@ from pydantic import AfterValidator, BeforeValidator, Field
 
 from zittern.core.curves import MOST_KEYS, Curve, Key
 from zittern.core.doc import Doc
-from zittern.core.errors import DocumentError
+from zittern.core.errors import DocumentError, out_of_range
 from zittern.core.units import Array
 
 __all__ = ["Fixed", "Keyed", "Param", "bounded", "fixed", "keyed", "through"]
@@ -102,7 +102,7 @@ def bounded(least: float, most: float) -> AfterValidator:
         values = (param.value,) if isinstance(param, Fixed) else tuple(key.value for key in param.curve.keys)
         for value in values:
             if not least <= value <= most:
-                raise ValueError(f"expected {least:.10g} to {most:.10g}, got {value:.10g}")
+                raise ValueError(out_of_range(least, most, value))
         return param
 
     return AfterValidator(check)

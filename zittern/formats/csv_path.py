@@ -13,7 +13,7 @@ import math
 
 import numpy as np
 
-from zittern.core.errors import FormatError
+from zittern.core.errors import FormatError, out_of_range
 from zittern.core.evaluate import Motion
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.shot.shot import MOST_FRAMES, Shot
@@ -125,7 +125,7 @@ def _numbers(row: list[str], header: list[str], line: int) -> list[float]:
         if name in ("time_s", "frame"):
             least, most = (0.0 if name == "time_s" else -1e7), 1e7
         if not least <= value <= most:
-            raise FormatError(f"expected {least:.10g} to {most:.10g}, got {value:.10g}", where)
+            raise FormatError(out_of_range(least, most, value), where)
         out.append(value)
     return out
 

@@ -12,9 +12,9 @@ import struct
 from typing import Annotated, Any, Literal, TypeVar
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field
 
-from zittern.core.errors import DocumentError, FormatError
+from zittern.core.errors import FormatError, faults_as
 from zittern.core.units import Array
 from zittern.formats.files import MOST_FILE_BYTES, Sidecars
 
@@ -184,11 +184,8 @@ def load(data: bytes, sidecars: Sidecars) -> Gltf:
         raise FormatError(f"this is neither GLB nor glTF: {str(error)[:120]}") from error
     if not isinstance(parsed, dict):
         raise FormatError("a glTF file is a JSON object")
-    try:
+    with faults_as(FormatError):
         model = _Json.model_validate(parsed)
-    except ValidationError as error:
-        fault = DocumentError.of(error)
-        raise FormatError(fault.message, fault.where) from error
     if not model.asset.version.startswith("2."):
         raise FormatError(f"glTF 2 is read, got version {model.asset.version[:20]!r}", "asset.version")
     return Gltf(model, binary, sidecars)

@@ -6,10 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 import numpy as np
-from pydantic import ValidationError
 
 from zittern.core.edits.moves import Move
-from zittern.core.errors import DocumentError, FormatError
+from zittern.core.errors import FormatError, faults_as
 from zittern.core.params import Fixed, Keyed, through
 from zittern.core.shot.mounts import MOVE_FIELDS
 from zittern.core.shot.shot import MOST_FRAMES, Picture
@@ -65,21 +64,16 @@ class PathFile:
 def move_of(samples: PathSamples) -> Move:
     """The keyed move through samples: linear between them, keys on straight stretches left out. Raises FormatError."""
     columns = np.concatenate([samples.position_m, samples.angles_deg], axis=1)
-    try:
+    with faults_as(FormatError):
         fields: dict[str, object] = {name: keys_of(samples.frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
         focal = None if samples.focal_mm is None else keys_of(samples.frames, samples.focal_mm)
         return Move.model_validate({**fields, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame})
-    except ValidationError as error:
-        fault = DocumentError.of(error)
-        raise FormatError(fault.message, fault.where) from error
 
 
 def keys_of(frames: Array, values: Array) -> Fixed | Keyed:
     """The keyed number through samples, linear between them. (N,), (N,). Raises FormatError when it needs too many keys."""
-    try:
+    with faults_as(FormatError):
         return through(frames, values)
-    except DocumentError as error:
-        raise FormatError(error.message, error.where) from error
 
 
 def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Array, Array, int]:

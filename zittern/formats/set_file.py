@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 from pydantic import ValidationError
 
-from zittern.core.errors import DocumentError, FormatError, field_path
+from zittern.core.errors import DocumentError, FormatError
 from zittern.core.params import Fixed, Keyed
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import frame_grid
@@ -84,8 +84,8 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
     try:
         return Subject(name=title[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
     except ValidationError as error:
-        fault = DocumentError.of(error)
-        raise FormatError(f"{name!r} cannot be a subject: {fault.message}", field_path("subject", fault.where)) from error
+        fault = DocumentError.of(error, "subject")
+        raise FormatError(f"{name!r} cannot be a subject: {fault.message}", fault.where) from error
 
 
 def _below(gltf: Gltf, node: int) -> Iterator[int]:

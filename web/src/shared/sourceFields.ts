@@ -4,9 +4,10 @@ import type { Layer } from "../api/types";
 export type Source = Layer["source"];
 export type SourceOf<K extends Source["kind"]> = Extract<Source, { kind: K }>;
 
-/** How a number is shown and dragged. What is shown is `times` what is stored. */
-type NumberLook = {
+/** How a number is shown and dragged. */
+export type NumberLook = {
   unit: string;
+  /** What is shown is this many times what is stored: 100 for percentages, 60 for beats a minute. */
   times?: number;
   speed: number;
   least: number;

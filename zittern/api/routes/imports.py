@@ -6,12 +6,11 @@ from pathlib import PurePath
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, UploadFile
-from pydantic import ValidationError
 
 from zittern.api.context import Ctx, json_response
 from zittern.api.models import CameraFileOut, ImportedOut, StateOut
 from zittern.core.edits.moves import AddMove, ReplaceMove
-from zittern.core.errors import DocumentError, FormatError
+from zittern.core.errors import FormatError, faults_as
 from zittern.core.shot.shot import new_shot
 from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
@@ -34,10 +33,8 @@ def _filename(file: UploadFile) -> str:
 
 
 def _fps(text: str) -> Fps:
-    try:
+    with faults_as(FormatError, "fps"):
         return Fps.model_validate(text)
-    except ValidationError as error:
-        raise FormatError(DocumentError.of(error).message, "fps") from error
 
 
 @router.post("/imports/inspect")

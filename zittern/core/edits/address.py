@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from zittern.core.doc import Doc
-from zittern.core.errors import DocumentError, EditError
+from zittern.core.errors import EditError, faults_as
 from zittern.core.params import Fixed, Keyed
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["change_at", "change_layer", "find_clip", "find_layer", "get_at", "number_at", "set_at"]
+__all__ = ["change_at", "change_layer", "find_clip", "find_layer", "get_at", "layers_title", "named", "number_at", "owners_title", "set_at"]
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
@@ -49,6 +49,21 @@ def get_at(shot: Shot, address: str) -> Any:
     return value
 
 
+def owners_title(shot: Shot, owners: Sequence[str]) -> str:
+    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `3 layers` for more; empty for the shot itself."""
+    return "" if list(owners) == ["shot"] else named([get_at(shot, f"{each}.name") for each in owners])
+
+
+def layers_title(shot: Shot, layers: Sequence[str]) -> str:
+    """The same for layers by their ids."""
+    return owners_title(shot, [f"layer:{each}" for each in layers])
+
+
+def named(names: Sequence[str]) -> str:
+    """`“Slow sway”` for one, `3 layers` for more."""
+    return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} layers"
+
+
 def number_at(shot: Shot, address: str) -> Fixed | Keyed:
     """The number at an address. Raises EditError when something else stands there."""
     param = get_at(shot, address)
@@ -68,7 +83,7 @@ def set_at(shot: Shot, address: str, value: Any) -> Shot:
 def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str | None = None) -> Shot:
     """The shot with a layer, clip, mount or itself changed. Raises EditError with `where`, or the owner's address."""
     doc, _ = _resolve(shot, owner)
-    try:
+    with faults_as(EditError, where or owner):
         changed = change(doc)
         if isinstance(doc, Shot):
             return changed  # type: ignore[no-any-return]
@@ -77,8 +92,6 @@ def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str |
         if isinstance(doc, Clip):
             return _with_clip(shot, doc, changed)
         return shot.replace(mounts=tuple(changed if each is doc else each for each in shot.mounts))
-    except DocumentError as error:
-        raise EditError(error.message, where or owner) from error
 
 
 def _replaced(doc: Doc, parts: list[str], value: Any, address: str) -> Doc:

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from typing import Annotated, Literal
 
 import numpy as np
-from pydantic import Field, ValidationError
+from pydantic import Field
 
 from zittern.core.curves import Curve, Extend, Interp, Key
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc, field_title
-from zittern.core.errors import DocumentError, EditError
+from zittern.core.errors import EditError, faults_as
 from zittern.core.params import Fixed, Keyed
 from zittern.core.shot.shot import Shot
 
@@ -53,7 +52,7 @@ class SetKeys(CommandDoc):
             curve = _curve_of(param)
             frames = np.array([ref.frame for ref in refs])
             there = param.sample(frames)
-            with _faults_at(at):
+            with faults_as(EditError, at):
                 for ref, value in zip(refs, there, strict=True):
                     given = ref.value if isinstance(ref, KeyValue) and ref.value is not None else float(value)
                     curve = _with_key(curve, ref.frame, given)
@@ -206,17 +205,6 @@ class SetExtend(CommandDoc):
         return f"{(self.before or 'hold').capitalize()} before the first key"
 
 
-@contextmanager
-def _faults_at(at: str) -> Iterator[None]:
-    """Faults of a key, such as a value out of range, as EditError at the number's address."""
-    try:
-        yield
-    except ValidationError as error:
-        raise EditError(DocumentError.of(error).message, at) from error
-    except DocumentError as error:
-        raise EditError(error.message, at) from error
-
-
 def _curve_of(param: Fixed | Keyed) -> Curve | None:
     return param.curve if isinstance(param, Keyed) else None
 
@@ -245,7 +233,7 @@ def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[flo
         missing = frames - ({key.frame for key in curve.keys} if curve else set())
         if curve is None or missing:
             raise EditError(f"there is no key at frame {min(missing):g}; it may have been moved", at)
-        with _faults_at(at):
+        with faults_as(EditError, at):
             changed = change(curve, frames)
         shot = set_at(shot, at, Keyed(curve=changed) if isinstance(changed, Curve) else changed)
     return shot

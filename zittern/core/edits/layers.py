@@ -8,7 +8,7 @@ from pydantic import Field
 
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
-from zittern.core.edits.address import change_layer, find_clip, find_layer
+from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.feel import fresh_seed, handheld, lens_factor
@@ -77,7 +77,7 @@ class PasteLayers(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Paste “Slow sway”`, `Paste 3 layers`."""
-        return f"Paste {_named([layer.name for layer in self.layers])}"
+        return f"Paste {named([layer.name for layer in self.layers])}"
 
 
 class RemoveLayers(CommandDoc):
@@ -99,7 +99,7 @@ class RemoveLayers(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Remove “Slow sway”`."""
-        return f"Remove {_names(shot, self.layers)}"
+        return f"Remove {layers_title(shot, self.layers)}"
 
 
 class DuplicateLayers(CommandDoc):
@@ -121,7 +121,7 @@ class DuplicateLayers(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Duplicate “Slow sway”`, `Duplicate 3 layers`."""
-        return f"Duplicate {_names(shot, self.layers)}"
+        return f"Duplicate {layers_title(shot, self.layers)}"
 
 
 class MoveLayer(CommandDoc):
@@ -140,7 +140,7 @@ class MoveLayer(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Reorder “Slow sway”`."""
-        return f"Reorder “{find_layer(shot, self.layer)[1].name}”"
+        return f"Reorder {layers_title(shot, [self.layer])}"
 
 
 class NewSeeds(CommandDoc):
@@ -163,7 +163,7 @@ class NewSeeds(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`New random start of pan in “Slow sway”`."""
         of = f" of {', '.join(self.axes)}" if self.axes else ""
-        return f"New random start{of} in {_names(shot, self.layers)}"
+        return f"New random start{of} in {layers_title(shot, self.layers)}"
 
 
 class CopyAxis(CommandDoc):
@@ -225,16 +225,7 @@ class SetSource(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Make “Slow sway” a wave`."""
-        return f"Make “{find_layer(shot, self.layer)[1].name}” a {self.source}"
-
-
-def _named(names: list[str]) -> str:
-    return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} layers"
-
-
-def _names(shot: Shot, layers: tuple[str, ...]) -> str:
-    """`“Slow sway”` for one layer, `3 layers` for more."""
-    return _named([find_layer(shot, layer)[1].name for layer in layers])
+        return f"Make {layers_title(shot, [self.layer])} a {self.source}"
 
 
 def _reseeded(board: AxisBoard, axes: tuple[Axis, ...]) -> AxisBoard:

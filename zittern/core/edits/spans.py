@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.edits.address import change_at, get_at
+from zittern.core.edits.address import change_at, get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.shot.layers import Span, Spanned
@@ -73,7 +73,7 @@ class SetSpan(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Span of “Slow sway” from frame 24`, `Ramp in of 2 layers`."""
-        what = f"“{get_at(shot, f'{self.at[0]}.name')}”" if len(self.at) == 1 else f"{len(self.at)} layers"
+        what = owners_title(shot, self.at)
         if self.whole:
             return f"Whole shot for {what}"
         for side, frames in (("in", self.ramp_in_frames), ("out", self.ramp_out_frames)):

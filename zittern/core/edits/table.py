@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import Field, ValidationError
+from pydantic import Field
 
 from zittern.core.edits import keys, layers, moves, numbers, placing, spans, values
-from zittern.core.edits.address import get_at
-from zittern.core.errors import DocumentError, EditError
+from zittern.core.edits.address import get_at, owners_title
+from zittern.core.errors import EditError, faults_as
 from zittern.core.shot.shot import Shot
 
 __all__ = ["Command", "apply"]
@@ -51,19 +51,16 @@ Command = Annotated[
 def apply(shot: Shot, command: Command) -> Shot:
     """The shot after a command. Raises EditError with the place; the shot given is never changed."""
     try:
-        return command.apply(shot)
-    except ValidationError as fault:
-        error = DocumentError.of(fault)
-        raise EditError(error.message, error.where) from fault
-    except (DocumentError, EditError) as error:
+        with faults_as(EditError):
+            return command.apply(shot)
+    except EditError as error:
         raise EditError(error.message, error.where, _place(shot, error.where)) from error
 
 
 def _place(shot: Shot, where: str) -> str:
     """What an address is called by people; empty for what is no address of this shot."""
-    owner, _, field = where.partition(".")
     try:
         get_at(shot, where)
-        return values.title_of(shot, [where]) if field else f"“{get_at(shot, f'{owner}.name')}”"
+        return values.title_of(shot, [where]) if "." in where else owners_title(shot, [where])
     except EditError:
         return ""

@@ -10,7 +10,7 @@ from pydantic import Field
 from zittern.core.axes import AXES, AXIS_INFO, Axis
 from zittern.core.curves import Curve
 from zittern.core.doc import Doc
-from zittern.core.edits.address import change_layer, find_layer, get_at, set_at
+from zittern.core.edits.address import change_layer, find_layer, layers_title, owners_title, set_at
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError
 from zittern.core.params import Fixed, Keyed, fixed
@@ -45,11 +45,10 @@ class SetValues(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Set swing of pan, tilt in “Slow sway”`."""
         first = self.values[0]
-        title = title_of(shot, [each.at for each in self.values])
-        if first.at.rsplit(".", 1)[-1] in ("mute", "solo"):
-            title = title if first.value else f"un{title}"
-            return (title[0].upper() + title[1:]).replace(" in ", " ", 1)
-        return f"Set {title}"
+        addresses = [each.at for each in self.values]
+        if (verb := first.at.rsplit(".", 1)[-1]) in ("mute", "solo"):
+            return f"{verb.capitalize() if first.value else f'Un{verb}'} {owners_title(shot, _owners(addresses))}"
+        return f"Set {title_of(shot, addresses)}"
 
 
 class ScaleSwings(CommandDoc):
@@ -72,8 +71,7 @@ class ScaleSwings(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Scale “Slow sway” to 150 %`, `Scale 3 layers to 50 %`."""
-        what = f"“{find_layer(shot, self.layers[0])[1].name}”" if len(self.layers) == 1 else f"{len(self.layers)} layers"
-        return f"Scale {what} to {self.factor * 100:.0f} %"
+        return f"Scale {layers_title(shot, self.layers)} to {self.factor * 100:.0f} %"
 
 
 class SetAxisRate(CommandDoc):
@@ -97,7 +95,7 @@ class SetAxisRate(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Set rate of pan in “Slow sway”`."""
-        return f"Set rate of {', '.join(self.axes)} in “{find_layer(shot, self.layer)[1].name}”"
+        return f"Set rate of {', '.join(self.axes)} in {layers_title(shot, [self.layer])}"
 
 
 def scaled(param: Fixed | Keyed, factor: float, most: float) -> Fixed | Keyed:
@@ -121,12 +119,9 @@ def title_of(shot: Shot, addresses: list[str]) -> str:
     field = ", ".join(titles[:_MOST_TITLES]) + (" …" if len(titles) > _MOST_TITLES else "")
     axes = [axis for axis in AXES if any(f".axes.{axis}." in each for each in addresses)]
     of = f" of {', '.join(axes)}" if axes else ""
-    owners = {each.split(".", 1)[0] for each in addresses}
-    name = _owner_name(shot, addresses[0])
-    where = f" in {len(owners)} layers" if len(owners) > 1 else f" in “{name}”" if name else ""
-    return f"{field}{of}{where}"
+    owner = owners_title(shot, _owners(addresses))
+    return f"{field}{of}" + (f" in {owner}" if owner else "")
 
 
-def _owner_name(shot: Shot, address: str) -> str:
-    head = address.split(".", 1)[0]
-    return "" if head == "shot" else str(get_at(shot, f"{head}.name"))
+def _owners(addresses: list[str]) -> list[str]:
+    return list(dict.fromkeys(each.split(".", 1)[0] for each in addresses))

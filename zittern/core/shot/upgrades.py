@@ -6,9 +6,7 @@ import json
 from collections.abc import Callable
 from typing import Any
 
-from pydantic import ValidationError
-
-from zittern.core.errors import DocumentError
+from zittern.core.errors import DocumentError, faults_as
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 
 __all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]
@@ -36,18 +34,14 @@ def shot_from(data: Any) -> Shot:
     while version < SCHEMA_VERSION:
         data = STEPS[version](data)
         version += 1
-    try:
+    with faults_as(DocumentError):
         return Shot.model_validate(data)
-    except ValidationError as error:
-        raise DocumentError.of(error) from error
 
 
 def started(name: str, fields: dict[str, Any]) -> Shot:
     """A fresh shot from fields that people gave. Raises DocumentError."""
-    try:
+    with faults_as(DocumentError):
         return new_shot(name, **fields)
-    except ValidationError as error:
-        raise DocumentError.of(error) from error
 
 
 def write_shot(shot: Shot) -> str:

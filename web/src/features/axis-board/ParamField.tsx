@@ -1,6 +1,7 @@
 import type { Command, Param } from "../../api/types";
 import { KeyDot } from "../../shared/KeyDot";
 import { NumberField } from "../../shared/NumberField";
+import type { NumberLook } from "../../shared/sourceFields";
 import { useNumberAt } from "../../shared/useNumberAt";
 import { usePausedFrame } from "../../shared/usePausedFrame";
 import { placesAlike } from "../../stores/selection";
@@ -10,17 +11,9 @@ export type ParamFieldProps = {
   title: string;
   at: string;
   param: Param;
-  unit: string;
-  /** What is shown is this many times what is stored: 100 for percentages, 60 for beats a minute. */
-  times?: number;
-  speed: number;
-  least: number;
-  most: number;
-  digits?: number;
-  scales?: boolean;
   /** Every change sets a key. */
   keys?: boolean;
-};
+} & NumberLook;
 
 /** A number of the shot with its name, dragged or typed; the dot sets and deletes keys, a keyed number gets one where it is changed. */
 export function ParamField(props: ParamFieldProps) {

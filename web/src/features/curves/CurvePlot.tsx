@@ -7,13 +7,11 @@ import { motion } from "../../stores/motion";
 import { commit } from "../../stores/session";
 import { view } from "../../stores/view";
 import { CurvePoints } from "./CurvePoints";
-import type { Track } from "./groups";
+import type { GroupProps } from "./groups";
 import { extent, linePath, valueScale, valueTicks } from "./plot";
 
-export type CurvePlotProps = { tracks: Track[]; unit: string; times?: number; width: number };
-
 /** Curves with their points. Wheel zooms the values, Ctrl-wheel the time; double-click adds a point to the nearest curve. */
-export function CurvePlot({ tracks, unit, times = 1, width }: CurvePlotProps) {
+export function CurvePlot({ tracks, unit, times, width }: GroupProps) {
   const [ref, size] = useSize<HTMLDivElement>();
   const window = useStore(view, (state) => state.window);
   const version = useMotionVersion();

@@ -3,7 +3,7 @@ import type { Command } from "../../api/types";
 import type { TimeScale } from "../../shared/timeScale";
 import { cancelPreview, commit, preview } from "../../stores/session";
 import { CurveHandles } from "./CurveHandles";
-import type { Track } from "./groups";
+import type { GroupProps } from "./groups";
 
 type Ref = { at: string; frame: number };
 type Drag = { x: number; y: number; keys: Ref[]; moved: boolean } | null;
@@ -11,15 +11,7 @@ type Drag = { x: number; y: number; keys: Ref[]; moved: boolean } | null;
 const same = (a: Ref, b: Ref) => a.at === b.at && a.frame === b.frame;
 
 /** The points: click selects, Shift adds, dragging moves all selected ones on whole frames, a frame drawn around them selects. */
-export function CurvePoints(props: {
-  tracks: Track[];
-  unit: string;
-  times: number;
-  x: TimeScale;
-  y: TimeScale;
-  width: number;
-  height: number;
-}) {
+export function CurvePoints(props: GroupProps & { x: TimeScale; y: TimeScale; height: number }) {
   const { tracks, unit, times, x, y, width, height } = props;
   const [selected, setSelected] = useState<Ref[]>([]);
   const [shift, setShift] = useState({ frames: 0, value: 0 });

@@ -5,15 +5,13 @@ import { note } from "../../stores/notes";
 import { commit } from "../../stores/session";
 import { seek, transport } from "../../stores/transport";
 import { FrameCell } from "./FrameCell";
-import type { Track } from "./groups";
+import type { GroupProps, Track } from "./groups";
 
 const ROW_PX = 22;
 const OVERSCAN = 6;
 
-export type FrameTableProps = { tracks: Track[]; unit: string; times?: number; width: number };
-
 /** Frames down, numbers across. Typing in a cell sets a key, over a Shift-clicked stretch many; a block is pasted as a spreadsheet copies it. */
-export function FrameTable({ tracks, unit, times = 1, width }: FrameTableProps) {
+export function FrameTable({ tracks, unit, times, width }: GroupProps) {
   const ref = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(0);

@@ -29,6 +29,7 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
   useWanted(shown?.tracks.map((track) => track.at) ?? []);
   if (!state || !shown || !sheet) return null;
   const tracks = shown.tracks.filter((track) => !hidden.includes(track.at));
+  const drawn = { tracks, unit: shown.unit, times: shown.times ?? 1, width };
   const title = board === "move" || !layer ? "Move" : layer.name;
   return (
     <div className="flex min-h-0 flex-1 border-base-300 border-t" data-testid="sheet">
@@ -79,11 +80,7 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
           </label>
         ))}
       </div>
-      {sheet === "curves" ? (
-        <CurvePlot key={shown.title + title} tracks={tracks} unit={shown.unit} times={shown.times} width={width} />
-      ) : (
-        <FrameTable tracks={tracks} unit={shown.unit} times={shown.times} width={width} />
-      )}
+      {sheet === "curves" ? <CurvePlot key={shown.title + title} {...drawn} /> : <FrameTable {...drawn} />}
     </div>
   );
 }

@@ -10,8 +10,11 @@ export type Track = {
   param: Param /** Column of the pose arrays with the shaken result, for numbers of the move. */;
   shaken?: number;
 };
-/** What is shown is `times` what is stored. */
+/** Numbers of one unit; what is shown is `times` what is stored, or just that. */
 export type CurveGroup = { title: string; unit: string; times?: number; tracks: Track[] };
+
+/** What curves and table draw of a group. */
+export type GroupProps = { tracks: Track[]; unit: string; times: number; width: number };
 
 /** Groups of the camera's move. */
 export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
