@@ -42,24 +42,6 @@ class HandheldFeel(WithPage):
         np.testing.assert_array_equal(self.pose(), shaken)
 
 
-class Playing(WithPage):
-    def test_space_plays_after_a_click_and_presses_after_tab(self) -> None:
-        page = self.open("jetty-walk-handheld")
-        mute = page.get_by_role("button", name="Mute Slow sway")
-        mute.click()
-        expect(mute).to_have_attribute("aria-pressed", "true")
-        page.keyboard.press("Space")
-        expect(page.get_by_role("button", name="Pause")).to_be_visible()
-        page.keyboard.press("Space")
-        expect(page.get_by_role("button", name="Play")).to_be_visible()
-        expect(mute).to_have_attribute("aria-pressed", "true")
-        page.keyboard.press("Tab")
-        page.keyboard.press("Shift+Tab")
-        page.keyboard.press("Space")
-        expect(mute).to_have_attribute("aria-pressed", "false")
-        expect(page.get_by_role("button", name="Play")).to_be_visible()
-
-
 class Tuning(WithPage):
     def test_a_dragged_swing_shows_while_it_moves_and_is_one_revision(self) -> None:
         self.open("jetty-walk-handheld")
@@ -144,6 +126,22 @@ class Tuning(WithPage):
 
 
 class Playing(WithPage):
+    def test_space_plays_after_a_click_and_presses_after_tab(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        mute = page.get_by_role("button", name="Mute Slow sway")
+        mute.click()
+        expect(mute).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("Space")
+        expect(page.get_by_role("button", name="Pause")).to_be_visible()
+        page.keyboard.press("Space")
+        expect(page.get_by_role("button", name="Play")).to_be_visible()
+        expect(mute).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("Tab")
+        page.keyboard.press("Shift+Tab")
+        page.keyboard.press("Space")
+        expect(mute).to_have_attribute("aria-pressed", "false")
+        expect(page.get_by_role("button", name="Play")).to_be_visible()
+
     def test_play_pause_step_and_scrub(self) -> None:
         self.open("jetty-walk-handheld")
         frame = self.page.get_by_test_id("frame")
@@ -188,6 +186,17 @@ class Commands(WithPage):
         search.press("Enter")
         expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
         expect(self.page.get_by_label("Nothing to undo")).to_be_visible()
+
+    def test_a_feel_added_while_the_move_is_selected_comes_to_the_board(self) -> None:
+        self.open("jetty-walk-handheld")
+        self.page.get_by_role("button", name="Move", exact=False).filter(has_text="pins").click()
+        expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
+        self.page.keyboard.press("h")
+        expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
+        expect(self.page.get_by_role("textbox", name="Layer name")).to_have_value("Slow sway")
+        ways = self.page.get_by_role("button", name="Slow sway", exact=True)
+        expect(ways.first).to_have_attribute("aria-pressed", "true")
+        expect(ways.last).to_have_attribute("aria-pressed", "false")
 
 
 class TwoWindows(WithPage):

@@ -60,3 +60,9 @@ export function selectNewest(state: State): void {
   const newest = layersOf(state).at(-1);
   if (newest) selectLayer(newest.id);
 }
+
+/** Selects the slow one of the two layers that a handheld feel has just put on top. */
+export function selectSway(state: State): void {
+  const sway = layersOf(state).at(-2);
+  if (sway) selectLayer(sway.id);
+}

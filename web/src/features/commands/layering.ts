@@ -2,7 +2,7 @@
 import type { AxisName, Command, Layer, SourceKind } from "../../api/types";
 import { AXES } from "../../shared/axes";
 import { note } from "../../stores/notes";
-import { selectedLayers, selectNewest } from "../../stores/selection";
+import { selectedLayers, selectNewest, selectSway } from "../../stores/selection";
 import { commit, flip, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -86,7 +86,12 @@ const action = (id: string, title: string, keys: string[], run: () => void): Act
 });
 
 export const LAYERING: Action[] = [
-  { id: "handheld", title: "Add handheld feel", keys: ["H"], run: () => void commit({ type: "add_handheld" }) },
+  {
+    id: "handheld",
+    title: "Add handheld feel",
+    keys: ["H"],
+    run: () => void commit({ type: "add_handheld" }, selectSway),
+  },
   ...KINDS.map((source) => ({
     id: `add-${source}`,
     title: `Add ${source} layer`,

@@ -1,3 +1,4 @@
+import { selectSway } from "../../stores/selection";
 import { commit } from "../../stores/session";
 
 /** What a shot without layers says. */
@@ -14,7 +15,7 @@ export function EmptyStack({ left }: { left: number }) {
       <button
         type="button"
         className="btn btn-primary btn-sm relative z-20"
-        onClick={() => void commit({ type: "add_handheld" })}
+        onClick={() => void commit({ type: "add_handheld" }, selectSway)}
       >
         Add handheld feel <kbd className="num opacity-75">H</kbd>
       </button>
