@@ -13,7 +13,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.noise import Noise
-from zittern.formats.gltf_write import write_glb
+from zittern.formats.table import written
 
 __all__ = ["big_shot", "run"]
 
@@ -34,7 +34,7 @@ def run(rounds: int = 9) -> dict[str, object]:
             "full": lambda: evaluate(shot),
             "one_layer": lambda: evaluate(_with_seed(shot, next(turn)), cache=cache),
             "ten_times_frames": lambda: evaluate(long),
-            "export_glb": lambda: write_glb(shot, motion),
+            "export_glb": lambda: written("glb", shot, motion),
         },
         rounds,
     )

@@ -2,19 +2,28 @@
 
 from __future__ import annotations
 
+import errno
 import json
+import os
 import sys
 import threading
 import webbrowser
+from contextlib import closing
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
 from zittern.core.errors import ZitternError
 from zittern.settings import Settings
 
+if TYPE_CHECKING:
+    from zittern.core.shot.shot import Shot
+    from zittern.formats.table import Format
+
 __all__ = ["main"]
+
+_SWITCH_S = 0.002
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help="Handheld and operator-style motion for virtual cameras.", pretty_exceptions_enable=False)
 
@@ -49,8 +58,10 @@ def demo(
 
     settings = _settings(port, data)
     library = Library(settings.data_dir)
-    made = ensure_demo(library)
-    library.close()
+    try:
+        made = ensure_demo(library)
+    finally:
+        library.close()
     print(f"demo project {'made' if made else 'is there'} in {settings.data_dir}", flush=True)
     if not setup_only:
         _serve(settings, no_browser)
@@ -64,12 +75,14 @@ def serve(port: Port = None, data: Data = None, no_browser: NoBrowser = False) -
 
 @app.command()
 def shots(data: Data = None) -> None:
-    """Lists the shots, one JSON object a line."""
+    """Lists the shots, one JSON object a line; one that cannot be read has a problem."""
     from zittern.store.library import Library
 
-    for entry in Library(_settings(None, data).data_dir).shots():
-        row = {"id": entry.id, "slug": entry.slug, "name": entry.document.name, "project": entry.project}
-        print(json.dumps({**row, "frames": entry.document.frame_count, "fps": str(entry.document.fps)}))
+    with closing(Library(_settings(None, data).data_dir)) as library:
+        for entry in library.shots():
+            row = {"id": entry.id, "slug": entry.slug, "name": entry.card.name, "project": entry.project}
+            wrong = {"problem": entry.card.problem} if entry.card.problem else {}
+            print(json.dumps({**row, "frames": entry.card.frames, "fps": entry.card.fps, **wrong}))
 
 
 @app.command()
@@ -81,17 +94,11 @@ def bake(
 ) -> None:
     """Writes a shot's motion to a file."""
     from zittern.core.errors import BadInput
-    from zittern.core.evaluate import evaluate
-    from zittern.core.timebase import frame_grid
     from zittern.formats.table import format_of
 
     if not 0.001 <= step <= 1000:
         raise BadInput(f"a step lies between 0.001 and 1000 frames, got {step:g}", "--step")
-    write = format_of(output.name).write
-    if write is None:
-        raise BadInput(f"{output.name}: this format is only read", "-o")
-    document = _document(shot, data)
-    _write(output, write(document, evaluate(document, frame_grid(document.first_frame, document.last_frame, step))))
+    _write(output, format_of(output.name), _document(shot, data), step)
 
 
 @app.command(name="import")
@@ -104,10 +111,8 @@ def import_(
     """Makes a shot from a camera path."""
     from zittern.core.edits.moves import ReplaceMove
     from zittern.core.errors import BadInput, faults_as
-    from zittern.core.evaluate import evaluate
     from zittern.core.shot.shot import new_shot
     from zittern.core.timebase import Fps
-    from zittern.formats import shot_json
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.table import format_of, reader_of
 
@@ -117,9 +122,30 @@ def import_(
         rate = Fps.model_validate(fps)
     imported = reader_of(file.name)(read_bytes(file), sidecars_of(file)).read(camera, rate)
     document = ReplaceMove(move=imported.move, name=file.name[:120]).apply(new_shot(file.stem[:120] or "Imported", fps=rate))
-    _write(output, shot_json.write(document, evaluate(document, None)))
+    _write(output, format_of(output.name), document)
     for notice in imported.notices:
         print(f"note: {notice}", file=sys.stderr)
+
+
+@app.command()
+def tidy(
+    shot: Annotated[str | None, typer.Argument(help="Slug or id; all shots when left out.")] = None,
+    keep: Annotated[int, typer.Option("--keep", min=1, help="How many of the newest revisions stay; named ones always do.")] = 100,
+    data: Data = None,
+    dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say how much.")] = False,
+) -> None:
+    """Removes old unnamed revisions for good and gives the space back; says how much before it does."""
+    from zittern.store.library import Library
+
+    with closing(Library(_settings(None, data).data_dir)) as library:
+        keys = [entry.id for entry in library.shots()] if shot is None else [shot]
+        plans = [library.tidying(key, keep) for key in keys]
+        for plan in plans:
+            print(f"{plan.slug}: {plan.revisions} of {plan.of} revisions go, {plan.bytes / 2**20:.1f} MB", flush=True)
+        if not dry_run:
+            before = library.size_bytes()
+            gone = sum(library.tidy(key, keep).revisions for key in keys)
+            print(f"{gone} revisions removed; the database went from {before / 2**20:.1f} to {library.size_bytes() / 2**20:.1f} MB")
 
 
 @app.command()
@@ -156,7 +182,7 @@ def _settings(port: int | None, data: Path | None) -> Settings:
         raise BadInput(fault.message, f"--{fault.where}") from error
 
 
-def _document(key: str, data: Path | None):  # type: ignore[no-untyped-def]
+def _document(key: str, data: Path | None) -> Shot:
     from zittern.core.shot.upgrades import read_shot
     from zittern.formats.files import read_bytes
     from zittern.store.library import Library
@@ -164,7 +190,8 @@ def _document(key: str, data: Path | None):  # type: ignore[no-untyped-def]
     path = Path(key)
     if key.endswith(".json") or path.is_file():
         return read_shot(read_bytes(path))
-    return Library(_settings(None, data).data_dir).state(key).document
+    with closing(Library(_settings(None, data).data_dir)) as library:
+        return library.state(key).document
 
 
 def _serve(settings: Settings, no_browser: bool) -> None:
@@ -175,26 +202,58 @@ def _serve(settings: Settings, no_browser: bool) -> None:
     from zittern.api.app import make_app
     from zittern.core.errors import BadInput
 
-    listener = socket.socket(socket.AF_INET6 if ":" in settings.host else socket.AF_INET)
+    # Named as TCP, or the server would not know to send small answers at once (TCP_NODELAY).
+    listener = socket.socket(socket.AF_INET6 if ":" in settings.host else socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((settings.host, settings.port))
     except OSError as error:
-        raise BadInput(f"cannot listen on {settings.host}:{settings.port}: {error.strerror}; choose another with --port") from error
+        raise BadInput(f"cannot listen on {settings.host}:{settings.port}: {error.strerror}; choose another with --port, or host with ZITTERN_HOST") from error
     listener.listen(128)  # whoever reads the address below may connect at once
-    address = f"http://{settings.host}:{listener.getsockname()[1]}/"
-    server = uvicorn.Server(uvicorn.Config(make_app(settings), log_level="warning"))
+    name = f"[{settings.host}]" if ":" in settings.host else settings.host
+    address = f"http://{name}:{listener.getsockname()[1]}/"
+    server = uvicorn.Server(uvicorn.Config(make_app(settings), log_level="warning", access_log=False, proxy_headers=False, server_header=False))
+    # Threads change places often: who waits for a picture is not held up by who exports a long shot.
+    sys.setswitchinterval(_SWITCH_S)
     print(f"Zittern is at {address}", flush=True)
+    threading.Thread(target=_warm, daemon=True).start()
     if not no_browser:
         threading.Timer(0.5, webbrowser.open, [address]).start()
     server.run(sockets=[listener])
 
 
-def _write(path: Path, content: bytes) -> None:
-    from zittern.core.errors import BadInput
+def _warm() -> None:
+    """Imports what the first edits need, while the page still loads: nobody waits for it later."""
+    from zittern.core.evaluate import evaluate
+    from zittern.core.params import keyed
+    from zittern.core.shot.shot import new_shot
 
+    evaluate(new_shot("warm", last_frame=2, focal_mm=keyed((1, 35.0), (2, 50.0))))
+
+
+def _write(path: Path, format_: Format, shot: Shot, step: float = 1.0) -> None:
+    """Bakes a shot into a file, part by part; the file is whole or as it was."""
+    from zittern.core.errors import BadInput
+    from zittern.core.evaluate import evaluate_in_parts
+    from zittern.core.timebase import frame_grid
+
+    if format_.write is None:
+        raise BadInput(f"{path.name}: this format is only read", "-o")
+    frames = frame_grid(shot.first_frame, shot.last_frame, step)
+    part = path.with_name(f".{path.name}.{os.getpid()}.part")
     try:
-        path.write_bytes(content)
+        if path.is_dir():
+            raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
+        if path.exists() and not path.is_file():
+            with path.open("wb") as file:  # a pipe or a device takes what comes
+                format_.write(shot, frames, evaluate_in_parts(shot, frames), file)
+            return
+        try:
+            with part.open("wb") as file:
+                format_.write(shot, frames, evaluate_in_parts(shot, frames), file)
+            part.replace(path)
+        finally:
+            part.unlink(missing_ok=True)
     except OSError as error:
         raise BadInput(f"cannot write {path}: {error.strerror}") from error
 

@@ -7,6 +7,8 @@ from pathlib import Path
 from pydantic import Field
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
+from zittern.store.faults import disk_fault
+
 __all__ = ["Settings"]
 
 
@@ -22,7 +24,11 @@ class Settings(BaseSettings):
 
     @property
     def data_dir(self) -> Path:
-        """The data folder, made when missing."""
-        folder = self.data.expanduser().resolve()
-        folder.mkdir(parents=True, exist_ok=True)
+        """The data folder, made when missing. Raises StoreError when it cannot be."""
+        try:
+            folder = self.data.expanduser().resolve()
+            folder.mkdir(parents=True, exist_ok=True)
+        except (OSError, RuntimeError, ValueError) as error:
+            fault = error if isinstance(error, OSError) else OSError(0, str(error))
+            raise disk_fault(self.data, fault) from error
         return folder

@@ -57,6 +57,6 @@ def unpack(packet: bytes) -> tuple[dict, dict[str, np.ndarray]]:  # type: ignore
     arrays = {}
     for each in head["arrays"]:
         if each["offset"] is not None:
-            data = np.frombuffer(packet, "<f4", head["frames"] * each["columns"], 8 + length + each["offset"])
+            data = np.frombuffer(packet, "<f4", head["rows"] * each["columns"], 8 + length + each["offset"])
             arrays[each["name"]] = data.reshape(-1, each["columns"])
     return head, arrays

@@ -16,7 +16,7 @@ class Packets(WithServer):
     def test_arrays_are_the_motion_in_float32(self) -> None:
         head, arrays = self.ask()
         motion = evaluate(self.library.state("jetty-walk-handheld").document)
-        self.assertEqual((head["first_frame"], head["frames"]), (1, 192))
+        self.assertEqual((head["first_frame"], head["rows"]), (1, 192))
         np.testing.assert_array_equal(arrays["pose"][:, :3], motion.pose.position_m.astype("<f4"))
         np.testing.assert_array_equal(arrays["pose"][:, 3:6], motion.pose.angles_deg.astype("<f4"))
         np.testing.assert_array_equal(arrays["bare"][:, 3:6], motion.bare.angles_deg.astype("<f4"))
@@ -35,7 +35,7 @@ class Packets(WithServer):
         tried = self.ask(commands=[SWING])
         self.assertGreater(np.abs(tried[1]["sum"][:, 0]).max(), np.abs(before[1]["sum"][:, 0]).max())
         self.assertEqual(self.ask()[0]["arrays"], before[0]["arrays"])
-        self.assertEqual(len(self.library.history("jetty-walk-handheld")), 1)
+        self.assertEqual(self.library.history("jetty-walk-handheld").count, 1)
 
     def test_muted_layers_still_have_a_waveform(self) -> None:
         self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.mute", "value": True}]}, "jetty-walk-handheld")
@@ -68,7 +68,7 @@ class Packets(WithServer):
     def test_curves_that_are_gone_are_left_out(self) -> None:
         head, arrays = self.ask(curves=["mount:camera.name", "layer:gone.weight", "mount:camera.z_m"])
         self.assertEqual([each["name"] for each in head["arrays"] if each["name"].startswith("curve:")], ["curve:mount:camera.z_m"])
-        self.assertEqual(arrays["curve:mount:camera.z_m"].shape, (head["frames"], 1))
+        self.assertEqual(arrays["curve:mount:camera.z_m"].shape, (head["rows"], 1))
 
     def test_spectrum(self) -> None:
         bands = self.client.get("/api/shots/jetty-walk-handheld/spectrum/sway-1").json()

@@ -39,7 +39,7 @@ class Edits(WithServer):
         self.assertEqual((undone["document"], undone["redo_label"]), (before["document"], after["undo_label"]))
         redone = self.client.post("/api/shots/jetty-walk-handheld/redo", json={"base_revision": undone["revision"]}).json()
         self.assertEqual(redone["document"], after["document"])
-        labels = [row["label"] for row in self.client.get("/api/shots/jetty-walk-handheld/revisions").json()]
+        labels = [row["label"] for row in self.client.get("/api/shots/jetty-walk-handheld/revisions").json()["rows"]]
         self.assertEqual(labels, ["Set swing of pan in “Slow sway”", "Demo shot"])
 
     def test_history_names_and_jumps(self) -> None:
@@ -48,7 +48,7 @@ class Edits(WithServer):
         self.assertEqual(self.client.patch(f"/api/shots/jetty-walk/revisions/{first}", json={"name": "before the gull"}).status_code, 204)
         back = self.client.post("/api/shots/jetty-walk/goto", json={"base_revision": after["revision"], "revision": first}).json()
         self.assertEqual((back["revision"], back["redo_label"]), (first, "Add handheld feel"))
-        rows = self.client.get("/api/shots/jetty-walk/revisions").json()
+        rows = self.client.get("/api/shots/jetty-walk/revisions").json()["rows"]
         self.assertEqual([(row["name"], row["current"]) for row in rows], [(None, False), ("before the gull", True)])
 
     def test_a_late_edit_is_a_conflict_that_says_what_came_first(self) -> None:

@@ -169,7 +169,7 @@ class Consistency(unittest.TestCase):
         first = evaluate(self.SHOT, cache=cache)
         for seed in range(30):
             evaluate(shot_with(layer(seed=seed)), cache=cache)
-        self.assertLessEqual(cache._bytes, 100_000)
+        self.assertLessEqual(cache.bytes, 100_000)
         np.testing.assert_array_equal(evaluate(self.SHOT, cache=cache).total, first.total)
 
     def test_a_hundred_thousand_frames_work(self) -> None:

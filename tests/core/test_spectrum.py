@@ -17,7 +17,7 @@ SHOT = shot_with(
 
 class Bands(unittest.TestCase):
     def test_a_wave_stands_in_its_band_with_its_swing(self) -> None:
-        rate, own, total = bands_px(SHOT, evaluate(SHOT), "fast")
+        rate, own, total = bands_px(SHOT, [evaluate(SHOT)], "fast")
         at = int(np.argmax(own))
         self.assertLess(abs(np.log2(rate[at] / 4.0)), 1 / 6 + 1e-9)
         self.assertAlmostEqual(own[at] / swing_px("tilt", 0.2, 35, 36, 1920, 4.0), 1.0, places=2)
@@ -27,7 +27,7 @@ class Bands(unittest.TestCase):
     def test_squares_of_the_bands_add_to_the_square_of_the_swing(self) -> None:
         shot = shot_with(layer())
         motion = evaluate(shot)
-        _, own, total = bands_px(shot, motion, "sway")
+        _, own, total = bands_px(shot, [motion], "sway")
         np.testing.assert_array_equal(own, total)
         per_unit = np.array([swing_px(a, 0.01, 35, 36, 1920, 4.0) / 0.01 for a in ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")])
         moved = (motion.total - motion.total.mean(axis=0)) * per_unit
@@ -35,12 +35,12 @@ class Bands(unittest.TestCase):
 
     def test_muted_layers_have_one_too_and_others_are_not_there(self) -> None:
         shot = shot_with(layer(mute=True))
-        _, own, total = bands_px(shot, evaluate(shot), "sway")
+        _, own, total = bands_px(shot, [evaluate(shot)], "sway")
         self.assertGreater(own.max(), 0)
         self.assertEqual(total.max(), 0)
         with self.assertRaises(NotFound):
-            bands_px(shot, evaluate(shot), "gone")
+            bands_px(shot, [evaluate(shot)], "gone")
 
     def test_one_frame(self) -> None:
         shot = shot_with(layer(), last_frame=1)
-        self.assertEqual(bands_px(shot, evaluate(shot), "sway")[1].max(), 0)
+        self.assertEqual(bands_px(shot, [evaluate(shot)], "sway")[1].max(), 0)

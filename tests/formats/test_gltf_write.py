@@ -15,9 +15,9 @@ from zittern.core.params import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import frame_grid
-from zittern.formats import csv_path, gltf_read
+from zittern.formats import gltf_read
 from zittern.formats.files import no_sidecars
-from zittern.formats.gltf_write import write_glb, write_gltf
+from zittern.formats.table import written
 
 ROOT = Path(__file__).parents[2]
 RIG = (
@@ -73,7 +73,7 @@ def reread(data: bytes, shot: Shot) -> tuple[Shot, Motion]:
 
 class Structure(unittest.TestCase):
     def test_mounts_layers_and_lens_are_nested_nodes(self) -> None:
-        document, _ = parsed(write_glb(SHOT, evaluate(SHOT)))
+        document, _ = parsed(written("glb", SHOT, evaluate(SHOT)))
         names = [node["name"] for node in document["nodes"]]
         self.assertEqual(names, ["Crane", "Layer: Base", "Head", "Layer: Sway", "Layer: Slow sway", "Layer: Fine shake", "Test camera"])
         for i, node in enumerate(document["nodes"][:-1]):
@@ -83,7 +83,7 @@ class Structure(unittest.TestCase):
 
     def test_the_path_node_alone_is_the_bare_move(self) -> None:
         shot = shot_with(layer(), mounts=RIG[:1])
-        document, data = parsed(write_glb(shot, evaluate(shot)))
+        document, data = parsed(written("glb", shot, evaluate(shot)))
         channel = next(c for c in document["animations"][0]["channels"] if c["target"] == {"node": 0, "path": "translation"})
         accessor = document["accessors"][document["animations"][0]["samplers"][channel["sampler"]]["output"]]
         start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
@@ -92,21 +92,21 @@ class Structure(unittest.TestCase):
 
     def test_a_shot_that_stands_still_keeps_its_length(self) -> None:
         shot = new_shot("Still", last_frame=77)
-        again, motion = reread(write_glb(shot, evaluate(shot)), shot)
+        again, motion = reread(written("glb", shot, evaluate(shot)), shot)
         self.assertEqual(again.last_frame, 77)
         np.testing.assert_allclose(motion.pose.position_m, evaluate(shot).pose.position_m, atol=1e-6)
 
     def test_muted_layers_are_left_out(self) -> None:
         shot = shot_with(layer(mute=True))
-        document, _ = parsed(write_glb(shot, evaluate(shot)))
+        document, _ = parsed(written("glb", shot, evaluate(shot)))
         self.assertNotIn("Layer: Sway", [node["name"] for node in document["nodes"]])
 
 
 class Poses(unittest.TestCase):
     def test_composed_nodes_equal_the_csv(self) -> None:
         motion = evaluate(SHOT)
-        position, rotation = composed(write_glb(SHOT, motion))
-        rows = np.genfromtxt(csv_path.write(SHOT, motion).decode().splitlines(), delimiter=",", names=True)
+        position, rotation = composed(written("glb", SHOT, motion))
+        rows = np.genfromtxt(written("csv", SHOT, motion).decode().splitlines(), delimiter=",", names=True)
         for i, name in enumerate(("x_m", "y_m", "z_m")):
             np.testing.assert_allclose(position[:, i], rows[name], atol=1e-4)
         expected = Rotation.from_euler("YXZ", np.stack([rows[n] for n in ("pan_deg", "tilt_deg", "roll_deg")], axis=1), degrees=True)
@@ -115,8 +115,8 @@ class Poses(unittest.TestCase):
 
     def test_reading_back_gives_the_same_poses_and_lens(self) -> None:
         motion = evaluate(SHOT)
-        for write in (write_glb, write_gltf):
-            again, read_back = reread(write(SHOT, motion), SHOT)
+        for name in ("glb", "gltf"):
+            again, read_back = reread(written(name, SHOT, motion), SHOT)
             self.assertEqual((again.last_frame, again.sensor_mm, again.picture), (240, 24.0, SHOT.picture))
             np.testing.assert_allclose(read_back.pose.position_m, motion.pose.position_m, atol=1e-4)
             turns = 360 * np.round((read_back.pose.angles_deg[0] - motion.pose.angles_deg[0]) / 360)
@@ -125,7 +125,7 @@ class Poses(unittest.TestCase):
 
     def test_sub_frames(self) -> None:
         frames = frame_grid(1, 240, 0.5)
-        position, _ = composed(write_glb(SHOT, evaluate(SHOT, frames)))
+        position, _ = composed(written("glb", SHOT, evaluate(SHOT, frames)))
         np.testing.assert_allclose(position, evaluate(SHOT, frames).pose.position_m, atol=1e-4)
 
 
@@ -135,9 +135,9 @@ class Standard(unittest.TestCase):
         with tempfile.TemporaryDirectory() as folder:
             paths = []
             for name, shot in (("rig", SHOT), ("still", still)):
-                for ending, write in (("glb", write_glb), ("gltf", write_gltf)):
+                for ending in ("glb", "gltf"):
                     paths.append(Path(folder) / f"{name}.{ending}")
-                    paths[-1].write_bytes(write(shot, evaluate(shot)))
+                    paths[-1].write_bytes(written(ending, shot, evaluate(shot)))
             paths += sorted((ROOT / "zittern/demo/sets").glob("*.glb"))
             out = subprocess.run(["node", str(ROOT / "tools/validate_gltf.mjs"), *map(str, paths)], capture_output=True, text=True, check=False)
         self.assertEqual(out.returncode, 0, out.stderr)

@@ -39,6 +39,6 @@ class Killed(unittest.TestCase):
             library = Library(Path(folder))
             try:
                 self.assertEqual(library.state("jetty-walk").document.name, f"Edit {acknowledged}")
-                self.assertEqual(len(library.history("jetty-walk")), acknowledged + 1)
+                self.assertEqual(library.history("jetty-walk").count, acknowledged + 1)
             finally:
                 library.close()

@@ -93,7 +93,7 @@ class Revisions(WithLibrary):
         other = self.library.edit("test", self.start.revision, rename("C"))
         self.assertIsNone(other.redo_label)
         self.assertEqual(self.library.document("test", one.revision).name, "B")
-        history = self.library.history("test")
+        history = self.library.history("test").rows
         self.assertEqual(
             [(each.label, each.current, each.line) for each in history], [("Set name", True, True), ("Set name", False, False), ("New shot", False, True)]
         )
@@ -104,10 +104,10 @@ class Revisions(WithLibrary):
         self.library.name_revision("test", one.revision, " before the gull ")
         back = self.library.go_to("test", two.revision, one.revision)
         self.assertEqual((back.document, back.redo_label), (one.document, "Add handheld feel"))
-        self.assertEqual([(each.name, each.current) for each in self.library.history("test")], [(None, False), ("before the gull", True), (None, False)])
+        self.assertEqual([(each.name, each.current) for each in self.library.history("test").rows], [(None, False), ("before the gull", True), (None, False)])
         self.assertEqual(self.library.go_to("test", one.revision, two.revision).document, two.document)
         self.library.name_revision("test", one.revision, "")
-        self.assertIsNone(self.library.history("test")[1].name)
+        self.assertIsNone(self.library.history("test").rows[1].name)
         other = self.library.add_shot("post", new_shot("Other"))
         for call in (lambda: self.library.go_to("test", two.revision, other.revision), lambda: self.library.name_revision("test", other.revision, "x")):
             with self.assertRaises(NotFound):
@@ -129,7 +129,7 @@ class Revisions(WithLibrary):
     def test_an_edit_that_cannot_be_done_changes_nothing(self) -> None:
         with self.assertRaises(EditError):
             self.library.edit("test", self.start.revision, command(type="remove_layers", layers=["gone"]))
-        self.assertEqual(len(self.library.history("test")), 1)
+        self.assertEqual(self.library.history("test").count, 1)
 
     def test_many_writers_at_once_make_one_line(self) -> None:
         done: list[str] = []
@@ -148,7 +148,7 @@ class Revisions(WithLibrary):
             thread.start()
         for thread in threads:
             thread.join()
-        history = self.library.history("test")
+        history = self.library.history("test").rows
         self.assertEqual((len(done), len(history)), (8, 9))
         self.assertTrue(all(each.line for each in history))
 

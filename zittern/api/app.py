@@ -1,7 +1,9 @@
-"""Wiring only: guard, routes, errors, the built page."""
+"""Wiring only: the door, routes, errors, the built page."""
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -11,7 +13,7 @@ from fastapi.staticfiles import StaticFiles
 from zittern import __version__
 from zittern.api import problems
 from zittern.api.context import Context
-from zittern.api.guard import Guard
+from zittern.api.guard import Guard, Hosts, hosts_of
 from zittern.api.routes import exports, imports, motion, projects, shots, tables
 from zittern.core.errors import NotFound
 from zittern.settings import Settings
@@ -20,20 +22,25 @@ from zittern.store.library import Library
 __all__ = ["WEB_DIST", "make_app"]
 
 WEB_DIST = Path(__file__).parent.parent / "web_dist"
-# Everything comes from this server; inline styles are React's, blobs are textures inside GLB files.
-_POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; connect-src 'self' blob: data:; worker-src 'self' blob:"
 
 
 def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     """The application on a data folder."""
-    app = FastAPI(title="Zittern", version=__version__)
+    app = FastAPI(title="Zittern", version=__version__, lifespan=_life)
     app.state.context = Context(library if library is not None else Library(settings.data_dir))
     problems.install(app)
     for module in (tables, projects, shots, motion, imports, exports):
         app.include_router(module.router)
+    app.add_middleware(Hosts, allowed_hosts=hosts_of(settings.host))
     app.add_middleware(Guard, most_bytes=settings.most_upload_mb * 2**20)
     _serve_page(app)
     return app
+
+
+@asynccontextmanager
+async def _life(app: FastAPI) -> AsyncIterator[None]:
+    yield
+    app.state.context.close()
 
 
 def _serve_page(app: FastAPI) -> None:
@@ -45,6 +52,8 @@ def _serve_page(app: FastAPI) -> None:
 
         return
     app.mount("/assets", StaticFiles(directory=WEB_DIST / "assets"), name="assets")
+    # Only what was built is served: no path that somebody sends ever reaches the disk.
+    files = {path.name for path in WEB_DIST.iterdir() if path.is_file()}
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     def _unknown(rest: str) -> Response:
@@ -52,6 +61,4 @@ def _serve_page(app: FastAPI) -> None:
 
     @app.get("/{rest:path}", include_in_schema=False)
     def _page(rest: str) -> Response:
-        file = WEB_DIST / rest
-        inside = rest and file.resolve().is_relative_to(WEB_DIST) and file.is_file()
-        return FileResponse(file if inside else WEB_DIST / "index.html", headers={"Content-Security-Policy": _POLICY, "Cache-Control": "no-cache"})
+        return FileResponse(WEB_DIST / (rest if rest in files else "index.html"), headers={"Cache-Control": "no-cache"})

@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
-import threading
+from collections.abc import Callable, Coroutine
 from dataclasses import dataclass, field
-from typing import Annotated
+from typing import Annotated, Any
 
+import orjson
 from fastapi import Depends, Request
 from fastapi.responses import Response
+from fastapi.routing import APIRoute
 from pydantic import BaseModel
 
-from zittern.api.jobs import ExportJobs
-from zittern.core.evaluate import Cache, Motion, evaluate
+from zittern.api.jobs import Busy, ExportJobs
+from zittern.core.evaluate import Cache, Motion
+from zittern.core.sampled import Sampled, sample, stretches
 from zittern.core.shot.shot import Shot
 from zittern.store.library import Library
 
-__all__ = ["Context", "Ctx", "json_response"]
+__all__ = ["Context", "Ctx", "JsonRoute", "json_response"]
 
 
 @dataclass
@@ -24,21 +27,55 @@ class Context:
 
     library: Library
     cache: Cache = field(default_factory=Cache)
-    jobs: ExportJobs = field(default_factory=ExportJobs)
-    _cache_lock: threading.Lock = field(default_factory=threading.Lock)
+    busy: Busy = field(default_factory=Busy)
+    jobs: ExportJobs = field(init=False)
 
-    def motion(self, shot: Shot) -> Motion:
-        """Motion over all whole frames; only what changed is computed."""
-        with self._cache_lock:
-            return evaluate(shot, cache=self.cache)
+    def __post_init__(self) -> None:
+        self.jobs = ExportJobs(self.library.workspace, self.busy)
+
+    def close(self) -> None:
+        """Ends exports, lets go of the data folder."""
+        self.jobs.close()
+        self.library.close()
+
+    def sampled(self, shot: Shot, frame: float, window: tuple[int, int] | None = None) -> Sampled:
+        """Motion as it is looked at; only what changed is computed."""
+        with self.busy:
+            return sample(shot, frame, window, self.cache)
+
+    def stretches(self, shot: Shot) -> list[Motion]:
+        """Motion over neighbouring whole frames that stand for the shot."""
+        with self.busy:
+            return stretches(shot, self.cache)
 
 
-def _context(request: Request) -> Context:
+async def _context(request: Request) -> Context:  # async: it would take a thread of its own otherwise
     context: Context = request.app.state.context
     return context
 
 
 Ctx = Annotated[Context, Depends(_context)]
+
+
+class _StrictRequest(Request):
+    """Reads JSON strictly: no NaN, no infinities, no halves of characters, no numbers past all limits."""
+
+    async def json(self) -> Any:
+        if not hasattr(self, "_strict"):
+            self._strict = orjson.loads(await self.body())
+        return self._strict
+
+
+class JsonRoute(APIRoute):
+    """A route whose JSON is read strictly."""
+
+    def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
+        handle = super().get_route_handler()
+
+        async def strict(request: Request) -> Response:
+            return await handle(_StrictRequest(request.scope, request.receive))
+
+        return strict
 
 
 def json_response(model: BaseModel, status: int = 200) -> Response:

@@ -1,57 +1,148 @@
-"""The door: only this machine's names as Host, only our own pages as Origin, uploads up to a limit. Pure ASGI."""
+"""The door: only our own pages as Origin, nothing cross-site that changes things, bodies up to a limit. Pure ASGI.
+
+Which names the server answers to is decided by the framework's own TrustedHostMiddleware; only its refusal is told in our way.
+"""
 
 from __future__ import annotations
 
-from starlette.datastructures import Headers
+import socket
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.middleware.trustedhost import TrustedHostMiddleware
+from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from zittern.api.problems import problem
 
-__all__ = ["Guard"]
+__all__ = ["Guard", "Hosts", "hosts_of"]
 
-_LOCAL = frozenset({"127.0.0.1", "localhost", "[::1]"})
+_READING = frozenset({"GET", "HEAD", "OPTIONS"})
+# Addresses that mean every network this machine is in: then its own name is one of the server's.
+_EVERYWHERE = frozenset({"0.0.0.0", "::", ""})
+# A body of commands as large as this takes a quarter of a second to read; files come as forms and may be larger.
+MOST_JSON_BYTES = 4 * 2**20
+# Everything comes from this server; inline styles are React's, blobs are textures inside GLB files.
+_POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; connect-src 'self' blob: data:; worker-src 'self' blob:; "
+    "object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+)
+_HEADERS = {"X-Content-Type-Options": "nosniff", "Content-Security-Policy": _POLICY, "Referrer-Policy": "no-referrer"}
+
+
+def hosts_of(host: str) -> list[str]:
+    """Names that a server listening on an address answers to: this machine's own, and that address."""
+    names = ["127.0.0.1", "localhost", "[::1]", "::1"]
+    if host in _EVERYWHERE:
+        own = socket.gethostname()
+        return [*names, own, f"{own}.local", *_addresses(own)]
+    return [*names, host, f"[{host}]"] if ":" in host else [*names, host]
+
+
+def _addresses(name: str) -> list[str]:
+    try:
+        found = {str(each[4][0]) for each in socket.getaddrinfo(name, None)}
+    except OSError:
+        return []
+    return sorted(found | {f"[{each}]" for each in found if ":" in each})
+
+
+class Hosts(TrustedHostMiddleware):
+    """The framework's check of the name that a request was sent to; a refusal says which names there are."""
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        async def refuse(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                known = ", ".join(name for name in self.allowed_hosts if not name.startswith("["))
+                host = _shown(Headers(scope=scope).get("host", ""))
+                await problem(403, "Host not allowed", f"this server answers to {known}, not to {host}; ZITTERN_HOST names another")(scope, receive, send)
+
+        inner = TrustedHostMiddleware(lambda _, receive, __: self.app(scope, receive, send), self.allowed_hosts, www_redirect=False)
+        await inner(scope, receive, refuse)
 
 
 class Guard:
-    """Refuses foreign hosts and origins (DNS rebinding, cross-site posts) and bodies over `most_bytes`."""
+    """Refuses foreign origins, cross-site writes and bodies over the limit; says how browsers are to treat every answer."""
 
-    def __init__(self, app: ASGIApp, most_bytes: int, hosts: frozenset[str] = _LOCAL) -> None:
+    def __init__(self, app: ASGIApp, most_bytes: int) -> None:
         self._app = app
         self._most_bytes = most_bytes
-        self._hosts = hosts
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
         headers = Headers(scope=scope)
-        host = headers.get("host", "")
-        origin = headers.get("origin")
-        size = headers.get("content-length", "0")
-        if _name(host) not in self._hosts:
-            refusal = problem(403, "Host not allowed", f"this server answers to {', '.join(sorted(self._hosts))}, not to {host[:80]!r}")
-        elif origin is not None and origin not in (f"http://{host}", f"https://{host}"):
-            refusal = problem(403, "Origin not allowed", f"requests from {origin[:80]!r} are refused")
-        elif not size.isdigit() or int(size) > self._most_bytes:
-            refusal = problem(413, "Too large", f"at most {self._most_bytes // 2**20} MB can be sent")
-        else:
-            await self._app(scope, _limited(receive, self._most_bytes), send)
+        send = _marked(send)
+        json = headers.get("content-type", "").partition(";")[0].strip().lower() in ("application/json", "")
+        most = min(MOST_JSON_BYTES, self._most_bytes) if json else self._most_bytes
+        refusal = _refusal(scope["method"], headers) or _size_refusal(headers, most)
+        if refusal is not None:
+            await refusal(scope, receive, send)
             return
-        await refusal(scope, receive, send)
+        door = _Door(receive, send, most)
+        try:
+            await self._app(scope, door.receive, door.send)
+        except Exception:
+            if not door.over:
+                raise
+        if door.over and not door.answered:
+            await _too_large(most)(scope, receive, send)
 
 
-def _name(host: str) -> str:
-    return host.rsplit(":", 1)[0] if not host.endswith("]") and ":" in host else host
+def _refusal(method: str, headers: Headers) -> Response | None:
+    host, origin = headers.get("host", ""), headers.get("origin")
+    if origin is not None and origin != f"http://{host}":
+        return problem(403, "Origin not allowed", f"requests from {_shown(origin)} are refused")
+    if method not in _READING and headers.get("sec-fetch-site", "same-origin") not in ("same-origin", "none"):
+        return problem(403, "Site not allowed", "only this server's own page may change anything")
+    return None
 
 
-def _limited(receive: Receive, most_bytes: int) -> Receive:
-    """Cuts off a body that grows past the limit without having announced it."""
-    seen = 0
+def _size_refusal(headers: Headers, most: int) -> Response | None:
+    size = headers.get("content-length", "0")
+    if size.isascii() and size.isdigit() and len(size) < 16 and int(size) <= most:
+        return None
+    return _too_large(most)
 
-    async def wrapped() -> Message:
-        nonlocal seen
-        message = await receive()
-        seen += len(message.get("body", b""))
-        return {"type": "http.disconnect"} if seen > most_bytes else message
+
+def _too_large(most: int) -> Response:
+    return problem(413, "Too large", f"at most {most // 2**20} MB can be sent" + ("; split it into several" if most == MOST_JSON_BYTES else ""))
+
+
+def _shown(text: str) -> str:
+    return repr(text[:80].encode("ascii", "backslashreplace").decode())
+
+
+class _Door:
+    """Counts a body that did not announce its size; past the limit the application hears that the client has gone, and is not heard any more."""
+
+    def __init__(self, receive: Receive, send: Send, most: int) -> None:
+        self._receive, self._send, self._most = receive, send, most
+        self._seen = 0
+        self.over = False
+        self.answered = False
+
+    async def receive(self) -> Message:
+        message = await self._receive()
+        self._seen += len(message.get("body", b""))
+        self.over = self.over or self._seen > self._most
+        return {"type": "http.disconnect"} if self.over else message
+
+    async def send(self, message: Message) -> None:
+        if self.over and not self.answered:
+            return
+        self.answered = True
+        await self._send(message)
+
+
+def _marked(send: Send) -> Send:
+    """Puts the headers that every answer carries."""
+
+    async def wrapped(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            headers = MutableHeaders(scope=message)
+            for name, value in _HEADERS.items():
+                headers.setdefault(name, value)
+        await send(message)
 
     return wrapped

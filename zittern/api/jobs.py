@@ -1,79 +1,155 @@
-"""Exports in the background, with progress and cancel."""
+"""Exports in the background, one after another, into files; with progress and cancel. A file is fetched once, or dropped after a while."""
 
 from __future__ import annotations
 
 import secrets
 import threading
+import time
 from collections import OrderedDict
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import Literal
 
-from zittern.core.errors import NotFound, ZitternError
-from zittern.core.evaluate import evaluate_in_parts, joined
+from zittern.core.errors import BadInput, NotFound, ZitternError
+from zittern.core.evaluate import Motion, evaluate_in_parts
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
 from zittern.formats.table import Format
+from zittern.store.faults import faults_of
+from zittern.store.workspace import Workspace
 
-__all__ = ["ExportJob", "ExportJobs"]
+__all__ = ["Busy", "ExportJob", "ExportJobs"]
 
-# Evaluation is most of the work; the rest is writing the file.
-_EVALUATION_SHARE = 0.9
 _MOST_KEPT = 20
+_KEPT_S = 900.0
+# Small parts: whoever waits for a picture meanwhile waits for no more than one of them.
+_PART_FRAMES = 500
+_MOST_PAUSE_S = 0.25
+
+
+class Busy:
+    """How many people are waiting for an answer just now; work in the background steps aside for them."""
+
+    def __init__(self) -> None:
+        self._count = 0
+        self._lock = threading.Lock()
+        self._idle = threading.Event()
+        self._idle.set()
+
+    def __enter__(self) -> None:
+        with self._lock:
+            self._count += 1
+            self._idle.clear()
+
+    def __exit__(self, *_: object) -> None:
+        with self._lock:
+            self._count -= 1
+            if self._count == 0:
+                self._idle.set()
+
+    def step_aside(self) -> None:
+        """Waits until nobody waits, but not for ever."""
+        self._idle.wait(_MOST_PAUSE_S)
+
+
+class _Cancelled(Exception):
+    """Somebody does not want it any more."""
 
 
 @dataclass
 class ExportJob:
-    """One export. `result` is there once status is done."""
+    """One export. `path` holds the file once status is done."""
 
     id: str
     filename: str
     format: Format
+    path: Path
     status: Literal["working", "done", "failed", "cancelled"] = "working"
     progress: float = 0.0
     problem: str | None = None
-    result: bytes = b""
+    ended_s: float | None = None
     cancelled: threading.Event = field(default_factory=threading.Event)
 
-    def run(self, shot: Shot, step: float) -> None:
+    def run(self, shot: Shot, frames: Array, busy: Busy) -> None:
         """Does the work on the calling thread."""
+        assert self.format.write is not None
         try:
-            frames = frame_grid(shot.first_frame, shot.last_frame, step)
-            parts = []
-            for part in evaluate_in_parts(shot, frames):
-                if self.cancelled.is_set():
-                    self.status = "cancelled"
-                    return
-                parts.append(part)
-                self.progress = _EVALUATION_SHARE * sum(len(each.frames) for each in parts) / len(frames)
-            assert self.format.write is not None
-            self.result = self.format.write(shot, joined(parts))
-            self.progress = 1.0
+            with faults_of(self.path.parent), self.path.open("wb") as file:
+                self.format.write(shot, frames, self._parts(shot, frames, busy), file)
             self.status = "cancelled" if self.cancelled.is_set() else "done"
+            self.progress = 1.0
+        except _Cancelled:
+            self.status = "cancelled"
         except (ZitternError, MemoryError, ValueError) as error:
             self.problem = str(error) or "not enough memory"
             self.status = "failed"
+        finally:
+            self.ended_s = time.monotonic()
+            if self.status != "done":
+                self.path.unlink(missing_ok=True)
+
+    def _parts(self, shot: Shot, frames: Array, busy: Busy) -> Iterator[Motion]:
+        for done, part in enumerate(evaluate_in_parts(shot, frames, _PART_FRAMES), start=1):
+            yield part
+            self.progress = min(0.99, done * _PART_FRAMES / len(frames))
+            busy.step_aside()
+            if self.cancelled.is_set():
+                raise _Cancelled
 
 
 class ExportJobs:
-    """The exports of this server, the newest kept until fetched."""
+    """The exports of this server."""
 
-    def __init__(self) -> None:
+    def __init__(self, workspace: Workspace, busy: Busy) -> None:
+        self._workspace = workspace
+        self._busy = busy
         self._jobs: OrderedDict[str, ExportJob] = OrderedDict()
         self._lock = threading.Lock()
+        self._worker = ThreadPoolExecutor(1, thread_name_prefix="export")
 
-    def start(self, shot: Shot, filename: str, format_: Format, step: float) -> ExportJob:
-        """Begins an export."""
-        job = ExportJob(secrets.token_hex(8), filename, format_)
+    def start(self, shot: Shot, slug: str, format_: Format, step: float) -> ExportJob:
+        """Begins an export, or queues it behind the one under way. Raises BadInput for what is too much, StoreError without room."""
+        if format_.write is None:
+            raise BadInput(f"the format {format_.name!r} is only read", "format")
+        frames = frame_grid(shot.first_frame, shot.last_frame, step)
+        job = ExportJob(secrets.token_hex(8), f"{slug}{format_.ending}", format_, self._workspace.new_path(format_.ending))
         with self._lock:
             self._jobs[job.id] = job
-            while len(self._jobs) > _MOST_KEPT:
-                self._jobs.popitem(last=False)[1].cancelled.set()
-        threading.Thread(target=job.run, args=(shot, step), name=f"export-{job.id}", daemon=True).start()
+        self._sweep()
+        self._worker.submit(job.run, shot, frames, self._busy)
         return job
 
     def get(self, job_id: str) -> ExportJob:
         """Raises NotFound."""
+        self._sweep()
         with self._lock:
             if job_id not in self._jobs:
                 raise NotFound("this export is gone; start it again")
             return self._jobs[job_id]
+
+    def drop(self, job: ExportJob) -> None:
+        """Forgets an export and its file."""
+        job.cancelled.set()
+        with self._lock:
+            self._jobs.pop(job.id, None)
+        job.path.unlink(missing_ok=True)
+
+    def close(self) -> None:
+        """Ends all work."""
+        with self._lock:
+            left = list(self._jobs.values())
+        for job in left:
+            job.cancelled.set()
+        self._worker.shutdown(cancel_futures=True)
+
+    def _sweep(self) -> None:
+        """Drops what ended long ago, and the oldest of too many."""
+        now = time.monotonic()
+        with self._lock:
+            jobs = list(self._jobs.values())
+        old = [job for job in jobs if job.ended_s is not None and now - job.ended_s > _KEPT_S]
+        for job in {each.id: each for each in [*old, *jobs[:-_MOST_KEPT]]}.values():
+            self.drop(job)

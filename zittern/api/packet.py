@@ -10,10 +10,11 @@ from collections.abc import Mapping
 import numpy as np
 import numpy.typing as npt
 
-from zittern.api.models import ArrayHead, MotionHead
+from zittern.api.models.motion import ArrayHead, MotionHead
 from zittern.core.evaluate import Motion, Pose
 from zittern.core.lens import vfov_deg
 from zittern.core.readings import Readings
+from zittern.core.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -23,20 +24,33 @@ MAGIC = b"ZTM1"
 Floats = npt.NDArray[np.float32]
 
 
-def pack_motion(shot: Shot, motion: Motion, revision: int, readings: Readings, have: Mapping[str, str], more: Mapping[str, Array] | None = None) -> bytes:
+def pack_motion(shot: Shot, sampled: Sampled, revision: int, readings: Readings, have: Mapping[str, str], more: Mapping[str, Array] | None = None) -> bytes:
     """A packet with the arrays whose tag differs from what the page has; `more` are further arrays, (F, C) each."""
     heads: list[ArrayHead] = []
     body: list[bytes] = []
     offset = 0
-    for name, array in {**_arrays(shot, motion), **(more or {})}.items():
-        tag = _tags.of(array)
+    pieces = [_arrays(shot, motion) for motion in sampled.pieces]
+    arrays = {name: [piece[name] for piece in pieces] for name in pieces[0]}
+    grid = "" if sampled.order is None else _tags.of(sampled.frames[:, None])
+    for name, parts in arrays.items():
+        tag = _tags.of(parts[0]) if sampled.order is None else _hash("".join([grid, *map(_tags.of, parts)]).encode())
+        known = have.get(name) == tag
+        heads.append(ArrayHead(name=name, tag=tag, columns=parts[0].shape[1], offset=None if known else offset))
+        if not known:
+            body.append(_bytes(parts[0] if sampled.order is None else np.concatenate(parts)[sampled.order]))
+            offset += len(body[-1])
+    for name, array in {**({} if sampled.order is None else {"frames": sampled.frames[:, None]}), **(more or {})}.items():
+        data = _bytes(array)
+        tag = _hash(data)
         known = have.get(name) == tag
         heads.append(ArrayHead(name=name, tag=tag, columns=array.shape[1], offset=None if known else offset))
         if not known:
-            data = _bytes(array)
             body.append(data)
             offset += len(data)
-    head = MotionHead(revision=revision, first_frame=shot.first_frame, frames=len(motion.frames), arrays=heads, readings=readings)
+    head = MotionHead(
+        revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames), exact=list(sampled.exact), close_frames=CLOSE_FRAMES,
+        arrays=heads, readings=readings,
+    )  # fmt: skip
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % 4)
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])
@@ -54,13 +68,22 @@ class _Tags:
         found = self._known.get(at)
         if found is not None and found[0]() is array:
             return found[1]
-        tag = hashlib.blake2b(_bytes(array), digest_size=8).hexdigest()
+        tag = _hash(_bytes(array))
         if not array.flags.writeable:
-            self._known[at] = weakref.ref(array, lambda _: self._known.pop(at, None)), tag
+            self._known[at] = weakref.ref(array, lambda gone: self._forget(at, gone)), tag
         return tag
+
+    def _forget(self, at: int, gone: weakref.ref[Array]) -> None:
+        found = self._known.get(at)
+        if found is not None and found[0] is gone:
+            self._known.pop(at, None)
 
 
 _tags = _Tags()
+
+
+def _hash(data: bytes) -> str:
+    return hashlib.blake2b(data, digest_size=8).hexdigest()
 
 
 def _bytes(array: Array) -> bytes:

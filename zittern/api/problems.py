@@ -10,7 +10,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from zittern.core.errors import BadInput, Conflict, NotFound, ZitternError, loc_path
+from zittern.core.errors import BadInput, Conflict, NotFound, StoreBusy, StoreError, StoreFull, ZitternError, loc_path
 
 __all__ = ["STATUS", "install", "problem"]
 
@@ -19,14 +19,22 @@ STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
     (NotFound, 404, "Not found"),
     (Conflict, 409, "Changed elsewhere"),
     (BadInput, 422, "Cannot be used"),
+    (StoreFull, 507, "No room"),
+    (StoreBusy, 503, "Busy"),
+    (StoreError, 503, "Data folder"),
     (ZitternError, 500, "Failed"),
 )
 
 
 def problem(status: int, title: str, detail: str, where: str = "", **more: Any) -> JSONResponse:
     """A problem+json response."""
-    body = {"type": "about:blank", "title": title, "status": status, "detail": detail, "where": where, **more}
+    body = {"type": "about:blank", "title": title, "status": status, "detail": _sayable(detail), "where": _sayable(where), **more}
     return JSONResponse(body, status_code=status, media_type="application/problem+json")
+
+
+def _sayable(text: str) -> str:
+    """A text that can be sent, whatever somebody had put into it: halves of characters are spelt out."""
+    return text.encode("utf-8", "backslashreplace").decode()
 
 
 def install(app: FastAPI) -> None:

@@ -15,6 +15,8 @@ rig        rotations, transforms, mount poses
 sources    sources of motion and their table
 shot       the shot document and its upgrades
 evaluate   THE CENTRE: shot + frames -> Motion
+sampled    motion at the frames that somebody looks at
+scribble   a shot's shake as a small picture
 readings   sizes in pixels and rates for people to read
 spectrum   how much moves at which rate
 feel       the starting handheld feel

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from functools import cached_property
-from typing import Literal, NamedTuple, Self
+from typing import Annotated, Literal, NamedTuple, Self, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -13,16 +13,25 @@ from zittern.core import interpolate
 from zittern.core.doc import Doc
 from zittern.core.units import Array, IntArray
 
-__all__ = ["Curve", "Extend", "Interp", "Key"]
+__all__ = ["MOST_FRAME", "MOST_VALUE", "Curve", "Extend", "Frame", "Handle", "Interp", "Key"]
 
 Interp = Literal["hold", "linear", "smooth", "free"]
 Extend = Literal["hold", "continue", "repeat"]
+_INTERPS = get_args(Interp)
 
 MOST_KEYS = 200_000
+# Frames further out than any shot reaches, and values that still leave room to calculate with.
+MOST_FRAME = 1e7
+MOST_VALUE = 1e12
 # Keys closer than this cannot be told apart, and slopes between them are no numbers.
 LEAST_GAP_FRAMES = 1e-6
 # A handle left out reaches a third of the way to the next key, as the Bezier form of a Hermite segment does.
 _THIRD = 1.0 / 3.0
+
+
+Frame = Annotated[float, Field(ge=-MOST_FRAME, le=MOST_FRAME)]
+_Value = Annotated[float, Field(ge=-MOST_VALUE, le=MOST_VALUE)]
+Handle = tuple[Frame, _Value]
 
 
 class Key(Doc):
@@ -31,19 +40,23 @@ class Key(Doc):
     A handle is (frames, value) relative to the key; the one before it reaches back (frames <= 0).
     """
 
-    frame: float = Field(ge=-1e7, le=1e7)
-    value: float = Field(ge=-1e12, le=1e12)
+    frame: Frame
+    value: _Value
     interp: Interp = "smooth"
-    handle_in: tuple[float, float] | None = None
-    handle_out: tuple[float, float] | None = None
+    handle_in: Handle | None = None
+    handle_out: Handle | None = None
+
+    def moved(self, frame: float, value: float) -> Key:
+        """The same key elsewhere. As `replace`, at a third of its cost: there may be many keys."""
+        return Key(frame=frame, value=value, interp=self.interp, handle_in=self.handle_in, handle_out=self.handle_out)
 
 
 class _Arrays(NamedTuple):
-    """Keys as arrays, each (K,)."""
+    """Keys as arrays, each (K,). kinds: places in _INTERPS."""
 
     frames: Array
     values: Array
-    kinds: tuple[Interp, ...]
+    kinds: IntArray
 
 
 class Curve(Doc):
@@ -55,11 +68,11 @@ class Curve(Doc):
 
     @model_validator(mode="after")
     def _ordered(self) -> Self:
-        for i in range(1, len(self.keys)):
-            if self.keys[i].frame - self.keys[i - 1].frame < LEAST_GAP_FRAMES:
-                raise ValueError(
-                    f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {self.keys[i].frame:g} after frame {self.keys[i - 1].frame:g}"
-                )
+        frames = self.arrays.frames
+        back = np.flatnonzero(np.diff(frames) < LEAST_GAP_FRAMES)
+        if back.size:
+            i = int(back[0]) + 1
+            raise ValueError(f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {frames[i]:g} after frame {frames[i - 1]:g}")
         return self
 
     @classmethod
@@ -72,7 +85,7 @@ class Curve(Doc):
         """The keys as arrays."""
         frames = np.array([key.frame for key in self.keys], dtype=np.float64)
         values = np.array([key.value for key in self.keys], dtype=np.float64)
-        return _Arrays(frames, values, tuple(key.interp for key in self.keys))
+        return _Arrays(frames, values, np.array([_INTERPS.index(key.interp) for key in self.keys]))
 
     def sample(self, frames: Array) -> Array:
         """Value at each frame, fractional frames too. (F,) -> (F,) in the unit of the values."""
@@ -130,7 +143,7 @@ class Curve(Doc):
         key_frames, values, kinds = self.arrays
         segment = interpolate.segment_of(key_frames, frames)
         out = values[segment].astype(np.float64)
-        kind_of = np.array([("hold", "linear", "smooth", "free").index(kind) for kind in kinds])[segment]
+        kind_of = kinds[segment]
         linear = kind_of == 1
         if np.any(linear):
             out[linear] = np.interp(frames[linear], key_frames, values)

@@ -21,6 +21,14 @@ class Doc(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, ignored_types=(cached_property,))
 
+    def __eq__(self, other: object) -> bool:
+        """By fields: what was computed from them and is remembered does not count."""
+        if self is other:
+            return True
+        if type(self) is not type(other):
+            return NotImplemented
+        return all(getattr(self, name) == getattr(other, name) for name in type(self).model_fields)
+
     def replace(self, **changes: Any) -> Self:
         """A new document with some fields changed, checked; parts that did not change are shared.
 

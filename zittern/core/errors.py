@@ -6,7 +6,10 @@ ZitternError
 │   ├── FormatError     a file of another format
 │   └── EditError       a command that cannot be applied
 ├── NotFound          the thing named does not exist
-└── Conflict          somebody else changed it first
+├── Conflict          somebody else changed it first
+└── StoreError        the data folder cannot be used; says what to do
+    ├── StoreFull       the disk is full
+    └── StoreBusy       another program keeps the database locked
 """
 
 from __future__ import annotations
@@ -18,7 +21,8 @@ from typing import Any
 from pydantic import ValidationError
 
 __all__ = [
-    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "ZitternError", "faults_as", "field_path", "out_of_range",
+    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "StoreBusy", "StoreError", "StoreFull", "ZitternError",
+    "faults_as", "field_path", "out_of_range",
 ]  # fmt: skip
 
 
@@ -72,6 +76,18 @@ class Conflict(ZitternError):
     def __init__(self, message: str, details: dict[str, Any]) -> None:
         super().__init__(message)
         self.details = details
+
+
+class StoreError(ZitternError):
+    """The data folder cannot be used as it is."""
+
+
+class StoreFull(StoreError):
+    """There is no room left on the disk."""
+
+
+class StoreBusy(StoreError):
+    """Another program keeps the database locked."""
 
 
 @contextmanager

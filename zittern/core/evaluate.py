@@ -8,18 +8,19 @@ only what changed is computed again.
 from __future__ import annotations
 
 import hashlib
-from collections import OrderedDict
+import threading
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
+from cachetools import LRUCache
 
 from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.envelope import ramp
 from zittern.core.lens import LEAST_FOCAL_MM
 from zittern.core.params import Fixed, Keyed
-from zittern.core.phase import integrate
+from zittern.core.phase import integrate, phase_table
 from zittern.core.rig import chain
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
@@ -68,26 +69,38 @@ class Motion:
         return out
 
 
-class Cache:
-    """Arrays of earlier evaluations by what they depend on; the least recently used go first."""
+# So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
+_LEAD_FRAMES = 10_000.0
+# Enough for what the parts of one evaluation share: tables of phases.
+_PARTS_BYTES = 32 * 2**20
 
-    def __init__(self, most_bytes: int = 256 * 2**20) -> None:
-        self._most_bytes = most_bytes
-        self._bytes = 0
-        self._kept: OrderedDict[tuple[Any, ...], Array] = OrderedDict()
+
+class Cache:
+    """Arrays of earlier evaluations by what they depend on; the least recently used go first.
+
+    Several evaluations may share one: nothing is locked while an array is made, at worst two make the same.
+    """
+
+    def __init__(self, most_bytes: int = 96 * 2**20) -> None:
+        self._kept: LRUCache[tuple[Any, ...], Array] = LRUCache(most_bytes, getsizeof=lambda array: array.nbytes)
+        self._lock = threading.Lock()
+
+    @property
+    def bytes(self) -> int:
+        """What is kept just now."""
+        return int(self._kept.currsize)
 
     def get(self, key: tuple[Any, ...], make: Callable[[], Array]) -> Array:
         """The array for a key, made when missing; read-only."""
-        found = self._kept.get(key)
+        with self._lock:
+            found = self._kept.get(key)
         if found is not None:
-            self._kept.move_to_end(key)
             return found
         made = make()
         made.flags.writeable = False
-        self._kept[key] = made
-        self._bytes += made.nbytes
-        while self._bytes > self._most_bytes and len(self._kept) > 1:
-            self._bytes -= self._kept.popitem(last=False)[1].nbytes
+        with self._lock:
+            if made.nbytes <= self._kept.maxsize:
+                return self._kept.setdefault(key, made)
         return made
 
 
@@ -108,9 +121,10 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
-    """The same motion in pieces of a few frames, so that long work can show progress and be stopped."""
+    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little memory."""
+    cache = Cache(_PARTS_BYTES)
     for start in range(0, max(len(frames), 1), part_frames):
-        yield evaluate(shot, frames[start : start + part_frames])
+        yield evaluate(shot, frames[start : start + part_frames], cache)
 
 
 def joined(parts: Sequence[Motion]) -> Motion:
@@ -233,7 +247,7 @@ class _Run:
         speeds = (layer.speed, clip.speed)
 
         def phase_at(frames: Array, rate: Fixed | Keyed) -> Array:
-            paces = {s.pace.fingerprint: integrate((rate, s.pace, *speeds), frames, start, self.shot.fps) for s in settings}
+            paces = {s.pace.fingerprint: self._phase((rate, s.pace, *speeds), frames, start, last) for s in settings}
             return np.stack([paces[s.pace.fingerprint] for s in settings], axis=1)
 
         def make() -> Array:
@@ -256,6 +270,14 @@ class _Run:
             *(s.fingerprint for s in speeds),
         )
         return self.cache.get(key, make)
+
+    def _phase(self, factors: tuple[Fixed | Keyed, ...], frames: Array, start: float, last: float) -> Array:
+        """Cycles from a start to each frame. (F,). The table behind it serves all parts of a shot: its work is done once."""
+        if all(factor.constant is not None for factor in factors):
+            return integrate(factors, frames, start, self.shot.fps)
+        reach = (min(self.span[0], max(start, self.span[0] - _LEAD_FRAMES)), max(self.span[1], min(last, self.span[1] + _LEAD_FRAMES)) + 1.0)
+        key = ("phase", reach, start, *(factor.fingerprint for factor in factors))
+        return integrate(factors, frames, start, self.shot.fps, self.cache.get(key, lambda: phase_table(factors, start, reach)))
 
 
 def _when(part: Clip | Layer) -> tuple[object, ...]:

@@ -11,49 +11,76 @@ from zittern.core.params import Fixed, Keyed
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
-__all__ = ["integrate"]
+__all__ = ["integrate", "phase_table"]
 
 # Four-point Gauss-Legendre is exact to degree 7; a product of two cubic segments has degree 6.
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
+# Cells worked on at a time: memory does not grow with the length of a shot.
+_CHUNK_CELLS = 32_768
+# Outside the shot cells grow wider than a frame when there would be more than this: nothing there is ever seen, only its sum counts.
+_MOST_FAR_CELLS = 65_536
 
 
-def integrate(factors: Sequence[Fixed | Keyed], frames: Array, start_frame: float, fps: Fps) -> Array:
+def integrate(factors: Sequence[Fixed | Keyed], frames: Array, start_frame: float, fps: Fps, table: Array | None = None) -> Array:
     """phi(f) = integral of the product of the factors (each per second) from start_frame to f. (F,) -> (F,) cycles.
 
-    Cells end at whole frames and at keys, so the result at a frame does not depend on which other frames are asked for.
+    `table` is what `phase_table` gives for the same factors and start; made for just these frames when left out. Cells end at whole
+    frames and at keys, so the result at a frame does not depend on which other frames are asked for.
     """
     constants = [factor.constant for factor in factors]
     scale = math.prod(c for c in constants if c is not None) / fps.value
-    varying = [factor for factor, c in zip(factors, constants, strict=True) if c is None]
+    varying = _varying(factors)
     frames = np.asarray(frames, dtype=np.float64)
     if not varying or frames.size == 0:
         return (frames - start_frame) * scale
-
-    edges = _cell_edges(varying, frames, start_frame)
-    total = np.concatenate(([0.0], np.cumsum(_quadrature(varying, edges[:-1], edges[1:]))))
+    edges, total = phase_table(factors, start_frame, (float(frames.min()), float(frames.max()))) if table is None else table
     cell = np.clip(np.searchsorted(edges, frames, side="right") - 1, 0, len(edges) - 1)
-    values = total[cell] - total[np.searchsorted(edges, start_frame)]
-    partial = frames > edges[cell]
+    values = total[cell]
+    partial = frames != edges[cell]
     if np.any(partial):
         values[partial] += _quadrature(varying, edges[cell[partial]], frames[partial])
     return np.asarray(values * scale, dtype=np.float64)
 
 
-def _cell_edges(factors: Sequence[Fixed | Keyed], frames: Array, start_frame: float) -> Array:
-    low = min(math.floor(float(frames.min())), math.floor(start_frame))
-    high = max(math.ceil(float(frames.max())), math.ceil(start_frame))
-    edges = [np.arange(low, high + 1, dtype=np.float64), np.array([start_frame])]
-    for factor in factors:
+def phase_table(factors: Sequence[Fixed | Keyed], start_frame: float, reach: tuple[float, float]) -> Array:
+    """Edges of cells over a reach of frames and the start, and the integral of the factors that vary from the start to each. (2, C).
+
+    Within the reach cells are whole frames, cut at keys.
+    """
+    varying = _varying(factors)
+    near = np.arange(math.floor(reach[0]), math.ceil(reach[1]) + 1, dtype=np.float64)
+    edges = [near, _far(start_frame, near[0]), _far(near[-1], start_frame), np.array([start_frame])]
+    low, high = min(start_frame, near[0]), max(start_frame, near[-1])
+    for factor in varying:
         keys = factor.key_frames
         edges.append(keys[(keys > low) & (keys < high)])
-    return np.unique(np.concatenate(edges))
+    cells = np.unique(np.concatenate(edges))
+    total = np.concatenate(([0.0], np.cumsum(_quadrature(varying, cells[:-1], cells[1:]))))
+    return np.stack([cells, total - total[np.searchsorted(cells, start_frame)]])
+
+
+def _varying(factors: Sequence[Fixed | Keyed]) -> list[Fixed | Keyed]:
+    return [factor for factor in factors if factor.constant is None]
+
+
+def _far(low: float, high: float) -> Array:
+    """Edges from low to high, outside the reach: whole frames while there are not too many."""
+    if high <= low:
+        return np.empty(0)
+    if high - low <= _MOST_FAR_CELLS:
+        return np.arange(math.floor(low) + 1, math.ceil(high), dtype=np.float64)
+    return np.linspace(low, high, _MOST_FAR_CELLS)
 
 
 def _quadrature(factors: Sequence[Fixed | Keyed], start: Array, stop: Array) -> Array:
-    """Integral over each [start, stop] in frames. (C,), (C,) -> (C,)."""
-    half = 0.5 * (stop - start)
-    points = (start + half)[:, None] + half[:, None] * _NODES
-    product = np.ones(points.size)
-    for factor in factors:
-        product = product * factor.sample(points.ravel())
-    return np.asarray(half * (product.reshape(points.shape) @ _WEIGHTS), dtype=np.float64)
+    """Integral over each [start, stop] in frames, negative where stop comes first. (C,), (C,) -> (C,)."""
+    out = np.empty(len(start))
+    for first in range(0, len(start), _CHUNK_CELLS):
+        part = slice(first, first + _CHUNK_CELLS)
+        half = 0.5 * (stop[part] - start[part])
+        points = (start[part] + half)[:, None] + half[:, None] * _NODES
+        product = np.ones(points.size)
+        for factor in factors:
+            product = product * factor.sample(points.ravel())
+        out[part] = half * (product.reshape(points.shape) @ _WEIGHTS)
+    return out

@@ -69,12 +69,13 @@ def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
     return np.array(sizes) / _SMALL
 
 
-def read(shot: Shot, motion: Motion, frame: float) -> Readings:
-    """Readings near a frame of a motion over whole frames."""
+def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) -> Readings:
+    """Readings near a frame of a motion over neighbouring whole frames; what counts over all of the shot from `whole`, spread over it."""
     i = int(np.clip(np.searchsorted(motion.frames, frame), 0, len(motion.frames) - 1))
     focal = float(motion.bare.focal_mm[i])
     distance = subject_distance_m(shot, frame, motion.bare.position_m[i])
     shaken = _picture_offsets_px(shot, motion, distance)
+    overall = shaken if whole is None or whole is motion else _picture_offsets_px(shot, whole, distance)
     step = np.linalg.norm(np.diff(shaken, axis=0), axis=1) if len(shaken) > 1 else np.zeros(1)
     speed = np.linalg.norm(np.diff(motion.bare.position_m[max(i - 1, 0) : i + 2], axis=0), axis=1)
     return Readings(
@@ -82,7 +83,7 @@ def read(shot: Shot, motion: Motion, frame: float) -> Readings:
         focal_mm=float(motion.pose.focal_mm[i]),
         subject_distance_m=distance,
         layers=tuple(_layer_reading(shot, layer, frame, focal, distance) for _, layer in shot.layers()),
-        total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(shaken * shaken, axis=1)))),
+        total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(overall * overall, axis=1)))),
         streak_px=float(step[min(i, len(step) - 1)] * SHUTTER_SHARE),
         camera_height_m=float(motion.pose.position_m[i, 1]),
         camera_speed_m_s=float(np.mean(speed) * shot.fps.value) if len(speed) else 0.0,

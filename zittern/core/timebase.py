@@ -10,11 +10,14 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from zittern.core.doc import Doc
+from zittern.core.errors import BadInput
 from zittern.core.units import Array
 
 __all__ = ["MOST_FPS", "Fps", "frame_grid", "last_frame_covering"]
 
 MOST_FPS = 1000.0
+# A shot of a million frames, four times a frame.
+MOST_SAMPLES = 4_000_000
 # Decimal shorthands of the 1000/1001 rates of broadcast (SMPTE ST 12-1).
 _SHORTHANDS = {23.976: (24000, 1001), 23.98: (24000, 1001), 29.97: (30000, 1001), 47.952: (48000, 1001), 59.94: (60000, 1001), 119.88: (120000, 1001)}
 # A time this many frames from a whole frame counts as on it: float32 seconds in files are no finer.
@@ -33,7 +36,7 @@ class Fps(Doc):
         if isinstance(value, str):
             return _from_text(value)
         if isinstance(value, (int, float)) and not isinstance(value, bool):
-            return _from_number(float(value))
+            return _from_number(_finite(value))
         return value
 
     @model_validator(mode="after")
@@ -53,6 +56,13 @@ class Fps(Doc):
     def seconds(self, frames: Array, first_frame: float) -> Array:
         """t = (frame - first) / fps. frames: (F,) -> (F,) seconds."""
         return (np.asarray(frames, dtype=np.float64) - first_frame) * self.den / self.num
+
+
+def _finite(value: int | float) -> float:
+    try:
+        return float(value)
+    except OverflowError:
+        return math.inf
 
 
 def _from_number(value: float) -> dict[str, int]:
@@ -77,7 +87,10 @@ def _from_text(text: str) -> dict[str, int]:
 
 
 def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
-    """Frames first, first + step, ... up to last. (F,) float64."""
+    """Frames first, first + step, ... up to last. (F,) float64. Raises BadInput when there would be too many."""
+    if not step > 0.0 or last_frame - first_frame > step * (MOST_SAMPLES - 1):
+        length = last_frame - first_frame + 1
+        raise BadInput(f"a step of {step:g} frames over {length} frames: at most {MOST_SAMPLES} samples are possible; choose a larger step", "step")
     count = math.floor((last_frame - first_frame) / step + 1e-9) + 1
     return first_frame + np.arange(count, dtype=np.float64) * step
 

@@ -13,7 +13,7 @@ SLUGS = ("jetty-walk", "jetty-walk-handheld", "lamp-close", "empty-dune")
 def ensure_demo(library: Library) -> bool:
     """Adds what is missing; True when anything was."""
     slug, name = PROJECT
-    there = {entry.slug for entry in library.shots()}
+    there = library.slugs()
     missing = [each for each in SLUGS if each not in there]
     if slug not in {project.slug for project in library.projects()}:
         library.add_project(name, slug)

@@ -10,6 +10,8 @@ import codecs
 import csv
 import io
 import math
+from collections.abc import Iterable
+from typing import IO
 
 import numpy as np
 
@@ -30,15 +32,14 @@ _MOST_VALUE = 1e6
 CAMERA_NAME = "camera"
 
 
-def write(shot: Shot, motion: Motion) -> bytes:
+def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """One row a frame, nine decimals: finer than any pose is known."""
-    rows = np.column_stack(
-        [motion.frames, shot.fps.seconds(motion.frames, shot.first_frame), motion.pose.position_m, motion.pose.angles_deg, motion.pose.focal_mm]
-    )
-    out = io.StringIO()
-    out.write(",".join(COLUMNS) + "\n")
-    np.savetxt(out, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * 8, delimiter=",")
-    return out.getvalue().encode()
+    file.write((",".join(COLUMNS) + "\n").encode())
+    for motion in parts:
+        rows = np.column_stack(
+            [motion.frames, shot.fps.seconds(motion.frames, shot.first_frame), motion.pose.position_m, motion.pose.angles_deg, motion.pose.focal_mm]
+        )
+        np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * 8, delimiter=",")
 
 
 def read(data: bytes, sidecars: Sidecars) -> PathFile:

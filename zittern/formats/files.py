@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
+from tempfile import SpooledTemporaryFile
+from typing import IO
 from urllib.parse import unquote
 
 from zittern.core.errors import FormatError
 
-__all__ = ["MOST_FILE_BYTES", "Sidecars", "no_sidecars", "read_bytes", "sidecars_of"]
+__all__ = ["MOST_FILE_BYTES", "Sidecars", "no_sidecars", "read_bytes", "sidecars_of", "spool_beside"]
 
 MOST_FILE_BYTES = 128 * 2**20
+_SPOOLED_BYTES = 8 * 2**20
 
 Sidecars = Callable[[str, str], bytes]
 
@@ -24,6 +27,12 @@ def read_bytes(path: Path) -> bytes:
         return path.read_bytes()
     except OSError as error:
         raise FormatError(f"cannot read {path}: {error.strerror}") from error
+
+
+def spool_beside(file: IO[bytes]) -> IO[bytes]:
+    """A nameless file for what is only known in part, on the same disk as another; gone when closed. A small one stays in memory."""
+    name = getattr(file, "name", None)
+    return SpooledTemporaryFile(_SPOOLED_BYTES, dir=str(Path(name).parent) if isinstance(name, str) else None)
 
 
 def no_sidecars(uri: str, where: str) -> bytes:

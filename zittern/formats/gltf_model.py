@@ -144,6 +144,20 @@ class Gltf:
         self._buffers: dict[int, bytes] = {}
         self.parent = _parents(json_.nodes)
 
+    def above(self, node: int) -> list[int]:
+        """A node and all its parents, the root first."""
+        chain = [node]
+        while chain[-1] in self.parent:
+            chain.append(self.parent[chain[-1]])
+        return chain[::-1]
+
+    def below(self, node: int) -> list[int]:
+        """A node and all under it, each after its parent."""
+        found = [node]
+        for each in found:
+            found.extend(self.json.nodes[each].children)
+        return found
+
     def buffer(self, index: int) -> bytes:
         """A buffer's bytes. Raises FormatError."""
         if index not in self._buffers:
@@ -288,11 +302,10 @@ def _parents(nodes: tuple[Node, ...]) -> dict[int, int]:
             if child in parent or child == i:
                 raise FormatError(f"node {child} has two parents; a node tree has no loops and no sharing", f"nodes[{i}].children")
             parent[child] = i
-    for i in parent:
-        seen, at = {i}, i
-        while at in parent:
-            at = parent[at]
-            if at in seen:
-                raise FormatError("the node tree loops back on itself", f"nodes[{i}]")
-            seen.add(at)
+    # Every node has one parent at most, so what cannot be reached from a root is a loop.
+    reached = [i for i in range(len(nodes)) if i not in parent]
+    for i in reached:
+        reached.extend(nodes[i].children)
+    if len(reached) < len(nodes):
+        raise FormatError("the node tree loops back on itself", f"nodes[{min(set(range(len(nodes))) - set(reached))}]")
     return parent

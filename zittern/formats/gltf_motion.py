@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,10 +11,12 @@ from zittern.core.errors import FormatError
 from zittern.core.units import Array
 from zittern.formats.gltf_model import Gltf, Sampler, floats
 
-__all__ = ["Track", "local_matrices", "tracks_of", "yfov_track"]
+__all__ = ["Track", "local_matrices", "tracks_of", "world_matrices", "yfov_track"]
 
 POINTER = "KHR_animation_pointer"
 _WIDTH = {"translation": "VEC3", "rotation": "VEC4", "scale": "VEC3", "yfov": "SCALAR"}
+# Poses of moving nodes that are worked out for one path: about two seconds of work.
+_MOST_POSES = 4_000_000
 # Under this angle between quaternions, slerp and lerp are the same to the last bit.
 _LERP_DOT = 1.0 - 1e-9
 
@@ -84,6 +86,22 @@ def yfov_track(gltf: Gltf, camera: int) -> Track | None:
             if isinstance(extension, dict) and extension.get("pointer") == pointer:
                 return _track(gltf, animation.samplers, channel.sampler, "yfov", f"animations[{a}].channels[{c}]")
     return None
+
+
+def world_matrices(gltf: Gltf, chain: Sequence[int], tracks: dict[tuple[int, str], Track], times_s: Array) -> Array:
+    """Product of the poses of a chain of nodes, the outermost first. (N,) seconds -> (N, 4, 4).
+
+    Nodes that stand still are multiplied once. Raises FormatError when a long chain moves over very many frames.
+    """
+    animated = {node for node, _ in tracks}
+    moving = [node for node in chain if node in animated]
+    if len(moving) * len(times_s) > _MOST_POSES:
+        raise FormatError(f"{len(moving)} animated nodes in a chain over {len(times_s)} frames are more than can be read; bake the motion to the camera")
+    pose = np.eye(4)[None]
+    start = times_s[:1]
+    for node in chain:
+        pose = pose @ local_matrices(gltf, node, tracks, times_s if node in animated else start)
+    return np.asarray(np.broadcast_to(pose, (len(times_s), 4, 4)), dtype=np.float64)
 
 
 def local_matrices(gltf: Gltf, node: int, tracks: dict[tuple[int, str], Track], times_s: Array) -> Array:

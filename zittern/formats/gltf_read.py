@@ -64,10 +64,7 @@ def _camera_nodes(gltf: Gltf) -> dict[str, int]:
 
 
 def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
-    chain = [node]
-    while chain[-1] in gltf.parent:
-        chain.append(gltf.parent[chain[-1]])
-    chain.reverse()
+    chain = gltf.above(node)
     tracks, notices = gltf_motion.tracks_of(gltf, chain)
     for owner, path in tracks:
         if gltf.json.nodes[owner].matrix is not None:
@@ -79,9 +76,7 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
     keys = np.unique(np.concatenate([track.times_s for track in moving])) if moving else np.empty(0)
     jumps = np.unique(np.concatenate([track.times_s[1:] for track in moving if track.kind == "STEP"] or [np.empty(0)]))
     frames, times, last = sample_plan(keys, jumps, fps)
-    pose = np.tile(np.eye(4), (len(times), 1, 1))
-    for each in chain:
-        pose = pose @ gltf_motion.local_matrices(gltf, each, tracks, times)
+    pose = gltf_motion.world_matrices(gltf, chain, tracks, times)
     if not moving:
         last = _STILL_LAST_FRAME
         notices.append(f"the camera does not move; the shot gets {last} frames")

@@ -2,20 +2,28 @@
 
 Layers of one place add in axis space, but nested nodes multiply. So the node of layer k carries
 inverse(offset of layers 1..k-1) x (offset of layers 1..k): the chain of nodes multiplies to exactly the sum.
+
+Motion comes in parts and goes to a file beside; only then is it known which channels move at all. Memory does not grow with the shot.
 """
 
 from __future__ import annotations
 
-from typing import Any
+import base64
+import struct
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
+from typing import IO, Any
 
 import numpy as np
 import pygltflib as gl
 
+from zittern.core.errors import FormatError
 from zittern.core.evaluate import Motion
 from zittern.core.lens import vfov_deg
 from zittern.core.rig import chain, rotations, transforms
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
+from zittern.formats.files import spool_beside
 from zittern.formats.gltf_motion import POINTER
 from zittern.formats.gltf_read import EXTRAS
 
@@ -25,82 +33,113 @@ _NEAR_M = 0.05
 _FAR_M = 5000.0
 # A channel that varies less than float32 can show is written as a still value.
 _STILL = 1e-9
+_FLOAT_BYTES = 4
+# The container counts its bytes in 32 bits.
+_MOST_GLB_BYTES = 2**32 - 1
+_KINDS = {1: "SCALAR", 3: "VEC3", 4: "VEC4"}
+_PLACE = "PLACE-OF-THE-DATA"
 
 
-def write_glb(shot: Shot, motion: Motion) -> bytes:
-    """Binary container, one file."""
-    return b"".join(_document(shot, motion).save_to_bytes())
+def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """Binary container, one file. Raises FormatError when it would be larger than such a file can be."""
+    with spool_beside(file) as spool:
+        tracks = _collect(shot, frames, parts, spool)
+        document, moving = _document(shot, tracks)
+        text = document.gltf_to_json(separators=(",", ":"), indent=None).encode()
+        text += b" " * (-len(text) % 4)
+        size = sum(track.bytes for track in moving)
+        if 12 + 8 + len(text) + 8 + size > _MOST_GLB_BYTES:
+            raise FormatError(f"the file would have {size / 2**30:.1f} GB; a GLB holds 4. Export a part of the shot, or fewer samples")
+        file.write(struct.pack("<4sIIII", b"glTF", 2, 12 + 8 + len(text) + 8 + size, len(text), 0x4E4F534A))
+        file.write(text)
+        file.write(struct.pack("<II", size, 0x004E4942))
+        for block in _blocks(moving, spool):
+            file.write(block)
 
 
-def write_gltf(shot: Shot, motion: Motion) -> bytes:
+def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """JSON with the data embedded, one file."""
-    document = _document(shot, motion)
-    document.convert_buffers(gl.BufferFormat.DATAURI)
-    text: str = document.gltf_to_json(indent=None)
-    return text.encode()
+    with spool_beside(file) as spool:
+        tracks = _collect(shot, frames, parts, spool)
+        document, moving = _document(shot, tracks)
+        document.buffers[0].uri = f"data:application/octet-stream;base64,{_PLACE}"
+        before, after = document.gltf_to_json(separators=(",", ":"), indent=None).split(_PLACE)
+        file.write(before.encode())
+        left = b""
+        for block in _blocks(moving, spool):
+            left += block
+            whole = len(left) - len(left) % 3
+            file.write(base64.b64encode(left[:whole]))
+            left = left[whole:]
+        file.write(base64.b64encode(left))
+        file.write(after.encode())
 
 
-class _Builder:
-    """Collects nodes, channels and bytes."""
+@dataclass
+class _Track:
+    """One property of one node over all parts, as float32 in the spool: where its parts lie, and how far it varies."""
 
-    def __init__(self, times_s: Array) -> None:
-        self.gltf = gl.GLTF2(asset=gl.Asset(version="2.0", generator="Zittern"))
-        self.bytes = bytearray()
-        self.animation = gl.Animation(name="Shot")
-        self._times_s = times_s
-        self._times: int | None = None
+    node: str
+    path: str
+    columns: int
+    places: list[tuple[int, int]] = field(default_factory=list)
+    low: Array = field(default_factory=lambda: np.empty(0))
+    high: Array = field(default_factory=lambda: np.empty(0))
+    first: Array = field(default_factory=lambda: np.empty(0))
+    last: Array = field(default_factory=lambda: np.empty(0))
 
-    def accessor(self, values: Array, kind: str) -> int:
-        data = np.ascontiguousarray(values, dtype="<f4")
-        view = gl.BufferView(buffer=0, byteOffset=len(self.bytes), byteLength=data.nbytes)
-        self.bytes += data.tobytes()
-        self.gltf.bufferViews.append(view)
-        made = gl.Accessor(bufferView=len(self.gltf.bufferViews) - 1, componentType=gl.FLOAT, count=len(data), type=kind)
-        if kind == "SCALAR":
-            made.min, made.max = [float(data.min())], [float(data.max())]
-        self.gltf.accessors.append(made)
-        return len(self.gltf.accessors) - 1
+    def add(self, values: Array, spool: IO[bytes]) -> None:
+        """values: (F, columns) of the next part."""
+        low, high = values.min(axis=0), values.max(axis=0)
+        if self.places:
+            low, high = np.minimum(low, self.low), np.maximum(high, self.high)
+        else:
+            self.first = values[0]
+        self.low, self.high, self.last = low, high, values[-1]
+        data = np.ascontiguousarray(values, dtype="<f4").tobytes()
+        self.places.append((spool.tell(), len(data)))
+        spool.write(data)
 
-    def channel(self, values: Array, kind: str, target: gl.AnimationChannelTarget) -> None:
-        if self._times is None:
-            self._times = self.accessor(self._times_s, "SCALAR")
-        sampler = gl.AnimationSampler(input=self._times, output=self.accessor(values, kind), interpolation="LINEAR")
-        self.animation.samplers.append(sampler)
-        self.animation.channels.append(gl.AnimationChannel(sampler=len(self.animation.samplers) - 1, target=target))
+    @property
+    def bytes(self) -> int:
+        return sum(length for _, length in self.places)
 
-    def node(self, name: str, tf: Array, parent: int | None) -> int:
-        """A node with a pose at each time, (F, 4, 4). The root keeps its position keyed even when it is still: so the shot's length is kept."""
-        node = gl.Node(name=name)
-        self.gltf.nodes.append(node)
-        index = len(self.gltf.nodes) - 1
-        for path, values, kind in (("translation", tf[:, :3, 3], "VEC3"), ("rotation", rotations.quaternions(tf[:, :3, :3]), "VEC4")):
-            if np.ptp(values, axis=0).max() <= _STILL and (parent is not None or path != "translation"):
-                setattr(node, path, [float(value) for value in values[0]])
-            else:
-                self.channel(values, kind, gl.AnimationChannelTarget(node=index, path=path))
-        if parent is not None:
-            self.gltf.nodes[parent].children.append(index)
-        return index
+    @property
+    def still(self) -> bool:
+        return bool(np.max(self.high - self.low) <= _STILL)
 
 
-def _document(shot: Shot, motion: Motion) -> gl.GLTF2:
-    build = _Builder(shot.fps.seconds(motion.frames, shot.first_frame))
-    parent: int | None = None
+def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes]) -> list[_Track]:
+    """Tracks in order: times, translation and rotation of each node from the ground to the lens, field of view."""
+    tracks: dict[tuple[str, str], _Track] = {}
+
+    def add(node: str, path: str, values: Array) -> None:
+        tracks.setdefault((node, path), _Track(node, path, values.shape[1])).add(values, spool)
+
+    for motion in parts:
+        add("", "times", shot.fps.seconds(motion.frames, shot.first_frame)[:, None])
+        for number, (name, tf) in enumerate(_poses(shot, motion)):
+            node = f"{number} {name}"
+            add(node, "translation", tf[:, :3, 3])
+            quats = rotations.quaternions(tf[:, :3, :3])
+            before = tracks.get((node, "rotation"))
+            add(node, "rotation", -quats if before is not None and quats[0] @ before.last < 0 else quats)
+        picture = shot.picture
+        yfov = np.radians(vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px))
+        add("", "yfov", yfov[:, None])
+        add("", "focal_mm", motion.pose.focal_mm[:, None])
+    return list(tracks.values())
+
+
+def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[str, Array]]:
+    """Name and pose in its parent (F, 4, 4) of each node, from the ground to the lens."""
     for mount in shot.mounts:
-        parent = build.node(mount.name, chain.local_pose(mount, motion.frames), parent)
-        parent = _layer_nodes(build, shot, motion, mount.id, parent)
-    parent = _layer_nodes(build, shot, motion, None, parent)
-    _camera(build, shot, motion, parent)
-    gltf = build.gltf
-    gltf.scenes = [gl.Scene(name=shot.name, nodes=[0])]
-    gltf.scene = 0
-    gltf.animations = [build.animation]
-    gltf.buffers = [gl.Buffer(byteLength=len(build.bytes))]
-    gltf.set_binary_blob(bytes(build.bytes))
-    return gltf
+        yield mount.name, chain.local_pose(mount, motion.frames)
+        yield from _layer_poses(shot, motion, mount.id)
+    yield from _layer_poses(shot, motion, None)
 
 
-def _layer_nodes(build: _Builder, shot: Shot, motion: Motion, target: str | None, parent: int | None) -> int | None:
+def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[str, Array]]:
     total = np.zeros((len(motion.frames), 7))
     before = transforms.identity(len(motion.frames))
     for _, layer in shot.layers():
@@ -108,25 +147,83 @@ def _layer_nodes(build: _Builder, shot: Shot, motion: Motion, target: str | None
             continue
         total = total + motion.layers[layer.id]
         after = transforms.offset_transforms(total)
-        parent = build.node(f"Layer: {layer.name}", _inverse(before) @ after, parent)
+        yield f"Layer: {layer.name}", _inverse(before) @ after
         before = after
-    return parent
 
 
-def _camera(build: _Builder, shot: Shot, motion: Motion, parent: int | None) -> None:
+class _Builder:
+    """Nodes, and the accessors and channels of what moves. `moving`: the tracks whose bytes follow, in this order."""
+
+    def __init__(self, times: _Track) -> None:
+        self.gltf = gl.GLTF2(asset=gl.Asset(version="2.0", generator="Zittern"))
+        self.animation = gl.Animation(name="Shot")
+        self.moving: list[_Track] = []
+        self._at = 0
+        self._times = self._accessor(times)
+        self.gltf.accessors[0].min, self.gltf.accessors[0].max = [float(np.float32(times.low[0]))], [float(np.float32(times.high[0]))]
+
+    def _accessor(self, track: _Track) -> int:
+        self.gltf.bufferViews.append(gl.BufferView(buffer=0, byteOffset=self._at, byteLength=track.bytes))
+        count = track.bytes // _FLOAT_BYTES // track.columns
+        made = gl.Accessor(bufferView=len(self.gltf.bufferViews) - 1, componentType=gl.FLOAT, count=count, type=_KINDS[track.columns])
+        self.gltf.accessors.append(made)
+        self.moving.append(track)
+        self._at += track.bytes
+        return len(self.gltf.accessors) - 1
+
+    def channel(self, track: _Track, target: gl.AnimationChannelTarget) -> None:
+        sampler = gl.AnimationSampler(input=self._times, output=self._accessor(track), interpolation="LINEAR")
+        self.animation.samplers.append(sampler)
+        self.animation.channels.append(gl.AnimationChannel(sampler=len(self.animation.samplers) - 1, target=target))
+
+    def node(self, node: gl.Node) -> int:
+        """Hangs a node under the one before it."""
+        self.gltf.nodes.append(node)
+        index = len(self.gltf.nodes) - 1
+        if index:
+            self.gltf.nodes[index - 1].children.append(index)
+        return index
+
+
+def _document(shot: Shot, tracks: list[_Track]) -> tuple[gl.GLTF2, list[_Track]]:
+    """The JSON, and the tracks whose bytes the buffer holds. The root's position is keyed even when it is still: so the shot's length is kept."""
+    times, *rest = tracks
+    build = _Builder(times)
+    named = {track.path: track for track in rest if not track.node}
+    for track in (each for each in rest if each.node):
+        if track.path == "translation":
+            index = build.node(gl.Node(name=track.node.split(" ", 1)[1]))
+        if track.still and (index > 0 or track.path != "translation"):
+            setattr(build.gltf.nodes[index], track.path, [float(value) for value in track.first])
+        else:
+            build.channel(track, gl.AnimationChannelTarget(node=index, path=track.path))
+    _camera(build, shot, named["yfov"], float(named["focal_mm"].first[0]))
+    gltf = build.gltf
+    gltf.scenes = [gl.Scene(name=shot.name, nodes=[0])]
+    gltf.scene = 0
+    gltf.animations = [build.animation]
+    gltf.buffers = [gl.Buffer(byteLength=sum(track.bytes for track in build.moving))]
+    return gltf, build.moving
+
+
+def _camera(build: _Builder, shot: Shot, yfov: _Track, focal_mm: float) -> None:
     picture = shot.picture
-    yfov = np.radians(vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px))
-    lens = gl.Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=float(yfov[0]), znear=_NEAR_M, zfar=_FAR_M)
-    extras: dict[str, Any] = {EXTRAS: {"sensor_mm": shot.sensor_mm, "focal_mm": float(motion.pose.focal_mm[0]), "width_px": picture.width_px}}
+    lens = gl.Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=float(yfov.first[0]), znear=_NEAR_M, zfar=_FAR_M)
+    extras: dict[str, Any] = {EXTRAS: {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px}}
     build.gltf.cameras = [gl.Camera(name="Lens", type="perspective", perspective=lens, extras=extras)]
-    node = gl.Node(name=f"{shot.name} camera", camera=0)
-    build.gltf.nodes.append(node)
-    if parent is not None:
-        build.gltf.nodes[parent].children.append(len(build.gltf.nodes) - 1)
-    if np.ptp(yfov) > _STILL:
+    build.node(gl.Node(name=f"{shot.name} camera", camera=0))
+    if not yfov.still:
         target = gl.AnimationChannelTarget(path="pointer", extensions={POINTER: {"pointer": "/cameras/0/perspective/yfov"}})
-        build.channel(yfov, "SCALAR", target)
+        build.channel(yfov, target)
         build.gltf.extensionsUsed.append(POINTER)
+
+
+def _blocks(tracks: Iterable[_Track], spool: IO[bytes]) -> Iterator[bytes]:
+    """The bytes of some tracks, one after another."""
+    for track in tracks:
+        for at, length in track.places:
+            spool.seek(at)
+            yield spool.read(length)
 
 
 def _inverse(tf: Array) -> Array:

@@ -7,11 +7,12 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from zittern.core.curves import MOST_KEYS
 from zittern.core.edits.moves import Move
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.params import Fixed, Keyed, through
 from zittern.core.shot.mounts import MOVE_FIELDS
-from zittern.core.shot.shot import MOST_FRAMES, Picture
+from zittern.core.shot.shot import Picture
 from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps, last_frame_covering
 from zittern.core.units import Array
 
@@ -85,8 +86,8 @@ def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Arra
     """
     key_frames = FIRST_FRAME + key_times_s * fps.value
     last_exact = float(key_frames.max()) if key_frames.size else float(FIRST_FRAME)
-    if last_exact - FIRST_FRAME >= MOST_FRAMES:
-        raise FormatError(f"the path lasts {last_exact:.0f} frames; at most {MOST_FRAMES} are possible")
+    if last_exact - FIRST_FRAME >= MOST_KEYS:
+        raise FormatError(f"the path lasts {last_exact:.0f} frames; at most {MOST_KEYS} can be brought in. Shorten it, or split it into shots")
     last = last_frame_covering(float(key_times_s.max()) if key_times_s.size else 0.0, fps, FIRST_FRAME)
     frames = np.arange(FIRST_FRAME, last + 1, dtype=np.float64)
     times = (frames - FIRST_FRAME) / fps.value

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import numpy as np
 from pydantic import ValidationError
 
@@ -36,8 +34,12 @@ def check_set(data: bytes) -> tuple[str, ...]:
 
 def objects(gltf: Gltf) -> tuple[str, ...]:
     """Names of the nodes at the top of the tree that have something to show, and of their children."""
-    names = [node.name for i, node in enumerate(gltf.json.nodes) if node.name and any(gltf.json.nodes[each].mesh is not None for each in _below(gltf, i))]
-    return tuple(dict.fromkeys(names))
+    nodes = gltf.json.nodes
+    shows = [node.mesh is not None for node in nodes]
+    for root in (i for i in range(len(nodes)) if i not in gltf.parent):
+        for i in reversed(gltf.below(root)):
+            shows[i] = shows[i] or any(shows[child] for child in nodes[i].children)
+    return tuple(dict.fromkeys(node.name for node, shown in zip(nodes, shows, strict=True) if node.name and shown))
 
 
 def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
@@ -52,8 +54,9 @@ def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame:
     """A point of an object, picked in the world (metres) at a frame, as the subject; it goes where the object goes. Raises FormatError."""
     gltf = gltf_model.load(data, no_sidecars)
     found = _found(gltf, name)
-    tracks, _ = gltf_motion.tracks_of(gltf, _above(gltf, found))
-    world = _world(gltf, found, tracks, shot.fps.seconds(np.array([frame]), shot.first_frame))[0]
+    chain = gltf.above(found)
+    tracks, _ = gltf_motion.tracks_of(gltf, chain)
+    world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(np.array([frame]), shot.first_frame))[0]
     try:
         local = np.linalg.solve(world, np.array([*point_m, 1.0]))[:3]
     except np.linalg.LinAlgError as error:
@@ -71,8 +74,9 @@ def _found(gltf: Gltf, name: str) -> int:
 def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> Subject:
     """A point (3,) in an object's own frame, keyed where the object moves, with the height of the object."""
     frames = frame_grid(shot.first_frame, shot.last_frame)
-    tracks, _ = gltf_motion.tracks_of(gltf, _above(gltf, node))
-    world = _world(gltf, node, tracks, shot.fps.seconds(frames, shot.first_frame))
+    chain = gltf.above(node)
+    tracks, _ = gltf_motion.tracks_of(gltf, chain)
+    world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(frames, shot.first_frame))
     path = (world @ np.array([*local_m, 1.0]))[:, :3]
     low, high = _box_m(gltf, node)
     height = float((high - low)[1] * np.linalg.norm(world[0, :3, 1]))
@@ -88,40 +92,20 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
         raise FormatError(f"{name!r} cannot be a subject: {fault.message}", fault.where) from error
 
 
-def _below(gltf: Gltf, node: int) -> Iterator[int]:
-    yield node
-    for child in gltf.json.nodes[node].children:
-        yield from _below(gltf, child)
-
-
-def _above(gltf: Gltf, node: int) -> list[int]:
-    chain = [node]
-    while chain[-1] in gltf.parent:
-        chain.append(gltf.parent[chain[-1]])
-    return chain[::-1]
-
-
-def _world(gltf: Gltf, node: int, tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array) -> Array:
-    """tf_world_node at each time. (N, 4, 4)."""
-    pose = np.tile(np.eye(4), (len(times_s), 1, 1))
-    for each in _above(gltf, node):
-        pose = pose @ gltf_motion.local_matrices(gltf, each, tracks, times_s)
-    return np.asarray(pose, dtype=np.float64)
-
-
 def _box_m(gltf: Gltf, node: int) -> tuple[Array, Array]:
     """Least and largest corner of all meshes under a node, in the node's own frame, at time 0. (3,), (3,)."""
     corners = []
     start = np.zeros(1)
-    every = list(_below(gltf, node))
+    every = gltf.below(node)
     tracks, _ = gltf_motion.tracks_of(gltf, every)
+    within = {node: np.eye(4)}
     for each in every:
         mesh = gltf.json.nodes[each].mesh
+        tf = within.pop(each)
+        for child in gltf.json.nodes[each].children:
+            within[child] = tf @ gltf_motion.local_matrices(gltf, child, tracks, start)[0]
         if mesh is None:
             continue
-        tf = np.eye(4)
-        for step in _above(gltf, each)[len(_above(gltf, node)) :]:
-            tf = tf @ gltf_motion.local_matrices(gltf, step, tracks, start)[0]
         for low, high in gltf_model.mesh_bounds(gltf, mesh):
             grid = np.array(np.meshgrid(*zip(low, high, strict=True))).reshape(3, -1).T
             corners.append(grid @ tf[:3, :3].T + tf[:3, 3])

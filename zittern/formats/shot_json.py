@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from typing import IO
+
 import orjson
 
 from zittern.core.evaluate import Motion
 from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
 
 __all__ = ["write"]
 
 
-def write(shot: Shot, motion: Motion) -> bytes:
-    """The document, indented. `motion` is not used: this file stays editable."""
-    return orjson.dumps(shot.model_dump(mode="json"), option=orjson.OPT_INDENT_2 | orjson.OPT_APPEND_NEWLINE)
+def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """The document, indented. The motion is not asked for: this file stays editable."""
+    file.write(orjson.dumps(shot.model_dump(mode="json"), option=orjson.OPT_INDENT_2 | orjson.OPT_APPEND_NEWLINE))

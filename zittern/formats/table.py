@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import io
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from pathlib import PurePath
+from typing import IO
 
 from zittern.core.errors import FormatError
 from zittern.core.evaluate import Motion
 from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
 from zittern.formats import csv_path, gltf_read, gltf_write, shot_json
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import PathFile
 
-__all__ = ["FORMATS", "Format", "format_named", "format_of", "reader_of"]
+__all__ = ["FORMATS", "Format", "format_named", "format_of", "reader_of", "written"]
 
 Reader = Callable[[bytes, Sidecars], PathFile]
-Writer = Callable[[Shot, Motion], bytes]
+# What, at which frames, its motion there in parts, where to.
+Writer = Callable[[Shot, Array, Iterable[Motion], IO[bytes]], None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +58,16 @@ def format_named(name: str) -> Format:
         if each.name == name:
             return each
     raise FormatError(f"unknown format {name!r}; known are {', '.join(each.name for each in FORMATS)}", "format")
+
+
+def written(name: str, shot: Shot, motion: Motion) -> bytes:
+    """A shot's motion in a format, in memory. Raises FormatError."""
+    write = format_named(name).write
+    if write is None:
+        raise FormatError(f"the format {name!r} is only read", "format")
+    file = io.BytesIO()
+    write(shot, motion.frames, [motion], file)
+    return file.getvalue()
 
 
 def reader_of(filename: str) -> Reader:

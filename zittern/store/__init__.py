@@ -1,9 +1,13 @@
 """SQLite: projects, shots, revisions. In dependency order:
 
+faults      what the disk and SQLite refuse, in words
 tables      the tables
 engine      connection, WAL, migrations
-documents   documents packed for the database, with a cache
+workspace   half-made files of one process
+documents   documents packed for the database, with a cache by content
+cards       what the card of a shot shows, kept beside it
 revisions   edits, undo, redo, history: nothing acknowledged is lost
+tidy        history thinned on wish
 library     projects and shots
 sets        set pieces (GLB files) that shots play in
 """

@@ -1,49 +1,77 @@
-"""Documents packed for the database (JSON, deflated), and a small cache of unpacked ones by revision."""
+"""Documents packed for the database (JSON, deflated), and a small cache of unpacked ones by content."""
 
 from __future__ import annotations
 
+import hashlib
 import threading
 import zlib
-from collections import OrderedDict
 
+from cachetools import LRUCache
+
+from zittern.core.errors import DocumentError
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
 
-__all__ = ["Documents", "pack", "unpack"]
+__all__ = ["Documents", "digest_of", "pack", "raw", "unpack"]
+
+# Of large documents even fast packing takes longer than saving them; level 1 is a quarter larger and four times as fast as 6.
+_LEVEL = 1
+# A document of this much JSON is far larger than any shot that can be edited; a packed one is read no further than that.
+_MOST_JSON_BYTES = 512 * 2**20
+# Packed bytes of the documents that are kept unpacked; unpacked, each takes some sixty times as much.
+_KEPT_BYTES = 2**20
+# What even the smallest document takes, in the same measure.
+_LEAST_BYTES = 8 * 2**10
 
 
 def pack(shot: Shot) -> bytes:
     """Bytes for the document column."""
-    return zlib.compress(write_shot(shot).encode(), 6)
+    return zlib.compress(write_shot(shot).encode(), _LEVEL)
 
 
 def unpack(data: bytes) -> Shot:
     """The document, brought to the present version. Raises DocumentError."""
-    return read_shot(zlib.decompress(data))
+    return read_shot(raw(data))
+
+
+def raw(data: bytes) -> bytes:
+    """The JSON of a packed document, readable or not. Raises DocumentError when it cannot even be inflated."""
+    inflater = zlib.decompressobj()
+    try:
+        text = inflater.decompress(data, _MOST_JSON_BYTES)
+    except zlib.error as error:
+        raise DocumentError(f"the stored bytes are damaged ({error})") from error
+    if not inflater.eof:
+        raise DocumentError("the stored bytes are cut off")
+    return text
+
+
+def digest_of(data: bytes) -> str:
+    """Names packed bytes by their content: other bytes, another name."""
+    return hashlib.blake2b(data, digest_size=16).hexdigest()
 
 
 class Documents:
-    """Unpacked documents by revision id; the least recently used go first. A revision never changes."""
+    """Unpacked documents by the digest of their packed bytes, so that none is ever taken for another; the least recently used go first."""
 
-    def __init__(self, most: int = 64) -> None:
-        self._most = most
-        self._kept: OrderedDict[int, Shot] = OrderedDict()
+    def __init__(self, most_bytes: int = _KEPT_BYTES) -> None:
+        self._kept: LRUCache[str, tuple[Shot, int]] = LRUCache(most_bytes, getsizeof=lambda entry: entry[1])
         self._lock = threading.Lock()
 
-    def get(self, revision_id: int, packed: bytes) -> Shot:
-        """The document of a revision."""
+    def get(self, packed: bytes) -> Shot:
+        """The document of some packed bytes. Raises DocumentError."""
+        key = digest_of(packed)
         with self._lock:
-            found = self._kept.get(revision_id)
-            if found is not None:
-                self._kept.move_to_end(revision_id)
-                return found
+            found = self._kept.get(key)
+        if found is not None:
+            return found[0]
         shot = unpack(packed)
-        self.put(revision_id, shot)
+        self.put(packed, shot)
         return shot
 
-    def put(self, revision_id: int, shot: Shot) -> None:
-        """Remembers a document."""
+    def put(self, packed: bytes, shot: Shot) -> None:
+        """Remembers a document; a very large one alone."""
+        size = min(max(len(packed), _LEAST_BYTES), int(self._kept.maxsize))
+        key = digest_of(packed)
         with self._lock:
-            self._kept[revision_id] = shot
-            while len(self._kept) > self._most:
-                self._kept.popitem(last=False)
+            self._kept[key] = shot, size

@@ -5,46 +5,85 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Engine, create_engine, event, inspect, text
+from sqlalchemy import URL, Connection, Engine, create_engine, event, inspect, text
+from sqlalchemy.pool import NullPool
 
-__all__ = ["HEAD", "READS", "open_engine"]
+from zittern.core.errors import StoreError
+from zittern.store.faults import faults_of
+
+__all__ = ["AT_ONCE", "HEAD", "READS", "open_engine"]
 
 # The newest migration; a test compares it with the scripts.
-HEAD = "0002"
+HEAD = "0003"
 # Execution option of a connection that only reads.
 READS = "zittern_reads"
+# Execution option of a connection that writes what can as well be written another time: it waits for nobody.
+AT_ONCE = "zittern_at_once"
 MIGRATIONS = Path(__file__).parent / "migrations"
+# How long a writer waits for one of another process before it says so.
+_PATIENCE_S = 10
+# As many as the server has threads: nobody waits for a connection.
+_CONNECTIONS = 48
 
 
 def open_engine(data_dir: Path) -> Engine:
-    """An engine on `zittern.db` in a folder, brought to the newest schema."""
-    engine = create_engine(f"sqlite:///{data_dir / 'zittern.db'}", connect_args={"timeout": 30, "check_same_thread": False})
+    """An engine on `zittern.db` in a folder, brought to the newest schema. Raises StoreError."""
+    with faults_of(data_dir):
+        url = URL.create("sqlite", database=str(data_dir / "zittern.db"))
+        _migrate(url, data_dir)
+        options = {"timeout": _PATIENCE_S, "check_same_thread": False}
+        return _prepared(create_engine(url, connect_args=options, pool_size=_CONNECTIONS, max_overflow=0), foreign_keys=True)
 
+
+def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, _record: Any) -> None:
         connection.isolation_level = None  # SQLAlchemy's BEGIN below, not the driver's own
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
+        if not connection.execute("PRAGMA page_count").fetchone()[0]:
+            connection.execute("PRAGMA auto_vacuum=INCREMENTAL")  # only possible before there is anything in it
+        for pragma in ("journal_mode=WAL", "synchronous=FULL", f"foreign_keys={'ON' if foreign_keys else 'OFF'}"):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")
     def _on_begin(connection: Any) -> None:
         # A writer takes the lock before it reads, so that nobody can come between; a reader sees one state and waits for nobody.
-        reads = connection.get_execution_options().get(READS, False)
-        connection.exec_driver_sql("BEGIN" if reads else "BEGIN IMMEDIATE")
+        options = connection.get_execution_options()
+        patience_s = 0 if options.get(AT_ONCE, False) else _PATIENCE_S
+        connection.exec_driver_sql(f"PRAGMA busy_timeout={patience_s * 1000}")
+        connection.exec_driver_sql("BEGIN" if options.get(READS, False) else "BEGIN IMMEDIATE")
 
-    _migrate(engine)
     return engine
 
 
-def _migrate(engine: Engine) -> None:
-    with engine.connect() as connection:
-        if inspect(connection).has_table("alembic_version") and connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == HEAD:
+def _migrate(url: URL, data_dir: Path) -> None:
+    """Steps missing in the database, all of them or none. Tables that others refer to are made anew, so foreign keys rest meanwhile."""
+    engine = _prepared(create_engine(url, connect_args={"timeout": _PATIENCE_S}, poolclass=NullPool), foreign_keys=False)
+    try:
+        with engine.connect().execution_options(**{READS: True}) as connection:
+            found = _version(connection, data_dir)
+        if found == HEAD:
             return
-    # Alembic is slow to import and needed once in the life of a database.
-    from alembic import command
-    from alembic.config import Config
+        if found is not None and (not found.isdecimal() or int(found) > int(HEAD)):
+            raise StoreError(f"the database in {data_dir} was written by a newer Zittern (its version is {found}); use that one, or another folder with --data")
+        # Alembic is slow to import and needed once in the life of a database.
+        from alembic import command
+        from alembic.config import Config
 
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    config.attributes["engine"] = engine
-    command.upgrade(config, "head")
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+        with engine.begin() as connection:
+            config.attributes["connection"] = connection
+            command.upgrade(config, "head")
+    finally:
+        engine.dispose()
+
+
+def _version(connection: Connection, data_dir: Path) -> str | None:
+    """The newest step that the database has; nothing for an empty one."""
+    tables = inspect(connection).get_table_names()
+    if "alembic_version" in tables:
+        version: str | None = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+        return version
+    if tables:
+        raise StoreError(f"{data_dir / 'zittern.db'} is a database of another program; move it away, or choose another folder with --data")
+    return None

@@ -1,191 +1,317 @@
-"""Projects and shots: the one door to the database. Each method is one transaction; an acknowledged one is on disk."""
+"""Projects and shots: the one door to the database. Each change is one transaction; an acknowledged one is on disk.
+
+Whatever takes long (reading a document, applying a command, packing) happens outside the transaction, which only compares the head
+and appends. Several processes may use one data folder: SQLite keeps their transactions apart, ids are never used again, and what is
+remembered is named by its content.
+"""
 
 from __future__ import annotations
 
 import re
 import secrets
+import threading
 import unicodedata
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
-from sqlalchemy import Engine, delete, select, update
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, Engine, delete, func, insert, select, update
 
-from zittern.core.edits.table import Command
-from zittern.core.errors import BadInput, NotFound
+from zittern.core.edits.table import Command, apply
+from zittern.core.errors import BadInput, DocumentError, NotFound, StoreBusy
 from zittern.core.shot.shot import Shot
-from zittern.store import revisions
-from zittern.store.documents import Documents
-from zittern.store.engine import READS, open_engine
-from zittern.store.revisions import RevisionInfo, State
-from zittern.store.tables import ProjectRow, RevisionRow, ShotRow
+from zittern.store import revisions, tidy
+from zittern.store.cards import Card, card_of, packed_scribble, read_card, write_card
+from zittern.store.documents import Documents, digest_of, pack, raw
+from zittern.store.engine import AT_ONCE, READS, open_engine
+from zittern.store.faults import faults_of
+from zittern.store.revisions import Head, History, State
+from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
+from zittern.store.tidy import Tidying
+from zittern.store.workspace import Workspace
 
 __all__ = ["Library", "Project", "ShotEntry", "slug_of"]
+
+# A page of the history.
+HISTORY_ROWS = 200
 
 
 @dataclass(frozen=True, slots=True)
 class Project:
     """A project and how many shots it has."""
 
-    id: int
     slug: str
     name: str
-    created_at: datetime
+    shots: int
 
 
 @dataclass(frozen=True, slots=True)
 class ShotEntry:
-    """A shot as listed."""
+    """A shot as listed. scribble: signed bytes, pan and tilt in turn; None when it has to be made anew first."""
 
     id: str
     slug: str
     project: str
     project_slug: str
     updated_at: datetime
-    document: Shot
-    revision: int
+    card: Card
+    scribble: bytes | None
 
 
 class Library:
-    """All projects and shots of a data folder."""
+    """All projects and shots of a data folder. Raises StoreError wherever the folder or the database cannot be used."""
 
     def __init__(self, data_dir: Path) -> None:
         self.data_dir = data_dir
         self._engine: Engine = open_engine(data_dir)
         self._documents = Documents()
+        self._writing_lock = threading.Lock()
+        self.workspace = Workspace(data_dir)
+        self.workspace.clean()
 
     def close(self) -> None:
-        """Lets go of the database."""
+        """Lets go of the database and of half-made files."""
         self._engine.dispose()
+        self.workspace.close()
 
     @contextmanager
-    def _reading(self) -> Iterator[Session]:
-        with Session(self._engine.execution_options(**{READS: True}), expire_on_commit=False) as session, session.begin():
-            yield session
+    def _reading(self) -> Iterator[Connection]:
+        with faults_of(self.data_dir), self._engine.connect().execution_options(**{READS: True}) as connection:
+            yield connection
 
     @contextmanager
-    def _session(self) -> Iterator[Session]:
-        with Session(self._engine, expire_on_commit=False) as session, session.begin():
-            yield session
+    def _writing(self) -> Iterator[Connection]:
+        # Threads of this process queue here, where the next one starts at once; SQLite's own waiting sleeps.
+        with faults_of(self.data_dir), self._writing_lock, self._engine.begin() as connection:
+            yield connection
+
+    def _remember(self, shot_id: str, **values: object) -> None:
+        """Keeps beside a shot what was made from its document, if nobody is writing just now: it can be made again."""
+        if not self._writing_lock.acquire(blocking=False):
+            return
+        try:
+            with faults_of(self.data_dir), self._engine.connect().execution_options(**{AT_ONCE: True}) as connection, connection.begin():
+                connection.execute(update(ShotRow).where(ShotRow.id == shot_id).values(**values))
+        except StoreBusy:
+            return
+        finally:
+            self._writing_lock.release()
 
     # projects
 
     def projects(self) -> list[Project]:
         """All projects by name."""
-        with self._reading() as session:
-            return [_project(row) for row in session.scalars(select(ProjectRow).order_by(ProjectRow.name))]
+        with self._reading() as connection:
+            return [Project(*row) for row in connection.execute(_PROJECTS.order_by(ProjectRow.name))]
 
     def add_project(self, name: str, slug: str | None = None) -> Project:
         """A new project. Raises BadInput for an empty name."""
         name = _clean_name(name)
-        with self._session() as session:
-            row = ProjectRow(slug=_free_slug(session, ProjectRow.slug, slug or slug_of(name)), name=name)
-            session.add(row)
-            session.flush()
-            return _project(row)
+        with self._writing() as connection:
+            free = _free_slug(connection, ProjectRow, slug or slug_of(name))
+            connection.execute(insert(ProjectRow).values(slug=free, name=name, created_at=now()))
+            return Project(free, name, 0)
 
     def project(self, slug: str) -> Project:
         """A project by slug. Raises NotFound."""
-        with self._reading() as session:
-            return _project(_project_row(session, slug))
+        with self._reading() as connection:
+            return _project(connection, slug)
 
     def rename_project(self, slug: str, name: str) -> Project:
         """Another name; the slug stays, so that links hold."""
-        with self._session() as session:
-            row = _project_row(session, slug)
-            row.name = _clean_name(name)
-            return _project(row)
+        name = _clean_name(name)
+        with self._writing() as connection:
+            connection.execute(update(ProjectRow).where(ProjectRow.slug == slug).values(name=name))
+            return _project(connection, slug)
 
     def remove_project(self, slug: str) -> None:
         """Removes a project that has no shots. Raises BadInput when it has some."""
-        with self._session() as session:
-            row = _project_row(session, slug)
-            if session.scalars(select(ShotRow.id).where(ShotRow.project_id == row.id).limit(1)).first() is not None:
-                raise BadInput(f"the project “{row.name}” still has shots; remove them first")
-            session.delete(row)
+        with self._writing() as connection:
+            project = _project(connection, slug)
+            if project.shots:
+                raise BadInput(f"the project “{project.name}” still has shots; remove them first")
+            connection.execute(delete(ProjectRow).where(ProjectRow.slug == slug))
 
     # shots
 
     def shots(self, project_slug: str | None = None) -> list[ShotEntry]:
-        """Shots of a project, or of all, by slug."""
-        with self._reading() as session:
-            query = (
-                select(ShotRow, ProjectRow, RevisionRow)
-                .join(ProjectRow, ShotRow.project_id == ProjectRow.id)
-                .join(RevisionRow, ShotRow.head_id == RevisionRow.id)
-            )
-            if project_slug is not None:
-                query = query.where(ProjectRow.slug == project_slug)
-            return [
-                ShotEntry(shot.id, shot.slug, project.name, project.slug, shot.updated_at, self._documents.get(head.id, head.document), head.id)
-                for shot, project, head in session.execute(query.order_by(ShotRow.slug))
-            ]
+        """Shots of a project, or of all, by slug. One that cannot be read is listed with what is wrong."""
+        query = _ENTRIES if project_slug is None else _ENTRIES.where(ProjectRow.slug == project_slug)
+        with self._reading() as connection:
+            rows = connection.execute(query.order_by(ShotRow.slug)).all()
+        out = []
+        for id_, slug, project, in_, updated, card, made_of, scribble, scribble_of, packed in rows:
+            digest = digest_of(packed)
+            if card is None or made_of != digest:
+                card = self._card(slug, packed)
+                self._remember(id_, card=card, card_of=digest)
+            out.append(ShotEntry(id_, slug, project, in_, updated, read_card(card), scribble if scribble_of == digest else None))
+        return out
+
+    def _card(self, slug: str, packed: bytes) -> str:
+        try:
+            return write_card(card_of(self._documents.get(packed)))
+        except DocumentError as error:
+            return write_card(Card(slug, problem=str(error)))
+
+    def slugs(self) -> set[str]:
+        """Slugs of all shots."""
+        with self._reading() as connection:
+            return set(connection.scalars(select(ShotRow.slug)))
+
+    def size_bytes(self) -> int:
+        """Size of the database on disk."""
+        return sum(path.stat().st_size for path in self.data_dir.glob("zittern.db*"))
+
+    def scribble(self, key: str) -> bytes:
+        """A shot's scribble, made and kept beside it when the kept one is of another document. Raises NotFound, DocumentError."""
+        with self._reading() as connection:
+            head = revisions.find_head(connection, key)
+            kept, kept_of = connection.execute(select(ShotRow.scribble, ShotRow.scribble_of).where(ShotRow.id == head.shot_id)).one()
+        digest = digest_of(head.packed)
+        if kept is not None and kept_of == digest:
+            return bytes(kept)
+        made = packed_scribble(self._document(head))
+        self._remember(head.shot_id, scribble=made, scribble_of=digest)
+        return made
 
     def add_shot(self, project_slug: str, shot: Shot, label: str = "New shot", slug: str | None = None) -> State:
         """A new shot in a project."""
-        with self._session() as session:
-            project = _project_row(session, project_slug)
-            row = ShotRow(id=secrets.token_hex(6), project_id=project.id, slug=_free_slug(session, ShotRow.slug, slug or slug_of(shot.name)))
-            session.add(row)
-            session.flush()
-            revisions.add_revision(session, self._documents, row, shot, label, None)
-            return revisions.load_state(session, self._documents, row)
+        packed, drawn, id_ = pack(shot), packed_scribble(shot), secrets.token_hex(6)
+        with self._writing() as connection:
+            project = connection.execute(select(ProjectRow.id).where(ProjectRow.slug == project_slug)).scalar()
+            if project is None:
+                raise NotFound(f"there is no project {project_slug!r}")
+            free = _free_slug(connection, ShotRow, slug or slug_of(shot.name))
+            row = {"id": id_, "project_id": project, "slug": free, "updated_at": now(), "scribble": drawn, "scribble_of": digest_of(packed)}
+            connection.execute(insert(ShotRow).values(**row))
+            revisions.append(connection, id_, None, shot, packed, label, None)
+            head = revisions.find_head(connection, id_)
+        self._documents.put(packed, shot)
+        return head.state(shot)
 
     def remove_shot(self, key: str) -> None:
-        """Removes a shot with its history."""
-        with self._session() as session:
-            row = _shot_row(session, key)
-            row.head_id = None
-            session.flush()
-            session.execute(update(RevisionRow).where(RevisionRow.shot_id == row.id).values(parent_id=None, redo_id=None))
-            session.execute(delete(RevisionRow).where(RevisionRow.shot_id == row.id))
-            session.delete(row)
+        """Removes a shot with its history, readable or not. Raises NotFound."""
+        with self._writing() as connection:
+            id_ = _shot_id(connection, key)
+            # Links between rows that all go need not be undone one by one.
+            connection.exec_driver_sql("PRAGMA defer_foreign_keys=ON")
+            connection.execute(delete(RevisionRow).where(RevisionRow.shot_id == id_))
+            connection.execute(delete(ShotRow).where(ShotRow.id == id_))
 
     def state(self, key: str) -> State:
-        """A shot by id or slug. Raises NotFound."""
-        with self._reading() as session:
-            return revisions.load_state(session, self._documents, _shot_row(session, key))
+        """A shot by id or slug. Raises NotFound, or DocumentError when its document cannot be read."""
+        with self._reading() as connection:
+            head = revisions.find_head(connection, key)
+        return head.state(self._document(head))
+
+    def raw(self, key: str) -> tuple[str, bytes]:
+        """Slug and stored document of a shot, whether it can be read or not: its JSON, or the bytes as they lie when that is damaged."""
+        with self._reading() as connection:
+            head = revisions.find_head(connection, key)
+        try:
+            return head.slug, raw(head.packed)
+        except DocumentError:
+            return head.slug, head.packed
 
     def document(self, key: str, revision: int) -> Shot:
-        """The document of one revision of a shot. Raises NotFound."""
-        with self._reading() as session:
-            found = session.get(RevisionRow, revision)
-            if found is None or found.shot_id != _shot_row(session, key).id:
-                raise NotFound(f"the shot {key!r} has no revision {revision}")
-            return self._documents.get(found.id, found.document)
+        """The document of one revision of a shot. Raises NotFound, DocumentError."""
+        with self._reading() as connection:
+            head = revisions.find_head(connection, key)
+            packed = revisions.packed_document(connection, head.shot_id, head.slug, revision)
+        return self._documents.get(packed)
 
     def edit(self, key: str, base_revision: int, command: Command) -> State:
-        """Commits a command. Raises Conflict or EditError; then nothing has changed."""
-        with self._session() as session:
-            return revisions.commit_edit(session, self._documents, _shot_row(session, key), base_revision, command)
+        """Commits a command; one that changes nothing makes no revision. Raises Conflict or EditError; then nothing has changed."""
+        head, before = self._based(key, base_revision)
+        after = apply(before, command)
+        if after == before:
+            return head.state(before)
+        packed, label = pack(after), command.label(before)
+        with self._writing() as connection:
+            revision = revisions.append(connection, head.shot_id, base_revision, after, packed, label, command.model_dump_json())
+        self._documents.put(packed, after)
+        return State(head.shot_id, head.slug, head.project, head.project_slug, after, revision, label, label, None)
 
     def undo(self, key: str, base_revision: int) -> State:
         """One step back. Raises Conflict."""
-        with self._session() as session:
-            return revisions.undo(session, self._documents, _shot_row(session, key), base_revision)
+        return self._travel(key, base_revision, lambda head: head.parent)
 
     def redo(self, key: str, base_revision: int) -> State:
         """One step forward. Raises Conflict."""
-        with self._session() as session:
-            return revisions.redo(session, self._documents, _shot_row(session, key), base_revision)
+        return self._travel(key, base_revision, lambda head: head.redo)
 
     def go_to(self, key: str, base_revision: int, revision: int) -> State:
         """Makes any revision the present one; none is lost. Raises Conflict, NotFound."""
-        with self._session() as session:
-            return revisions.go_to(session, self._documents, _shot_row(session, key), base_revision, revision)
+        return self._travel(key, base_revision, lambda _: revision)
+
+    def _travel(self, key: str, base: int, where: Callable[[Head], int | None]) -> State:
+        """Makes the revision that `where` names the head; nothing happens where there is none, or it is the head already."""
+        with self._reading() as connection:
+            head = _checked(revisions.find_head(connection, key), base)
+            target = where(head)
+            packed = None if target is None or target == base else revisions.packed_document(connection, head.shot_id, head.slug, target)
+        if packed is None or target is None:
+            return head.state(self._document(head))
+        document = self._documents.get(packed)
+        with self._writing() as connection:
+            revisions.move_head(connection, head.shot_id, base, target, document, packed)
+            return revisions.find_head(connection, head.shot_id).state(document)
+
+    def _based(self, key: str, base: int) -> tuple[Head, Shot]:
+        with self._reading() as connection:
+            head = _checked(revisions.find_head(connection, key), base)
+        return head, self._document(head)
+
+    def _document(self, head: Head) -> Shot:
+        try:
+            return self._documents.get(head.packed)
+        except DocumentError as error:
+            advice = f"the shot {head.slug!r} cannot be read: {error.message}. Export it raw, undo to an earlier revision, or remove it"
+            raise DocumentError(advice, error.where) from error
 
     def name_revision(self, key: str, revision: int, name: str | None) -> None:
         """Names a revision; an empty name takes it away. Raises NotFound."""
-        with self._session() as session:
-            revisions.name_revision(session, _shot_row(session, key), revision, _clean_name(name) if name and name.strip() else None)
+        clean = _clean_name(name) if name and name.strip() else None
+        with self._writing() as connection:
+            revisions.name_revision(connection, _shot_id(connection, key), key, revision, clean)
 
-    def history(self, key: str) -> list[RevisionInfo]:
-        """Newest first."""
-        with self._reading() as session:
-            return revisions.history(session, _shot_row(session, key))
+    def history(self, key: str, before: int | None = None, most: int = HISTORY_ROWS, named: bool = False) -> History:
+        """Newest first, page by page: older than `before`; those with a name alone on wish."""
+        with self._reading() as connection:
+            return revisions.history(connection, revisions.find_head(connection, key), before, most, named)
+
+    def tidying(self, key: str, keep: int = tidy.KEEP) -> Tidying:
+        """What `tidy` would remove: old revisions without a name. Raises NotFound."""
+        with self._reading() as connection:
+            return tidy.plan(connection, revisions.find_head(connection, key), keep)
+
+    def tidy(self, key: str, keep: int = tidy.KEEP) -> Tidying:
+        """Removes old revisions without a name for good and gives the space back. What went. Raises NotFound."""
+        with self._reading() as connection:
+            head = revisions.find_head(connection, key)
+            planned = tidy.plan(connection, head, keep)
+        gone = 0
+        for ids in tidy.batches(planned.ids):
+            with self._writing() as connection:
+                gone += tidy.remove(connection, head.shot_id, ids)
+        if gone:
+            with faults_of(self.data_dir), self._writing_lock:
+                tidy.give_back(self._engine)
+        return Tidying(planned.slug, gone, planned.of, planned.bytes, planned.ids)
+
+
+_ENTRIES = (
+    select(
+        ShotRow.id, ShotRow.slug, ProjectRow.name, ProjectRow.slug, ShotRow.updated_at, ShotRow.card, ShotRow.card_of, ShotRow.scribble,
+        ShotRow.scribble_of, RevisionRow.document,
+    )
+    .join(ProjectRow, ShotRow.project_id == ProjectRow.id)
+    .join(RevisionRow, ShotRow.head_id == RevisionRow.id)
+)  # fmt: skip
+_PROJECTS = select(ProjectRow.slug, ProjectRow.name, func.count(ShotRow.id)).outerjoin(ShotRow, ShotRow.project_id == ProjectRow.id).group_by(ProjectRow.id)
 
 
 def slug_of(name: str) -> str:
@@ -201,27 +327,28 @@ def _clean_name(name: str) -> str:
     return cleaned
 
 
-def _free_slug(session: Session, column: object, wanted: str) -> str:
-    slug, n = wanted, 1
-    while session.execute(select(column).where(column == slug)).first() is not None:  # type: ignore[call-overload]
-        n += 1
-        slug = f"{wanted}-{n}"
-    return slug
+def _free_slug(connection: Connection, table: type[ProjectRow] | type[ShotRow], wanted: str) -> str:
+    taken = set(connection.scalars(select(table.slug).where(table.slug.startswith(wanted, autoescape=True))))
+    return next(slug for slug in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if slug not in taken)
 
 
-def _project(row: ProjectRow) -> Project:
-    return Project(row.id, row.slug, row.name, row.created_at)
-
-
-def _project_row(session: Session, slug: str) -> ProjectRow:
-    row = session.scalars(select(ProjectRow).where(ProjectRow.slug == slug)).first()
+def _project(connection: Connection, slug: str) -> Project:
+    row = connection.execute(_PROJECTS.where(ProjectRow.slug == slug)).first()
     if row is None:
         raise NotFound(f"there is no project {slug!r}")
-    return row
+    return Project(*row)
 
 
-def _shot_row(session: Session, key: str) -> ShotRow:
-    row = session.get(ShotRow, key) or session.scalars(select(ShotRow).where(ShotRow.slug == key)).first()
-    if row is None:
-        raise NotFound(f"there is no shot {key!r}")
-    return row
+def _shot_id(connection: Connection, key: str) -> str:
+    """By id or else by slug, whether its document can be read or not. Raises NotFound."""
+    for column in (ShotRow.id, ShotRow.slug):
+        found: str | None = connection.execute(select(ShotRow.id).where(column == key)).scalar()
+        if found is not None:
+            return found
+    raise NotFound(f"there is no shot {key!r}")
+
+
+def _checked(head: Head, base: int) -> Head:
+    if head.revision != base:
+        raise revisions.conflict(head.revision, head.label, base)
+    return head

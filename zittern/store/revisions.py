@@ -1,20 +1,24 @@
-"""Edits, undo, redo and history of one shot. Every committed edit is a revision; the tree of revisions is never pruned."""
+"""Edits, undo, redo and history of one shot. Every committed edit is a revision in a tree; only `tidy` takes some away.
+
+Functions that change take a connection in a write transaction and do nothing but compare and append: what is computed is computed before.
+"""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, func, select, update
 
-from zittern.core.edits.table import Command, apply
 from zittern.core.errors import Conflict, NotFound
 from zittern.core.shot.shot import Shot
-from zittern.store.documents import Documents, pack
-from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
+from zittern.store.cards import card_of, write_card
+from zittern.store.documents import digest_of
+from zittern.store.tables import RevisionRow, now
 
-__all__ = ["RevisionInfo", "State", "add_revision", "commit_edit", "go_to", "history", "load_state", "name_revision", "redo", "undo"]
+__all__ = ["Head", "History", "RevisionInfo", "State", "append", "find_head", "history", "move_head", "name_revision", "packed_document"]
+
+_LABEL_LENGTH = 300
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +37,27 @@ class State:
 
 
 @dataclass(frozen=True, slots=True)
+class Head:
+    """Where a shot's history stands, its document still packed."""
+
+    shot_id: str
+    slug: str
+    project: str
+    project_slug: str
+    revision: int
+    parent: int | None
+    redo: int | None
+    label: str
+    redo_label: str | None
+    packed: bytes
+
+    def state(self, document: Shot) -> State:
+        """The state with the document unpacked."""
+        undo_label = self.label if self.parent is not None else None
+        return State(self.shot_id, self.slug, self.project, self.project_slug, document, self.revision, self.label, undo_label, self.redo_label)
+
+
+@dataclass(frozen=True, slots=True)
 class RevisionInfo:
     """A row of the history, newest first. `line`: on the way from the start to here, or what redo would bring back."""
 
@@ -45,120 +70,121 @@ class RevisionInfo:
     line: bool
 
 
-def load_state(session: Session, documents: Documents, row: ShotRow) -> State:
-    """The present state."""
-    head = _head(session, row)
-    project = session.get_one(ProjectRow, row.project_id)
-    following = session.get(RevisionRow, head.redo_id) if head.redo_id else None
-    return State(
-        shot_id=row.id,
-        slug=row.slug,
-        project=project.name,
-        project_slug=project.slug,
-        document=documents.get(head.id, head.document),
-        revision=head.id,
-        label=head.label,
-        undo_label=head.label if head.parent_id is not None else None,
-        redo_label=following.label if following else None,
+@dataclass(frozen=True, slots=True)
+class History:
+    """A page of the history, newest first. older: what to ask the next page with; named: those with a name, wherever they stand."""
+
+    rows: tuple[RevisionInfo, ...]
+    older: int | None
+    count: int
+
+
+# What every edit goes through is written as plain SQL: making and compiling expressions took five times as long as running them.
+_HEAD = """
+SELECT shots.id, shots.slug, projects.name, projects.slug, head.id, head.parent_id, head.redo_id, head.label, following.label, head.document
+FROM shots JOIN projects ON projects.id = shots.project_id JOIN revisions AS head ON head.id = shots.head_id
+LEFT JOIN revisions AS following ON following.id = head.redo_id WHERE shots.{column} = ?
+"""
+_HEADS = (_HEAD.format(column="id"), _HEAD.format(column="slug"))
+_PRESENT = "SELECT head.id, head.label FROM shots JOIN revisions AS head ON head.id = shots.head_id WHERE shots.id = ?"
+_INSERT = "INSERT INTO revisions (shot_id, parent_id, label, command, document, created_at) VALUES (?, ?, ?, ?, ?, ?)"
+_SET_REDO = "UPDATE revisions SET redo_id = ? WHERE id = ?"
+_SET_HEAD = "UPDATE shots SET head_id = ?, updated_at = ?, card = ?, card_of = ? WHERE id = ?"
+# As SQLAlchemy's DateTime keeps it.
+_TIME = "%Y-%m-%d %H:%M:%S.%f"
+
+
+def find_head(connection: Connection, key: str) -> Head:
+    """A shot's head, by id or else by slug. Raises NotFound."""
+    for query in _HEADS:
+        found = connection.exec_driver_sql(query, (key,)).first()
+        if found is not None:
+            return Head(*tuple(found))
+    raise NotFound(f"there is no shot {key!r}")
+
+
+def append(connection: Connection, shot_id: str, base: int | None, shot: Shot, packed: bytes, label: str, command: str | None) -> int:
+    """Puts a document on top of revision `base`, the number of the new one. Raises Conflict when that is no longer the head."""
+    if base is not None:
+        _check_head(connection, shot_id, base)
+    row = (shot_id, base, label[:_LABEL_LENGTH], command, packed, now().strftime(_TIME))
+    revision = int(connection.exec_driver_sql(_INSERT, row).lastrowid)
+    if base is not None:
+        connection.exec_driver_sql(_SET_REDO, (revision, base))
+    _set_head(connection, shot_id, revision, shot, packed)
+    return revision
+
+
+def move_head(connection: Connection, shot_id: str, base: int, target: int, shot: Shot, packed: bytes) -> None:
+    """Makes another revision the head; the one left is what redo brings back, when it is the target's child. Raises Conflict, NotFound."""
+    _check_head(connection, shot_id, base)
+    if connection.execute(select(RevisionRow.id).where(RevisionRow.id == target, RevisionRow.shot_id == shot_id)).first() is None:
+        raise NotFound(f"there is no revision {target} any more; history was tidied meanwhile")
+    left = connection.execute(select(RevisionRow.parent_id).where(RevisionRow.id == base)).scalar()
+    if left == target:
+        connection.exec_driver_sql(_SET_REDO, (base, target))
+    _set_head(connection, shot_id, target, shot, packed)
+
+
+def _check_head(connection: Connection, shot_id: str, base: int) -> None:
+    found = connection.exec_driver_sql(_PRESENT, (shot_id,)).first()
+    if found is None:
+        raise NotFound("this shot was removed meanwhile")
+    head, label = found
+    if head != base:
+        raise conflict(head, label, base)
+
+
+def conflict(head: int, label: str, base: int) -> Conflict:
+    """Somebody else was first."""
+    return Conflict(
+        f"this shot was changed elsewhere meanwhile (“{label}”); your change was not applied",
+        {"current_revision": head, "current_label": label, "base_revision": base},
     )
 
 
-def add_revision(session: Session, documents: Documents, row: ShotRow, shot: Shot, label: str, command: str | None) -> None:
-    """Puts a document on top of the history."""
-    revision = RevisionRow(shot_id=row.id, parent_id=row.head_id, label=label[:300], command=command, document=pack(shot))
-    session.add(revision)
-    session.flush()
-    if row.head_id is not None:
-        _head(session, row).redo_id = revision.id
-    row.head_id = revision.id
-    row.updated_at = now()
-    session.flush()
-    documents.put(revision.id, shot)
+def _set_head(connection: Connection, shot_id: str, revision: int, shot: Shot, packed: bytes) -> None:
+    connection.exec_driver_sql(_SET_HEAD, (revision, now().strftime(_TIME), write_card(card_of(shot)), digest_of(packed), shot_id))
 
 
-def commit_edit(session: Session, documents: Documents, row: ShotRow, base_revision: int, command: Command) -> State:
-    """Applies a command to the head. Raises Conflict when the head is not `base_revision`, EditError when it cannot be done."""
-    _check_base(session, row, base_revision)
-    before = load_state(session, documents, row).document
-    after = apply(before, command)
-    add_revision(session, documents, row, after, command.label(before), command.model_dump_json())
-    return load_state(session, documents, row)
+def packed_document(connection: Connection, shot_id: str, slug: str, revision: int) -> bytes:
+    """The packed document of a revision. Raises NotFound."""
+    found = connection.execute(select(RevisionRow.document).where(RevisionRow.id == revision, RevisionRow.shot_id == shot_id)).first()
+    if found is None:
+        raise NotFound(f"the shot {slug!r} has no revision {revision}")
+    return bytes(found[0])
 
 
-def undo(session: Session, documents: Documents, row: ShotRow, base_revision: int) -> State:
-    """One step back; nothing happens at the start. Raises Conflict."""
-    _check_base(session, row, base_revision)
-    head = _head(session, row)
-    if head.parent_id is not None:
-        parent = session.get_one(RevisionRow, head.parent_id)
-        parent.redo_id = head.id
-        row.head_id = parent.id
-        row.updated_at = now()
-        session.flush()
-    return load_state(session, documents, row)
-
-
-def redo(session: Session, documents: Documents, row: ShotRow, base_revision: int) -> State:
-    """One step forward again; nothing happens at the end. Raises Conflict."""
-    _check_base(session, row, base_revision)
-    head = _head(session, row)
-    if head.redo_id is not None:
-        row.head_id = head.redo_id
-        row.updated_at = now()
-        session.flush()
-    return load_state(session, documents, row)
-
-
-def go_to(session: Session, documents: Documents, row: ShotRow, base_revision: int, revision: int) -> State:
-    """Makes any revision the present one; the others stay, later ones too. Raises Conflict, NotFound."""
-    _check_base(session, row, base_revision)
-    target = _own(session, row, revision)
-    row.head_id = target.id
-    row.updated_at = now()
-    session.flush()
-    return load_state(session, documents, row)
-
-
-def name_revision(session: Session, row: ShotRow, revision: int, name: str | None) -> None:
+def name_revision(connection: Connection, shot_id: str, slug: str, revision: int, name: str | None) -> None:
     """Gives a revision a name, or takes it away. Raises NotFound."""
-    _own(session, row, revision).name = name
-    session.flush()
+    own = (RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
+    if connection.execute(update(RevisionRow).where(*own).values(name=name)).rowcount == 0:
+        raise NotFound(f"the shot {slug!r} has no revision {revision}")
 
 
-def _own(session: Session, row: ShotRow, revision: int) -> RevisionRow:
-    found = session.get(RevisionRow, revision)
-    if found is None or found.shot_id != row.id:
-        raise NotFound(f"the shot {row.slug!r} has no revision {revision}")
-    return found
+def history(connection: Connection, head: Head, before: int | None, most: int, named: bool) -> History:
+    """At most `most` revisions older than `before`, the newest first; those with a name alone on wish."""
+    own = RevisionRow.shot_id == head.shot_id
+    fields = (RevisionRow.id, RevisionRow.parent_id, RevisionRow.label, RevisionRow.name, RevisionRow.created_at)
+    query = select(*fields).where(own).order_by(RevisionRow.id.desc()).limit(most + 1)
+    if before is not None:
+        query = query.where(RevisionRow.id < before)
+    if named:
+        query = query.where(RevisionRow.name.is_not(None))
+    rows = connection.execute(query).all()
+    steps = connection.execute(select(RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id).where(own)).all()
+    line = _line({id_: (parent, redo) for id_, parent, redo in steps}, head.revision)
+    shown = tuple(RevisionInfo(*row._tuple(), row[0] == head.revision, row[0] in line) for row in rows[:most])
+    count = connection.execute(select(func.count()).select_from(RevisionRow).where(own)).scalar_one()
+    return History(shown, shown[-1].revision if len(rows) > most else None, count)
 
 
-def history(session: Session, row: ShotRow, most: int = 500) -> list[RevisionInfo]:
-    """The newest revisions first."""
-    fields = (RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id, RevisionRow.label, RevisionRow.name, RevisionRow.created_at)
-    rows = session.execute(select(*fields).where(RevisionRow.shot_id == row.id)).all()
-    by_id = {each.id: each for each in rows}
+def _line(steps: dict[int, tuple[int | None, int | None]], head: int) -> set[int]:
+    """Revisions from the start to the head, and those that redo would bring back. steps: parent and redo by id."""
     line: set[int] = set()
-    for step in ("parent_id", "redo_id"):
-        at = row.head_id
-        while at is not None and at in by_id:
+    for way in (0, 1):
+        at: int | None = head
+        while at is not None and at in steps:
             line.add(at)
-            at = getattr(by_id[at], step)
-    newest = sorted(rows, key=lambda each: each.id, reverse=True)[:most]
-    return [RevisionInfo(each.id, each.parent_id, each.label, each.name, each.created_at, each.id == row.head_id, each.id in line) for each in newest]
-
-
-def _head(session: Session, row: ShotRow) -> RevisionRow:
-    head = session.get(RevisionRow, row.head_id) if row.head_id is not None else None
-    if head is None:
-        raise NotFound(f"the shot {row.slug!r} has no document")
-    return head
-
-
-def _check_base(session: Session, row: ShotRow, base_revision: int) -> None:
-    if row.head_id == base_revision:
-        return
-    head = _head(session, row)
-    raise Conflict(
-        f"this shot was changed elsewhere meanwhile (“{head.label}”); your change was not applied",
-        {"current_revision": head.id, "current_label": head.label, "base_revision": base_revision},
-    )
+            at = steps[at][way]
+    return line

@@ -1,16 +1,25 @@
-"""Sets that shots play in: GLB files shipped with the package, and those in the data folder."""
+"""Sets that shots play in: GLB files shipped with the package, and those in the data folder.
+
+The id of an added set ends in a digest of its content, so that an id never stands for other bytes, whoever adds what at the same time.
+"""
 
 from __future__ import annotations
 
+import hashlib
+import os
 import re
 from pathlib import Path
 
 from zittern.core.errors import NotFound
+from zittern.store.faults import faults_of
+from zittern.store.workspace import Workspace
 
 __all__ = ["SHIPPED", "add_set", "set_file", "set_ids"]
 
 SHIPPED = Path(__file__).parent.parent / "demo" / "sets"
 _ID = re.compile(r"^[a-z0-9][a-z0-9-]{0,63}$")
+_DIGEST_BYTES = 6
+_NAME_LENGTH = 48
 
 
 def set_ids(data_dir: Path) -> list[str]:
@@ -28,13 +37,19 @@ def set_file(data_dir: Path, set_id: str) -> Path:
     raise NotFound(f"there is no set {set_id!r}")
 
 
-def add_set(data_dir: Path, wanted: str, data: bytes) -> str:
-    """Keeps a GLB as a set; its id, made of a wanted one that is not taken. The file is whole or not there."""
-    folder = data_dir / "sets"
-    folder.mkdir(exist_ok=True)
-    taken = set(set_ids(data_dir))
-    set_id = next(name for name in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
-    part = folder / f"{set_id}.part"
-    part.write_bytes(data)
-    part.replace(folder / f"{set_id}.glb")
+def add_set(data_dir: Path, workspace: Workspace, wanted: str, data: bytes) -> str:
+    """Keeps a GLB as a set; its id, of a wanted name and a digest of the content. The file is whole or not there. Raises StoreError."""
+    set_id = f"{wanted[:_NAME_LENGTH].strip('-') or 'set'}-{hashlib.blake2b(data, digest_size=_DIGEST_BYTES).hexdigest()}"
+    part = workspace.new_path(".part")
+    with faults_of(data_dir):
+        folder = data_dir / "sets"
+        folder.mkdir(exist_ok=True)
+        try:
+            with part.open("wb") as file:
+                file.write(data)
+                file.flush()
+                os.fsync(file.fileno())
+            part.replace(folder / f"{set_id}.glb")
+        finally:
+            part.unlink(missing_ok=True)
     return set_id

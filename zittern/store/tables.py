@@ -1,4 +1,4 @@
-"""The tables. A change here needs a migration."""
+"""The tables. A change here needs a migration. Ids count up and are never used again (AUTOINCREMENT)."""
 
 from __future__ import annotations
 
@@ -8,6 +8,8 @@ from sqlalchemy import DateTime, ForeignKey, LargeBinary, String, Text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 __all__ = ["Base", "ProjectRow", "RevisionRow", "ShotRow", "now"]
+
+_NEVER_AGAIN = {"sqlite_autoincrement": True}
 
 
 def now() -> datetime:
@@ -23,6 +25,7 @@ class ProjectRow(Base):
     """A project: a shelf of shots."""
 
     __tablename__ = "projects"
+    __table_args__ = _NEVER_AGAIN
 
     id: Mapped[int] = mapped_column(primary_key=True)
     slug: Mapped[str] = mapped_column(String(80), unique=True)
@@ -31,7 +34,9 @@ class ProjectRow(Base):
 
 
 class ShotRow(Base):
-    """A shot: where its history stands."""
+    """A shot: where its history stands, and what its card shows. `card_of` and `scribble_of` name the packed document that
+    they were made from by its digest: when the head's is another, they are made anew.
+    """
 
     __tablename__ = "shots"
 
@@ -40,17 +45,22 @@ class ShotRow(Base):
     slug: Mapped[str] = mapped_column(String(80), unique=True)
     head_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id", use_alter=True), nullable=True)
     updated_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+    card: Mapped[str | None] = mapped_column(Text, nullable=True)
+    card_of: Mapped[str | None] = mapped_column(String(32), nullable=True)
+    scribble: Mapped[bytes | None] = mapped_column(LargeBinary, nullable=True)
+    scribble_of: Mapped[str | None] = mapped_column(String(32), nullable=True)
 
 
 class RevisionRow(Base):
     """A document after an edit. Revisions form a tree: redo_id is the child that redo goes to."""
 
     __tablename__ = "revisions"
+    __table_args__ = _NEVER_AGAIN
 
     id: Mapped[int] = mapped_column(primary_key=True)
     shot_id: Mapped[str] = mapped_column(ForeignKey("shots.id"), index=True)
-    parent_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True)
-    redo_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True)
+    parent_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True, index=True)
+    redo_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"), nullable=True, index=True)
     label: Mapped[str] = mapped_column(String(300))
     name: Mapped[str | None] = mapped_column(String(120), nullable=True)
     command: Mapped[str | None] = mapped_column(Text, nullable=True)

@@ -21,7 +21,7 @@ export function decodeMotion(packet: ArrayBuffer, before: Map<string, MotionArra
       if (kept) arrays.set(each.name, kept);
       continue;
     }
-    const data = new Float32Array(packet, 8 + length + each.offset, head.frames * each.columns);
+    const data = new Float32Array(packet, 8 + length + each.offset, head.rows * each.columns);
     arrays.set(each.name, { tag: each.tag, columns: each.columns, data });
   }
   return { head, arrays };
@@ -31,13 +31,11 @@ export function decodeMotion(packet: ArrayBuffer, before: Map<string, MotionArra
 export async function fetchMotion(
   shot: string,
   commands: Command[],
-  frame: number,
   have: Map<string, MotionArray>,
-  revision: number | null = null,
-  curves: string[] = [],
+  look: { frame: number; revision: number | null; window: [number, number]; curves: string[] },
 ): Promise<MotionData> {
   const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
-  const request = JSON.stringify({ commands, have: tags, frame, revision, curves });
+  const request = JSON.stringify({ ...look, commands, have: tags });
   const answer = await post(`/api/shots/${shot}/motion`, request);
   if (answer.status === 200) return decodeMotion(answer.body, have);
   throw new Problem(answer.status, parsed(answer.body));

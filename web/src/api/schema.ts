@@ -37,7 +37,7 @@ export interface paths {
         };
         /**
          * Get Export File
-         * @description The finished file.
+         * @description The finished file. Once all of it has arrived it is gone from here.
          */
         get: operations["get_export_file_api_exports__job__file_get"];
         put?: never;
@@ -364,6 +364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/raw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Raw
+         * @description The document as it is stored, readable or not.
+         */
+        get: operations["get_raw_api_shots__shot__raw_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/redo": {
         parameters: {
             query?: never;
@@ -393,7 +413,7 @@ export interface paths {
         };
         /**
          * List Revisions
-         * @description History, newest first.
+         * @description A page of the history, newest first, older than `before`; those with a name alone on wish.
          */
         get: operations["list_revisions_api_shots__shot__revisions_get"];
         put?: never;
@@ -422,6 +442,26 @@ export interface paths {
          * @description Names a revision.
          */
         patch: operations["name_revision_api_shots__shot__revisions__revision__patch"];
+        trace?: never;
+    };
+    "/api/shots/{shot}/scribble": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Scribble
+         * @description The scribble of a shot's card.
+         */
+        get: operations["get_scribble_api_shots__shot__scribble_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/shots/{shot}/spectrum/{layer}": {
@@ -458,6 +498,30 @@ export interface paths {
          * @description Marks an object of the set as the subject, followed where it moves; one revision.
          */
         post: operations["mark_subject_api_shots__shot__subject_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/tidy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tidying
+         * @description What tidying would remove.
+         */
+        get: operations["get_tidying_api_shots__shot__tidy_get"];
+        put?: never;
+        /**
+         * Tidy History
+         * @description Removes old revisions without a name for good.
+         */
+        post: operations["tidy_history_api_shots__shot__tidy_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1123,6 +1187,7 @@ export interface components {
             format: string;
             /**
              * Step
+             * @description frames between two samples
              * @default 1
              */
             step: number;
@@ -1269,6 +1334,18 @@ export interface components {
              *     }
              */
             tracks: components["schemas"]["Tracks"];
+        };
+        /**
+         * HistoryOut
+         * @description A page of the history, newest first; `older` asks for the next one. count: revisions altogether.
+         */
+        HistoryOut: {
+            /** Count */
+            count: number;
+            /** Older */
+            older: number | null;
+            /** Rows */
+            rows: components["schemas"]["RevisionOut"][];
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -1561,22 +1638,34 @@ export interface components {
         /**
          * MotionHead
          * @description Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg).
+         *     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
+         *     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
          */
         MotionHead: {
             /** Arrays */
             arrays: components["schemas"]["ArrayHead"][];
+            /** Close Frames */
+            close_frames: number;
+            /** Exact */
+            exact: [
+                number,
+                number
+            ][];
             /** First Frame */
             first_frame: number;
-            /** Frames */
-            frames: number;
+            /** Last Frame */
+            last_frame: number;
             readings: components["schemas"]["Readings"];
             /** Revision */
             revision: number;
+            /** Rows */
+            rows: number;
         };
         /**
          * MotionIn
          * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds. `curves` are addresses
-         *     of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`.
+         *     of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about `frame` and
+         *     those of a window that is not too wide come one by one, all others thinned.
          */
         MotionIn: {
             /**
@@ -1606,6 +1695,11 @@ export interface components {
              * @description an older revision to look at; the present one when missing
              */
             revision?: number | null;
+            /** Window */
+            window?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Mount
@@ -2123,6 +2217,14 @@ export interface components {
             type: "scale_swings";
         };
         /**
+         * ScribbleOut
+         * @description Signed bytes in base64, pan and tilt in turn, sized to fill.
+         */
+        ScribbleOut: {
+            /** Scribble */
+            scribble: string;
+        };
+        /**
          * SetAxisRate
          * @description Sets how fast an axis moves, in Hz: its pace against the source's rate at the first frame.
          */
@@ -2380,10 +2482,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema_version: 1;
+            schema_version: 2;
             /**
              * Sensor Mm
              * @default 36
@@ -2393,7 +2495,10 @@ export interface components {
             set_id?: string | null;
             subject?: components["schemas"]["Subject"] | null;
         };
-        /** ShotCard */
+        /**
+         * ShotCard
+         * @description A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to be asked for.
+         */
         ShotCard: {
             /** Fps */
             fps: string;
@@ -2405,10 +2510,14 @@ export interface components {
             layers: number;
             /** Name */
             name: string;
+            /** Problem */
+            problem: string | null;
             /** Project */
             project: string;
             /** Project Slug */
             project_slug: string;
+            /** Scribble */
+            scribble: string | null;
             /** Seconds */
             seconds: number;
             /** Set Id */
@@ -2564,7 +2673,7 @@ export interface components {
         };
         /**
          * TablesOut
-         * @description What the page needs to know once.
+         * @description All tables.
          */
         TablesOut: {
             /** Axes */
@@ -2577,6 +2686,26 @@ export interface components {
             sources: components["schemas"]["SourceOut"][];
             /** Version */
             version: string;
+        };
+        /** TidyIn */
+        TidyIn: {
+            /**
+             * Keep
+             * @description how many of the newest revisions stay; named ones always do
+             */
+            keep: number;
+        };
+        /**
+         * TidyOut
+         * @description Revisions that go (or went), of how many, and their bytes as stored.
+         */
+        TidyOut: {
+            /** Bytes */
+            bytes: number;
+            /** Of */
+            of: number;
+            /** Revisions */
+            revisions: number;
         };
         /**
          * Tracks
@@ -3458,6 +3587,35 @@ export interface operations {
             };
         };
     };
+    get_raw_api_shots__shot__raw_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     redo_edit_api_shots__shot__redo_post: {
         parameters: {
             query?: never;
@@ -3495,7 +3653,11 @@ export interface operations {
     };
     list_revisions_api_shots__shot__revisions_get: {
         parameters: {
-            query?: never;
+            query?: {
+                before?: number | null;
+                most?: number;
+                named?: boolean;
+            };
             header?: never;
             path: {
                 shot: string;
@@ -3510,7 +3672,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RevisionOut"][];
+                    "application/json": components["schemas"]["HistoryOut"];
                 };
             };
             /** @description Validation Error */
@@ -3546,6 +3708,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_scribble_api_shots__shot__scribble_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScribbleOut"];
+                };
             };
             /** @description Validation Error */
             422: {
@@ -3612,6 +3805,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_tidying_api_shots__shot__tidy_get: {
+        parameters: {
+            query?: {
+                keep?: number;
+            };
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TidyOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    tidy_history_api_shots__shot__tidy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TidyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TidyOut"];
                 };
             };
             /** @description Validation Error */

@@ -4,6 +4,7 @@ import { fetchMotion, type MotionArray } from "../api/motion";
 import type { Command, Readings } from "../api/types";
 import { wantedNumbers } from "./numbers";
 import { transport } from "./transport";
+import { view } from "./view";
 
 export type Motion = {
   shot: string | null;
@@ -11,7 +12,13 @@ export type Motion = {
   revision: number | null;
   version: number;
   first: number;
-  frames: number;
+  last: number;
+  /** Rows of each array: one a frame, or fewer of a long shot. */
+  rows: number;
+  /** Stretches [first, last] in which every whole frame has its row. */
+  exact: [number, number][];
+  /** The widest window in which all frames come. */
+  close: number;
   arrays: Map<string, MotionArray>;
   readings: Readings | null;
 };
@@ -21,7 +28,10 @@ const EMPTY: Motion = {
   revision: null,
   version: 0,
   first: 1,
-  frames: 0,
+  last: 1,
+  rows: 0,
+  exact: [],
+  close: 0,
   arrays: new Map(),
   readings: null,
 };
@@ -59,20 +69,22 @@ async function ask(): Promise<void> {
     try {
       const known = motion.getState();
       const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
-      const { head, arrays } = await fetchMotion(
-        shot,
-        commands,
-        transport.getState().frame,
-        have,
+      const { frame } = transport.getState();
+      const { head, arrays } = await fetchMotion(shot, commands, have, {
+        frame,
         revision,
-        wantedNumbers(),
-      );
+        window: lookedAt(),
+        curves: wantedNumbers(),
+      });
       motion.setState((state) => ({
         shot,
         revision: head.revision,
         version: state.version + 1,
         first: head.first_frame,
-        frames: head.frames,
+        last: head.last_frame,
+        rows: head.rows,
+        exact: head.exact,
+        close: head.close_frames,
         arrays,
         readings: head.readings,
       }));
@@ -85,7 +97,49 @@ async function ask(): Promise<void> {
   asking = false;
 }
 
-/** Row of a frame in the arrays. */
+/** The frames in view, as whole ones. */
+export function lookedAt(): [number, number] {
+  const { window, rowsInView } = view.getState();
+  const [first, last] = rowsInView ?? window;
+  return [Math.floor(first), Math.ceil(last)];
+}
+
+/** Row of a frame in the arrays, or the nearest. */
 export function rowOf(frame: number, state: Motion = motion.getState()): number {
-  return Math.min(Math.max(Math.round(frame) - state.first, 0), Math.max(state.frames - 1, 0));
+  const most = Math.max(state.rows - 1, 0);
+  const frames = state.arrays.get("frames")?.data;
+  if (!frames) return Math.min(Math.max(Math.round(frame) - state.first, 0), most);
+  const after = firstRowFrom(frames, frame);
+  const before = Math.max(after - 1, 0);
+  return (frames[Math.min(after, most)] ?? 0) - frame < frame - (frames[before] ?? 0) ? Math.min(after, most) : before;
+}
+
+/** Frame of a row. */
+export function frameAt(row: number, state: Motion = motion.getState()): number {
+  return state.arrays.get("frames")?.data[row] ?? state.first + row;
+}
+
+/** First and last row that a stretch of frames needs to be drawn from edge to edge. */
+export function rowsWithin(from: number, to: number, state: Motion = motion.getState()): [number, number] {
+  const most = state.rows - 1;
+  const frames = state.arrays.get("frames")?.data;
+  if (!frames) return [Math.max(0, Math.floor(from - state.first)), Math.min(most, Math.ceil(to - state.first))];
+  return [Math.max(0, firstRowFrom(frames, from) - 1), Math.min(most, firstRowFrom(frames, to))];
+}
+
+/** Whether all whole frames from one to another have rows of their own. */
+export function isExact(from: number, to: number, state: Motion = motion.getState()): boolean {
+  return state.exact.some(([first, last]) => first <= Math.max(from, state.first) && Math.min(to, state.last) <= last);
+}
+
+/** Number of rows whose frame comes before a frame. */
+function firstRowFrom(frames: Float32Array, frame: number): number {
+  let low = 0;
+  let high = frames.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((frames[middle] ?? 0) < frame) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

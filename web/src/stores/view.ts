@@ -31,6 +31,8 @@ export type View = {
   around: boolean;
   axes: AxisName[];
   window: [number, number];
+  /** Frames that the frame table shows just now, while it is open. */
+  rowsInView: [number, number] | null;
   bypass: boolean;
   guides: { thirds: boolean; centre: boolean; safe: boolean };
   /** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
@@ -60,6 +62,7 @@ export const view = createStore<View>(() => ({
   around: false,
   axes: [],
   window: [1, 240],
+  rowsInView: null,
   bypass: false,
   guides: { thirds: true, centre: false, safe: true },
   loupe: { zoom: 1, x: 0.5, y: 0.5 },

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from urllib.parse import quote
+from typing import Annotated
 
-from fastapi import APIRouter
-from fastapi.responses import Response
+from fastapi import APIRouter, Header
+from fastapi.responses import FileResponse
+from starlette.background import BackgroundTask
 
-from zittern.api.context import Ctx
+from zittern.api.context import Ctx, JsonRoute
 from zittern.api.jobs import ExportJob
-from zittern.api.models import ExportIn, JobOut
+from zittern.api.models.transfer import ExportIn, JobOut
 from zittern.core.errors import NotFound
 from zittern.formats.table import format_named
 
-router = APIRouter(prefix="/api", tags=["exports"])
+router = APIRouter(prefix="/api", tags=["exports"], route_class=JsonRoute)
 
 
 def _out(job: ExportJob) -> JobOut:
@@ -24,8 +25,7 @@ def _out(job: ExportJob) -> JobOut:
 def start_export(shot: str, body: ExportIn, ctx: Ctx) -> JobOut:
     """Begins; `step` is in frames."""
     state = ctx.library.state(shot)
-    chosen = format_named(body.format)
-    return _out(ctx.jobs.start(state.document, f"{state.slug}{chosen.ending}", chosen, body.step))
+    return _out(ctx.jobs.start(state.document, state.slug, format_named(body.format), body.step))
 
 
 @router.get("/exports/{job}")
@@ -42,11 +42,11 @@ def cancel_export(job: str, ctx: Ctx) -> JobOut:
     return _out(found)
 
 
-@router.get("/exports/{job}/file", response_class=Response)
-def get_export_file(job: str, ctx: Ctx) -> Response:
-    """The finished file."""
+@router.get("/exports/{job}/file", response_class=FileResponse)
+def get_export_file(job: str, ctx: Ctx, range: Annotated[str | None, Header(include_in_schema=False)] = None) -> FileResponse:
+    """The finished file. Once all of it has arrived it is gone from here."""
     found = ctx.jobs.get(job)
-    if found.status != "done":
-        raise NotFound(f"the export is {found.status}, not done")
-    disposition = f"attachment; filename*=UTF-8''{quote(found.filename)}"
-    return Response(found.result, media_type=found.format.media_type, headers={"Content-Disposition": disposition})
+    if found.status != "done" or not found.path.is_file():
+        raise NotFound(f"the export is {found.status}, not done" if found.status != "done" else "this export is gone; start it again")
+    fetched = None if range else BackgroundTask(ctx.jobs.drop, found)
+    return FileResponse(found.path, media_type=found.format.media_type, filename=found.filename, background=fetched)

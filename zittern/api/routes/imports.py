@@ -8,7 +8,8 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Form, UploadFile
 
 from zittern.api.context import Ctx, json_response
-from zittern.api.models import CameraFileOut, ImportedOut, StateOut
+from zittern.api.models.shots import StateOut
+from zittern.api.models.transfer import CameraFileOut, ImportedOut
 from zittern.core.edits.moves import AddMove, ReplaceMove
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.shot.shot import new_shot
@@ -45,7 +46,7 @@ def inspect_file(file: UploadFile) -> CameraFileOut:
 
 
 @router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut)
-def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form()] = "24") -> object:
+def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24") -> object:
     """A new shot from a file."""
     rate = _fps(fps)
     imported = _open(file).read(camera, rate)
@@ -58,7 +59,12 @@ def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, f
 
 @router.post("/shots/{shot}/imports", response_model=ImportedOut)
 def import_move(
-    shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form()], camera: _Camera = None, how: Annotated[_How, Form()] = "replace"
+    shot: str,
+    file: UploadFile,
+    ctx: Ctx,
+    base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)],
+    camera: _Camera = None,
+    how: Annotated[_How, Form()] = "replace",
 ) -> object:
     """Puts a file's path in place of the shot's move, or lets it ride on it; one revision."""
     imported = _open(file).read(camera, ctx.library.state(shot).document.fps)

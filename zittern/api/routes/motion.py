@@ -7,18 +7,19 @@ from collections.abc import Iterable, Iterator
 from fastapi import APIRouter
 from fastapi.responses import Response
 
-from zittern.api.context import Ctx
-from zittern.api.models import MotionHead, MotionIn, SpectrumOut
+from zittern.api.context import Ctx, JsonRoute
+from zittern.api.models.motion import MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
 from zittern.core.edits.address import number_at
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.readings import read
+from zittern.core.sampled import CLOSE_FRAMES
 from zittern.core.shot.shot import Shot
 from zittern.core.spectrum import bands_px
 from zittern.core.units import Array
 
-router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"])
+router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"], route_class=JsonRoute)
 
 
 @router.post("/motion", response_class=Response, responses={200: {"content": {"application/octet-stream": {}}}})
@@ -28,10 +29,10 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     document = state.document if body.revision is None else ctx.library.document(shot, body.revision)
     for command in body.commands:
         document = apply(document, command)
-    motion = ctx.motion(document)
-    curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, motion.frames)}
-    packet = pack_motion(document, motion, state.revision, read(document, motion, body.frame), body.have, curves)
-    return Response(packet, media_type="application/octet-stream")
+    sampled = ctx.sampled(document, body.frame, body.window)
+    curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)}
+    readings = read(document, sampled.near, body.frame, sampled.whole)
+    return Response(pack_motion(document, sampled, state.revision, readings, body.have, curves), media_type="application/octet-stream")
 
 
 def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator[tuple[str, Array]]:
@@ -47,16 +48,18 @@ def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator
 def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
     """The header alone, without any array: for scripts, and so that the page's types know it."""
     state = ctx.library.state(shot)
-    motion = ctx.motion(state.document)
-    first = float(state.document.first_frame)
+    document = state.document
+    first = float(document.first_frame)
+    sampled = ctx.sampled(document, first)
     return MotionHead(
-        revision=state.revision, first_frame=state.document.first_frame, frames=len(motion.frames), arrays=[], readings=read(state.document, motion, first)
-    )
+        revision=state.revision, first_frame=document.first_frame, last_frame=document.last_frame, rows=len(sampled.frames), exact=list(sampled.exact), close_frames=CLOSE_FRAMES,
+        arrays=[], readings=read(document, sampled.near, first, sampled.whole),
+    )  # fmt: skip
 
 
 @router.get("/spectrum/{layer}")
 def get_spectrum(shot: str, layer: str, ctx: Ctx) -> SpectrumOut:
     """Of a layer and of the sum of all that count."""
     document = ctx.library.state(shot).document
-    rate_hz, layer_px, sum_px = bands_px(document, ctx.motion(document), layer)
+    rate_hz, layer_px, sum_px = bands_px(document, ctx.stretches(document), layer)
     return SpectrumOut(rate_hz=rate_hz.tolist(), layer_px=layer_px.tolist(), sum_px=sum_px.tolist())

@@ -4,35 +4,36 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from zittern.api.context import Ctx, json_response
-from zittern.api.models import NameIn, NewShotIn, ProjectOut, ShotCard, StateOut
+from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.models.projects import NameIn, NewShotIn, ProjectOut, ShotCard
+from zittern.api.models.shots import StateOut
 from zittern.core.shot.upgrades import started
 from zittern.store.library import Project
 from zittern.store.sets import set_file
 
-router = APIRouter(prefix="/api/projects", tags=["projects"])
+router = APIRouter(prefix="/api/projects", tags=["projects"], route_class=JsonRoute)
 
 
-def _out(ctx: Ctx, project: Project) -> ProjectOut:
-    return ProjectOut(slug=project.slug, name=project.name, shots=len(ctx.library.shots(project.slug)))
+def _out(project: Project) -> ProjectOut:
+    return ProjectOut.model_validate(project)
 
 
 @router.get("")
 def list_projects(ctx: Ctx) -> list[ProjectOut]:
     """All projects."""
-    return [_out(ctx, project) for project in ctx.library.projects()]
+    return [_out(project) for project in ctx.library.projects()]
 
 
 @router.post("", status_code=201)
 def add_project(body: NameIn, ctx: Ctx) -> ProjectOut:
     """A new project."""
-    return _out(ctx, ctx.library.add_project(body.name))
+    return _out(ctx.library.add_project(body.name))
 
 
 @router.patch("/{slug}")
 def rename_project(slug: str, body: NameIn, ctx: Ctx) -> ProjectOut:
     """Another name."""
-    return _out(ctx, ctx.library.rename_project(slug, body.name))
+    return _out(ctx.library.rename_project(slug, body.name))
 
 
 @router.delete("/{slug}", status_code=204)

@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from typing import Annotated
 
-from zittern.api.context import Ctx, json_response
-from zittern.api.models import EditIn, GoToIn, RevisionNameIn, RevisionOut, StateOut, StepIn, SubjectIn
+from fastapi import APIRouter, Path, Query
+from fastapi.responses import Response
+
+from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.models.projects import ScribbleOut
+from zittern.api.models.shots import EditIn, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot, Subject
 from zittern.formats.set_file import point_in, subject_in
 from zittern.store.sets import set_file
+from zittern.store.tidy import KEEP
 
-router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"])
+router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"], route_class=JsonRoute)
+_Revision = Annotated[int, Path(ge=0, le=2**53 - 1)]
 
 
 @router.get("", response_model=StateOut)
@@ -73,12 +79,44 @@ def go_to_revision(shot: str, body: GoToIn, ctx: Ctx) -> object:
 
 
 @router.patch("/revisions/{revision}", status_code=204)
-def name_revision(shot: str, revision: int, body: RevisionNameIn, ctx: Ctx) -> None:
+def name_revision(shot: str, revision: _Revision, body: RevisionNameIn, ctx: Ctx) -> None:
     """Names a revision."""
     ctx.library.name_revision(shot, revision, body.name)
 
 
 @router.get("/revisions")
-def list_revisions(shot: str, ctx: Ctx) -> list[RevisionOut]:
-    """History, newest first."""
-    return [RevisionOut.model_validate(info) for info in ctx.library.history(shot)]
+def list_revisions(
+    shot: str,
+    ctx: Ctx,
+    before: Annotated[int | None, Query(ge=0, le=2**53 - 1)] = None,
+    most: Annotated[int, Query(ge=1, le=500)] = 200,
+    named: bool = False,
+) -> HistoryOut:
+    """A page of the history, newest first, older than `before`; those with a name alone on wish."""
+    return HistoryOut.model_validate(ctx.library.history(shot, before, most, named))
+
+
+@router.get("/tidy")
+def get_tidying(shot: str, ctx: Ctx, keep: Annotated[int, Query(ge=1, le=1_000_000)] = KEEP) -> TidyOut:
+    """What tidying would remove."""
+    return TidyOut.model_validate(ctx.library.tidying(shot, keep))
+
+
+@router.post("/tidy")
+def tidy_history(shot: str, body: TidyIn, ctx: Ctx) -> TidyOut:
+    """Removes old revisions without a name for good."""
+    return TidyOut.model_validate(ctx.library.tidy(shot, body.keep))
+
+
+@router.get("/scribble")
+def get_scribble(shot: str, ctx: Ctx) -> ScribbleOut:
+    """The scribble of a shot's card."""
+    return ScribbleOut.of(ctx.library.scribble(shot))
+
+
+@router.get("/raw", response_class=Response)
+def get_raw(shot: str, ctx: Ctx) -> Response:
+    """The document as it is stored, readable or not."""
+    slug, data = ctx.library.raw(shot)
+    ending = ".shot.json" if data.lstrip()[:1] == b"{" else ".raw"
+    return Response(data, media_type="application/octet-stream", headers={"Content-Disposition": f'attachment; filename="{slug}{ending}"'})

@@ -10,7 +10,7 @@ from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx
-from zittern.api.models import AxisOut, FormatOut, SetOut, SourceOut, TablesOut
+from zittern.api.models.tables import AxisOut, FormatOut, SetOut, SourceOut, TablesOut
 from zittern.core.axes import AXIS_INFO
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
@@ -44,7 +44,7 @@ def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
     """Keeps a GLB as a set that shots can play in."""
     data = file.file.read()
     found = check_set(data)
-    set_id = add_set(ctx.library.data_dir, slug_of(PurePath(file.filename or "set").stem), data)
+    set_id = add_set(ctx.library.data_dir, ctx.library.workspace, slug_of(PurePath(file.filename or "set").stem), data)
     return SetOut(set_id=set_id, objects=list(found))
 
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar
 
 import numpy as np
 from pydantic import Field
 
-from zittern.core.curves import Curve, Extend, Interp, Key
+from zittern.core.curves import Curve, Extend, Frame, Handle, Interp, Key
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc, field_title
@@ -19,7 +19,6 @@ from zittern.core.shot.shot import Shot
 __all__ = ["DeleteKeys", "KeyRef", "KeyValue", "MoveKeys", "ScaleKeys", "SetExtend", "SetHandles", "SetInterp", "SetKeys"]
 
 _Address = Annotated[str, Field(max_length=300)]
-_Frame = Annotated[float, Field(ge=-1e6, le=1e7)]
 _MOST = 200_000
 
 
@@ -27,7 +26,7 @@ class KeyRef(Doc):
     """A key: of which number, at which frame."""
 
     at: _Address
-    frame: _Frame
+    frame: Frame
 
 
 class KeyValue(KeyRef):
@@ -37,6 +36,7 @@ class KeyValue(KeyRef):
 
 
 _Refs = Annotated[tuple[KeyRef, ...], Field(min_length=1, max_length=_MOST)]
+_Ref = TypeVar("_Ref", bound=KeyRef)
 
 
 class SetKeys(CommandDoc):
@@ -49,15 +49,11 @@ class SetKeys(CommandDoc):
         """A fixed number becomes keyed."""
         for at, refs in _by_address(self.keys).items():
             param = number_at(shot, at)
-            curve = _curve_of(param)
-            frames = np.array([ref.frame for ref in refs])
-            there = param.sample(frames)
+            there = param.sample(np.array([ref.frame for ref in refs])).tolist()
+            given = {ref.frame: value if ref.value is None else ref.value for ref, value in zip(refs, there, strict=True)}
             with faults_as(EditError, at):
-                for ref, value in zip(refs, there, strict=True):
-                    given = ref.value if isinstance(ref, KeyValue) and ref.value is not None else float(value)
-                    curve = _with_key(curve, ref.frame, given)
-            if curve is not None:
-                shot = set_at(shot, at, Keyed(curve=curve))
+                keyed = Keyed(curve=_with_keys(_curve_of(param), given))
+            shot = set_at(shot, at, keyed)
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -71,14 +67,14 @@ class MoveKeys(CommandDoc):
     type: Literal["move_keys"] = "move_keys"
     keys: _Refs
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
-    by_value: float = 0.0
+    by_value: float = Field(default=0.0, ge=-1e12, le=1e12)
     copy_keys: bool = False
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when a key is not there."""
 
         def moved(key: Key) -> Key:
-            return key.replace(frame=key.frame + self.by_frames, value=key.value + self.by_value)
+            return key.moved(key.frame + self.by_frames, key.value + self.by_value)
 
         return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, moved, keep=self.copy_keys))
 
@@ -94,7 +90,7 @@ class ScaleKeys(CommandDoc):
 
     type: Literal["scale_keys"] = "scale_keys"
     keys: _Refs
-    about_frame: _Frame
+    about_frame: Frame
     factor: float = Field(gt=0.0, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
@@ -155,9 +151,9 @@ class SetHandles(CommandDoc):
 
     type: Literal["set_handles"] = "set_handles"
     at: _Address
-    frame: _Frame
-    handle_in: tuple[float, float] | None = None
-    handle_out: tuple[float, float] | None = None
+    frame: Frame
+    handle_in: Handle | None = None
+    handle_out: Handle | None = None
 
     def apply(self, shot: Shot) -> Shot:
         """A handle left out stays as it is. Raises EditError for one that points the wrong way."""
@@ -209,14 +205,18 @@ def _curve_of(param: Fixed | Keyed) -> Curve | None:
     return param.curve if isinstance(param, Keyed) else None
 
 
-def _with_key(curve: Curve | None, frame: float, value: float) -> Curve:
+def _with_keys(curve: Curve | None, values: dict[float, float]) -> Curve:
+    """Keys at frames put among those of a curve: in one pass over both, in order of frame."""
     if curve is None:
-        return Curve(keys=(Key(frame=frame, value=value),))
+        return Curve(keys=tuple(Key(frame=frame, value=values[frame]) for frame in sorted(values)))
     keys = {key.frame: key for key in curve.keys}
-    before = [key for key in curve.keys if key.frame < frame]
-    like = keys.get(frame) or Key(frame=frame, value=value, interp=before[-1].interp if before else curve.keys[0].interp)
-    keys[frame] = like.replace(value=value)
-    return curve.replace(keys=tuple(keys[f] for f in sorted(keys)))
+    interp = curve.keys[0].interp
+    for frame in sorted(keys.keys() | values.keys()):
+        there = keys.get(frame)
+        if frame in values:
+            keys[frame] = there.moved(frame, values[frame]) if there else Key(frame=frame, value=values[frame], interp=interp)
+        interp = there.interp if there else interp
+    return curve.replace(keys=tuple(keys[frame] for frame in sorted(keys)))
 
 
 def _placed(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep: bool) -> Curve:
@@ -239,8 +239,8 @@ def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[flo
     return shot
 
 
-def _by_address(refs: tuple[KeyRef, ...]) -> dict[str, list[KeyRef]]:
-    found: dict[str, list[KeyRef]] = {}
+def _by_address(refs: tuple[_Ref, ...]) -> dict[str, list[_Ref]]:
+    found: dict[str, list[_Ref]] = {}
     for ref in refs:
         found.setdefault(ref.at, []).append(ref)
     return found

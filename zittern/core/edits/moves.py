@@ -13,12 +13,14 @@ from zittern.core.errors import EditError
 from zittern.core.params import Param, through
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
-from zittern.core.shot.shot import Picture, Shot
+from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
 
 __all__ = ["AddMove", "Move", "RemoveMount", "ReplaceMove"]
 
 # Frame of a path's time 0.
 _PATH_START = 1
+# A path that rides on the move is keyed anew on every frame; more than this nobody could edit.
+_MOST_ADDED_FRAMES = 20_000
 
 
 class Move(Doc):
@@ -33,7 +35,7 @@ class Move(Doc):
     focal_mm: Param | None = None
     picture: Picture | None = None
     sensor_mm: float | None = None
-    last_frame: int
+    last_frame: int = Field(ge=_PATH_START, le=MOST_FRAMES)
 
 
 class ReplaceMove(CommandDoc):
@@ -69,6 +71,9 @@ class AddMove(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """The path starts at the shot's first frame, from rest: at its first frame nothing changes."""
+        if self.move.last_frame > _MOST_ADDED_FRAMES:
+            most = f"a path that rides on the move has at most {_MOST_ADDED_FRAMES} frames, got {self.move.last_frame}"
+            raise EditError(f"{most}; bring it in as the move instead, or shorten it", "move.last_frame")
         frames = np.arange(_PATH_START, self.move.last_frame + 1, dtype=np.float64)
         path = Mount(id="path", name="Path", **{field: getattr(self.move, field) for field in MOVE_FIELDS})
         poses = transforms.from_parts(path.position_m(frames), path.angles_deg(frames))

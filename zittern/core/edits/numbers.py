@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from zittern.core.curves import Frame
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc
@@ -28,7 +29,7 @@ class SetNumbers(CommandDoc):
     """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set."""
 
     type: Literal["set_numbers"] = "set_numbers"
-    frame: Annotated[float, Field(ge=-1e6, le=1e7)]
+    frame: Frame
     values: Annotated[tuple[NumberValue, ...], Field(min_length=1, max_length=500)]
     key: bool = False
 

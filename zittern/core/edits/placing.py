@@ -12,6 +12,7 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
+from zittern.core.curves import Frame
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.errors import EditError
@@ -32,7 +33,7 @@ _AT_SUBJECT_M = 1e-6
 class _OnMount(CommandDoc):
     """frame: where it happens. key: numbers without keys get one too. mount: the part of the rig that moves."""
 
-    frame: float
+    frame: Frame
     key: bool = False
     mount: str | None = None
 
@@ -75,9 +76,9 @@ class Fly(_OnMount):
     """Moves the camera in its own frame: turns in degrees, steps in metres."""
 
     type: Literal["fly"] = "fly"
-    pan_deg: float = 0.0
-    tilt_deg: float = 0.0
-    roll_deg: float = 0.0
+    pan_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
+    tilt_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
+    roll_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
     truck_m: float = Field(default=0.0, ge=-1e5, le=1e5)
     pedestal_m: float = Field(default=0.0, ge=-1e5, le=1e5)
     dolly_m: float = Field(default=0.0, ge=-1e5, le=1e5)

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
+from zittern.core.curves import Frame
 from zittern.core.edits.address import change_at, get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
@@ -15,7 +16,6 @@ from zittern.core.shot.shot import Shot
 
 __all__ = ["SetSpan"]
 
-_Frame = Annotated[float, Field(ge=-1e6, le=1e7)]
 _Length = Annotated[float, Field(ge=0.0, le=1e6)]
 # A span that is dragged shut keeps this much, so that it can be found and opened again.
 _LEAST_FRAMES = 1.0
@@ -28,8 +28,8 @@ class SetSpan(CommandDoc):
 
     type: Literal["set_span"] = "set_span"
     at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
-    first_frame: _Frame | None = None
-    last_frame: _Frame | None = None
+    first_frame: Frame | None = None
+    last_frame: Frame | None = None
     ramp_in_frames: _Length | None = None
     ramp_out_frames: _Length | None = None
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)

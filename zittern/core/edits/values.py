@@ -14,6 +14,7 @@ from zittern.core.edits.address import change_layer, find_layer, layers_title, o
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError
 from zittern.core.params import Fixed, Keyed, fixed
+from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
 __all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "scaled", "title_of"]
@@ -61,12 +62,14 @@ class ScaleSwings(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Locked axes stay."""
+
+        def change(layer: Layer) -> Layer:
+            settings = {info: layer.axes.of(info.name) for info in AXIS_INFO if info.name in self.axes}
+            swings = {info.name: each.replace(swing=scaled(each.swing, self.factor, info.most_swing)) for info, each in settings.items() if not each.locked}
+            return layer.replace(axes=layer.axes.replace(**swings))
+
         for layer_id in self.layers:
-            _, layer = find_layer(shot, layer_id)
-            for info in AXIS_INFO:
-                setting = layer.axes.of(info.name)
-                if info.name in self.axes and not setting.locked:
-                    shot = set_at(shot, f"layer:{layer_id}.axes.{info.name}.swing", scaled(setting.swing, self.factor, info.most_swing))
+            shot = change_layer(shot, layer_id, change)
         return shot
 
     def label(self, shot: Shot) -> str:

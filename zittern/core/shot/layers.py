@@ -7,6 +7,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
+from zittern.core.curves import Frame
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.envelope import RampShape
 from zittern.core.params import Fixed, Param, bounded, fixed
@@ -17,7 +18,7 @@ __all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Span", "Spanned"]
 # Seeds stay exact in JSON readers that use doubles.
 MOST_SEED = 2**53 - 1
 Seed = Annotated[int, Field(ge=0, le=MOST_SEED)]
-Span = tuple[float, float]
+Span = tuple[Frame, Frame]
 # Ramps that fill their span exactly may add up to a little more in binary.
 _ROUNDING_FRAMES = 1e-6
 

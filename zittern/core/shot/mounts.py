@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 import numpy as np
+from pydantic import Field
 
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.params import Param, bounded, fixed
@@ -17,6 +18,7 @@ MOVE_FIELDS: tuple[MoveField, ...] = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg"
 
 _Metres = Annotated[Param, bounded(-1e6, 1e6)]
 _Degrees = Annotated[Param, bounded(-1e6, 1e6)]
+_Offset = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class Mount(Doc):
@@ -30,7 +32,7 @@ class Mount(Doc):
     pan_deg: _Degrees = fixed(0.0)
     tilt_deg: _Degrees = fixed(0.0)
     roll_deg: _Degrees = fixed(0.0)
-    pivot_m: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    pivot_m: tuple[_Offset, _Offset, _Offset] = (0.0, 0.0, 0.0)
 
     def position_m(self, frames: Array) -> Array:
         """(F,) -> (F, 3) metres in the parent's frame."""

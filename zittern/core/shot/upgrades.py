@@ -6,20 +6,46 @@ import json
 from collections.abc import Callable
 from typing import Any
 
+from zittern.core.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 
 __all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]
 
+# What version 2 bounds and version 1 did not: by name of the field, the limit of each of its numbers.
+_BOUNDED = {"pivot_m": (1e6, 1e6, 1e6), "span_frames": (MOST_FRAME, MOST_FRAME), "handle_in": (MOST_FRAME, MOST_VALUE), "handle_out": (MOST_FRAME, MOST_VALUE)}
+
+
+def within_limits(data: Any) -> Any:
+    """1 to 2: pivots, spans and handles far out of reach, with which nothing could be evaluated, come to the edge of what is possible."""
+    if isinstance(data, list):
+        return [within_limits(each) for each in data]
+    if not isinstance(data, dict):
+        return data
+    out = {name: _brought_in(value, _BOUNDED[name]) if name in _BOUNDED else within_limits(value) for name, value in data.items()}
+    if "schema_version" in out:
+        out["schema_version"] = 2
+    span = out.get("span_frames")
+    if span is not None and span != data["span_frames"]:
+        out["ramp_in_frames"] = out["ramp_out_frames"] = 0.0
+    return out
+
+
+def _brought_in(values: Any, limits: tuple[float, ...]) -> Any:
+    if not isinstance(values, list) or len(values) != len(limits) or not all(isinstance(value, (int, float)) for value in values):
+        return values
+    return [min(max(value, -most), most) for value, most in zip(values, limits, strict=True)]
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits}
 
 
 def read_shot(text: str | bytes) -> Shot:
     """A shot from JSON text. Raises DocumentError with the place of the first fault."""
     try:
         data = json.loads(text)
-    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
+    except (ValueError, RecursionError) as error:
         raise DocumentError(f"this is not JSON: {error}") from error
     return shot_from(data)
 
@@ -29,7 +55,7 @@ def shot_from(data: Any) -> Shot:
     if not isinstance(data, dict) or data.get("schema_name") != "zittern.shot":
         raise DocumentError('this is not a shot: "schema_name" should be "zittern.shot"', "schema_name")
     version = data.get("schema_version")
-    if not isinstance(version, int) or not 1 <= version <= SCHEMA_VERSION:
+    if not isinstance(version, int) or isinstance(version, bool) or not 1 <= version <= SCHEMA_VERSION:
         raise DocumentError(f"schema_version 1 to {SCHEMA_VERSION} can be read, got {version!r}; a newer Zittern wrote this", "schema_version")
     while version < SCHEMA_VERSION:
         data = STEPS[version](data)

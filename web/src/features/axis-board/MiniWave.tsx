@@ -4,6 +4,7 @@ import type { AxisName } from "../../api/types";
 import { AXES, DASHES, inkOf } from "../../shared/axes";
 import { prepare } from "../../shared/canvas";
 import { useMotionArray } from "../../shared/useMotionArray";
+import { motion, rowOf } from "../../stores/motion";
 import { view } from "../../stores/view";
 
 const WIDTH_PX = 52;
@@ -21,9 +22,11 @@ export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
     if (!canvas) return;
     const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
     if (!context) return;
-    const rows = array ? Math.min(array.data.length / array.columns, SHOWN_FRAMES) : 0;
+    const { exact } = motion.getState();
+    const start = rowOf(exact[0]?.[0] ?? 1);
+    const rows = array ? Math.min(array.data.length / array.columns - start, SHOWN_FRAMES) : 0;
     const column = AXES.indexOf(axis);
-    const value = (row: number) => array?.data[row * (array?.columns ?? 7) + column] ?? 0;
+    const value = (row: number) => array?.data[(start + row) * (array?.columns ?? 7) + column] ?? 0;
     let most = 1e-9;
     for (let row = 0; row < rows; row++) most = Math.max(most, Math.abs(value(row)));
     context.strokeStyle = inkOf(canvas, axis);

@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { Link } from "wouter";
 import { useStore } from "zustand";
+import "../../stores/closeLook";
 import { openShot, session } from "../../stores/session";
 import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -81,7 +82,7 @@ function Missing({ message }: { message: string }) {
     <main className="grid h-full place-items-center">
       <div className="max-w-md text-center">
         <h1 className="mb-2 font-semibold text-lg text-white">This shot cannot be opened</h1>
-        <p className="mb-4">{message}. It may have been removed, or the address is misspelt.</p>
+        <p className="mb-4 break-words">{message}</p>
         <Link href="/" className="btn btn-accent btn-sm">
           All projects
         </Link>

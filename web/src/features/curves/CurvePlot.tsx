@@ -3,7 +3,7 @@ import { useStore } from "zustand";
 import { timeScale } from "../../shared/timeScale";
 import { useMotionVersion } from "../../shared/useMotionVersion";
 import { useSize } from "../../shared/useSize";
-import { motion } from "../../stores/motion";
+import { motion, rowOf } from "../../stores/motion";
 import { commit } from "../../stores/session";
 import { view } from "../../stores/view";
 import { CurvePoints } from "./CurvePoints";
@@ -49,7 +49,7 @@ export function CurvePlot({ tracks, unit, times, width }: GroupProps) {
     const box = event.currentTarget.getBoundingClientRect();
     const frame = Math.round(x.invert(event.clientX - box.left));
     const value = y.invert(event.clientY - box.top);
-    const row = Math.min(Math.max(frame - state.first, 0), state.frames - 1);
+    const row = rowOf(frame);
     const near = tracks
       .map((track, index) => ({ track, off: Math.abs((arrays[index]?.data[row] ?? Infinity) - value) }))
       .sort((a, b) => a.off - b.off)[0];
@@ -88,7 +88,7 @@ export function CurvePlot({ tracks, unit, times, width }: GroupProps) {
               track.shaken === undefined ? null : (
                 <path
                   key={track.at}
-                  d={linePath(pose, track.shaken, state.first, x, y, width)}
+                  d={linePath(pose, track.shaken, x, y, width)}
                   fill="none"
                   stroke={`var(--ink-${track.ink})`}
                   strokeOpacity="0.35"
@@ -101,7 +101,7 @@ export function CurvePlot({ tracks, unit, times, width }: GroupProps) {
             return array ? (
               <path
                 key={track.at}
-                d={linePath(array, 0, state.first, x, y, width)}
+                d={linePath(array, 0, x, y, width)}
                 fill="none"
                 stroke={`var(--ink-${track.ink})`}
                 strokeWidth="1.6"

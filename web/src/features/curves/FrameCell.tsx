@@ -4,6 +4,8 @@ import { arithmetic } from "../../shared/arithmetic";
 export type FrameCellProps = {
   label: string;
   value: number;
+  /** Of a long shot, values are on their way until they have been looked at. */
+  known: boolean;
   keyed: boolean;
   /** Belongs to the stretch that a typed value fills. */
   filled: boolean;
@@ -18,6 +20,7 @@ export type FrameCellProps = {
 export function FrameCell({
   label,
   value,
+  known,
   keyed,
   filled,
   onFocus,
@@ -54,7 +57,7 @@ export function FrameCell({
             : "Between keys; typing sets one"
       }
       className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)"}`}
-      value={text ?? value.toFixed(4)}
+      value={text ?? (known ? value.toFixed(4) : "…")}
       onMouseDown={(event) => {
         if (!event.shiftKey) return;
         event.preventDefault();

@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from "react";
 import { useMotionVersion } from "../../shared/useMotionVersion";
-import { motion, rowOf } from "../../stores/motion";
+import { isExact, motion, rowOf } from "../../stores/motion";
 import { note } from "../../stores/notes";
 import { commit } from "../../stores/session";
 import { seek, transport } from "../../stores/transport";
+import { view } from "../../stores/view";
 import { FrameCell } from "./FrameCell";
 import type { GroupProps, Track } from "./groups";
 
@@ -17,12 +18,13 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
   const [height, setHeight] = useState(0);
   const [fill, setFill] = useState<{ column: number; from: number; to: number } | null>(null);
   useMotionVersion();
-  const { first, frames, arrays } = motion.getState();
+  const { first, last, arrays } = motion.getState();
+  const frames = last - first + 1;
 
   useEffect(() => {
     const element = ref.current;
     if (!element) return;
-    element.scrollTop = Math.max(0, (rowOf(transport.getState().frame) - 3) * ROW_PX);
+    element.scrollTop = Math.max(0, (transport.getState().frame - motion.getState().first - 3) * ROW_PX);
     setHeight(element.clientHeight);
   }, []);
 
@@ -56,6 +58,10 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
 
   const from = Math.max(0, Math.floor(top / ROW_PX) - OVERSCAN);
   const to = Math.min(frames, Math.ceil((top + height) / ROW_PX) + OVERSCAN);
+  useEffect(() => {
+    view.setState({ rowsInView: [first + from, first + to] });
+    return () => view.setState({ rowsInView: null });
+  }, [first, from, to]);
   const inFill = (row: number, column: number) =>
     fill !== null &&
     fill.column === column &&
@@ -127,7 +133,8 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
                 <td key={track.at} className="border-base-300/60 border-b p-0">
                   <FrameCell
                     label={`${track.title} at frame ${first + row}`}
-                    value={(arrays.get(`curve:${track.at}`)?.data[row] ?? 0) * times}
+                    value={(arrays.get(`curve:${track.at}`)?.data[rowOf(first + row)] ?? 0) * times}
+                    known={isExact(first + row, first + row)}
                     keyed={
                       track.param.state === "keyed" && track.param.curve.keys.some((key) => key.frame === first + row)
                     }

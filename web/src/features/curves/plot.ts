@@ -2,7 +2,7 @@
 import { scaleLinear } from "d3-scale";
 import type { MotionArray } from "../../api/motion";
 import type { TimeScale } from "../../shared/timeScale";
-import type { Motion } from "../../stores/motion";
+import { frameAt, type Motion, rowsWithin } from "../../stores/motion";
 import type { Track } from "./groups";
 
 const MARGIN_PX = 14;
@@ -41,21 +41,12 @@ export function extent(tracks: Track[], state: Motion): [number, number] {
 }
 
 /** A column of an array as a path; frames that fall on one pixel are thinned out. */
-export function linePath(
-  array: MotionArray,
-  column: number,
-  first: number,
-  x: TimeScale,
-  y: TimeScale,
-  width: number,
-): string {
-  const rows = array.data.length / array.columns;
-  const from = Math.max(0, Math.floor(x.invert(0) - first));
-  const to = Math.min(rows - 1, Math.ceil(x.invert(width) - first));
+export function linePath(array: MotionArray, column: number, x: TimeScale, y: TimeScale, width: number): string {
+  const [from, to] = rowsWithin(x.invert(0), x.invert(width));
   const stride = Math.max(1, Math.floor((to - from) / (width * 2)));
   const parts: string[] = [];
   for (let row = from; row <= to; row += stride) {
-    parts.push(`${x(first + row).toFixed(1)},${y(array.data[row * array.columns + column] ?? 0).toFixed(1)}`);
+    parts.push(`${x(frameAt(row)).toFixed(1)},${y(array.data[row * array.columns + column] ?? 0).toFixed(1)}`);
   }
   return parts.length ? `M${parts.join("L")}` : "";
 }

@@ -1,92 +1,72 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, take } from "../../api/client";
-import type { Revision, State } from "../../api/types";
+import type { History, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
-import { complain } from "../../stores/notes";
-import { goTo, lookAt } from "../../stores/session";
+import { lookAt } from "../../stores/session";
 import { view } from "../../stores/view";
+import { RevisionRow } from "./RevisionRow";
+import { TidyBar } from "./TidyBar";
 
-const timeOf = (text: string) => new Date(text).toLocaleString(undefined, { dateStyle: "short", timeStyle: "medium" });
-
-/** Every revision, the newest first. Pointing at one shows its motion; going there loses nothing. */
+/** Every revision, the newest first, page by page. Pointing at one shows its motion; going there loses nothing. */
 export function HistoryDialog({ state }: { state: State }) {
-  const queries = useQueryClient();
-  const key = ["history", state.slug, state.revision];
-  const params = { path: { shot: state.slug } };
-  const rows = useQuery({
-    queryKey: key,
-    queryFn: () => take<Revision[]>(client.GET("/api/shots/{shot}/revisions", { params })),
+  const [named, setNamed] = useState(false);
+  const path = { shot: state.slug };
+  const pages = useInfiniteQuery({
+    queryKey: ["history", state.slug, state.revision, named],
+    queryFn: ({ pageParam: before }) =>
+      take<History>(client.GET("/api/shots/{shot}/revisions", { params: { path, query: { before, named } } })),
+    initialPageParam: null as number | null,
+    getNextPageParam: (page) => page.older,
   });
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const close = () => {
     lookAt(null);
     view.setState({ dialog: null });
   };
-  const rename = async (revision: number, name: string) => {
-    try {
-      const path = { shot: state.slug, revision };
-      await take<void>(
-        client.PATCH("/api/shots/{shot}/revisions/{revision}", {
-          params: { path },
-          body: { name: name.trim() || null },
-        }),
-      );
-      await queries.invalidateQueries({ queryKey: key });
-    } catch (error) {
-      complain(error);
-    }
-  };
   return (
     <Dialog title="History" onClose={close}>
-      <p className="mb-2 text-sm">Look at a revision to see its motion; going back loses none of the later ones.</p>
-      <ol className="max-h-96 overflow-y-auto">
-        {rows.data?.map((row) => (
-          <li
-            key={row.revision}
-            data-revision={row.revision}
-            className={`flex items-center gap-2 rounded-sm px-2 py-1 text-sm hover:bg-base-300/60 ${row.current ? "bg-base-300" : ""} ${row.line ? "" : "opacity-75"}`}
-          >
-            <span className="min-w-0 flex-1">
-              <span className="block truncate" title={row.label}>
-                {row.label}
-              </span>
-              <span className="num block text-xs">
-                {timeOf(row.created_at)}
-                {row.line ? "" : " · another branch"}
-              </span>
-            </span>
-            <NameOf key={row.name ?? ""} row={row} onName={(name) => void rename(row.revision, name)} />
-            {row.current ? (
-              <span className="cond w-28 text-center text-xs">you are here</span>
-            ) : (
-              <span className="flex w-28 justify-end gap-1">
-                <button type="button" className="btn btn-xs" onClick={() => lookAt(row.revision)}>
-                  Look
-                </button>
-                <button type="button" className="btn btn-xs" onClick={() => void goTo(row.revision)}>
-                  Go here
-                </button>
-              </span>
-            )}
-          </li>
+      <p className="mb-2 flex items-center gap-3 text-sm">
+        <span className="flex-1">Look at a revision to see its motion; going back loses none of the later ones.</span>
+        <label className="flex cursor-pointer items-center gap-1.5 whitespace-nowrap">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={named}
+            onChange={(event) => setNamed(event.target.checked)}
+          />
+          named ones only
+        </label>
+      </p>
+      <ol className="max-h-96 overflow-y-auto" aria-label="Revisions">
+        {rows.map((row) => (
+          <RevisionRow
+            key={`${row.revision} ${row.name}`}
+            slug={state.slug}
+            row={row}
+            onNamed={() => void pages.refetch()}
+          />
         ))}
+        {pages.isSuccess && rows.length === 0 && <li className="px-2 py-3 text-sm">No revision has a name yet.</li>}
+        {pages.hasNextPage && (
+          <li className="py-2 text-center">
+            <button
+              type="button"
+              className="btn btn-xs"
+              disabled={pages.isFetchingNextPage}
+              onClick={() => void pages.fetchNextPage()}
+            >
+              Older ones
+            </button>
+          </li>
+        )}
       </ol>
+      {pages.error && (
+        <p role="alert" className="mt-2 text-error text-sm">
+          {pages.error.message}
+        </p>
+      )}
+      <TidyBar slug={state.slug} count={pages.data?.pages[0]?.count ?? 0} onTidied={() => void pages.refetch()} />
     </Dialog>
-  );
-}
-
-function NameOf({ row, onName }: { row: Revision; onName: (name: string) => void }) {
-  const [text, setText] = useState(row.name ?? "");
-  return (
-    <input
-      className="input input-xs w-40"
-      placeholder="name it"
-      aria-label={`Name of revision “${row.label}”`}
-      maxLength={120}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => text !== (row.name ?? "") && onName(text)}
-      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-    />
   );
 }

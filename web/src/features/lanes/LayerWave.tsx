@@ -13,7 +13,7 @@ export function LayerWave(props: { width: number; height: number; layer: string 
   const text = useStore(motion, (state) => wavesText(state.readings, layer));
   const draw = useCallback(
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
-      const { arrays, first } = motion.getState();
+      const { arrays } = motion.getState();
       const values = arrays.get(array);
       const style = getComputedStyle(canvas);
       context.strokeStyle = style.getPropertyValue("--color-base-300");
@@ -25,7 +25,7 @@ export function LayerWave(props: { width: number; height: number; layer: string 
       if (!values || waves.length === 0) return;
       const most = reach(values, waves);
       const scale = (height / 2 - 4) / most;
-      drawWaves(context, values, waves, first, x, { top: 0, height, width }, scale, inksOf(canvas), faint ? 0.3 : 0.95);
+      drawWaves(context, values, waves, x, { top: 0, height, width }, scale, inksOf(canvas), faint ? 0.3 : 0.95);
       if (most > 1e-6) {
         context.font = '10px "IBM Plex Mono"';
         const label = `±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;

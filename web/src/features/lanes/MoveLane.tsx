@@ -44,17 +44,7 @@ export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
         data: bare.data.map((value, i) => (i % bare.columns === column ? value - (low + high) / 2 : value)),
       };
       const perUnit = (axis === "dolly" ? -1 : 1) / (high - low);
-      drawWaves(
-        context,
-        centred,
-        [{ axis, column, perUnit }],
-        motion.getState().first,
-        x,
-        box,
-        box.height * 0.86,
-        inks,
-        0.9,
-      );
+      drawWaves(context, centred, [{ axis, column, perUnit }], x, box, box.height * 0.86, inks, 0.9);
     }
   }, []);
   const x = timeScale(window, width);

@@ -3,6 +3,7 @@ import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
 import { AXES, DASHES } from "../../shared/axes";
 import type { TimeScale } from "../../shared/timeScale";
+import { frameAt, rowsWithin } from "../../stores/motion";
 
 export type Wave = { axis: AxisName; column: number; perUnit: number };
 
@@ -21,7 +22,6 @@ export function drawWaves(
   context: CanvasRenderingContext2D,
   array: MotionArray,
   waves: Wave[],
-  first: number,
   x: TimeScale,
   box: { top: number; height: number; width: number },
   scale: number,
@@ -29,9 +29,7 @@ export function drawWaves(
   faint: number,
 ): void {
   const middle = box.top + box.height / 2;
-  const from = Math.max(0, Math.floor(x.invert(0) - first));
-  const to = Math.min(array.data.length / array.columns - 1, Math.ceil(x.invert(box.width) - first));
-  const stride = Math.max(1, Math.floor((to - from) / box.width));
+  const [from, to] = rowsWithin(x.invert(0), x.invert(box.width));
   context.lineJoin = "round";
   context.lineWidth = 1.3;
   context.globalAlpha = faint;
@@ -39,14 +37,22 @@ export function drawWaves(
     context.strokeStyle = inks[axis];
     context.setLineDash(DASHES[axis] as number[]);
     context.beginPath();
-    for (let row = from; row <= to; row += stride) {
-      let value = array.data[row * array.columns + column] ?? 0;
-      for (let more = row + 1; more < Math.min(row + stride, to + 1); more++) {
-        const other = array.data[more * array.columns + column] ?? 0;
-        if (Math.abs(other) > Math.abs(value)) value = other;
+    let pixel = Number.NaN;
+    let at = 0;
+    let most = 0;
+    for (let row = from; row <= to; row++) {
+      const across = x(frameAt(row));
+      const value = array.data[row * array.columns + column] ?? 0;
+      if (Math.floor(across) === pixel) {
+        if (Math.abs(value) > Math.abs(most)) most = value;
+        continue;
       }
-      context.lineTo(x(first + row), middle - value * perUnit * scale);
+      if (row > from) context.lineTo(at, middle - most * perUnit * scale);
+      pixel = Math.floor(across);
+      at = across;
+      most = value;
     }
+    context.lineTo(at, middle - most * perUnit * scale);
     context.stroke();
   }
   context.setLineDash([]);

@@ -1,6 +1,6 @@
 /** Geometry of the hull of a weight about the middle of a row. */
 import type { TimeScale } from "../../shared/timeScale";
-import { motion } from "../../stores/motion";
+import { frameAt, motion, rowsWithin } from "../../stores/motion";
 
 const MARGIN_PX = 4;
 const MOST_STEPS = 400;
@@ -24,15 +24,14 @@ export function outline(id: string, x: TimeScale, window: [number, number], heig
   const state = motion.getState();
   const data = state.arrays.get(`weight:${id}`)?.data;
   if (!data) return "";
-  const from = Math.max(0, Math.floor(window[0] - state.first));
-  const to = Math.min(state.frames - 1, Math.ceil(window[1] - state.first));
+  const [from, to] = rowsWithin(window[0], window[1], state);
   const step = Math.max(1, Math.ceil((to - from) / MOST_STEPS));
   const top: string[] = [];
   const bottom: string[] = [];
   for (let row = from; row <= to; row += step) {
     const y = toY(data[row] ?? 0, height);
-    top.push(`${x(state.first + row).toFixed(1)},${y.toFixed(1)}`);
-    bottom.push(`${x(state.first + row).toFixed(1)},${(height - y).toFixed(1)}`);
+    top.push(`${x(frameAt(row, state)).toFixed(1)},${y.toFixed(1)}`);
+    bottom.push(`${x(frameAt(row, state)).toFixed(1)},${(height - y).toFixed(1)}`);
   }
   if (top.length === 0) return "";
   return `M${top.join("L")}L${bottom.reverse().join("L")}Z`;

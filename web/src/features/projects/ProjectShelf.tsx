@@ -5,6 +5,7 @@ import { client, take } from "../../api/client";
 import type { ShotCard as Card, Project } from "../../api/types";
 import { complain } from "../../stores/notes";
 import { openImport } from "../../stores/view";
+import { BrokenShotCard } from "./BrokenShotCard";
 import { NewShotDialog } from "./NewShotDialog";
 import { ShotCard } from "./ShotCard";
 
@@ -59,9 +60,9 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
         </button>
       </div>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
-        {shots.data?.map((shot) => (
-          <ShotCard key={shot.id} shot={shot} />
-        ))}
+        {shots.data?.map((shot) =>
+          shot.problem === null ? <ShotCard key={shot.id} shot={shot} /> : <BrokenShotCard key={shot.id} shot={shot} />,
+        )}
         {shots.data?.length === 0 && (
           <p className="col-span-full py-6 text-center text-(--graphite)">
             No shots yet: bring in a camera path, or start an empty shot.

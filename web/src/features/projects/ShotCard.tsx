@@ -1,13 +1,10 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Copy, Trash2 } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { Copy } from "lucide-react";
 import { Link } from "wouter";
 import { client, take } from "../../api/client";
-import { fetchMotion } from "../../api/motion";
 import type { ShotCard as Card, State } from "../../api/types";
-import { prepare } from "../../shared/canvas";
-import { traceLine } from "../../shared/traceLine";
-import { complain } from "../../stores/notes";
+import { RemoveShot } from "./RemoveShot";
+import { ShotTrace } from "./ShotTrace";
+import { useActing } from "./useActing";
 
 /** What a copy does not need: all of it comes from the shot copied. */
 const COPY = {
@@ -17,31 +14,19 @@ const COPY = {
   sensor_mm: 36,
   focal_mm: 35,
 };
-const WIDTH_PX = 120;
-const HEIGHT_PX = 78;
 
 /** A shot on its shelf: scribble, name, length. */
 export function ShotCard({ shot }: { shot: Card }) {
-  const queries = useQueryClient();
-  const [sure, setSure] = useState(false);
-  const act = async (work: Promise<unknown>) => {
-    try {
-      await work;
-      await queries.invalidateQueries();
-    } catch (error) {
-      complain(error);
-    }
-  };
+  const act = useActing();
   const duplicate = () => {
     const body = { ...COPY, name: `${shot.name.slice(0, 110)} copy`, copy_of: shot.id };
     return act(
       take<State>(client.POST("/api/projects/{slug}/shots", { params: { path: { slug: shot.project_slug } }, body })),
     );
   };
-  const remove = () => act(take<void>(client.DELETE("/api/shots/{shot}", { params: { path: { shot: shot.id } } })));
   return (
     <article className="group relative flex gap-3 rounded-md border border-base-300 bg-base-200/50 p-3 hover:border-primary">
-      <Trace shot={shot} />
+      <ShotTrace shot={shot} />
       <div className="flex min-w-0 flex-1 flex-col">
         <Link
           href={`/shot/${shot.slug}`}
@@ -66,42 +51,9 @@ export function ShotCard({ shot }: { shot: Card }) {
           >
             <Copy size={13} />
           </button>
-          <button
-            type="button"
-            className={`btn btn-xs ${sure ? "btn-error" : "btn-ghost"}`}
-            aria-label={sure ? `Really remove ${shot.name}` : `Remove ${shot.name}`}
-            title="Remove with its history"
-            onBlur={() => setSure(false)}
-            onClick={() => (sure ? void remove() : setSure(true))}
-          >
-            <Trash2 size={13} /> {sure && "Remove for good?"}
-          </button>
+          <RemoveShot shot={shot} />
         </span>
       </div>
     </article>
-  );
-}
-
-/** The shot's scribble. */
-function Trace({ shot }: { shot: Card }) {
-  const ref = useRef<HTMLCanvasElement>(null);
-  const sum = useQuery({
-    queryKey: ["trace", shot.id, shot.updated_at],
-    queryFn: async () => (await fetchMotion(shot.id, [], 1, new Map())).arrays.get("sum") ?? null,
-    enabled: shot.frames <= 20000,
-  });
-  useEffect(() => {
-    const context = ref.current && prepare(ref.current, WIDTH_PX, HEIGHT_PX);
-    if (context) traceLine(context, sum.data ?? null, WIDTH_PX, HEIGHT_PX);
-  }, [sum.data]);
-  return (
-    <canvas
-      ref={ref}
-      role="img"
-      aria-label={`Scribble of ${shot.name}`}
-      data-drawn={sum.isFetching ? "no" : "yes"}
-      style={{ width: WIDTH_PX, height: HEIGHT_PX }}
-      className="shrink-0 rounded-sm bg-base-100"
-    />
   );
 }

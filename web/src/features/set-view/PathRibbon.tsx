@@ -13,18 +13,18 @@ const PIN_HEIGHT_M = 0.34;
 /** The move as a ribbon with a pin at each key, and the shaken lens as a thin line. */
 export function PathRibbon() {
   const document = useStore(session, (state) => state.state?.document);
-  const { frames } = motion.getState();
+  const { rows } = motion.getState();
   const bare = useMotionArray("bare");
   const pose = useMotionArray("pose");
-  const strip = useMemo(() => (bare ? ribbon(positions(bare, frames)) : null), [bare, frames]);
+  const strip = useMemo(() => (bare ? ribbon(positions(bare, rows)) : null), [bare, rows]);
   const trace = useMemo(() => {
     if (!pose) return null;
-    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(positions(pose, frames), 3));
+    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(positions(pose, rows), 3));
     const line = new Line(geometry, new LineBasicMaterial({ color: "#20242F", fog: false }));
     line.layers.mask = OUTSIDE.mask;
     line.frustumCulled = false;
     return line;
-  }, [pose, frames]);
+  }, [pose, rows]);
   useEffect(() => () => strip?.dispose(), [strip]);
   useEffect(
     () => () => {

@@ -45,7 +45,7 @@ export function TwoViews() {
   const { gl, scene, size } = useThree();
   const pane = useStore(stage, (state) => state.outside);
   const shot = useStore(session, (state) => state.state?.id);
-  const arrived = useStore(motion, (state) => state.frames > 0);
+  const arrived = useStore(motion, (state) => state.rows > 0);
   const lens = useMemo(() => new PerspectiveCamera(40, 16 / 9, NEAR_M, FAR_M), []);
   const outside = useMemo(() => {
     const camera = new PerspectiveCamera(42, 16 / 9, NEAR_M, FAR_M);
@@ -74,7 +74,7 @@ export function TwoViews() {
     const bare = motion.getState().arrays.get("bare");
     if (!bare || !arrived || !shot) return;
     const { data, columns } = bare;
-    const last = (motion.getState().frames - 1) * columns;
+    const last = (motion.getState().rows - 1) * columns;
     const between = (axis: number) => ((data[axis] ?? 0) + (data[last + axis] ?? 0)) / 2;
     const length = Math.hypot((data[last] ?? 0) - (data[0] ?? 0), (data[last + 2] ?? 0) - (data[2] ?? 0));
     const pan = MathUtils.degToRad(data[3] ?? 0);

@@ -9,14 +9,14 @@ export const VFOV = 7;
 /** The pose shown now: with the shake, or the bare move while it is bypassed. */
 export function shownPose(state: Motion = motion.getState()): { data: Float32Array; at: number } | null {
   const array = state.arrays.get(view.getState().bypass ? "bare" : "pose");
-  if (!array || state.frames === 0) return null;
+  if (!array || state.rows === 0) return null;
   return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
 }
 
 /** The pose of the move alone: what placing the camera changes. */
 export function barePose(state: Motion = motion.getState()): { data: Float32Array; at: number } | null {
   const array = state.arrays.get("bare");
-  if (!array || state.frames === 0) return null;
+  if (!array || state.rows === 0) return null;
   return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
 }
 

@@ -38,23 +38,30 @@ export function ExportDialog({ slug }: { slug: string }) {
 
   useEffect(() => {
     if (!id) return;
-    const timer = setInterval(() => {
-      take<Job>(client.GET("/api/exports/{job}", { params: { path: { job: id } } }))
-        .then((now) => {
-          setJob(now);
-          if (now.status === "done") {
-            download(now);
-            note("info", `${now.filename} is ready`);
-            close();
-          }
-          if (now.status === "failed") setProblem(now.problem ?? "the export failed");
-        })
-        .catch((error: unknown) => {
-          setProblem(error instanceof Problem ? error.message : String(error));
-          setJob(null);
-        });
-    }, POLL_MS);
-    return () => clearInterval(timer);
+    let watching = true;
+    const watch = async () => {
+      // One question after the other: two answers “done” would fetch the file twice.
+      while (watching) {
+        await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+        const now = await take<Job>(client.GET("/api/exports/{job}", { params: { path: { job: id } } }));
+        if (!watching) return;
+        setJob(now);
+        if (now.status === "failed") setProblem(now.problem ?? "the export failed");
+        if (now.status === "done") {
+          download(now);
+          note("info", `${now.filename} is ready`);
+          close();
+        }
+        if (now.status !== "working") return;
+      }
+    };
+    watch().catch((error: unknown) => {
+      setProblem(error instanceof Problem ? error.message : String(error));
+      setJob(null);
+    });
+    return () => {
+      watching = false;
+    };
   }, [id]);
 
   const start = async () => {

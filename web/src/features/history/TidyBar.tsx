@@ -1,0 +1,73 @@
+import { useState } from "react";
+import { client, take } from "../../api/client";
+import type { Tidying } from "../../api/types";
+import { complain, note } from "../../stores/notes";
+
+const KEPT = 100;
+const megabytes = (bytes: number) => `${(bytes / 2 ** 20).toFixed(1)} MB`;
+
+/** Thins the history on wish: says first how much would go, then asks once more. */
+export function TidyBar({ slug, count, onTidied }: { slug: string; count: number; onTidied: () => void }) {
+  const [planned, setPlanned] = useState<Tidying | null>(null);
+  const path = { shot: slug };
+  const plan = async () => {
+    try {
+      setPlanned(
+        await take<Tidying>(client.GET("/api/shots/{shot}/tidy", { params: { path, query: { keep: KEPT } } })),
+      );
+    } catch (error) {
+      complain(error);
+    }
+  };
+  const tidy = async () => {
+    setPlanned(null);
+    try {
+      const gone = await take<Tidying>(
+        client.POST("/api/shots/{shot}/tidy", { params: { path }, body: { keep: KEPT } }),
+      );
+      note("info", `${gone.revisions} revisions removed, ${megabytes(gone.bytes)} given back`);
+      onTidied();
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <div className="mt-3 flex min-h-8 items-center justify-end gap-2 border-base-300 border-t pt-3 text-sm">
+      {planned === null && (
+        <>
+          <span className="flex-1">{count} revisions</span>
+          <button
+            type="button"
+            className="btn btn-sm"
+            title={`Removes revisions without a name, older than the newest ${KEPT}`}
+            onClick={() => void plan()}
+          >
+            Tidy …
+          </button>
+        </>
+      )}
+      {planned?.revisions === 0 && (
+        <>
+          <span className="flex-1">Nothing to remove: the newest {KEPT} and the named ones stay.</span>
+          <button type="button" className="btn btn-sm" onClick={() => setPlanned(null)}>
+            Good
+          </button>
+        </>
+      )}
+      {planned !== null && planned.revisions > 0 && (
+        <>
+          <span className="flex-1">
+            {planned.revisions} of {planned.of} revisions would go for good, {megabytes(planned.bytes)}. The newest{" "}
+            {KEPT} and the named ones stay.
+          </span>
+          <button type="button" className="btn btn-sm" onClick={() => setPlanned(null)}>
+            Keep all
+          </button>
+          <button type="button" className="btn btn-sm btn-error" onClick={() => void tidy()}>
+            Remove them
+          </button>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,15 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { complain } from "../../stores/notes";
+
+/** Waits for a change on the shelves and shows what became of it. */
+export function useActing(): (work: Promise<unknown>) => Promise<void> {
+  const queries = useQueryClient();
+  return async (work) => {
+    try {
+      await work;
+      await queries.invalidateQueries();
+    } catch (error) {
+      complain(error);
+    }
+  };
+}

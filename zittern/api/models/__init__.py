@@ -1,0 +1,9 @@
+"""What requests and responses look like, a module a noun. TypeScript types are generated from these. In dependency order:
+
+base      base of all, whole numbers and texts with limits
+projects  projects, cards of shots
+shots     states, edits, history
+motion    motion packets, spectra
+transfer  imports and exports
+tables    what the page needs to know once, sets
+"""

@@ -1,0 +1,73 @@
+"""Projects and the cards of the shots in them."""
+
+from __future__ import annotations
+
+import base64
+from datetime import datetime
+
+from pydantic import Field
+
+from zittern.api.models.base import Key, Model, Name
+from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Picture
+from zittern.core.timebase import Fps
+from zittern.store.library import ShotEntry
+
+__all__ = ["NameIn", "NewShotIn", "ProjectOut", "ScribbleOut", "ShotCard"]
+
+
+class ProjectOut(Model):
+    slug: str
+    name: str
+    shots: int
+
+
+class NameIn(Model):
+    name: Name
+
+
+class NewShotIn(Model):
+    name: Name
+    fps: Fps = Fps(num=24)
+    frames: int = Field(default=240, ge=1, le=1_000_000)
+    set_id: str | None = Field(default=None, max_length=64)
+    picture: Picture = Picture()
+    sensor_mm: float = DEFAULT_SENSOR_MM
+    focal_mm: float = DEFAULT_FOCAL_MM
+    copy_of: Key | None = None
+
+
+class ScribbleOut(Model):
+    """Signed bytes in base64, pan and tilt in turn, sized to fill."""
+
+    scribble: str
+
+    @classmethod
+    def of(cls, drawn: bytes) -> ScribbleOut:
+        return cls(scribble=base64.b64encode(drawn).decode())
+
+
+class ShotCard(Model):
+    """A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to be asked for."""
+
+    id: str
+    slug: str
+    name: str
+    project: str
+    project_slug: str
+    frames: int
+    fps: str
+    seconds: float
+    layers: int
+    set_id: str | None
+    updated_at: datetime
+    problem: str | None
+    scribble: str | None
+
+    @classmethod
+    def of(cls, entry: ShotEntry) -> ShotCard:
+        card = entry.card
+        return cls.model_construct(
+            id=entry.id, slug=entry.slug, name=card.name, project=entry.project, project_slug=entry.project_slug, frames=card.frames, fps=card.fps,
+            seconds=card.seconds, layers=card.layers, set_id=card.set_id, updated_at=entry.updated_at, problem=card.problem,
+            scribble=None if entry.scribble is None else ScribbleOut.of(entry.scribble).scribble,
+        )  # fmt: skip

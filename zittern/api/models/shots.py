@@ -1,0 +1,95 @@
+"""A shot: its state, edits, history."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import Field
+
+from zittern.api.models.base import Frame, Model, RevisionId
+from zittern.core.edits.table import Command
+from zittern.core.shot.shot import Shot
+from zittern.store.revisions import State
+
+__all__ = ["EditIn", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut", "StateOut", "StepIn", "SubjectIn", "TidyIn", "TidyOut"]
+
+_Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
+
+
+class StateOut(Model):
+    id: str
+    slug: str
+    project: str
+    project_slug: str
+    document: Shot
+    revision: int
+    label: str
+    undo_label: str | None
+    redo_label: str | None
+
+    @classmethod
+    def of(cls, state: State) -> StateOut:
+        return cls.model_construct(
+            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, document=state.document,
+            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label,
+        )  # fmt: skip
+
+
+class EditIn(Model):
+    base_revision: RevisionId
+    command: Command
+
+
+class StepIn(Model):
+    base_revision: RevisionId
+
+
+class GoToIn(Model):
+    base_revision: RevisionId
+    revision: RevisionId
+
+
+class RevisionNameIn(Model):
+    name: str | None = Field(max_length=120)
+
+
+class RevisionOut(Model):
+    revision: int
+    parent: int | None
+    label: str
+    name: str | None
+    created_at: datetime
+    current: bool
+    line: bool
+
+
+class HistoryOut(Model):
+    """A page of the history, newest first; `older` asks for the next one. count: revisions altogether."""
+
+    rows: list[RevisionOut]
+    older: int | None
+    count: int
+
+
+class SubjectIn(Model):
+    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it.
+    A point alone stands still.
+    """
+
+    base_revision: RevisionId
+    object: str | None = Field(max_length=200)
+    point_m: tuple[_Metres, _Metres, _Metres] | None = None
+    frame: Frame = 0.0
+
+
+class TidyIn(Model):
+    keep: int = Field(ge=1, le=1_000_000, description="how many of the newest revisions stay; named ones always do")
+
+
+class TidyOut(Model):
+    """Revisions that go (or went), of how many, and their bytes as stored."""
+
+    revisions: int
+    of: int
+    bytes: int

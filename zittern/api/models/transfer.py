@@ -1,0 +1,35 @@
+"""Imports and exports."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from zittern.api.models.base import Model
+from zittern.api.models.shots import StateOut
+
+__all__ = ["CameraFileOut", "ExportIn", "ImportedOut", "JobOut"]
+
+
+class CameraFileOut(Model):
+    cameras: list[str]
+    notices: list[str]
+
+
+class ImportedOut(Model):
+    state: StateOut
+    notices: list[str]
+
+
+class ExportIn(Model):
+    format: str = Field(max_length=20)
+    step: float = Field(default=1.0, ge=0.01, le=100.0, description="frames between two samples")
+
+
+class JobOut(Model):
+    id: str
+    status: Literal["working", "done", "failed", "cancelled"]
+    progress: float
+    filename: str
+    problem: str | None

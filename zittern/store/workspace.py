@@ -1,0 +1,75 @@
+"""Half-made files of one process: a folder of its own under the data folder, locked while the process lives.
+
+Nothing half made ever stands where finished things are looked for. What a process that was killed left behind is removed by the next one.
+"""
+
+from __future__ import annotations
+
+import fcntl
+import secrets
+import shutil
+import time
+from pathlib import Path
+from typing import IO
+
+from zittern.store.faults import faults_of
+
+__all__ = ["Workspace"]
+
+_LOCK = "in-use"
+# A folder without a lock may just be being made by another process; after this long it is not.
+_FRESH_S = 3600.0
+
+
+class Workspace:
+    """`DATA/work/TOKEN/`, made when first needed."""
+
+    def __init__(self, data_dir: Path) -> None:
+        self._data_dir = data_dir
+        self._all = data_dir / "work"
+        self._own: Path | None = None
+        self._lock: IO[bytes] | None = None
+
+    def new_path(self, ending: str) -> Path:
+        """A path that nobody has, for a file to be made. Raises StoreError."""
+        return self._folder() / f"{secrets.token_hex(8)}{ending}"
+
+    def _folder(self) -> Path:
+        if self._own is None:
+            with faults_of(self._data_dir):
+                folder = self._all / secrets.token_hex(8)
+                folder.mkdir(parents=True)
+                self._lock = (folder / _LOCK).open("wb")
+                fcntl.flock(self._lock, fcntl.LOCK_EX)
+                self._own = folder
+        return self._own
+
+    def clean(self) -> int:
+        """Removes what processes that are gone left behind, also from the time when parts lay beside the sets. How many things went."""
+        old = [*self._data_dir.glob("sets/*.part"), *(folder for folder in self._all.glob("*") if folder != self._own and not _in_use(folder))]
+        for each in old:
+            if each.is_dir():
+                shutil.rmtree(each, ignore_errors=True)
+            else:
+                each.unlink(missing_ok=True)
+        return len(old)
+
+    def close(self) -> None:
+        """Removes the folder with all that is in it."""
+        if self._own is not None:
+            shutil.rmtree(self._own, ignore_errors=True)
+            self._own = None
+        if self._lock is not None:
+            self._lock.close()
+            self._lock = None
+
+
+def _in_use(folder: Path) -> bool:
+    try:
+        if time.time() - folder.stat().st_mtime < _FRESH_S and not (folder / _LOCK).exists():
+            return True
+        with (folder / _LOCK).open("rb") as lock:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        return True
+    return False
