@@ -38,6 +38,8 @@ def main() -> None:
         code = app(standalone_mode=False)
     except ZitternError as error:
         _complain(str(error))
+    except UnicodeEncodeError as error:
+        _complain(f"{ascii(error.object)[:120]} is no text; it holds bytes that are no UTF-8")
     except typer.TyperException as error:
         _complain(error.format_message())
     except typer.Abort:
@@ -179,7 +181,7 @@ def _settings(port: int | None, data: Path | None) -> Settings:
         return Settings(**given)  # type: ignore[arg-type]
     except ValidationError as error:
         fault = DocumentError.of(error)
-        raise BadInput(fault.message, f"--{fault.where}") from error
+        raise BadInput(fault.message, f"--{fault.where}" if fault.where in given else f"ZITTERN_{fault.where.upper()}") from error
 
 
 def _document(key: str, data: Path | None) -> Shot:

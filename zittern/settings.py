@@ -15,7 +15,7 @@ __all__ = ["Settings"]
 class Settings(BaseSettings):
     """All settings with their defaults."""
 
-    model_config = SettingsConfigDict(env_prefix="ZITTERN_")
+    model_config = SettingsConfigDict(env_prefix="ZITTERN_", env_ignore_empty=True)
 
     data: Path = Field(default=Path("~/.local/share/zittern"), description="folder of the database and of sets")
     host: str = Field(default="127.0.0.1", description="address to listen on")

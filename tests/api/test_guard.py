@@ -1,20 +1,40 @@
+import socket
+
 from tests.api.making import WithServer
+from zittern.api.guard import hosts_of
 
 
 class Door(WithServer):
     def test_names_of_this_machine_only(self) -> None:
         for host in ("127.0.0.1:8712", "localhost:1", "localhost", "[::1]:8712"):
             self.assertEqual(self.client.get("/api/projects", headers={"Host": host}).status_code, 200, host)
-        for host in ("evil.example", "evil.example:8712", "127.0.0.1.evil.example", ""):
+        for host in ("evil.example", "evil.example:8712", "127.0.0.1.evil.example", "", "localhost:@evil.example", "localhost@evil.example:8712", "[::1"):
             self.problem(self.client.get("/api/projects", headers={"Host": host}), 403, "answers to")
 
     def test_own_pages_only(self) -> None:
         body = {"name": "X"}
         own = self.client.post("/api/projects", json=body, headers={"Origin": "http://127.0.0.1:8712"})
         self.assertEqual(own.status_code, 201)
-        for origin in ("http://evil.example", "http://127.0.0.1:9999", "null"):
+        for origin in ("http://evil.example", "http://127.0.0.1:9999", "https://127.0.0.1:8712", "null"):
             self.problem(self.client.post("/api/projects", json=body, headers={"Origin": origin}), 403, "refused")
         self.assertEqual(len(self.client.get("/api/projects").json()), 2)
+
+    def test_a_host_that_was_chosen_is_answered_to(self) -> None:
+        self.assertIn("studio.example", hosts_of("studio.example"))
+        self.assertNotIn("studio.example", hosts_of("127.0.0.1"))
+        self.assertIn(socket.gethostname(), hosts_of("0.0.0.0"))
+        self.assertIn("[fe80::1]", hosts_of("fe80::1"))
+
+    def test_other_sites_change_nothing(self) -> None:
+        for site, status in (("cross-site", 403), ("same-site", 403), ("same-origin", 201), ("none", 201)):
+            self.assertEqual(self.client.post("/api/projects", json={"name": site}, headers={"Sec-Fetch-Site": site}).status_code, status, site)
+        self.assertEqual(self.client.get("/", headers={"Sec-Fetch-Site": "cross-site"}).status_code, 200)
+
+    def test_every_answer_says_how_it_is_to_be_taken(self) -> None:
+        for path in ("/", "/api/projects", "/api/none", "/assets/none.js"):
+            headers = self.client.get(path).headers
+            self.assertEqual(headers["x-content-type-options"], "nosniff", path)
+            self.assertIn("frame-ancestors 'none'", headers["content-security-policy"], path)
 
     def test_announced_and_unannounced_size(self) -> None:
         headers = {"Content-Type": "application/json"}
@@ -26,7 +46,7 @@ class Door(WithServer):
                 yield b" " * 65536
 
         answer = self.client.post("/api/projects", content=endless(), headers=headers)
-        self.assertGreaterEqual(answer.status_code, 400)
+        self.problem(answer, 413, "1 MB")
         self.assertEqual(len(self.client.get("/api/projects").json()), 1)
 
     def test_the_page_loads_nothing_from_outside(self) -> None:
@@ -37,7 +57,16 @@ class Door(WithServer):
 
     def test_page_addresses_and_files_outside(self) -> None:
         self.assertIn('<div id="root">', self.client.get("/shot/jetty-walk").text)
-        self.assertIn('<div id="root">', self.client.get("/..%2f..%2fpyproject.toml").text)
+        for path in ("/..%2f..%2fpyproject.toml", "/%00", "/" + "x" * 3000, "/%ed%a0%80"):
+            self.assertIn('<div id="root">', self.client.get(path).text, path)
+
+    def test_json_is_read_strictly(self) -> None:
+        head = {"Content-Type": "application/json"}
+        for text in ('{"name": "\\ud800"}', '{"name": NaN}', '{"name": "a"', '{"name": "' + "a" * 200 + '"}', '{"name": 1e400}', "[" * 5000):
+            self.problem(self.client.post("/api/projects", content=text.encode(), headers=head), 422, ".")
+        self.problem(self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "A", "copy_of": "x" * 4000}), 422, "120")
+        big = b'{"name": "A", "fps": ' + b"9" * 4000 + b"}"
+        self.problem(self.client.post("/api/projects/saltmarsh-post/shots", content=big, headers=head), 422, ".")
 
 
 class OpenApi(WithServer):

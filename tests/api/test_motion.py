@@ -70,6 +70,27 @@ class Packets(WithServer):
         self.assertEqual([each["name"] for each in head["arrays"] if each["name"].startswith("curve:")], ["curve:mount:camera.z_m"])
         self.assertEqual(arrays["curve:mount:camera.z_m"].shape, (head["rows"], 1))
 
+    def test_a_long_shot_comes_thinned_and_whole_where_it_is_looked_at(self) -> None:
+        long = self.library.state("jetty-walk-handheld").document.replace(name="Long", last_frame=100_000)
+        self.library.add_shot("saltmarsh-post", long, slug="long")
+
+        def ask(**body: object) -> tuple[dict, dict[str, np.ndarray]]:  # type: ignore[type-arg]
+            return unpack(self.client.post("/api/shots/long/motion", json=body).content)
+
+        head, arrays = ask(frame=50_000, window=[20_000, 21_000])
+        frames = arrays["frames"][:, 0]
+        self.assertLess(head["rows"], 20_000)
+        self.assertEqual((frames[0], frames[-1], head["last_frame"]), (1, 100_000, 100_000))
+        for wanted in (np.arange(20_000, 21_001), np.arange(50_000, 50_900)):
+            self.assertTrue(np.isin(wanted, frames).all())
+        exact = evaluate(long, frames[::97].astype(float))
+        np.testing.assert_allclose(arrays["sum"][::97], exact.total, atol=1e-5)
+        np.testing.assert_allclose(arrays["pose"][::97, :3], exact.pose.position_m, atol=1e-5)
+        have = {each["name"]: each["tag"] for each in head["arrays"]}
+        self.assertEqual(ask(frame=50_000, window=[20_000, 21_000], have=have)[1], {})
+        whole = evaluate(long).total
+        self.assertAlmostEqual(head["readings"]["total_swing_px"] / (2 * np.sqrt(np.mean(np.sum(whole[:, :2] ** 2, axis=1))) * 33), 1.0, delta=0.15)
+
     def test_spectrum(self) -> None:
         bands = self.client.get("/api/shots/jetty-walk-handheld/spectrum/sway-1").json()
         self.assertEqual({len(bands[name]) for name in ("rate_hz", "layer_px", "sum_px")}, {len(bands["rate_hz"])})

@@ -1,3 +1,5 @@
+import base64
+
 from tests.api.making import WithServer
 
 SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 0.9}]}
@@ -29,6 +31,31 @@ class Projects(WithServer):
         self.problem(self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "X", "fps": 0}), 422, "above 0", "fps")
 
 
+class Cards(WithServer):
+    def test_what_a_card_shows_is_kept_and_follows_the_shot(self) -> None:
+        def card(slug: str) -> dict:  # type: ignore[type-arg]
+            return next(each for each in self.client.get("/api/projects/saltmarsh-post/shots").json() if each["slug"] == slug)
+
+        drawn = card("jetty-walk-handheld")["scribble"]
+        self.assertEqual(len(base64.b64decode(drawn)), 2 * 192)
+        self.edit({"type": "new_seeds", "layers": ["sway-1"]}, "jetty-walk-handheld")
+        self.assertIsNone(card("jetty-walk-handheld")["scribble"])
+        anew = self.client.get("/api/shots/jetty-walk-handheld/scribble").json()["scribble"]
+        self.assertNotEqual(anew, drawn)
+        self.assertEqual(card("jetty-walk-handheld")["scribble"], anew)
+
+    def test_a_shot_that_cannot_be_read(self) -> None:
+        with self.library._engine.begin() as connection:
+            connection.exec_driver_sql("UPDATE revisions SET document = x'00' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'lamp-close')")
+        cards = {each["slug"]: each for each in self.client.get("/api/projects/saltmarsh-post/shots").json()}
+        self.assertEqual([slug for slug, each in cards.items() if each["problem"]], ["lamp-close"])
+        self.problem(self.client.get("/api/shots/lamp-close"), 422, "cannot be read.*Export it raw")
+        raw = self.client.get("/api/shots/lamp-close/raw")
+        self.assertEqual((raw.content, raw.headers["content-disposition"]), (b"\0", 'attachment; filename="lamp-close.raw"'))
+        self.assertEqual(self.client.get("/api/shots/jetty-walk/raw").json()["name"], "Jetty walk")
+        self.assertEqual(self.client.delete("/api/shots/lamp-close").status_code, 204)
+
+
 class Edits(WithServer):
     def test_edit_undo_redo(self) -> None:
         before = self.state("jetty-walk-handheld")
@@ -50,6 +77,40 @@ class Edits(WithServer):
         self.assertEqual((back["revision"], back["redo_label"]), (first, "Add handheld feel"))
         rows = self.client.get("/api/shots/jetty-walk/revisions").json()["rows"]
         self.assertEqual([(row["name"], row["current"]) for row in rows], [(None, False), ("before the gull", True)])
+
+    def test_history_is_read_page_by_page_and_tidied_on_wish(self) -> None:
+        for i in range(6):
+            self.edit({"type": "set_values", "values": [{"at": "shot.name", "value": f"N{i}"}]})
+        path = "/api/shots/jetty-walk"
+        page = self.client.get(f"{path}/revisions?most=4").json()
+        rest = self.client.get(f"{path}/revisions?most=4&before={page['older']}").json()
+        self.assertEqual(([len(each["rows"]) for each in (page, rest)], rest["older"], rest["count"]), ([4, 3], None, 7))
+        planned = self.client.get(f"{path}/tidy?keep=2").json()
+        self.assertEqual((planned["revisions"], planned["of"]), (5, 7))
+        self.assertEqual(self.client.post(f"{path}/tidy", json={"keep": 2}).json()["revisions"], 5)
+        self.assertEqual(self.client.get(f"{path}/revisions").json()["count"], 2)
+        self.problem(self.client.post(f"{path}/tidy", json={"keep": 0}), 422, "greater than or equal to 1", "keep")
+
+    def test_numbers_past_all_limits_are_refused_and_what_is_saved_can_be_evaluated(self) -> None:
+        path, base = "/api/shots/jetty-walk", self.state()["revision"]
+        for call, body in (("undo", {"base_revision": 2**63}), ("goto", {"base_revision": base, "revision": 2**64}), ("motion", {"revision": 2**63})):
+            self.problem(self.client.post(f"{path}/{call}", json=body), 422, "less than or equal|valid integer|maximum size")
+        self.problem(self.client.patch(f"{path}/revisions/{2**63}", json={"name": "x"}), 422, "less than or equal|maximum size")
+        head = {"Content-Type": "application/json"}
+        for number in ("NaN", "1e400", "1e308", "-1e308"):
+            self.problem(self.client.post(f"{path}/motion", content=f'{{"frame": {number}}}', headers=head), 422, ".")
+        keyed = {"frame": 74, "handle_in": [-1, 1e308]}
+        for command in (
+            {"type": "set_values", "values": [{"at": "mount:camera.pivot_m", "value": [1e308, 0, 0]}]},
+            {"type": "set_handles", "at": "mount:camera.pan_deg", **keyed},
+            {"type": "set_span", "at": ["layer:sway-1"], "first_frame": -1e300},
+        ):
+            self.problem(self.client.post(f"{path}/edits", json={"base_revision": base, "command": command}), 422, ".")
+        move = dict.fromkeys(("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"), 0.0)
+        for last in (0, -5, 20_001, 10_000_000):
+            command = {"type": "add_move", "name": "far", "move": {**move, "last_frame": last}}
+            self.problem(self.client.post(f"{path}/edits", json={"base_revision": base, "command": command}), 422, ".", "last_frame")
+        self.assertEqual(self.state()["revision"], base)
 
     def test_a_late_edit_is_a_conflict_that_says_what_came_first(self) -> None:
         old = self.state()["revision"]

@@ -11,8 +11,8 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps, frame_grid
 from zittern.formats.csv_path import COLUMNS, read
-from zittern.formats.table import written
 from zittern.formats.files import no_sidecars
+from zittern.formats.table import written
 
 HEADER = ",".join(COLUMNS)
 FPS = Fps(num=24)

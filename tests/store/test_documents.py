@@ -1,7 +1,8 @@
 import unittest
 
 from tests.core.making import layer, shot_with
-from zittern.store.documents import Documents, pack, unpack
+from zittern.core.errors import DocumentError
+from zittern.store.documents import Documents, digest_of, pack, raw, unpack
 
 
 class Packing(unittest.TestCase):
@@ -11,14 +12,29 @@ class Packing(unittest.TestCase):
         self.assertEqual(unpack(packed), shot)
         self.assertLess(len(packed), len(shot.model_dump_json()) / 5)
 
+    def test_damaged_bytes_say_so(self) -> None:
+        packed = pack(shot_with())
+        for data, pattern in ((b"", "cut off"), (b"\x00\xff", "damaged"), (packed[:-6], "cut off"), (packed[:20] + b"zzzz" + packed[24:], "damaged")):
+            with self.assertRaisesRegex(DocumentError, pattern):
+                raw(data)
+
 
 class Cache(unittest.TestCase):
-    def test_one_object_a_revision_and_the_oldest_go(self) -> None:
-        documents = Documents(most=2)
-        packed = {i: pack(shot_with().replace(name=f"S{i}")) for i in range(3)}
-        first = documents.get(0, packed[0])
-        self.assertIs(documents.get(0, b"never read"), first)
-        documents.get(1, packed[1])
-        documents.get(2, packed[2])
-        self.assertIsNot(documents.get(0, packed[0]), first)
-        self.assertEqual(documents.get(0, packed[0]), first)
+    def test_one_object_for_equal_bytes_and_never_one_for_others(self) -> None:
+        documents = Documents()
+        packed = {name: pack(shot_with().replace(name=name)) for name in ("A", "B")}
+        first = documents.get(packed["A"])
+        self.assertIs(documents.get(bytes(packed["A"])), first)
+        self.assertEqual(documents.get(packed["B"]).name, "B")
+        self.assertNotEqual(digest_of(packed["A"]), digest_of(packed["B"]))
+
+    def test_the_oldest_go_and_a_huge_one_stays_alone(self) -> None:
+        documents = Documents(most_bytes=20_000)
+        packed = [pack(shot_with().replace(name=f"S{i}")) for i in range(3)]
+        first = documents.get(packed[0])
+        documents.get(packed[1])
+        documents.get(packed[2])
+        self.assertIsNot(documents.get(packed[0]), first)
+        small = Documents(most_bytes=1000)
+        kept = small.get(packed[0])
+        self.assertIs(small.get(packed[0]), kept)

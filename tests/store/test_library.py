@@ -1,6 +1,10 @@
+import subprocess
+import sys
 import tempfile
 import threading
 import unittest
+import zlib
+from contextlib import closing
 from pathlib import Path
 
 from alembic.autogenerate import compare_metadata
@@ -10,8 +14,10 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import text
 
 from tests.core.making import command, layer, shot_with
-from zittern.core.errors import BadInput, Conflict, EditError, NotFound
-from zittern.core.shot.shot import new_shot
+from zittern.core.errors import BadInput, Conflict, DocumentError, EditError, NotFound
+from zittern.core.shot.shot import Shot, new_shot
+from zittern.store import library as library_module
+from zittern.store.documents import pack
 from zittern.store.engine import HEAD, MIGRATIONS
 from zittern.store.library import Library, slug_of
 from zittern.store.tables import Base
@@ -159,12 +165,134 @@ class Revisions(WithLibrary):
         with self.library._engine.connect() as connection:
             self.assertEqual(connection.execute(text("SELECT count(*) FROM revisions")).scalar(), 0)
 
+    def test_an_edit_that_changes_nothing_is_no_revision(self) -> None:
+        one = self.library.edit("test", self.start.revision, rename("B"))
+        self.assertEqual(self.library.edit("test", one.revision, rename("B")), one)
+        self.assertEqual(self.library.history("test").count, 2)
+        with self.assertRaises(Conflict):
+            self.library.edit("test", self.start.revision, rename("B"))
+
+    def test_history_comes_in_pages_and_named_ones_are_found_wherever_they_stand(self) -> None:
+        state = self.start
+        revisions = [state.revision]
+        for i in range(9):
+            state = self.library.edit("test", state.revision, rename(f"N{i}"))
+            revisions.append(state.revision)
+        self.library.name_revision("test", revisions[1], "before the gull")
+        pages, before = [], None
+        while True:
+            page = self.library.history("test", before, most=4)
+            pages.append([each.revision for each in page.rows])
+            before = page.older
+            if before is None:
+                break
+        self.assertEqual([len(page) for page in pages], [4, 4, 2])
+        self.assertEqual([each for page in pages for each in page], revisions[::-1])
+        self.assertEqual([each.name for each in self.library.history("test", named=True).rows], ["before the gull"])
+
+    def test_nothing_is_locked_while_a_command_is_worked_out(self) -> None:
+        other = self.library.add_shot("post", new_shot("Other"))
+        inside, go_on = threading.Event(), threading.Event()
+        work = library_module.apply
+
+        def slow(shot: Shot, command: object) -> Shot:
+            if shot.name == "Test":
+                inside.set()
+                go_on.wait(30)
+            return work(shot, command)  # type: ignore[arg-type]
+
+        library_module.apply = slow
+        self.addCleanup(setattr, library_module, "apply", work)
+        late = threading.Thread(target=lambda: self.library.edit("test", self.start.revision, rename("Slow")))
+        late.start()
+        self.assertTrue(inside.wait(30))
+        self.assertEqual(self.library.edit(other.slug, other.revision, rename("Fast")).document.name, "Fast")
+        self.assertEqual(len(self.library.shots()), 2)
+        go_on.set()
+        late.join()
+        self.assertEqual(self.library.state("test").document.name, "Slow")
+
+
+class Identity(WithLibrary):
+    """What one process removed and another made is never taken for what was there before."""
+
+    def test_ids_are_never_used_again(self) -> None:
+        gone = self.library.add_shot("post", new_shot("Gone"))
+        self.library.remove_shot("gone")
+        with closing(Library(self.folder)) as other:
+            came = other.add_shot("post", new_shot("Came"), slug="came")
+        self.assertGreater(came.revision, gone.revision)
+        self.assertEqual(self.library.state("came").document.name, "Came")
+        self.assertEqual(self.library.edit("came", came.revision, ADD).document.name, "Came")
+        with self.assertRaises(NotFound):
+            self.library.document("came", gone.revision)
+
+    def test_a_cache_never_answers_for_another_document(self) -> None:
+        state = self.library.add_shot("post", new_shot("Before"))
+        self.library.state("before")
+        with self.library._engine.begin() as connection:
+            connection.exec_driver_sql("UPDATE revisions SET document = ? WHERE id = ?", (pack(new_shot("After")), state.revision))
+        self.assertEqual(self.library.state("before").document.name, "After")
+        self.assertEqual(self.library.shots()[0].card.name, "After")
+        self.assertIsNone(self.library.shots()[0].scribble)
+
+    def test_two_processes_on_one_folder_are_both_right(self) -> None:
+        self.library.add_shot("post", new_shot("Walk"))
+        script = (
+            "import sys; from pathlib import Path; from zittern.store.library import Library; from zittern.core.errors import Conflict\n"
+            "from zittern.core.edits.values import Assignment, SetValues\n"
+            "library, done = Library(Path(sys.argv[1])), 0\n"
+            "while done < 25:\n"
+            "    state = library.state('walk')\n"
+            "    command = SetValues(values=(Assignment(at='shot.name', value=f'{sys.argv[2]} {done} after {state.document.name[:20]}'),))\n"
+            "    try:\n"
+            "        after = library.edit('walk', state.revision, command)\n"
+            "    except Conflict:\n"
+            "        continue\n"
+            "    assert after.document.name.startswith(sys.argv[2]) and after.revision > state.revision\n"
+            "    done += 1\n"
+        )
+        others = [subprocess.Popen([sys.executable, "-c", script, str(self.folder), name]) for name in ("A", "B")]
+        self.assertEqual([other.wait(60) for other in others], [0, 0])
+        history = self.library.history("walk")
+        self.assertEqual((history.count, all(each.line for each in history.rows)), (51, True))
+
+
+class Unreadable(WithLibrary):
+    """One document that cannot be read takes nothing else down."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.good = self.library.add_shot("post", new_shot("Good"))
+        for slug, document in (("bytes", b"\0\1"), ("newer", zlib.compress(b'{"schema_name": "zittern.shot", "schema_version": 99}'))):
+            state = self.library.edit(slug, self.library.add_shot("post", new_shot(slug)).revision, rename("Later"))
+            with self.library._engine.begin() as connection:
+                connection.exec_driver_sql("UPDATE revisions SET document = ? WHERE id = ?", (document, state.revision))
+
+    def test_it_is_listed_with_what_is_wrong_and_the_rest_as_ever(self) -> None:
+        for _ in range(2):
+            problems = {entry.slug: entry.card.problem for entry in self.library.shots()}
+            self.assertIsNone(problems["good"])
+            self.assertRegex(problems["bytes"] or "", "damaged")
+            self.assertRegex(problems["newer"] or "", "a newer Zittern")
+        with self.assertRaisesRegex(DocumentError, "cannot be read: .*Export it raw"):
+            self.library.state("bytes")
+        self.assertEqual([each.shots for each in self.library.projects()], [3])
+
+    def test_it_can_be_saved_as_it_is_gone_back_from_and_removed(self) -> None:
+        self.assertEqual(self.library.raw("bytes"), ("bytes", b"\0\1"))
+        self.assertIn(b"99", self.library.raw("newer")[1])
+        head = self.library.history("newer").rows[0].revision
+        self.assertEqual(self.library.undo("newer", head).document.name, "newer")
+        self.library.remove_shot("bytes")
+        self.assertEqual([entry.card.problem for entry in self.library.shots()], [None, None])
+
 
 class Schema(WithLibrary):
     def test_reading_waits_for_no_writer_and_sees_nothing_half_done(self) -> None:
         before = self.library.add_shot("post", shot_with(layer()))
         with self.library._engine.connect() as writer, writer.begin() as change:
-            writer.exec_driver_sql("UPDATE shots SET slug = 'half-done'")
+            writer.exec_driver_sql("UPDATE shots SET slug = 'half-done', card_of = NULL, scribble_of = NULL")
             self.assertEqual(self.library.state(before.slug), before)
             self.assertEqual([each.slug for each in self.library.shots()], [before.slug])
             change.rollback()

@@ -48,8 +48,8 @@ def pack_motion(shot: Shot, sampled: Sampled, revision: int, readings: Readings,
             body.append(data)
             offset += len(data)
     head = MotionHead(
-        revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames), exact=list(sampled.exact), close_frames=CLOSE_FRAMES,
-        arrays=heads, readings=readings,
+        revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames), exact=list(sampled.exact),
+        close_frames=CLOSE_FRAMES, arrays=heads, readings=readings,
     )  # fmt: skip
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % 4)

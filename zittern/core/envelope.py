@@ -32,10 +32,11 @@ def ramp(
     """Weight of a span with its ramps. (F,) -> (F,) in 0..1. A missing span reaches over the shot and beyond it."""
     first, last = span if span is not None else shot_span
     weight = np.ones(frames.shape)
-    if ramp_in_frames > 0:
-        weight = weight * shape_of(shape, (frames - first) / ramp_in_frames)
-    if ramp_out_frames > 0:
-        weight = weight * shape_of(shape, (last - frames) / ramp_out_frames)
+    with np.errstate(over="ignore"):  # a ramp of next to nothing is a step
+        if ramp_in_frames > 0:
+            weight = weight * shape_of(shape, (frames - first) / ramp_in_frames)
+        if ramp_out_frames > 0:
+            weight = weight * shape_of(shape, (last - frames) / ramp_out_frames)
     if span is not None:
         weight = np.where((frames < first) | (frames > last), 0.0, weight)
     return weight

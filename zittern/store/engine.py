@@ -41,7 +41,7 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
         connection.isolation_level = None  # SQLAlchemy's BEGIN below, not the driver's own
         if not connection.execute("PRAGMA page_count").fetchone()[0]:
             connection.execute("PRAGMA auto_vacuum=INCREMENTAL")  # only possible before there is anything in it
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", f"foreign_keys={'ON' if foreign_keys else 'OFF'}"):
+        for pragma in ("journal_mode=WAL", "synchronous=FULL", "secure_delete=OFF", f"foreign_keys={'ON' if foreign_keys else 'OFF'}"):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")

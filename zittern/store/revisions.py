@@ -174,7 +174,7 @@ def history(connection: Connection, head: Head, before: int | None, most: int, n
     rows = connection.execute(query).all()
     steps = connection.execute(select(RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id).where(own)).all()
     line = _line({id_: (parent, redo) for id_, parent, redo in steps}, head.revision)
-    shown = tuple(RevisionInfo(*row._tuple(), row[0] == head.revision, row[0] in line) for row in rows[:most])
+    shown = tuple(RevisionInfo(id_, parent, label, name, created_at, id_ == head.revision, id_ in line) for id_, parent, label, name, created_at in rows[:most])
     count = connection.execute(select(func.count()).select_from(RevisionRow).where(own)).scalar_one()
     return History(shown, shown[-1].revision if len(rows) > most else None, count)
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 import fcntl
 import secrets
 import shutil
+import threading
 import time
 from pathlib import Path
 from typing import IO
@@ -29,20 +30,21 @@ class Workspace:
         self._all = data_dir / "work"
         self._own: Path | None = None
         self._lock: IO[bytes] | None = None
+        self._making = threading.Lock()
 
     def new_path(self, ending: str) -> Path:
         """A path that nobody has, for a file to be made. Raises StoreError."""
         return self._folder() / f"{secrets.token_hex(8)}{ending}"
 
     def _folder(self) -> Path:
-        if self._own is None:
-            with faults_of(self._data_dir):
+        with self._making, faults_of(self._data_dir):
+            if self._own is None:
                 folder = self._all / secrets.token_hex(8)
                 folder.mkdir(parents=True)
                 self._lock = (folder / _LOCK).open("wb")
                 fcntl.flock(self._lock, fcntl.LOCK_EX)
                 self._own = folder
-        return self._own
+            return self._own
 
     def clean(self) -> int:
         """Removes what processes that are gone left behind, also from the time when parts lay beside the sets. How many things went."""

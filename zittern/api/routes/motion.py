@@ -52,8 +52,8 @@ def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
     first = float(document.first_frame)
     sampled = ctx.sampled(document, first)
     return MotionHead(
-        revision=state.revision, first_frame=document.first_frame, last_frame=document.last_frame, rows=len(sampled.frames), exact=list(sampled.exact), close_frames=CLOSE_FRAMES,
-        arrays=[], readings=read(document, sampled.near, first, sampled.whole),
+        revision=state.revision, first_frame=document.first_frame, last_frame=document.last_frame, rows=len(sampled.frames),
+        exact=list(sampled.exact), close_frames=CLOSE_FRAMES, arrays=[], readings=read(document, sampled.near, first, sampled.whole),
     )  # fmt: skip
 
 

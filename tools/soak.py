@@ -1,0 +1,109 @@
+"""`make soak`: drags, edits and exports for some minutes; the server's memory stays where it is allowed to be.
+
+Somebody drags a swing in a shot of 2,000 frames and 20 layers, keeps every tenth, looks about in a shot of 100,000 frames, and exports
+both. The largest resident size of the server process counts.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import re
+import sys
+import tempfile
+import time
+from contextlib import closing
+from dataclasses import dataclass
+from pathlib import Path
+
+from tests.web.harness import Server
+from tools.traffic import ask
+from zittern.bench import big_shot
+from zittern.store.library import Library
+
+__all__ = ["MOST_MB", "Report", "run"]
+
+MOST_MB = 400
+_EXPORT_EVERY = 150
+_FORMATS = ("csv", "glb", "gltf", "shot")
+
+
+@dataclass
+class Report:
+    """What was done, and how large the server was."""
+
+    seconds: float = 0.0
+    drags: int = 0
+    edits: int = 0
+    exports: int = 0
+    start_mb: float = 0.0
+    most_mb: float = 0.0
+    end_mb: float = 0.0
+
+
+def run(seconds: float, long_frames: int = 100_000) -> Report:
+    """Works for so long, and ends with six exports of the long shot."""
+    report = Report()
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder)
+        with closing(Library(data)) as library:
+            library.add_project("Soak")
+            library.add_shot("soak", big_shot(2000, 20), slug="usual")
+            library.add_shot("soak", big_shot(long_frames), slug="long")
+        server = Server(data, "serve")
+        try:
+            report.start_mb = _mb(server)
+            _work(server, seconds, report)
+            for n in range(6):
+                _export(server.url, "long", _FORMATS[n % 3], report)
+            report.end_mb = _mb(server)
+            report.most_mb = max(report.most_mb, _mb(server, "VmHWM"))
+        finally:
+            server.stop()
+    return report
+
+
+def _work(server: Server, seconds: float, report: Report) -> None:
+    url, started, revision = server.url, time.monotonic(), ask(f"{server.url}api/shots/usual")["revision"]
+    while time.monotonic() - started < seconds:
+        swing = 0.5 + (report.drags % 100) / 100
+        command = {"type": "set_values", "values": [{"at": f"layer:layer-{report.drags % 20}.axes.pan.swing", "value": swing}]}
+        ask(f"{url}api/shots/usual/motion", {"commands": [command], "frame": 1}, raw=True)
+        report.drags += 1
+        if report.drags % 10 == 0:
+            revision = ask(f"{url}api/shots/usual/edits", {"base_revision": revision, "command": command})["revision"]
+            report.edits += 1
+            ask(f"{url}api/shots/long/motion", {"frame": (report.drags * 997) % 100_000, "window": [1, 4000]}, raw=True)
+        if report.drags % _EXPORT_EVERY == 0:
+            _export(url, "usual", _FORMATS[report.exports % 4], report)
+    report.seconds = round(time.monotonic() - started, 1)
+
+
+def _export(url: str, shot: str, format_: str, report: Report) -> None:
+    job = ask(f"{url}api/shots/{shot}/exports", {"format": format_})
+    while job["status"] == "working":
+        time.sleep(0.05)
+        job = ask(f"{url}api/exports/{job['id']}")
+    if job["status"] != "done":
+        raise AssertionError(f"the export of {shot} as {format_} {job['status']}: {job['problem']}")
+    ask(f"{url}api/exports/{job['id']}/file", raw=True)
+    report.exports += 1
+
+
+def _mb(server: Server, field: str = "VmRSS") -> float:
+    found = re.search(rf"{field}:\s+(\d+)", Path(f"/proc/{server.process.pid}/status").read_text())
+    return round(int(found.group(1)) / 1024, 1) if found else 0.0
+
+
+def main() -> int:
+    """0 when the server stayed small enough."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--seconds", type=float, default=600.0)
+    given = parser.parse_args()
+    report = run(given.seconds)
+    print(json.dumps({**vars(report), "allowed_mb": MOST_MB}, indent=1))
+    return 1 if report.most_mb > MOST_MB else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
