@@ -1,12 +1,16 @@
 import csv
 import json
+import sqlite3
 import subprocess
 import sys
 import tempfile
 import unittest
+from contextlib import closing
 from pathlib import Path
 
 from tests.formats.making import GltfMaker
+from zittern.core.edits.values import Assignment, SetValues
+from zittern.store.library import Library
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
 
@@ -73,6 +77,50 @@ class Commands(unittest.TestCase):
         for name in ("full_ms", "full_to_sin", "one_layer_to_full", "growth", "export_glb_ms"):
             self.assertGreater(figures[name], 0, name)
 
+    def test_tidy_says_how_much_and_does_it(self) -> None:
+        with closing(Library(self.folder / "data")) as library:
+            state = library.state("empty-dune")
+            for i in range(6):
+                state = library.edit("empty-dune", state.revision, SetValues(values=(Assignment(at="shot.name", value=f"N{i}"),)))
+        planned = self.zittern("tidy", "empty-dune", "--keep", "2", "--dry-run", "--data", "data").stdout
+        self.assertRegex(planned, "^empty-dune: 5 of 7 revisions go, 0.0 MB\n$")
+        done = self.zittern("tidy", "--keep", "2", "--data", "data").stdout
+        self.assertIn("empty-dune: 5 of 7 revisions go", done)
+        self.assertRegex(done, "5 revisions removed; the database went from [0-9.]+ to [0-9.]+ MB")
+        with closing(Library(self.folder / "data")) as library:
+            self.assertEqual((library.history("empty-dune").count, library.state("empty-dune").document.name), (2, "N5"))
+
+    def test_one_document_that_cannot_be_read_takes_no_command_down(self) -> None:
+        self.zittern("demo", "--setup-only", "--data", "broken")
+        with closing(sqlite3.connect(self.folder / "broken/zittern.db")) as connection:
+            connection.execute("UPDATE revisions SET document = x'00' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'jetty-walk')")
+            connection.commit()
+        rows = {row["slug"]: row for row in map(json.loads, self.zittern("shots", "--data", "broken").stdout.splitlines())}
+        self.assertEqual((len(rows), [slug for slug, row in rows.items() if "problem" in row]), (4, ["jetty-walk"]))
+        self.assertEqual(self.zittern("bake", "lamp-close", "-o", "lamp.csv", "--data", "broken").returncode, 0)
+        self.assertEqual(self.zittern("demo", "--setup-only", "--data", "broken").returncode, 0)
+        self.assertEqual(self.zittern("tidy", "--data", "broken").returncode, 0)
+        self.refused("cannot be read: the stored bytes", "bake", "jetty-walk", "-o", "a.csv", "--data", "broken")
+
+    def test_a_data_folder_that_cannot_be_used(self) -> None:
+        (self.folder / "a-file").write_text("x")
+        (self.folder / "no-database").mkdir(exist_ok=True)
+        (self.folder / "no-database/zittern.db").write_bytes(b"something else" * 100)
+        for pattern, folder, *command in (
+            ("lies below a file, or is one", "a-file", "shots"),
+            ("lies below a file", "a-file/below", "serve", "--port", "0", "--no-browser"),
+            ("not a database", "no-database", "demo", "--setup-only"),
+            ("too long", "x" * 300, "tidy"),
+        ):
+            with self.subTest(folder=folder[:20]):
+                self.refused(f"{pattern}.*--data", *command, "--data", folder)
+
+    def test_a_file_is_whole_or_as_it_was(self) -> None:
+        (self.folder / "kept.csv").write_text("precious")
+        self.refused("cannot write", "bake", "jetty-walk", "-o", "kept.csv/a.csv", "--data", "data")
+        self.assertEqual((self.folder / "kept.csv").read_text(), "precious")
+        self.assertEqual([path.name for path in self.folder.glob(".*part")], [])
+
     def test_bad_input_is_one_line_and_exit_code_2(self) -> None:
         (self.folder / "bad.csv").write_text("frame,x_m,y_m,z_m\n1,0,0,nan\n")
         (self.folder / "bad.shot.json").write_text('{"schema_name": "zittern.shot", "schema_version": 1, "name": "A", "mounts": [], "wobble": 1}')
@@ -92,6 +140,8 @@ class Commands(unittest.TestCase):
             ("[Nn]o such", "dance"),
             ("valid", "serve", "--port", "many"),
             ("port", "serve", "--port", "99999"),
+            ("is no text", "bake", "\udcff", "-o", "a.csv", "--data", "data"),
+            ("greater than or equal to 1", "tidy", "--keep", "0", "--data", "data"),
         ):
             with self.subTest(pattern):
                 self.refused(pattern, *arguments)

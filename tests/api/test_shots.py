@@ -167,7 +167,7 @@ class Tables(WithServer):
         tables = self.client.get("/api/tables").json()
         self.assertEqual([axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"])
         self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"])
-        self.assertIn("saltmarsh-jetty", tables["sets"])
+        self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])
 
     def test_sets(self) -> None:
         answer = self.client.get("/api/sets/saltmarsh-jetty")

@@ -110,7 +110,7 @@ class Exports(WithServer):
         self.problem(self.client.get("/api/exports/none/file"), 404, "gone")
 
     def job(self) -> ExportJob:
-        return ExportJob("x", "x.glb", format_named("glb"), self.library.workspace.new_path(".glb"))
+        return ExportJob("x", "x.glb", format_named("glb"), self.library.workspace.new_path(".glb"), self.library.data_dir)
 
     def test_cancelling_stops_the_work(self) -> None:
         job = self.job()

@@ -1,3 +1,4 @@
+import threading
 import unittest
 
 import numpy as np
@@ -5,6 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.making import edited, layer, shot_with
+from zittern.core import evaluate as evaluate_module
 from zittern.core.evaluate import Cache, audible, evaluate, evaluate_in_parts, joined
 from zittern.core.params import keyed
 from zittern.core.rig import rotations
@@ -171,6 +173,29 @@ class Consistency(unittest.TestCase):
             evaluate(shot_with(layer(seed=seed)), cache=cache)
         self.assertLessEqual(cache.bytes, 100_000)
         np.testing.assert_array_equal(evaluate(self.SHOT, cache=cache).total, first.total)
+
+    def test_several_evaluations_share_a_cache_at_once(self) -> None:
+        cache, expected = Cache(), evaluate(self.SHOT).total
+        found: list[bool] = []
+
+        def look() -> None:
+            found.extend(np.array_equal(evaluate(self.SHOT, cache=cache).total, expected) for _ in range(5))
+
+        threads = [threading.Thread(target=look) for _ in range(6)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        self.assertEqual(found, [True] * 30)
+
+    def test_in_parts_each_keyed_rate_is_integrated_once(self) -> None:
+        shot, calls = shot_with(layer(speed=keyed((1, 0.5), (2000, 3.0))), last_frame=2000), []
+        make = evaluate_module.phase_table
+        evaluate_module.phase_table = lambda *args: calls.append(args) or make(*args)  # type: ignore[func-returns-value]
+        self.addCleanup(setattr, evaluate_module, "phase_table", make)
+        parts = joined(list(evaluate_in_parts(shot, frame_grid(1, 2000), 100)))
+        self.assertEqual(len(calls), 1)
+        np.testing.assert_allclose(parts.total, evaluate(shot).total, atol=1e-9)
 
     def test_a_hundred_thousand_frames_work(self) -> None:
         motion = evaluate(shot_with(layer(), last_frame=100_000))

@@ -4,7 +4,7 @@ import numpy as np
 from scipy.integrate import quad
 
 from zittern.core.params import Fixed, Keyed, keyed
-from zittern.core.phase import integrate
+from zittern.core.phase import integrate, phase_table
 from zittern.core.timebase import Fps
 
 FPS = Fps(num=24)
@@ -51,3 +51,21 @@ class Integral(unittest.TestCase):
 
     def test_no_frames(self) -> None:
         self.assertEqual(integrate([SPEED], np.empty(0), 1.0, FPS).shape, (0,))
+
+
+class Tables(unittest.TestCase):
+    RATE = keyed((1, 0.5), (90, 3.0), (200, 1.0))
+
+    def test_one_table_serves_every_part(self) -> None:
+        frames = np.linspace(-5.0, 260.0, 700)
+        whole = integrate((self.RATE,), frames, 12.5, FPS)
+        table = phase_table((self.RATE,), 12.5, (1.0, 241.0))
+        parts = np.concatenate([integrate((self.RATE,), frames[i : i + 50], 12.5, FPS, table) for i in range(0, 700, 50)])
+        np.testing.assert_allclose(parts, whole, atol=1e-9)
+
+    def test_a_start_far_outside_costs_little_and_changes_only_the_start(self) -> None:
+        frames = np.arange(1.0, 240.0)
+        near, far = (integrate((self.RATE,), frames, start, FPS, phase_table((self.RATE,), start, (1.0, 241.0))) for start in (1.0, -9e6))
+        np.testing.assert_allclose(far - far[0], near - near[0], atol=1e-6)
+        self.assertAlmostEqual(far[0] / ((1.0 + 9e6) * 0.5 / FPS.value), 1.0, places=9)
+        self.assertLess(phase_table((self.RATE,), -9e6, (1.0, 241.0)).shape[1], 70_000)

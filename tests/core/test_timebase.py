@@ -3,6 +3,7 @@ import unittest
 import numpy as np
 from pydantic import ValidationError
 
+from zittern.core.errors import BadInput
 from zittern.core.timebase import Fps, frame_grid, last_frame_covering
 
 
@@ -40,3 +41,16 @@ class Time(unittest.TestCase):
         self.assertEqual(last_frame_covering(1.0, fps), 25)
         self.assertEqual(last_frame_covering(1.001, fps), 26)
         self.assertEqual(last_frame_covering(float(np.float32(1 / 24)), fps), 2)
+
+
+class Steps(unittest.TestCase):
+    def test_steps_that_would_never_end(self) -> None:
+        self.assertEqual(len(frame_grid(1, 1_000_000, 0.25)), 3_999_997)
+        for step in (1e-6 / 60, 1e-320, 0.0, -1.0, float("nan")):
+            with self.assertRaisesRegex(BadInput, "at most 4000000 samples"):
+                frame_grid(1, 240, step)
+
+    def test_rates_of_very_many_digits(self) -> None:
+        for rate in (10**4000, "9" * 4000, "1e4000", f"1/{'9' * 4000}"):
+            with self.assertRaises(ValueError):
+                Fps.model_validate(rate)

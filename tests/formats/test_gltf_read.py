@@ -172,3 +172,27 @@ class Extensions(unittest.TestCase):
         maker.json["extensionsRequired"] = ["XYZ_glow"]
         with self.assertRaisesRegex(FormatError, "requires XYZ_glow"):
             imported(maker.glb())
+
+
+class LongChains(unittest.TestCase):
+    def test_a_camera_at_the_end_of_a_long_chain(self) -> None:
+        count = 16_000
+        nodes = [{"children": [i + 1], "translation": [0.001, 0, 0]} for i in range(count - 1)]
+        maker = GltfMaker(*nodes, {"camera": 0, "name": "A"}).animate(count - 1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
+        move = read(maker.glb(), no_sidecars).read(None, Fps(num=24)).move
+        self.assertAlmostEqual(float(move.x_m.sample(np.array([25.0]))[0]), 3.0 + 0.001 * (count - 1), places=5)
+
+    def test_many_moving_parents_over_many_frames_are_refused(self) -> None:
+        nodes = [{"children": [i + 1]} for i in range(99)]
+        maker = GltfMaker(*nodes, {"camera": 0, "name": "A"})
+        for i in range(100):
+            maker.animate(i, "translation", [0, 4000], [[0, 0, 0], [1, 0, 0]])
+        with self.assertRaisesRegex(FormatError, "100 animated nodes .* bake the motion"):
+            read(maker.glb(), no_sidecars).read(None, Fps(num=24))
+
+    def test_a_loop_far_from_the_root(self) -> None:
+        nodes = [{"children": [1]}, {"children": [2]}, {"children": [3]}, {"children": [1], "camera": 0}]
+        with self.assertRaisesRegex(FormatError, "two parents"):
+            read(GltfMaker(*nodes).glb(), no_sidecars)
+        with self.assertRaisesRegex(FormatError, "loops back"):
+            read(GltfMaker({"camera": 0}, {"children": [2]}, {"children": [1]}).glb(), no_sidecars)

@@ -1,3 +1,4 @@
+import io
 import json
 import struct
 import subprocess
@@ -10,14 +11,15 @@ from scipy.spatial.transform import Rotation
 
 from tests.core.making import edited, layer, shot_with
 from zittern.core.edits.moves import ReplaceMove
-from zittern.core.evaluate import Motion, evaluate
+from zittern.core.evaluate import Motion, evaluate, evaluate_in_parts
 from zittern.core.params import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import frame_grid
 from zittern.formats import gltf_read
 from zittern.formats.files import no_sidecars
-from zittern.formats.table import written
+from zittern.formats.gltf_write import write_glb
+from zittern.formats.table import format_named, written
 
 ROOT = Path(__file__).parents[2]
 RIG = (
@@ -63,6 +65,10 @@ def composed(glb: bytes) -> tuple[np.ndarray, np.ndarray]:
         if "camera" in each and each["camera"] is not None:
             return world[:, :3, 3], world[:, :3, :3]
         node = each["children"][0]
+
+
+def csv_rows(data: bytes) -> np.ndarray:
+    return np.genfromtxt(data.decode().splitlines()[1:], delimiter=",")
 
 
 def reread(data: bytes, shot: Shot) -> tuple[Shot, Motion]:
@@ -127,6 +133,30 @@ class Poses(unittest.TestCase):
         frames = frame_grid(1, 240, 0.5)
         position, _ = composed(written("glb", SHOT, evaluate(SHOT, frames)))
         np.testing.assert_allclose(position, evaluate(SHOT, frames).pose.position_m, atol=1e-4)
+
+
+class Parts(unittest.TestCase):
+    def test_in_parts_is_the_same_file(self) -> None:
+        frames = frame_grid(1, 240)
+        for name in ("glb", "gltf", "csv"):
+            whole, parts = io.BytesIO(), io.BytesIO()
+            for file, size in ((whole, 1000), (parts, 37)):
+                write = format_named(name).write
+                assert write is not None
+                write(SHOT, frames, evaluate_in_parts(SHOT, frames, size), file)
+            self.assertEqual(len(whole.getvalue()), len(parts.getvalue()))
+            again = [csv_rows(data.getvalue()) if name == "csv" else reread(data.getvalue(), SHOT)[1].pose.position_m for data in (whole, parts)]
+            np.testing.assert_allclose(again[0], again[1], atol=1e-7)
+
+    def test_quaternions_stay_on_one_side_from_part_to_part(self) -> None:
+        spin = shot_with(mounts=(Mount(id="camera", name="Camera", pan_deg=keyed((1, 0.0), (240, 900.0), interp="linear")),))
+        frames, file = frame_grid(1, 240), io.BytesIO()
+        write_glb(spin, frames, evaluate_in_parts(spin, frames, 7), file)
+        document, data = parsed(file.getvalue())
+        accessor = next(each for each in document["accessors"] if each["type"] == "VEC4")
+        start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
+        quats = np.frombuffer(data, "<f4", 240 * 4, start).reshape(-1, 4)
+        self.assertTrue(np.all(np.sum(quats[1:] * quats[:-1], axis=1) > 0))
 
 
 class Standard(unittest.TestCase):

@@ -66,3 +66,18 @@ class Subjects(unittest.TestCase):
     def test_one_that_is_not_there(self) -> None:
         with self.assertRaisesRegex(FormatError, "no object 'whale'"):
             subject_in(JETTY, "whale", SHOT)
+
+
+class LongChains(unittest.TestCase):
+    """Trees as deep as somebody cares to write, read in one pass."""
+
+    def test_a_deep_one_is_a_set_and_has_a_subject(self) -> None:
+        count = 4000
+        nodes = [{"name": f"n{i}", "children": [i + 1], "translation": [0.001, 0, 0]} for i in range(count - 1)]
+        maker = GltfMaker(*nodes, {"name": "tip", "mesh": 0}, cameras=())
+        maker.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 1, 1], [1, 0, 1]], "VEC3")}}]}]
+        maker.accessors[-1] |= {"min": [0, 0, 0], "max": [1, 1, 1]}
+        data = maker.glb()
+        self.assertEqual(len(check_set(data)), count)
+        self.assertAlmostEqual(subject_in(data, "tip", SHOT).x_m.constant or 0, 0.001 * (count - 1) + 0.5, places=6)
+        self.assertAlmostEqual(subject_in(data, "n0", SHOT).x_m.constant or 0, 0.001 * (count - 1) + 0.5, places=6)

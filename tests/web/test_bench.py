@@ -65,7 +65,7 @@ class Tuning(WithPage):
         expect(self.page.get_by_label("Undo: Set swing of pan")).to_be_visible()
         self.assertGreater(self.number("Swing of pan"), 2 * start)
         self.assertGreater(abs(self.pose()[3] - before[3]), 0.01)
-        self.assertEqual(len(self.library().history("jetty-walk-handheld")), 2)
+        self.assertEqual(self.library().history("jetty-walk-handheld").count, 2)
 
     def test_state_is_there_after_a_reload_and_undo_still_works(self) -> None:
         self.open("jetty-walk-handheld")

@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.edits.values import Assignment, SetValues
 
 
 class FromNothing(WithPage):
@@ -227,7 +228,7 @@ class FromNothing(WithPage):
         page.get_by_role("button", name="reeds shown").click()
         page.get_by_role("button", name="reeds box").click()
         expect(page.get_by_text("pieces · 1 not shown")).to_be_visible()
-        self.assertEqual(len(self.library().history("jetty-walk")), 3)
+        self.assertEqual(self.library().history("jetty-walk").count, 3)
 
     def test_a_layer_goes_from_one_shot_to_another(self) -> None:
         page = self.open("jetty-walk-handheld")
@@ -255,6 +256,28 @@ class FromNothing(WithPage):
 
 
 class History(WithPage):
+    def test_it_is_read_page_by_page_and_tidied(self) -> None:
+        library = self.library()
+        state = library.state("jetty-walk")
+        for i in range(230):
+            state = library.edit("jetty-walk", state.revision, SetValues(values=(Assignment(at="shot.name", value=f"Take {i}"),)))
+        library.name_revision("jetty-walk", library.history("jetty-walk", most=500).rows[-2].revision, "before the gull")
+        page = self.open("jetty-walk")
+        page.keyboard.press("Control+h")
+        rows = page.get_by_role("list", name="Revisions").locator("[data-revision]")
+        expect(rows).to_have_count(200)
+        page.get_by_role("button", name="Older ones").click()
+        expect(rows).to_have_count(231)
+        page.get_by_label("named ones only").check()
+        expect(rows).to_have_count(1)
+        expect(rows.get_by_role("textbox")).to_have_value("before the gull")
+        page.get_by_label("named ones only").uncheck()
+        page.get_by_role("button", name="Tidy …").click()
+        expect(page.get_by_text("130 of 231 revisions would go for good")).to_be_visible()
+        page.get_by_role("button", name="Remove them").click()
+        expect(page.get_by_text("101 revisions", exact=True)).to_be_visible()
+        self.assertEqual(library.history("jetty-walk").count, 101)
+
     def test_looked_at_named_and_returned_to(self) -> None:
         page = self.open("jetty-walk-handheld")
         self.go_to(40)

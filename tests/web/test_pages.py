@@ -1,12 +1,17 @@
 """Projects page, accessibility, odd states."""
 
 import json
+import re
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
+import numpy as np
 from playwright.sync_api import Page, expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.evaluate import evaluate
 
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 LONG = "The courier who carried letters between the tide stations until the third flood of the year " * 1
@@ -19,6 +24,44 @@ def serious(page: Page) -> list[str]:
     assert fading == [], f"still fading: {fading}"
     results = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
     return [f"{v['id']}: {json.dumps([n['html'][:140] for n in v['nodes'][:3]])}" for v in results["violations"] if v["impact"] in ("serious", "critical")]
+
+
+class BrokenShot(WithPage):
+    def test_it_says_what_is_wrong_and_can_be_saved_and_removed(self) -> None:
+        with closing(sqlite3.connect(self.folder / "data/zittern.db")) as connection:
+            connection.execute("UPDATE revisions SET document = x'00ff' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'lamp-close')")
+            connection.commit()
+        self.page.reload()
+        card = self.page.get_by_role("article", name="lamp-close")
+        expect(card).to_contain_text("Cannot be read: the stored bytes are damaged")
+        expect(self.page.get_by_role("link", name="Jetty walk", exact=True)).to_be_visible()
+        with self.page.expect_download() as download:
+            card.get_by_role("link", name="Save as it is").click()
+        self.assertEqual(Path(download.value.path()).read_bytes(), b"\x00\xff")
+        self.page.goto(f"{self.server.url}shot/lamp-close")
+        expect(self.page.get_by_role("heading", name="This shot cannot be opened")).to_be_visible()
+        expect(self.page.get_by_text("Export it raw")).to_be_visible()
+        self.page.get_by_role("link", name="All projects").click()
+        card.get_by_role("button", name="Remove lamp-close").click()
+        card.get_by_role("button", name="Really remove lamp-close").click()
+        expect(card).to_have_count(0)
+
+
+class LongShot(WithPage):
+    def test_a_hundred_thousand_frames_are_looked_at_closely_where_one_is(self) -> None:
+        long = self.library().state("jetty-walk-handheld").document.replace(name="Watch", last_frame=100_000)
+        self.library().add_shot("saltmarsh-post", long, slug="watch")
+        page = self.open("watch")
+        expect(page.get_by_role("img", name="Waveform of sum")).to_be_visible()
+        page.keyboard.press("End")
+        viewfinder = page.locator("[data-testid=viewfinder]")
+        expected = evaluate(long, np.array([100_000.0])).pose
+        expect(viewfinder).to_have_attribute("data-pose", re.compile(re.escape(f"{np.float32(expected.position_m[0, 0]):.7g}"[:9])))
+        for _ in range(5):
+            page.keyboard.press("ArrowLeft")
+        page.get_by_role("button", name="Select the move").click()
+        page.keyboard.press("t")
+        expect(page.get_by_role("table", name="Frame table").get_by_role("textbox", name="at frame 99995").first).to_have_value(re.compile("^-?[0-9.]+$"))
 
 
 class Projects(WithPage):
@@ -79,12 +122,13 @@ class ThisShot(WithPage):
 
     def test_what_the_boards_do_the_command_list_does_too(self) -> None:
         page = self.open("jetty-walk-handheld")
+        self.go_to(11)
         for words, label in (
-            ("aim subject wide", "Aim at “Courier” at frame 1"),
-            ("constant speed", "Make keys at 4 frames linear"),
+            ("aim subject wide", "Aim at “Courier” at frame 11"),
+            ("constant speed", "Make keys at 5 frames linear"),
             ("after the last key: repeat", "Repeat after the last key"),
-            ("lens of 85", "Set focal length at frame 1"),
-            ("key the weight", "Set key of weight at frame 1"),
+            ("lens of 85", "Set focal length at frame 11"),
+            ("key the weight", "Set key of weight at frame 11"),
             ("add, or replace", "Set add or replace in “Slow sway”"),
             ("steady", "Set steady on screen in “Slow sway”"),
             ("half as strong", "Scale “Slow sway” to 150 %"),

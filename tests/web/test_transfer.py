@@ -1,5 +1,6 @@
 """Files in and out, through the page."""
 
+import re
 from pathlib import Path
 
 import numpy as np
@@ -88,11 +89,11 @@ class In(WithPage):
         chooser.set_input_files(self.file("no_set.glb", WALK.glb()))
         expect(self.page.get_by_role("alert")).to_contain_text("no_set.glb: the file has no mesh")
         chooser.set_input_files(self.file("My dunes.glb", (SHIPPED / "saltmarsh-dunes.glb").read_bytes()))
-        expect(self.page.get_by_label("Set", exact=True)).to_have_value("my-dunes")
+        expect(self.page.get_by_label("Set", exact=True)).to_have_value(re.compile("^my-dunes-[0-9a-f]{12}$"))
         self.page.get_by_role("button", name="Make", exact=True).click()
         self.page.wait_for_url("**/shot/own-set")
         expect(self.page.locator("[data-testid=set-view][data-set=ready]")).to_be_visible()
-        self.assertEqual(self.library().state("own-set").document.set_id, "my-dunes")
+        self.assertRegex(self.library().state("own-set").document.set_id or "", "^my-dunes-")
 
     def test_a_broken_file_says_what_is_wrong_where_it_happened(self) -> None:
         self.open("jetty-walk")
@@ -111,6 +112,14 @@ class Out(WithPage):
         self.assertEqual(download.value.suggested_filename, f"jetty-walk-handheld{ending}")
         expect(self.page.get_by_role("dialog")).to_have_count(0)
         return Path(download.value.path()).read_bytes()
+
+    def test_each_file_is_fetched_once(self) -> None:
+        self.open("jetty-walk-handheld")
+        fetched: list[str] = []
+        self.page.on("download", lambda download: fetched.append(download.url))
+        self.exported(".glb")
+        settled(self.page)
+        self.assertEqual(len(fetched), 1)
 
     def test_what_is_taken_away_is_what_was_seen(self) -> None:
         self.open("jetty-walk-handheld")

@@ -34,8 +34,10 @@ def hosts_of(host: str) -> list[str]:
     names = ["127.0.0.1", "localhost", "[::1]", "::1"]
     if host in _EVERYWHERE:
         own = socket.gethostname()
-        return [*names, own, f"{own}.local", *_addresses(own)]
-    return [*names, host, f"[{host}]"] if ":" in host else [*names, host]
+        names += [own, f"{own}.local", *_addresses(own)]
+    else:
+        names += [host, f"[{host}]"] if ":" in host else [host]
+    return list(dict.fromkeys(names))
 
 
 def _addresses(name: str) -> list[str]:

@@ -67,6 +67,7 @@ class ExportJob:
     filename: str
     format: Format
     path: Path
+    data_dir: Path
     status: Literal["working", "done", "failed", "cancelled"] = "working"
     progress: float = 0.0
     problem: str | None = None
@@ -77,7 +78,7 @@ class ExportJob:
         """Does the work on the calling thread."""
         assert self.format.write is not None
         try:
-            with faults_of(self.path.parent), self.path.open("wb") as file:
+            with faults_of(self.data_dir), self.path.open("wb") as file:
                 self.format.write(shot, frames, self._parts(shot, frames, busy), file)
             self.status = "cancelled" if self.cancelled.is_set() else "done"
             self.progress = 1.0
@@ -115,7 +116,8 @@ class ExportJobs:
         if format_.write is None:
             raise BadInput(f"the format {format_.name!r} is only read", "format")
         frames = frame_grid(shot.first_frame, shot.last_frame, step)
-        job = ExportJob(secrets.token_hex(8), f"{slug}{format_.ending}", format_, self._workspace.new_path(format_.ending))
+        path = self._workspace.new_path(format_.ending)
+        job = ExportJob(secrets.token_hex(8), f"{slug}{format_.ending}", format_, path, self._workspace.data_dir)
         with self._lock:
             self._jobs[job.id] = job
         self._sweep()

@@ -14,17 +14,23 @@ from zittern.core.errors import NotFound
 from zittern.store.faults import faults_of
 from zittern.store.workspace import Workspace
 
-__all__ = ["SHIPPED", "add_set", "set_file", "set_ids"]
+__all__ = ["SHIPPED", "add_set", "set_file", "set_ids", "set_title"]
 
 SHIPPED = Path(__file__).parent.parent / "demo" / "sets"
 _ID = re.compile(r"^[a-z0-9][a-z0-9-]{0,63}$")
 _DIGEST_BYTES = 6
+_ADDED = re.compile(r"-[0-9a-f]{12}$")
 _NAME_LENGTH = 48
 
 
 def set_ids(data_dir: Path) -> list[str]:
     """Ids of all sets."""
     return sorted({path.stem for folder in (SHIPPED, data_dir / "sets") if folder.is_dir() for path in folder.glob("*.glb")})
+
+
+def set_title(set_id: str) -> str:
+    """What people call a set: its id without the digest."""
+    return _ADDED.sub("", set_id).replace("-", " ")
 
 
 def set_file(data_dir: Path, set_id: str) -> Path:

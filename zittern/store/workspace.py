@@ -26,7 +26,7 @@ class Workspace:
     """`DATA/work/TOKEN/`, made when first needed."""
 
     def __init__(self, data_dir: Path) -> None:
-        self._data_dir = data_dir
+        self.data_dir = data_dir
         self._all = data_dir / "work"
         self._own: Path | None = None
         self._lock: IO[bytes] | None = None
@@ -37,7 +37,7 @@ class Workspace:
         return self._folder() / f"{secrets.token_hex(8)}{ending}"
 
     def _folder(self) -> Path:
-        with self._making, faults_of(self._data_dir):
+        with self._making, faults_of(self.data_dir):
             if self._own is None:
                 folder = self._all / secrets.token_hex(8)
                 folder.mkdir(parents=True)
@@ -48,7 +48,7 @@ class Workspace:
 
     def clean(self) -> int:
         """Removes what processes that are gone left behind, also from the time when parts lay beside the sets. How many things went."""
-        old = [*self._data_dir.glob("sets/*.part"), *(folder for folder in self._all.glob("*") if folder != self._own and not _in_use(folder))]
+        old = [*self.data_dir.glob("sets/*.part"), *(folder for folder in self._all.glob("*") if folder != self._own and not _in_use(folder))]
         for each in old:
             if each.is_dir():
                 shutil.rmtree(each, ignore_errors=True)

@@ -116,3 +116,28 @@ class Labels(unittest.TestCase):
             ({"type": "set_extend", "at": [X], "after": "repeat"}, "Repeat after the last key"),
         ):
             self.assertEqual(command(**fields).label(MOVED), label)
+
+
+class Many(unittest.TestCase):
+    def test_as_one_by_one(self) -> None:
+        rng = np.random.default_rng(4)
+        start = edited(shot_with(layer()), {"type": "set_keys", "keys": [{"at": PAN, "frame": f, "value": f / 9} for f in (5, 50, 90)]})
+        start = edited(start, {"type": "set_interp", "keys": [{"at": PAN, "frame": 50}], "interp": "hold"})
+        keys = [{"at": PAN, "frame": float(f), "value": float(v)} for f, v in zip(rng.permutation(100), rng.normal(size=100), strict=True)]
+        one_by_one = start
+        for key in keys:
+            one_by_one = edited(one_by_one, {"type": "set_keys", "keys": [key]})
+        self.assertEqual(edited(start, {"type": "set_keys", "keys": keys}), one_by_one)
+
+    def test_the_work_grows_with_their_number(self) -> None:
+        counts = {}
+        make = Key.__init__
+        for count in (1000, 4000):
+            calls = counts.setdefault(count, [])
+            Key.__init__ = lambda self, calls=calls, **fields: (calls.append(1), make(self, **fields))[1]  # type: ignore[method-assign, assignment, misc]
+            try:
+                shot = edited(shot_with(layer()), {"type": "set_keys", "keys": [{"at": PAN, "frame": float(f), "value": 1.0} for f in range(count)]})
+                edited(shot, {"type": "move_keys", "by_frames": 0.5, "keys": [{"at": PAN, "frame": float(f)} for f in range(count)]})
+            finally:
+                Key.__init__ = make  # type: ignore[method-assign]
+        self.assertLess(len(counts[4000]), 4.1 * len(counts[1000]))

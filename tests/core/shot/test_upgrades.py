@@ -2,8 +2,11 @@ import json
 import unittest
 from pathlib import Path
 
+import numpy as np
+
 from tests.core.making import edited, layer, shot_with
 from zittern.core.errors import DocumentError
+from zittern.core.evaluate import evaluate
 from zittern.core.params import keyed
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.shot.upgrades import STEPS, read_shot, shot_from, write_shot
@@ -28,6 +31,17 @@ class Versions(unittest.TestCase):
             shot = read_shot((DATA / f"shot-v{version}.shot.json").read_bytes())
             self.assertEqual(shot.schema_version, SCHEMA_VERSION)
             self.assertGreater(sum(1 for _ in shot.layers()), 0)
+
+    def test_what_was_far_out_of_reach_comes_to_the_edge(self) -> None:
+        old = json.loads((DATA / "shot-v1.shot.json").read_text())
+        old["mounts"][0]["pivot_m"] = [1e308, -2.0, 0.0]
+        old["clips"][0]["layers"][0] |= {"span_frames": [-1e300, 5e7], "ramp_in_frames": 5.0}
+        keys = [{"frame": 1, "value": 0.0, "interp": "free", "handle_out": [1.0, 1e308]}, {"frame": 9, "value": 1.0}]
+        old["mounts"][0]["x_m"] = {"state": "keyed", "curve": {"keys": keys}}
+        shot = shot_from(old)
+        self.assertEqual(shot.mounts[0].pivot_m, (1e6, -2.0, 0.0))
+        self.assertEqual((shot.clips[0].layers[0].span_frames, shot.clips[0].layers[0].ramp_in_frames), ((-1e7, 1e7), 0.0))
+        self.assertTrue(np.all(np.isfinite(evaluate(shot).pose.position_m)))
 
     def test_every_step_is_there(self) -> None:
         self.assertEqual(set(STEPS), set(range(1, SCHEMA_VERSION)))

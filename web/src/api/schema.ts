@@ -2241,6 +2241,13 @@ export interface components {
              */
             type: "set_axis_rate";
         };
+        /** SetChoice */
+        SetChoice: {
+            /** Set Id */
+            set_id: string;
+            /** Title */
+            title: string;
+        };
         /**
          * SetExtend
          * @description How curves go on before their first and after their last key: hold, continue, repeat.
@@ -2681,7 +2688,7 @@ export interface components {
             /** Formats */
             formats: components["schemas"]["FormatOut"][];
             /** Sets */
-            sets: string[];
+            sets: components["schemas"]["SetChoice"][];
             /** Sources */
             sources: components["schemas"]["SourceOut"][];
             /** Version */

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from zittern.api.models.base import Model
 
-__all__ = ["AxisOut", "FormatOut", "SetOut", "SourceOut", "TablesOut"]
+__all__ = ["AxisOut", "FormatOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
 
 
 class SetOut(Model):
@@ -33,6 +33,11 @@ class AxisOut(Model):
     most_swing: float
 
 
+class SetChoice(Model):
+    set_id: str
+    title: str
+
+
 class TablesOut(Model):
     """All tables."""
 
@@ -40,4 +45,4 @@ class TablesOut(Model):
     axes: list[AxisOut]
     sources: list[SourceOut]
     formats: list[FormatOut]
-    sets: list[str]
+    sets: list[SetChoice]

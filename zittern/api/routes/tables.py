@@ -10,13 +10,13 @@ from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx
-from zittern.api.models.tables import AxisOut, FormatOut, SetOut, SourceOut, TablesOut
+from zittern.api.models.tables import AxisOut, FormatOut, SetChoice, SetOut, SourceOut, TablesOut
 from zittern.core.axes import AXIS_INFO
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
 from zittern.store.library import slug_of
-from zittern.store.sets import add_set, set_file, set_ids
+from zittern.store.sets import add_set, set_file, set_ids, set_title
 
 router = APIRouter(prefix="/api", tags=["tables"])
 
@@ -29,7 +29,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
         axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],
         sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates) for row in SOURCES],
         formats=[FormatOut(name=each.name, ending=each.ending, title=each.title, reads=each.read is not None) for each in FORMATS],
-        sets=set_ids(ctx.library.data_dir),
+        sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )
 
 

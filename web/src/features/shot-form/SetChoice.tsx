@@ -63,9 +63,11 @@ export function SetChoice(props: {
         onChange={(event) => (event.target.value === OWN ? chooser.current?.click() : onSet(event.target.value))}
       >
         <option value="">plain ground</option>
-        {value && !sets.includes(value) && <option>{value}</option>}
+        {value && !sets.some((each) => each.set_id === value) && <option>{value}</option>}
         {sets.map((each) => (
-          <option key={each}>{each}</option>
+          <option key={each.set_id} value={each.set_id}>
+            {each.title}
+          </option>
         ))}
         <option value={OWN}>{bringing ? `reading ${bringing} …` : "a GLB file of mine …"}</option>
       </select>
