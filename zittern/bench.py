@@ -8,7 +8,8 @@ from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.evaluate import Cache, evaluate
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot, new_shot

@@ -226,8 +226,8 @@ def _serve(settings: Settings, no_browser: bool) -> None:
 
 def _warm() -> None:
     """Imports what the first edits need, while the page still loads: nobody waits for it later."""
-    from zittern.core.evaluate import evaluate
-    from zittern.core.params import keyed
+    from zittern.core.motion.evaluate import evaluate
+    from zittern.core.numbers.param import keyed
     from zittern.core.shot.shot import new_shot
 
     evaluate(new_shot("warm", last_frame=2, focal_mm=keyed((1, 35.0), (2, 50.0))))
@@ -236,7 +236,7 @@ def _warm() -> None:
 def _write(path: Path, format_: Format, shot: Shot, step: float = 1.0) -> None:
     """Bakes a shot into a file, part by part; the file is whole or as it was."""
     from zittern.core.errors import BadInput
-    from zittern.core.evaluate import evaluate_in_parts
+    from zittern.core.motion.evaluate import evaluate_in_parts
     from zittern.core.timebase import frame_grid
 
     if format_.write is None:

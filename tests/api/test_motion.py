@@ -1,7 +1,7 @@
 import numpy as np
 
 from tests.api.making import WithServer, unpack
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 
 POSE = "/api/shots/jetty-walk-handheld/motion"
 SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 2.0}]}

@@ -11,7 +11,7 @@ import numpy as np
 from tests.api.making import WithServer
 from tests.formats.making import GltfMaker
 from zittern.api.jobs import Busy, ExportJob
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 from zittern.formats.table import format_named
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])

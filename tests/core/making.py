@@ -6,17 +6,24 @@ import numpy as np
 from pydantic import TypeAdapter
 
 from zittern.core.edits.table import Command, apply
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
+from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
 _COMMAND: TypeAdapter[Command] = TypeAdapter(Command)
 
 ALL_SWINGS = {"pan": 0.5, "tilt": 0.4, "roll": 0.3, "truck": 1.0, "pedestal": 0.8, "dolly": 0.6, "zoom": 2.0}
+
+
+def over(frames: Array | list[float] | float, first_frame: float = 1.0) -> Scope:
+    """A scope at some frames, 24 a second."""
+    return Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), Fps(num=24), first_frame)
 
 
 def command(**fields: object) -> Command:

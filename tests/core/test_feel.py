@@ -2,9 +2,9 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import edited
-from zittern.core.evaluate import evaluate
+from tests.core.making import edited, over
 from zittern.core.feel import fresh_seed, lens_factor
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import read
 from zittern.core.shot.shot import Shot, new_shot
 
@@ -23,7 +23,7 @@ class Handheld(unittest.TestCase):
 
     def test_slow_and_large_under_fine_and_fast(self) -> None:
         slow, fast = (layer for _, layer in felt().layers())
-        self.assertLess(slow.source.peak_hz(np.array([1.0]))[0], fast.source.peak_hz(np.array([1.0]))[0] / 3)
+        self.assertLess(slow.source.peak_hz(over(np.array([1.0])))[0], fast.source.peak_hz(over(np.array([1.0])))[0] / 3)
         for axis in ("pan", "tilt", "roll", "truck", "pedestal", "dolly"):
             self.assertGreater(slow.axes.of(axis).swing.constant, fast.axes.of(axis).swing.constant, axis)
             self.assertGreater(fast.axes.of(axis).swing.constant, 0, axis)

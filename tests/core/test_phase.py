@@ -3,7 +3,8 @@ import unittest
 import numpy as np
 from scipy.integrate import quad
 
-from zittern.core.params import Fixed, Keyed, keyed
+from tests.core.making import over
+from zittern.core.numbers.param import Fixed, Keyed, keyed
 from zittern.core.phase import integrate, phase_table
 from zittern.core.timebase import Fps
 
@@ -14,43 +15,43 @@ SPEED = keyed((1, 1.0), (30.5, 3.0), (60, 0.2), (90, 1.0))
 
 def naive(factors: list[Fixed | Keyed], frame: float, start: float) -> float:
     def product(f: float) -> float:
-        return float(np.prod([p.sample(np.array([f]))[0] for p in factors]))
+        return float(np.prod([p.sample(over(f))[0] for p in factors]))
 
     return quad(product, start, frame, limit=400, points=[k for k in (30.5, 60.0) if start < k < frame], epsabs=1e-11)[0] / FPS.value
 
 
 class Integral(unittest.TestCase):
     def test_fixed_factors_are_a_product(self) -> None:
-        np.testing.assert_allclose(integrate([Fixed(value=2.0), Fixed(value=0.5)], FRAMES, 1.0, FPS), (FRAMES - 1) / 24, atol=1e-12)
+        np.testing.assert_allclose(integrate([Fixed(value=2.0), Fixed(value=0.5)], over(FRAMES), 1.0), (FRAMES - 1) / 24, atol=1e-12)
 
     def test_against_slow_quadrature(self) -> None:
         factors: list[Fixed | Keyed] = [Fixed(value=1.5), SPEED]
-        got = integrate(factors, FRAMES[::40], 1.0, FPS)
+        got = integrate(factors, over(FRAMES[::40]), 1.0)
         np.testing.assert_allclose(got, [naive(factors, f, 1.0) for f in FRAMES[::40]], atol=1e-9)
 
     def test_product_of_two_keyed_factors(self) -> None:
         rate = keyed((1, 0.5), (90, 2.0))
-        got = integrate([rate, SPEED], np.array([45.25]), 1.0, FPS)[0]
+        got = integrate([rate, SPEED], over(np.array([45.25])), 1.0)[0]
         self.assertAlmostEqual(got, naive([rate, SPEED], 45.25, 1.0), places=9)
 
     def test_a_frame_does_not_depend_on_the_others_asked_for(self) -> None:
-        whole = integrate([SPEED], FRAMES, 1.0, FPS)
-        np.testing.assert_allclose(integrate([SPEED], FRAMES[100:130], 1.0, FPS), whole[100:130], atol=1e-12)
-        np.testing.assert_allclose(integrate([SPEED], FRAMES[::-1], 1.0, FPS), whole[::-1], atol=1e-12)
+        whole = integrate([SPEED], over(FRAMES), 1.0)
+        np.testing.assert_allclose(integrate([SPEED], over(FRAMES[100:130]), 1.0), whole[100:130], atol=1e-12)
+        np.testing.assert_allclose(integrate([SPEED], over(FRAMES[::-1]), 1.0), whole[::-1], atol=1e-12)
 
     def test_runs_backwards_before_the_start(self) -> None:
-        before = integrate([SPEED], np.array([10.0]), 40.0, FPS)[0]
-        after = integrate([SPEED], np.array([40.0]), 10.0, FPS)[0]
+        before = integrate([SPEED], over(np.array([10.0])), 40.0)[0]
+        after = integrate([SPEED], over(np.array([40.0])), 10.0)[0]
         self.assertAlmostEqual(before, -after, places=12)
 
     def test_steps_never_exceed_what_the_speed_allows(self) -> None:
         jumpy = keyed((1, 0.5), (40, 8.0), (50, 0.1), interp="hold")
-        steps = np.diff(integrate([jumpy], FRAMES, 1.0, FPS)) / np.diff(FRAMES) * 24
+        steps = np.diff(integrate([jumpy], over(FRAMES), 1.0)) / np.diff(FRAMES) * 24
         self.assertLessEqual(steps.max(), 8.0 + 1e-9)
         self.assertGreaterEqual(steps.min(), 0.1 - 1e-9)
 
     def test_no_frames(self) -> None:
-        self.assertEqual(integrate([SPEED], np.empty(0), 1.0, FPS).shape, (0,))
+        self.assertEqual(integrate([SPEED], over(np.empty(0)), 1.0).shape, (0,))
 
 
 class Tables(unittest.TestCase):
@@ -58,14 +59,14 @@ class Tables(unittest.TestCase):
 
     def test_one_table_serves_every_part(self) -> None:
         frames = np.linspace(-5.0, 260.0, 700)
-        whole = integrate((self.RATE,), frames, 12.5, FPS)
-        table = phase_table((self.RATE,), 12.5, (1.0, 241.0))
-        parts = np.concatenate([integrate((self.RATE,), frames[i : i + 50], 12.5, FPS, table) for i in range(0, 700, 50)])
+        whole = integrate((self.RATE,), over(frames), 12.5)
+        table = phase_table((self.RATE,), over(1.0), 12.5, (1.0, 241.0))
+        parts = np.concatenate([integrate((self.RATE,), over(frames[i : i + 50]), 12.5, table) for i in range(0, 700, 50)])
         np.testing.assert_allclose(parts, whole, atol=1e-9)
 
     def test_a_start_far_outside_costs_little_and_changes_only_the_start(self) -> None:
         frames = np.arange(1.0, 240.0)
-        near, far = (integrate((self.RATE,), frames, start, FPS, phase_table((self.RATE,), start, (1.0, 241.0))) for start in (1.0, -9e6))
+        near, far = (integrate((self.RATE,), over(frames), start, phase_table((self.RATE,), over(1.0), start, (1.0, 241.0))) for start in (1.0, -9e6))
         np.testing.assert_allclose(far - far[0], near - near[0], atol=1e-6)
         self.assertAlmostEqual(far[0] / ((1.0 + 9e6) * 0.5 / FPS.value), 1.0, places=9)
-        self.assertLess(phase_table((self.RATE,), -9e6, (1.0, 241.0)).shape[1], 70_000)
+        self.assertLess(phase_table((self.RATE,), over(1.0), -9e6, (1.0, 241.0)).shape[1], 70_000)

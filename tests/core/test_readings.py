@@ -3,9 +3,9 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.evaluate import evaluate
 from zittern.core.lens import swing_px
-from zittern.core.params import fixed, keyed
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings import DEFAULT_DISTANCE_M, read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject

@@ -3,7 +3,8 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.evaluate import Cache, evaluate
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.sampled import CLOSE_FRAMES, MOST_WHOLE_FRAMES, sample, stretches
 from zittern.core.sources.wave import Wave
 

@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.scribble import scribble
 
 

@@ -5,7 +5,7 @@ from pathlib import Path
 import numpy as np
 
 from tests.core.making import command
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import read, subject_distance_m
 from zittern.demo.build import SLUGS, ensure_demo
 from zittern.demo.build_sets import SETS

@@ -5,8 +5,8 @@ import numpy as np
 from tests.core.making import layer, shot_with
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import FormatError
-from zittern.core.evaluate import Motion, evaluate
-from zittern.core.params import keyed
+from zittern.core.motion.evaluate import Motion, evaluate
+from zittern.core.numbers.param import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps, frame_grid

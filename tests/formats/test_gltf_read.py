@@ -3,11 +3,12 @@ import unittest
 import numpy as np
 from scipy.spatial.transform import Rotation, Slerp
 
+from tests.core.making import over
 from tests.formats.making import CAMERA, GltfMaker
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import FormatError
-from zittern.core.evaluate import Motion, evaluate
 from zittern.core.lens import vfov_deg
+from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps
@@ -180,7 +181,7 @@ class LongChains(unittest.TestCase):
         nodes = [{"children": [i + 1], "translation": [0.001, 0, 0]} for i in range(count - 1)]
         maker = GltfMaker(*nodes, {"camera": 0, "name": "A"}).animate(count - 1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
         move = read(maker.glb(), no_sidecars).read(None, Fps(num=24)).move
-        self.assertAlmostEqual(float(move.x_m.sample(np.array([25.0]))[0]), 3.0 + 0.001 * (count - 1), places=5)
+        self.assertAlmostEqual(float(move.x_m.sample(over(np.array([25.0])))[0]), 3.0 + 0.001 * (count - 1), places=5)
 
     def test_many_moving_parents_over_many_frames_are_refused(self) -> None:
         nodes = [{"children": [i + 1]} for i in range(99)]

@@ -11,8 +11,8 @@ from scipy.spatial.transform import Rotation
 
 from tests.core.making import edited, layer, shot_with
 from zittern.core.edits.moves import ReplaceMove
-from zittern.core.evaluate import Motion, evaluate, evaluate_in_parts
-from zittern.core.params import keyed
+from zittern.core.motion.evaluate import Motion, evaluate, evaluate_in_parts
+from zittern.core.numbers.param import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import frame_grid

@@ -2,6 +2,7 @@ import unittest
 
 import numpy as np
 
+from tests.core.making import over
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import DocumentError, FormatError
 from zittern.core.shot.shot import new_shot
@@ -50,7 +51,7 @@ class Keys(unittest.TestCase):
     def test_any_samples_come_back(self) -> None:
         rng = np.random.default_rng(3)
         frames, values = np.arange(1.0, 60.0), rng.normal(size=59)
-        np.testing.assert_allclose(keys_of(frames, values).sample(frames), values, atol=1e-12)
+        np.testing.assert_allclose(keys_of(frames, values).sample(over(frames)), values, atol=1e-12)
 
     def test_a_value_no_shot_can_have_names_its_place(self) -> None:
         move = move_of(PathSamples(np.array([1.0]), np.array([[1e9, 0, 0]]), np.zeros((1, 3)), None, 1))

@@ -2,6 +2,7 @@ import unittest
 
 import numpy as np
 
+from tests.core.making import over
 from tests.formats.making import GltfMaker
 from zittern.core.errors import FormatError
 from zittern.core.shot.shot import new_shot
@@ -31,18 +32,18 @@ class Subjects(unittest.TestCase):
         frames = np.arange(1.0, 101.0)
         feet = place_m((frames - 1) / 24)
         # Float32 keys of the set; a box of swinging limbs is taken at time 0, so its middle is a little off the feet.
-        np.testing.assert_allclose(np.diff(subject.z_m.sample(frames)), np.diff(feet[:, 2]), atol=1e-5)
-        np.testing.assert_allclose(subject.x_m.sample(frames), feet[:, 0], atol=0.1)
+        np.testing.assert_allclose(np.diff(subject.z_m.sample(over(frames))), np.diff(feet[:, 2]), atol=1e-5)
+        np.testing.assert_allclose(subject.x_m.sample(over(frames)), feet[:, 0], atol=0.1)
         self.assertAlmostEqual(subject.height_m, 1.86, delta=0.1)
 
     def test_a_picked_point_is_there_at_its_frame_and_goes_along(self) -> None:
         frames = np.arange(1.0, 101.0)
         middle = subject_in(JETTY, "courier", SHOT)
-        picked = middle.position_m(np.array([40.0]))[0] + [0.1, 0.5, 0.05]
+        picked = middle.position_m(over(np.array([40.0])))[0] + [0.1, 0.5, 0.05]
         point = point_in(JETTY, "courier", tuple(picked.tolist()), 40, SHOT)
-        np.testing.assert_allclose(point.position_m(np.array([40.0]))[0], picked, atol=1e-6)
+        np.testing.assert_allclose(point.position_m(over(np.array([40.0])))[0], picked, atol=1e-6)
         # The courier turns a little on the way, so the point keeps its distance to the middle and not its direction.
-        away = np.linalg.norm(point.position_m(frames) - middle.position_m(frames), axis=1)
+        away = np.linalg.norm(point.position_m(over(frames)) - middle.position_m(over(frames)), axis=1)
         np.testing.assert_allclose(away, away[39], atol=1e-5)
         self.assertEqual((point.name, point.object, point.height_m), ("point on courier", "courier", middle.height_m))
 

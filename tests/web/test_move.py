@@ -5,6 +5,7 @@ import re
 import numpy as np
 from playwright.sync_api import expect
 
+from tests.core.making import over
 from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.edits.values import Assignment, SetValues
@@ -108,7 +109,7 @@ class FromNothing(WithPage):
         page.get_by_role("checkbox", name="loop").click()
         expect(page.get_by_label("Undo: Set loop in “Drift”")).to_be_visible()
         settled(page)
-        from zittern.core.evaluate import evaluate
+        from zittern.core.motion.evaluate import evaluate
 
         shot = self.library().state("empty-dune").document
         first, after = evaluate(shot, np.array([1.0, 145.0])).total
@@ -127,7 +128,7 @@ class FromNothing(WithPage):
         settled(page)
         expect(page.get_by_label("Undo: Move key")).to_be_visible()
         weight = self.library().state("jetty-walk-handheld").document.clips[0].layers[0].weight
-        self.assertLess(float(weight.sample(np.array([74.0]))[0]), 0.9)
+        self.assertLess(float(weight.sample(over(np.array([74.0])))[0]), 0.9)
 
     def test_flying_in_the_viewfinder(self) -> None:
         page = self.open("empty-dune")
@@ -213,7 +214,7 @@ class FromNothing(WithPage):
         settled(page)
         after = self.library().state("jetty-walk-handheld").document.mounts[0]
         at = np.array([1.0])
-        self.assertGreater(abs(float(after.x_m.sample(at)[0] - before.x_m.sample(at)[0])), 0.05)
+        self.assertGreater(abs(float(after.x_m.sample(over(at))[0] - before.x_m.sample(over(at))[0])), 0.05)
         self.assertEqual(after.y_m, before.y_m)
 
     def test_the_subject_is_marked_and_tinted_and_pieces_are_hidden(self) -> None:
@@ -327,7 +328,7 @@ class Numbers(WithPage):
         expect(page.get_by_label("Undo: Aim at “Lamp” at frame 1")).to_be_visible()
         shot = self.library().state("empty-dune").document
         assert shot.subject is not None
-        away = np.linalg.norm(shot.subject.position_m(np.array([1.0]))[0] - self.pose()[:3])
+        away = np.linalg.norm(shot.subject.position_m(over(np.array([1.0])))[0] - self.pose()[:3])
         height_px = shot.subject.height_m / away * 35 / 36 * 1920
         self.assertAlmostEqual(height_px / 1080, 0.4, delta=0.001)
 
@@ -401,7 +402,7 @@ class InTheSetView(WithPage):
         expect(page.get_by_label(f"Undo: Aim at “{subject.name}” at frame 1")).to_be_visible()
         settled(page)
         pose = self.pose()
-        away = subject.position_m(np.array([1.0]))[0] - pose[:3]
+        away = subject.position_m(over(np.array([1.0])))[0] - pose[:3]
         pan = np.degrees(np.arctan2(-away[0], -away[2]))
         tilt = np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2])))
         np.testing.assert_allclose(pose[3:5], [pan, tilt], atol=1e-3)

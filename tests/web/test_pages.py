@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 LONG = "The courier who carried letters between the tide stations until the third flood of the year " * 1

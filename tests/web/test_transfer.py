@@ -6,10 +6,11 @@ from pathlib import Path
 import numpy as np
 from playwright.sync_api import expect
 
+from tests.core.making import over
 from tests.formats.making import GltfMaker
 from tests.web.harness import settled
 from tests.web.making import WithPage
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
 from zittern.formats.table import format_of
@@ -127,7 +128,7 @@ class Out(WithPage):
         for ending in (".glb", ".csv"):
             data = self.exported(ending)
             move = format_of(f"a{ending}").read(data, no_sidecars).read(None, Fps(num=24)).move  # type: ignore[misc]
-            np.testing.assert_allclose(move.x_m.sample(motion.frames), motion.pose.position_m[:, 0], atol=1e-4)
-            np.testing.assert_allclose(move.pan_deg.sample(motion.frames), motion.pose.angles_deg[:, 0], atol=1e-4)
+            np.testing.assert_allclose(move.x_m.sample(over(motion.frames)), motion.pose.position_m[:, 0], atol=1e-4)
+            np.testing.assert_allclose(move.pan_deg.sample(over(motion.frames)), motion.pose.angles_deg[:, 0], atol=1e-4)
         self.go_to(100)
         self.assertAlmostEqual(self.pose()[0], motion.pose.position_m[99, 0], places=5)

@@ -13,7 +13,8 @@ from fastapi.routing import APIRoute
 from pydantic import BaseModel
 
 from zittern.api.jobs import Busy, ExportJobs
-from zittern.core.evaluate import Cache, Motion
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import Motion
 from zittern.core.sampled import Sampled, sample, stretches
 from zittern.core.shot.shot import Shot
 from zittern.store.library import Library

@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Literal
 
 from zittern.core.errors import BadInput, NotFound, ZitternError
-from zittern.core.evaluate import Motion, evaluate_in_parts
+from zittern.core.motion.evaluate import Motion, evaluate_in_parts
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array

@@ -11,8 +11,8 @@ import numpy as np
 import numpy.typing as npt
 
 from zittern.api.models.motion import ArrayHead, MotionHead
-from zittern.core.evaluate import Motion, Pose
 from zittern.core.lens import vfov_deg
+from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.readings import Readings
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.shot.shot import Shot

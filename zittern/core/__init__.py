@@ -5,16 +5,14 @@ units      conversions between degrees, radians, metres, centimetres
 axes       the seven camera axes
 doc        base of all documents: frozen, strict, fingerprinted
 timebase   rational frame rates; frames to seconds
-interpolate  numerics of keyed curves
-curves     the document of a keyed curve
-params     a number that is fixed or keyed
+numbers    numbers that may change over the shot: curves, scope, THE STATES of a number
 phase      integral of rate x speed
 envelope   ramps in and out
 lens       focal length, field of view, size in pixels
 rig        rotations, transforms, mount poses
 sources    sources of motion and their table
 shot       the shot document and its upgrades
-evaluate   THE CENTRE: shot + frames -> Motion
+motion     THE CENTRE: shot + frames -> Motion, a module a stage
 sampled    motion at the frames that somebody looks at
 scribble   a shot's shake as a small picture
 readings   sizes in pixels and rates for people to read

@@ -22,7 +22,7 @@ from pydantic import ValidationError
 
 __all__ = [
     "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "StoreBusy", "StoreError", "StoreFull", "ZitternError",
-    "faults_as", "field_path", "out_of_range",
+    "faults_as", "field_path", "out_of_range", "union_members",
 ]  # fmt: skip
 
 
@@ -117,9 +117,15 @@ def first_fault(error: ValidationError) -> tuple[str, str]:
     return text, loc_path(fault["loc"])
 
 
-# Pydantic names the chosen member of a union as a step of the path; these fields hold unions of documents.
-_UNION_TAGS = frozenset({"fixed", "keyed"})
+# Pydantic names the chosen member of a union as a step of the path. Members of unions that may stand anywhere, told by whoever has them;
+# and fields that hold unions of documents.
+_MEMBERS: set[str] = set()
 _TAGGED = frozenset({"source", "command", "commands"})
+
+
+def union_members(*names: str) -> None:
+    """Names that are no steps of a path for people."""
+    _MEMBERS.update(names)
 
 
 def loc_path(loc: tuple[int | str, ...]) -> str:
@@ -129,7 +135,7 @@ def loc_path(loc: tuple[int | str, ...]) -> str:
     for part in loc:
         if isinstance(part, int):
             out += f"[{part}]"
-        elif tagged or part in _UNION_TAGS:
+        elif tagged or part in _MEMBERS:
             tagged = False
         else:
             out += f".{part}" if out else part

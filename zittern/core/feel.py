@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from zittern.core.axes import ROTATIONS
-from zittern.core.params import fixed
+from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
 from zittern.core.sources import streams
@@ -24,7 +22,7 @@ _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
 
 def lens_factor(shot: Shot) -> float:
     """Scale of rotations that keeps their size in the picture what it is at the default lens."""
-    focal = float(shot.focal_mm.sample(np.array([float(shot.first_frame)]))[0])
+    focal = shot.focal_mm.at(shot.scope(shot.first_frame))
     factor = (DEFAULT_FOCAL_MM / DEFAULT_SENSOR_MM) / (focal / shot.sensor_mm)
     return min(max(factor, _LEAST_FACTOR), _MOST_FACTOR)
 

@@ -7,8 +7,8 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from zittern.core.params import Fixed, Keyed
-from zittern.core.timebase import Fps
+from zittern.core.numbers.param import Number
+from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
 __all__ = ["integrate", "phase_table"]
@@ -21,28 +21,28 @@ _CHUNK_CELLS = 32_768
 _MOST_FAR_CELLS = 65_536
 
 
-def integrate(factors: Sequence[Fixed | Keyed], frames: Array, start_frame: float, fps: Fps, table: Array | None = None) -> Array:
-    """phi(f) = integral of the product of the factors (each per second) from start_frame to f. (F,) -> (F,) cycles.
+def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table: Array | None = None) -> Array:
+    """phi(f) = integral of the product of the factors (each per second) from start_frame to each of the scope's frames. (F,) cycles.
 
     `table` is what `phase_table` gives for the same factors and start; made for just these frames when left out. Cells end at whole
     frames and at keys, so the result at a frame does not depend on which other frames are asked for.
     """
     constants = [factor.constant for factor in factors]
-    scale = math.prod(c for c in constants if c is not None) / fps.value
+    scale = math.prod(c for c in constants if c is not None) / scope.fps.value
     varying = _varying(factors)
-    frames = np.asarray(frames, dtype=np.float64)
+    frames = scope.frames
     if not varying or frames.size == 0:
         return (frames - start_frame) * scale
-    edges, total = phase_table(factors, start_frame, (float(frames.min()), float(frames.max()))) if table is None else table
+    edges, total = phase_table(factors, scope, start_frame, (float(frames.min()), float(frames.max()))) if table is None else table
     cell = np.clip(np.searchsorted(edges, frames, side="right") - 1, 0, len(edges) - 1)
     values = total[cell]
     partial = frames != edges[cell]
     if np.any(partial):
-        values[partial] += _quadrature(varying, edges[cell[partial]], frames[partial])
+        values[partial] += _quadrature(varying, scope, edges[cell[partial]], frames[partial])
     return np.asarray(values * scale, dtype=np.float64)
 
 
-def phase_table(factors: Sequence[Fixed | Keyed], start_frame: float, reach: tuple[float, float]) -> Array:
+def phase_table(factors: Sequence[Number], scope: Scope, start_frame: float, reach: tuple[float, float]) -> Array:
     """Edges of cells over a reach of frames and the start, and the integral of the factors that vary from the start to each. (2, C).
 
     Within the reach cells are whole frames, cut at keys.
@@ -52,14 +52,14 @@ def phase_table(factors: Sequence[Fixed | Keyed], start_frame: float, reach: tup
     edges = [near, _far(start_frame, near[0]), _far(near[-1], start_frame), np.array([start_frame])]
     low, high = min(start_frame, near[0]), max(start_frame, near[-1])
     for factor in varying:
-        keys = factor.key_frames
+        keys = factor.breaks
         edges.append(keys[(keys > low) & (keys < high)])
     cells = np.unique(np.concatenate(edges))
-    total = np.concatenate(([0.0], np.cumsum(_quadrature(varying, cells[:-1], cells[1:]))))
+    total = np.concatenate(([0.0], np.cumsum(_quadrature(varying, scope, cells[:-1], cells[1:]))))
     return np.stack([cells, total - total[np.searchsorted(cells, start_frame)]])
 
 
-def _varying(factors: Sequence[Fixed | Keyed]) -> list[Fixed | Keyed]:
+def _varying(factors: Sequence[Number]) -> list[Number]:
     return [factor for factor in factors if factor.constant is None]
 
 
@@ -72,15 +72,16 @@ def _far(low: float, high: float) -> Array:
     return np.linspace(low, high, _MOST_FAR_CELLS)
 
 
-def _quadrature(factors: Sequence[Fixed | Keyed], start: Array, stop: Array) -> Array:
+def _quadrature(factors: Sequence[Number], scope: Scope, start: Array, stop: Array) -> Array:
     """Integral over each [start, stop] in frames, negative where stop comes first. (C,), (C,) -> (C,)."""
     out = np.empty(len(start))
     for first in range(0, len(start), _CHUNK_CELLS):
         part = slice(first, first + _CHUNK_CELLS)
         half = 0.5 * (stop[part] - start[part])
         points = (start[part] + half)[:, None] + half[:, None] * _NODES
+        here = scope.over(points.ravel())
         product = np.ones(points.size)
         for factor in factors:
-            product = product * factor.sample(points.ravel())
+            product = product * factor.sample(here)
         out[part] = half * (product.reshape(points.shape) @ _WEIGHTS)
     return out

@@ -6,8 +6,9 @@ import numpy as np
 
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
-from zittern.core.evaluate import Motion, moving_axes
 from zittern.core.lens import focal_px, swing_px
+from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.layers import moving_axes
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
@@ -60,7 +61,7 @@ def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
     """From the lens (3,) to the marked subject, or the default distance."""
     if shot.subject is None:
         return DEFAULT_DISTANCE_M
-    return float(np.linalg.norm(shot.subject.position_m(np.array([frame]))[0] - position_m))
+    return float(np.linalg.norm(shot.subject.position_m(shot.scope(frame))[0] - position_m))
 
 
 def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
@@ -100,16 +101,16 @@ def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
 
 
 def _layer_reading(shot: Shot, layer: Layer, frame: float, focal_mm: float, distance_m: float) -> LayerReading:
-    at = np.array([frame])
-    base_hz = float(layer.source.peak_hz(at)[0]) * float(layer.speed.sample(at)[0])
+    at = shot.scope(frame)
+    base_hz = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at)
     rows = []
     moving = moving_axes(layer)
     for axis, per_unit in zip(AXES, px_per_unit(shot, focal_mm, distance_m).tolist(), strict=True):
         setting = layer.axes.of(axis)
-        swing = float(setting.swing.sample(at)[0])
+        swing = setting.swing.at(at)
         pixels = swing_px(axis, swing, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m)
         lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
-        rate = base_hz * float(lead.pace.sample(at)[0])
+        rate = base_hz * lead.pace.at(at)
         share = pixels / shot.picture.width_px
         rows.append(AxisReading(axis=axis, swing=swing, swing_px=pixels, swing_share=share, px_per_unit=per_unit, moves=axis in moving, rate_hz=rate))
     return LayerReading(layer=layer.id, axes=tuple(rows))

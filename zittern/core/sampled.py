@@ -11,7 +11,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.evaluate import Cache, Motion, evaluate
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.shot.shot import Shot
 from zittern.core.sources import streams
 from zittern.core.timebase import frame_grid

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

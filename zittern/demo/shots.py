@@ -7,9 +7,9 @@ from collections.abc import Callable
 import numpy as np
 from pydantic import TypeAdapter
 
-from zittern.core.curves import Curve
 from zittern.core.edits.table import Command, apply
-from zittern.core.params import Keyed, fixed, keyed
+from zittern.core.numbers.curves import Curve
+from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import dunes, jetty
@@ -85,8 +85,8 @@ def _courier_subject() -> Subject:
     frames = np.arange(1, _FRAMES + 12, 12, dtype=np.float64)
     place = place_m((frames - 1) / _FPS)
 
-    def track(column: int) -> Keyed:
-        return Keyed(curve=Curve.of(zip(frames.tolist(), place[:, column].tolist(), strict=True)))
+    def track(column: int) -> Number:
+        return on_curve(Curve.of(zip(frames.tolist(), place[:, column].tolist(), strict=True)))
 
     return Subject(name="Courier", object="courier", x_m=track(0), y_m=fixed(CHEST_M), z_m=track(2))
 

@@ -16,8 +16,8 @@ from typing import IO
 import numpy as np
 
 from zittern.core.errors import FormatError, out_of_range
-from zittern.core.evaluate import Motion
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
+from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import MOST_FRAMES, Shot
 from zittern.core.timebase import Fps
 from zittern.core.units import Array

@@ -18,8 +18,8 @@ import numpy as np
 import pygltflib as gl
 
 from zittern.core.errors import FormatError
-from zittern.core.evaluate import Motion
 from zittern.core.lens import vfov_deg
+from zittern.core.motion.evaluate import Motion
 from zittern.core.rig import chain, rotations, transforms
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -134,7 +134,7 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
 def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[str, Array]]:
     """Name and pose in its parent (F, 4, 4) of each node, from the ground to the lens."""
     for mount in shot.mounts:
-        yield mount.name, chain.local_pose(mount, motion.frames)
+        yield mount.name, chain.local_pose(mount, shot.scope(motion.frames))
         yield from _layer_poses(shot, motion, mount.id)
     yield from _layer_poses(shot, motion, None)
 

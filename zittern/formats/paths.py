@@ -7,10 +7,10 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from zittern.core.curves import MOST_KEYS
 from zittern.core.edits.moves import Move
 from zittern.core.errors import FormatError, faults_as
-from zittern.core.params import Fixed, Keyed, through
+from zittern.core.numbers.curves import MOST_KEYS
+from zittern.core.numbers.param import Number, through
 from zittern.core.shot.mounts import MOVE_FIELDS
 from zittern.core.shot.shot import Picture
 from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps, last_frame_covering
@@ -71,7 +71,7 @@ def move_of(samples: PathSamples) -> Move:
         return Move.model_validate({**fields, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame})
 
 
-def keys_of(frames: Array, values: Array) -> Fixed | Keyed:
+def keys_of(frames: Array, values: Array) -> Number:
     """The keyed number through samples, linear between them. (N,), (N,). Raises FormatError when it needs too many keys."""
     with faults_as(FormatError):
         return through(frames, values)

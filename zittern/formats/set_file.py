@@ -6,7 +6,7 @@ import numpy as np
 from pydantic import ValidationError
 
 from zittern.core.errors import DocumentError, FormatError
-from zittern.core.params import Fixed, Keyed
+from zittern.core.numbers.param import Number
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
@@ -82,7 +82,7 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
     height = float((high - low)[1] * np.linalg.norm(world[0, :3, 1]))
     name = gltf.json.nodes[node].name or title
 
-    def track(column: int) -> Fixed | Keyed:
+    def track(column: int) -> Number:
         return keys_of(frames, path[:, column])
 
     try:

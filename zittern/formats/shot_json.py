@@ -7,7 +7,7 @@ from typing import IO
 
 import orjson
 
-from zittern.core.evaluate import Motion
+from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

@@ -9,7 +9,7 @@ from pathlib import PurePath
 from typing import IO
 
 from zittern.core.errors import FormatError
-from zittern.core.evaluate import Motion
+from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 from zittern.formats import csv_path, gltf_read, gltf_write, shot_json

@@ -2,11 +2,11 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, contribution, edited, layer, shot_with
+from tests.core.making import command, contribution, edited, layer, over, shot_with
 from zittern.core.axes import AXES
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
-from zittern.core.params import keyed
+from zittern.core.numbers.param import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 
@@ -88,7 +88,7 @@ class Axes(unittest.TestCase):
         swing = keyed((1, 0.2), (50, 1.0), (240, 0.4))
         shot = edited(SHOT, set_one("layer:sway.axes.pan.swing", swing.model_dump()), {"type": "scale_swings", "layers": ["sway"], "factor": 0.5})
         frames = np.linspace(1, 240, 50)
-        np.testing.assert_allclose(shot.clips[0].layers[0].axes.pan.swing.sample(frames), 0.5 * swing.sample(frames), atol=1e-12)
+        np.testing.assert_allclose(shot.clips[0].layers[0].axes.pan.swing.sample(over(frames)), 0.5 * swing.sample(over(frames)), atol=1e-12)
 
     def test_axis_rate_is_in_hertz(self) -> None:
         shot = edited(SHOT, {"type": "set_axis_rate", "layer": "sway", "axes": ["pan", "roll"], "rate_hz": 1.2})

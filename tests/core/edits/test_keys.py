@@ -2,10 +2,10 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, edited, layer, shot_with
-from zittern.core.curves import Curve, Key
+from tests.core.making import command, edited, layer, over, shot_with
 from zittern.core.errors import EditError
-from zittern.core.params import Keyed, fixed, keyed
+from zittern.core.numbers.curves import Curve, Key
+from zittern.core.numbers.param import Keyed, fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 
@@ -32,7 +32,7 @@ class Setting(unittest.TestCase):
         shot = edited(MOVED, {"type": "set_keys", "keys": [*refs(13), *refs(13, at=PAN), *refs(13, at=WEIGHT)]})
         self.assertEqual(frames(shot), [1, 13, 25, 49])
         at = np.array([13.0])
-        np.testing.assert_allclose(shot.mounts[0].x_m.sample(at), MOVED.mounts[0].x_m.sample(at))
+        np.testing.assert_allclose(shot.mounts[0].x_m.sample(over(at)), MOVED.mounts[0].x_m.sample(over(at)))
         self.assertEqual(frames(shot, "pan_deg"), [13])
         self.assertEqual(shot.clips[0].layers[0].weight, keyed((13, 1.0)))
 
@@ -88,7 +88,7 @@ class Deleting(unittest.TestCase):
 class Running(unittest.TestCase):
     def test_the_whole_move_linear(self) -> None:
         shot = edited(MOVED, {"type": "set_interp", "keys": refs(1, 25, 49), "interp": "linear"})
-        np.testing.assert_allclose(shot.mounts[0].x_m.sample(np.array([13.0, 37.0])), [1.0, 1.5])
+        np.testing.assert_allclose(shot.mounts[0].x_m.sample(over(np.array([13.0, 37.0]))), [1.0, 1.5])
 
     def test_handles_make_both_sides_free(self) -> None:
         shot = edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [-6, 1], "handle_out": [6, 1]})
@@ -100,7 +100,7 @@ class Running(unittest.TestCase):
     def test_before_and_after(self) -> None:
         shot = edited(MOVED, {"type": "set_extend", "at": [X, PAN], "after": "repeat"})
         self.assertEqual((curve(shot).before, curve(shot).after), ("hold", "repeat"))
-        self.assertAlmostEqual(shot.mounts[0].x_m.sample(np.array([73.0]))[0], 2.0)
+        self.assertAlmostEqual(shot.mounts[0].x_m.sample(over(np.array([73.0])))[0], 2.0)
 
 
 class Labels(unittest.TestCase):

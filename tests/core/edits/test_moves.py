@@ -2,10 +2,10 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, edited, layer, shot_with
+from tests.core.making import command, edited, layer, over, shot_with
 from zittern.core.errors import EditError
-from zittern.core.evaluate import evaluate
-from zittern.core.params import keyed
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import keyed
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import Mount
 
@@ -32,8 +32,8 @@ class Riding(unittest.TestCase):
     def test_the_lens_departs_as_the_path_departs_from_its_start(self) -> None:
         frames = np.arange(1.0, 49.0)
         path = command(**ADD).move
-        angles = np.stack([path.pan_deg.sample(frames), path.tilt_deg.sample(frames), path.roll_deg.sample(frames)], axis=1)
-        place = np.stack([path.x_m.sample(frames), path.y_m.sample(frames), path.z_m.sample(frames)], axis=1)
+        angles = np.stack([path.pan_deg.sample(over(frames)), path.tilt_deg.sample(over(frames)), path.roll_deg.sample(over(frames))], axis=1)
+        place = np.stack([path.x_m.sample(over(frames)), path.y_m.sample(over(frames)), path.z_m.sample(over(frames))], axis=1)
         own = transforms.from_parts(place, angles)
         expected = poses(SHOT, frames) @ np.linalg.inv(own[0]) @ own
         # Keys are linear between whole frames, which are asked for here; angles come back through arc functions.
@@ -51,9 +51,9 @@ class Riding(unittest.TestCase):
         self.assertEqual(command(**ADD).label(SHOT), "Add move “hand.glb”")
 
     def test_a_path_through_the_zenith_has_no_jumps(self) -> None:
-        over = {**PATH, "pan_deg": 0.0, "tilt_deg": keyed((1, 0.0), (48, 170.0), interp="linear").model_dump()}
-        mount = edited(SHOT, {**ADD, "move": over}).mounts[-1]
-        angles = mount.angles_deg(np.arange(1.0, 49.0))
+        arc = {**PATH, "pan_deg": 0.0, "tilt_deg": keyed((1, 0.0), (48, 170.0), interp="linear").model_dump()}
+        mount = edited(SHOT, {**ADD, "move": arc}).mounts[-1]
+        angles = mount.angles_deg(over(np.arange(1.0, 49.0)))
         self.assertLess(np.abs(np.diff(angles, axis=0)).max(), 4.0)
         np.testing.assert_allclose(rotations.matrices(angles)[-1], rotations.matrices(np.array([[0.0, 170.0, 0.0]]))[0], atol=1e-9)
 

@@ -4,7 +4,7 @@ import numpy as np
 
 from tests.core.making import command, edited, layer, shot_with
 from zittern.core.errors import EditError
-from zittern.core.params import fixed, keyed
+from zittern.core.numbers.param import fixed, keyed
 
 KEYED = layer("fast", seed=2, weight=keyed((1, 0.0), (100, 1.0), interp="linear"))
 SHOT = shot_with(layer(), KEYED)
@@ -23,7 +23,7 @@ class Numbers(unittest.TestCase):
 
     def test_every_change_keyed(self) -> None:
         sway, _ = (each for _, each in edited(SHOT, both(0.9, key=True)).layers())
-        np.testing.assert_array_equal(sway.weight.key_frames, [50.0])
+        np.testing.assert_array_equal(sway.weight.breaks, [50.0])
 
     def test_faults_name_the_place_and_nothing_is_half_set(self) -> None:
         for at, value, pattern in (

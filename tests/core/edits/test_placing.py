@@ -2,10 +2,10 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, edited, layer, shot_with
+from tests.core.making import command, edited, layer, over, shot_with
 from zittern.core.errors import EditError
-from zittern.core.evaluate import evaluate
-from zittern.core.params import Fixed, Keyed, fixed, keyed
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import Fixed, Keyed, fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject
 
@@ -54,7 +54,7 @@ class Placing(unittest.TestCase):
 
     def test_a_turn_is_kept(self) -> None:
         after = edited(MOVING, {"type": "place_lens", "frame": 240, **self.POSE})
-        self.assertAlmostEqual(after.mounts[0].pan_deg.sample(np.array([240.0]))[0], 390.0)
+        self.assertAlmostEqual(after.mounts[0].pan_deg.sample(over(np.array([240.0])))[0], 390.0)
 
 
 class Flying(unittest.TestCase):
@@ -107,7 +107,7 @@ class Numbers(unittest.TestCase):
     def test_set_at_a_frame(self) -> None:
         shot = edited(MOVING, {"type": "set_move", "frame": 100, "values": {"y_m": 2.0, "z_m": -1.0, "focal_mm": 50}})
         self.assertEqual((shot.mounts[0].y_m, shot.focal_mm), (Fixed(value=2.0), Fixed(value=50.0)))
-        self.assertEqual(shot.mounts[0].z_m.sample(np.array([100.0]))[0], -1.0)
+        self.assertEqual(shot.mounts[0].z_m.sample(over(np.array([100.0])))[0], -1.0)
         zooming = edited(shot, {"type": "set_move", "frame": 100, "values": {"focal_mm": 85}, "key": True})
         self.assertEqual(zooming.focal_mm, keyed((100, 85.0)))
         with self.assertRaisesRegex(EditError, "expected 1 to 10000"):

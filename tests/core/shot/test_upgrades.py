@@ -6,8 +6,8 @@ import numpy as np
 
 from tests.core.making import edited, layer, shot_with
 from zittern.core.errors import DocumentError
-from zittern.core.evaluate import evaluate
-from zittern.core.params import keyed
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import keyed
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.shot.upgrades import STEPS, read_shot, shot_from, write_shot
 

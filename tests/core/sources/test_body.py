@@ -6,7 +6,7 @@ import numpy as np
 from scipy.signal import welch
 
 from tests.core.making import contribution, layer, rms, shot_with
-from zittern.core.params import keyed
+from zittern.core.numbers.param import keyed
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.drift import Drift
 from zittern.core.sources.source import SourceDoc

@@ -5,8 +5,8 @@ import unittest
 import numpy as np
 from pydantic import ValidationError
 
-from tests.core.making import contribution, layer, rms, shot_with
-from zittern.core.params import keyed
+from tests.core.making import contribution, layer, over, rms, shot_with
+from zittern.core.numbers.param import keyed
 from zittern.core.sources.cycle import Cycle
 from zittern.core.sources.hand_keys import HandKeys, Tracks
 
@@ -48,7 +48,7 @@ class Keys(unittest.TestCase):
         pan = keyed((1, 0.0), (100, 3.0), (240, -1.0))
         keys = layer(source=HandKeys(tracks=Tracks(pan=pan, dolly=5.0)), swings={}, weight=0.5)
         values = contribution(shot_with(keys))
-        np.testing.assert_allclose(values[:, 0], 0.5 * pan.sample(np.arange(1.0, 241.0)), atol=1e-12)
+        np.testing.assert_allclose(values[:, 0], 0.5 * pan.sample(over(np.arange(1.0, 241.0))), atol=1e-12)
         np.testing.assert_allclose(values[:, 5], 2.5)
         np.testing.assert_array_equal(values[:, [1, 2, 3, 4, 6]], 0)
 

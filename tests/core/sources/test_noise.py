@@ -8,7 +8,7 @@ from scipy.optimize import minimize_scalar
 from scipy.signal import welch
 
 from tests.core.making import contribution, layer, rms, shot_with
-from zittern.core.params import keyed
+from zittern.core.numbers.param import keyed
 from zittern.core.shot.layers import AxisSetting
 from zittern.core.shot.upgrades import read_shot, write_shot
 from zittern.core.sources import noise

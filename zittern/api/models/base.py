@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from zittern.core.curves import Frame
+from zittern.core.numbers.curves import Frame
 
 __all__ = ["Frame", "Key", "Model", "Name", "RevisionId"]
 

@@ -39,7 +39,7 @@ def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator
     """Samples of numbers; those that are gone are left out, since the page may still show what was just removed."""
     for address in addresses:
         try:
-            yield address, number_at(document, address).sample(frames)
+            yield address, number_at(document, address).sample(document.scope(frames))
         except EditError:
             continue
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from zittern.core.doc import Doc
 from zittern.core.errors import EditError, faults_as
-from zittern.core.params import Fixed, Keyed
+from zittern.core.numbers.param import Number
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
@@ -64,10 +64,10 @@ def named(names: Sequence[str]) -> str:
     return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} layers"
 
 
-def number_at(shot: Shot, address: str) -> Fixed | Keyed:
+def number_at(shot: Shot, address: str) -> Number:
     """The number at an address. Raises EditError when something else stands there."""
     param = get_at(shot, address)
-    if not isinstance(param, Fixed | Keyed):
+    if not isinstance(param, Number):
         raise EditError("only a number can have keys", address)
     return param
 

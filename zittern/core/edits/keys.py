@@ -8,12 +8,12 @@ from typing import Annotated, Literal, TypeVar
 import numpy as np
 from pydantic import Field
 
-from zittern.core.curves import Curve, Extend, Frame, Handle, Interp, Key
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError, faults_as
-from zittern.core.params import Fixed, Keyed
+from zittern.core.numbers.curves import Curve, Extend, Frame, Handle, Interp, Key
+from zittern.core.numbers.param import Number, fixed, on_curve
 from zittern.core.shot.shot import Shot
 
 __all__ = ["DeleteKeys", "KeyRef", "KeyValue", "MoveKeys", "ScaleKeys", "SetExtend", "SetHandles", "SetInterp", "SetKeys"]
@@ -49,10 +49,10 @@ class SetKeys(CommandDoc):
         """A fixed number becomes keyed."""
         for at, refs in _by_address(self.keys).items():
             param = number_at(shot, at)
-            there = param.sample(np.array([ref.frame for ref in refs])).tolist()
+            there = param.sample(shot.scope(np.array([ref.frame for ref in refs]))).tolist()
             given = {ref.frame: value if ref.value is None else ref.value for ref, value in zip(refs, there, strict=True)}
             with faults_as(EditError, at):
-                keyed = Keyed(curve=_with_keys(_curve_of(param), given))
+                keyed = on_curve(_with_keys(param.curve, given))
             shot = set_at(shot, at, keyed)
         return shot
 
@@ -119,9 +119,9 @@ class DeleteKeys(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when a key is not there."""
 
-        def thinned(curve: Curve, frames: set[float]) -> Curve | Fixed:
+        def thinned(curve: Curve, frames: set[float]) -> Curve | Number:
             kept = tuple(key for key in curve.keys if key.frame not in frames)
-            return curve.replace(keys=kept) if kept else Fixed(value=curve.keys[-1].value)
+            return curve.replace(keys=kept) if kept else fixed(curve.keys[-1].value)
 
         return _each(shot, self.keys, thinned)
 
@@ -190,8 +190,8 @@ class SetExtend(CommandDoc):
         changes = {name: value for name, value in (("before", self.before), ("after", self.after)) if value is not None}
         for at in self.at:
             param = number_at(shot, at)
-            if isinstance(param, Keyed) and changes:
-                shot = set_at(shot, at, Keyed(curve=param.curve.replace(**changes)))
+            if param.curve is not None and changes:
+                shot = set_at(shot, at, on_curve(param.curve.replace(**changes)))
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -199,10 +199,6 @@ class SetExtend(CommandDoc):
         if self.after:
             return f"{self.after.capitalize()} after the last key"
         return f"{(self.before or 'hold').capitalize()} before the first key"
-
-
-def _curve_of(param: Fixed | Keyed) -> Curve | None:
-    return param.curve if isinstance(param, Keyed) else None
 
 
 def _with_keys(curve: Curve | None, values: dict[float, float]) -> Curve:
@@ -226,16 +222,16 @@ def _placed(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep
     return curve.replace(keys=tuple(sorted((*changed.values(), *rest), key=lambda key: key.frame)))
 
 
-def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[float]], Curve | Fixed]) -> Shot:
+def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[float]], Curve | Number]) -> Shot:
     for at, mine in _by_address(refs).items():
-        curve = _curve_of(number_at(shot, at))
+        curve = number_at(shot, at).curve
         frames = {ref.frame for ref in mine}
         missing = frames - ({key.frame for key in curve.keys} if curve else set())
         if curve is None or missing:
             raise EditError(f"there is no key at frame {min(missing):g}; it may have been moved", at)
         with faults_as(EditError, at):
             changed = change(curve, frames)
-        shot = set_at(shot, at, Keyed(curve=changed) if isinstance(changed, Curve) else changed)
+        shot = set_at(shot, at, on_curve(changed) if isinstance(changed, Curve) else changed)
     return shot
 
 

@@ -10,7 +10,7 @@ from pydantic import Field
 from zittern.core.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
-from zittern.core.params import Param, through
+from zittern.core.numbers.param import Param, through
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
@@ -76,7 +76,8 @@ class AddMove(CommandDoc):
             raise EditError(f"{most}; bring it in as the move instead, or shorten it", "move.last_frame")
         frames = np.arange(_PATH_START, self.move.last_frame + 1, dtype=np.float64)
         path = Mount(id="path", name="Path", **{field: getattr(self.move, field) for field in MOVE_FIELDS})
-        poses = transforms.from_parts(path.position_m(frames), path.angles_deg(frames))
+        scope = shot.scope(frames)
+        poses = transforms.from_parts(path.position_m(scope), path.angles_deg(scope))
         relative = np.linalg.inv(poses[0]) @ poses
         columns = np.concatenate([relative[:, :3, 3], rotations.continuous(relative[:, :3, :3])], axis=1)
         at = frames - _PATH_START + shot.first_frame

@@ -6,13 +6,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from zittern.core.curves import Frame
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.keys import KeyValue, SetKeys
 from zittern.core.edits.values import title_of
-from zittern.core.params import Keyed, fixed
+from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.param import fixed
 from zittern.core.shot.shot import Shot
 
 __all__ = ["NumberValue", "SetNumbers"]
@@ -37,7 +37,7 @@ class SetNumbers(CommandDoc):
         """Raises EditError for what is no number, and for a value out of range."""
         keys: list[KeyValue] = []
         for each in self.values:
-            if self.key or isinstance(number_at(shot, each.at), Keyed):
+            if self.key or number_at(shot, each.at).curve is not None:
                 keys.append(KeyValue(at=each.at, frame=self.frame, value=each.value))
             else:
                 shot = set_at(shot, each.at, fixed(each.value))
@@ -46,5 +46,5 @@ class SetNumbers(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Set swing of pan in “Slow sway”`, `Set weight in “Slow sway” at frame 24`."""
         at = [each.at for each in self.values]
-        keyed = self.key or any(isinstance(number_at(shot, each), Keyed) for each in at)
+        keyed = self.key or any(number_at(shot, each).curve is not None for each in at)
         return f"Set {title_of(shot, at)}" + (f" at frame {self.frame:g}" if keyed else "")

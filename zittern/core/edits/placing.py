@@ -12,11 +12,11 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.curves import Frame
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
+from zittern.core.numbers.curves import Frame
 from zittern.core.rig import chain, rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, MoveField
 from zittern.core.shot.shot import Shot
@@ -107,7 +107,7 @@ class AimCamera(_OnMount):
         """Roll stays. Raises EditError without a subject."""
         if shot.subject is None:
             raise EditError("no subject is marked; mark one first", "shot.subject")
-        at = np.array([self.frame])
+        at = shot.scope(self.frame)
         subject = shot.subject.position_m(at)[0]
         position = _lens(shot, self.frame)[0, :3, 3]
         away = subject - position
@@ -138,12 +138,12 @@ class SnapAngles(_OnMount):
     def apply(self, shot: Shot) -> Shot:
         """Positions can only be set to zero: they have no right angle."""
         mount = shot.mounts[_index(shot, self.mount)]
-        at = np.array([self.frame])
+        at = shot.scope(self.frame)
         values: dict[MoveOrLens, float] = {}
         for field in self.fields:
             if not self.zero and field not in _ANGLES:
                 raise EditError("only angles snap to 90 degrees; positions can be set to zero", field)
-            now = float(getattr(mount, field).sample(at)[0])
+            now = getattr(mount, field).at(at)
             values[field] = 0.0 if self.zero else 90.0 * round(now / 90.0)
         return _stored(shot, self, values)
 
@@ -154,7 +154,7 @@ class SnapAngles(_OnMount):
 
 
 def _locals(shot: Shot, frame: float) -> dict[str, Array]:
-    return {mount.id: chain.local_pose(mount, np.array([frame])) for mount in shot.mounts}
+    return {mount.id: chain.local_pose(mount, shot.scope(frame)) for mount in shot.mounts}
 
 
 def _lens(shot: Shot, frame: float) -> Array:
@@ -164,7 +164,8 @@ def _lens(shot: Shot, frame: float) -> Array:
 
 def _lens_angles(shot: Shot, frame: float) -> Array:
     """(1, 3) degrees, on the turn of the keyed angles."""
-    return chain.world_angles(shot.mounts, _lens(shot, frame), {}, np.array([frame]))
+    keyed = np.sum([mount.angles_deg(shot.scope(frame)) for mount in shot.mounts], axis=0)
+    return rotations.nearest_angles(_lens(shot, frame)[:, :3, :3], keyed)
 
 
 def _index(shot: Shot, mount: str | None) -> int:
@@ -187,7 +188,7 @@ def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveF
         local = np.linalg.inv(chain.lens_pose(shot.mounts[:i], poses, {})) @ local
     if i + 1 < len(shot.mounts):
         local = local @ np.linalg.inv(chain.lens_pose(shot.mounts[i + 1 :], poses, {}))
-    reference = mount.angles_deg(np.array([how.frame]))
+    reference = mount.angles_deg(shot.scope(how.frame))
     angles = rotations.nearest_angles(local[:, :3, :3], reference)[0]
     pivot = np.array(mount.pivot_m)
     position = local[0, :3, 3] - pivot + local[0, :3, :3] @ pivot

@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.curves import Frame
 from zittern.core.edits.address import change_at, get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
+from zittern.core.numbers.curves import Frame
 from zittern.core.shot.layers import Span, Spanned
 from zittern.core.shot.shot import Shot
 

@@ -2,22 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated, Any, Literal
 
-import numpy as np
 from pydantic import Field
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
-from zittern.core.curves import Curve
 from zittern.core.doc import Doc
 from zittern.core.edits.address import change_layer, find_layer, layers_title, owners_title, set_at
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError
-from zittern.core.params import Fixed, Keyed, fixed
-from zittern.core.shot.layers import Layer
+from zittern.core.numbers.param import fixed
+from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "scaled", "title_of"]
+__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "title_of"]
 
 
 # More names than this make no label that anybody reads.
@@ -64,8 +63,11 @@ class ScaleSwings(CommandDoc):
         """Locked axes stay."""
 
         def change(layer: Layer) -> Layer:
-            settings = {info: layer.axes.of(info.name) for info in AXIS_INFO if info.name in self.axes}
-            swings = {info.name: each.replace(swing=scaled(each.swing, self.factor, info.most_swing)) for info, each in settings.items() if not each.locked}
+            swings: dict[str, AxisSetting] = {}
+            for info in AXIS_INFO:
+                setting = layer.axes.of(info.name)
+                if info.name in self.axes and not setting.locked:
+                    swings[info.name] = setting.replace(swing=setting.swing.map(_times(self.factor, info.most_swing)))
             return layer.replace(axes=layer.axes.replace(**swings))
 
         for layer_id in self.layers:
@@ -88,7 +90,7 @@ class SetAxisRate(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the source stands still."""
         _, layer = find_layer(shot, self.layer)
-        base = float(layer.source.peak_hz(np.array([float(shot.first_frame)]))[0])
+        base = float(layer.source.peak_hz(shot.scope(shot.first_frame))[0])
         if base <= 0.0:
             raise EditError("this source stands still; set its own rate first", f"layer:{self.layer}.source.rate_hz")
         for axis in self.axes:
@@ -101,19 +103,8 @@ class SetAxisRate(CommandDoc):
         return f"Set rate of {', '.join(self.axes)} in {layers_title(shot, [self.layer])}"
 
 
-def scaled(param: Fixed | Keyed, factor: float, most: float) -> Fixed | Keyed:
-    """A number times a factor, keys and handles too, kept at or below `most`."""
-    if isinstance(param, Fixed):
-        return fixed(min(param.value * factor, most))
-    keys = tuple(
-        key.replace(
-            value=min(key.value * factor, most),
-            handle_in=key.handle_in and (key.handle_in[0], key.handle_in[1] * factor),
-            handle_out=key.handle_out and (key.handle_out[0], key.handle_out[1] * factor),
-        )
-        for key in param.curve.keys
-    )
-    return Keyed(curve=Curve(keys=keys, before=param.curve.before, after=param.curve.after))
+def _times(factor: float, most: float) -> Callable[[float], float]:
+    return lambda value: min(value * factor, most)
 
 
 def title_of(shot: Shot, addresses: list[str]) -> str:

@@ -68,14 +68,29 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
     return np.where(take[:, None], far, near)
 
 
-def continuous(rotation: Array) -> Array:
-    """Angles without jumps between neighbouring rows, starting within -180..180. (F, 3, 3) -> (F, 3) degrees."""
-    angles = angles_of(rotation)
-    other = _other_family(angles)
-    switches = _turn_distance(other[1:], angles[:-1]) < _turn_distance(angles[1:], angles[:-1])
-    in_other = np.concatenate(([False], np.cumsum(switches) % 2 == 1))
-    chosen = np.where(in_other[:, None], other, angles)
-    return np.asarray(np.unwrap(chosen, period=360.0, axis=0), dtype=np.float64)
+def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
+    """Angles without needless jumps between neighbouring rows. (F, 3, 3) -> (F, 3) degrees.
+
+    The first row is the one nearest to start_deg (3,), or within -180..180. At a pole the roll of the row before is kept.
+    """
+    start = np.zeros(3) if start_deg is None else start_deg
+    out = angles_of(rotation)
+    pole = np.hypot(rotation[:, 0, 2], rotation[:, 2, 2]) < _POLE_COS
+    solid = np.flatnonzero(~pole)
+    if solid.size:
+        angles, other = out[solid], _other_family(out[solid])
+        switches = _turn_distance(other[1:], angles[:-1]) < _turn_distance(angles[1:], angles[:-1])
+        begins = start_deg is not None and bool(_turn_distance(other[:1], start[None])[0] < _turn_distance(angles[:1], start[None])[0])
+        in_other = np.cumsum(np.concatenate(([begins], switches))) % 2 == 1
+        chosen = np.where(in_other[:, None], other, angles)
+        if start_deg is not None:
+            chosen[0] = _nearest_turn(chosen[0], start)
+        out[solid] = np.unwrap(chosen, period=360.0, axis=0)
+    if np.any(pole):
+        rows = np.maximum.accumulate(np.where(pole, -1, np.arange(len(out))))
+        before = np.where(rows[:, None] >= 0, out[rows], start)
+        out[pole] = nearest_angles(rotation[pole], before[pole])
+    return np.asarray(out, dtype=np.float64)
 
 
 def _other_family(angles_deg: Array) -> Array:

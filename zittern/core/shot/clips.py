@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from zittern.core.doc import Id, Label
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.shot.layers import Layer, Spanned
 
 __all__ = ["Clip"]

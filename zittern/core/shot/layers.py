@@ -7,10 +7,10 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
-from zittern.core.curves import Frame
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.envelope import RampShape
-from zittern.core.params import Fixed, Param, bounded, fixed
+from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.sources.table import Source
 
 __all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Span", "Spanned"]
@@ -40,7 +40,7 @@ class AxisSetting(Doc):
     @property
     def moves(self) -> bool:
         """Whether the axis gets anything at all."""
-        return self.on and not (isinstance(self.swing, Fixed) and self.swing.value == 0.0)
+        return self.on and any(value != 0.0 for value in self.swing.set_values())
 
 
 class AxisBoard(Doc):
@@ -67,8 +67,7 @@ class AxisBoard(Doc):
                 raise ValueError(f"{info.name} cannot be linked to itself; name another axis or leave it out")
             if setting.linked_to is not None and self.of(setting.linked_to).linked_to is not None:
                 raise ValueError(f"{info.name} is linked to {setting.linked_to}, which is linked itself; link both to the same axis")
-            swing = setting.swing
-            most = max((swing.value,) if isinstance(swing, Fixed) else (key.value for key in swing.curve.keys))
+            most = max(setting.swing.set_values(), default=0.0)
             if most > info.most_swing:
                 raise ValueError(f"{info.name} swings by at most {info.most_swing:g} {info.unit}, got {most:g}")
         return self

@@ -8,7 +8,8 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc, Id, Label
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
 __all__ = ["MOVE_FIELDS", "Mount", "MoveField"]
@@ -34,10 +35,10 @@ class Mount(Doc):
     roll_deg: _Degrees = fixed(0.0)
     pivot_m: tuple[_Offset, _Offset, _Offset] = (0.0, 0.0, 0.0)
 
-    def position_m(self, frames: Array) -> Array:
-        """(F,) -> (F, 3) metres in the parent's frame."""
-        return np.stack([self.x_m.sample(frames), self.y_m.sample(frames), self.z_m.sample(frames)], axis=1)
+    def position_m(self, scope: Scope) -> Array:
+        """(F, 3) metres in the parent's frame."""
+        return np.stack([self.x_m.sample(scope), self.y_m.sample(scope), self.z_m.sample(scope)], axis=1)
 
-    def angles_deg(self, frames: Array) -> Array:
-        """(F,) -> (F, 3) pan, tilt, roll in degrees."""
-        return np.stack([self.pan_deg.sample(frames), self.tilt_deg.sample(frames), self.roll_deg.sample(frames)], axis=1)
+    def angles_deg(self, scope: Scope) -> Array:
+        """(F, 3) pan, tilt, roll in degrees."""
+        return np.stack([self.pan_deg.sample(scope), self.tilt_deg.sample(scope), self.roll_deg.sample(scope)], axis=1)

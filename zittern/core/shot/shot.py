@@ -10,7 +10,8 @@ from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Label
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
@@ -50,9 +51,9 @@ class Subject(Doc):
         x, y, z = position_m
         return cls(name=name, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
 
-    def position_m(self, frames: Array) -> Array:
-        """(F,) -> (F, 3) metres in the world."""
-        return np.stack([self.x_m.sample(frames), self.y_m.sample(frames), self.z_m.sample(frames)], axis=1)
+    def position_m(self, scope: Scope) -> Array:
+        """(F, 3) metres in the world."""
+        return np.stack([self.x_m.sample(scope), self.y_m.sample(scope), self.z_m.sample(scope)], axis=1)
 
 
 class Shot(Doc):
@@ -93,6 +94,10 @@ class Shot(Doc):
         for clip in self.clips:
             for layer in clip.layers:
                 yield clip, layer
+
+    def scope(self, frames: Array | float) -> Scope:
+        """What its numbers may look at, at some frames (F,) or at one."""
+        return Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, float(self.first_frame))
 
     @property
     def frame_count(self) -> int:

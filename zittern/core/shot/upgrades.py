@@ -6,8 +6,8 @@ import json
 from collections.abc import Callable
 from typing import Any
 
-from zittern.core.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.errors import DocumentError, faults_as
+from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 
 __all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]

@@ -12,7 +12,8 @@ from typing import Annotated, Literal
 import numpy as np
 
 from zittern.core.axes import Axis
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources import streams
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
@@ -37,9 +38,9 @@ class Breath(SourceDoc):
     exertion: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.2)
     loop: bool = False
 
-    def peak_hz(self, frames: Array) -> Array:
-        """Breaths a second. (F,) -> (F,)."""
-        return self.rate_hz.sample(frames)
+    def peak_hz(self, scope: Scope) -> Array:
+        """Breaths a second. (F,)."""
+        return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), zero mean and unit RMS over many breaths."""
@@ -51,7 +52,7 @@ class Breath(SourceDoc):
             breaths = np.maximum(1.0, np.round(totals))
             clock = clock * np.where(totals > 0, breaths / np.where(totals > 0, totals, 1.0), 0.0)
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
-        effort = self.exertion.sample(inputs.frames)[:, None]
+        effort = self.exertion.sample(inputs.scope)[:, None]
         return _breathing(_wandering(clock - lags, seed, breaths), effort, seed, breaths)
 
 

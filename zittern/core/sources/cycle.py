@@ -11,8 +11,9 @@ from typing import Annotated, Literal, Self
 import numpy as np
 from pydantic import Field, model_validator
 
-from zittern.core.curves import Curve
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.curves import Curve
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.sources.wave import Phases
 from zittern.core.units import Array
@@ -41,15 +42,15 @@ class Cycle(SourceDoc):
             raise ValueError("all points have the same height: there is no motion in it")
         return self
 
-    def peak_hz(self, frames: Array) -> Array:
-        """Cycles a second. (F,) -> (F,)."""
-        return self.rate_hz.sample(frames)
+    def peak_hz(self, scope: Scope) -> Array:
+        """Cycles a second. (F,)."""
+        return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS over whole cycles."""
         first = self.points[0]
         closed = Curve.of([*self.points, (first[0] + 100.0, first[1])]).replace(before="repeat", after="repeat")
         one = closed.sample(first[0] + 100.0 * np.arange(_POINTS) / _POINTS)
-        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.frames) for axis in inputs.axes], axis=1)
+        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.scope) for axis in inputs.axes], axis=1)
         at = 100.0 * (inputs.phase(self.rate_hz) + starts / 360.0)
         return np.asarray((closed.sample(at.ravel()).reshape(at.shape) - one.mean()) / one.std(), dtype=np.float64)

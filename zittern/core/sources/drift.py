@@ -10,7 +10,8 @@ from typing import Annotated, Literal
 
 import numpy as np
 
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources import bands
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
@@ -29,9 +30,9 @@ class Drift(SourceDoc):
     rate_hz: Annotated[Param, bounded(0.0, 10.0)] = fixed(0.12)
     loop: bool = False
 
-    def peak_hz(self, frames: Array) -> Array:
-        """The rate. (F,) -> (F,)."""
-        return self.rate_hz.sample(frames)
+    def peak_hz(self, scope: Scope) -> Array:
+        """The rate. (F,)."""
+        return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS."""

@@ -8,7 +8,7 @@ import numpy as np
 
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
@@ -45,4 +45,4 @@ class HandKeys(SourceDoc):
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A) in the axes' units."""
-        return np.stack([getattr(self.tracks, axis).sample(inputs.frames) for axis in inputs.axes], axis=1)
+        return np.stack([getattr(self.tracks, axis).sample(inputs.scope) for axis in inputs.axes], axis=1)

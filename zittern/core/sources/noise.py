@@ -14,7 +14,8 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources import streams
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.sources.streams import Seeds
@@ -42,15 +43,15 @@ class Noise(SourceDoc):
     persistence: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.5)
     loop: bool = False
 
-    def peak_hz(self, frames: Array) -> Array:
-        """The rate: the first octave is the largest. (F,) -> (F,)."""
-        return self.rate_hz.sample(frames)
+    def peak_hz(self, scope: Scope) -> Array:
+        """The rate: the first octave is the largest. (F,)."""
+        return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS."""
         steps = inputs.phase(self.rate_hz).T / PEAK_CYCLES_PER_STEP
         totals = inputs.total_phase(self.rate_hz) / PEAK_CYCLES_PER_STEP if self.loop else None
-        share = self.persistence.sample(inputs.frames)
+        share = self.persistence.sample(inputs.scope)
         out = np.empty(steps.shape)
         for start in range(0, steps.shape[1], _CHUNK_FRAMES):
             part = slice(start, start + _CHUNK_FRAMES)

@@ -14,7 +14,8 @@ import numpy as np
 
 from zittern.core.axes import Axis
 from zittern.core.doc import Doc
-from zittern.core.params import Fixed, Keyed
+from zittern.core.numbers.param import Number
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources.streams import Seeds
 from zittern.core.units import Array
 
@@ -25,24 +26,26 @@ __all__ = ["Inputs", "SourceDoc"]
 class Inputs:
     """Everything a source may depend on.
 
-    frames: (F,) shot frames. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
+    scope: the frames (F,), and the facts of the path by name. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
     what all axes have in common. phase(rate): integral of
     rate x pace x speed from the clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one
     frame past its last, (A,) cycles.
     """
 
-    frames: Array
+    scope: Scope
     axes: tuple[Axis, ...]
     seeds: Seeds
     shared_seed: int
-    phase: Callable[[Fixed | Keyed], Array]
-    total_phase: Callable[[Fixed | Keyed], Array]
+    phase: Callable[[Number], Array]
+    total_phase: Callable[[Number], Array]
 
 
 class SourceDoc(Doc):
     """Base of all sources. An absolute one returns the axes' own units instead of unit RMS, and swings do not scale it."""
 
     absolute: ClassVar[bool] = False
+    # Facts of the path that it asks the scope for.
+    reads: ClassVar[frozenset[str]] = frozenset()
 
     def axes(self) -> tuple[Axis, ...]:
         """Of an absolute source: the axes it moves at all."""
@@ -52,6 +55,6 @@ class SourceDoc(Doc):
         """(F, A), unit RMS, zero mean."""
         raise NotImplementedError
 
-    def peak_hz(self, frames: Array) -> Array:
-        """Where the spectrum peaks at pace 1 and speed 1. (F,) -> (F,) Hz."""
-        return np.zeros(frames.shape)
+    def peak_hz(self, scope: Scope) -> Array:
+        """Where the spectrum peaks at pace 1 and speed 1. (F,) Hz."""
+        return np.zeros(scope.frames.shape)

@@ -10,7 +10,8 @@ from typing import Annotated, Literal
 
 import numpy as np
 
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources import bands
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
@@ -28,9 +29,9 @@ class Tremor(SourceDoc):
     width_hz: Annotated[Param, bounded(0.0, 20.0)] = fixed(1.5)
     loop: bool = False
 
-    def peak_hz(self, frames: Array) -> Array:
-        """The centre. (F,) -> (F,)."""
-        return self.centre_hz.sample(frames)
+    def peak_hz(self, scope: Scope) -> Array:
+        """The centre. (F,)."""
+        return self.centre_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS."""

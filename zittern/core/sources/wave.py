@@ -13,7 +13,8 @@ from typing import Annotated, Literal
 import numpy as np
 
 from zittern.core.doc import Doc
-from zittern.core.params import Param, bounded, fixed
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
@@ -52,13 +53,13 @@ class Wave(SourceDoc):
     shape: WaveShape = "sine"
     phase_deg: Phases = Phases()
 
-    def peak_hz(self, frames: Array) -> Array:
-        """The rate: the fundamental is the largest part of each shape. (F,) -> (F,)."""
-        return self.rate_hz.sample(frames)
+    def peak_hz(self, scope: Scope) -> Array:
+        """The rate: the fundamental is the largest part of each shape. (F,)."""
+        return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS over whole periods."""
-        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.frames) for axis in inputs.axes], axis=1)
+        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.scope) for axis in inputs.axes], axis=1)
         return SHAPES[self.shape](2.0 * np.pi * (inputs.phase(self.rate_hz) + starts / 360.0))
 
 

@@ -5,10 +5,12 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.making import edited, layer, shot_with
-from zittern.core import evaluate as evaluate_module
-from zittern.core.evaluate import Cache, audible, evaluate, evaluate_in_parts, joined
-from zittern.core.params import keyed
+from tests.core.making import edited, layer, over, shot_with
+from zittern.core.motion import layers as layers_module
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import evaluate, evaluate_in_parts, joined
+from zittern.core.motion.mixing import heard
+from zittern.core.numbers.param import keyed
 from zittern.core.rig import rotations
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.mounts import Mount
@@ -28,9 +30,9 @@ def naive_pose(shot: Shot, frame: float, offsets: dict[str, np.ndarray]) -> np.n
     def local(mount: Mount) -> np.ndarray:
         at = np.array([frame])
         tf = np.eye(4)
-        tf[:3, :3] = rotations.matrices(mount.angles_deg(at))[0]
+        tf[:3, :3] = rotations.matrices(mount.angles_deg(over(at)))[0]
         pivot = np.array(mount.pivot_m)
-        tf[:3, 3] = mount.position_m(at)[0] + pivot - tf[:3, :3] @ pivot
+        tf[:3, 3] = mount.position_m(over(at))[0] + pivot - tf[:3, :3] @ pivot
         return tf
 
     def offset(row: np.ndarray) -> np.ndarray:
@@ -99,12 +101,12 @@ class Layers(unittest.TestCase):
 
     def test_mute_solo_and_what_is_silent(self) -> None:
         a, b, c = layer("a"), layer("b", seed=2), layer("c", seed=3, mute=True)
-        self.assertEqual(audible(shot_with(a, b, c)), {"a", "b"})
+        self.assertEqual(heard(shot_with(a, b, c)), {"a", "b"})
         soloed = shot_with(a.replace(solo=True), b, c)
         motion = evaluate(soloed)
         self.assertEqual((set(motion.layers), set(motion.silent)), ({"a"}, {"b", "c"}))
         np.testing.assert_array_equal(motion.total, motion.layers["a"])
-        self.assertEqual(audible(shot_with(a, b, clip={"mute": True})), set())
+        self.assertEqual(heard(shot_with(a, b, clip={"mute": True})), set())
 
     def test_replace_pushes_back_what_is_under_it_by_its_weight(self) -> None:
         under, over = layer("under"), layer("over", seed=2, mode="replace", weight=0.25, swings={"pan": 1.0})
@@ -190,9 +192,9 @@ class Consistency(unittest.TestCase):
 
     def test_in_parts_each_keyed_rate_is_integrated_once(self) -> None:
         shot, calls = shot_with(layer(speed=keyed((1, 0.5), (2000, 3.0))), last_frame=2000), []
-        make = evaluate_module.phase_table
-        evaluate_module.phase_table = lambda *args: calls.append(args) or make(*args)  # type: ignore[func-returns-value]
-        self.addCleanup(setattr, evaluate_module, "phase_table", make)
+        make = layers_module.phase_table
+        layers_module.phase_table = lambda *args: calls.append(args) or make(*args)  # type: ignore[func-returns-value]
+        self.addCleanup(setattr, layers_module, "phase_table", make)
         parts = joined(list(evaluate_in_parts(shot, frame_grid(1, 2000), 100)))
         self.assertEqual(len(calls), 1)
         np.testing.assert_allclose(parts.total, evaluate(shot).total, atol=1e-9)

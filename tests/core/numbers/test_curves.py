@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from zittern.core.curves import Curve, Key
+from zittern.core.numbers.curves import Curve, Key
 
 FINE = np.linspace(-20.0, 60.0, 1601)
 POINTS = ((0.0, 1.0), (10.0, 4.0), (25.0, -2.0), (30.0, -2.0), (40.0, 3.0))

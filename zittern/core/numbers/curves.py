@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from functools import cached_property
 from typing import Annotated, Literal, NamedTuple, Self, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
 
-from zittern.core import interpolate
 from zittern.core.doc import Doc
+from zittern.core.numbers import interpolate
 from zittern.core.units import Array, IntArray
 
 __all__ = ["MOST_FRAME", "MOST_VALUE", "Curve", "Extend", "Frame", "Handle", "Interp", "Key"]
@@ -79,6 +79,18 @@ class Curve(Doc):
     def of(cls, points: Iterable[tuple[float, float]], interp: Interp = "smooth") -> Curve:
         """A curve from (frame, value) pairs."""
         return cls(keys=tuple(Key(frame=f, value=v, interp=interp) for f, v in points))
+
+    def mapped(self, change: Callable[[float], float]) -> Curve:
+        """The curve with the value of every key changed, and what its handles reach."""
+
+        def handle(key: Key, reach: Handle | None) -> Handle | None:
+            return reach and (reach[0], change(key.value + reach[1]) - change(key.value))
+
+        def changed(key: Key) -> Key:
+            ends = {"handle_in": handle(key, key.handle_in), "handle_out": handle(key, key.handle_out)}
+            return Key(frame=key.frame, value=change(key.value), interp=key.interp, **ends)
+
+        return self.replace(keys=tuple(map(changed, self.keys)))
 
     @cached_property
     def arrays(self) -> _Arrays:

@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 from scipy.interpolate import PchipInterpolator
 
-from zittern.core import interpolate
+from zittern.core.numbers import interpolate
 
 FRAMES = np.array([0.0, 5.0, 6.0, 20.0])
 VALUES = np.array([1.0, 3.0, 3.0, -2.0])

@@ -1,0 +1,82 @@
+import unittest
+from dataclasses import replace
+from typing import ClassVar, Literal, TypeVar
+
+import numpy as np
+
+from tests.core.making import layer, shot_with
+from zittern.core.doc import Doc
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.move import FACTS, with_facts
+from zittern.core.motion.run import Run, reads_of
+from zittern.core.numbers.param import fixed, keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, Subject
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array
+
+WALK = shot_with(
+    mounts=(Mount(id="camera", name="Camera", y_m=fixed(1.5), z_m=keyed((1, 0.0), (241, -20.0), interp="linear"), pan_deg=fixed(90.0)),),
+    subject=Subject.at("post", (0.0, 1.5, -5.0)),
+)
+
+
+class Facts(unittest.TestCase):
+    def facts(self, shot: Shot, frames: list[float]) -> dict[str, np.ndarray]:
+        run = Run(shot, np.array(frames), Cache())
+        with_facts(run)
+        return {name: run.scope.values[name](run.frames) for name in FACTS}
+
+    def test_of_a_walk_past_a_post(self) -> None:
+        facts = self.facts(WALK, [1.0, 61.0, 121.0])
+        np.testing.assert_allclose(facts["speed"], 2.0, atol=1e-9)
+        np.testing.assert_allclose(facts["height"], 1.5)
+        np.testing.assert_allclose(facts["distance"], [5.0, 0.0, 5.0], atol=1e-9)
+        np.testing.assert_allclose(facts["bearing"][[0, 2]], [-90.0, 90.0], atol=1e-9)
+
+    def test_without_a_subject(self) -> None:
+        facts = self.facts(WALK.replace(subject=None), [1.0])
+        self.assertEqual((facts["distance"][0], facts["bearing"][0]), (0.0, 0.0))
+
+
+D = TypeVar("D", bound=Doc)
+
+
+def unchecked(doc: D, **changes: object) -> D:
+    """A document with parts that its schema does not know yet."""
+    return type(doc).model_construct(**{name: getattr(doc, name) for name in type(doc).model_fields} | changes)
+
+
+class Stepping(SourceDoc):
+    """A source that asks how fast the camera goes, as steps will."""
+
+    reads: ClassVar[frozenset[str]] = frozenset({"speed"})
+    kind: Literal["stepping"] = "stepping"
+
+    def motion(self, inputs: Inputs) -> Array:
+        return np.repeat(inputs.scope.values["speed"](inputs.scope.frames)[:, None], len(inputs.axes), axis=1)
+
+
+class Reading(unittest.TestCase):
+    def test_a_fact_that_changes_never_leaves_stale_motion(self) -> None:
+        sway = layer(swings={"pan": 2.0})
+        stepping = unchecked(sway, source=Stepping())
+        slow = unchecked(WALK, clips=(unchecked(WALK.clips[0], layers=(stepping,)),))
+        self.assertEqual((reads_of(stepping), reads_of(sway)), (frozenset({"speed"}), frozenset()))
+        cache = Cache()
+        np.testing.assert_allclose(evaluate(slow, cache=cache).total[:, 0], 2.0, atol=1e-6)
+        mounts = (WALK.mounts[0].replace(z_m=keyed((1, 0.0), (241, -40.0), interp="linear")),)
+        fast = unchecked(slow, mounts=mounts)
+        np.testing.assert_allclose(evaluate(fast, cache=cache).total[:, 0], 4.0, atol=1e-6)
+
+    def test_what_reads_nothing_is_met_again_when_the_move_changes(self) -> None:
+        cache, shot = Cache(), shot_with(layer())
+        first = evaluate(shot, cache=cache)
+        moved = shot.replace(mounts=(shot.mounts[0].replace(x_m=fixed(3.0)),))
+        self.assertIs(evaluate(moved, cache=cache).layers["sway"], first.layers["sway"])
+
+    def test_scopes_keep_their_values_at_other_frames(self) -> None:
+        scope = replace(WALK.scope(1.0), values={"speed": lambda frames: frames * 2})
+        other = scope.over(np.array([7.0]))
+        self.assertEqual((other.values["speed"](other.frames)[0], other.seconds[0]), (14.0, 0.25))

@@ -1,0 +1,112 @@
+"""THE CENTRE: a shot and frames give Motion. Only wires the stages; each is a module of its own and says what it reads and gives.
+
+Whole arrays over time; what did not change comes from the cache.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from zittern.core.axes import AXES
+from zittern.core.motion import angles, lens, mixing, move
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.run import Run
+from zittern.core.rig import chain
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
+
+__all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
+
+# Enough for what the parts of one evaluation share: tables of phases and angles.
+_PARTS_BYTES = 32 * 2**20
+
+
+@dataclass(frozen=True, slots=True)
+class Pose:
+    """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous; focal_mm (F,)."""
+
+    position_m: Array
+    angles_deg: Array
+    focal_mm: Array
+
+
+@dataclass(frozen=True, slots=True)
+class Motion:
+    """What a shot does at some frames.
+
+    frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
+    (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
+    each layer's own weight with its ramps and its clip's, (F,). offsets: sums of `layers` by mount id, or chain.LENS.
+    """
+
+    frames: Array
+    pose: Pose
+    bare: Pose
+    layers: dict[str, Array]
+    silent: dict[str, Array]
+    weights: dict[str, Array]
+    offsets: dict[str, Array]
+
+    @property
+    def total(self) -> Array:
+        """Sum of all contributions. (F, 7)."""
+        out: Array = np.zeros((len(self.frames), len(AXES)))
+        for values in self.layers.values():
+            out += values
+        return out
+
+
+def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None) -> Motion:
+    """The motion of a shot at frames (F,), fractional ones too; all whole frames when left out.
+
+    The same rows come out whatever other frames are asked for, with or without a cache.
+    """
+    frames = frame_grid(shot.first_frame, shot.last_frame) if frames is None else np.asarray(frames, dtype=np.float64)
+    run = Run(shot, frames, cache if cache is not None else Cache())
+    bare = _bare(run)
+    move.with_facts(run)
+    layers, silent = mixing.contributions(run)
+    offsets = mixing.sums(shot, layers)
+    return Motion(frames, _shaken(run, bare, offsets), bare, layers, silent, mixing.weights(run), offsets)
+
+
+def _bare(run: Run) -> Pose:
+    def make() -> Array:
+        pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), {})
+        return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
+
+    packed = run.kept("bare", run.shot.mounts, make)
+    return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run))
+
+
+def _shaken(run: Run, bare: Pose, offsets: dict[str, Array]) -> Pose:
+    if not offsets:
+        return bare
+    pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), offsets)
+    return Pose(pose[:, :3, 3], angles.shaken_deg(run, bare.angles_deg, offsets, pose), lens.zoomed_mm(run, offsets))
+
+
+def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
+    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little memory."""
+    cache = Cache(_PARTS_BYTES)
+    for start in range(0, max(len(frames), 1), part_frames):
+        yield evaluate(shot, frames[start : start + part_frames], cache)
+
+
+def joined(parts: Sequence[Motion]) -> Motion:
+    """Pieces put together again, at least one."""
+
+    def pose(which: str) -> Pose:
+        poses: list[Pose] = [getattr(part, which) for part in parts]
+        return Pose(*(np.concatenate([getattr(each, field) for each in poses]) for field in ("position_m", "angles_deg", "focal_mm")))
+
+    def table(which: str) -> dict[str, Array]:
+        first: dict[str, Array] = getattr(parts[0], which)
+        return {name: np.concatenate([getattr(part, which)[name] for part in parts]) for name in first}
+
+    frames = np.concatenate([part.frames for part in parts])
+    return Motion(frames, pose("pose"), pose("bare"), table("layers"), table("silent"), table("weights"), table("offsets"))

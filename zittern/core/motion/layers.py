@@ -1,0 +1,80 @@
+"""Stage: layers. Reads the shot's layers, their clips' spans and speeds, the focal length where a layer is steady on screen, and the facts
+of the path where a source asks for them; gives each layer's offsets of full weight, (F, 7) in AXES order, degrees / cm / %.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.axes import AXES, AXIS_INFO, Axis, axis_index
+from zittern.core.motion.run import Run
+from zittern.core.numbers.param import Number
+from zittern.core.numbers.scope import Scope
+from zittern.core.phase import integrate, phase_table
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.sources import streams
+from zittern.core.sources.source import Inputs
+from zittern.core.units import Array
+
+__all__ = ["moving_axes", "offsets"]
+
+# So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
+_LEAD_FRAMES = 10_000.0
+_MOST_SWING = {info.name: info.most_swing for info in AXIS_INFO}
+
+
+def moving_axes(layer: Layer) -> tuple[Axis, ...]:
+    """The axes a layer moves at all."""
+    if layer.source.absolute:
+        return tuple(axis for axis in layer.source.axes() if layer.axes.of(axis).on)
+    return tuple(axis for axis in AXES if layer.axes.of(axis).moves)
+
+
+def offsets(run: Run, clip: Clip, layer: Layer) -> Array:
+    """swing / 2 x source, before weight. (F, 7)."""
+    axes = moving_axes(layer)
+    out = np.zeros((len(run.frames), len(AXES)))
+    if not axes:
+        return out
+    columns = [axis_index(axis) for axis in axes]
+    if layer.source.absolute:
+        out[:, columns] = _unit(run, clip, layer, axes)
+        return out
+    swings = np.stack([np.minimum(layer.axes.of(axis).swing.sample(run.scope), _MOST_SWING[axis]) for axis in axes], axis=1)
+    out[:, columns] = 0.5 * swings * _unit(run, clip, layer, axes)
+    if layer.steady:
+        focal = run.shot.focal_mm
+        out[:, :3] *= (focal.at(run.scope.over(np.array(run.span[:1]))) / focal.sample(run.scope))[:, None]
+    return out
+
+
+def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
+    """The source's motion of unit RMS on some axes. (F, A)."""
+    leads = [layer.axes.of(axis).linked_to or axis for axis in axes]
+    settings = [layer.axes.of(lead) for lead in leads]
+    seeds = np.array([streams.mix(layer.seed, axis_index(lead), s.seed) for lead, s in zip(leads, settings, strict=True)], dtype=np.uint64)
+    start, last = clip.span_frames or run.span
+    speeds = (layer.speed, clip.speed)
+
+    def phase_at(scope: Scope, rate: Number) -> Array:
+        paces = {s.pace.fingerprint: _phase(run, scope, (rate, s.pace, *speeds), start, last) for s in settings}
+        return np.stack([paces[s.pace.fingerprint] for s in settings], axis=1)
+
+    def make() -> Array:
+        end = run.scope.over(np.array([last + 1.0]))
+        seed = streams.mix(layer.seed)
+        inputs = Inputs(run.scope, tuple(leads), seeds, seed, lambda rate: phase_at(run.scope, rate), lambda rate: phase_at(end, rate)[0])
+        return np.ascontiguousarray(layer.source.motion(inputs))
+
+    made_from = (start, last, layer.source, layer.seed, seeds.tobytes(), axes, *(s.pace for s in settings), *speeds)
+    return run.kept("unit", made_from, make)
+
+
+def _phase(run: Run, scope: Scope, factors: tuple[Number, ...], start: float, last: float) -> Array:
+    """Cycles from a start to each frame of a scope. (F,). The table behind it serves all parts of a shot: its work is done once."""
+    if all(factor.constant is not None for factor in factors):
+        return integrate(factors, scope, start)
+    reach = (min(run.span[0], max(start, run.span[0] - _LEAD_FRAMES)), max(run.span[1], min(last, run.span[1] + _LEAD_FRAMES)) + 1.0)
+    key = ("phase", reach, start, *map(run.key_of, factors))
+    return integrate(factors, scope, start, run.cache.get(key, lambda: phase_table(factors, scope, start, reach)))

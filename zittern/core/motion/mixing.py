@@ -1,0 +1,96 @@
+"""Stage: mixing. Reads each layer's offsets, spans, ramps, weights and amounts; gives what each layer contributes, and each one's weight.
+
+Layers of a clip are taken from the bottom up: one that replaces pushes back those under it, on the axes it moves and at the mount it acts on,
+by its weight. Contributions of one mount add in axis space.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+import numpy as np
+
+from zittern.core.axes import axis_index
+from zittern.core.envelope import ramp
+from zittern.core.motion import layers
+from zittern.core.motion.run import Run
+from zittern.core.numbers.param import Number
+from zittern.core.rig import chain
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer, Spanned
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["contributions", "heard", "sums", "weights"]
+
+
+def heard(shot: Shot) -> set[str]:
+    """Ids of the layers that count: not muted, their clip not muted, and soloed if any layer is."""
+    soloed = any(layer.solo for _, layer in shot.layers())
+    return {layer.id for clip, layer in shot.layers() if not (clip.mute or layer.mute or (soloed and not layer.solo))}
+
+
+def contributions(run: Run) -> tuple[dict[str, Array], dict[str, Array]]:
+    """By layer id, (F, 7): of those that count, after replacing; and what the others would give."""
+    counted = heard(run.shot)
+    out: dict[str, Array] = {}
+    silent: dict[str, Array] = {}
+    for clip in run.shot.clips:
+        mine: dict[str, Array] = {}
+        for layer in clip.layers:
+            if layer.id not in counted:
+                silent[layer.id] = _weighted(run, clip, layer)
+                continue
+            if layer.mode == "replace":
+                _push_back(run, clip, mine, layer)
+            mine[layer.id] = _weighted(run, clip, layer)
+        out.update(mine)
+    return out, silent
+
+
+def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
+    """Sums of contributions by mount id, or chain.LENS. (F, 7)."""
+    out: dict[str, Array] = {}
+    for _, layer in shot.layers():
+        if layer.id in contributed:
+            target = layer.target or chain.LENS
+            out[target] = out[target] + contributed[layer.id] if target in out else contributed[layer.id]
+    return out
+
+
+def weights(run: Run) -> dict[str, Array]:
+    """Weight with ramps of each layer, its clip's amount and ramps included. (F,) by layer id."""
+    return {layer.id: _weight(run, clip, layer) for clip, layer in run.shot.layers()}
+
+
+def _weight(run: Run, clip: Clip, layer: Layer) -> Array:
+    made_from = (*_when(layer), layer.weight, *_when(clip), clip.amount)
+    return run.kept("weight", made_from, lambda: _envelope(run, layer, layer.weight) * _envelope(run, clip, clip.amount))
+
+
+def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:
+    """A layer's contribution before others replace it. (F, 7)."""
+    lens = (run.shot.focal_mm,) if layer.steady else ()
+    made_from = (*_when(clip), clip.amount, clip.speed, *lens, layer)
+    return run.kept("layer", made_from, lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
+
+
+def _envelope(run: Run, part: Spanned, weight: Number) -> Array:
+    ramped = ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
+    return ramped * weight.sample(run.scope)
+
+
+def _when(part: Spanned) -> tuple[object, ...]:
+    """What the ramps of a part depend on."""
+    return part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape
+
+
+def _push_back(run: Run, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
+    """Leaves of those below what a replacing layer does not take."""
+    left = 1.0 - np.clip(_envelope(run, layer, layer.weight), 0.0, 1.0)
+    columns = [axis_index(axis) for axis in layers.moving_axes(layer)]
+    for other in clip.layers:
+        if other.id in below and other.target == layer.target:
+            values = below[other.id].copy()
+            values[:, columns] *= left[:, None]
+            below[other.id] = values

@@ -1,0 +1,7 @@
+"""Numbers of a document that may change over the shot. In dependency order:
+
+interpolate  numerics of keyed curves
+curves       the document of a keyed curve
+scope        what a number may look at while it is sampled
+param        THE STATES of a number: fixed, keyed. Nothing else knows which there are
+"""
