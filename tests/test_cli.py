@@ -67,6 +67,20 @@ class Commands(unittest.TestCase):
         last = list(csv.DictReader((self.folder / "walk.csv").read_text().splitlines()))[-1]
         self.assertAlmostEqual(float(last["x_m"]), 3.0, places=6)
 
+    def test_add_takes_every_format_that_can_be_imported(self) -> None:
+        (self.folder / "walk.glb").write_bytes(WALK.glb())
+        (self.folder / "walk.gltf").write_bytes(WALK.gltf())
+        self.zittern("bake", "lamp-close", "-o", "lamp.shot.json", "--data", "data")
+        self.zittern("bake", "lamp-close", "-o", "lamp.csv", "--data", "data")
+        self.zittern("demo", "--setup-only", "--data", "added")
+        for file, slug in (("walk.glb", "walk"), ("walk.gltf", "walk-2"), ("lamp.csv", "lamp"), ("lamp.shot.json", "lamp-close-2")):
+            out = self.zittern("add", file, "--project", "saltmarsh-post", "--data", "added")
+            self.assertEqual((out.returncode, out.stdout.strip()), (0, slug), out.stderr)
+        named = self.zittern("add", "lamp.shot.json", "--project", "saltmarsh-post", "--name", "Night watch", "--data", "added").stdout.strip()
+        self.zittern("bake", named, "-o", "again.csv", "--data", "added")
+        self.assertEqual((named, (self.folder / "again.csv").read_text()), ("night-watch", (self.folder / "lamp.csv").read_text()))
+        self.refused("no project 'none'", "add", "walk.glb", "--project", "none", "--data", "added")
+
     def test_schema_is_json_schema_of_the_shot(self) -> None:
         schema = json.loads(self.zittern("schema").stdout)
         self.assertIn("mounts", schema["properties"])

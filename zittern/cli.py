@@ -8,6 +8,7 @@ import os
 import sys
 import threading
 import webbrowser
+from collections.abc import Iterable
 from contextlib import closing
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
@@ -24,6 +25,8 @@ if TYPE_CHECKING:
 __all__ = ["main"]
 
 _SWITCH_S = 0.002
+# Options of mallopt(3).
+_M_MMAP_THRESHOLD, _M_ARENA_MAX = -3, -8
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help="Handheld and operator-style motion for virtual cameras.", pretty_exceptions_enable=False)
 
@@ -111,22 +114,38 @@ def import_(
     camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
 ) -> None:
     """Makes a shot from a camera path."""
-    from zittern.core.edits.moves import ReplaceMove
-    from zittern.core.errors import BadInput, faults_as
-    from zittern.core.shot.shot import new_shot
-    from zittern.core.timebase import Fps
+    from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
-    from zittern.formats.table import format_of, reader_of
+    from zittern.formats.opening import fps_from, open_shot
+    from zittern.formats.table import format_of
 
     if format_of(output.name).name != "shot":
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
-    with faults_as(BadInput, "--fps"):
-        rate = Fps.model_validate(fps)
-    imported = reader_of(file.name)(read_bytes(file), sidecars_of(file)).read(camera, rate)
-    document = ReplaceMove(move=imported.move, name=file.name[:120]).apply(new_shot(file.stem[:120] or "Imported", fps=rate))
-    _write(output, format_of(output.name), document)
-    for notice in imported.notices:
-        print(f"note: {notice}", file=sys.stderr)
+    rate = fps_from(fps, "--fps")
+    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate)
+    _write(output, format_of(output.name), opened.shot)
+    _notes(opened.notices)
+
+
+@app.command()
+def add(
+    file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path, or a .shot.json.")],
+    project: Annotated[str, typer.Option("--project", help="Slug of the project it goes into.")],
+    name: Annotated[str | None, typer.Option("--name", help="Name of the new shot.")] = None,
+    fps: Annotated[str, typer.Option("--fps", help="Frame rate of a camera path.")] = "24",
+    camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
+    data: Data = None,
+) -> None:
+    """Adds a file that can be imported as a new shot; prints its slug."""
+    from zittern.formats.files import read_bytes, sidecars_of
+    from zittern.formats.opening import fps_from, open_shot
+    from zittern.store.library import Library
+
+    rate = fps_from(fps, "--fps")
+    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name)
+    with closing(Library(_settings(None, data).data_dir)) as library:
+        print(library.add_shot(project, opened.shot, opened.label).slug)
+    _notes(opened.notices)
 
 
 @app.command()
@@ -171,6 +190,11 @@ def bench(browser: Annotated[bool, typer.Option("--browser", help="Measure the p
     print(json.dumps(run(), indent=2))
 
 
+def _notes(notices: Iterable[str]) -> None:
+    for notice in notices:
+        print(f"note: {notice}", file=sys.stderr)
+
+
 def _settings(port: int | None, data: Path | None) -> Settings:
     from pydantic import ValidationError
 
@@ -204,6 +228,7 @@ def _serve(settings: Settings, no_browser: bool) -> None:
     from zittern.api.app import make_app
     from zittern.core.errors import BadInput
 
+    _give_memory_back()
     # Named as TCP, or the server would not know to send small answers at once (TCP_NODELAY).
     listener = socket.socket(socket.AF_INET6 if ":" in settings.host else socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
@@ -222,6 +247,18 @@ def _serve(settings: Settings, no_browser: bool) -> None:
     if not no_browser:
         threading.Timer(0.5, webbrowser.open, [address]).start()
     server.run(sockets=[listener])
+
+
+def _give_memory_back() -> None:
+    """Tells the C library (glibc) to keep few pools of memory and to hand large arrays back at once: with forty threads it would
+    otherwise hold on to several times what is in use. Elsewhere nothing happens.
+    """
+    import ctypes
+
+    tune = getattr(ctypes.CDLL(None), "mallopt", None)
+    if tune is not None:
+        for option, value in ((_M_ARENA_MAX, 2), (_M_MMAP_THRESHOLD, 2**16)):
+            tune(option, value)
 
 
 def _warm() -> None:

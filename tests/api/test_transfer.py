@@ -3,8 +3,10 @@
 import csv
 import errno
 import io
+import json
 import time
 from dataclasses import replace
+from pathlib import Path
 
 import numpy as np
 
@@ -22,13 +24,28 @@ class Imports(WithServer):
         return self.client.post(path, files={"file": (name, data)}, data=fields)
 
     def test_inspect_names_the_cameras(self) -> None:
-        self.assertEqual(self.send("/api/imports/inspect", WALK.glb()).json(), {"cameras": ["A", "B"], "notices": []})
+        self.assertEqual(self.send("/api/imports/inspect", WALK.glb()).json(), {"cameras": ["A", "B"], "notices": [], "shot": None})
 
     def test_a_new_shot_from_a_file(self) -> None:
         made = self.send("/api/projects/saltmarsh-post/imports", WALK.gltf(), "long_walk.gltf", camera="B", fps="25")
         self.assertEqual(made.status_code, 201, made.text)
         state = made.json()["state"]
         self.assertEqual((state["slug"], state["document"]["name"], state["document"]["last_frame"]), ("long-walk", "long walk", 26))
+
+    def test_a_shot_of_our_own_opens_as_it_was(self) -> None:
+        document = self.state("lamp-close")["document"]
+        data = json.dumps(document).encode()
+        self.assertEqual(self.send("/api/imports/inspect", data, "lamp.shot.json").json()["shot"], "Lamp close")
+        made = self.send("/api/projects/saltmarsh-post/imports", data, "lamp.shot.json")
+        self.assertEqual((made.status_code, made.json()["state"]["label"]), (201, "Open “lamp.shot.json”"))
+        self.assertEqual(made.json()["state"]["document"], document)
+        old = (Path(__file__).parents[1] / "data/shot-v1.shot.json").read_bytes()
+        self.assertEqual(self.send("/api/projects/saltmarsh-post/imports", old, "old.shot.json").status_code, 201)
+        for wrong, pattern in ((b"{}", "not a shot"), (b"[" * 50_000, "not JSON"), (json.dumps(document | {"schema_version": 99}).encode(), "newer Zittern")):
+            for path in ("/api/imports/inspect", "/api/projects/saltmarsh-post/imports"):
+                self.problem(self.send(path, wrong, "bad.shot.json"), 422, pattern)
+        revision = str(self.state()["revision"])
+        self.problem(self.send("/api/shots/jetty-walk/imports", data, "lamp.shot.json", base_revision=revision), 422, "camera paths are read from")
 
     def test_replacing_a_move_keeps_the_layers_and_can_be_undone(self) -> None:
         before = self.state("jetty-walk-handheld")

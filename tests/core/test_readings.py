@@ -10,6 +10,7 @@ from zittern.core.readings import DEFAULT_DISTANCE_M, read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
 from zittern.core.sources.hand_keys import HandKeys, Tracks
+from zittern.core.sources.noise import Noise
 from zittern.core.sources.wave import Wave
 
 
@@ -69,3 +70,22 @@ class OfTheShot(unittest.TestCase):
     def test_one_frame_is_enough(self) -> None:
         shot = shot_with(layer(), last_frame=1)
         self.assertEqual(read(shot, evaluate(shot), 1).camera_speed_m_s, 0.0)
+
+
+class Rates(unittest.TestCase):
+    def test_speeds_of_layer_and_clip_count(self) -> None:
+        shot = shot_with(layer(source=Noise(rate_hz=0.5), speed=2.0), clip={"speed": 3.0})
+        rows = read(shot, evaluate(shot), 1.0).layers[0].axes
+        self.assertEqual({row.rate_hz for row in rows}, {3.0})
+
+    def test_a_rate_that_was_set_is_the_rate_shown(self) -> None:
+        shot = shot_with(layer(source=Noise(rate_hz=0.5), speed=2.0), clip={"speed": 3.0})
+        shot = edited(
+            shot,
+            {"type": "link_axes", "layer": "sway", "axes": ["tilt"], "to": "pan"},
+            {"type": "set_axis_rate", "layer": "sway", "axes": ["tilt"], "rate_hz": 1.2},
+        )
+        rows = {row.axis: row.rate_hz for row in read(shot, evaluate(shot), 1.0).layers[0].axes}
+        self.assertAlmostEqual(rows["tilt"], 1.2)
+        self.assertAlmostEqual(rows["pan"], 1.2)
+        self.assertAlmostEqual(rows["roll"], 3.0)

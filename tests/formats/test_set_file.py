@@ -69,6 +69,16 @@ class Subjects(unittest.TestCase):
             subject_in(JETTY, "whale", SHOT)
 
 
+class Lying(unittest.TestCase):
+    def test_an_object_on_its_side_is_as_high_as_it_lies(self) -> None:
+        half = 0.5**0.5
+        for rotation, height in (([0, 0, 0, 1], 3.0), ([0, 0, half, half], 1.0), ([half, 0, 0, half], 0.5)):
+            maker = GltfMaker({"name": "crate", "mesh": 0, "rotation": rotation}, cameras=())
+            maker.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 3, 0.5]], "VEC3")}}]}]
+            maker.accessors[-1] |= {"min": [0, 0, 0], "max": [1, 3, 0.5]}
+            self.assertAlmostEqual(subject_in(maker.glb(), "crate", SHOT).height_m, height, places=5)
+
+
 class LongChains(unittest.TestCase):
     """Trees as deep as somebody cares to write, read in one pass."""
 

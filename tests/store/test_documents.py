@@ -29,7 +29,7 @@ class Cache(unittest.TestCase):
         self.assertNotEqual(digest_of(packed["A"]), digest_of(packed["B"]))
 
     def test_the_oldest_go_and_a_huge_one_stays_alone(self) -> None:
-        documents = Documents(most_bytes=20_000)
+        documents = Documents(most_bytes=100_000)
         packed = [pack(shot_with().replace(name=f"S{i}")) for i in range(3)]
         first = documents.get(packed[0])
         documents.get(packed[1])

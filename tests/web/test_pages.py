@@ -109,6 +109,8 @@ class ThisShot(WithPage):
         page.get_by_role("textbox", name="Last frame").fill("700")
         page.get_by_role("textbox", name="Name of the shot").fill("Jetty, late")
         page.get_by_role("textbox", name="Frame rate").fill("23.976")
+        page.get_by_role("group", name="At the other frame rate, keys and spans keep").get_by_label("their frames").check()
+        page.get_by_role("group", name="With the other first frame, keys and spans").get_by_label("move along").check()
         page.get_by_label("Picture", exact=True).select_option("another size …")
         page.get_by_label("Width of the picture in pixels").fill("2400")
         page.get_by_role("button", name="Change").click()
@@ -117,6 +119,7 @@ class ThisShot(WithPage):
         expect(page.get_by_role("button", name="This shot: Jetty, late")).to_be_visible()
         shot = self.library().state("jetty-walk-handheld").document
         self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2400))
+        self.assertEqual([key.frame for key in shot.mounts[0].x_m.curve.keys], [500, 573, 635, 691])  # type: ignore[union-attr]
         page.keyboard.press("Control+z")
         expect(page.get_by_role("button", name="This shot: Jetty walk, handheld")).to_be_visible()
 

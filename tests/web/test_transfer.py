@@ -10,6 +10,7 @@ from tests.core.making import over
 from tests.formats.making import GltfMaker
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.shot.upgrades import write_shot
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
@@ -95,6 +96,18 @@ class In(WithPage):
         self.page.wait_for_url("**/shot/own-set")
         expect(self.page.locator("[data-testid=set-view][data-set=ready]")).to_be_visible()
         self.assertRegex(self.library().state("own-set").document.set_id or "", "^my-dunes-")
+
+    def test_a_shot_of_our_own_that_is_dropped_opens_as_a_new_one(self) -> None:
+        document = self.library().state("lamp-close").document
+        self.open("jetty-walk")
+        self.page.keyboard.press("i")
+        self.page.get_by_label("Camera path file").set_input_files(self.file("lamp.shot.json", write_shot(document).encode()))
+        expect(self.page.get_by_text("lamp.shot.json is the shot “Lamp close”")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Replace it")).to_be_disabled()
+        self.page.get_by_role("button", name="Open as a new shot").click()
+        self.page.wait_for_url("**/shot/lamp-close-2")
+        settled(self.page)
+        self.assertEqual(self.library().state("lamp-close-2").document, document)
 
     def test_a_broken_file_says_what_is_wrong_where_it_happened(self) -> None:
         self.open("jetty-walk")

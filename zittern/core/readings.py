@@ -9,6 +9,7 @@ from zittern.core.doc import Doc
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
@@ -83,7 +84,7 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
         frame=frame,
         focal_mm=float(motion.pose.focal_mm[i]),
         subject_distance_m=distance,
-        layers=tuple(_layer_reading(shot, layer, frame, focal, distance) for _, layer in shot.layers()),
+        layers=tuple(_layer_reading(shot, clip, layer, frame, focal, distance) for clip, layer in shot.layers()),
         total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(overall * overall, axis=1)))),
         streak_px=float(step[min(i, len(step) - 1)] * SHUTTER_SHARE),
         camera_height_m=float(motion.pose.position_m[i, 1]),
@@ -100,9 +101,9 @@ def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
     return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)
 
 
-def _layer_reading(shot: Shot, layer: Layer, frame: float, focal_mm: float, distance_m: float) -> LayerReading:
+def _layer_reading(shot: Shot, clip: Clip, layer: Layer, frame: float, focal_mm: float, distance_m: float) -> LayerReading:
     at = shot.scope(frame)
-    base_hz = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at)
+    base_hz = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)
     rows = []
     moving = moving_axes(layer)
     for axis, per_unit in zip(AXES, px_per_unit(shot, focal_mm, distance_m).tolist(), strict=True):

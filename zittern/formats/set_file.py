@@ -79,7 +79,7 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
     world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(frames, shot.first_frame))
     path = (world @ np.array([*local_m, 1.0]))[:, :3]
     low, high = _box_m(gltf, node)
-    height = float((high - low)[1] * np.linalg.norm(world[0, :3, 1]))
+    height = float(np.abs(world[0, 1, :3]) @ (high - low))  # of its box as it stands or lies in the world
     name = gltf.json.nodes[node].name or title
 
     def track(column: int) -> Number:

@@ -7,11 +7,23 @@ from typing import IO
 
 import orjson
 
+from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.upgrades import read_shot
 from zittern.core.units import Array
 
-__all__ = ["write"]
+__all__ = ["MOST_BYTES", "read", "write"]
+
+# Larger documents take too long to be read while others wait.
+MOST_BYTES = 32 * 2**20
+
+
+def read(data: bytes) -> Shot:
+    """The shot, older versions too. Raises FormatError, or DocumentError with the place of the fault."""
+    if len(data) > MOST_BYTES:
+        raise FormatError(f"the document has {len(data) / 2**20:.0f} MB; at most {MOST_BYTES // 2**20} MB can be read")
+    return read_shot(data)
 
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:

@@ -25,7 +25,7 @@ Writer = Callable[[Shot, Array, Iterable[Motion], IO[bytes]], None]
 
 @dataclass(frozen=True, slots=True)
 class Format:
-    """A format: its file ending, what it is for, and how to read a path from it and write a shot to it."""
+    """A format: its file ending, what it is for, how to read a path from it, write a shot to it, or open a shot that is kept in it."""
 
     name: str
     ending: str
@@ -33,13 +33,14 @@ class Format:
     media_type: str
     read: Reader | None
     write: Writer | None
+    opens: Callable[[bytes], Shot] | None = None
 
 
 FORMATS: tuple[Format, ...] = (
     Format("glb", ".glb", "GLB: path, layers and lens as nested nodes, one binary file", "model/gltf-binary", gltf_read.read, gltf_write.write_glb),
     Format("gltf", ".gltf", "glTF: the same as readable JSON", "model/gltf+json", gltf_read.read, gltf_write.write_gltf),
     Format("csv", ".csv", "CSV: one row a frame, world pose and focal length", "text/csv", csv_path.read, csv_path.write),
-    Format("shot", ".shot.json", "Shot: the editable document itself", "application/json", None, shot_json.write),
+    Format("shot", ".shot.json", "Shot: the editable document itself", "application/json", None, shot_json.write, shot_json.read),
 )
 
 

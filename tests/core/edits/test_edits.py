@@ -4,6 +4,7 @@ import numpy as np
 
 from tests.core.making import command, contribution, edited, layer, over, shot_with
 from zittern.core.axes import AXES
+from zittern.core.edits.address import owners_title
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import keyed
@@ -186,3 +187,12 @@ class Bringing(unittest.TestCase):
         original = command(type="replace_move", name="walk.glb", move=self.MOVE)
         again = command(**original.model_dump(mode="json"))
         self.assertEqual(apply(SHOT, again), apply(SHOT, original))
+
+
+class Names(unittest.TestCase):
+    def test_several_of_a_kind_are_called_by_their_kind(self) -> None:
+        shot = shot_with(layer(), layer("b", seed=2), mounts=(Mount(id="a", name="Arm"), Mount(id="h", name="Head")))
+        self.assertEqual(owners_title(shot, ["mount:a", "mount:h"]), "2 mounts")
+        self.assertEqual(owners_title(shot, ["layer:sway", "layer:b"]), "2 layers")
+        self.assertEqual(owners_title(shot, ["mount:a"]), "“Arm”")
+        self.assertEqual(owners_title(shot, ["mount:a", "layer:b"]), "2 parts")

@@ -1,11 +1,14 @@
+import gc
 import threading
 import unittest
+import weakref
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.making import edited, layer, over, shot_with
+from zittern.core.motion import evaluate as evaluate_module
 from zittern.core.motion import layers as layers_module
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate, evaluate_in_parts, joined
@@ -198,6 +201,22 @@ class Consistency(unittest.TestCase):
         parts = joined(list(evaluate_in_parts(shot, frame_grid(1, 2000), 100)))
         self.assertEqual(len(calls), 1)
         np.testing.assert_allclose(parts.total, evaluate(shot).total, atol=1e-9)
+
+    def test_nothing_keeps_an_evaluation_alive(self) -> None:
+        gc.disable()
+        self.addCleanup(gc.enable)
+        caches: list[weakref.ref[Cache]] = []
+
+        class Watched(Cache):
+            def __init__(self, most_bytes: int) -> None:
+                super().__init__(most_bytes)
+                caches.append(weakref.ref(self))
+
+        evaluate_module.Cache = Watched  # type: ignore[misc]
+        self.addCleanup(setattr, evaluate_module, "Cache", Cache)
+        for _ in evaluate_in_parts(self.SHOT, frame_grid(1, 240), 50):
+            pass
+        self.assertEqual([each() for each in caches], [None])
 
     def test_a_hundred_thousand_frames_work(self) -> None:
         motion = evaluate(shot_with(layer(), last_frame=100_000))

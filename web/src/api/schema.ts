@@ -59,7 +59,7 @@ export interface paths {
         put?: never;
         /**
          * Inspect File
-         * @description Which cameras a file has.
+         * @description Which cameras a file has; none for a shot's own document, which opens as a shot.
          */
         post: operations["inspect_file_api_imports_inspect_post"];
         delete?: never;
@@ -934,12 +934,17 @@ export interface components {
              */
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
         };
-        /** CameraFileOut */
+        /**
+         * CameraFileOut
+         * @description The cameras of a file; or the name of the shot that it is.
+         */
         CameraFileOut: {
             /** Cameras */
             cameras: string[];
             /** Notices */
             notices: string[];
+            /** Shot */
+            shot: string | null;
         };
         /**
          * Clip
@@ -1179,7 +1184,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /** ExportIn */
         ExportIn: {
@@ -1672,7 +1677,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2134,7 +2139,8 @@ export interface components {
         };
         /**
          * ReplaceMove
-         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount; the range becomes the path's.
+         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount; the range keeps
+         *     its start and gets the path's length.
          */
         ReplaceMove: {
             move: components["schemas"]["Move"];
@@ -2226,7 +2232,8 @@ export interface components {
         };
         /**
          * SetAxisRate
-         * @description Sets how fast an axis moves, in Hz: its pace against the source's rate at the first frame.
+         * @description Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the first frame.
+         *     Of a linked axis the one that leads is set.
          */
         SetAxisRate: {
             /** Axes */
@@ -2371,6 +2378,41 @@ export interface components {
             objects: string[];
             /** Set Id */
             set_id: string;
+        };
+        /**
+         * SetShot
+         * @description Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds.
+         *     along: whether they move along when the first frame does.
+         */
+        SetShot: {
+            /**
+             * Along
+             * @default false
+             */
+            along: boolean;
+            /** First Frame */
+            first_frame?: number | null;
+            fps?: components["schemas"]["Fps"] | null;
+            /**
+             * Keep
+             * @default frames
+             * @enum {string}
+             */
+            keep: "frames" | "seconds";
+            /** Last Frame */
+            last_frame?: number | null;
+            /** Name */
+            name?: string | null;
+            picture?: components["schemas"]["Picture"] | null;
+            /** Sensor Mm */
+            sensor_mm?: number | null;
+            /** Set Id */
+            set_id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_shot";
         };
         /**
          * SetSource

@@ -3,7 +3,10 @@ import { commit } from "../stores/session";
 
 /** Whether a number has a key here: a full dot; only elsewhere: a ring in ink; none at all: a faint ring. Click sets or deletes it. */
 export function KeyDot(props: {
+  /** Where a key is set: all that are selected. */
   at: string | string[];
+  /** The number beside the dot, when there are several: its own key is the one that is deleted. */
+  own?: string;
   param: Param;
   frame: number;
   title: string;
@@ -11,13 +14,14 @@ export function KeyDot(props: {
 }) {
   const { param, frame, title, disabled } = props;
   const places = typeof props.at === "string" ? [props.at] : props.at;
+  const own = props.own ?? places[0] ?? "";
   const here = param.state === "keyed" && param.curve.keys.some((key) => key.frame === frame);
   const keys = places.map((at) => ({ at, frame }));
   const toggle = (all: boolean) => {
     if (all && param.state === "keyed") {
-      const every = param.curve.keys.map((key) => ({ at: places[0] ?? "", frame: key.frame }));
+      const every = param.curve.keys.map((key) => ({ at: own, frame: key.frame }));
       void commit({ type: "delete_keys", keys: every });
-    } else void commit(here ? { type: "delete_keys", keys: keys.slice(0, 1) } : { type: "set_keys", keys });
+    } else void commit(here ? { type: "delete_keys", keys: [{ at: own, frame }] } : { type: "set_keys", keys });
   };
   return (
     <button

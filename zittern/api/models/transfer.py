@@ -13,8 +13,11 @@ __all__ = ["CameraFileOut", "ExportIn", "ImportedOut", "JobOut"]
 
 
 class CameraFileOut(Model):
+    """The cameras of a file; or the name of the shot that it is."""
+
     cameras: list[str]
     notices: list[str]
+    shot: str | None
 
 
 class ImportedOut(Model):

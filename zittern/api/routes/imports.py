@@ -1,4 +1,4 @@
-"""Camera paths from files."""
+"""Camera paths and shots from files."""
 
 from __future__ import annotations
 
@@ -11,12 +11,10 @@ from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
 from zittern.api.models.transfer import CameraFileOut, ImportedOut
 from zittern.core.edits.moves import AddMove, ReplaceMove
-from zittern.core.errors import FormatError, faults_as
-from zittern.core.shot.shot import new_shot
-from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
+from zittern.formats.opening import fps_from, open_shot
 from zittern.formats.paths import PathFile
-from zittern.formats.table import reader_of
+from zittern.formats.table import format_of, reader_of
 
 router = APIRouter(prefix="/api", tags=["imports"])
 
@@ -33,28 +31,22 @@ def _filename(file: UploadFile) -> str:
     return PurePath(file.filename or "file").name[:120]
 
 
-def _fps(text: str) -> Fps:
-    with faults_as(FormatError, "fps"):
-        return Fps.model_validate(text)
-
-
 @router.post("/imports/inspect")
 def inspect_file(file: UploadFile) -> CameraFileOut:
-    """Which cameras a file has."""
+    """Which cameras a file has; none for a shot's own document, which opens as a shot."""
+    opens = format_of(_filename(file)).opens
+    if opens is not None:
+        return CameraFileOut(cameras=[], notices=[], shot=opens(file.file.read()).name)
     found = _open(file)
-    return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices))
+    return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices), shot=None)
 
 
 @router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut)
 def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24") -> object:
     """A new shot from a file."""
-    rate = _fps(fps)
-    imported = _open(file).read(camera, rate)
-    stem = _filename(file).split(".")[0].replace("_", " ").replace("-", " ").strip() or "Imported"
-    command = ReplaceMove(move=imported.move, name=_filename(file))
-    shot = command.apply(new_shot(stem, fps=rate))
-    state = ctx.library.add_shot(slug, shot, command.label(shot))
-    return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(imported.notices)), 201)
+    opened = open_shot(_filename(file), file.file.read(), no_sidecars, camera, fps_from(fps, "fps"))
+    state = ctx.library.add_shot(slug, opened.shot, opened.label)
+    return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(opened.notices)), 201)
 
 
 @router.post("/shots/{shot}/imports", response_model=ImportedOut)

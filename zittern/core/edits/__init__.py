@@ -8,6 +8,7 @@ spans    ends and ramps of layers and clips
 keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
 placing  where the camera stands and looks
+shots    name, frame rate, range and picture of the shot
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed
 table    THE TABLE of commands; apply
 """

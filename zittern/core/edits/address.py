@@ -50,8 +50,11 @@ def get_at(shot: Shot, address: str) -> Any:
 
 
 def owners_title(shot: Shot, owners: Sequence[str]) -> str:
-    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `3 layers` for more; empty for the shot itself."""
-    return "" if list(owners) == ["shot"] else named([get_at(shot, f"{each}.name") for each in owners])
+    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `2 mounts` for more; empty for the shot itself."""
+    if list(owners) == ["shot"]:
+        return ""
+    kinds = {each.partition(":")[0] for each in owners}
+    return named([get_at(shot, f"{each}.name") for each in owners], kinds.pop() if len(kinds) == 1 else "part")
 
 
 def layers_title(shot: Shot, layers: Sequence[str]) -> str:
@@ -59,9 +62,9 @@ def layers_title(shot: Shot, layers: Sequence[str]) -> str:
     return owners_title(shot, [f"layer:{each}" for each in layers])
 
 
-def named(names: Sequence[str]) -> str:
+def named(names: Sequence[str], kind: str = "layer") -> str:
     """`“Slow sway”` for one, `3 layers` for more."""
-    return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} layers"
+    return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} {kind}s"
 
 
 def number_at(shot: Shot, address: str) -> Number:

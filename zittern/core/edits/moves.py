@@ -12,6 +12,7 @@ from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import Param, through
 from zittern.core.rig import rotations, transforms
+from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
 
@@ -39,7 +40,9 @@ class Move(Doc):
 
 
 class ReplaceMove(CommandDoc):
-    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount; the range becomes the path's."""
+    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount; the range keeps
+    its start and gets the path's length.
+    """
 
     type: Literal["replace_move"] = "replace_move"
     move: Move
@@ -47,10 +50,12 @@ class ReplaceMove(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Layers on mounts that go act at the lens end from then on."""
-        mount = shot.mounts[0].replace(pivot_m=(0.0, 0.0, 0.0), **{field: getattr(self.move, field) for field in MOVE_FIELDS})
-        changes: dict[str, object] = {"first_frame": _PATH_START, "last_frame": self.move.last_frame}
+        # The path's time 0 comes to the shot's first frame: what is layered on the shot stays where it is.
+        move = retimed(self.move, Retiming(shift_frames=shot.first_frame - _PATH_START))
+        mount = shot.mounts[0].replace(pivot_m=(0.0, 0.0, 0.0), **{field: getattr(move, field) for field in MOVE_FIELDS})
+        changes: dict[str, object] = {"last_frame": shot.first_frame + move.last_frame - _PATH_START}
         for field in ("focal_mm", "picture", "sensor_mm"):
-            value = getattr(self.move, field)
+            value = getattr(move, field)
             if value is not None:
                 changes[field] = value
         return _with_mounts(shot, (mount,)).replace(**changes)

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.edits import keys, layers, moves, numbers, placing, spans, values
+from zittern.core.edits import keys, layers, moves, numbers, placing, shots, spans, values
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.errors import EditError, faults_as
 from zittern.core.shot.shot import Shot
@@ -28,6 +28,7 @@ Command = Annotated[
     | layers.LinkAxes
     | layers.SetSource
     | spans.SetSpan
+    | shots.SetShot
     | moves.ReplaceMove
     | moves.AddMove
     | moves.RemoveMount

@@ -80,7 +80,9 @@ class ScaleSwings(CommandDoc):
 
 
 class SetAxisRate(CommandDoc):
-    """Sets how fast an axis moves, in Hz: its pace against the source's rate at the first frame."""
+    """Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the first frame.
+    Of a linked axis the one that leads is set.
+    """
 
     type: Literal["set_axis_rate"] = "set_axis_rate"
     layer: str
@@ -89,11 +91,12 @@ class SetAxisRate(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the source stands still."""
-        _, layer = find_layer(shot, self.layer)
-        base = float(layer.source.peak_hz(shot.scope(shot.first_frame))[0])
+        clip, layer = find_layer(shot, self.layer)
+        at = shot.scope(shot.first_frame)
+        base = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)
         if base <= 0.0:
-            raise EditError("this source stands still; set its own rate first", f"layer:{self.layer}.source.rate_hz")
-        for axis in self.axes:
+            raise EditError("this source stands still; set its own rate or speed first", f"layer:{self.layer}.source.rate_hz")
+        for axis in dict.fromkeys(layer.axes.of(axis).linked_to or axis for axis in self.axes):
             setting = layer.axes.of(axis).replace(pace=fixed(self.rate_hz / base))
             shot = change_layer(shot, self.layer, lambda each, a=axis, s=setting: each.replace(axes=each.axes.replace(**{a: s})))  # type: ignore[misc]
         return shot

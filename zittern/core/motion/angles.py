@@ -43,7 +43,7 @@ def _followed(run: Run, frames: Array) -> Array:
     out = np.empty((len(frames), 3))
     for first in range(0, len(frames), _CHUNK_FRAMES):
         part = slice(first, first + _CHUNK_FRAMES)
-        pose = bare_poses(run, run.scope.over(frames[part]))
+        pose = bare_poses(run.shot, run.scope.over(frames[part]))
         out[part] = rotations.continuous(pose[:, :3, :3], start[0])
         start = out[part][-1:]
     return out

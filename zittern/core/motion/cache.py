@@ -19,7 +19,7 @@ class Cache:
     Several evaluations may share one: nothing is locked while an array is made, at worst two make the same.
     """
 
-    def __init__(self, most_bytes: int = 96 * 2**20) -> None:
+    def __init__(self, most_bytes: int = 64 * 2**20) -> None:
         self._kept: LRUCache[tuple[Any, ...], Array] = LRUCache(most_bytes, getsizeof=lambda array: array.nbytes)
         self._lock = threading.Lock()
 

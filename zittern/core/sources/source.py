@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import TYPE_CHECKING, ClassVar
 
 import numpy as np
 
@@ -42,6 +42,12 @@ class Inputs:
 
 class SourceDoc(Doc):
     """Base of all sources. An absolute one returns the axes' own units instead of unit RMS, and swings do not scale it."""
+
+    if TYPE_CHECKING:
+
+        @property
+        def kind(self) -> str:
+            """Its name in documents: a field of each source."""
 
     absolute: ClassVar[bool] = False
     # Facts of the path that it asks the scope for.

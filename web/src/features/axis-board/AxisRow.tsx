@@ -78,6 +78,7 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         <span className="flex items-center pl-1.5">
           <KeyDot
             at={touched(axis).map((each) => `layer:${layer.id}.axes.${each}.swing`)}
+            own={`layer:${layer.id}.axes.${axis}.swing`}
             param={setting.swing}
             frame={frame}
             title={`swing of ${axis}`}

@@ -6,7 +6,7 @@ import { AXES } from "../../shared/axes";
 import { NumberField } from "../../shared/NumberField";
 import { SOURCE_FIELDS } from "../../shared/sourceFields";
 import { idsAlike } from "../../stores/selection";
-import { commit, preview } from "../../stores/session";
+import { cancelPreview, commit, preview } from "../../stores/session";
 import { view } from "../../stores/view";
 import { AddLayerMenu } from "./AddLayerMenu";
 
@@ -61,6 +61,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
           className="border border-base-300"
           onPreview={(value) => preview(scale(value))}
           onCommit={(value) => commit(scale(value))}
+          onCancel={cancelPreview}
         />
         <span className="ml-auto" />
         <button

@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import type { Layer } from "../../api/types";
-import { session } from "../../stores/session";
+import { idsAlike } from "../../stores/selection";
+import { commit, session } from "../../stores/session";
 import { ChoiceField, SwitchField } from "./ChoiceField";
 import { ParamField } from "./ParamField";
 import { PlainField } from "./PlainField";
@@ -12,6 +13,7 @@ export function LayerForm({ layer }: { layer: Layer }) {
   const at = `layer:${layer.id}`;
   const [first, last] = layer.span_frames ?? [document.first_frame, document.last_frame];
   const longest = last - first;
+  const alike = idsAlike(layer.id).map((id) => `layer:${id}`);
   const mounts = document.mounts.map((mount) => mount.id);
   return (
     <div className="grid grid-cols-4 gap-x-3 gap-y-2">
@@ -51,7 +53,7 @@ export function LayerForm({ layer }: { layer: Layer }) {
         unit="f"
         least={-1e6}
         most={last}
-        toValue={(shown) => [shown, last]}
+        onValue={(shown) => commit({ type: "set_span", at: alike, first_frame: shown, by_frames: 0, whole: false })}
       />
       <PlainField
         title="to frame"
@@ -60,7 +62,7 @@ export function LayerForm({ layer }: { layer: Layer }) {
         unit="f"
         least={first}
         most={1e7}
-        toValue={(shown) => [first, shown]}
+        onValue={(shown) => commit({ type: "set_span", at: alike, last_frame: shown, by_frames: 0, whole: false })}
       />
       <PlainField
         title="ramp in"

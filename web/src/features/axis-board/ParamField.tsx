@@ -29,7 +29,7 @@ export function ParamField(props: ParamFieldProps) {
   return (
     <div className="flex min-w-0 flex-col">
       <span className="cond flex items-center gap-1.5 text-(--graphite) text-xs">
-        <KeyDot at={placesAlike(at)} param={param} frame={frame} title={title} />
+        <KeyDot at={placesAlike(at)} own={at} param={param} frame={frame} title={title} />
         {title}
       </span>
       <span className="border-base-300 border-b">

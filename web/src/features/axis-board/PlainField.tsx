@@ -2,7 +2,7 @@ import { NumberField } from "../../shared/NumberField";
 import { placesAlike } from "../../stores/selection";
 import { commit } from "../../stores/session";
 
-/** A number of the shot that is never keyed, such as an end of a span. `toValue` makes of what is shown what is stored. */
+/** A number of the shot that is never keyed, such as a ramp. `onValue` says what to do with it instead of storing it. */
 export function PlainField(props: {
   title: string;
   at: string;
@@ -10,9 +10,11 @@ export function PlainField(props: {
   unit: string;
   least: number;
   most: number;
-  toValue?: (shown: number) => unknown;
+  onValue?: (shown: number) => Promise<void>;
 }) {
-  const { title, at, value, unit, least, most, toValue = (shown) => shown } = props;
+  const { title, at, value, unit, least, most } = props;
+  const store = (shown: number) =>
+    commit({ type: "set_values", values: placesAlike(at).map((place) => ({ at: place, value: shown })) });
   return (
     <div className="flex min-w-0 flex-col">
       <span className="cond text-(--graphite) text-xs">{title}</span>
@@ -26,12 +28,7 @@ export function PlainField(props: {
           most={most}
           digits={0}
           className="w-full text-left!"
-          onCommit={(shown) =>
-            commit({
-              type: "set_values",
-              values: placesAlike(at).map((place) => ({ at: place, value: toValue(Math.round(shown)) })),
-            })
-          }
+          onCommit={(shown) => (props.onValue ?? store)(Math.round(shown))}
         />
       </span>
     </div>

@@ -33,7 +33,7 @@ export function CurvePoints(props: GroupProps & { x: TimeScale; y: TimeScale; he
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
-      if (typing || event.key !== "Delete" || selected.length === 0) return;
+      if (typing || !["Delete", "Backspace"].includes(event.key) || selected.length === 0) return;
       event.stopPropagation();
       void commit({ type: "delete_keys", keys: selected });
       setSelected([]);

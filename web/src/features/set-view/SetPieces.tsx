@@ -2,12 +2,14 @@ import { useFrame, useLoader, useThree } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import {
   AnimationMixer,
+  Box3,
   type Material,
   Mesh,
   MeshBasicMaterial,
   MeshLambertMaterial,
   MeshStandardMaterial,
   type Object3D,
+  Sphere,
 } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { useStore } from "zustand";
@@ -15,16 +17,14 @@ import { useShallow } from "zustand/react/shallow";
 import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
-import { applyLooks, piecesOf, tint } from "./looks";
+import { applyLooks, forgetLooks, piecesOf, tint } from "./looks";
 import { stage } from "./stageStore";
 
-/** Pieces of a set that neither throw nor catch shadows worth their cost. */
-const FLAT = new Set(["sky", "hills", "kite"]);
-
-const lambert = new Map<Material, MeshLambertMaterial>();
+/** Pieces larger than this share of the whole set are its ground, water or sky: they throw no shadow worth its cost. */
+const VAST = 0.25;
 
 /** A plain material in place of a physical one: sets are stand-ins, and playback must stay light. */
-function lighter(material: Material): Material {
+function lighter(material: Material, lambert: Map<Material, MeshLambertMaterial>): Material {
   if (!(material instanceof MeshStandardMaterial)) return material;
   const known = lambert.get(material);
   if (known) return known;
@@ -43,18 +43,23 @@ function lighter(material: Material): Material {
   return made;
 }
 
-function prepareShadows(root: Object3D): void {
+/** Makes a set light enough to play; returns the materials it made. */
+function prepare(root: Object3D): Material[] {
+  const lambert = new Map<Material, MeshLambertMaterial>();
+  const whole = new Box3().setFromObject(root).getBoundingSphere(new Sphere()).radius;
   root.traverse((object) => {
     if (!(object instanceof Mesh)) return;
-    object.material = lighter(object.material);
+    object.material = lighter(object.material, lambert);
     const unlit = object.material instanceof MeshBasicMaterial;
     if (unlit) object.material.fog = false;
     // Small pieces first, ground and sky last: what is hidden behind them is then never shaded.
     object.geometry.computeBoundingSphere();
-    object.renderOrder = Math.round(Math.log2((object.geometry.boundingSphere?.radius ?? 1) + 0.01));
-    object.castShadow = !unlit && !FLAT.has(object.name) && object.name !== "water";
-    object.receiveShadow = !unlit && !FLAT.has(object.name);
+    const radius = object.geometry.boundingSphere?.radius ?? 1;
+    object.renderOrder = Math.round(Math.log2(radius + 0.01));
+    object.castShadow = !unlit && radius < VAST * whole;
+    object.receiveShadow = !unlit;
   });
+  return [...lambert.values()];
 }
 
 /** The set with its own animation, at the frame shown. */
@@ -66,18 +71,21 @@ export function SetPieces({ setId }: { setId: string }) {
   );
   const subject = useStore(session, (state) => state.state?.document.subject?.object ?? null);
   const invalidate = useThree((state) => state.invalidate);
-  const mixer = useMemo(() => {
-    prepareShadows(gltf.scene);
-    const made = new AnimationMixer(gltf.scene);
-    for (const clip of gltf.animations) made.clipAction(clip).play();
-    return made;
+  const { mixer, actions, materials } = useMemo(() => {
+    const materials = prepare(gltf.scene);
+    const mixer = new AnimationMixer(gltf.scene);
+    return { mixer, materials, actions: gltf.animations.map((clip) => mixer.clipAction(clip).play()) };
   }, [gltf]);
   useEffect(() => {
     stage.setState({ setProblem: null, ready: true, pieces: piecesOf(gltf.scene) });
     return () => {
       mixer.stopAllAction();
+      forgetLooks(gltf.scene);
+      for (const material of materials) material.dispose();
+      gltf.scene.traverse((object) => object instanceof Mesh && object.geometry.dispose());
+      useLoader.clear(GLTFLoader, `/api/sets/${setId}`);
     };
-  }, [mixer, gltf]);
+  }, [mixer, materials, gltf, setId]);
   useEffect(() => {
     applyLooks(gltf.scene, looks);
     tint(gltf.scene, tinted ? subject : null);
@@ -85,7 +93,9 @@ export function SetPieces({ setId }: { setId: string }) {
   }, [gltf, looks, tinted, subject, invalidate]);
   useFrame(() => {
     const { frame, first, fps } = transport.getState();
-    mixer.setTime((frame - first) / fps);
+    // A set's animation holds its last pose, as the core has it.
+    for (const action of actions) action.time = Math.min((frame - first) / fps, action.getClip().duration);
+    mixer.update(0);
   });
   return <primitive object={gltf.scene} />;
 }

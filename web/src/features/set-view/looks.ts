@@ -68,3 +68,18 @@ function boxOf(piece: Object3D): LineSegments {
   box.name = `${BOX} ${piece.name}`;
   return box;
 }
+
+/** Lets go of the boxes and of the glow that were made for a set. */
+export function forgetLooks(root: Object3D): void {
+  for (const box of root.children.filter((piece) => piece.name.startsWith(BOX))) {
+    root.remove(box);
+    if (!(box instanceof LineSegments)) continue;
+    box.geometry.dispose();
+    (box.material as LineBasicMaterial).dispose();
+  }
+  root.traverse((object) => {
+    const glowing: unknown = object.userData.glowing;
+    if (glowing instanceof MeshLambertMaterial) glowing.dispose();
+    delete object.userData.glowing;
+  });
+}

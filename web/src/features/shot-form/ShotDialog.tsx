@@ -8,23 +8,21 @@ import { Complaint } from "./Complaint";
 import { PictureChoice } from "./PictureChoice";
 import { SetChoice, useSetFiles } from "./SetChoice";
 import { TextField } from "./TextField";
+import { TimeChoice } from "./TimeChoice";
 
 const close = () => view.setState({ dialog: null });
 
-/** What was changed, as one step. The end that moves away goes first, so that the range is never upside down. */
-function changes(shot: Shot, next: Record<string, unknown>, first: number): Command | null {
-  const order = first > shot.last_frame ? ["last_frame", "first_frame"] : ["first_frame", "last_frame"];
-  const fields = [...Object.keys(next).filter((field) => !order.includes(field)), ...order];
+/** What was changed, as one step. */
+function changes(shot: Shot, next: Record<string, unknown>): Record<string, unknown> {
   const before = shot as unknown as Record<string, unknown>;
-  const values = fields
-    .filter((field) => JSON.stringify(next[field]) !== JSON.stringify(before[field] ?? null))
-    .map((field) => ({ at: `shot.${field}`, value: next[field] }));
-  return values.length ? { type: "set_values", values } : null;
+  const differs = ([field, value]: [string, unknown]) =>
+    JSON.stringify(value) !== JSON.stringify(before[field] ?? null);
+  return Object.fromEntries(Object.entries(next).filter(differs));
 }
 
 const fpsText = ({ num, den }: { num: number; den?: number }) => (den && den !== 1 ? `${num}/${den}` : String(num));
 
-/** Name, frame rate, range, picture, sensor and set of the open shot. Keys stay at their frames. */
+/** Name, frame rate, range, picture, sensor and set of the open shot. Asks what keys and spans do when time changes. */
 export function ShotDialog({ shot }: { shot: Shot }) {
   const [name, setName] = useState(shot.name);
   const [fps, setFps] = useState(fpsText(shot.fps));
@@ -33,16 +31,21 @@ export function ShotDialog({ shot }: { shot: Shot }) {
   const [picture, setPicture] = useState(shot.picture);
   const [sensor, setSensor] = useState(String(shot.sensor_mm));
   const [set, setSet] = useState(shot.set_id ?? "");
+  const [keep, setKeep] = useState<"frames" | "seconds">("frames");
+  const [along, setAlong] = useState(false);
   const [problem, setProblem] = useState("");
   const { bringing, bring, dropping } = useSetFiles(setSet, setProblem);
-  const keep = () => {
+  const otherRate = fps.trim() !== fpsText(shot.fps);
+  const otherStart = Number(first) !== shot.first_frame;
+  const change = () => {
     const rate = fps.trim() === fpsText(shot.fps) ? shot.fps : fps.trim();
     const numbers = { first_frame: Number(first), last_frame: Number(last), sensor_mm: Number(sensor) };
     const next = { name: name.trim(), fps: rate, picture, set_id: set || null, ...numbers };
-    const command = changes(shot, next, numbers.first_frame);
+    const changed = changes(shot, next);
     setProblem("");
-    if (command) void commit(command, close, (error) => setProblem(explain(error)));
-    else close();
+    if (Object.keys(changed).length === 0) return close();
+    const command = { type: "set_shot", keep, along, ...changed } as Command;
+    void commit(command, close, (error) => setProblem(explain(error)));
   };
   return (
     <Dialog title="This shot" onClose={close}>
@@ -51,7 +54,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
         {...dropping}
         onSubmit={(event) => {
           event.preventDefault();
-          keep();
+          change();
         }}
       >
         <TextField title="Name" label="Name of the shot" wide most={120} value={name} onChange={setName} />
@@ -61,9 +64,25 @@ export function ShotDialog({ shot }: { shot: Shot }) {
         <TextField title="Last frame" unit="f" value={last} onChange={setLast} />
         <PictureChoice value={picture} onChange={setPicture} />
         <TextField title="Sensor width" unit="mm" value={sensor} onChange={setSensor} />
+        {otherRate && (
+          <TimeChoice
+            title="At the other frame rate, keys and spans keep"
+            value={keep}
+            choices={{ frames: "their frames", seconds: "their seconds" }}
+            onChoice={setKeep}
+          />
+        )}
+        {otherStart && (
+          <TimeChoice
+            title="With the other first frame, keys and spans"
+            value={along ? "along" : "stay"}
+            choices={{ stay: "stay where they are", along: "move along" }}
+            onChoice={(choice) => setAlong(choice === "along")}
+          />
+        )}
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
-          <span className="mr-auto text-xs">Keys and spans stay at their frames; one step of undo.</span>
+          <span className="mr-auto text-xs">One step of undo.</span>
           <button type="submit" className="btn btn-sm btn-primary" disabled={!name.trim() || bringing !== ""}>
             Change
           </button>

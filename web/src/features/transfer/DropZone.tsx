@@ -37,7 +37,9 @@ export function DropZone() {
   if (!over) return null;
   return (
     <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-lg border-2 border-accent border-dashed bg-base-100/85">
-      <p className="text-lg text-white">Drop a GLB, glTF or CSV to bring in its camera path</p>
+      <p className="text-lg text-white">
+        Drop a GLB, glTF or CSV to bring in its camera path, or a .shot.json to open it
+      </p>
     </div>
   );
 }

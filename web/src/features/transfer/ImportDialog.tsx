@@ -9,7 +9,7 @@ import { adopt, commit } from "../../stores/session";
 import { view } from "../../stores/view";
 import { Complaint } from "../shot-form";
 
-type Found = { file: File; cameras: string[]; notices: string[] };
+type Found = { file: File; cameras: string[]; notices: string[]; shot: string | null };
 
 const close = () => view.setState({ dialog: null, importFile: null });
 
@@ -31,7 +31,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
     setWorking(true);
     try {
       const answer = await sendForm<CameraFile>("/api/imports/inspect", { file }, file.name);
-      setFound({ file, cameras: answer.cameras, notices: answer.notices });
+      setFound({ file, cameras: answer.cameras, notices: answer.notices, shot: answer.shot });
       setCamera(answer.cameras[0] ?? "");
     } catch (error) {
       setProblem(`${file.name}: ${explain(error)}`);
@@ -60,7 +60,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
     setWorking(true);
     setProblem("");
     try {
-      const fields = { file: found.file, camera };
+      const fields = { file: found.file, ...(found.shot === null ? { camera } : {}) };
       const done =
         into !== "new" && state
           ? await sendForm<Imported>(
@@ -82,12 +82,13 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
   return (
     <Dialog title="Bring in a camera path" onClose={close}>
       <p className="mb-3 text-sm">
-        A camera from a GLB or glTF file, its parents animated too, or a CSV with a pose a row.
+        A camera from a GLB or glTF file, its parents animated too, or a CSV with a pose a row; or a shot that was
+        exported as .shot.json.
       </p>
       <input
         type="file"
         aria-label="Camera path file"
-        accept=".glb,.gltf,.csv"
+        accept=".glb,.gltf,.csv,.json"
         className="file-input file-input-sm mb-3 w-full"
         onChange={(event) => {
           const file = event.target.files?.[0];
@@ -95,7 +96,12 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
         }}
       />
       <Complaint text={problem} />
-      {found && (
+      {found?.shot && (
+        <p className="mb-3 text-sm">
+          {found.file.name} is the shot “{found.shot}”. It opens as a new shot, with its own move, layers and lens.
+        </p>
+      )}
+      {found?.shot === null && (
         <div className="mb-3 grid grid-cols-2 gap-3 text-sm">
           <label className="flex flex-col gap-1">
             Camera in {found.file.name}
@@ -136,7 +142,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
             <button
               type="button"
               className="btn btn-sm btn-neutral"
-              disabled={!found || working}
+              disabled={!found || found.shot !== null || working}
               title="The path rides on the move that is there: the camera departs from it as the path departs from its own start"
               onClick={() => void bringIn("add")}
             >
@@ -145,7 +151,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
             <button
               type="button"
               className="btn btn-sm btn-neutral"
-              disabled={!found || working}
+              disabled={!found || found.shot !== null || working}
               title="The path takes the place of the move; the layers stay"
               onClick={() => void bringIn("replace")}
             >
@@ -159,7 +165,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
           disabled={!found || working}
           onClick={() => void bringIn("new")}
         >
-          {working ? "Reading …" : "Make a new shot"}
+          {working ? "Reading …" : found?.shot ? "Open as a new shot" : "Make a new shot"}
         </button>
       </div>
     </Dialog>

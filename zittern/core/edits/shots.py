@@ -1,0 +1,52 @@
+"""What the shot as a whole is made of: name, frame rate, range, picture, sensor, set."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from zittern.core.doc import Label
+from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.shot.frames import Retiming, retimed
+from zittern.core.shot.shot import Picture, Shot
+from zittern.core.timebase import Fps
+
+__all__ = ["SetShot"]
+
+_Frame = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
+
+
+class SetShot(CommandDoc):
+    """Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds.
+    along: whether they move along when the first frame does.
+    """
+
+    type: Literal["set_shot"] = "set_shot"
+    name: Label | None = None
+    fps: Fps | None = None
+    first_frame: _Frame | None = None
+    last_frame: _Frame | None = None
+    picture: Picture | None = None
+    sensor_mm: float | None = Field(default=None, ge=1.0, le=200.0)
+    set_id: Annotated[str, StringConstraints(max_length=64)] | None = None
+    keep: Literal["frames", "seconds"] = "frames"
+    along: bool = False
+
+    def _given(self) -> dict[str, object]:
+        fields = ("name", "fps", "first_frame", "last_frame", "picture", "sensor_mm", "set_id")
+        return {field: getattr(self, field) for field in fields if getattr(self, field) is not None or field in self.model_fields_set & {"set_id"}}
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a range that is upside down, and when something would be moved out of reach."""
+        moved = shot
+        if self.fps is not None and self.keep == "seconds":
+            moved = retimed(moved, Retiming(factor=self.fps.value / shot.fps.value, about_frame=shot.first_frame))
+        if self.first_frame is not None and self.along:
+            moved = retimed(moved, Retiming(shift_frames=self.first_frame - moved.first_frame))
+        return moved.replace(**self._given())
+
+    def label(self, shot: Shot) -> str:
+        """`Set frame rate, first frame`."""
+        changed = [field for field, value in self._given().items() if value != getattr(shot, field)]
+        return f"Set {', '.join(field_title(field) for field in changed) or 'shot'}"

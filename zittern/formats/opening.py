@@ -1,0 +1,47 @@
+"""A new shot from a file of any format that can be imported: a camera path becomes its move, a shot's own document is opened as it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import PurePath
+
+from zittern.core.edits.moves import ReplaceMove
+from zittern.core.errors import FormatError, faults_as
+from zittern.core.shot.shot import Shot, new_shot
+from zittern.core.timebase import Fps
+from zittern.formats.files import Sidecars
+from zittern.formats.table import format_of, reader_of
+
+__all__ = ["Opened", "fps_from", "open_shot"]
+
+_NAME_LENGTH = 120
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A shot, what its first revision is called, and what the reader wants to say."""
+
+    shot: Shot
+    label: str
+    notices: tuple[str, ...] = ()
+
+
+def open_shot(filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps, name: str | None = None) -> Opened:
+    """The shot of a file. `camera` and `fps` count for camera paths. Raises FormatError or DocumentError with the place of the fault."""
+    plain = PurePath(filename).name[:_NAME_LENGTH]
+    opens = format_of(filename).opens
+    if opens is not None:
+        shot = opens(data)
+        return Opened(shot if name is None else shot.replace(name=name), f"Open “{plain}”")
+    imported = reader_of(filename)(data, sidecars).read(camera, fps)
+    command = ReplaceMove(move=imported.move, name=plain)
+    stem = plain.split(".")[0].replace("_", " ").replace("-", " ").strip()
+    with faults_as(FormatError, "name"):
+        shot = command.apply(new_shot(name or stem or "Imported", fps=fps))
+    return Opened(shot, command.label(shot), imported.notices)
+
+
+def fps_from(text: str, where: str) -> Fps:
+    """A frame rate as people write it. Raises FormatError."""
+    with faults_as(FormatError, where):
+        return Fps.model_validate(text)
