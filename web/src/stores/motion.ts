@@ -54,8 +54,12 @@ export function feed(shot: string, commands: Command[], revision: number | null 
   });
 }
 
+/** Counts the times that all was forgotten: an answer to a question from before is dropped. */
+let forgotten = 0;
+
 export function forgetMotion(): void {
   wanted = null;
+  forgotten += 1;
   motion.setState(EMPTY);
 }
 
@@ -66,6 +70,7 @@ async function ask(): Promise<void> {
     const { shot, commands, revision, done } = wanted;
     wanted = null;
     const asked = performance.now();
+    const before = forgotten;
     try {
       const known = motion.getState();
       const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
@@ -76,18 +81,19 @@ async function ask(): Promise<void> {
         window: lookedAt(),
         curves: wantedNumbers(),
       });
-      motion.setState((state) => ({
-        shot,
-        revision: head.revision,
-        version: state.version + 1,
-        first: head.first_frame,
-        last: head.last_frame,
-        rows: head.rows,
-        exact: head.exact,
-        close: head.close_frames,
-        arrays,
-        readings: head.readings,
-      }));
+      if (before === forgotten)
+        motion.setState((state) => ({
+          shot,
+          revision: head.revision,
+          version: state.version + 1,
+          first: head.first_frame,
+          last: head.last_frame,
+          rows: head.rows,
+          exact: head.exact,
+          close: head.close_frames,
+          arrays,
+          readings: head.readings,
+        }));
       performance.measure(APPLIED, { start: asked, end: performance.now() });
       for (const each of done) each();
     } catch (error) {

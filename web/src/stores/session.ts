@@ -26,12 +26,29 @@ export const session = createStore<Session>(() => ({
 
 let queue: Promise<unknown> = Promise.resolve();
 
+/** The command being tried on while something is dragged. */
+let trying: Command | null = null;
+
+/** The older revision whose motion is shown, while somebody looks at it. */
+let looking: number | null = null;
+
+/** Counts the shots that were opened: an answer for one that was left is dropped. */
+let visit = 0;
+/** Slug or id of the shot that is open, or being opened. */
+let opened = "";
+
 export async function openShot(slug: string): Promise<void> {
   pause();
   forgetMotion();
-  session.setState({ state: null, missing: null, saving: 0, pending: {} });
+  visit += 1;
+  const mine = visit;
+  opened = slug;
+  trying = null;
+  looking = null;
+  session.setState({ state: null, missing: null, saving: 0, trying: false, pending: {} });
   try {
     const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
+    if (mine !== visit) return;
     view.setState({
       board: "layer",
       layer: null,
@@ -48,12 +65,13 @@ export async function openShot(slug: string): Promise<void> {
     transport.setState({ frame: state.document.first_frame, loop: null });
     adopt(state);
   } catch (error) {
-    session.setState({ missing: error instanceof Error ? error.message : String(error) });
+    if (mine === visit) session.setState({ missing: error instanceof Error ? error.message : String(error) });
   }
 }
 
-/** Takes a state from the server as the present one and asks for its motion. */
+/** Takes a state from the server as the present one and asks for its motion; one of another shot than the open one is dropped. */
 export function adopt(state: State): void {
+  if (state.slug !== opened && state.id !== opened) return;
   const before = session.getState().state?.document;
   session.setState({ state });
   const { first_frame: first, last_frame: last, fps } = state.document;
@@ -84,9 +102,6 @@ export function layersOf(state: State): Layer[] {
 export function findLayer(state: State | null, id: string | null): Layer | null {
   return (state && layersOf(state).find((layer) => layer.id === id)) ?? null;
 }
-
-/** The command being tried on while something is dragged. */
-let trying: Command | null = null;
 
 /** Shows what a command would do, without keeping it. */
 export function preview(command: Command): void {
@@ -194,9 +209,6 @@ export function goTo(revision: number): Promise<void> {
   });
 }
 
-/** The older revision whose motion is shown, while somebody looks at it. */
-let looking: number | null = null;
-
 /** Shows the motion of an older revision, or of the present one again. */
 export function lookAt(revision: number | null): void {
   const { state } = session.getState();
@@ -218,16 +230,17 @@ function inTurn(
   onFault: (error: unknown) => void = complain,
 ): Promise<void> {
   trying = null;
+  const mine = visit;
   session.setState((each) => ({ saving: each.saving + 1, trying: false }));
   const run = async () => {
     const { state } = session.getState();
-    if (!state) return;
+    if (!state || mine !== visit) return;
     try {
       await work(state);
     } catch (error) {
-      await recover(error, state, command, onFault);
+      if (mine === visit) await recover(error, state, command, onFault);
     } finally {
-      session.setState((each) => ({ saving: each.saving - 1 }));
+      if (mine === visit) session.setState((each) => ({ saving: each.saving - 1 }));
     }
   };
   const turn = queue.then(run);
