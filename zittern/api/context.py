@@ -13,10 +13,12 @@ from fastapi.routing import APIRoute
 from pydantic import BaseModel
 
 from zittern.api.jobs import Busy, ExportJobs
+from zittern.api.models.shots import StateOut
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.sampled import Sampled, sample, stretches
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
 
 __all__ = ["Context", "Ctx", "JsonRoute", "json_response"]
@@ -81,4 +83,18 @@ class JsonRoute(APIRoute):
 
 def json_response(model: BaseModel, status: int = 200) -> Response:
     """A model as JSON, without a second validation of what is already valid."""
-    return Response(model.model_dump_json(), status_code=status, media_type="application/json")
+    return Response(_json(model), status_code=status, media_type="application/json")
+
+
+def _json(model: BaseModel) -> bytes:
+    """As `model_dump_json`; the text of a shot, which was needed to keep it, is not made a second time."""
+    fields = {name: getattr(model, name) for name in type(model).model_fields}
+    if not any(isinstance(value, Shot | StateOut) for value in fields.values()):
+        return model.model_dump_json().encode()
+    return orjson.dumps({name: _part(value) for name, value in fields.items()})
+
+
+def _part(value: object) -> object:
+    if isinstance(value, Shot):
+        return orjson.Fragment(write_shot(value))
+    return orjson.Fragment(_json(value)) if isinstance(value, StateOut) else value

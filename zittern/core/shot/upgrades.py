@@ -71,5 +71,8 @@ def started(name: str, fields: dict[str, Any]) -> Shot:
 
 
 def write_shot(shot: Shot) -> str:
-    """JSON text of a shot; reading it gives an equal shot."""
-    return shot.model_dump_json(exclude_defaults=False)
+    """JSON text of a shot; reading it gives an equal shot. A shot never changes, so its text is made once."""
+    text: str | None = shot.__dict__.get("_json")
+    if text is None:
+        text = shot.__dict__["_json"] = shot.model_dump_json(exclude_defaults=False)
+    return text
