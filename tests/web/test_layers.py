@@ -4,6 +4,7 @@ from playwright.sync_api import Page, expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.edits.layers import AddLayer
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.shot.layers import Layer
 
@@ -136,6 +137,28 @@ class Lanes(WithPage):
             route.continue_()  # type: ignore[attr-defined]
         settled(page)
         self.assertTrue(self.layers()["Slow sway"].mute)
+
+
+class ManyLayers(WithPage):
+    def test_eight_are_seen_at_once_and_the_one_on_the_board_is_tall(self) -> None:
+        library = self.library()
+        state = library.state("jetty-walk-handheld")
+        for kind in ("drift", "breath", "tremor", "wave", "noise", "cycle", "drift"):
+            state = library.edit("jetty-walk-handheld", state.revision, AddLayer(source=kind))
+        page = self.open("jetty-walk-handheld")
+        rows = page.locator("[data-layer]")
+        expect(rows).to_have_count(9)
+        foot = page.get_by_role("img", name="Waveform of sum").bounding_box()
+        assert foot is not None
+        boxes = [box for row in rows.all() if (box := row.bounding_box())]
+        self.assertGreaterEqual(sum(1 for box in boxes if box["y"] + box["height"] <= foot["y"] + 1), 8)
+        self.assertEqual(sorted({round(box["height"]) for box in boxes}), [24, 54])
+        page.get_by_role("button", name="Compact rows").click()
+        expect(page.get_by_role("button", name="Compact rows")).to_have_attribute("aria-pressed", "false")
+        self.assertEqual({round(box["height"]) for row in rows.all() if (box := row.bounding_box())}, {54})
+        page.reload()
+        settled(page)
+        expect(page.get_by_role("button", name="Compact rows")).to_have_attribute("aria-pressed", "false")
 
 
 class SeveralAtOnce(WithPage):

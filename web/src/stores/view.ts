@@ -41,11 +41,14 @@ export type View = {
   locks: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
   scribble: boolean;
   night: boolean;
+  /** Rows of layers are compact, or tall; by their number while nobody has said. */
+  compact: boolean | null;
   dialog: "export" | "import" | "commands" | "history" | "shot" | null;
   importFile: File | null;
 };
 
 const NIGHT = "zittern.night";
+const COMPACT = "zittern.compact";
 
 export const view = createStore<View>(() => ({
   board: "layer",
@@ -69,6 +72,7 @@ export const view = createStore<View>(() => ({
   locks: [],
   scribble: true,
   night: localStorage.getItem(NIGHT) === "yes",
+  compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
   dialog: null,
   importFile: null,
 }));
@@ -81,6 +85,11 @@ export function toggleNight(): void {
   const night = !view.getState().night;
   localStorage.setItem(NIGHT, night ? "yes" : "no");
   view.setState({ night });
+}
+
+export function setCompact(compact: boolean): void {
+  localStorage.setItem(COMPACT, compact ? "yes" : "no");
+  view.setState({ compact });
 }
 
 export function openImport(file: File | null): void {

@@ -1,7 +1,7 @@
 /** Actions of looking: views, guides, dialogs, steps back and forth. */
 import { redo, undo } from "../../stores/session";
 import { transport } from "../../stores/transport";
-import { openImport, toggleNight, view } from "../../stores/view";
+import { openImport, setCompact, toggleNight, view } from "../../stores/view";
 import type { Action } from "./action";
 
 function toggleGuides(): void {
@@ -31,6 +31,8 @@ export const VIEWING: Action[] = [
     keys: [],
     run: () => view.setState({ dialog: "shot" }),
   },
+  { id: "compact", title: "Compact rows of layers", keys: [], run: () => setCompact(true) },
+  { id: "tall", title: "Tall rows of layers", keys: [], run: () => setCompact(false) },
   {
     id: "bare",
     title: "See the bare move (hold)",

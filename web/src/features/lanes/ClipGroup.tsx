@@ -7,7 +7,7 @@ import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { type Chosen, LayerHead, LayerLane } from "./LayerRow";
 
-const HEAD_HEIGHT_PX = 22;
+const HEAD_HEIGHT_PX = 20;
 
 /** A clip: its span as a strip with its name, and under it the layers it holds, the topmost first. */
 export function ClipGroup({
@@ -15,12 +15,14 @@ export function ClipGroup({
   width,
   headPx,
   selected,
+  compact,
   anySolo,
 }: {
   clip: Clip;
   width: number;
   headPx: number;
   selected: string | null;
+  compact: boolean;
   anySolo: boolean;
 }) {
   const window = useStore(view, (each) => each.window);
@@ -41,7 +43,7 @@ export function ClipGroup({
     <section aria-label={`Clip ${clip.name}`} data-clip={clip.id}>
       <div className="flex" style={{ height: HEAD_HEIGHT_PX }}>
         <div
-          className="cond shrink-0 truncate border-base-300 border-r px-3 text-(--graphite) text-xs leading-[22px]"
+          className="cond shrink-0 truncate border-base-300 border-r px-3 text-(--graphite) text-xs leading-[20px]"
           style={{ width: headPx }}
           title={clip.name}
         >
@@ -50,7 +52,7 @@ export function ClipGroup({
         <div className="relative overflow-hidden" style={{ width }}>
           {right > left && (
             <div
-              className="cond absolute inset-y-[3px] truncate rounded-t-md border border-base-300 border-b-0 bg-base-200 px-2 text-[11px] text-(--graphite) leading-[17px]"
+              className="cond absolute inset-y-[3px] truncate rounded-t-md border border-base-300 border-b-0 bg-base-200 px-2 text-[11px] text-(--graphite) leading-[15px]"
               style={{ left, width: right - left }}
             >
               {clip.name} · frames {start}–{stop}
@@ -61,12 +63,13 @@ export function ClipGroup({
       {[...clip.layers].reverse().map((layer) => (
         <div key={layer.id} className="flex" data-layer={layer.id}>
           <div className="shrink-0 border-base-300 border-r" style={{ width: headPx }}>
-            <LayerHead clip={clip} layer={layer} chosen={chosen(layer.id)} />
+            <LayerHead clip={clip} layer={layer} chosen={chosen(layer.id)} compact={compact} />
           </div>
           <LayerLane
             layer={layer}
             width={width}
             chosen={chosen(layer.id)}
+            compact={compact}
             silent={clip.mute || now(layer, "mute") || (anySolo && !now(layer, "solo"))}
           />
         </div>

@@ -1,3 +1,4 @@
+import { Rows4 } from "lucide-react";
 import { useEffect } from "react";
 import { useStore } from "zustand";
 import { timeScale, zoomed } from "../../shared/timeScale";
@@ -5,7 +6,7 @@ import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
 import { layersOf, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
-import { selectPins, view } from "../../stores/view";
+import { selectPins, setCompact, view } from "../../stores/view";
 import { Sheet } from "../curves";
 import { ClipGroup } from "./ClipGroup";
 import { EmptyStack } from "./EmptyStack";
@@ -14,9 +15,10 @@ import { MOVE_HEIGHT_PX, MoveLane } from "./MoveLane";
 import { moveFrames } from "./moveFrames";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
+import { useCompact } from "./rowHeight";
 
 const HEAD_PX = 168;
-const SUM_HEIGHT_PX = 60;
+const SUM_HEIGHT_PX = 48;
 
 /** Wheel zooms about the pointer, with Shift or sideways it pans. */
 function useWheel(ref: React.RefObject<HTMLDivElement | null>, width: number): void {
@@ -58,6 +60,7 @@ export function Lanes() {
   );
   const sheet = useStore(view, (each) => each.sheet);
   const width = Math.max(0, size.width - HEAD_PX);
+  const compact = useCompact(state ? layersOf(state).length : 0);
   useWheel(ref, width);
   if (!state) return null;
   const layers = layersOf(state);
@@ -65,7 +68,7 @@ export function Lanes() {
   return (
     <div ref={ref} className="relative flex h-full flex-col overflow-hidden" data-testid="lanes">
       <div className="flex shrink-0">
-        <SheetSwitch />
+        <SheetSwitch compact={compact} />
         <Ruler width={width} />
       </div>
       <div className="flex shrink-0 border-base-300 border-b">
@@ -78,7 +81,15 @@ export function Lanes() {
         <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
           {layers.length === 0 && <EmptyStack left={HEAD_PX} />}
           {[...state.document.clips].reverse().map((clip) => (
-            <ClipGroup key={clip.id} clip={clip} width={width} headPx={HEAD_PX} selected={selected} anySolo={anySolo} />
+            <ClipGroup
+              key={clip.id}
+              clip={clip}
+              width={width}
+              headPx={HEAD_PX}
+              selected={selected}
+              compact={compact}
+              anySolo={anySolo}
+            />
           ))}
         </div>
       )}
@@ -124,7 +135,7 @@ function MoveHead({ detail }: { detail: string }) {
 }
 
 /** What lies under the ruler: lanes, curves, or the frame table. */
-function SheetSwitch() {
+function SheetSwitch({ compact }: { compact: boolean }) {
   const sheet = useStore(view, (each) => each.sheet);
   return (
     <fieldset
@@ -143,6 +154,20 @@ function SheetSwitch() {
           {each ?? "lanes"}
         </button>
       ))}
+      <button
+        type="button"
+        aria-pressed={compact}
+        aria-label="Compact rows"
+        title={
+          compact
+            ? "Rows are compact, but for the one on the board; click for tall ones"
+            : "Compact rows, to see more layers"
+        }
+        className={`ml-auto rounded-sm p-0.5 ${compact ? "bg-(--wash) text-primary" : "hover:bg-base-200"}`}
+        onClick={() => setCompact(!compact)}
+      >
+        <Rows4 size={13} />
+      </button>
     </fieldset>
   );
 }

@@ -7,28 +7,30 @@ import { HullLevel } from "./HullLevel";
 import { HullShape } from "./HullShape";
 import { LayerScribble } from "./LayerScribble";
 import { LayerWave } from "./LayerWave";
+import { rowHeight } from "./rowHeight";
 import { SpanGrips } from "./SpanGrips";
 import { useReorder } from "./useReorder";
-
-export const LAYER_HEIGHT_PX = 54;
 
 /** How much of a layer is selected: not at all, with others, or as the one on the board. */
 export type Chosen = "no" | "too" | "board";
 
 /** Head of a layer's row: name, mute, solo. */
-export function LayerHead({ clip, layer, chosen }: { clip: Clip; layer: Layer; chosen: Chosen }) {
-  const { by, handle } = useReorder(clip, layer, LAYER_HEIGHT_PX);
+export function LayerHead(props: { clip: Clip; layer: Layer; chosen: Chosen; compact: boolean }) {
+  const { clip, layer, chosen, compact } = props;
+  const height = rowHeight(compact, chosen === "board");
+  const low = height < rowHeight(false, true);
+  const { by, handle } = useReorder(clip, layer, rowHeight(compact, false));
   const all = () =>
     idsAlike(layer.id).length > 1 ? [...selectedLayers().filter(({ id }) => id !== layer.id), layer] : [layer];
   return (
     <div
-      className={`relative flex flex-col justify-center gap-1 border-base-300 border-b px-3 ${chosen === "no" ? "" : "bg-(--wash)"} ${chosen === "board" ? "shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
-      style={{ height: LAYER_HEIGHT_PX }}
+      className={`relative flex border-base-300 border-b px-3 ${low ? "items-center gap-2" : "flex-col justify-center gap-1"} ${chosen === "no" ? "" : "bg-(--wash)"} ${chosen === "board" ? "shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
+      style={{ height }}
     >
       <button
         type="button"
         aria-pressed={chosen !== "no"}
-        className={`cond block w-full touch-none truncate text-left font-semibold text-[13px] ${chosen === "no" ? "" : "text-primary"}`}
+        className={`cond block min-w-0 flex-1 touch-none truncate text-left font-semibold text-[13px] ${chosen === "no" ? "" : "text-primary"}`}
         title={`${layer.name}: drag up or down to reorder; Shift selects a stretch, Ctrl adds or takes away`}
         {...handle}
         onClick={(event) => selectLayer(layer.id, howToSelect(event))}
@@ -50,13 +52,20 @@ export function LayerHead({ clip, layer, chosen }: { clip: Clip; layer: Layer; c
           field="solo"
           onClick={() => flip(all(), "solo")}
         />
-        <span className="cond ml-1 text-(--graphite) text-xs">{layer.source.kind}</span>
-        <LayerScribble id={layer.id} />
+        {!low && (
+          <>
+            <span className="cond ml-1 text-(--graphite) text-xs">{layer.source.kind}</span>
+            <LayerScribble id={layer.id} />
+          </>
+        )}
       </span>
       {by !== null && (
         <span
           className="pointer-events-none absolute inset-x-0 z-10 h-0.5 bg-primary"
-          style={{ top: by === 0 ? -1 : by > 0 ? -by * LAYER_HEIGHT_PX - 1 : (1 - by) * LAYER_HEIGHT_PX - 1 }}
+          style={{
+            top:
+              by > 0 ? -by * rowHeight(compact, false) - 1 : by < 0 ? height - by * rowHeight(compact, false) - 1 : -1,
+          }}
         />
       )}
     </div>
@@ -85,18 +94,20 @@ export function LayerLane({
   layer,
   width,
   chosen,
+  compact,
   silent,
 }: {
   layer: Layer;
   width: number;
   chosen: Chosen;
+  compact: boolean;
   silent: boolean;
 }) {
-  const height = LAYER_HEIGHT_PX - 1;
+  const height = rowHeight(compact, chosen === "board") - 1;
   return (
     <div
       className={`relative overflow-hidden border-base-300 border-b ${chosen === "no" ? "hover:bg-base-200/60" : "bg-(--wash)"}`}
-      style={{ height: LAYER_HEIGHT_PX, width }}
+      style={{ height: height + 1, width }}
     >
       <HullShape layer={layer} width={width} height={height} />
       <button

@@ -9,7 +9,7 @@ import { LaneCanvas } from "./LaneCanvas";
 import { MovePins } from "./MovePins";
 import { moveFrames } from "./moveFrames";
 
-export const MOVE_HEIGHT_PX = 58;
+export const MOVE_HEIGHT_PX = 46;
 const PIN_ROW_PX = 16;
 /** Columns of the bare pose that the lane draws, with the axis whose ink they take. */
 const CURVES: [AxisName, number][] = [

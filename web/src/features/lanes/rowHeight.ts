@@ -1,0 +1,18 @@
+/** Heights of rows: tall to work on, compact to see many. */
+import { useStore } from "zustand";
+import { view } from "../../stores/view";
+
+const TALL_PX = 54;
+const COMPACT_PX = 24;
+/** With more layers than this, rows are compact until somebody says otherwise. */
+const MANY_LAYERS = 4;
+
+/** Whether rows are compact: as was switched, or else by how many layers there are. */
+export function useCompact(layers: number): boolean {
+  return useStore(view, (state) => state.compact ?? layers > MANY_LAYERS);
+}
+
+/** A row is tall while its layer is on the board, whatever the switch says. */
+export function rowHeight(compact: boolean, onBoard: boolean): number {
+  return compact && !onBoard ? COMPACT_PX : TALL_PX;
+}
