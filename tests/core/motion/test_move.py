@@ -1,4 +1,5 @@
 import unittest
+import warnings
 from dataclasses import replace
 from typing import ClassVar, Literal, TypeVar
 
@@ -60,6 +61,8 @@ class Stepping(SourceDoc):
 
 class Reading(unittest.TestCase):
     def test_a_fact_that_changes_never_leaves_stale_motion(self) -> None:
+        warnings.simplefilter("ignore")  # pydantic's, about the source that the schema does not know
+        self.addCleanup(warnings.resetwarnings)
         sway = layer(swings={"pan": 2.0})
         stepping = unchecked(sway, source=Stepping())
         slow = unchecked(WALK, clips=(unchecked(WALK.clips[0], layers=(stepping,)),))
