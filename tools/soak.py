@@ -41,8 +41,8 @@ class Report:
     end_mb: float = 0.0
 
 
-def run(seconds: float, long_frames: int = 100_000) -> Report:
-    """Works for so long, and ends with six exports of the long shot."""
+def run(seconds: float, long_frames: int = 100_000, least_drags: int = 0) -> Report:
+    """Works for so long, but no less than so many drags, and ends with six exports of the long shot."""
     report = Report()
     with tempfile.TemporaryDirectory() as folder:
         data = Path(folder)
@@ -53,7 +53,7 @@ def run(seconds: float, long_frames: int = 100_000) -> Report:
         server = Server(data, "serve")
         try:
             report.start_mb = _mb(server)
-            _work(server, seconds, report)
+            _work(server, seconds, least_drags, report)
             for n in range(6):
                 _export(server.url, "long", _FORMATS[n % 3], report)
             report.end_mb = _mb(server)
@@ -63,9 +63,9 @@ def run(seconds: float, long_frames: int = 100_000) -> Report:
     return report
 
 
-def _work(server: Server, seconds: float, report: Report) -> None:
+def _work(server: Server, seconds: float, least_drags: int, report: Report) -> None:
     url, started, revision = server.url, time.monotonic(), ask(f"{server.url}api/shots/usual")["revision"]
-    while time.monotonic() - started < seconds:
+    while time.monotonic() - started < seconds or report.drags < least_drags:
         swing = 0.5 + (report.drags % 100) / 100
         command = {"type": "set_values", "values": [{"at": f"layer:layer-{report.drags % 20}.axes.pan.swing", "value": swing}]}
         ask(f"{url}api/shots/usual/motion", {"commands": [command], "frame": 1}, raw=True)
