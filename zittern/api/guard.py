@@ -21,6 +21,7 @@ _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _EVERYWHERE = frozenset({"0.0.0.0", "::", ""})
 # A body of commands as large as this takes a quarter of a second to read; files come as forms and may be larger.
 MOST_JSON_BYTES = 4 * 2**20
+_MOST_DRAINED_BYTES = 256 * 2**20
 # Everything comes from this server; inline styles are React's, blobs are textures inside GLB files.
 _POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; connect-src 'self' blob: data:; worker-src 'self' blob:; "
@@ -79,6 +80,7 @@ class Guard:
         most = min(MOST_JSON_BYTES, self._most_bytes) if json else self._most_bytes
         refusal = _refusal(scope["method"], headers) or _size_refusal(headers, most)
         if refusal is not None:
+            await _drained(receive)
             await refusal(scope, receive, send)
             return
         door = _Door(receive, send, most)
@@ -88,7 +90,18 @@ class Guard:
             if not door.over:
                 raise
         if door.over and not door.answered:
+            if door.more:
+                await _drained(receive)
             await _too_large(most)(scope, receive, send)
+
+
+async def _drained(receive: Receive) -> None:
+    """Lets a refused body pass by, within reason: a client that is still sending would never read why it was refused."""
+    seen, more = 0, True
+    while more and seen < _MOST_DRAINED_BYTES:
+        message = await receive()
+        seen += len(message.get("body", b""))
+        more = message["type"] == "http.request" and message.get("more_body", False)
 
 
 def _refusal(method: str, headers: Headers) -> Response | None:
@@ -122,10 +135,12 @@ class _Door:
         self._receive, self._send, self._most = receive, send, most
         self._seen = 0
         self.over = False
+        self.more = True
         self.answered = False
 
     async def receive(self) -> Message:
         message = await self._receive()
+        self.more = bool(message.get("more_body", False))
         self._seen += len(message.get("body", b""))
         self.over = self.over or self._seen > self._most
         return {"type": "http.disconnect"} if self.over else message

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import groupby
 
 import numpy as np
 
@@ -11,12 +12,14 @@ from zittern.core.errors import FormatError
 from zittern.core.units import Array
 from zittern.formats.gltf_model import Gltf, Sampler, floats
 
-__all__ = ["Track", "local_matrices", "tracks_of", "world_matrices", "yfov_track"]
+__all__ = ["Track", "local_matrices", "still_matrices", "tracks_of", "world_matrices", "yfov_track"]
 
 POINTER = "KHR_animation_pointer"
 _WIDTH = {"translation": "VEC3", "rotation": "VEC4", "scale": "VEC3", "yfov": "SCALAR"}
 # Poses of moving nodes that are worked out for one path: about two seconds of work.
 _MOST_POSES = 4_000_000
+# A quaternion shorter than this has no direction.
+_LEAST_ROTATION = 1e-9
 # Under this angle between quaternions, slerp and lerp are the same to the last bit.
 _LERP_DOT = 1.0 - 1e-9
 
@@ -98,10 +101,37 @@ def world_matrices(gltf: Gltf, chain: Sequence[int], tracks: dict[tuple[int, str
     if len(moving) * len(times_s) > _MOST_POSES:
         raise FormatError(f"{len(moving)} animated nodes in a chain over {len(times_s)} frames are more than can be read; bake the motion to the camera")
     pose = np.eye(4)[None]
-    start = times_s[:1]
-    for node in chain:
-        pose = pose @ local_matrices(gltf, node, tracks, times_s if node in animated else start)
+    for stands, run in groupby(chain, key=lambda node: node not in animated):
+        if stands:
+            pose = pose @ _product(still_matrices(gltf, list(run)))
+        else:
+            for node in run:
+                pose = pose @ local_matrices(gltf, node, tracks, times_s)
     return np.asarray(np.broadcast_to(pose, (len(times_s), 4, 4)), dtype=np.float64)
+
+
+def still_matrices(gltf: Gltf, nodes: Sequence[int]) -> Array:
+    """tf_parent_node of nodes that stand still, all at once. (N, 4, 4)."""
+    models = [gltf.json.nodes[node] for node in nodes]
+    out = np.tile(np.eye(4), (len(nodes), 1, 1))
+    quats = np.array([model.rotation for model in models], dtype=np.float64).reshape(-1, 4)
+    short = np.flatnonzero(np.linalg.norm(quats, axis=1) < _LEAST_ROTATION)
+    if short.size:
+        raise FormatError("a rotation has length 0", f"nodes[{nodes[short[0]]}].rotation")
+    out[:, :3, :3] = _quat_matrices(quats, "") * np.array([model.scale for model in models]).reshape(-1, 1, 3)
+    out[:, :3, 3] = np.array([model.translation for model in models]).reshape(-1, 3)
+    for i, model in enumerate(models):
+        if model.matrix is not None:
+            out[i] = np.array(model.matrix).reshape(4, 4).T
+    return out
+
+
+def _product(matrices: Array) -> Array:
+    """The product of matrices (N, 4, 4) in their order, neighbours first. -> (4, 4)."""
+    while len(matrices) > 1:
+        odd = matrices[-1:] if len(matrices) % 2 else matrices[:0]
+        matrices = np.concatenate([matrices[:-1:2] @ matrices[1::2] if len(matrices) % 2 == 0 else matrices[:-1:2] @ matrices[1:-1:2], odd])
+    return np.asarray(matrices[0], dtype=np.float64)
 
 
 def local_matrices(gltf: Gltf, node: int, tracks: dict[tuple[int, str], Track], times_s: Array) -> Array:
@@ -124,7 +154,7 @@ def local_matrices(gltf: Gltf, node: int, tracks: dict[tuple[int, str], Track], 
 
 def _quat_matrices(quat: Array, where: str) -> Array:
     norm = np.linalg.norm(quat, axis=1, keepdims=True)
-    if np.any(norm < 1e-9):
+    if np.any(norm < _LEAST_ROTATION):
         raise FormatError("a rotation has length 0", where)
     x, y, z, w = (quat / norm).T
     return np.stack(

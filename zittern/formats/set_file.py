@@ -98,12 +98,15 @@ def _box_m(gltf: Gltf, node: int) -> tuple[Array, Array]:
     start = np.zeros(1)
     every = gltf.below(node)
     tracks, _ = gltf_motion.tracks_of(gltf, every)
+    locals_ = dict(zip(every, gltf_motion.still_matrices(gltf, every), strict=True))
+    for moving in {each for each, _ in tracks}:
+        locals_[moving] = gltf_motion.local_matrices(gltf, moving, tracks, start)[0]
     within = {node: np.eye(4)}
     for each in every:
         mesh = gltf.json.nodes[each].mesh
         tf = within.pop(each)
         for child in gltf.json.nodes[each].children:
-            within[child] = tf @ gltf_motion.local_matrices(gltf, child, tracks, start)[0]
+            within[child] = tf @ locals_[child]
         if mesh is None:
             continue
         for low, high in gltf_model.mesh_bounds(gltf, mesh):
