@@ -23,6 +23,7 @@ from pathlib import Path
 from typing import Any
 
 from tests.web.harness import Server
+from tools.traffic import size_mb
 
 __all__ = ["Report", "run"]
 
@@ -219,7 +220,7 @@ class Attack:
             if n % 5 == 4:
                 _put(changed.parts, self._random.choice(call.places()), self._random.choice(VALUES))
             self.send(changed)
-        self.report.rss_mb = _rss_mb(self._server.process.pid)
+        self.report.rss_mb = size_mb(self._server.process.pid)
 
     def send(self, call: Call) -> None:
         """One request, and what became of the shot when it was accepted."""
@@ -333,11 +334,6 @@ def _not_finite(packet: bytes) -> bool:
 
     length = int.from_bytes(packet[4:8], "little")
     return not bool(np.all(np.isfinite(np.frombuffer(packet, "<f4", offset=8 + length))))
-
-
-def _rss_mb(pid: int) -> float:
-    found = re.search(r"VmRSS:\s+(\d+)", Path(f"/proc/{pid}/status").read_text())
-    return int(found.group(1)) / 1024 if found else 0.0
 
 
 def run(count: int | None, seed: int, slow_s: float = SLOW_S) -> Report:

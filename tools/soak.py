@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import argparse
 import json
-import re
 import sys
 import tempfile
 import time
@@ -17,7 +16,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from tests.web.harness import Server
-from tools.traffic import ask
+from tools.traffic import ask, size_mb
 from zittern.bench import big_shot
 from zittern.store.library import Library
 
@@ -52,12 +51,12 @@ def run(seconds: float, long_frames: int = 100_000, least_drags: int = 0) -> Rep
             library.add_shot("soak", big_shot(long_frames), slug="long")
         server = Server(data, "serve")
         try:
-            report.start_mb = _mb(server)
+            report.start_mb = size_mb(server.process.pid)
             _work(server, seconds, least_drags, report)
             for n in range(6):
                 _export(server.url, "long", _FORMATS[n % 3], report)
-            report.end_mb = _mb(server)
-            report.most_mb = max(report.most_mb, _mb(server, "VmHWM"))
+            report.end_mb = size_mb(server.process.pid)
+            report.most_mb = max(report.most_mb, size_mb(server.process.pid, "VmHWM"))
         finally:
             server.stop()
     return report
@@ -88,11 +87,6 @@ def _export(url: str, shot: str, format_: str, report: Report) -> None:
         raise AssertionError(f"the export of {shot} as {format_} {job['status']}: {job['problem']}")
     ask(f"{url}api/exports/{job['id']}/file", raw=True)
     report.exports += 1
-
-
-def _mb(server: Server, field: str = "VmRSS") -> float:
-    found = re.search(rf"{field}:\s+(\d+)", Path(f"/proc/{server.process.pid}/status").read_text())
-    return round(int(found.group(1)) / 1024, 1) if found else 0.0
 
 
 def main() -> int:

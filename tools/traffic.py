@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import json
 import random
+import re
 import urllib.error
 import urllib.request
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import Any
 
 from zittern.store.sets import SHIPPED
 
-__all__ = ["Gone", "Writer", "ask"]
+__all__ = ["Gone", "Writer", "ask", "size_mb"]
 
 _DUNES = (SHIPPED / "saltmarsh-dunes.glb").read_bytes()
 
@@ -36,6 +38,12 @@ def ask(url: str, body: Any = None, method: str | None = None, raw: bool = False
             raise Gone(str(error)) from error
         raise
     return got if raw else json.loads(got) if got else None
+
+
+def size_mb(pid: int, field: str = "VmRSS") -> float:
+    """Resident size of a process in MB, now or (VmHWM) at its largest."""
+    found = re.search(rf"{field}:\s+(\d+)", Path(f"/proc/{pid}/status").read_text())
+    return round(int(found.group(1)) / 1024, 1) if found else 0.0
 
 
 @dataclass
