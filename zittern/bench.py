@@ -11,6 +11,7 @@ import numpy as np
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.noise import Noise
@@ -71,10 +72,10 @@ def big_shot(frames: int, layers: int = LAYERS) -> Shot:
     """A shot of noise layers on all seven axes."""
     swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
     stack = tuple(Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings) for i in range(layers))
-    return new_shot("Bench", last_frame=frames, clips=(Clip(id="main", name="Whole shot", layers=stack),))
+    return new_shot("Bench", last_frame=frames, lanes=(Lane.of(Clip(id="main", name="Whole shot", layers=stack)),))
 
 
 def _with_seed(shot: Shot, seed: int) -> Shot:
-    clip = shot.clips[0]
+    clip = next(shot.clips())
     first, *rest = clip.layers
-    return shot.replace(clips=(clip.replace(layers=(first.replace(seed=1000 + seed), *rest)),))
+    return shot.replace(lanes=(Lane.of(clip.replace(layers=(first.replace(seed=1000 + seed), *rest))),))

@@ -24,7 +24,7 @@ class Projects(WithServer):
         made = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Empty", "fps": "30000/1001", "frames": 90}).json()
         self.assertEqual((made["document"]["last_frame"], made["document"]["fps"]), (90, {"num": 30000, "den": 1001}))
         copy = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Copy", "copy_of": "jetty-walk-handheld"}).json()
-        self.assertEqual(len(copy["document"]["clips"][0]["layers"]), 2)
+        self.assertEqual(len(copy["document"]["lanes"][0]["clips"][0]["layers"]), 2)
         self.assertEqual(self.client.delete("/api/shots/empty").status_code, 204)
         self.problem(self.client.get("/api/shots/empty"), 404, "no shot 'empty'")
         self.problem(self.client.get("/api/projects/none/shots"), 404, "no project")
@@ -60,7 +60,7 @@ class Edits(WithServer):
     def test_edit_undo_redo(self) -> None:
         before = self.state("jetty-walk-handheld")
         after = self.edit(SWING, "jetty-walk-handheld")
-        self.assertEqual(after["document"]["clips"][0]["layers"][0]["axes"]["pan"]["swing"], {"state": "fixed", "value": 0.9})
+        self.assertEqual(after["document"]["lanes"][0]["clips"][0]["layers"][0]["axes"]["pan"]["swing"], {"state": "fixed", "value": 0.9})
         self.assertEqual(after["undo_label"], "Set swing of pan in “Slow sway”")
         undone = self.client.post("/api/shots/jetty-walk-handheld/undo", json={"base_revision": after["revision"]}).json()
         self.assertEqual((undone["document"], undone["redo_label"]), (before["document"], after["undo_label"]))

@@ -52,7 +52,7 @@ class Imports(WithServer):
         answer = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), camera="B", base_revision=str(before["revision"]))
         state = answer.json()["state"]
         self.assertEqual(state["undo_label"], "Bring in move “walk.glb”")
-        self.assertEqual(state["document"]["clips"], before["document"]["clips"])
+        self.assertEqual(state["document"]["lanes"], before["document"]["lanes"])
         undone = self.client.post("/api/shots/jetty-walk-handheld/undo", json={"base_revision": state["revision"]}).json()
         self.assertEqual(undone["document"], before["document"])
 

@@ -9,6 +9,7 @@ from zittern.core.edits.table import Command, apply
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.noise import Noise
@@ -46,7 +47,7 @@ def layer(id_: str = "sway", source: SourceDoc | None = None, seed: int = 1, swi
 
 def shot_with(*layers: Layer, clip: dict[str, object] | None = None, **fields: object) -> Shot:
     """A shot with one clip of layers."""
-    return new_shot("Test", **{"clips": (Clip.model_validate({"id": "main", "name": "Whole shot", "layers": layers, **(clip or {})}),), **fields})
+    return new_shot("Test", **{"lanes": (Lane.of(Clip.model_validate({"id": "main", "name": "Whole shot", "layers": layers, **(clip or {})})),), **fields})
 
 
 def contribution(shot: Shot, id_: str = "sway", frames: Array | None = None) -> Array:

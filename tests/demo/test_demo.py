@@ -83,6 +83,6 @@ class Ensuring(unittest.TestCase):
             library.remove_shot("jetty-walk-handheld")
             self.assertTrue(ensure_demo(library))
             self.assertFalse(ensure_demo(library))
-            self.assertEqual(len(library.state("jetty-walk").document.clips), 1)
+            self.assertEqual(len(library.state("jetty-walk").document.lanes), 1)
             self.assertEqual(len(library.shots()), 4)
             library.close()

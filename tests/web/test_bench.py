@@ -122,7 +122,7 @@ class Tuning(WithPage):
         self.page.get_by_label(re.compile("^shape")).select_option("triangle")
         expect(self.page.get_by_label("Undo: Set wave shape in “Wave”")).to_be_visible()
         self.page.keyboard.press("Escape")
-        self.assertEqual(self.library().state("jetty-walk-handheld").document.clips[0].layers[-1].source.shape, "triangle")
+        self.assertEqual(self.library().state("jetty-walk-handheld").document.lanes[0].clips[0].layers[-1].source.shape, "triangle")
 
 
 class Playing(WithPage):
@@ -213,4 +213,4 @@ class TwoWindows(WithPage):
         settled(other)
         document = self.library().state("jetty-walk-handheld").document
         self.assertEqual([layer.mute for _, layer in document.layers()], [False, True])
-        self.assertAlmostEqual(document.clips[0].layers[0].axes.pan.swing.constant or 0, pan, places=5)
+        self.assertAlmostEqual(document.lanes[0].clips[0].layers[0].axes.pan.swing.constant or 0, pan, places=5)

@@ -219,7 +219,7 @@ class Keys(WithPage):
         entry.press("Enter")
         expect(page.get_by_label("Undo: Set swing of pan in “Slow sway” at frame 192")).to_be_visible()
         expect(page.get_by_role("button", name="Key of swing of pan here", exact=True)).to_have_attribute("aria-pressed", "true")
-        layer = self.library().state(SHOT).document.clips[0].layers[0]
+        layer = self.library().state(SHOT).document.lanes[0].clips[0].layers[0]
         self.assertEqual([(key.frame, round(key.value, 2)) for key in layer.axes.pan.swing.curve.keys], [(1, 0.66), (192, 2.5)])
         page.get_by_role("button", name="Key of swing of pan here", exact=True).click(modifiers=["Alt"])
         expect(page.get_by_label("Undo: Delete keys of swing at 2 frames")).to_be_visible()

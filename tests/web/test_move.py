@@ -127,7 +127,7 @@ class FromNothing(WithPage):
         page.mouse.up()
         settled(page)
         expect(page.get_by_label("Undo: Move key")).to_be_visible()
-        weight = self.library().state("jetty-walk-handheld").document.clips[0].layers[0].weight
+        weight = self.library().state("jetty-walk-handheld").document.lanes[0].clips[0].layers[0].weight
         self.assertLess(float(weight.sample(over(np.array([74.0])))[0]), 0.9)
 
     def test_flying_in_the_viewfinder(self) -> None:
@@ -240,8 +240,8 @@ class FromNothing(WithPage):
         expect(page.get_by_label("Undo: Paste “Slow sway”")).to_be_visible()
         settled(page)
         library = self.library()
-        pasted = library.state("empty-dune").document.clips[0].layers[0]
-        self.assertEqual(pasted.axes, library.state("jetty-walk-handheld").document.clips[0].layers[0].axes)
+        pasted = library.state("empty-dune").document.lanes[0].clips[0].layers[0]
+        self.assertEqual(pasted.axes, library.state("jetty-walk-handheld").document.lanes[0].clips[0].layers[0].axes)
 
     def test_a_loop_range_is_drawn_on_the_ruler(self) -> None:
         page = self.open("empty-dune")

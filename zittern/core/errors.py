@@ -29,7 +29,7 @@ __all__ = [
 class ZitternError(Exception):
     """Base of all errors we raise.
 
-    `where` is a path such as `clips[2].layers[0].source.rate_hz`, or empty; `place` names the same for people where it can be
+    `where` is a path such as `lanes[2].clips[0].layers[0].source.rate_hz`, or empty; `place` names the same for people where it can be
     named: `rate in “Slow sway”`.
     """
 
@@ -129,7 +129,7 @@ def union_members(*names: str) -> None:
 
 
 def loc_path(loc: tuple[int | str, ...]) -> str:
-    """A pydantic location as `clips[2].layers[0].source.rate_hz`; names of union members are left out."""
+    """A pydantic location as `lanes[2].clips[0].layers[0].source.rate_hz`; names of union members are left out."""
     out = ""
     tagged = False
     for part in loc:

@@ -23,10 +23,10 @@ class SettingValues(unittest.TestCase):
         for at, value, read in (
             ("shot.name", "B", lambda s: s.name),
             ("shot.picture.width_px", 2048, lambda s: s.picture.width_px),
-            ("clip:main.mute", True, lambda s: s.clips[0].mute),
+            ("clip:main.mute", True, lambda s: s.lanes[0].clips[0].mute),
             ("mount:camera.name", "Rig", lambda s: s.mounts[0].name),
-            ("layer:fast.source.octaves", 5, lambda s: s.clips[0].layers[1].source.octaves),
-            ("layer:sway.axes.roll.locked", True, lambda s: s.clips[0].layers[0].axes.roll.locked),
+            ("layer:fast.source.octaves", 5, lambda s: s.lanes[0].clips[0].layers[1].source.octaves),
+            ("layer:sway.axes.roll.locked", True, lambda s: s.lanes[0].clips[0].layers[0].axes.roll.locked),
         ):
             self.assertEqual(read(edited(SHOT, set_one(at, value))), value, at)
 
@@ -34,7 +34,7 @@ class SettingValues(unittest.TestCase):
         before = SHOT.fingerprint
         edited(SHOT, set_one("layer:sway.weight", 0.5))
         self.assertEqual(shot_with(layer(), layer("fast", seed=2)).fingerprint, before)
-        self.assertEqual(SHOT.clips[0].layers[0].weight.constant, 1.0)
+        self.assertEqual(SHOT.lanes[0].clips[0].layers[0].weight.constant, 1.0)
 
     def test_faults_name_the_place(self) -> None:
         for at, value, pattern in (
@@ -82,18 +82,18 @@ class SettingValues(unittest.TestCase):
 class Axes(unittest.TestCase):
     def test_scaling_leaves_locked_axes_and_keeps_within_limits(self) -> None:
         shot = edited(SHOT, set_one("layer:sway.axes.tilt.locked", True), {"type": "scale_swings", "layers": ["sway"], "factor": 400})
-        axes = shot.clips[0].layers[0].axes
+        axes = shot.lanes[0].clips[0].layers[0].axes
         self.assertEqual((axes.pan.swing.constant, axes.tilt.swing.constant, axes.zoom.swing.constant), (180.0, 0.4, 90.0))
 
     def test_scaling_a_keyed_swing_scales_its_curve(self) -> None:
         swing = keyed((1, 0.2), (50, 1.0), (240, 0.4))
         shot = edited(SHOT, set_one("layer:sway.axes.pan.swing", swing.model_dump()), {"type": "scale_swings", "layers": ["sway"], "factor": 0.5})
         frames = np.linspace(1, 240, 50)
-        np.testing.assert_allclose(shot.clips[0].layers[0].axes.pan.swing.sample(over(frames)), 0.5 * swing.sample(over(frames)), atol=1e-12)
+        np.testing.assert_allclose(shot.lanes[0].clips[0].layers[0].axes.pan.swing.sample(over(frames)), 0.5 * swing.sample(over(frames)), atol=1e-12)
 
     def test_axis_rate_is_in_hertz(self) -> None:
         shot = edited(SHOT, {"type": "set_axis_rate", "layer": "sway", "axes": ["pan", "roll"], "rate_hz": 1.2})
-        self.assertAlmostEqual(shot.clips[0].layers[0].axes.pan.pace.constant, 2.0)
+        self.assertAlmostEqual(shot.lanes[0].clips[0].layers[0].axes.pan.pace.constant, 2.0)
         with self.assertRaisesRegex(EditError, "stands still"):
             edited(SHOT, set_one("layer:sway.source.rate_hz", 0), {"type": "set_axis_rate", "layer": "sway", "axes": ["pan"], "rate_hz": 1.2})
 
@@ -124,11 +124,11 @@ class Stack(unittest.TestCase):
 
     def test_first_layer_makes_a_clip_over_the_whole_shot(self) -> None:
         shot = edited(new_shot("A"), {"type": "add_layer", "source": "noise"})
-        self.assertEqual((len(shot.clips), shot.clips[0].span_frames, self.ids(shot)), (1, None, ["noise-1"]))
+        self.assertEqual((len(shot.lanes), shot.lanes[0].clips[0].span_frames, self.ids(shot)), (1, None, ["noise-1"]))
         self.assertEqual(self.ids(edited(shot, {"type": "add_layer", "source": "noise"})), ["noise-1", "noise-2"])
 
     def test_removing_the_last_layer_removes_that_clip(self) -> None:
-        self.assertEqual(edited(SHOT, {"type": "remove_layers", "layers": ["sway", "fast"]}).clips, ())
+        self.assertEqual(edited(SHOT, {"type": "remove_layers", "layers": ["sway", "fast"]}).lanes, ())
         with self.assertRaisesRegex(EditError, "no layer 'gone'"):
             edited(SHOT, {"type": "remove_layers", "layers": ["gone"]})
 
@@ -162,14 +162,14 @@ class Stack(unittest.TestCase):
     def test_paste_keeps_the_motion_and_drops_a_foreign_mount(self) -> None:
         foreign = layer("x", seed=5, target="crane")
         shot = edited(SHOT, {"type": "paste_layers", "layers": [foreign.model_dump()]})
-        pasted = shot.clips[0].layers[-1]
+        pasted = shot.lanes[0].clips[0].layers[-1]
         self.assertIsNone(pasted.target)
         np.testing.assert_array_equal(contribution(shot, pasted.id), contribution(shot_with(layer("x", seed=5)), "x"))
 
     def test_another_source_keeps_the_swings(self) -> None:
         shot = edited(SHOT, {"type": "set_source", "layer": "sway", "source": "wave"})
-        self.assertEqual(shot.clips[0].layers[0].source.kind, "wave")
-        self.assertEqual(shot.clips[0].layers[0].axes, SHOT.clips[0].layers[0].axes)
+        self.assertEqual(shot.lanes[0].clips[0].layers[0].source.kind, "wave")
+        self.assertEqual(shot.lanes[0].clips[0].layers[0].axes, SHOT.lanes[0].clips[0].layers[0].axes)
 
 
 class Bringing(unittest.TestCase):

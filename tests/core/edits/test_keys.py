@@ -34,7 +34,7 @@ class Setting(unittest.TestCase):
         at = np.array([13.0])
         np.testing.assert_allclose(shot.mounts[0].x_m.sample(over(at)), MOVED.mounts[0].x_m.sample(over(at)))
         self.assertEqual(frames(shot, "pan_deg"), [13])
-        self.assertEqual(shot.clips[0].layers[0].weight, keyed((13, 1.0)))
+        self.assertEqual(shot.lanes[0].clips[0].layers[0].weight, keyed((13, 1.0)))
 
     def test_given_values_replace_and_keep_how_it_runs_on(self) -> None:
         linear = edited(MOVED, {"type": "set_interp", "keys": refs(25), "interp": "linear"})

@@ -19,7 +19,7 @@ def span(at: str = "layer:sway", **fields: object) -> dict[str, object]:
 
 
 def sway(shot: Shot) -> Layer:
-    return shot.clips[0].layers[0]
+    return shot.lanes[0].clips[0].layers[0]
 
 
 class Ends(unittest.TestCase):
@@ -73,7 +73,7 @@ class Several(unittest.TestCase):
     def test_layers_and_clips_together(self) -> None:
         after = edited(WHOLE, {"type": "set_span", "at": ["layer:sway", "layer:fast", "clip:main"], "last_frame": 99})
         self.assertEqual([each.span_frames for _, each in after.layers()], [(1, 99), (1, 99)])
-        self.assertEqual(after.clips[0].span_frames, (1, 99))
+        self.assertEqual(after.lanes[0].clips[0].span_frames, (1, 99))
 
     def test_what_has_no_span(self) -> None:
         for at, pattern in (("mount:camera", "only layers and clips"), ("layer:gone", "no layer 'gone'"), ("layer:sway.weight", "only layers and clips")):

@@ -16,6 +16,7 @@ from zittern.core.motion.mixing import heard
 from zittern.core.numbers.param import keyed
 from zittern.core.rig import rotations
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.wave import Phases, Wave
@@ -129,9 +130,10 @@ class Layers(unittest.TestCase):
         values = evaluate(shot).layers["sway"]
         self.assertTrue(np.all(values[:, 0] == 0) and np.any(values[:, 1] != 0))
 
-    def test_two_clips_add(self) -> None:
-        clips = tuple(Clip(id=i, name=i, layers=(layer(i, seed=s),)) for s, i in enumerate(("a", "b")))
-        motion = evaluate(shot_with(clips=clips))
+    def test_two_clips_add_on_one_lane_or_two(self) -> None:
+        one, other = (Clip(id=i, name=i, layers=(layer(i, seed=s),)) for s, i in enumerate(("a", "b")))
+        motion = evaluate(shot_with(lanes=(Lane.of(one), Lane.of(other))))
+        np.testing.assert_array_equal(motion.total, evaluate(shot_with(lanes=(Lane.of(one).replace(clips=(one, other)),))).total)
         np.testing.assert_allclose(motion.offsets[""], motion.layers["a"] + motion.layers["b"], atol=1e-15)
 
 

@@ -65,7 +65,7 @@ class Reading(unittest.TestCase):
         self.addCleanup(warnings.resetwarnings)
         sway = layer(swings={"pan": 2.0})
         stepping = unchecked(sway, source=Stepping())
-        slow = unchecked(WALK, clips=(unchecked(WALK.clips[0], layers=(stepping,)),))
+        slow = unchecked(WALK, lanes=(unchecked(WALK.lanes[0], clips=(unchecked(WALK.lanes[0].clips[0], layers=(stepping,)),)),))
         self.assertEqual((reads_of(stepping), reads_of(sway)), (frozenset({"speed"}), frozenset()))
         cache = Cache()
         np.testing.assert_allclose(evaluate(slow, cache=cache).total[:, 0], 2.0, atol=1e-6)

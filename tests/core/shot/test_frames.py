@@ -38,7 +38,7 @@ class Reach(unittest.TestCase):
 class Moving(unittest.TestCase):
     def test_moved_along_it_moves_as_before_later(self) -> None:
         later = retimed(FULL, Retiming(shift_frames=1000.0))
-        self.assertEqual((later.first_frame, later.last_frame, later.clips[0].span_frames), (1001, 1120, (1005.0, 1110.0)))
+        self.assertEqual((later.first_frame, later.last_frame, later.lanes[0].clips[0].span_frames), (1001, 1120, (1005.0, 1110.0)))
         before, after = evaluate(FULL), evaluate(later)
         np.testing.assert_allclose(after.pose.position_m, before.pose.position_m, atol=1e-9)
         np.testing.assert_allclose(after.pose.focal_mm, before.pose.focal_mm, atol=1e-9)
@@ -49,7 +49,7 @@ class Moving(unittest.TestCase):
     def test_stretched_about_a_frame(self) -> None:
         slow = retimed(FULL, Retiming(factor=2.0, about_frame=1.0))
         self.assertEqual((slow.first_frame, slow.last_frame), (1, 239))
-        self.assertEqual((slow.clips[0].layers[0].ramp_in_frames, slow.clips[0].layers[0].span_frames), (12.0, (23.0, 199.0)))
+        self.assertEqual((slow.lanes[0].clips[0].layers[0].ramp_in_frames, slow.lanes[0].clips[0].layers[0].span_frames), (12.0, (23.0, 199.0)))
         frames = np.linspace(1.0, 120.0, 60)
         np.testing.assert_allclose(evaluate(slow, 2 * frames - 1).bare.position_m, evaluate(FULL, frames).bare.position_m, atol=1e-9)
 
@@ -72,7 +72,7 @@ class Shots(unittest.TestCase):
         frames = edited(FULL, {"type": "set_shot", "fps": 48})
         self.assertEqual((frames.last_frame, frames.mounts), (120, FULL.mounts))
         seconds = edited(FULL, {"type": "set_shot", "fps": 48, "keep": "seconds"})
-        self.assertEqual((seconds.last_frame, seconds.clips[0].layers[0].ramp_in_frames), (239, 12.0))
+        self.assertEqual((seconds.last_frame, seconds.lanes[0].clips[0].layers[0].ramp_in_frames), (239, 12.0))
         np.testing.assert_allclose(evaluate(seconds).pose.position_m[::2], evaluate(FULL).pose.position_m, atol=1e-9)
 
     def test_a_set_can_be_taken_away(self) -> None:

@@ -36,7 +36,7 @@ class Refusals(unittest.TestCase):
         self.refused("two of the mounts", mounts=(camera, camera))
         with self.assertRaisesRegex(ValidationError, "two of the layers"):
             shot_with(layer("a"), layer("a"))
-        with self.assertRaisesRegex(ValidationError, r"clips\[0\].layers\[0\].target names the mount 'gone'"):
+        with self.assertRaisesRegex(ValidationError, r"lanes\[0\].clips\[0\].layers\[0\].target names the mount 'gone'"):
             shot_with(layer(target="gone"))
 
     def test_spans_and_ramps(self) -> None:
@@ -62,7 +62,7 @@ class Documents(unittest.TestCase):
     def test_replace_checks_and_shares(self) -> None:
         shot = shot_with(layer())
         renamed = shot.replace(name="B")
-        self.assertIs(renamed.clips[0], shot.clips[0])
+        self.assertIs(renamed.lanes[0].clips[0], shot.lanes[0].clips[0])
         self.assertEqual(shot.name, "Test")
         with self.assertRaisesRegex(DocumentError, "sensor_mm"):
             shot.replace(sensor_mm=-1.0)

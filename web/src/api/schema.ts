@@ -1442,6 +1442,21 @@ export interface components {
             value?: number | null;
         };
         /**
+         * Lane
+         * @description Clips in the order in which they were put there; their spans say when each is heard.
+         */
+        Lane: {
+            /**
+             * Clips
+             * @default []
+             */
+            clips: components["schemas"]["Clip"][];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Layer
          * @description value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
          *
@@ -2113,7 +2128,7 @@ export interface components {
         };
         /**
          * RemoveLayers
-         * @description Removes layers; a clip over the whole shot that is left empty goes with them.
+         * @description Removes layers; a clip over the whole shot that is left empty goes with them, and its lane with it.
          */
         RemoveLayers: {
             /** Layers */
@@ -2483,11 +2498,6 @@ export interface components {
          */
         Shot: {
             /**
-             * Clips
-             * @default []
-             */
-            clips: components["schemas"]["Clip"][];
-            /**
              * First Frame
              * @default 1
              */
@@ -2507,6 +2517,11 @@ export interface components {
              *     }
              */
             fps: components["schemas"]["Fps"];
+            /**
+             * Lanes
+             * @default []
+             */
+            lanes: components["schemas"]["Lane"][];
             /**
              * Last Frame
              * @default 240
@@ -2531,10 +2546,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema_version: 2;
+            schema_version: 3;
             /**
              * Sensor Mm
              * @default 36

@@ -1,7 +1,7 @@
 /** The shot that is open: its state on the server, edits one after another, undo and redo. */
 import { createStore } from "zustand/vanilla";
 import { client, Problem, take } from "../api/client";
-import type { Command, Layer, State } from "../api/types";
+import type { Clip, Command, Layer, State } from "../api/types";
 import { feed, forgetMotion } from "./motion";
 import { complain, note } from "./notes";
 import { pause, transport } from "./transport";
@@ -94,9 +94,14 @@ function keepSelection(state: State): void {
   if (mount && !state.document.mounts.some((each) => each.id === mount)) view.setState({ mount: null });
 }
 
+/** Clips of all lanes, from the bottom up. */
+export function clipsOf(state: State): Clip[] {
+  return state.document.lanes.flatMap((lane) => lane.clips);
+}
+
 /** Layers from the bottom up. */
 export function layersOf(state: State): Layer[] {
-  return (state.document.clips ?? []).flatMap((clip) => clip.layers ?? []);
+  return clipsOf(state).flatMap((clip) => clip.layers);
 }
 
 export function findLayer(state: State | null, id: string | null): Layer | null {

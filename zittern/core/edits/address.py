@@ -1,4 +1,4 @@
-"""Addresses: `shot.focal_mm`, `mount:camera.pan_deg`, `clip:main.amount`, `layer:sway.axes.pan.swing`."""
+"""Addresses: `shot.focal_mm`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`, `layer:sway.axes.pan.swing`."""
 
 from __future__ import annotations
 
@@ -9,10 +9,11 @@ from zittern.core.doc import Doc
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.param import Number
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["change_at", "change_layer", "find_clip", "find_layer", "get_at", "layers_title", "named", "number_at", "owners_title", "set_at"]
+__all__ = ["change_at", "change_layer", "find_clip", "find_layer", "get_at", "layers_title", "named", "number_at", "owners_title", "set_at", "with_clip"]
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
@@ -25,7 +26,7 @@ def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
 
 def find_clip(shot: Shot, clip_id: str) -> Clip:
     """A clip. Raises EditError."""
-    for clip in shot.clips:
+    for clip in shot.clips():
         if clip.id == clip_id:
             return clip
     raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
@@ -35,7 +36,7 @@ def change_layer(shot: Shot, layer_id: str, change: Callable[[Layer], Layer]) ->
     """The shot with one layer changed."""
     clip, layer = find_layer(shot, layer_id)
     layers = tuple(change(each) if each is layer else each for each in clip.layers)
-    return _with_clip(shot, clip, clip.replace(layers=layers))
+    return with_clip(shot, clip, clip.replace(layers=layers))
 
 
 def get_at(shot: Shot, address: str) -> Any:
@@ -78,13 +79,13 @@ def number_at(shot: Shot, address: str) -> Number:
 def set_at(shot: Shot, address: str, value: Any) -> Shot:
     """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
     _, parts = _resolve(shot, address)
-    if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips"):
+    if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes"):
         raise EditError("this cannot be set as a value", address)
     return change_at(shot, address.split(".", 1)[0], lambda each: _replaced(each, parts, value, address), address)
 
 
 def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str | None = None) -> Shot:
-    """The shot with a layer, clip, mount or itself changed. Raises EditError with `where`, or the owner's address."""
+    """The shot with a layer, clip, lane, mount or itself changed. Raises EditError with `where`, or the owner's address."""
     doc, _ = _resolve(shot, owner)
     with faults_as(EditError, where or owner):
         changed = change(doc)
@@ -93,7 +94,9 @@ def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str |
         if isinstance(doc, Layer):
             return change_layer(shot, doc.id, lambda _: changed)
         if isinstance(doc, Clip):
-            return _with_clip(shot, doc, changed)
+            return with_clip(shot, doc, changed)
+        if isinstance(doc, Lane):
+            return shot.replace(lanes=tuple(changed if each is doc else each for each in shot.lanes))
         return shot.replace(mounts=tuple(changed if each is doc else each for each in shot.mounts))
 
 
@@ -118,12 +121,23 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
         return find_layer(shot, name)[1], parts
     if kind == "clip":
         return find_clip(shot, name), parts
+    if kind == "lane":
+        for lane in shot.lanes:
+            if lane.id == name:
+                return lane, parts
     if kind == "mount":
         for mount in shot.mounts:
             if mount.id == name:
                 return mount, parts
-    raise EditError(f"nothing is called {head!r}; addresses start with shot, mount:ID, clip:ID or layer:ID", address)
+    raise EditError(f"nothing is called {head!r}; addresses start with shot, mount:ID, lane:ID, clip:ID or layer:ID", address)
 
 
-def _with_clip(shot: Shot, clip: Clip, changed: Clip) -> Shot:
-    return shot.replace(clips=tuple(changed if each is clip else each for each in shot.clips))
+def with_clip(shot: Shot, clip: Clip, changed: Clip) -> Shot:
+    """The shot with one clip changed."""
+
+    def put(lane: Lane) -> Lane:
+        if not any(each is clip for each in lane.clips):
+            return lane
+        return lane.replace(clips=tuple(changed if each is clip else each for each in lane.clips))
+
+    return shot.replace(lanes=tuple(put(lane) for lane in shot.lanes))

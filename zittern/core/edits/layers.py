@@ -8,10 +8,11 @@ from pydantic import Field
 
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
-from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named
+from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named, with_clip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.feel import fresh_seed, handheld, lens_factor
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot
 from zittern.core.sources import streams
@@ -78,7 +79,7 @@ class PasteLayers(CommandDoc):
 
 
 class RemoveLayers(CommandDoc):
-    """Removes layers; a clip over the whole shot that is left empty goes with them."""
+    """Removes layers; a clip over the whole shot that is left empty goes with them, and its lane with it."""
 
     type: Literal["remove_layers"] = "remove_layers"
     layers: tuple[str, ...] = Field(min_length=1)
@@ -87,12 +88,18 @@ class RemoveLayers(CommandDoc):
         """Raises EditError when one is not there."""
         for layer_id in self.layers:
             find_layer(shot, layer_id)
-        left: list[Clip] = []
-        for clip in shot.clips:
-            kept = tuple(layer for layer in clip.layers if layer.id not in self.layers)
-            if kept or clip.span_frames is not None or not clip.layers:
-                left.append(clip if len(kept) == len(clip.layers) else clip.replace(layers=kept))
-        return shot.replace(clips=tuple(left))
+        left: list[Lane] = []
+        for lane in shot.lanes:
+            clips = tuple(clip for clip in map(self._thinned, lane.clips) if clip is not None)
+            if clips or not lane.clips:
+                left.append(lane if clips == lane.clips else lane.replace(clips=clips))
+        return shot.replace(lanes=tuple(left))
+
+    def _thinned(self, clip: Clip) -> Clip | None:
+        kept = tuple(layer for layer in clip.layers if layer.id not in self.layers)
+        if len(kept) == len(clip.layers):
+            return clip
+        return clip.replace(layers=kept) if kept or clip.span_frames is not None else None
 
     def label(self, shot: Shot) -> str:
         """`Remove “Slow sway”`."""
@@ -243,17 +250,17 @@ def _free_id(shot: Shot, stem: str) -> str:
 
 
 def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:
-    return shot.replace(clips=tuple(each.replace(layers=layers) if each is clip else each for each in shot.clips))
+    return with_clip(shot, clip, clip.replace(layers=layers))
 
 
 def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
-    """Puts layers on top of a clip; without one, on the clip that spans the shot, made when missing."""
+    """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a lane of its own when missing."""
     if clip_id is not None:
         clip = find_clip(shot, clip_id)
         return _with_layers(shot, clip, (*clip.layers, *layers))
-    for clip in shot.clips:
+    for clip in shot.clips():
         if clip.span_frames is None:
             return _with_layers(shot, clip, (*clip.layers, *layers))
-    taken = {clip.id for clip in shot.clips}
+    taken = {clip.id for clip in shot.clips()} | {lane.id for lane in shot.lanes}
     free = next(name for name in ("main", *(f"main-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
-    return shot.replace(clips=(*shot.clips, Clip(id=free, name="Whole shot", layers=layers)))
+    return shot.replace(lanes=(*shot.lanes, Lane.of(Clip(id=free, name="Whole shot", layers=layers))))

@@ -119,8 +119,5 @@ class RemoveMount(CommandDoc):
 def _with_mounts(shot: Shot, mounts: tuple[Mount, ...]) -> Shot:
     """Another rig; layers on mounts that go act at the lens end from then on."""
     known = {mount.id for mount in mounts}
-    clips = tuple(
-        clip.replace(layers=tuple(layer if layer.target is None or layer.target in known else layer.replace(target=None) for layer in clip.layers))
-        for clip in shot.clips
-    )
-    return shot.replace(mounts=mounts, clips=clips)
+    lanes = shot.lanes_with(lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=None))
+    return shot.replace(mounts=mounts, lanes=lanes)

@@ -35,7 +35,7 @@ def contributions(run: Run) -> tuple[dict[str, Array], dict[str, Array]]:
     counted = heard(run.shot)
     out: dict[str, Array] = {}
     silent: dict[str, Array] = {}
-    for clip in run.shot.clips:
+    for clip in run.shot.clips():
         mine: dict[str, Array] = {}
         for layer in clip.layers:
             if layer.id not in counted:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Annotated, Literal, Self
 
 import numpy as np
@@ -13,6 +13,7 @@ from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.timebase import Fps
@@ -20,7 +21,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[2] = 2
+SCHEMA_VERSION: Literal[3] = 3
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -60,7 +61,7 @@ class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[2] = SCHEMA_VERSION
+    schema_version: Literal[3] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -71,7 +72,7 @@ class Shot(Doc):
     set_id: Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")] | None = None
     subject: Subject | None = None
     mounts: Annotated[tuple[Mount, ...], Field(min_length=1, max_length=50)]
-    clips: Annotated[tuple[Clip, ...], Field(max_length=500)] = ()
+    lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
@@ -80,20 +81,40 @@ class Shot(Doc):
         if self.last_frame - self.first_frame >= MOST_FRAMES:
             raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
         _refuse_twins("mounts", [mount.id for mount in self.mounts])
-        _refuse_twins("clips", [clip.id for clip in self.clips])
+        _refuse_twins("lanes", [lane.id for lane in self.lanes])
+        _refuse_twins("clips", [clip.id for clip in self.clips()])
         _refuse_twins("layers", [layer.id for _, layer in self.layers()])
         known = {mount.id for mount in self.mounts}
-        for c, clip in enumerate(self.clips):
-            for i, layer in enumerate(clip.layers):
-                if layer.target is not None and layer.target not in known:
-                    raise ValueError(f"clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does not exist")
+        for n, lane in enumerate(self.lanes):
+            for c, clip in enumerate(lane.clips):
+                for i, layer in enumerate(clip.layers):
+                    if layer.target is not None and layer.target not in known:
+                        raise ValueError(f"lanes[{n}].clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does not exist")
         return self
+
+    def clips(self) -> Iterator[Clip]:
+        """All clips of all lanes, from the bottom up."""
+        for lane in self.lanes:
+            yield from lane.clips
 
     def layers(self) -> Iterator[tuple[Clip, Layer]]:
         """All layers with their clips, from the bottom up."""
-        for clip in self.clips:
+        for clip in self.clips():
             for layer in clip.layers:
                 yield clip, layer
+
+    def lanes_with(self, change: Callable[[Layer], Layer]) -> tuple[Lane, ...]:
+        """Its lanes with every layer changed; what stays the same is shared."""
+
+        def clip_with(clip: Clip) -> Clip:
+            layers = tuple(map(change, clip.layers))
+            return clip if all(new is old for new, old in zip(layers, clip.layers, strict=True)) else clip.replace(layers=layers)
+
+        def lane_with(lane: Lane) -> Lane:
+            clips = tuple(map(clip_with, lane.clips))
+            return lane if all(new is old for new, old in zip(clips, lane.clips, strict=True)) else lane.replace(clips=clips)
+
+        return tuple(map(lane_with, self.lanes))
 
     def scope(self, frames: Array | float) -> Scope:
         """What its numbers may look at, at some frames (F,) or at one."""

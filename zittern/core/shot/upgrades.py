@@ -37,8 +37,22 @@ def _brought_in(values: Any, limits: tuple[float, ...]) -> Any:
     return [min(max(value, -most), most) for value, most in zip(values, limits, strict=True)]
 
 
+def in_lanes(data: dict[str, Any]) -> dict[str, Any]:
+    """2 to 3: clips lie on lanes, one lane a clip, so that all add up as before."""
+    clips = data.get("clips", [])
+    if not isinstance(clips, list):
+        raise DocumentError(f"expected a list of clips, got {type(clips).__name__}", "clips")
+    rest = {name: value for name, value in data.items() if name != "clips"}
+    return rest | {"schema_version": 3, "lanes": [_lane_of(clip, n) for n, clip in enumerate(clips)]}
+
+
+def _lane_of(clip: Any, n: int) -> dict[str, Any]:
+    names = {name: clip[name] for name in ("id", "name") if name in clip} if isinstance(clip, dict) else {}
+    return {"id": f"lane-{n}", "name": "Lane", **names, "clips": [clip]}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits}
+STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes}
 
 
 def read_shot(text: str | bytes) -> Shot:

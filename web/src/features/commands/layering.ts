@@ -3,7 +3,7 @@ import type { AxisName, Command, Layer, SourceKind } from "../../api/types";
 import { AXES } from "../../shared/axes";
 import { note } from "../../stores/notes";
 import { selectedLayers, selectNewest, selectSway } from "../../stores/selection";
-import { commit, flip, session } from "../../stores/session";
+import { clipsOf, commit, flip, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
@@ -53,7 +53,8 @@ function pasteLayers(): void {
 /** Moves the selected layer within its clip. */
 function reorder(by: number): void {
   const layer = chosen();
-  const clip = session.getState().state?.document.clips.find((each) => each.layers.some(({ id }) => id === layer?.id));
+  const { state } = session.getState();
+  const clip = state && clipsOf(state).find((each) => each.layers.some(({ id }) => id === layer?.id));
   if (!layer || !clip) return;
   const index = clip.layers.findIndex(({ id }) => id === layer.id) + by;
   if (index >= 0 && index < clip.layers.length) void commit({ type: "move_layer", layer: layer.id, index });

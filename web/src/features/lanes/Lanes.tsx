@@ -4,7 +4,7 @@ import { useStore } from "zustand";
 import { timeScale, zoomed } from "../../shared/timeScale";
 import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
-import { layersOf, session } from "../../stores/session";
+import { clipsOf, layersOf, session } from "../../stores/session";
 import { transport } from "../../stores/transport";
 import { selectPins, setCompact, view } from "../../stores/view";
 import { Sheet } from "../curves";
@@ -80,17 +80,19 @@ export function Lanes() {
       ) : (
         <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
           {layers.length === 0 && <EmptyStack left={HEAD_PX} />}
-          {[...state.document.clips].reverse().map((clip) => (
-            <ClipGroup
-              key={clip.id}
-              clip={clip}
-              width={width}
-              headPx={HEAD_PX}
-              selected={selected}
-              compact={compact}
-              anySolo={anySolo}
-            />
-          ))}
+          {clipsOf(state)
+            .reverse()
+            .map((clip) => (
+              <ClipGroup
+                key={clip.id}
+                clip={clip}
+                width={width}
+                headPx={HEAD_PX}
+                selected={selected}
+                compact={compact}
+                anySolo={anySolo}
+              />
+            ))}
         </div>
       )}
       <div className="flex shrink-0 border-base-300 border-t bg-base-200">

@@ -64,7 +64,7 @@ export function ViewfinderPane() {
     stage.setState({ finder: ref.current, aspect });
     return () => stage.setState({ finder: null });
   }, [ref, aspect]);
-  const hasLayers = (document?.clips ?? []).some((clip) => (clip.layers ?? []).length > 0);
+  const hasLayers = (document?.lanes ?? []).some((lane) => lane.clips.some((clip) => clip.layers.length > 0));
   return (
     <div
       ref={ref}
