@@ -168,6 +168,20 @@ class Tables(WithServer):
         self.assertEqual([axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"])
         self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"])
         self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])
+        self.assertEqual([look["field"] for look in tables["forms"]["move"]][-1], "focal_mm")
+        self.assertEqual(tables["forms"]["limits"]["aim_camera.fill"], [0.02, 4.0])
+
+    def test_what_an_edit_made_is_told(self) -> None:
+        base = self.client.get("/api/shots/jetty-walk").json()["revision"]
+        command = {"type": "add_layer", "source": "wave"}
+        state = self.client.post("/api/shots/jetty-walk/edits", json={"base_revision": base, "command": command}).json()
+        self.assertEqual(state["made"], ["lane:main", "clip:main", "layer:wave-1"])
+        self.assertEqual(self.client.get("/api/shots/jetty-walk").json()["made"], [])
+
+    def test_a_length_in_seconds(self) -> None:
+        body = {"name": "Half", "fps": "24000/1001", "seconds": 0.5}
+        state = self.client.post("/api/projects/saltmarsh-post/shots", json=body).json()
+        self.assertEqual(state["document"]["last_frame"], 12)
 
     def test_sets(self) -> None:
         answer = self.client.get("/api/sets/saltmarsh-jetty")

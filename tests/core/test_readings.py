@@ -41,6 +41,26 @@ class OfALayer(unittest.TestCase):
             self.assertAlmostEqual(row.px_per_unit * 0.1 / small, 1.0, places=4)
 
 
+class Heard(unittest.TestCase):
+    def test_mute_and_solo_of_layers_and_clips(self) -> None:
+        shot = shot_with(layer(), layer("fast", seed=2), layer("slow", seed=3))
+        for change, expected in (
+            ({}, [True, True, True]),
+            ({"layer:fast.mute": True}, [True, False, True]),
+            ({"layer:fast.solo": True}, [False, True, False]),
+            ({"layer:fast.solo": True, "layer:fast.mute": True}, [False, False, False]),
+            ({"clip:main.mute": True}, [False, False, False]),
+        ):
+            changed = edited(shot, *({"type": "set_values", "values": [{"at": at, "value": value}]} for at, value in change.items()))
+            self.assertEqual([each.heard for each in read(changed, evaluate(changed), 1).layers], expected, change)
+
+    def test_spans_as_set_or_all_of_the_shot(self) -> None:
+        shot = shot_with(layer(span_frames=(20, 80), ramp_in_frames=6), clip={"ramp_out_frames": 9}, first_frame=5, last_frame=90)
+        readings = read(shot, evaluate(shot), 5)
+        spans = [readings.layers[0].span, readings.clips[0].span]
+        self.assertEqual([(s.first_frame, s.last_frame, s.ramp_in_frames, s.ramp_out_frames) for s in spans], [(20, 80, 6, 0), (5, 90, 0, 9)])
+
+
 class OfTheShot(unittest.TestCase):
     def test_distance_is_to_the_subject_where_it_is_then(self) -> None:
         subject = Subject(name="Post", z_m=keyed((1, -2.0), (240, -10.0), interp="linear"), y_m=fixed(1.6))

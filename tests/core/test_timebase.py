@@ -4,7 +4,7 @@ import numpy as np
 from pydantic import ValidationError
 
 from zittern.core.errors import BadInput
-from zittern.core.timebase import Fps, frame_grid, last_frame_covering
+from zittern.core.timebase import Fps, frame_grid, frames_in, last_frame_covering
 
 
 class FpsReading(unittest.TestCase):
@@ -37,6 +37,7 @@ class Time(unittest.TestCase):
 
     def test_last_frame_is_at_or_after_the_last_key(self) -> None:
         fps = Fps(num=24)
+        self.assertEqual([frames_in(seconds, fps) for seconds in (1e-9, 0.5, 10.02, 10.03)], [1, 12, 240, 241])
         self.assertEqual(last_frame_covering(0.0, fps), 1)
         self.assertEqual(last_frame_covering(1.0, fps), 25)
         self.assertEqual(last_frame_covering(1.001, fps), 26)

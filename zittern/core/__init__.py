@@ -10,8 +10,10 @@ phase      integral of rate x speed
 envelope   ramps in and out
 lens       focal length, field of view, size in pixels
 rig        rotations, transforms, mount poses
+looks      how fields look to people: names, units, steps
 sources    sources of motion and their table
 shot       the shot document and its upgrades
+forms      THE TABLES of what forms show
 motion     THE CENTRE: shot + frames -> Motion, a module a stage
 sampled    motion at the frames that somebody looks at
 scribble   a shot's shake as a small picture

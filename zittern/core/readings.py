@@ -9,8 +9,9 @@ from zittern.core.doc import Doc
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
+from zittern.core.motion.mixing import heard
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.layers import Layer
+from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
@@ -38,19 +39,38 @@ class AxisReading(Doc):
     rate_hz: float
 
 
+class SpanReading(Doc):
+    """When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's where it has no span."""
+
+    first_frame: float
+    last_frame: float
+    ramp_in_frames: float
+    ramp_out_frames: float
+
+
 class LayerReading(Doc):
-    """A layer's seven axes."""
+    """A layer's seven axes, when it is heard, and whether it is at all."""
 
     layer: str
+    heard: bool
+    span: SpanReading
     axes: tuple[AxisReading, ...]
 
 
+class ClipReading(Doc):
+    """When a clip is heard."""
+
+    clip: str
+    span: SpanReading
+
+
 class Readings(Doc):
-    """Of a shot: at a frame (layers), and over the whole of it (total)."""
+    """Of a shot: at a frame (clips, layers), and over the whole of it (total)."""
 
     frame: float
     focal_mm: float
     subject_distance_m: float
+    clips: tuple[ClipReading, ...]
     layers: tuple[LayerReading, ...]
     total_swing_px: float
     streak_px: float
@@ -79,12 +99,14 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
     shaken = _picture_offsets_px(shot, motion, distance)
     overall = shaken if whole is None or whole is motion else _picture_offsets_px(shot, whole, distance)
     step = np.linalg.norm(np.diff(shaken, axis=0), axis=1) if len(shaken) > 1 else np.zeros(1)
+    counted = heard(shot)
     speed = np.linalg.norm(np.diff(motion.bare.position_m[max(i - 1, 0) : i + 2], axis=0), axis=1)
     return Readings(
         frame=frame,
         focal_mm=float(motion.pose.focal_mm[i]),
         subject_distance_m=distance,
-        layers=tuple(_layer_reading(shot, clip, layer, frame, focal, distance) for clip, layer in shot.layers()),
+        clips=tuple(ClipReading(clip=clip.id, span=_span_reading(shot, clip)) for clip in shot.clips()),
+        layers=tuple(_layer_reading(shot, clip, layer, frame, focal, distance, counted) for clip, layer in shot.layers()),
         total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(overall * overall, axis=1)))),
         streak_px=float(step[min(i, len(step) - 1)] * SHUTTER_SHARE),
         camera_height_m=float(motion.pose.position_m[i, 1]),
@@ -101,7 +123,12 @@ def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
     return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)
 
 
-def _layer_reading(shot: Shot, clip: Clip, layer: Layer, frame: float, focal_mm: float, distance_m: float) -> LayerReading:
+def _span_reading(shot: Shot, part: Spanned) -> SpanReading:
+    first, last = part.span_frames or (float(shot.first_frame), float(shot.last_frame))
+    return SpanReading(first_frame=first, last_frame=last, ramp_in_frames=part.ramp_in_frames, ramp_out_frames=part.ramp_out_frames)
+
+
+def _layer_reading(shot: Shot, clip: Clip, layer: Layer, frame: float, focal_mm: float, distance_m: float, counted: set[str]) -> LayerReading:
     at = shot.scope(frame)
     base_hz = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)
     rows = []
@@ -114,4 +141,4 @@ def _layer_reading(shot: Shot, clip: Clip, layer: Layer, frame: float, focal_mm:
         rate = base_hz * lead.pace.at(at)
         share = pixels / shot.picture.width_px
         rows.append(AxisReading(axis=axis, swing=swing, swing_px=pixels, swing_share=share, px_per_unit=per_unit, moves=axis in moving, rate_hz=rate))
-    return LayerReading(layer=layer.id, axes=tuple(rows))
+    return LayerReading(layer=layer.id, heard=layer.id in counted, span=_span_reading(shot, layer), axes=tuple(rows))

@@ -13,7 +13,7 @@ from zittern.core.doc import Doc
 from zittern.core.errors import BadInput
 from zittern.core.units import Array
 
-__all__ = ["MOST_FPS", "Fps", "frame_grid", "last_frame_covering"]
+__all__ = ["MOST_FPS", "Fps", "frame_grid", "frames_in", "last_frame_covering"]
 
 MOST_FPS = 1000.0
 # A shot of a million frames, four times a frame.
@@ -93,6 +93,11 @@ def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
         raise BadInput(f"a step of {step:g} frames over {length} frames: at most {MOST_SAMPLES} samples are possible; choose a larger step", "step")
     count = math.floor((last_frame - first_frame) / step + 1e-9) + 1
     return first_frame + np.arange(count, dtype=np.float64) * step
+
+
+def frames_in(seconds: float, fps: Fps) -> int:
+    """Number of whole frames in some seconds, at least one."""
+    return max(1, round(seconds * fps.value))
 
 
 def last_frame_covering(last_time_s: float, fps: Fps, first_frame: int = 1) -> int:

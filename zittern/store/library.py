@@ -19,6 +19,7 @@ from pathlib import Path
 
 from sqlalchemy import Connection, Engine, delete, func, insert, select, update
 
+from zittern.core.edits.made import made
 from zittern.core.edits.table import Command, apply
 from zittern.core.errors import BadInput, DocumentError, NotFound, StoreBusy
 from zittern.core.shot.shot import Shot
@@ -233,7 +234,7 @@ class Library:
         with self._writing() as connection:
             revision = revisions.append(connection, head.shot_id, base_revision, after, packed, label, command.model_dump_json())
         self._documents.put(packed, after)
-        return State(head.shot_id, head.slug, head.project, head.project_slug, after, revision, label, label, None)
+        return State(head.shot_id, head.slug, head.project, head.project_slug, after, revision, label, label, None, made(before, after))
 
     def undo(self, key: str, base_revision: int) -> State:
         """One step back. Raises Conflict."""

@@ -23,7 +23,7 @@ _LABEL_LENGTH = 300
 
 @dataclass(frozen=True, slots=True)
 class State:
-    """A shot as it stands: document, revision, and what undo and redo would do."""
+    """A shot as it stands: document, revision, what undo and redo would do, and of an edit what it made, as addresses."""
 
     shot_id: str
     slug: str
@@ -34,6 +34,7 @@ class State:
     label: str
     undo_label: str | None
     redo_label: str | None
+    made: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

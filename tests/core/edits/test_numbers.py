@@ -47,3 +47,20 @@ class Numbers(unittest.TestCase):
             with self.subTest(at), self.assertRaisesRegex(EditError, "less than or equal|expected") as caught:
                 edited(SHOT, {"type": "set_numbers", "frame": 1, "key": True, "values": [{"at": at, "value": 1e99}]})
             self.assertEqual((caught.exception.where, caught.exception.place), (at, place))
+
+
+class Swings(unittest.TestCase):
+    def test_each_axis_as_far_as_it_goes(self) -> None:
+        wide = {"type": "set_swings", "layer": "sway", "frame": 1, "axes": ["pan", "tilt", "zoom"], "value": 120.0}
+        axes = next(edited(SHOT, wide).layers())[1].axes
+        self.assertEqual([axes.of(axis).swing.constant for axis in ("pan", "tilt", "zoom")], [120.0, 90.0, 90.0])
+        self.assertEqual(axes.roll, next(SHOT.layers())[1].axes.roll)
+        self.assertEqual(command(**wide).label(SHOT), "Set swing of pan, tilt, zoom in “Sway”")
+
+    def test_a_keyed_one_gets_a_key(self) -> None:
+        at = "layer:sway.axes.pan.swing"
+        moving = edited(SHOT, {"type": "set_keys", "keys": [{"at": at, "frame": 1, "value": 0.2}]})
+        both = edited(moving, {"type": "set_swings", "layer": "sway", "frame": 60, "axes": ["pan", "tilt"], "value": 0.7})
+        axes = next(both.layers())[1].axes
+        np.testing.assert_array_equal(axes.pan.swing.breaks, [1.0, 60.0])
+        self.assertEqual(axes.tilt.swing, fixed(0.7))

@@ -69,6 +69,19 @@ class Ramps(unittest.TestCase):
         self.assertEqual((after.span_frames, after.ramp_in_frames), (None, 48))
 
 
+class RampsByFrame(unittest.TestCase):
+    def test_each_ends_where_it_is_told_in_its_own_span(self) -> None:
+        both = edited(SPANNED, {"type": "set_span", "at": ["layer:sway", "layer:fast"], "ramp_in_until": 40})
+        self.assertEqual([each.ramp_in_frames for _, each in both.layers()], [20, 39])
+        self.assertEqual(sway(edited(SPANNED, span(ramp_out_from=70))).ramp_out_frames, 10)
+
+    def test_outside_of_the_span_there_is_none_or_all_that_is_left(self) -> None:
+        self.assertEqual(sway(edited(SPANNED, span(ramp_in_until=5))).ramp_in_frames, 0)
+        self.assertEqual(sway(edited(SPANNED, span(ramp_in_until=500))).ramp_in_frames, 36)
+        self.assertEqual(sway(edited(SPANNED, span(ramp_out_from=-500))).ramp_out_frames, 48)
+        self.assertEqual(sway(edited(SPANNED, span(ramp_out_from=200))).ramp_out_frames, 0)
+
+
 class Several(unittest.TestCase):
     def test_layers_and_clips_together(self) -> None:
         after = edited(WHOLE, {"type": "set_span", "at": ["layer:sway", "layer:fast", "clip:main"], "last_frame": 99})
@@ -88,6 +101,8 @@ class Labels(unittest.TestCase):
             ({"first_frame": 24, "last_frame": 48}, "Span of “Sway” from frame 24 to frame 48"),
             ({"ramp_out_frames": 12}, "Ramp out of “Sway”: 12 frames"),
             ({"by_frames": -3}, "Move span of “Sway” by -3 frames"),
+            ({"ramp_in_until": 40}, "Ramp in of “Sway” until frame 40"),
+            ({"ramp_out_from": 60}, "Ramp out of “Sway” from frame 60"),
             ({"whole": True}, "Whole shot for “Sway”"),
         ):
             self.assertEqual(command(**span(**fields)).label(WHOLE), expected)

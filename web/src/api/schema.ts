@@ -557,7 +557,7 @@ export interface paths {
         };
         /**
          * Get Tables
-         * @description Axes, sources, formats and sets.
+         * @description Axes, sources, forms, formats and sets.
          */
         get: operations["get_tables_api_tables_get"];
         put?: never;
@@ -787,16 +787,26 @@ export interface components {
              */
             zoom: components["schemas"]["AxisSetting"];
         };
-        /** AxisOut */
+        /**
+         * AxisOut
+         * @description unit: in words; sign: as numbers carry it. step: a fine change of a swing.
+         */
         AxisOut: {
             /** Minus */
             minus: string;
             /** Most Swing */
             most_swing: number;
-            /** Name */
-            name: string;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
             /** Plus */
             plus: string;
+            /** Sign */
+            sign: string;
+            /** Step */
+            step: number;
             /** Unit */
             unit: string;
         };
@@ -1004,6 +1014,15 @@ export interface components {
             speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
         };
         /**
+         * ClipReading
+         * @description When a clip is heard.
+         */
+        ClipReading: {
+            /** Clip */
+            clip: string;
+            span: components["schemas"]["SpanReading"];
+        };
+        /**
          * CopyAxis
          * @description Gives other axes the settings of one, with new random starts, so that no diagonal motion comes of it.
          */
@@ -1184,7 +1203,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /** ExportIn */
         ExportIn: {
@@ -1196,6 +1215,85 @@ export interface components {
              * @default 1
              */
             step: number;
+        };
+        /**
+         * FieldLook
+         * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. axis: of
+         *     a field that has one number an axis.
+         */
+        FieldLook: {
+            /** Axis */
+            axis?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom") | null;
+            /**
+             * Choices
+             * @default []
+             */
+            choices: (string | number)[];
+            /**
+             * Digits
+             * @default 0
+             */
+            digits: number;
+            /** Field */
+            field: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
+             * Hint
+             * @default
+             */
+            hint: string;
+            /**
+             * Ink
+             * @default roll
+             * @enum {string}
+             */
+            ink: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "number" | "choice" | "switch";
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Most
+             * @default 0
+             */
+            most: number;
+            /** Only */
+            only?: [
+                string,
+                boolean
+            ] | null;
+            /**
+             * Scales
+             * @default false
+             */
+            scales: boolean;
+            /**
+             * Step
+             * @default 0
+             */
+            step: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /** Title */
+            title: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
         };
         /**
          * Fixed
@@ -1277,6 +1375,33 @@ export interface components {
             title: string;
         };
         /**
+         * FormsOut
+         * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by `type.field`.
+         */
+        FormsOut: {
+            /** Clip */
+            clip: components["schemas"]["FieldLook"][];
+            /** Extends */
+            extends: string[];
+            /** Framings */
+            framings: components["schemas"]["FramingOut"][];
+            /** Interps */
+            interps: string[];
+            /** Layer */
+            layer: components["schemas"]["FieldLook"][];
+            /** Lenses Mm */
+            lenses_mm: number[];
+            /** Limits */
+            limits: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Move */
+            move: components["schemas"]["FieldLook"][];
+        };
+        /**
          * Fps
          * @description Frames a second as a ratio. Reads `24`, `23.976`, `"24000/1001"` or `{"num": 24000, "den": 1001}`.
          */
@@ -1288,6 +1413,16 @@ export interface components {
             den: number;
             /** Num */
             num: number;
+        };
+        /**
+         * FramingOut
+         * @description How large a subject stands in the picture, as a share of its height.
+         */
+        FramingOut: {
+            /** Fill */
+            fill: number;
+            /** Title */
+            title: string;
         };
         /** GoToIn */
         GoToIn: {
@@ -1630,13 +1765,16 @@ export interface components {
         };
         /**
          * LayerReading
-         * @description A layer's seven axes.
+         * @description A layer's seven axes, when it is heard, and whether it is at all.
          */
         LayerReading: {
             /** Axes */
             axes: components["schemas"]["AxisReading"][];
+            /** Heard */
+            heard: boolean;
             /** Layer */
             layer: string;
+            span: components["schemas"]["SpanReading"];
         };
         /**
          * LinkAxes
@@ -1692,7 +1830,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -1896,11 +2034,8 @@ export interface components {
              *     }
              */
             fps: components["schemas"]["Fps"];
-            /**
-             * Frames
-             * @default 240
-             */
-            frames: number;
+            /** Frames */
+            frames?: number | null;
             /** Name */
             name: string;
             /**
@@ -1910,6 +2045,12 @@ export interface components {
              *     }
              */
             picture: components["schemas"]["Picture"];
+            /**
+             * Seconds
+             * @description its length, unless frames are given
+             * @default 10
+             */
+            seconds: number;
             /**
              * Sensor Mm
              * @default 36
@@ -2106,13 +2247,15 @@ export interface components {
         };
         /**
          * Readings
-         * @description Of a shot: at a frame (layers), and over the whole of it (total).
+         * @description Of a shot: at a frame (clips, layers), and over the whole of it (total).
          */
         Readings: {
             /** Camera Height M */
             camera_height_m: number;
             /** Camera Speed M S */
             camera_speed_m_s: number;
+            /** Clips */
+            clips: components["schemas"]["ClipReading"][];
             /** Focal Mm */
             focal_mm: number;
             /** Frame */
@@ -2450,7 +2593,8 @@ export interface components {
         /**
          * SetSpan
          * @description Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps shrink
-         *     with their span, the ramp that is set stops at the other one.
+         *     with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame where it is done
+         *     (`ramp_in_until`) or begins (`ramp_out_from`).
          */
         SetSpan: {
             /** At */
@@ -2466,8 +2610,12 @@ export interface components {
             last_frame?: number | null;
             /** Ramp In Frames */
             ramp_in_frames?: number | null;
+            /** Ramp In Until */
+            ramp_in_until?: number | null;
             /** Ramp Out Frames */
             ramp_out_frames?: number | null;
+            /** Ramp Out From */
+            ramp_out_from?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2478,6 +2626,25 @@ export interface components {
              * @default false
              */
             whole: boolean;
+        };
+        /**
+         * SetSwings
+         * @description Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key there.
+         */
+        SetSwings: {
+            /** Axes */
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
+            /** Frame */
+            frame: number;
+            /** Layer */
+            layer: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_swings";
+            /** Value */
+            value: number;
         };
         /**
          * SetValues
@@ -2630,12 +2797,31 @@ export interface components {
         };
         /** SourceOut */
         SourceOut: {
+            /** Fields */
+            fields: components["schemas"]["FieldLook"][];
             /** Imitates */
             imitates: string;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys";
             /** Title */
             title: string;
+        };
+        /**
+         * SpanReading
+         * @description When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's where it has no span.
+         */
+        SpanReading: {
+            /** First Frame */
+            first_frame: number;
+            /** Last Frame */
+            last_frame: number;
+            /** Ramp In Frames */
+            ramp_in_frames: number;
+            /** Ramp Out Frames */
+            ramp_out_frames: number;
         };
         /**
          * SpectrumOut
@@ -2649,13 +2835,18 @@ export interface components {
             /** Sum Px */
             sum_px: number[];
         };
-        /** StateOut */
+        /**
+         * StateOut
+         * @description A shot as it stands. made: addresses of what the edit that led here made.
+         */
         StateOut: {
             document: components["schemas"]["Shot"];
             /** Id */
             id: string;
             /** Label */
             label: string;
+            /** Made */
+            made: string[];
             /** Project */
             project: string;
             /** Project Slug */
@@ -2744,6 +2935,7 @@ export interface components {
             axes: components["schemas"]["AxisOut"][];
             /** Formats */
             formats: components["schemas"]["FormatOut"][];
+            forms: components["schemas"]["FormsOut"];
             /** Sets */
             sets: components["schemas"]["SetChoice"][];
             /** Sources */

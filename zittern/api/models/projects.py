@@ -28,7 +28,8 @@ class NameIn(Model):
 class NewShotIn(Model):
     name: Name
     fps: Fps = Fps(num=24)
-    frames: int = Field(default=240, ge=1, le=1_000_000)
+    frames: int | None = Field(default=None, ge=1, le=1_000_000)
+    seconds: float = Field(default=10.0, gt=0.0, le=1e8, description="its length, unless frames are given")
     set_id: str | None = Field(default=None, max_length=64)
     picture: Picture = Picture()
     sensor_mm: float = DEFAULT_SENSOR_MM

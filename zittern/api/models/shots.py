@@ -18,6 +18,8 @@ _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class StateOut(Model):
+    """A shot as it stands. made: addresses of what the edit that led here made."""
+
     id: str
     slug: str
     project: str
@@ -27,12 +29,13 @@ class StateOut(Model):
     label: str
     undo_label: str | None
     redo_label: str | None
+    made: tuple[str, ...]
 
     @classmethod
     def of(cls, state: State) -> StateOut:
         return cls.model_construct(
             id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, document=state.document,
-            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label,
+            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label, made=state.made,
         )  # fmt: skip
 
 

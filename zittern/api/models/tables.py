@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from zittern.api.models.base import Model
+from zittern.core.axes import Axis
+from zittern.core.looks import FieldLook
+from zittern.core.sources.table import Kind
 
-__all__ = ["AxisOut", "FormatOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
+__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
 
 
 class SetOut(Model):
@@ -20,17 +23,42 @@ class FormatOut(Model):
 
 
 class SourceOut(Model):
-    kind: str
+    kind: Kind
     title: str
     imitates: str
+    fields: list[FieldLook]
 
 
 class AxisOut(Model):
-    name: str
+    """unit: in words; sign: as numbers carry it. step: a fine change of a swing."""
+
+    name: Axis
     unit: str
+    sign: str
     plus: str
     minus: str
     most_swing: float
+    step: float
+
+
+class FramingOut(Model):
+    """How large a subject stands in the picture, as a share of its height."""
+
+    title: str
+    fill: float
+
+
+class FormsOut(Model):
+    """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by `type.field`."""
+
+    layer: list[FieldLook]
+    clip: list[FieldLook]
+    move: list[FieldLook]
+    interps: list[str]
+    extends: list[str]
+    lenses_mm: list[float]
+    framings: list[FramingOut]
+    limits: dict[str, tuple[float, float]]
 
 
 class SetChoice(Model):
@@ -44,5 +72,6 @@ class TablesOut(Model):
     version: str
     axes: list[AxisOut]
     sources: list[SourceOut]
+    forms: FormsOut
     formats: list[FormatOut]
     sets: list[SetChoice]

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 from dataclasses import asdict
 from pathlib import PurePath
+from typing import get_args
 
 from fastapi import APIRouter, UploadFile
 from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx
-from zittern.api.models.tables import AxisOut, FormatOut, SetChoice, SetOut, SourceOut, TablesOut
+from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, SetChoice, SetOut, SourceOut, TablesOut
+from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
+from zittern.core.edits.table import limits
+from zittern.core.numbers.curves import Extend
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
@@ -21,13 +25,26 @@ from zittern.store.sets import add_set, set_file, set_ids, set_title
 router = APIRouter(prefix="/api", tags=["tables"])
 
 
+_FORMS = FormsOut(
+    layer=list(forms.LAYER),
+    clip=list(forms.CLIP),
+    move=list(forms.MOVE),
+    interps=list(forms.RUNS_ON),
+    extends=list(get_args(Extend)),
+    lenses_mm=list(forms.LENSES_MM),
+    framings=[FramingOut(title=title, fill=fill) for title, fill in forms.FRAMINGS.items()],
+    limits=limits(),
+)
+
+
 @router.get("/tables")
 def get_tables(ctx: Ctx) -> TablesOut:
-    """Axes, sources, formats and sets."""
+    """Axes, sources, forms, formats and sets."""
     return TablesOut(
         version=__version__,
         axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],
-        sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates) for row in SOURCES],
+        sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates, fields=list(row.fields)) for row in SOURCES],
+        forms=_FORMS,
         formats=[FormatOut(name=each.name, ending=each.ending, title=each.title, reads=each.read is not None) for each in FORMATS],
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )

@@ -11,4 +11,5 @@ placing  where the camera stands and looks
 shots    name, frame rate, range and picture of the shot
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed
 table    THE TABLE of commands; apply
+made     what an edit made
 """

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from zittern.core.doc import Doc
+from zittern.core.forms import SAID
 from zittern.core.shot.shot import Shot
 
 __all__ = ["CommandDoc", "field_title"]
 
 _TITLES = {
-    "swing": "swing", "pace": "rate", "rate_hz": "rate", "on": "axis on or off", "locked": "axis lock", "seed": "random start",
-    "octaves": "octaves", "persistence": "persistence", "loop": "loop", "shape": "wave shape", "beats": "beats", "weight": "weight",
-    "speed": "speed", "amount": "amount", "mute": "mute", "solo": "solo", "name": "name", "steady": "steady on screen", "mode": "add or replace",
-    "span_frames": "span", "ramp_in_frames": "ramp-in", "ramp_out_frames": "ramp-out", "ramp_shape": "ramp shape", "focal_mm": "focal length",
-    "sensor_mm": "sensor width", "first_frame": "first frame", "last_frame": "last frame", "fps": "frame rate", "set_id": "set", "target": "target mount",
-    "x_m": "camera x", "y_m": "camera height", "z_m": "camera z", "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll",
+    **SAID, "swing": "swing", "pace": "rate", "rate_hz": "rate", "on": "axis on or off", "locked": "axis lock", "seed": "random start",
+    "shape": "wave shape",
+    "mute": "mute", "solo": "solo", "name": "name", "mode": "add or replace", "span_frames": "span", "ramp_in_frames": "ramp-in",
+    "ramp_out_frames": "ramp-out", "sensor_mm": "sensor width", "first_frame": "first frame", "last_frame": "last frame", "fps": "frame rate",
+    "set_id": "set", "target": "target mount",
 }  # fmt: skip
 
 

@@ -91,7 +91,7 @@ class ScaleKeys(CommandDoc):
     type: Literal["scale_keys"] = "scale_keys"
     keys: _Refs
     about_frame: Frame
-    factor: float = Field(gt=0.0, le=1000.0)
+    factor: float = Field(ge=0.001, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
         """Keys land on fractional frames where the stretch says so."""

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from zittern.core.axes import AXES, AXIS_INFO, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc
@@ -15,7 +16,7 @@ from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.shot import Shot
 
-__all__ = ["NumberValue", "SetNumbers"]
+__all__ = ["NumberValue", "SetNumbers", "SetSwings"]
 
 
 class NumberValue(Doc):
@@ -48,3 +49,26 @@ class SetNumbers(CommandDoc):
         at = [each.at for each in self.values]
         keyed = self.key or any(number_at(shot, each).curve is not None for each in at)
         return f"Set {title_of(shot, at)}" + (f" at frame {self.frame:g}" if keyed else "")
+
+
+class SetSwings(CommandDoc):
+    """Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key there."""
+
+    type: Literal["set_swings"] = "set_swings"
+    layer: str
+    frame: Frame
+    axes: Annotated[tuple[Axis, ...], Field(min_length=1, max_length=len(AXES))]
+    value: float = Field(ge=0.0, le=1e5)
+
+    def _numbers(self) -> SetNumbers:
+        most = {info.name: info.most_swing for info in AXIS_INFO}
+        at = f"layer:{self.layer}.axes"
+        return SetNumbers(frame=self.frame, values=tuple(NumberValue(at=f"{at}.{axis}.swing", value=min(self.value, most[axis])) for axis in self.axes))
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a layer that is not there."""
+        return self._numbers().apply(shot)
+
+    def label(self, shot: Shot) -> str:
+        """`Set swing of pan, tilt in “Slow sway”`."""
+        return self._numbers().label(shot)

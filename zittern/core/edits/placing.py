@@ -100,7 +100,7 @@ class AimCamera(_OnMount):
     """Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height."""
 
     type: Literal["aim_camera"] = "aim_camera"
-    fill: float | None = Field(default=None, gt=0.01, le=4.0)
+    fill: float | None = Field(default=None, ge=0.02, le=4.0)
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:

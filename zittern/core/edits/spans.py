@@ -23,7 +23,8 @@ _LEAST_FRAMES = 1.0
 
 class SetSpan(CommandDoc):
     """Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps shrink
-    with their span, the ramp that is set stops at the other one.
+    with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame where it is done
+    (`ramp_in_until`) or begins (`ramp_out_from`).
     """
 
     type: Literal["set_span"] = "set_span"
@@ -32,6 +33,8 @@ class SetSpan(CommandDoc):
     last_frame: Frame | None = None
     ramp_in_frames: _Length | None = None
     ramp_out_frames: _Length | None = None
+    ramp_in_until: Frame | None = None
+    ramp_out_from: Frame | None = None
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
     whole: bool = False
 
@@ -59,12 +62,14 @@ class SetSpan(CommandDoc):
 
     def _ramps(self, owner: Spanned, span: Span) -> tuple[float, float]:
         length = span[1] - span[0]
-        if self.ramp_in_frames is not None:
-            out = min(owner.ramp_out_frames, length)
-            return min(self.ramp_in_frames, length - out), out
-        if self.ramp_out_frames is not None:
-            into = min(owner.ramp_in_frames, length)
-            return into, min(self.ramp_out_frames, length - into)
+        into = self.ramp_in_frames if self.ramp_in_until is None else max(0.0, self.ramp_in_until - span[0])
+        out = self.ramp_out_frames if self.ramp_out_from is None else max(0.0, span[1] - self.ramp_out_from)
+        if into is not None:
+            other = min(owner.ramp_out_frames, length)
+            return min(into, length - other), other
+        if out is not None:
+            other = min(owner.ramp_in_frames, length)
+            return other, min(out, length - other)
         both = owner.ramp_in_frames + owner.ramp_out_frames
         if both <= length:
             return owner.ramp_in_frames, owner.ramp_out_frames
@@ -79,6 +84,9 @@ class SetSpan(CommandDoc):
         for side, frames in (("in", self.ramp_in_frames), ("out", self.ramp_out_frames)):
             if frames is not None:
                 return f"Ramp {side} of {what}: {frames:g} frames"
+        for side, frame in (("in of", self.ramp_in_until), ("out of", self.ramp_out_from)):
+            if frame is not None:
+                return f"Ramp {side} {what} {'until' if side == 'in of' else 'from'} frame {frame:g}"
         if self.by_frames:
             return f"Move span of {what} by {self.by_frames:+g} frames"
         ends = [f"{word} frame {frame:g}" for word, frame in (("from", self.first_frame), ("to", self.last_frame)) if frame is not None]

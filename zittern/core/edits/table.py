@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, get_args
 
 from pydantic import Field
 
 from zittern.core.edits import keys, layers, moves, numbers, placing, shots, spans, values
 from zittern.core.edits.address import get_at, owners_title
+from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
 from zittern.core.shot.shot import Shot
 
-__all__ = ["Command", "apply"]
+__all__ = ["COMMANDS", "Command", "apply", "limits"]
 
 Command = Annotated[
     values.SetValues
@@ -33,6 +34,7 @@ Command = Annotated[
     | moves.AddMove
     | moves.RemoveMount
     | numbers.SetNumbers
+    | numbers.SetSwings
     | keys.SetKeys
     | keys.MoveKeys
     | keys.ScaleKeys
@@ -47,6 +49,7 @@ Command = Annotated[
     | placing.SnapAngles,
     Field(discriminator="type"),
 ]
+COMMANDS: tuple[type[CommandDoc], ...] = get_args(get_args(Command)[0])
 
 
 def apply(shot: Shot, command: Command) -> Shot:
@@ -56,6 +59,17 @@ def apply(shot: Shot, command: Command) -> Shot:
             return command.apply(shot)
     except EditError as error:
         raise EditError(error.message, error.where, _place(shot, error.where)) from error
+
+
+def limits() -> dict[str, tuple[float, float]]:
+    """Least and most of each number in a command that has both, by `type.field`."""
+    found: dict[str, tuple[float, float]] = {}
+    for kind in COMMANDS:
+        for name, schema in kind.model_json_schema()["properties"].items():
+            for each in schema.get("anyOf", [schema]):
+                if "minimum" in each and "maximum" in each:
+                    found[f"{kind.model_fields['type'].default}.{name}"] = (each["minimum"], each["maximum"])
+    return found
 
 
 def _place(shot: Shot, where: str) -> str:

@@ -87,7 +87,7 @@ class SetAxisRate(CommandDoc):
     type: Literal["set_axis_rate"] = "set_axis_rate"
     layer: str
     axes: tuple[Axis, ...]
-    rate_hz: float = Field(gt=0.0, le=500.0)
+    rate_hz: float = Field(ge=0.001, le=500.0)
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the source stands still."""

@@ -7,10 +7,12 @@ All else asks a number to `sample` itself in a scope, for its `limits`, its `bre
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import AfterValidator, BeforeValidator, Field, PrivateAttr
+from pydantic.fields import FieldInfo
 
 from zittern.core.doc import Doc
 from zittern.core.errors import DocumentError, out_of_range, union_members
@@ -18,7 +20,7 @@ from zittern.core.numbers.curves import MOST_KEYS, Curve, Key
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
-__all__ = ["STATES", "Number", "Param", "bounded", "fixed", "keyed", "on_curve", "through"]
+__all__ = ["STATES", "Number", "Param", "bounded", "fixed", "keyed", "limits_of", "on_curve", "through"]
 
 # Relative second difference under which a key lies on the line between its neighbours.
 _STRAIGHT = 1e-11
@@ -177,10 +179,23 @@ def through(frames: Array, values: Array) -> Fixed | Keyed:
     return on_curve(Curve(keys=tuple(Key(frame=float(f), value=float(v), interp="linear") for f, v in zip(frames[keep], values[keep], strict=True))))
 
 
+@dataclass(frozen=True, slots=True)
+class _Within:
+    least: float
+    most: float
+
+    def __call__(self, param: Number) -> Number:
+        return param.within(self.least, self.most)
+
+
 def bounded(least: float, most: float) -> AfterValidator:
     """Gives a number limits; refuses one with a set value outside of them."""
+    return AfterValidator(_Within(least, most))
 
-    def check(param: Number) -> Number:
-        return param.within(least, most)
 
-    return AfterValidator(check)
+def limits_of(field: FieldInfo) -> tuple[float, float] | None:
+    """Limits of the numbers in a field of a document; nothing for a field that holds something else."""
+    for each in field.metadata:
+        if isinstance(each, AfterValidator) and isinstance(each.func, _Within):
+            return each.func.least, each.func.most
+    return None

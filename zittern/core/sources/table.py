@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Annotated, Literal, Union
 
 from pydantic import Field
 
+from zittern.core.looks import FieldLook, Look, described
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.cycle import Cycle
 from zittern.core.sources.drift import Drift
@@ -21,12 +22,13 @@ __all__ = ["SOURCES", "Kind", "Source", "SourceRow", "row_of"]
 
 @dataclass(frozen=True, slots=True)
 class SourceRow:
-    """A source: its name for people, what it imitates, and fixed swings (deg, cm, %) of a fresh layer."""
+    """A source: its name for people, what it imitates, fixed swings (deg, cm, %) of a fresh layer, and how its fields look."""
 
     make: type[SourceDoc]
     title: str
     imitates: str
     swings: dict[str, float]
+    looks: tuple[Look, ...]
 
     @property
     def kind(self) -> str:
@@ -34,21 +36,51 @@ class SourceRow:
         kind: str = self.make.model_fields["kind"].default
         return kind
 
+    @property
+    def fields(self) -> tuple[FieldLook, ...]:
+        """Its fields as a form shows them."""
+        return described(self.make, self.looks)
+
+
+def _rate(step: float = 0.02) -> Look:
+    return Look("rate_hz", "rate", "Hz", step=step, scales=True)
+
+
+_LOOP = Look("loop", "loop", hint="The first frame follows the last without a jump")
+_PHASES = Look("phase_deg", "phase", "°", step=1.0, digits=0, group="phase")
+_PER_MINUTE = 60.0
 
 SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Noise, "Noise", "the irregular sway of a camera held by hand",
         {"pan": 0.5, "tilt": 0.4, "roll": 0.2, "truck": 1.0, "pedestal": 0.8, "dolly": 0.5},
+        (_rate(), Look("octaves", "octaves"), Look.percent("persistence", "persistence"), _LOOP),
     ),
-    SourceRow(Wave, "Wave", "regular motion: a moored boat, a swing, an engine", {"pan": 0.5, "tilt": 0.3, "pedestal": 1.0}),
+    SourceRow(
+        Wave, "Wave", "regular motion: a moored boat, a swing, an engine", {"pan": 0.5, "tilt": 0.3, "pedestal": 1.0},
+        (
+            replace(_rate(), only=("beats", False)),
+            Look("rate_hz", "rate", "bpm", times=_PER_MINUTE, step=1.0, scales=True, only=("beats", True)),
+            Look("beats", "in beats", hint="Read the rate in beats a minute"),
+            Look("shape", "shape"),
+            _PHASES,
+        ),
+    ),
     SourceRow(
         Drift, "Drift", "the slow sway of somebody who stands still",
         {"pan": 0.7, "tilt": 0.5, "roll": 0.3, "truck": 1.5, "pedestal": 0.5, "dolly": 1.2},
+        (_rate(step=0.01), _LOOP),
     ),
-    SourceRow(Tremor, "Tremor", "muscles that hold a weight, or nerves", {"pan": 0.16, "tilt": 0.2, "roll": 0.06, "pedestal": 0.05}),
-    SourceRow(Breath, "Breath", "the breathing of whoever holds the camera", {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2}),
-    SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}),
-    SourceRow(HandKeys, "Keys", "what you key by hand, on top of everything", {}),
+    SourceRow(
+        Tremor, "Tremor", "muscles that hold a weight, or nerves", {"pan": 0.16, "tilt": 0.2, "roll": 0.06, "pedestal": 0.05},
+        (Look("centre_hz", "centre", "Hz", step=0.05, digits=1), Look("width_hz", "width ±", "Hz", digits=1), _LOOP),
+    ),
+    SourceRow(
+        Breath, "Breath", "the breathing of whoever holds the camera", {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2},
+        (Look("rate_hz", "breaths", "/min", times=_PER_MINUTE, step=0.2, digits=1), Look.percent("exertion", "exertion"), _LOOP),
+    ),
+    SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)),
+    SourceRow(HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
 )  # fmt: skip
 
 if TYPE_CHECKING:

@@ -1,0 +1,26 @@
+import unittest
+
+from tests.core.making import edited, layer, shot_with
+from zittern.core.edits.made import made
+from zittern.core.shot.shot import new_shot
+
+
+class Made(unittest.TestCase):
+    def test_a_first_layer_makes_its_lane_and_clip_too(self) -> None:
+        before = new_shot("Bare")
+        after = edited(before, {"type": "add_layer", "source": "noise"})
+        self.assertEqual(made(before, after), ("lane:main", "clip:main", "layer:noise-1"))
+
+    def test_several_from_the_bottom_up_wherever_they_stand(self) -> None:
+        before = shot_with(layer(), layer("fast", seed=2))
+        after = edited(before, {"type": "duplicate_layers", "layers": ["sway", "fast"]})
+        self.assertEqual(made(before, after), ("layer:noise-1", "layer:noise-2"))
+        self.assertEqual([each.id for _, each in after.layers()], ["sway", "noise-1", "fast", "noise-2"])
+
+    def test_a_mount_and_nothing(self) -> None:
+        before = shot_with(layer())
+        path = {field: {"state": "fixed", "value": 0.0} for field in ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")}
+        move = {**path, "last_frame": 9}
+        ridden = edited(before, {"type": "add_move", "name": "hand", "move": move})
+        self.assertEqual(made(before, ridden), ("mount:path-1",))
+        self.assertEqual((made(ridden, before), made(before, before)), ((), ()))

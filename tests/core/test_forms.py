@@ -1,0 +1,41 @@
+import unittest
+
+from zittern.core import forms
+from zittern.core.axes import AXIS_INFO
+from zittern.core.edits.command import field_title
+from zittern.core.edits.table import COMMANDS, limits
+from zittern.core.numbers.param import Number
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount
+
+
+def numbers(model: type) -> set[str]:
+    """Names of the fields of a document that hold one number."""
+    return {name for name, info in model.model_fields.items() if isinstance(info.default, Number)}  # type: ignore[attr-defined]
+
+
+class Tables(unittest.TestCase):
+    def test_every_number_of_layers_clips_and_mounts_is_shown(self) -> None:
+        for model, table in ((Layer, forms.LAYER), (Clip, forms.CLIP), (Mount, forms.MOVE)):
+            self.assertLessEqual(numbers(model), {look.field for look in table}, model)
+
+    def test_the_move_is_in_the_order_of_the_columns_of_poses(self) -> None:
+        self.assertEqual([look.field for look in forms.MOVE], [*MOVE_FIELDS, "focal_mm"])
+
+    def test_swings_reach_as_far_as_their_axes(self) -> None:
+        swings = [look for look in forms.LAYER if look.axis]
+        self.assertEqual([(look.ink, look.most, look.unit) for look in swings], [(info.name, info.most_swing, info.sign) for info in AXIS_INFO])
+
+    def test_names_in_sentences(self) -> None:
+        self.assertEqual(
+            [field_title(each) for each in ("y_m", "focal_mm", "weight", "steady")], ["camera height", "focal length", "weight", "steady on screen"]
+        )
+
+
+class Limits(unittest.TestCase):
+    def test_of_commands(self) -> None:
+        found = limits()
+        self.assertEqual((found["set_axis_rate.rate_hz"], found["scale_swings.factor"]), ((0.001, 500.0), (0.0, 1000.0)))
+        kinds = {kind.model_fields["type"].default for kind in COMMANDS}
+        self.assertEqual((len(kinds), {name.partition(".")[0] for name in found} <= kinds), (len(COMMANDS), True))
