@@ -6,7 +6,7 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.lens import swing_px
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.readings import DEFAULT_DISTANCE_M, read
+from zittern.core.readings import DEFAULT_DISTANCE_M, flowing, read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
 from zittern.core.sources.hand_keys import HandKeys, Tracks
@@ -59,6 +59,29 @@ class Heard(unittest.TestCase):
         readings = read(shot, evaluate(shot), 5)
         spans = [readings.layers[0].span, readings.clips[0].span]
         self.assertEqual([(s.first_frame, s.last_frame, s.ramp_in_frames, s.ramp_out_frames) for s in spans], [(20, 80, 6, 0), (5, 90, 0, 9)])
+
+
+class Flowing(unittest.TestCase):
+    def test_each_row_is_what_is_read_at_its_frame(self) -> None:
+        walk = Mount(id="camera", name="Camera", z_m=keyed((1, 0.0), (60, -9.0)), y_m=keyed((1, 1.0), (60, 2.0)))
+        shot = shot_with(layer(), mounts=(walk,), subject=Subject.at("Post", (0.0, 1.0, -20.0)), last_frame=60)
+        motion = evaluate(shot)
+        rows = flowing(shot, motion)
+        for i in (0, 1, 29, 59):
+            readings = read(shot, motion, i + 1)
+            told = [readings.streak_px, readings.subject_distance_m, readings.camera_height_m, readings.camera_speed_m_s]
+            np.testing.assert_allclose(rows[i], told, atol=1e-9)
+        way = np.linalg.norm(motion.bare.position_m[30] - motion.bare.position_m[28])
+        self.assertAlmostEqual(rows[29, 3], way / 2 * 24, delta=1e-3)
+        np.testing.assert_allclose(rows[:, 2], motion.pose.position_m[:, 1])
+
+    def test_where_no_neighbour_is_there_nothing_is_made_up(self) -> None:
+        shot = shot_with(layer())
+        rows = flowing(shot, evaluate(shot, np.array([3.0, 4.0, 5.0, 90.0, 180.0])))
+        np.testing.assert_array_equal(np.isnan(rows[:, 0]), [False, False, True, True, True])
+        np.testing.assert_array_equal(np.isnan(rows[:, 3]), [False, False, True, True, True])
+        self.assertFalse(np.isnan(rows[:, 1:3]).any())
+        self.assertEqual(flowing(shot, evaluate(shot, np.array([7.0])))[0, 0], 0.0)
 
 
 class OfTheShot(unittest.TestCase):

@@ -117,7 +117,7 @@ class Tuning(WithPage):
         expect(self.page.get_by_label("Undo: Mute “Slow sway”")).to_be_visible()
         expect(sum_text).not_to_have_text(full)
         self.page.get_by_label("Add layer").click()
-        self.page.get_by_role("button", name="Wave").click()
+        self.page.get_by_role("menuitem", name="Wave").click()
         expect(self.page.get_by_role("textbox", name="Layer name")).to_have_value("Wave")
         self.page.get_by_label(re.compile("^shape")).select_option("triangle")
         expect(self.page.get_by_label("Undo: Set wave shape in “Wave”")).to_be_visible()

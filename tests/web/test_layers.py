@@ -85,6 +85,7 @@ class Lanes(WithPage):
         # Both answer at once, before the server has.
         expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
         expect(page.get_by_label("Undo: Mute 2 layers")).to_be_visible()
+        page.get_by_role("button", name="how it adds").click()
         page.get_by_label("with those under it").select_option("replace")
         expect(page.get_by_label("Undo: Set add or replace in 2 layers")).to_be_visible()
         settled(page)
@@ -247,7 +248,7 @@ class Keys(WithPage):
     def test_hand_keys_draw_their_waveform(self) -> None:
         page = self.open("jetty-walk")
         page.get_by_label("Add layer").click()
-        page.get_by_role("button", name="Keys").last.click()
+        page.get_by_role("menuitem", name="Keys what").click()
         expect(page.get_by_label("Undo: Add keys layer")).to_be_visible()
         for key, text in (("Home", "0"), ("End", "3")):
             page.keyboard.press(key)

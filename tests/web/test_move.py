@@ -52,7 +52,7 @@ class FromNothing(WithPage):
 
         # curves: a point of pan is dragged upwards, and a new one put on the curve
         page.keyboard.press("c")
-        page.get_by_label("Numbers shown").select_option("angles")
+        page.get_by_label("Numbers shown").select_option(label="angles °")
         point = page.locator(f"[data-point='pan/{moved}']")
         box = point.bounding_box()
         assert box is not None
@@ -98,10 +98,10 @@ class FromNothing(WithPage):
     def test_slow_and_fast_in_two_clicks_then_looped(self) -> None:
         page = self.open("empty-dune")
         page.get_by_label("Add layer").click()
-        page.get_by_role("button", name="Drift the slow").click()
+        page.get_by_role("menuitem", name="Drift the slow").click()
         expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Drift")
         page.get_by_label("Add layer").click()
-        page.get_by_role("button", name="Tremor muscles").click()
+        page.get_by_role("menuitem", name="Tremor muscles").click()
         expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Tremor")
         page.get_by_role("checkbox", name="loop").click()
         expect(page.get_by_label("Undo: Set loop in “Tremor”")).to_be_visible()
@@ -179,7 +179,7 @@ class FromNothing(WithPage):
         expect(page.get_by_text("0 shows all")).to_have_count(0)
 
         page.keyboard.press("t")
-        page.get_by_label("Numbers shown").select_option("angles")
+        page.get_by_label("Numbers shown").select_option(label="angles °")
         page.get_by_label("roll at frame 2", exact=True).click()
         page.get_by_label("roll at frame 5", exact=True).click(modifiers=["Shift"])
         cell = page.get_by_label("roll at frame 2", exact=True)
@@ -225,9 +225,9 @@ class FromNothing(WithPage):
         page.get_by_role("button", name="Aim at signal mast").click()
         expect(page.get_by_label("Undo: Aim at “signal mast” at frame 1")).to_be_visible()
         page.get_by_label("tint it").check()
-        page.get_by_text("pieces", exact=True).click()
-        page.get_by_role("button", name="reeds shown").click()
-        page.get_by_role("button", name="reeds box").click()
+        page.get_by_label("Pieces of the set").click()
+        page.get_by_role("menuitem", name="reeds shown").click()
+        page.get_by_role("menuitem", name="reeds box").click()
         expect(page.get_by_text("pieces · 1 not shown")).to_be_visible()
         self.assertEqual(self.library().history("jetty-walk").count, 3)
 

@@ -13,7 +13,7 @@ import numpy.typing as npt
 from zittern.api.models.motion import ArrayHead, MotionHead
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.evaluate import Motion, Pose
-from zittern.core.readings import Readings
+from zittern.core.readings import Readings, flowing
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -93,7 +93,14 @@ def _bytes(array: Array) -> bytes:
 def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:
     layers = {f"layer:{name}": values for name, values in {**motion.layers, **motion.silent}.items()}
     weights = {f"weight:{name}": values[:, None] for name, values in motion.weights.items()}
-    return {"pose": _pose_columns(shot, motion.pose), "bare": _pose_columns(shot, motion.bare), "sum": motion.total, **layers, **weights}
+    return {
+        "flow": flowing(shot, motion),
+        "pose": _pose_columns(shot, motion.pose),
+        "bare": _pose_columns(shot, motion.bare),
+        "sum": motion.total,
+        **layers,
+        **weights,
+    }
 
 
 def _pose_columns(shot: Shot, pose: Pose) -> Array:

@@ -9,9 +9,9 @@ from zittern.core.numbers.param import limits_of
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
-from zittern.core.shot.shot import Shot
+from zittern.core.shot.shot import Picture, Shot
 
-__all__ = ["CLIP", "FRAMINGS", "LAYER", "LENSES_MM", "MOVE", "RUNS_ON", "SAID"]
+__all__ = ["CLIP", "FRAMINGS", "LAYER", "LENSES_MM", "MOVE", "PICTURES", "RUNS_ON", "SAID"]
 
 _LAYER = (
     Look.percent("weight", "weight", group="weight, speed", ink="pedestal"),
@@ -53,6 +53,10 @@ MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS
 
 # How people have keys run on; free handles come of dragging them.
 RUNS_ON: tuple[Interp, ...] = ("smooth", "linear", "hold")
+# Sizes of pictures that are often asked for, in pixels.
+PICTURES: tuple[Picture, ...] = tuple(
+    Picture(width_px=width, height_px=height) for width, height in ((1920, 1080), (2048, 858), (3840, 2160), (1080, 1920), (1440, 1080))
+)
 # Focal lengths that lenses are made in.
 LENSES_MM = (18, 24, 35, 50, 85, 135)
 # How large a subject stands in the picture, as a share of its height.

@@ -15,7 +15,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["AxisReading", "LayerReading", "Readings", "px_per_unit", "read", "subject_distance_m"]
+__all__ = ["AxisReading", "LayerReading", "Readings", "flowing", "px_per_unit", "read", "subject_distance_m"]
 
 # What the subject's distance is taken to be when none is marked.
 DEFAULT_DISTANCE_M = 4.0
@@ -98,9 +98,8 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
     distance = subject_distance_m(shot, frame, motion.bare.position_m[i])
     shaken = _picture_offsets_px(shot, motion, distance)
     overall = shaken if whole is None or whole is motion else _picture_offsets_px(shot, whole, distance)
-    step = np.linalg.norm(np.diff(shaken, axis=0), axis=1) if len(shaken) > 1 else np.zeros(1)
+    streak_px, _, height_m, speed_m_s = np.nan_to_num(flowing(shot, motion)[i]).tolist()
     counted = heard(shot)
-    speed = np.linalg.norm(np.diff(motion.bare.position_m[max(i - 1, 0) : i + 2], axis=0), axis=1)
     return Readings(
         frame=frame,
         focal_mm=float(motion.pose.focal_mm[i]),
@@ -108,18 +107,47 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
         clips=tuple(ClipReading(clip=clip.id, span=_span_reading(shot, clip)) for clip in shot.clips()),
         layers=tuple(_layer_reading(shot, clip, layer, frame, focal, distance, counted) for clip, layer in shot.layers()),
         total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(overall * overall, axis=1)))),
-        streak_px=float(step[min(i, len(step) - 1)] * SHUTTER_SHARE),
-        camera_height_m=float(motion.pose.position_m[i, 1]),
-        camera_speed_m_s=float(np.mean(speed) * shot.fps.value) if len(speed) else 0.0,
+        streak_px=streak_px,
+        camera_height_m=height_m,
+        camera_speed_m_s=speed_m_s,
     )
 
 
-def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
-    """Where the shake takes the picture's centre. (F, 2) pixels, right and down."""
+def flowing(shot: Shot, motion: Motion) -> Array:
+    """What people watch while it plays, at each frame of a motion: streak of the picture's centre (pixels), distance of the subject (m), height
+    of the lens (m), speed of the bare move (m/s). (F, 4); NaN where it takes a neighbouring whole frame that is not there.
+    """
+    distance = _distances_m(shot, motion)
+    streak = _steps(_picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE
+    back = _steps(motion.bare.position_m[::-1], -motion.frames[::-1])[::-1]
+    on = _steps(motion.bare.position_m, motion.frames)
+    speed = 0.5 * (on + back) * shot.fps.value
+    return np.column_stack([streak, distance, motion.pose.position_m[:, 1], speed])
+
+
+def _steps(values: Array, frames: Array) -> Array:
+    """How far a point goes from each frame to the next, from the last one as from the one before. (F, n) -> (F,)."""
+    if len(values) < 2:
+        return np.zeros(len(values))
+    gone = np.where(np.diff(frames) == 1.0, np.linalg.norm(np.diff(values, axis=0), axis=1), np.nan)
+    return np.append(gone, gone[-1])
+
+
+def _distances_m(shot: Shot, motion: Motion) -> Array:
+    """From the bare lens to the subject, or the default. (F,)."""
+    if shot.subject is None:
+        return np.full(len(motion.frames), DEFAULT_DISTANCE_M)
+    away = shot.subject.position_m(shot.scope(motion.frames)) - motion.bare.position_m
+    return np.asarray(np.linalg.norm(away, axis=1), dtype=np.float64)
+
+
+def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
+    """Where the shake takes the picture's centre, seen at a distance, (F,) or one for all. (F, 2) pixels, right and down."""
     total = motion.total
     f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm
-    across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / max(distance_m, 0.01)
-    up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / max(distance_m, 0.01)
+    away = np.maximum(distance_m, 0.01)
+    across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
+    up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
     return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)
 
 

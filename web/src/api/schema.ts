@@ -1376,17 +1376,19 @@ export interface components {
         };
         /**
          * FormsOut
-         * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by `type.field`.
+         * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by
+         *     `type.field`; a shot as it is when it is new.
          */
         FormsOut: {
             /** Clip */
             clip: components["schemas"]["FieldLook"][];
             /** Extends */
-            extends: string[];
+            extends: ("hold" | "continue" | "repeat")[];
             /** Framings */
             framings: components["schemas"]["FramingOut"][];
+            fresh: components["schemas"]["Shot"];
             /** Interps */
-            interps: string[];
+            interps: ("hold" | "linear" | "smooth" | "free")[];
             /** Layer */
             layer: components["schemas"]["FieldLook"][];
             /** Lenses Mm */
@@ -1400,6 +1402,10 @@ export interface components {
             };
             /** Move */
             move: components["schemas"]["FieldLook"][];
+            /** Pictures */
+            pictures: components["schemas"]["Picture"][];
+            /** Ramps */
+            ramps: ("linear" | "smooth" | "equal-power")[];
         };
         /**
          * Fps
@@ -1795,7 +1801,8 @@ export interface components {
         };
         /**
          * MotionHead
-         * @description Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg).
+         * @description Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg). Columns of `flow`:
+         *     streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame.
          *     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
          *     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
          */
@@ -2018,44 +2025,25 @@ export interface components {
              */
             type: "new_seeds";
         };
-        /** NewShotIn */
+        /**
+         * NewShotIn
+         * @description A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds unless frames are given.
+         */
         NewShotIn: {
             /** Copy Of */
             copy_of?: string | null;
-            /**
-             * Focal Mm
-             * @default 35
-             */
-            focal_mm: number;
-            /**
-             * @default {
-             *       "den": 1,
-             *       "num": 24
-             *     }
-             */
-            fps: components["schemas"]["Fps"];
+            /** Focal Mm */
+            focal_mm?: number | null;
+            fps?: components["schemas"]["Fps"] | null;
             /** Frames */
             frames?: number | null;
             /** Name */
             name: string;
-            /**
-             * @default {
-             *       "height_px": 1080,
-             *       "width_px": 1920
-             *     }
-             */
-            picture: components["schemas"]["Picture"];
-            /**
-             * Seconds
-             * @description its length, unless frames are given
-             * @default 10
-             */
-            seconds: number;
-            /**
-             * Sensor Mm
-             * @default 36
-             */
-            sensor_mm: number;
+            picture?: components["schemas"]["Picture"] | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Sensor Mm */
+            sensor_mm?: number | null;
             /** Set Id */
             set_id?: string | null;
         };
@@ -2795,8 +2783,13 @@ export interface components {
              */
             zero: boolean;
         };
-        /** SourceOut */
+        /**
+         * SourceOut
+         * @description absolute: what it gives is in the axes' own units, and swings do not scale it.
+         */
         SourceOut: {
+            /** Absolute */
+            absolute: boolean;
             /** Fields */
             fields: components["schemas"]["FieldLook"][];
             /** Imitates */

@@ -1,23 +1,20 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
-import { createRoot } from "react-dom/client";
-import { App } from "./App";
+import { explain } from "../api/client";
+import { loadFacts } from "../stores/facts";
 import "./theme.css";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
-const root = document.getElementById("root");
-
 /** Canvases write numbers with the font that is there when they draw: it has to be there first. */
-const font = document.fonts.load('11px "IBM Plex Mono"');
+const font = document.fonts.load('11px "IBM Plex Mono"').catch(() => undefined);
 
-function start(element: HTMLElement): void {
-  createRoot(element).render(
-    <StrictMode>
-      <QueryClientProvider client={queries}>
-        <App />
-      </QueryClientProvider>
-    </StrictMode>,
-  );
+async function start(element: HTMLElement): Promise<void> {
+  try {
+    await Promise.all([font, loadFacts()]);
+    const { show } = await import("./show");
+    show(element);
+  } catch (error) {
+    element.textContent = `Zittern cannot start: ${explain(error)}`;
+    element.className = "grid h-full place-items-center";
+  }
 }
 
-if (root) void font.finally(() => start(root));
+const root = document.getElementById("root");
+if (root) void start(root);

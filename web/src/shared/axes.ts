@@ -1,7 +1,14 @@
-/** How each axis looks: its ink and its dash. Names, units and directions come from the server. */
-import type { AxisName } from "../api/types";
+/** The axes as the server names them, and how each looks: its ink and its dash. */
+import type { AxisFacts, AxisName } from "../api/types";
+import { facts } from "../stores/facts";
 
-export const AXES: readonly AxisName[] = ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"];
+export const AXES: readonly AxisName[] = facts().axes.map(({ name }) => name);
+
+export function factsOf(axis: AxisName): AxisFacts {
+  const found = facts().axes.find(({ name }) => name === axis);
+  if (!found) throw new Error(`no axis is called ${axis}`);
+  return found;
+}
 
 export const DASHES: Record<AxisName, readonly number[]> = {
   pan: [6, 3],
@@ -11,16 +18,6 @@ export const DASHES: Record<AxisName, readonly number[]> = {
   pedestal: [14, 2],
   dolly: [4, 2, 1.5, 2],
   zoom: [2, 5],
-};
-
-export const UNITS: Record<AxisName, string> = {
-  pan: "°",
-  tilt: "°",
-  roll: "°",
-  truck: "cm",
-  pedestal: "cm",
-  dolly: "cm",
-  zoom: "%",
 };
 
 /** The ink of an axis on the paper an element lies on. */

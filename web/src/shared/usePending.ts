@@ -1,8 +1,8 @@
 import { useStore } from "zustand";
-import { session } from "../stores/session";
+import { editing } from "../stores/editing";
 
 /** A value of the shot, or what it was just set to while the server has not answered yet. */
 export function usePending<T>(at: string, value: T): T {
-  const pending = useStore(session, (state) => state.pending[at]);
+  const pending = useStore(editing, (state) => state.pending[at]);
   return pending === undefined ? value : (pending as T);
 }

@@ -1,7 +1,7 @@
 /** Of a long shot only some frames are known one by one: asks for others when they are looked at or about to be played. */
 import { isExact, lookedAt, motion } from "./motion";
-import { refresh } from "./session";
 import { transport } from "./transport";
+import { refresh } from "./trying";
 import { view } from "./view";
 
 /** While it plays, the next ones are asked for this long before they are needed. */

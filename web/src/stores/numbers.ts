@@ -1,12 +1,12 @@
 /** Numbers whose samples are wanted with the motion: those that the sheet and the boards show. */
 const wanted = new Map<string, number>();
 
-/** Wants the samples of a number until the returned function is called; `news` tells whether nobody wanted them yet. */
-export function want(at: string): { news: boolean; drop: () => void } {
+/** Wants the samples of a number until `drop` is called; `isNew` tells whether nobody wanted them yet. */
+export function want(at: string): { isNew: boolean; drop: () => void } {
   const count = wanted.get(at) ?? 0;
   wanted.set(at, count + 1);
   return {
-    news: count === 0,
+    isNew: count === 0,
     drop: () => {
       const left = (wanted.get(at) ?? 1) - 1;
       if (left > 0) wanted.set(at, left);

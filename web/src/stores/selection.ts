@@ -1,6 +1,7 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
 import type { Layer, State } from "../api/types";
-import { findLayer, layersOf, session } from "./session";
+import { commit } from "./editing";
+import { findLayer, layersOf, openShot } from "./openShot";
 import { view } from "./view";
 
 /** Selects a layer alone, adds or takes it away, or selects all from the last one to it. */
@@ -13,7 +14,7 @@ export function selectLayer(id: string | null, how: "only" | "toggle" | "range" 
     const kept = layers.includes(id) ? layers.filter((each) => each !== id) : [...layers, id];
     view.setState({ ...base, layers: kept, layer: kept.at(-1) ?? null });
   } else {
-    const { state } = session.getState();
+    const { state } = openShot.getState();
     const ids = state ? layersOf(state).map((each) => each.id) : [];
     const [a, b] = [ids.indexOf(layer ?? id), ids.indexOf(id)].sort((x, y) => x - y);
     view.setState({ ...base, layers: ids.slice(a, (b ?? 0) + 1), layer: id });
@@ -32,7 +33,7 @@ export function howToSelect(event: {
 
 /** The selected layers, from the bottom up. */
 export function selectedLayers(): Layer[] {
-  const { state } = session.getState();
+  const { state } = openShot.getState();
   const { layers } = view.getState();
   return state ? layersOf(state).filter((each) => layers.includes(each.id)) : [];
 }
@@ -47,7 +48,7 @@ export function idsAlike(id: string): string[] {
 export function placesAlike(at: string): string[] {
   const [, id, field] = /^layer:([^.]+)\.(.+)$/.exec(at) ?? [];
   if (!id || !field) return [at];
-  const { state } = session.getState();
+  const { state } = openShot.getState();
   const kind = findLayer(state, id)?.source.kind;
   const fits = (each: string) => !field.startsWith("source.") || findLayer(state, each)?.source.kind === kind;
   return idsAlike(id)
@@ -55,14 +56,19 @@ export function placesAlike(at: string): string[] {
     .map((each) => `layer:${each}.${field}`);
 }
 
-/** Selects the layer that an edit has just put on top. */
-export function selectNewest(state: State): void {
-  const newest = layersOf(state).at(-1);
-  if (newest) selectLayer(newest.id);
+/** Ids of the layers that an edit made, from the bottom up. */
+function madeLayers({ made }: State): string[] {
+  return made.filter((address) => address.startsWith("layer:")).map((address) => address.slice("layer:".length));
 }
 
-/** Selects the slow one of the two layers that a handheld feel has just put on top. */
-export function selectSway(state: State): void {
-  const sway = layersOf(state).at(-2);
-  if (sway) selectLayer(sway.id);
+/** Selects the layers that an edit made; the topmost is on the board. */
+export function selectMade(state: State): void {
+  const layers = madeLayers(state);
+  selectLayer(layers.at(-1) ?? null);
+  view.setState({ layers });
+}
+
+/** Adds a feel of a camera held by hand, and selects its slow layer. */
+export function addHandheld(): void {
+  void commit({ type: "add_handheld" }, { kept: (state) => selectLayer(madeLayers(state)[0] ?? null) });
 }

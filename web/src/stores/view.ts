@@ -1,6 +1,6 @@
 /** What is looked at and how: selection, time window, guides. Nothing here is part of the shot. */
 import { createStore } from "zustand/vanilla";
-import type { AxisName } from "../api/types";
+import type { AxisName, MoveField } from "../api/types";
 
 /** How a set piece is drawn. */
 export type PieceLook = "shown" | "box" | "hidden";
@@ -18,7 +18,7 @@ export type View = {
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
   /** Changes of the move set keys even on numbers that have none yet. */
-  autoKey: boolean;
+  keyEveryChange: boolean;
   /** Dragging in the Viewfinder flies the camera. */
   flying: boolean;
   /** The next click on the set marks the subject. */
@@ -38,17 +38,20 @@ export type View = {
   /** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
   loupe: { zoom: number; x: number; y: number };
   /** Numbers of the move that placing the camera leaves alone. */
-  locks: ("x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg")[];
+  locks: MoveField[];
   scribble: boolean;
   night: boolean;
   /** Rows of layers are compact, or tall; by their number while nobody has said. */
   compact: boolean | null;
+  /** What is rarely changed is shown on the board. */
+  more: boolean;
   dialog: "export" | "import" | "commands" | "history" | "shot" | null;
   importFile: File | null;
 };
 
 const NIGHT = "zittern.night";
 const COMPACT = "zittern.compact";
+const MORE = "zittern.more";
 
 export const view = createStore<View>(() => ({
   board: "layer",
@@ -57,7 +60,7 @@ export const view = createStore<View>(() => ({
   mount: null,
   sheet: null,
   pins: [],
-  autoKey: false,
+  keyEveryChange: false,
   flying: false,
   picking: false,
   tinted: false,
@@ -73,9 +76,26 @@ export const view = createStore<View>(() => ({
   scribble: true,
   night: localStorage.getItem(NIGHT) === "yes",
   compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
+  more: localStorage.getItem(MORE) === "yes",
   dialog: null,
   importFile: null,
 }));
+
+/** What belongs to the shot that was looked at, as it is for one that is opened. */
+export function freshView(): Partial<View> {
+  return {
+    board: "layer",
+    layer: null,
+    layers: [],
+    mount: null,
+    picking: false,
+    axes: [],
+    pins: [],
+    flying: false,
+    loupe: { zoom: 1, x: 0.5, y: 0.5 },
+    bypass: false,
+  };
+}
 
 export function selectPins(pins: number[]): void {
   view.setState({ board: "move", pins });
@@ -90,6 +110,11 @@ export function toggleNight(): void {
 export function setCompact(compact: boolean): void {
   localStorage.setItem(COMPACT, compact ? "yes" : "no");
   view.setState({ compact });
+}
+
+export function setMore(more: boolean): void {
+  localStorage.setItem(MORE, more ? "yes" : "no");
+  view.setState({ more });
 }
 
 export function openImport(file: File | null): void {

@@ -40,7 +40,8 @@ class ArrayHead(Model):
 
 
 class MotionHead(Model):
-    """Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg).
+    """Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg). Columns of `flow`:
+    streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame.
     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
     """

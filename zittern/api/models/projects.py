@@ -8,7 +8,7 @@ from datetime import datetime
 from pydantic import Field
 
 from zittern.api.models.base import Key, Model, Name
-from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Picture
+from zittern.core.shot.shot import Picture
 from zittern.core.timebase import Fps
 from zittern.store.library import ShotEntry
 
@@ -26,14 +26,16 @@ class NameIn(Model):
 
 
 class NewShotIn(Model):
+    """A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds unless frames are given."""
+
     name: Name
-    fps: Fps = Fps(num=24)
+    fps: Fps | None = None
     frames: int | None = Field(default=None, ge=1, le=1_000_000)
-    seconds: float = Field(default=10.0, gt=0.0, le=1e8, description="its length, unless frames are given")
+    seconds: float | None = Field(default=None, gt=0.0, le=1e8)
     set_id: str | None = Field(default=None, max_length=64)
-    picture: Picture = Picture()
-    sensor_mm: float = DEFAULT_SENSOR_MM
-    focal_mm: float = DEFAULT_FOCAL_MM
+    picture: Picture | None = None
+    sensor_mm: float | None = None
+    focal_mm: float | None = None
     copy_of: Key | None = None
 
 

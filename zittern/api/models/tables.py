@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from zittern.api.models.base import Model
 from zittern.core.axes import Axis
+from zittern.core.envelope import RampShape
 from zittern.core.looks import FieldLook
+from zittern.core.numbers.curves import Extend, Interp
+from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 
 __all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
@@ -23,9 +26,12 @@ class FormatOut(Model):
 
 
 class SourceOut(Model):
+    """absolute: what it gives is in the axes' own units, and swings do not scale it."""
+
     kind: Kind
     title: str
     imitates: str
+    absolute: bool
     fields: list[FieldLook]
 
 
@@ -49,16 +55,21 @@ class FramingOut(Model):
 
 
 class FormsOut(Model):
-    """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by `type.field`."""
+    """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by
+    `type.field`; a shot as it is when it is new.
+    """
 
     layer: list[FieldLook]
     clip: list[FieldLook]
     move: list[FieldLook]
-    interps: list[str]
-    extends: list[str]
+    interps: list[Interp]
+    extends: list[Extend]
+    ramps: list[RampShape]
     lenses_mm: list[float]
+    pictures: list[Picture]
     framings: list[FramingOut]
     limits: dict[str, tuple[float, float]]
+    fresh: Shot
 
 
 class SetChoice(Model):

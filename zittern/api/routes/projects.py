@@ -8,7 +8,6 @@ from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.projects import NameIn, NewShotIn, ProjectOut, ShotCard
 from zittern.api.models.shots import StateOut
 from zittern.core.shot.upgrades import started
-from zittern.core.timebase import frames_in
 from zittern.store.library import Project
 from zittern.store.sets import set_file
 
@@ -59,7 +58,6 @@ def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
     else:
         if body.set_id is not None:
             set_file(ctx.library.data_dir, body.set_id)
-        last = body.frames or frames_in(body.seconds, body.fps)
-        fields = {"fps": body.fps, "last_frame": last, **body.model_dump(include={"set_id", "picture", "sensor_mm", "focal_mm"})}
-        state = ctx.library.add_shot(slug, started(body.name, fields))
+        given = body.model_dump(exclude_none=True, include={"fps", "set_id", "picture", "sensor_mm", "focal_mm"})
+        state = ctx.library.add_shot(slug, started(body.name, given, body.frames, body.seconds))
     return json_response(StateOut.of(state), 201)

@@ -15,7 +15,9 @@ from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, 
 from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
+from zittern.core.envelope import RampShape
 from zittern.core.numbers.curves import Extend
+from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
@@ -31,6 +33,9 @@ _FORMS = FormsOut(
     move=list(forms.MOVE),
     interps=list(forms.RUNS_ON),
     extends=list(get_args(Extend)),
+    ramps=list(get_args(RampShape)),
+    pictures=list(forms.PICTURES),
+    fresh=new_shot("Shot"),
     lenses_mm=list(forms.LENSES_MM),
     framings=[FramingOut(title=title, fill=fill) for title, fill in forms.FRAMINGS.items()],
     limits=limits(),
@@ -43,7 +48,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
     return TablesOut(
         version=__version__,
         axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],
-        sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates, fields=list(row.fields)) for row in SOURCES],
+        sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates, absolute=row.make.absolute, fields=list(row.fields)) for row in SOURCES],
         forms=_FORMS,
         formats=[FormatOut(name=each.name, ending=each.ending, title=each.title, reads=each.read is not None) for each in FORMATS],
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],

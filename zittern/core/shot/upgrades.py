@@ -9,6 +9,7 @@ from typing import Any
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
+from zittern.core.timebase import frames_in
 
 __all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]
 
@@ -78,10 +79,14 @@ def shot_from(data: Any) -> Shot:
         return Shot.model_validate(data)
 
 
-def started(name: str, fields: dict[str, Any]) -> Shot:
-    """A fresh shot from fields that people gave. Raises DocumentError."""
+def started(name: str, fields: dict[str, Any], frames: int | None = None, seconds: float | None = None) -> Shot:
+    """A fresh shot from fields that people gave, of a length in frames or in seconds. Raises DocumentError."""
     with faults_as(DocumentError):
-        return new_shot(name, **fields)
+        shot = new_shot(name, **fields)
+        if frames is None and seconds is None:
+            return shot
+        count = frames or frames_in(seconds or 0.0, shot.fps)
+        return shot.replace(last_frame=shot.first_frame + count - 1)
 
 
 def write_shot(shot: Shot) -> str:

@@ -1,20 +1,16 @@
-import { NumberField } from "../../shared/NumberField";
-import { placesAlike } from "../../stores/selection";
-import { commit } from "../../stores/session";
+import { NumberField } from "../../shared/number";
 
-/** A number of the shot that is never keyed, such as a ramp. `onValue` says what to do with it instead of storing it. */
-export function PlainField(props: {
+type PlainFieldProps = {
   title: string;
-  at: string;
   value: number;
-  unit: string;
-  least: number;
-  most: number;
-  onValue?: (shown: number) => Promise<void>;
-}) {
-  const { title, at, value, unit, least, most } = props;
-  const store = (shown: number) =>
-    commit({ type: "set_values", values: placesAlike(at).map((place) => ({ at: place, value: shown })) });
+  limits: [number, number];
+  onValue: (value: number) => Promise<void>;
+};
+
+const STEP_FRAMES = 0.25;
+
+/** A number of frames that is never keyed: an end of a span, a ramp. */
+export function PlainField({ title, value, limits: [least, most], onValue }: PlainFieldProps) {
   return (
     <div className="flex min-w-0 flex-col">
       <span className="cond text-(--graphite) text-xs">{title}</span>
@@ -22,13 +18,13 @@ export function PlainField(props: {
         <NumberField
           label={title}
           value={value}
-          unit={unit}
-          speed={0.25}
+          unit="f"
+          step={STEP_FRAMES}
           least={least}
           most={most}
           digits={0}
           className="w-full text-left!"
-          onCommit={(shown) => (props.onValue ?? store)(Math.round(shown))}
+          onCommit={(shown) => onValue(Math.round(shown))}
         />
       </span>
     </div>

@@ -1,9 +1,12 @@
 import { Link2, Link2Off } from "lucide-react";
-import type { AxisName, Layer } from "../../api/types";
-import { commit } from "../../stores/session";
+import { useStore } from "zustand";
+import type { Layer } from "../../api/types";
+import { commit } from "../../stores/editing";
+import { view } from "../../stores/view";
 
 /** What can be done with several selected rows; the first one selected is the model. */
-export function RowBar({ layer, axes }: { layer: Layer; axes: AxisName[] }) {
+export function RowBar({ layer }: { layer: Layer }) {
+  const axes = useStore(view, (state) => state.axes);
   const [model, ...others] = axes;
   if (!model || others.length === 0) return null;
   const linked = axes.some((axis) => layer.axes[axis].linked_to);

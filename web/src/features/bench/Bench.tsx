@@ -3,7 +3,7 @@ import { Group, Panel, Separator } from "react-resizable-panels";
 import { Link } from "wouter";
 import { useStore } from "zustand";
 import "../../stores/closeLook";
-import { openShot, session } from "../../stores/session";
+import { openShot, visit } from "../../stores/openShot";
 import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
@@ -22,12 +22,12 @@ const BOARD_PX = 436;
 /** A shot on the bench: pictures on the wall, motion on the paper. */
 export function Bench({ slug }: { slug: string }) {
   useEffect(() => {
-    void openShot(slug);
+    void visit(slug);
     return pause;
   }, [slug]);
   useKeyboard();
-  const state = useStore(session, (each) => each.state);
-  const missing = useStore(session, (each) => each.missing);
+  const state = useStore(openShot, (each) => each.state);
+  const missing = useStore(openShot, (each) => each.missing);
   const night = useStore(view, (each) => each.night);
   const board = useStore(view, (each) => each.board);
   const dialog = useStore(view, (each) => each.dialog);

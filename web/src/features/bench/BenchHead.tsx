@@ -1,39 +1,21 @@
-import { Command as CommandIcon, Eye, EyeOff, FileDown, FileUp, Redo2, Undo2 } from "lucide-react";
+import { Command as CommandIcon, FileDown, FileUp } from "lucide-react";
 import { Link } from "wouter";
 import { useStore } from "zustand";
 import type { State } from "../../api/types";
-import { redo, session, undo } from "../../stores/session";
+import { editing } from "../../stores/editing";
+import { redo, undo } from "../../stores/history";
 import { openImport, view } from "../../stores/view";
+import { BareMoveButton } from "./BareMoveButton";
+import { StepButton } from "./StepButton";
 import { TransportBar } from "./TransportBar";
 
 /** The slim head: where we are, steps back and forth, transport, in and out. */
 export function BenchHead({ state }: { state: State }) {
-  const bypass = useStore(view, (each) => each.bypass);
-  const saving = useStore(session, (each) => each.saving > 0);
+  const saving = useStore(editing, (each) => each.saving > 0);
   return (
     <header className="grid h-11 shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-4 px-3">
       <div className="flex min-w-0 items-center gap-2">
-        <Link
-          href="/"
-          className="flex shrink-0 items-center gap-2 font-semibold text-white"
-          aria-label="Zittern: all projects"
-        >
-          <img src="/assets/mark.svg" alt="" className="h-4" />
-          <span className="hidden 2xl:inline">Zittern</span>
-        </Link>
-        <span className="flex min-w-0 items-baseline gap-1 text-sm" title={`${state.project} / ${state.document.name}`}>
-          <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
-          <span>/</span>
-          <button
-            type="button"
-            className="min-w-16 truncate font-medium text-white hover:underline"
-            aria-label={`This shot: ${state.document.name}`}
-            title={`${state.document.name}: name, frame rate, range, picture, sensor, set`}
-            onClick={() => view.setState({ dialog: "shot" })}
-          >
-            {state.document.name}
-          </button>
-        </span>
+        <Place state={state} />
         <StepButton label={state.undo_label} name="Undo" onClick={() => void undo()} />
         <StepButton label={state.redo_label} name="Redo" onClick={() => void redo()} />
         <span className="sr-only" role="status">
@@ -42,20 +24,7 @@ export function BenchHead({ state }: { state: State }) {
       </div>
       <TransportBar />
       <div className="flex items-center justify-end gap-2">
-        <button
-          type="button"
-          className={`btn btn-sm ${bypass ? "btn-warning" : ""}`}
-          aria-pressed={bypass}
-          title="Hold to see the bare move (B)"
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            view.setState({ bypass: true });
-          }}
-          onPointerUp={() => view.setState({ bypass: false })}
-          onPointerCancel={() => view.setState({ bypass: false })}
-        >
-          {bypass ? <EyeOff size={15} /> : <Eye size={15} />} Bare move
-        </button>
+        <BareMoveButton />
         <button
           type="button"
           className="btn btn-sm btn-square"
@@ -86,27 +55,32 @@ export function BenchHead({ state }: { state: State }) {
   );
 }
 
-function StepButton({
-  label,
-  name,
-  onClick,
-}: {
-  label: string | null | undefined;
-  name: "Undo" | "Redo";
-  onClick: () => void;
-}) {
-  const Icon = name === "Undo" ? Undo2 : Redo2;
+/** Project and shot; the shot's name opens what it is made of. */
+function Place({ state }: { state: State }) {
+  const { name } = state.document;
   return (
-    <button
-      type="button"
-      className={`btn btn-sm shrink gap-1 px-2 font-normal ${name === "Undo" && label ? "min-w-20" : "min-w-0"}`}
-      disabled={!label}
-      aria-label={label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`}
-      title={label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`}
-      onClick={onClick}
-    >
-      <Icon size={15} className="shrink-0" />
-      {name === "Undo" && label && <span className="max-w-32 truncate text-xs">{label}</span>}
-    </button>
+    <>
+      <Link
+        href="/"
+        className="flex shrink-0 items-center gap-2 font-semibold text-white"
+        aria-label="Zittern: all projects"
+      >
+        <img src="/assets/mark.svg" alt="" className="h-4" />
+        <span className="hidden 2xl:inline">Zittern</span>
+      </Link>
+      <span className="flex min-w-0 items-baseline gap-1 text-sm" title={`${state.project} / ${name}`}>
+        <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
+        <span>/</span>
+        <button
+          type="button"
+          className="min-w-16 truncate font-medium text-white hover:underline"
+          aria-label={`This shot: ${name}`}
+          title={`${name}: name, frame rate, range, picture, sensor, set`}
+          onClick={() => view.setState({ dialog: "shot" })}
+        >
+          {name}
+        </button>
+      </span>
+    </>
   );
 }

@@ -1,5 +1,6 @@
 /** THE TABLE of actions: the keyboard and the command list both read it. */
-import { commit, layersOf, session } from "../../stores/session";
+import { commit } from "../../stores/editing";
+import { layersOf, openShot } from "../../stores/openShot";
 import { selectPins, view } from "../../stores/view";
 import { moveFrames } from "../lanes";
 import { keysAt } from "../move-board";
@@ -10,7 +11,7 @@ import { PLAYING } from "./playing";
 import { VIEWING } from "./viewing";
 
 function selectAll(): void {
-  const { state } = session.getState();
+  const { state } = openShot.getState();
   if (!state) return;
   if (view.getState().board === "move") selectPins(moveFrames(state.document));
   else view.setState({ layers: layersOf(state).map((layer) => layer.id) });

@@ -1,14 +1,15 @@
 /** Actions on layers and their axes. */
-import type { AxisName, Command, Layer, SourceKind } from "../../api/types";
+import type { AxisName, Command, Layer } from "../../api/types";
 import { AXES } from "../../shared/axes";
+import { commit, flip } from "../../stores/editing";
+import { facts } from "../../stores/facts";
 import { note } from "../../stores/notes";
-import { selectedLayers, selectNewest, selectSway } from "../../stores/selection";
-import { clipsOf, commit, flip, session } from "../../stores/session";
+import { clipsOf, openShot } from "../../stores/openShot";
+import { addHandheld, selectedLayers, selectMade } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
-const KINDS: SourceKind[] = ["noise", "wave", "drift", "tremor", "breath", "cycle", "keys"];
 const ALL = [...AXES];
 const CLIPBOARD = "zittern.layers";
 
@@ -26,15 +27,11 @@ const set = (field: string, next: (layer: Layer) => unknown) => () => {
   void commit({ type: "set_values", values });
 };
 
-const span = (part: (frame: number, layer: Layer) => Record<string, number>) => () => {
-  const layer = chosen();
-  if (!layer) return;
+/** Takes a part of the span of all selected layers to the present frame. */
+const span = (part: "first_frame" | "last_frame" | "ramp_in_until" | "ramp_out_from") => () => {
   const at = chosenIds().map((id) => `layer:${id}`);
-  void commit({ type: "set_span", at, by_frames: 0, whole: false, ...part(transport.getState().frame, layer) });
+  if (at.length) void commit({ type: "set_span", at, by_frames: 0, whole: false, [part]: transport.getState().frame });
 };
-
-const startOf = (layer: Layer) => layer.span_frames?.[0] ?? transport.getState().first;
-const endOf = (layer: Layer) => layer.span_frames?.[1] ?? transport.getState().last;
 
 function copyLayers(): void {
   const layers = selectedLayers();
@@ -47,13 +44,13 @@ function copyLayers(): void {
 function pasteLayers(): void {
   const kept = localStorage.getItem(CLIPBOARD);
   if (!kept) note("info", "Nothing is copied yet: select a layer and press Ctrl C");
-  else void commit({ type: "paste_layers", layers: JSON.parse(kept) as Layer[] }, selectNewest);
+  else void commit({ type: "paste_layers", layers: JSON.parse(kept) as Layer[] }, { kept: selectMade });
 }
 
 /** Moves the selected layer within its clip. */
 function reorder(by: number): void {
   const layer = chosen();
-  const { state } = session.getState();
+  const { state } = openShot.getState();
   const clip = state && clipsOf(state).find((each) => each.layers.some(({ id }) => id === layer?.id));
   if (!layer || !clip) return;
   const index = clip.layers.findIndex(({ id }) => id === layer.id) + by;
@@ -91,13 +88,13 @@ export const LAYERING: Action[] = [
     id: "handheld",
     title: "Add handheld feel",
     keys: ["H"],
-    run: () => void commit({ type: "add_handheld" }, selectSway),
+    run: addHandheld,
   },
-  ...KINDS.map((source) => ({
-    id: `add-${source}`,
-    title: `Add ${source} layer`,
+  ...facts().sources.map(({ kind }) => ({
+    id: `add-${kind}`,
+    title: `Add ${kind} layer`,
     keys: [],
-    run: () => void commit({ type: "add_layer", source }, selectNewest),
+    run: () => void commit({ type: "add_layer", source: kind }, { kept: selectMade }),
   })),
   action("mute", "Mute the selected layers", ["M"], () => flip(selectedLayers(), "mute")),
   action("solo", "Solo the selected layers", ["S"], () => flip(selectedLayers(), "solo")),
@@ -129,30 +126,10 @@ export const LAYERING: Action[] = [
   { id: "paste", title: "Paste layers, from another shot too", keys: ["Ctrl+V"], run: pasteLayers },
   action("up", "Move the selected layer up", ["Ctrl+ArrowUp"], () => reorder(1)),
   action("down", "Move the selected layer down", ["Ctrl+ArrowDown"], () => reorder(-1)),
-  action(
-    "span-start",
-    "Selected layers start here",
-    ["["],
-    span((frame) => ({ first_frame: frame })),
-  ),
-  action(
-    "span-end",
-    "Selected layers end here",
-    ["]"],
-    span((frame) => ({ last_frame: frame })),
-  ),
-  action(
-    "ramp-in",
-    "Selected layers ramp in up to here",
-    [],
-    span((frame, layer) => ({ ramp_in_frames: Math.max(0, frame - startOf(layer)) })),
-  ),
-  action(
-    "ramp-out",
-    "Selected layers ramp out from here",
-    [],
-    span((frame, layer) => ({ ramp_out_frames: Math.max(0, endOf(layer) - frame) })),
-  ),
+  action("span-start", "Selected layers start here", ["["], span("first_frame")),
+  action("span-end", "Selected layers end here", ["]"], span("last_frame")),
+  action("ramp-in", "Selected layers ramp in up to here", [], span("ramp_in_until")),
+  action("ramp-out", "Selected layers ramp out from here", [], span("ramp_out_from")),
   action(
     "whole-span",
     "Selected layers over the whole shot",

@@ -1,11 +1,23 @@
 /** Actions on the move: placing the camera, its keys. */
-import { commit, markSubject } from "../../stores/session";
+import { commit, markSubject } from "../../stores/editing";
+import { facts } from "../../stores/facts";
 import { selectPins, view } from "../../stores/view";
-import { doings, keyHere, keysAt } from "../move-board";
+import {
+  aim,
+  extend,
+  fromOutside,
+  keyHere,
+  keysAt,
+  level,
+  runOn,
+  snap,
+  square,
+  stretch,
+  takeLens,
+} from "../move-board";
 import { type Action, shotNow } from "./action";
 
-const { aim, EXTENDS, extend, FILLS, fromOutside, INTERPS, level, PRIMES_MM, prime, runOn, snap, square, stretch } =
-  doings;
+const { extends: EXTENDS, framings: FRAMINGS, interps: INTERPS, lenses_mm: LENSES_MM } = facts().forms;
 
 /** Moves the selected pins by a frame. */
 function nudge(by: number): void {
@@ -23,10 +35,10 @@ const SIDES = { before: "before the first key", after: "after the last key" } as
 export const MOVING: Action[] = [
   { id: "key", title: "Set a key on the move", keys: ["K"], run: keyHere },
   {
-    id: "auto-key",
+    id: "key-every-change",
     title: "Key every change of the move, or not",
     keys: [],
-    run: () => view.setState((state) => ({ autoKey: !state.autoKey })),
+    run: () => view.setState((state) => ({ keyEveryChange: !state.keyEveryChange })),
   },
   { id: "move", title: "Select the move", keys: [], run: () => selectPins([]) },
   {
@@ -44,7 +56,7 @@ export const MOVING: Action[] = [
   { id: "no-subject", title: "No subject", keys: [], available: withSubject, run: () => void markSubject(null) },
   { id: "outside", title: "Camera where the Set view looks from", keys: [], run: fromOutside },
   { id: "aim", title: "Aim at the subject", keys: ["A"], available: withSubject, run: () => void aim(null) },
-  ...FILLS.map(({ fill, title }) => ({
+  ...FRAMINGS.map(({ fill, title }) => ({
     id: `aim-${title}`,
     title: `Aim at the subject, ${title}`,
     keys: [],
@@ -55,11 +67,11 @@ export const MOVING: Action[] = [
   { id: "square", title: "Square: angles to the nearest 90°", keys: [], run: square },
   { id: "zero-pan", title: "Pan to zero", keys: [], run: () => snap(["pan_deg"], true) },
   { id: "zero-tilt", title: "Tilt to zero", keys: [], run: () => snap(["tilt_deg"], true) },
-  ...PRIMES_MM.map((focal) => ({
+  ...LENSES_MM.map((focal) => ({
     id: `lens-${focal}`,
     title: `Lens of ${focal} mm`,
     keys: [],
-    run: () => prime(focal),
+    run: () => takeLens(focal),
   })),
   { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], run: () => nudge(-1) },
   { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], run: () => nudge(1) },

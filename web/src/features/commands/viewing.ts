@@ -1,5 +1,5 @@
 /** Actions of looking: views, guides, dialogs, steps back and forth. */
-import { redo, undo } from "../../stores/session";
+import { redo, undo } from "../../stores/history";
 import { transport } from "../../stores/transport";
 import { openImport, setCompact, toggleNight, view } from "../../stores/view";
 import type { Action } from "./action";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { arithmetic } from "../../shared/arithmetic";
+import { arithmetic } from "../../shared/number";
 
 export type FrameCellProps = {
   label: string;
@@ -16,47 +16,45 @@ export type FrameCellProps = {
   onPaste: (event: React.ClipboardEvent) => void;
 };
 
-/** A number of the table: typed, or a sum; emptied it deletes its key. */
-export function FrameCell({
-  label,
-  value,
-  known,
-  keyed,
-  filled,
-  onFocus,
-  onReach,
-  onValue,
-  onClear,
-  onPaste,
-}: FrameCellProps) {
+/** What is being typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
+function useTyped({ value, keyed, onClear, onValue }: FrameCellProps) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
-  const finish = () => {
-    if (text === null) return;
-    if (text.trim() === "" && keyed) onClear();
-    else if (text.trim() !== "") {
-      const next = arithmetic(text, value);
-      if (next === null) {
-        setWrong(true);
-        return;
-      }
-      onValue(next);
-    }
-    setText(null);
+  const type = (typed: string | null) => {
+    setText(typed);
     setWrong(false);
   };
+  const finish = () => {
+    if (text === null) return;
+    const next = text.trim() === "" ? null : arithmetic(text, value);
+    if (next === null && text.trim() !== "") {
+      setWrong(true);
+      return;
+    }
+    if (next !== null) onValue(next);
+    else if (keyed) onClear();
+    type(null);
+  };
+  return { text, wrong, type, finish };
+}
+
+const HINTS = {
+  wrong: "A number, or a sum such as 0.4*2",
+  keyed: "A key; emptied, it is deleted. Shift-click another frame, then type, to fill",
+  between: "Between keys; typing sets one",
+};
+
+/** A number of the table. */
+export function FrameCell(props: FrameCellProps) {
+  const { label, value, known, keyed, filled, onFocus, onReach, onPaste } = props;
+  const { text, wrong, type, finish } = useTyped(props);
+  const ink = wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)";
   return (
     <input
       aria-label={label}
       aria-invalid={wrong}
-      title={
-        wrong
-          ? "A number, or a sum such as 0.4*2"
-          : keyed
-            ? "A key; emptied, it is deleted. Shift-click another frame, then type, to fill"
-            : "Between keys; typing sets one"
-      }
-      className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)"}`}
+      title={HINTS[wrong ? "wrong" : keyed ? "keyed" : "between"]}
+      className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${ink}`}
       value={text ?? (known ? value.toFixed(4) : "…")}
       onMouseDown={(event) => {
         if (!event.shiftKey) return;
@@ -67,10 +65,7 @@ export function FrameCell({
         event.currentTarget.select();
         onFocus();
       }}
-      onChange={(event) => {
-        setText(event.target.value);
-        setWrong(false);
-      }}
+      onChange={(event) => type(event.target.value)}
       onBlur={finish}
       onPaste={onPaste}
       data-idle={text === null ? "yes" : "no"}
@@ -80,8 +75,7 @@ export function FrameCell({
         if (event.key === "Enter") finish();
         if (event.key === "Escape") {
           if (text === null) event.currentTarget.blur();
-          setText(null);
-          setWrong(false);
+          type(null);
         }
       }}
     />

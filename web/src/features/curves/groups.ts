@@ -1,115 +1,72 @@
 /** Which numbers the sheet shows for what is selected, in groups of one unit. */
-import type { AxisName, Layer, Param, Shot } from "../../api/types";
-import { AXES, UNITS } from "../../shared/axes";
-import { fieldsOf } from "../../shared/sourceFields";
+import type { AxisName, FieldLook, Layer, MoveField, Param, Shot } from "../../api/types";
+import { fieldsOf, sourceFacts, valueAt } from "../../shared/fields";
+import { facts } from "../../stores/facts";
 
 export type Track = {
   at: string;
   title: string;
   ink: AxisName;
-  param: Param /** Column of the pose arrays with the shaken result, for numbers of the move. */;
+  param: Param;
+  /** Column of the pose arrays with the shaken result, for numbers of the move. */
   shaken?: number;
 };
-/** Numbers of one unit; what is shown is `times` what is stored, or just that. */
-export type CurveGroup = { title: string; unit: string; times?: number; tracks: Track[] };
+/** Numbers of one unit; what is shown is `times` what is stored. */
+export type CurveGroup = { title: string; unit: string; times: number; tracks: Track[] };
 
 /** What curves and table draw of a group. */
 export type GroupProps = { tracks: Track[]; unit: string; times: number; width: number };
 
-/** Groups of the camera's move. */
-export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
-  const mount = shot.mounts.find((each) => each.id === chosen) ?? shot.mounts.at(-1);
-  const alone = shot.mounts.length === 1;
-  if (!mount) return [];
-  const track = (
-    field: "x_m" | "y_m" | "z_m" | "pan_deg" | "tilt_deg" | "roll_deg",
-    title: string,
-    ink: AxisName,
-    shaken: number,
-  ): Track => ({
-    at: `mount:${mount.id}.${field}`,
-    title,
-    ink,
-    param: mount[field],
-    shaken: alone ? shaken : undefined,
-  });
-  return [
-    {
-      title: "position",
-      unit: "m",
-      tracks: [track("x_m", "x", "truck", 0), track("y_m", "height", "pedestal", 1), track("z_m", "z", "dolly", 2)],
-    },
-    {
-      title: "angles",
-      unit: "°",
-      tracks: [
-        track("pan_deg", "pan", "pan", 3),
-        track("tilt_deg", "tilt", "tilt", 4),
-        track("roll_deg", "roll", "roll", 5),
-      ],
-    },
-    {
-      title: "lens",
-      unit: "mm",
-      tracks: [{ at: "shot.focal_mm", title: "focal length", ink: "zoom", param: shot.focal_mm, shaken: 6 }],
-    },
-  ];
+/** Looks and the tracks made of them, those of one group and unit together. */
+function grouped(looks: FieldLook[], make: (look: FieldLook) => Track): CurveGroup[] {
+  const groups = new Map<string, CurveGroup>();
+  for (const look of looks.filter(({ kind }) => kind === "number")) {
+    const { unit, times } = look;
+    const name = `${look.group} ${unit}`;
+    const group = groups.get(name) ?? { title: name, unit, times, tracks: [] };
+    group.tracks.push(make(look));
+    groups.set(name, group);
+  }
+  return [...groups.values()];
 }
 
-/** Groups of a layer: its weight and speed, its source, its swings, and the tracks of hand keys. */
-export function layerGroups(layer: Layer): CurveGroup[] {
-  const at = `layer:${layer.id}`;
-  const groups: CurveGroup[] = [
-    {
-      title: "weight, speed %",
-      unit: "%",
-      times: 100,
-      tracks: [
-        { at: `${at}.weight`, title: "weight", ink: "pedestal", param: layer.weight },
-        { at: `${at}.speed`, title: "speed", ink: "pan", param: layer.speed },
-      ],
-    },
-  ];
-  const { source } = layer;
-  for (const row of fieldsOf(source)) {
-    if (row.is !== "number") continue;
-    const { field, title, unit, times } = row;
-    const param = source[field] as unknown as Param;
-    groups.push({
-      title: `${title} ${unit}`,
-      unit,
-      times,
-      tracks: [{ at: `${at}.source.${field}`, title, ink: "roll", param }],
-    });
-  }
-  const perAxis = (
-    title: string,
-    axes: readonly AxisName[],
-    unit: string,
-    make: (axis: AxisName) => [string, Param],
-  ): CurveGroup => ({
-    title: `${title} ${unit}`,
-    unit,
-    tracks: axes.map((axis) => {
-      const [address, param] = make(axis);
-      return { at: address, title: axis, ink: axis, param };
-    }),
+/** Groups of the camera's move: of the mount that is chosen, else of the last. */
+export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
+  const mount = shot.mounts.find((each) => each.id === chosen) ?? shot.mounts.at(-1);
+  if (!mount) return [];
+  const looks = facts().forms.move;
+  return grouped(looks, (look) => {
+    const { field, title, ink } = look;
+    const lens = look.group === "lens";
+    return {
+      at: lens ? `shot.${field}` : `mount:${mount.id}.${field}`,
+      title,
+      ink,
+      param: lens ? shot.focal_mm : mount[field as MoveField],
+      shaken: lens || shot.mounts.length === 1 ? looks.indexOf(look) : undefined,
+    };
   });
-  const make: (axis: AxisName) => [string, Param] =
-    source.kind === "keys"
-      ? (axis) => [`${at}.source.tracks.${axis}`, source.tracks[axis]]
-      : (axis) => [`${at}.axes.${axis}.swing`, layer.axes[axis].swing];
-  const title = source.kind === "keys" ? "keys" : "swing";
-  for (const unit of ["°", "cm", "%"])
-    groups.push(
-      perAxis(
-        title,
-        AXES.filter((axis) => UNITS[axis] === unit),
-        unit,
-        make,
-      ),
-    );
-  if ("phase_deg" in source)
-    groups.push(perAxis("phase", AXES, "°", (axis) => [`${at}.source.phase_deg.${axis}`, source.phase_deg[axis]]));
-  return source.kind === "keys" ? [...groups.slice(1), ...groups.slice(0, 1)] : groups;
+}
+
+/** Groups of a layer: its weight and speed, its source, and its swings, where it has any. */
+export function layerGroups(layer: Layer): CurveGroup[] {
+  const track = (at: string, document: unknown) => (look: FieldLook) => ({
+    at: `${at}.${look.field}`,
+    title: look.axis ?? look.title,
+    ink: look.ink,
+    param: valueAt(document, look.field) as Param,
+  });
+  const at = `layer:${layer.id}`;
+  const looks = facts().forms.layer;
+  const source = grouped(fieldsOf(layer.source), track(`${at}.source`, layer.source));
+  const own = grouped(
+    looks.filter(({ axis }) => !axis),
+    track(at, layer),
+  );
+  if (sourceFacts(layer.source).absolute) return [...source, ...own];
+  const swings = grouped(
+    looks.filter(({ axis }) => axis),
+    track(at, layer),
+  );
+  return [...own, ...source, ...swings];
 }

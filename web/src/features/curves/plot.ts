@@ -1,6 +1,7 @@
 /** Geometry of the curve plot. */
 import { scaleLinear } from "d3-scale";
 import type { MotionArray } from "../../api/motion";
+import { keysOf, roughly, varies } from "../../shared/number";
 import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, type Motion, rowsWithin } from "../../stores/motion";
 import type { Track } from "./groups";
@@ -32,8 +33,8 @@ export function extent(tracks: Track[], state: Motion): [number, number] {
   };
   for (const track of tracks) {
     for (const value of state.arrays.get(`curve:${track.at}`)?.data ?? []) see(value);
-    if (track.param.state === "keyed") for (const key of track.param.curve.keys) see(key.value);
-    else see(track.param.value);
+    for (const key of keysOf(track.param)) see(key.value);
+    if (!varies(track.param)) see(roughly(track.param));
   }
   if (!Number.isFinite(low)) return [0, 1];
   const air = Math.max((high - low) * 0.08, LEAST_SPAN, high === low ? Math.max(Math.abs(high) * 0.2, 0.5) : 0);

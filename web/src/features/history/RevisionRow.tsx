@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { client, take } from "../../api/client";
 import type { Revision } from "../../api/types";
+import { goTo } from "../../stores/history";
 import { complain } from "../../stores/notes";
-import { goTo, lookAt } from "../../stores/session";
+import { lookAt } from "../../stores/trying";
 
 const timeOf = (text: string) => new Date(text).toLocaleString(undefined, { dateStyle: "short", timeStyle: "medium" });
 

@@ -1,5 +1,4 @@
-import { selectSway } from "../../stores/selection";
-import { commit } from "../../stores/session";
+import { addHandheld } from "../../stores/selection";
 
 /** What a shot without layers says. */
 export function EmptyStack({ left }: { left: number }) {
@@ -12,11 +11,7 @@ export function EmptyStack({ left }: { left: number }) {
         This move has no motion on it yet. Start with a feel of a camera held by hand: a slow sway and a fine shake,
         sized for this lens. Everything in it stays editable.
       </p>
-      <button
-        type="button"
-        className="btn btn-primary btn-sm relative z-20"
-        onClick={() => void commit({ type: "add_handheld" }, selectSway)}
-      >
+      <button type="button" className="btn btn-primary btn-sm relative z-20" onClick={addHandheld}>
         Add handheld feel <kbd className="num opacity-75">H</kbd>
       </button>
     </div>

@@ -1,33 +1,35 @@
-import { useRef, useState } from "react";
 import { useStore } from "zustand";
-import type { Command, Layer } from "../../api/types";
+import type { Layer } from "../../api/types";
+import { keysOf } from "../../shared/number";
 import { timeScale } from "../../shared/timeScale";
-import { cancelPreview, commit, preview } from "../../stores/session";
+import type { Held } from "../../shared/useDragging";
+import { useTrialDrag } from "../../shared/useTrialDrag";
+import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
 import { toWeight, toY } from "./hullGeometry";
+
+type Place = { frame: number; weight: number };
 
 /** Points of the selected layer's weight on its hull: dragged; double-click adds one, or deletes it. */
 export function Hull({ layer, width, height }: { layer: Layer; width: number; height: number }) {
   const window = useStore(view, (state) => state.window);
-  const drag = useRef<{ frame: number; moved: boolean } | null>(null);
-  const [live, setLive] = useState<{ from: number; frame: number; weight: number } | null>(null);
   const x = timeScale(window, width);
   const at = `layer:${layer.id}.weight`;
-  const keys = layer.weight.state === "keyed" ? layer.weight.curve.keys : [];
-  const put = (from: number, frame: number, weight: number): Command => {
-    const key = keys.find((each) => each.frame === from);
-    return {
+  const keys = keysOf(layer.weight);
+  const placeAt = (px: number, py: number, svg: Element | null): Place => {
+    const box = svg?.getBoundingClientRect();
+    return { frame: Math.round(x.invert(px - (box?.left ?? 0))), weight: toWeight(py - (box?.top ?? 0), height) };
+  };
+  const { bind, live } = useTrialDrag<number, Place>({
+    live: ({ x: px, y: py, element }: Held<number>) => placeAt(px, py, element.closest("svg")),
+    command: ({ frame, weight }, from) => ({
       type: "move_keys",
       keys: [{ at, frame: from }],
       by_frames: frame - from,
-      by_value: weight - (key?.value ?? 0),
+      by_value: weight - (keys.find((each) => each.frame === from)?.value ?? 0),
       copy_keys: false,
-    };
-  };
-  const placeOf = (event: React.PointerEvent | React.MouseEvent, svg: SVGSVGElement) => {
-    const box = svg.getBoundingClientRect();
-    return { frame: Math.round(x.invert(event.clientX - box.left)), weight: toWeight(event.clientY - box.top, height) };
-  };
+    }),
+  });
   return (
     <svg
       width={width}
@@ -36,29 +38,12 @@ export function Hull({ layer, width, height }: { layer: Layer; width: number; he
       role="img"
       aria-label={`Weight of ${layer.name} over time`}
       onDoubleClick={(event) => {
-        const { frame, weight } = placeOf(event, event.currentTarget);
+        const { frame, weight } = placeAt(event.clientX, event.clientY, event.currentTarget);
         void commit({ type: "set_keys", keys: [{ at, frame, value: weight }] });
-      }}
-      onPointerMove={(event) => {
-        const start = drag.current;
-        if (!start) return;
-        start.moved = true;
-        const next = placeOf(event, event.currentTarget);
-        setLive({ from: start.frame, ...next });
-        preview(put(start.frame, next.frame, next.weight));
-      }}
-      onPointerUp={() => {
-        if (drag.current?.moved && live) void commit(put(live.from, live.frame, live.weight)).then(() => setLive(null));
-        drag.current = null;
-      }}
-      onPointerCancel={() => {
-        drag.current = null;
-        setLive(null);
-        cancelPreview();
       }}
     >
       {keys.map((key) => {
-        const shown = live?.from === key.frame ? live : { frame: key.frame, weight: key.value };
+        const shown = live?.what === key.frame ? live.value : { frame: key.frame, weight: key.value };
         return (
           // biome-ignore lint/a11y/noStaticElementInteractions: a point of the hull is dragged; the weight has a field on the board
           <circle
@@ -67,12 +52,8 @@ export function Hull({ layer, width, height }: { layer: Layer; width: number; he
             cx={x(shown.frame)}
             cy={toY(shown.weight, height)}
             r={4.5}
-            className="cursor-move fill-base-100 stroke-2 stroke-primary"
-            onPointerDown={(event) => {
-              event.stopPropagation();
-              event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
-              drag.current = { frame: key.frame, moved: false };
-            }}
+            className="cursor-move touch-none fill-base-100 stroke-2 stroke-primary"
+            {...bind(key.frame)}
             onDoubleClick={(event) => {
               event.stopPropagation();
               void commit({ type: "delete_keys", keys: [{ at, frame: key.frame }] });

@@ -1,94 +1,62 @@
-import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import type { Command, Shot } from "../../api/types";
 import type { TimeScale } from "../../shared/timeScale";
-import { cancelPreview, commit, preview } from "../../stores/session";
+import type { Held } from "../../shared/useDragging";
+import { useTrialDrag } from "../../shared/useTrialDrag";
 import { pause, seek } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
 import { type PinKey, pinTitles } from "./moveFrames";
+import { Pin } from "./Pin";
 
 const MOST_PINS = 400;
-const DRAG_STARTS_PX = 3;
+const EDGE_PX = 6;
 
-/** Moves, or with Alt copies, the keys of the selected pins. */
-function shifted(pins: Map<number, PinKey[]>, frames: number[], by: number, copy: boolean): Command {
+type Shift = { frames: number[]; by: number; copy: boolean };
+
+/** Moves, or with Alt copies, the keys of some pins. */
+function shifted(pins: Map<number, PinKey[]>, { frames, by, copy }: Shift): Command {
   const keys = frames.flatMap((frame) => (pins.get(frame) ?? []).map(({ at }) => ({ at, frame })));
   return { type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: copy };
+}
+
+/** What is selected after a pin was pressed: it alone, or it more or less where keys say so. */
+function pressed(frame: number, selected: number[], more: boolean): number[] {
+  if (selected.includes(frame)) return more ? selected.filter((each) => each !== frame) : selected;
+  return more ? [...selected, frame] : [frame];
 }
 
 /** The pins of the move: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */
 export function MovePins({ shot, x, width }: { shot: Shot; x: TimeScale; width: number }) {
   const selected = useStore(view, (state) => state.pins);
-  const [by, setBy] = useState(0);
-  const drag = useRef<{ x: number; frames: number[]; copy: boolean; moved: boolean } | null>(null);
   const pins = pinTitles(shot);
-  const shown = [...pins].filter(([frame]) => x(frame) >= -6 && x(frame) <= width + 6).slice(0, MOST_PINS);
-
-  const down = (event: React.PointerEvent<HTMLElement>, frame: number) => {
-    if (event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const more = event.shiftKey || event.ctrlKey || event.metaKey;
-    const kept = selected.filter((each) => pins.has(each));
-    const frames = kept.includes(frame)
-      ? more
-        ? kept.filter((each) => each !== frame)
-        : kept
-      : more
-        ? [...kept, frame]
-        : [frame];
-    selectPins(frames);
-    pause();
-    if (!more) seek(frame);
-    drag.current = { x: event.clientX, frames, copy: event.altKey, moved: false };
-  };
-  const move = (event: React.PointerEvent) => {
-    const start = drag.current;
-    if (!start) return;
-    if (!start.moved && Math.abs(event.clientX - start.x) < DRAG_STARTS_PX) return;
-    start.moved = true;
-    const frames = Math.round(x.invert(event.clientX) - x.invert(start.x));
-    if (frames === by) return;
-    setBy(frames);
-    if (frames === 0) cancelPreview();
-    else preview(shifted(pins, start.frames, frames, start.copy));
-  };
-  const up = () => {
-    const start = drag.current;
-    drag.current = null;
-    if (start?.moved && by !== 0) {
-      void commit(shifted(pins, start.frames, by, start.copy));
-      selectPins(start.frames.map((frame) => frame + by));
-    }
-    setBy(0);
-  };
-
-  return shown.map(([frame, keys]) => {
-    const on = selected.includes(frame);
-    const moving = on && by !== 0 && !drag.current?.copy ? by : 0;
-    return (
-      <button
-        type="button"
-        key={frame}
-        data-pin={frame}
-        aria-pressed={on}
-        aria-label={`Key at frame ${frame}: ${keys.map(({ title }) => title).join(", ")}`}
-        title={`frame ${frame}: ${keys.map(({ title }) => title).join(", ")}\ndrag moves, Alt-drag copies, Delete deletes`}
-        className="absolute top-1 flex w-3.5 -translate-x-1/2 cursor-ew-resize touch-none flex-col items-center"
-        style={{ left: x(frame + moving) }}
-        onPointerDown={(event) => down(event, frame)}
-        onPointerMove={move}
-        onPointerUp={up}
-        onPointerCancel={() => {
-          drag.current = null;
-          setBy(0);
-          cancelPreview();
-        }}
-      >
-        <span
-          className={`block h-2.5 w-2.5 rounded-full border-2 ${on ? "border-primary bg-primary" : "border-base-content bg-base-100"}`}
-        />
-        <span className={`block h-3 w-[1.5px] ${on ? "bg-primary" : "bg-base-content"}`} />
-      </button>
-    );
+  const inView = (frame: number) => x(frame) >= -EDGE_PX && x(frame) <= width + EDGE_PX;
+  const { bind, live } = useTrialDrag<number, Shift>({
+    press: ({ what: frame, shiftKey, ctrlKey }: Held<number>) => {
+      const more = shiftKey || ctrlKey;
+      selectPins(
+        pressed(
+          frame,
+          view.getState().pins.filter((each) => pins.has(each)),
+          more,
+        ),
+      );
+      pause();
+      if (!more) seek(frame);
+      return true;
+    },
+    live: ({ x: to, dx, altKey }) => {
+      const by = Math.round(x.invert(to) - x.invert(to - dx));
+      return by === 0 ? null : { frames: view.getState().pins, by, copy: altKey };
+    },
+    command: (shift) => shifted(pins, shift),
+    dropped: ({ frames, by }) => selectPins(frames.map((frame) => frame + by)),
   });
+  const by = live && !live.value.copy ? live.value.by : 0;
+  return [...pins]
+    .filter(([frame]) => inView(frame))
+    .slice(0, MOST_PINS)
+    .map(([frame, keys]) => {
+      const on = selected.includes(frame);
+      return <Pin key={frame} frame={frame} keys={keys} on={on} left={x(frame + (on ? by : 0))} hold={bind(frame)} />;
+    });
 }

@@ -1,86 +1,91 @@
-import { type Spanned, type SpanPart, useSpanDrag } from "./useSpanDrag";
+import type { Span } from "../../api/types";
+import { type SpanPart, useSpanDrag } from "./useSpanDrag";
 
 const GRIP_PX = 7;
+const BAR_PX = 6;
+const RAMP_PX = 12;
 
-const TITLES: Record<SpanPart, string> = {
-  start: "Start of",
-  end: "End of",
-  in: "Ramp in of",
-  out: "Ramp out of",
-  all: "Span of",
+const PARTS: Record<SpanPart, { title: string; hint: string }> = {
+  all: { title: "Span of", hint: "drag to move it in time; double-click for the whole shot" },
+  start: { title: "Start of", hint: "drag the start; double-click for the whole shot" },
+  end: { title: "End of", hint: "drag the end; double-click for the whole shot" },
+  in: { title: "Ramp in of", hint: "drag the end of the ramp in; double-click for none" },
+  out: { title: "Ramp out of", hint: "drag the start of the ramp out; double-click for none" },
 };
 
-const HINTS: Record<SpanPart, string> = {
-  start: "drag the start; double-click for the whole shot",
-  end: "drag the end; double-click for the whole shot",
-  in: "drag the end of the ramp in; double-click for none",
-  out: "drag the start of the ramp out; double-click for none",
-  all: "drag to move it in time; double-click for the whole shot",
+const LOOKS: Record<SpanPart, string> = {
+  all: "cursor-grab bg-primary/15 hover:bg-primary/40",
+  start: "cursor-ew-resize border-primary border-l-2 hover:bg-primary/20",
+  end: "cursor-ew-resize border-primary border-r-2 hover:bg-primary/20",
+  in: "flex cursor-ew-resize justify-center hover:brightness-125",
+  out: "flex cursor-ew-resize justify-center hover:brightness-125",
 };
+
+type Box = { left: number; width: number; top: number; height: number };
+
+/** Where each grip lies on a lane; what is not in view has none. */
+function boxes(at: Record<SpanPart, number>, width: number, height: number): Partial<Record<SpanPart, Box>> {
+  const seen = (x: number, half: number) => x >= -half && x <= width + half;
+  const left = Math.max(0, at.start);
+  const ramp = (x: number) =>
+    seen(x, RAMP_PX / 2) ? { left: x - RAMP_PX / 2, width: RAMP_PX, top: 0, height: RAMP_PX } : undefined;
+  return {
+    all:
+      at.end > at.start
+        ? { left, width: Math.min(width, at.end) - left, top: height - BAR_PX, height: BAR_PX }
+        : undefined,
+    start: seen(at.start, GRIP_PX) ? { left: at.start, width: GRIP_PX, top: 0, height } : undefined,
+    end: seen(at.end, GRIP_PX) ? { left: at.end - GRIP_PX, width: GRIP_PX, top: 0, height } : undefined,
+    in: ramp(at.in),
+    out: ramp(at.out),
+  };
+}
+
+type SpanGripsProps = { at: () => string[]; span: Span; name: string; width: number; height: number };
 
 /** Handles of a span on its lane: both ends, both ramps, and a bar to move it all. */
-export function SpanGrips(props: { at: () => string[]; owner: Spanned; name: string; width: number; height: number }) {
-  const { at, owner, name, width, height } = props;
-  const { x, grip, shown, dragged } = useSpanDrag(at, owner, width);
-  const left = x(shown("start"));
-  const right = x(shown("end"));
-  const handle = (part: SpanPart, style: React.CSSProperties, className: string, children?: React.ReactNode) => (
-    <button
-      key={part}
-      type="button"
-      data-span={part}
-      aria-label={`${TITLES[part]} ${name}`}
-      title={`${TITLES[part]} ${name}, frame ${shown(part).toFixed(0)}: ${HINTS[part]}`}
-      className={`absolute z-[5] touch-none ${className}`}
-      style={style}
-      {...grip(part)}
-    >
-      {children}
-    </button>
-  );
-  const inside = (at: number, half: number) => at >= -half && at <= width + half;
+export function SpanGrips({ at, span, name, width, height }: SpanGripsProps) {
+  const { x, grip, places, dragged } = useSpanDrag(at, span, width);
+  const across = Object.fromEntries(Object.entries(places).map(([part, frame]) => [part, x(frame)]));
+  const lying = boxes(across as Record<SpanPart, number>, width, height);
   return (
     <>
-      {right > left &&
-        handle(
-          "all",
-          { left: Math.max(0, left), width: Math.min(width, right) - Math.max(0, left), top: height - 6, height: 6 },
-          "cursor-grab bg-primary/15 hover:bg-primary/40",
-        )}
-      {inside(left, GRIP_PX) &&
-        handle(
-          "start",
-          { left, width: GRIP_PX, top: 0, height },
-          "cursor-ew-resize border-primary border-l-2 hover:bg-primary/20",
-        )}
-      {inside(right, GRIP_PX) &&
-        handle(
-          "end",
-          { left: right - GRIP_PX, width: GRIP_PX, top: 0, height },
-          "cursor-ew-resize border-primary border-r-2 hover:bg-primary/20",
-        )}
-      {(["in", "out"] as const).map((part) => {
-        const at = x(shown(part));
+      {(Object.keys(PARTS) as SpanPart[]).map((part) => {
+        const box = lying[part];
+        const { title, hint } = PARTS[part];
         return (
-          inside(at, 6) &&
-          handle(
-            part,
-            { left: at - 6, width: 12, top: 0, height: 12 },
-            "flex cursor-ew-resize justify-center hover:brightness-125",
-            <svg width="12" height="9" aria-hidden="true" className="fill-primary">
-              <path d={part === "in" ? "M6 9L0 0H6Z" : "M6 9L12 0H6Z"} />
-            </svg>,
+          box && (
+            <button
+              key={part}
+              type="button"
+              data-span={part}
+              aria-label={`${title} ${name}`}
+              title={`${title} ${name}, frame ${places[part].toFixed(0)}: ${hint}`}
+              className={`absolute z-[5] touch-none ${LOOKS[part]}`}
+              style={box}
+              {...grip(part)}
+            >
+              {(part === "in" || part === "out") && <RampMark part={part} />}
+            </button>
           )
         );
       })}
       {dragged && (
         <span
           className="num pointer-events-none absolute z-[6] rounded-sm bg-primary px-1 text-[11px] text-primary-content"
-          style={{ left: Math.min(Math.max(x(shown(dragged.part)) + 8, 0), width - 90), top: height / 2 - 9 }}
+          style={{ left: Math.min(Math.max(x(dragged.frame) + 8, 0), width - 90), top: height / 2 - 9 }}
         >
           {dragged.part === "all" ? `${dragged.by > 0 ? "+" : ""}${dragged.by} f` : `frame ${dragged.frame}`}
         </span>
       )}
     </>
+  );
+}
+
+function RampMark({ part }: { part: "in" | "out" }) {
+  return (
+    <svg width="12" height="9" aria-hidden="true" className="fill-primary">
+      <path d={part === "in" ? "M6 9L0 0H6Z" : "M6 9L12 0H6Z"} />
+    </svg>
   );
 }

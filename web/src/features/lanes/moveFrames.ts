@@ -1,22 +1,20 @@
-import type { Shot } from "../../api/types";
-
-const FIELDS = ["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"] as const;
+import type { MoveField, Shot } from "../../api/types";
+import { keysOf } from "../../shared/number";
+import { facts } from "../../stores/facts";
 
 export type PinKey = { at: string; title: string; interp: string };
 
 /** Frames with pins, each with the keys that stand there: of every mount, and of the focal length. */
 export function pinTitles(shot: Shot): Map<number, PinKey[]> {
   const pins = new Map<number, PinKey[]>();
-  const numbers = shot.mounts.flatMap((mount) =>
-    FIELDS.map((field) => ({ at: `mount:${mount.id}.${field}`, param: mount[field] })),
+  const numbers = facts().forms.move.flatMap(({ field, title, group }) =>
+    group === "lens"
+      ? [{ at: `shot.${field}`, title, param: shot.focal_mm }]
+      : shot.mounts.map((mount) => ({ at: `mount:${mount.id}.${field}`, title, param: mount[field as MoveField] })),
   );
-  numbers.push({ at: "shot.focal_mm", param: shot.focal_mm });
-  for (const { at, param } of numbers) {
-    if (param.state !== "keyed") continue;
-    const title = at.split(".")[1]?.split("_")[0] ?? at;
-    for (const key of param.curve.keys)
+  for (const { at, title, param } of numbers)
+    for (const key of keysOf(param))
       pins.set(key.frame, [...(pins.get(key.frame) ?? []), { at, title, interp: key.interp }]);
-  }
   return new Map([...pins].sort(([a], [b]) => a - b));
 }
 

@@ -1,6 +1,6 @@
 import { Trash2 } from "lucide-react";
 import type { Shot } from "../../api/types";
-import { commit } from "../../stores/session";
+import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
 
 /** In a rig of several mounts: which one the numbers below belong to, from the ground to the lens. */

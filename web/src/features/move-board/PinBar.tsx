@@ -1,10 +1,16 @@
 import { useStore } from "zustand";
-import type { Shot } from "../../api/types";
-import { NumberField } from "../../shared/NumberField";
-import { cancelPreview, commit } from "../../stores/session";
+import type { Curve, Shot } from "../../api/types";
+import { limitsOf } from "../../shared/fields";
+import { curveOf, NumberField } from "../../shared/number";
+import { commit } from "../../stores/editing";
+import { facts } from "../../stores/facts";
+import { cancelPreview } from "../../stores/trying";
 import { view } from "../../stores/view";
 import { FIELDS, workMount } from "./commands";
-import { EXTENDS, extend, INTERPS, pinnedKeys, runOn, stretch } from "./doings";
+import { extend, pinnedKeys, runOn, stretch, tryStretch } from "./pins";
+
+const PERCENT = 100;
+const SIDES = { before: "before the first", after: "after the last" } as const;
 
 /** Keys: how they run on, stretch, delete; for the selected pins, or for all when none is selected. */
 export function PinBar({ document }: { document: Shot }) {
@@ -16,16 +22,13 @@ export function PinBar({ document }: { document: Shot }) {
         No keys: the camera stands still. A shot needs none to be shaken.
       </p>
     );
-  const about = chosen[0] ?? frames[0] ?? 1;
-  const curve = FIELDS.map((field) => workMount(document)?.[field]).find((param) => param?.state === "keyed");
-  const ends = curve?.state === "keyed" ? curve.curve : null;
   return (
     <section className="flex flex-col gap-1" aria-label="Keys of the move">
       <span className="cond text-(--graphite) text-xs">
         {chosen.length ? `${chosen.length} of ${frames.length} pins selected` : `all ${frames.length} pins`}
       </span>
       <div className="flex flex-wrap items-center gap-1">
-        {INTERPS.map((interp) => (
+        {facts().forms.interps.map((interp) => (
           <button
             key={interp}
             type="button"
@@ -36,26 +39,7 @@ export function PinBar({ document }: { document: Shot }) {
             {interp}
           </button>
         ))}
-        <span
-          className="cond flex items-center gap-1 text-(--graphite) text-xs"
-          title={`How long they take, about frame ${about}`}
-        >
-          time
-          <NumberField
-            label="Stretch of the keys"
-            value={100}
-            unit="%"
-            speed={1}
-            least={1}
-            most={10000}
-            digits={0}
-            scales
-            className="border border-base-300 text-base-content"
-            onPreview={(percent) => stretch(percent / 100, true)}
-            onCommit={(percent) => stretch(percent / 100)}
-            onCancel={cancelPreview}
-          />
-        </span>
+        <Stretch about={chosen[0] ?? frames[0] ?? 1} />
         <button
           type="button"
           className="btn btn-xs"
@@ -66,22 +50,58 @@ export function PinBar({ document }: { document: Shot }) {
           Delete
         </button>
       </div>
-      <div className="cond flex items-center gap-3 text-xs">
-        {(["before", "after"] as const).map((side) => (
-          <label key={side} className="flex items-center gap-1">
-            {side === "before" ? "before the first" : "after the last"}
-            <select
-              className="border-base-300 border-b bg-base-100"
-              value={ends?.[side] ?? "hold"}
-              onChange={(event) => extend(side, event.target.value as (typeof EXTENDS)[number])}
-            >
-              {EXTENDS.map((each) => (
-                <option key={each}>{each}</option>
-              ))}
-            </select>
-          </label>
-        ))}
-      </div>
+      <Ends document={document} />
     </section>
+  );
+}
+
+/** How long the keys take. */
+function Stretch({ about }: { about: number }) {
+  const [least, most] = limitsOf("scale_keys.factor");
+  return (
+    <span
+      className="cond flex items-center gap-1 text-(--graphite) text-xs"
+      title={`How long they take, about frame ${about}`}
+    >
+      time
+      <NumberField
+        label="Stretch of the keys"
+        value={PERCENT}
+        unit="%"
+        step={1}
+        least={least * PERCENT}
+        most={most * PERCENT}
+        digits={0}
+        scales
+        className="border border-base-300 text-base-content"
+        onPreview={(percent) => tryStretch(percent / PERCENT)}
+        onCommit={(percent) => stretch(percent / PERCENT)}
+        onCancel={cancelPreview}
+      />
+    </span>
+  );
+}
+
+/** How the move goes on before its first key and after its last. */
+function Ends({ document }: { document: Shot }) {
+  const mount = workMount(document);
+  const curve = FIELDS.map((field) => mount && curveOf(mount[field])).find((each) => each);
+  return (
+    <div className="cond flex items-center gap-3 text-xs">
+      {(["before", "after"] as const).map((side) => (
+        <label key={side} className="flex items-center gap-1">
+          {SIDES[side]}
+          <select
+            className="border-base-300 border-b bg-base-100"
+            value={curve?.[side] ?? "hold"}
+            onChange={(event) => extend(side, event.target.value as Curve["after"])}
+          >
+            {facts().forms.extends.map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </select>
+        </label>
+      ))}
+    </div>
   );
 }

@@ -1,17 +1,14 @@
-import { useState } from "react";
 import { useStore } from "zustand";
 import type { Shot } from "../../api/types";
-import { NumberField } from "../../shared/NumberField";
-import { cancelPreview } from "../../stores/session";
 import { view } from "../../stores/view";
-import { aim, FILLS, fromOutside, level, square } from "./doings";
+import { AimBar } from "./AimBar";
+import { fromOutside, level, square } from "./placing";
 
 /** Placing the camera: fly, from the Set view, at the subject, level, square. */
 export function PlaceBar({ document }: { document: Shot }) {
-  const [fill, setFill] = useState(FILLS[1].fill as number);
   const flying = useStore(view, (state) => state.flying);
   const button = (title: string, hint: string, run: () => void) => (
-    <button key={title} type="button" className="btn btn-xs" title={hint} onClick={run}>
+    <button type="button" className="btn btn-xs" title={hint} onClick={run}>
       {title}
     </button>
   );
@@ -31,41 +28,7 @@ export function PlaceBar({ document }: { document: Shot }) {
         {button("Camera where I look from", "Puts the camera where the Set view looks from", fromOutside)}
         {button("Level", "Roll to zero", level)}
         {button("Square", "Pan, tilt and roll to the nearest 90°", square)}
-        {document.subject && (
-          <>
-            {button(`Aim at ${document.subject.name}`, "Turns the camera to the subject; roll stays", () => aim(null))}
-            <span
-              className="cond flex items-center gap-1 text-(--graphite) text-xs"
-              title="Aims, and goes where the subject takes this share of the picture's height"
-            >
-              fill
-              <NumberField
-                label="Fill of the picture's height"
-                value={fill * 100}
-                unit="%"
-                speed={0.5}
-                least={2}
-                most={400}
-                digits={0}
-                scales
-                className="border border-base-300 text-base-content"
-                onPreview={(percent) => aim(percent / 100, true)}
-                onCommit={(percent) => {
-                  setFill(percent / 100);
-                  return aim(percent / 100);
-                }}
-                onCancel={cancelPreview}
-              />
-            </span>
-            {FILLS.map(({ fill: share, title }) =>
-              button(
-                title,
-                `Aims, and goes where the subject takes ${Math.round(share * 100)} % of the picture's height`,
-                () => aim(share),
-              ),
-            )}
-          </>
-        )}
+        {document.subject && <AimBar subject={document.subject.name} />}
       </div>
     </section>
   );

@@ -1,11 +1,11 @@
 import { Lock, LockOpen } from "lucide-react";
 import { useStore } from "zustand";
+import type { MoveField } from "../../api/types";
 import { view } from "../../stores/view";
-import type { FIELDS } from "./commands";
-import { snap } from "./doings";
+import { snap } from "./placing";
 
 /** At the end of a number of the move: to zero, an angle to the nearest right one, and the lock that placing the camera respects. */
-export function RowEnd({ field, title }: { field: (typeof FIELDS)[number]; title: string }) {
+export function RowEnd({ field, title }: { field: MoveField; title: string }) {
   const locks = useStore(view, (state) => state.locks);
   const locked = locks.includes(field);
   const Icon = locked ? Lock : LockOpen;

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useStore } from "zustand";
 import { client, take } from "../../api/client";
 import type { SetObjects, Shot } from "../../api/types";
-import { markSubject } from "../../stores/session";
+import { markSubject } from "../../stores/editing";
 import { view } from "../../stores/view";
 
 const NONE = "none";

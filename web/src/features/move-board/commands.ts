@@ -1,5 +1,8 @@
-import type { Command, Shot } from "../../api/types";
-import { commit, session } from "../../stores/session";
+/** Commands on the move of the open shot, at the present frame and on the mount that is chosen. */
+import type { Command, MoveField, Shot } from "../../api/types";
+import { commit } from "../../stores/editing";
+import { facts } from "../../stores/facts";
+import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { pinTitles } from "../lanes";
@@ -11,28 +14,27 @@ export function workMount(shot: Shot, chosen = view.getState().mount): Mount | u
   return shot.mounts.find((mount) => mount.id === chosen) ?? shot.mounts.at(-1);
 }
 
-export const FIELDS = ["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"] as const;
-export type MoveField = (typeof FIELDS)[number] | "focal_mm";
+/** Numbers of a mount, in order. */
+export const FIELDS: readonly MoveField[] = facts()
+  .forms.move.filter(({ group }) => group !== "lens")
+  .map(({ field }) => field as MoveField);
+
+export type MoveOrLens = MoveField | "focal_mm";
 
 /** Sets a number of the move at the present frame. */
-export function moveCommand(field: MoveField, value: number): Command {
-  return {
-    type: "set_move",
-    frame: transport.getState().frame,
-    values: { [field]: value },
-    key: view.getState().autoKey,
-    mount: view.getState().mount,
-  };
+export function moveCommand(field: MoveOrLens, value: number): Command {
+  const { keyEveryChange: key, mount } = view.getState();
+  return { type: "set_move", frame: transport.getState().frame, values: { [field]: value }, key, mount };
 }
 
 /** Address of a number of the move. */
-export function addressOf(shot: Shot, field: MoveField): string {
+export function addressOf(shot: Shot, field: MoveOrLens): string {
   return field === "focal_mm" ? "shot.focal_mm" : `mount:${workMount(shot)?.id ?? ""}.${field}`;
 }
 
 /** Sets a key on all axes of the move at the present frame. */
 export function keyHere(): void {
-  const { state } = session.getState();
+  const { state } = openShot.getState();
   const { frame } = transport.getState();
   if (state)
     void commit({ type: "set_keys", keys: FIELDS.map((field) => ({ at: addressOf(state.document, field), frame })) });
@@ -40,8 +42,7 @@ export function keyHere(): void {
 
 /** The keys behind pins at some frames, or all of the move's. */
 export function keysAt(shot: Shot, frames: number[] | null): { at: string; frame: number }[] {
-  const pins = pinTitles(shot);
-  return [...pins.entries()]
+  return [...pinTitles(shot)]
     .filter(([frame]) => frames === null || frames.includes(frame))
     .flatMap(([frame, found]) => found.map(({ at }) => ({ at, frame })));
 }

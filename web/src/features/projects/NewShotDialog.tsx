@@ -1,37 +1,48 @@
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { client, explain, take } from "../../api/client";
-import type { State } from "../../api/types";
+import type { NewShot, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
+import { roughly } from "../../shared/number";
+import { facts } from "../../stores/facts";
 import { Complaint, PictureChoice, SetChoice, TextField, useSetFiles } from "../shot-form";
+
+const LENGTH_S = 10;
+
+/** What a new shot starts from, as texts that are kept as they were typed. */
+function fresh() {
+  const { fps, picture, sensor_mm, focal_mm } = facts().forms.fresh;
+  return {
+    name: "",
+    set: "",
+    fps: String(fps.num),
+    seconds: String(LENGTH_S),
+    picture,
+    sensor: String(sensor_mm),
+    focal: String(roughly(focal_mm)),
+  };
+}
 
 /** Everything a new shot starts from; only the name has to be given. */
 export function NewShotDialog({ project, onClose }: { project: string; onClose: () => void }) {
-  const [name, setName] = useState("");
-  const [set, setSet] = useState("");
-  const [fps, setFps] = useState("24");
-  const [seconds, setSeconds] = useState("10");
-  const [picture, setPicture] = useState({ width_px: 1920, height_px: 1080 });
-  const [sensor, setSensor] = useState("36");
-  const [focal, setFocal] = useState("35");
+  const [form, setForm] = useState(fresh);
   const [problem, setProblem] = useState("");
-  const { bringing, bring, dropping } = useSetFiles(setSet, setProblem);
+  const put = (field: keyof typeof form) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
+  const { bringing, bring, dropping } = useSetFiles(put("set"), setProblem);
   const [, go] = useLocation();
   const add = async () => {
-    const rate = fps.includes("/") ? Number(fps.split("/")[0]) / Number(fps.split("/")[1]) : Number(fps);
-    const body = {
-      name,
-      fps: fps as unknown as { num: number; den: number },
-      frames: Math.max(1, Math.round(Number(seconds) * rate)),
-      set_id: set || null,
-      picture,
-      sensor_mm: Number(sensor),
-      focal_mm: Number(focal),
+    const body: NewShot = {
+      name: form.name,
+      fps: form.fps as unknown as NewShot["fps"], // the server reads what was typed
+      seconds: Number(form.seconds),
+      set_id: form.set || null,
+      picture: form.picture,
+      sensor_mm: Number(form.sensor),
+      focal_mm: Number(form.focal),
     };
     try {
-      const state = await take<State>(
-        client.POST("/api/projects/{slug}/shots", { params: { path: { slug: project } }, body }),
-      );
+      const params = { path: { slug: project } };
+      const state = await take<State>(client.POST("/api/projects/{slug}/shots", { params, body }));
       go(`/shot/${state.slug}`);
     } catch (error) {
       setProblem(explain(error));
@@ -47,17 +58,17 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
           void add();
         }}
       >
-        <TextField title="Name" label="Name of the new shot" wide most={120} value={name} onChange={setName} />
-        <SetChoice value={set} bringing={bringing} onSet={setSet} onFile={(file) => void bring(file)} />
-        <TextField title="Frame rate" unit="fps" value={fps} onChange={setFps} />
-        <TextField title="Length" unit="s" value={seconds} onChange={setSeconds} />
-        <PictureChoice value={picture} onChange={setPicture} />
-        <TextField title="Sensor width" unit="mm" value={sensor} onChange={setSensor} />
-        <TextField title="Focal length" unit="mm" value={focal} onChange={setFocal} />
+        <TextField title="Name" label="Name of the new shot" wide most={120} value={form.name} onChange={put("name")} />
+        <SetChoice value={form.set} bringing={bringing} onSet={put("set")} onFile={(file) => void bring(file)} />
+        <TextField title="Frame rate" unit="fps" value={form.fps} onChange={put("fps")} />
+        <TextField title="Length" unit="s" value={form.seconds} onChange={put("seconds")} />
+        <PictureChoice value={form.picture} onChange={(picture) => setForm((now) => ({ ...now, picture }))} />
+        <TextField title="Sensor width" unit="mm" value={form.sensor} onChange={put("sensor")} />
+        <TextField title="Focal length" unit="mm" value={form.focal} onChange={put("focal")} />
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
           <span className="mr-auto text-xs">A GLB dropped on this form becomes its set, with its own animations.</span>
-          <button type="submit" className="btn btn-sm btn-primary" disabled={!name.trim() || bringing !== ""}>
+          <button type="submit" className="btn btn-sm btn-primary" disabled={!form.name.trim() || bringing !== ""}>
             Make
           </button>
         </div>

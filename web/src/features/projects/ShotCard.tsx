@@ -6,20 +6,11 @@ import { RemoveShot } from "./RemoveShot";
 import { ShotTrace } from "./ShotTrace";
 import { useActing } from "./useActing";
 
-/** What a copy does not need: all of it comes from the shot copied. */
-const COPY = {
-  fps: { num: 24, den: 1 },
-  frames: 1,
-  picture: { width_px: 1920, height_px: 1080 },
-  sensor_mm: 36,
-  focal_mm: 35,
-};
-
 /** A shot on its shelf: scribble, name, length. */
 export function ShotCard({ shot }: { shot: Card }) {
   const act = useActing();
   const duplicate = () => {
-    const body = { ...COPY, name: `${shot.name.slice(0, 110)} copy`, copy_of: shot.id };
+    const body = { name: `${shot.name.slice(0, 110)} copy`, copy_of: shot.id };
     return act(
       take<State>(client.POST("/api/projects/{slug}/shots", { params: { path: { slug: shot.project_slug } }, body })),
     );

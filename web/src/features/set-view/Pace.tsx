@@ -2,8 +2,8 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { drawsInSoftware } from "../../shared/renderer";
-import { session } from "../../stores/session";
 import { transport } from "../../stores/transport";
+import { trying } from "../../stores/trying";
 import { stage } from "./stageStore";
 
 const SLOW_MS = 55;
@@ -13,7 +13,7 @@ const FRAMES_JUDGED = 6;
 export function Pace() {
   const gl = useThree((state) => state.gl);
   const playing = useStore(transport, (state) => state.playing);
-  const trying = useStore(session, (state) => state.trying);
+  const held = useStore(trying, (state) => state.command !== null);
   const slow = useStore(stage, (state) => state.slow);
   const times = useRef<number[]>([]);
   useEffect(() => {
@@ -23,8 +23,8 @@ export function Pace() {
   }, [gl]);
   useEffect(() => {
     times.current = [];
-    stage.setState({ coarse: slow && (playing || trying) });
-  }, [slow, playing, trying]);
+    stage.setState({ coarse: slow && (playing || held) });
+  }, [slow, playing, held]);
   useFrame(() => {
     if (!transport.getState().playing || stage.getState().slow) return;
     times.current.push(performance.now());

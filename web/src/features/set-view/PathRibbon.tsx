@@ -3,7 +3,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Line, LineBasicMaterial } 
 import { useStore } from "zustand";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
-import { session } from "../../stores/session";
+import { openShot } from "../../stores/openShot";
 import { moveFrames } from "../lanes";
 import { OUTSIDE } from "./layers";
 import { positions, ribbon } from "./pathGeometry";
@@ -12,7 +12,7 @@ const PIN_HEIGHT_M = 0.34;
 
 /** The move as a ribbon with a pin at each key, and the shaken lens as a thin line. */
 export function PathRibbon() {
-  const document = useStore(session, (state) => state.state?.document);
+  const document = useStore(openShot, (state) => state.state?.document);
   const { rows } = motion.getState();
   const bare = useMotionArray("bare");
   const pose = useMotionArray("pose");

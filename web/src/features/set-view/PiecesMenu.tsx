@@ -1,4 +1,5 @@
 import { useStore } from "zustand";
+import { Menu } from "../../shared/Menu";
 import { type PieceLook, view } from "../../stores/view";
 import { stage } from "./stageStore";
 
@@ -11,26 +12,26 @@ export function PiecesMenu() {
   if (pieces.length === 0) return null;
   const changed = pieces.filter((name) => (looks[name] ?? "shown") !== "shown").length;
   return (
-    <details className="dropdown dropdown-end absolute top-2 right-2">
-      <summary className="cond list-none rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
-        pieces{changed ? ` · ${changed} not shown` : ""}
-      </summary>
-      <ul className="dropdown-content z-20 mt-1 max-h-64 w-52 overflow-y-auto rounded-md border border-base-300 bg-base-200 p-1">
-        {pieces.map((name) => {
+    <div className="absolute top-2 right-2">
+      <Menu
+        label="Pieces of the set"
+        button={`pieces${changed ? ` · ${changed} not shown` : ""}`}
+        buttonClass="cond cursor-pointer rounded-sm bg-base-100/80 px-2 py-0.5 text-xs"
+        listClass="mt-1 max-h-64 w-52 rounded-md border border-base-300 bg-base-200! p-1 text-xs"
+        items={pieces.map((name) => {
           const look = looks[name] ?? "shown";
-          return (
-            <li key={name}>
-              <button
-                type="button"
-                className="cond flex w-full justify-between rounded-sm px-2 py-0.5 text-left text-xs hover:bg-base-300"
-                onClick={() => view.setState({ looks: { ...looks, [name]: NEXT[look] } })}
-              >
+          return {
+            id: name,
+            stays: true,
+            content: (
+              <span className="cond flex justify-between">
                 {name} <span className={look === "shown" ? "" : "text-warning"}>{look}</span>
-              </button>
-            </li>
-          );
+              </span>
+            ),
+            run: () => view.setState({ looks: { ...looks, [name]: NEXT[look] } }),
+          };
         })}
-      </ul>
-    </details>
+      />
+    </div>
   );
 }

@@ -14,7 +14,7 @@ import {
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
-import { session } from "../../stores/session";
+import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { applyLooks, forgetLooks, piecesOf, tint } from "./looks";
@@ -69,7 +69,7 @@ export function SetPieces({ setId }: { setId: string }) {
     view,
     useShallow(({ looks, tinted }) => ({ looks, tinted })),
   );
-  const subject = useStore(session, (state) => state.state?.document.subject?.object ?? null);
+  const subject = useStore(openShot, (state) => state.state?.document.subject?.object ?? null);
   const invalidate = useThree((state) => state.invalidate);
   const { mixer, actions, materials } = useMemo(() => {
     const materials = prepare(gltf.scene);

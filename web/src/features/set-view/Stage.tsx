@@ -3,7 +3,7 @@ import { Suspense, useEffect } from "react";
 import { useStore } from "zustand";
 import { drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
-import { session } from "../../stores/session";
+import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { CameraBody } from "./CameraBody";
@@ -34,7 +34,7 @@ const COARSE_DPR = 0.5;
 /** One canvas under both panes. */
 export function Stage() {
   const coarse = useStore(stage, (state) => state.coarse);
-  const setId = useStore(session, (state) => state.state?.document.set_id ?? null);
+  const setId = useStore(openShot, (state) => state.state?.document.set_id ?? null);
   return (
     <div className="pointer-events-none absolute inset-0">
       <Canvas

@@ -1,15 +1,15 @@
 import { useState } from "react";
+import type { Picture } from "../../api/types";
+import { facts } from "../../stores/facts";
 
-const SIZES = ["1920 × 1080", "2048 × 858", "3840 × 2160", "1080 × 1920", "1440 × 1080"];
 const OTHER = "another size …";
-
-export type Picture = { width_px: number; height_px: number };
 
 const titled = ({ width_px, height_px }: Picture) => `${width_px} × ${height_px}`;
 
 /** Size of the picture in pixels: a common one, or any. */
 export function PictureChoice({ value, onChange }: { value: Picture; onChange: (picture: Picture) => void }) {
-  const [own, setOwn] = useState(!SIZES.includes(titled(value)));
+  const sizes = facts().forms.pictures;
+  const [own, setOwn] = useState(!sizes.some((each) => titled(each) === titled(value)));
   const number = (title: string, field: keyof Picture) => (
     <input
       className="input input-sm num w-full"
@@ -19,6 +19,11 @@ export function PictureChoice({ value, onChange }: { value: Picture; onChange: (
       onChange={(event) => onChange({ ...value, [field]: Number(event.target.value.replace(/\D/g, "")) })}
     />
   );
+  const choose = (title: string) => {
+    const size = sizes.find((each) => titled(each) === title);
+    if (size) onChange(size);
+    else setOwn(true);
+  };
   return (
     <div className="flex flex-col gap-1 text-sm">
       <span>Picture</span>
@@ -33,17 +38,10 @@ export function PictureChoice({ value, onChange }: { value: Picture; onChange: (
           className="select select-sm w-full"
           aria-label="Picture"
           value={titled(value)}
-          onChange={(event) => {
-            if (event.target.value === OTHER) {
-              setOwn(true);
-              return;
-            }
-            const [width_px = 1920, height_px = 1080] = event.target.value.split(" × ").map(Number);
-            onChange({ width_px, height_px });
-          }}
+          onChange={(event) => choose(event.target.value)}
         >
-          {SIZES.map((each) => (
-            <option key={each}>{each}</option>
+          {sizes.map((each) => (
+            <option key={titled(each)}>{titled(each)}</option>
           ))}
           <option>{OTHER}</option>
         </select>

@@ -1,7 +1,9 @@
 import { useEffect, useRef } from "react";
 import type { Command } from "../../api/types";
-import { commit, preview } from "../../stores/session";
+import { useDraggingOn } from "../../shared/useDragging";
+import { commit } from "../../stores/editing";
 import { pause, transport } from "../../stores/transport";
+import { cancelPreview, preview } from "../../stores/trying";
 import { view } from "../../stores/view";
 
 /** Degrees a pixel of dragging turns, metres it shifts, metres a notch of the wheel goes forward. */
@@ -10,75 +12,66 @@ const SHIFT_M = 0.004;
 const STEP_M = 0.0015;
 const WHEEL_RESTS_MS = 220;
 
-type Steps = { pan_deg: number; tilt_deg: number; truck_m: number; pedestal_m: number; dolly_m: number };
-
-const STILL: Steps = { pan_deg: 0, tilt_deg: 0, truck_m: 0, pedestal_m: 0, dolly_m: 0 };
+const STILL = { pan_deg: 0, tilt_deg: 0, truck_m: 0, pedestal_m: 0, dolly_m: 0 };
+type Steps = typeof STILL;
 
 function flight(steps: Steps): Command {
-  return {
-    type: "fly",
-    frame: transport.getState().frame,
-    roll_deg: 0,
-    ...steps,
-    key: view.getState().autoKey,
-    mount: view.getState().mount,
-    locked: view.getState().locks,
-  };
+  const { keyEveryChange: key, mount, locks: locked } = view.getState();
+  return { type: "fly", frame: transport.getState().frame, roll_deg: 0, ...steps, key, mount, locked };
 }
 
 /** Dragging in an element flies the camera: it looks around, with Shift it shifts; the wheel goes forward and back. */
-export function useFlying(ref: React.RefObject<HTMLElement | null>, active: boolean): void {
+export function useFlying(element: HTMLElement | null, active: boolean): void {
   const steps = useRef(STILL);
+  const last = useRef({ x: 0, y: 0 });
+  const land = () => {
+    const done = steps.current;
+    steps.current = STILL;
+    if (Object.values(done).some((value) => value !== 0)) void commit(flight(done));
+  };
+  const fly = (by: Partial<Steps>) => {
+    const now = steps.current;
+    const moved = Object.entries(by).map(([way, step]) => [way, now[way as keyof Steps] + step]);
+    steps.current = { ...now, ...Object.fromEntries(moved) };
+    preview(flight(steps.current));
+  };
+  useDraggingOn(
+    element,
+    {
+      press: ({ x, y }) => {
+        pause();
+        last.current = { x, y };
+        return true;
+      },
+      move: ({ x, y, shiftKey }) => {
+        const [dx, dy] = [x - last.current.x, y - last.current.y];
+        last.current = { x, y };
+        if (shiftKey) fly({ truck_m: -dx * SHIFT_M, pedestal_m: dy * SHIFT_M });
+        else fly({ pan_deg: dx * TURN_DEG, tilt_deg: dy * TURN_DEG });
+      },
+      drop: land,
+      cancel: () => {
+        steps.current = STILL;
+        cancelPreview();
+      },
+    },
+    active,
+  );
+  const hands = useRef({ fly, land });
+  hands.current = { fly, land };
   useEffect(() => {
-    const element = ref.current;
     if (!element || !active) return;
-    let last: { x: number; y: number } | null = null;
     let resting = 0;
-    const land = () => {
-      const done = steps.current;
-      steps.current = STILL;
-      if (Object.values(done).some((value) => value !== 0)) void commit(flight(done));
-    };
-    const down = (event: PointerEvent) => {
-      if (event.button !== 0) return;
-      pause();
-      element.setPointerCapture(event.pointerId);
-      last = { x: event.clientX, y: event.clientY };
-    };
-    const move = (event: PointerEvent) => {
-      if (!last) return;
-      const dx = event.clientX - last.x;
-      const dy = event.clientY - last.y;
-      last = { x: event.clientX, y: event.clientY };
-      const now = steps.current;
-      steps.current = event.shiftKey
-        ? { ...now, truck_m: now.truck_m - dx * SHIFT_M, pedestal_m: now.pedestal_m + dy * SHIFT_M }
-        : { ...now, pan_deg: now.pan_deg + dx * TURN_DEG, tilt_deg: now.tilt_deg + dy * TURN_DEG };
-      preview(flight(steps.current));
-    };
-    const up = () => {
-      last = null;
-      land();
-    };
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
-      steps.current = { ...steps.current, dolly_m: steps.current.dolly_m - event.deltaY * STEP_M };
-      preview(flight(steps.current));
+      hands.current.fly({ dolly_m: -event.deltaY * STEP_M });
       clearTimeout(resting);
-      resting = window.setTimeout(land, WHEEL_RESTS_MS);
+      resting = window.setTimeout(() => hands.current.land(), WHEEL_RESTS_MS);
     };
-    element.addEventListener("pointerdown", down);
-    element.addEventListener("pointermove", move);
-    element.addEventListener("pointerup", up);
-    element.addEventListener("pointercancel", up);
     element.addEventListener("wheel", wheel, { passive: false });
     return () => {
       clearTimeout(resting);
-      element.removeEventListener("pointerdown", down);
-      element.removeEventListener("pointermove", move);
-      element.removeEventListener("pointerup", up);
-      element.removeEventListener("pointercancel", up);
       element.removeEventListener("wheel", wheel);
     };
-  }, [ref, active]);
+  }, [element, active]);
 }

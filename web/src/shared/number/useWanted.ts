@@ -1,6 +1,6 @@
 import { useEffect } from "react";
-import { want } from "../stores/numbers";
-import { refresh } from "../stores/session";
+import { want } from "../../stores/numbers";
+import { refresh } from "../../stores/trying";
 
 let asking = false;
 
@@ -19,7 +19,7 @@ export function useWanted(addresses: string[]): void {
   const text = addresses.join(" ");
   useEffect(() => {
     const wants = text ? text.split(" ").map(want) : [];
-    if (wants.some(({ news }) => news)) askSoon();
+    if (wants.some(({ isNew }) => isNew)) askSoon();
     return () => {
       for (const { drop } of wants) drop();
     };

@@ -1,0 +1,51 @@
+"""Promises about how the code is built that no linter keeps."""
+
+import json
+import re
+import unittest
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+PAGE = ROOT / "web/src"
+MOST_LINES = 66
+
+
+def sources(*endings: str) -> list[Path]:
+    """Files of the page that people wrote."""
+    return [path for path in PAGE.rglob("*") if path.suffix in endings and path.name != "schema.ts"]
+
+
+def components(text: str) -> list[tuple[str, int]]:
+    """Names of components and the lines of their bodies."""
+    lines = text.split("\n")
+    found = []
+    for i, line in enumerate(lines):
+        if match := re.match(r"(?:export )?function ([A-Z]\w*)", line):
+            start = next(k for k in range(i, len(lines)) if lines[k].endswith("{"))
+            end = next(k for k in range(start, len(lines)) if lines[k] == "}")
+            found.append((match[1], end - start - 1))
+    return found
+
+
+class Page(unittest.TestCase):
+    def test_states_of_numbers_are_told_apart_in_one_module(self) -> None:
+        telling = {path.name for path in sources(".ts", ".tsx") if re.search(r"state [!=]== \"(fixed|keyed)\"|\.curve\.keys", path.read_text())}
+        self.assertEqual(telling, {"param.ts"})
+
+    def test_no_component_is_long(self) -> None:
+        long = [(path.name, *each) for path in sources(".tsx") for each in components(path.read_text()) if each[1] > MOST_LINES]
+        self.assertEqual(long, [])
+
+    def test_every_package_is_used(self) -> None:
+        text = "\n".join(path.read_text() for path in [*sources(".ts", ".tsx", ".css"), ROOT / "web/vite.config.ts"])
+        packages = json.loads((ROOT / "web/package.json").read_text())["dependencies"]
+        unused = [name for name in packages if not re.search(rf"[\"']{re.escape(name)}[/\"']", text)]
+        self.assertEqual(unused, [])
+
+    def test_drags_are_made_in_one_place(self) -> None:
+        by_hand = {path.name for path in sources(".ts", ".tsx") if re.search(r"onPointerMove|\"pointermove\"", path.read_text())}
+        self.assertEqual(by_hand, {"useCameraDrag.ts"}, "it listens for what the pointer is over while nothing is held")
+
+    def test_units_and_limits_of_axes_stand_with_the_server(self) -> None:
+        for path in sources(".ts", ".tsx"):
+            self.assertIsNone(re.search(r"pedestal: (\d|\"(°|cm|%)\")", path.read_text()), path.name)

@@ -1,0 +1,50 @@
+import { ChevronRight } from "lucide-react";
+import { useStore } from "zustand";
+import type { Layer } from "../../api/types";
+import { layerField } from "../../shared/fields";
+import { openShot } from "../../stores/openShot";
+import { setMore, view } from "../../stores/view";
+import { ChoiceField, SwitchField } from "./ChoiceField";
+import { Spectrum } from "./Spectrum";
+
+const LENS_END = "lens end";
+
+/** What is rarely changed, and the spectrum: folded away until it is asked for. */
+export function MoreForm({ layer }: { layer: Layer }) {
+  const state = useStore(openShot, (each) => each.state);
+  const more = useStore(view, (each) => each.more);
+  if (!state) return null;
+  const at = `layer:${layer.id}`;
+  const mounts = state.document.mounts.map(({ id }) => id);
+  return (
+    <section aria-label="More of the layer">
+      <button
+        type="button"
+        aria-expanded={more}
+        className="cond flex w-full items-center gap-1 text-(--graphite) text-xs hover:text-base-content"
+        onClick={() => setMore(!more)}
+      >
+        <ChevronRight size={12} className={more ? "rotate-90" : ""} />
+        how it adds, ramp shape, spectrum
+      </button>
+      {more && (
+        <div className="grid grid-cols-4 gap-x-3 gap-y-2 pt-1">
+          <ChoiceField at={`${at}.mode`} look={layerField("mode")} value={layer.mode} />
+          <SwitchField at={`${at}.steady`} look={layerField("steady")} value={layer.steady} />
+          <ChoiceField at={`${at}.ramp_shape`} look={layerField("ramp_shape")} value={layer.ramp_shape} />
+          {mounts.length > 1 && (
+            <ChoiceField
+              at={`${at}.target`}
+              look={{ title: "shakes", choices: [LENS_END, ...mounts] }}
+              value={layer.target ?? LENS_END}
+              none={LENS_END}
+            />
+          )}
+          <div className="col-span-4">
+            <Spectrum layer={layer} slug={state.slug} revision={state.revision} />
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}

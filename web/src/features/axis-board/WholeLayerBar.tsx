@@ -1,0 +1,66 @@
+import { Copy, Dices, Trash2 } from "lucide-react";
+import type { Command, Layer } from "../../api/types";
+import { AXES } from "../../shared/axes";
+import { limitsOf } from "../../shared/fields";
+import { NumberField } from "../../shared/number";
+import { commit } from "../../stores/editing";
+import { idsAlike } from "../../stores/selection";
+import { cancelPreview, preview } from "../../stores/trying";
+
+const PERCENT = 100;
+
+/** What is done with a layer as a whole, or with all selected ones. */
+export function WholeLayerBar({ layer }: { layer: Layer }) {
+  const layers = () => idsAlike(layer.id);
+  const [least, most] = limitsOf("scale_swings.factor");
+  const scale = (percent: number): Command => ({
+    type: "scale_swings",
+    layers: layers(),
+    factor: percent / PERCENT,
+    axes: [...AXES],
+  });
+  return (
+    <div className="cond flex items-center gap-1 text-xs">
+      <span className="text-(--graphite)">all swings ×</span>
+      <NumberField
+        label="All swings"
+        value={PERCENT}
+        unit="%"
+        step={1}
+        least={least * PERCENT}
+        most={most * PERCENT}
+        digits={0}
+        className="border border-base-300"
+        onPreview={(value) => preview(scale(value))}
+        onCommit={(value) => commit(scale(value))}
+        onCancel={cancelPreview}
+      />
+      <span className="ml-auto" />
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs"
+        title="New random start for all axes (N)"
+        onClick={() => void commit({ type: "new_seeds", layers: layers() })}
+      >
+        <Dices size={13} /> New start
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs"
+        title="Duplicate with a new random start (Ctrl D)"
+        onClick={() => void commit({ type: "duplicate_layers", layers: layers(), keep_seed: false })}
+      >
+        <Copy size={13} /> Duplicate
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs btn-square"
+        title="Remove layer (Delete)"
+        aria-label={`Remove ${layer.name}`}
+        onClick={() => void commit({ type: "remove_layers", layers: layers() })}
+      >
+        <Trash2 size={13} />
+      </button>
+    </div>
+  );
+}

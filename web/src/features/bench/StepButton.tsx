@@ -1,0 +1,23 @@
+import { Redo2, Undo2 } from "lucide-react";
+
+type StepButtonProps = { label: string | null | undefined; name: "Undo" | "Redo"; onClick: () => void };
+
+/** A step back or forth, with what it would do. */
+export function StepButton({ label, name, onClick }: StepButtonProps) {
+  const Icon = name === "Undo" ? Undo2 : Redo2;
+  const text = label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`;
+  const told = name === "Undo" && label;
+  return (
+    <button
+      type="button"
+      className={`btn btn-sm shrink gap-1 px-2 font-normal ${told ? "min-w-20" : "min-w-0"}`}
+      disabled={!label}
+      aria-label={text}
+      title={text}
+      onClick={onClick}
+    >
+      <Icon size={15} className="shrink-0" />
+      {told && <span className="max-w-32 truncate text-xs">{label}</span>}
+    </button>
+  );
+}

@@ -1,0 +1,82 @@
+import { Rows4 } from "lucide-react";
+import { useStore } from "zustand";
+import { motion } from "../../stores/motion";
+import { selectPins, setCompact, view } from "../../stores/view";
+import { MOVE_HEIGHT_PX } from "./MoveLane";
+
+export const HEAD_PX = 168;
+export const SUM_HEIGHT_PX = 48;
+
+/** How far the picture swings in all; it re-renders alone when the readings change. */
+export function SumHead() {
+  const total = useStore(motion, (each) => each.readings?.total_swing_px);
+  return (
+    <div
+      className="flex shrink-0 flex-col justify-center border-base-300 border-r px-3"
+      style={{ height: SUM_HEIGHT_PX, width: HEAD_PX }}
+    >
+      <span className="cond font-semibold text-[13px]">Sum</span>
+      <span className="cond text-(--graphite) text-xs">
+        {total !== undefined ? `${total.toFixed(0)} px swing` : ""}
+      </span>
+    </div>
+  );
+}
+
+/** Selects the move. */
+export function MoveHead({ detail }: { detail: string }) {
+  const selected = useStore(view, (each) => each.board === "move");
+  return (
+    <button
+      type="button"
+      aria-pressed={selected}
+      className={`flex shrink-0 cursor-pointer flex-col justify-center border-base-300 border-r px-3 text-left ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
+      style={{ height: MOVE_HEIGHT_PX, width: HEAD_PX }}
+      onClick={() => selectPins([])}
+    >
+      <span className={`cond font-semibold text-[13px] ${selected ? "text-primary" : ""}`}>Move</span>
+      <span className="cond text-(--graphite) text-xs">{detail}</span>
+    </button>
+  );
+}
+
+const on = "bg-(--wash) text-primary";
+const off = "hover:bg-base-200";
+
+/** What lies under the ruler: lanes, curves, or the frame table; and how high rows are. */
+export function SheetSwitch({ compact }: { compact: boolean }) {
+  const sheet = useStore(view, (each) => each.sheet);
+  return (
+    <fieldset
+      className="flex h-[26px] shrink-0 items-center gap-0.5 border-base-300 border-r px-2"
+      style={{ width: HEAD_PX }}
+      aria-label="Lanes, curves or table"
+    >
+      {([null, "curves", "table"] as const).map((each) => (
+        <button
+          key={each ?? "lanes"}
+          type="button"
+          aria-pressed={sheet === each}
+          className={`cond rounded-sm px-1.5 text-xs ${sheet === each ? on : off}`}
+          onClick={() => view.setState({ sheet: each })}
+        >
+          {each ?? "lanes"}
+        </button>
+      ))}
+      <button
+        type="button"
+        aria-pressed={compact}
+        aria-label="Compact rows"
+        title={
+          compact
+            ? "Rows are compact, but for the one on the board; click for tall ones"
+            : "Compact rows, to see more layers"
+        }
+        className={`ml-auto rounded-sm p-0.5 ${compact ? on : off}`}
+        onClick={() => setCompact(!compact)}
+      >
+        <Rows4 size={13} />
+      </button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,73 @@
+/** Drawing the scene through the lens and from outside, each into its pane. */
+import { MathUtils, type PerspectiveCamera, type Scene, type WebGLRenderer } from "three";
+import { AROUND, fitted } from "../../shared/fit";
+import { view } from "../../stores/view";
+import { placeAtLens, shownPose, VFOV } from "./poses";
+
+type Box = { left: number; top: number; width: number; height: number };
+
+/** Vertical field of view, in degrees, that shows this many times the height. */
+function wider(vfov: number, times: number): number {
+  return times === 1 ? vfov : MathUtils.radToDeg(2 * Math.atan(Math.tan(MathUtils.degToRad(vfov) / 2) * times));
+}
+
+/** Where a pane lies on the canvas. */
+function boxOf(pane: HTMLElement, canvas: HTMLElement): Box {
+  const a = pane.getBoundingClientRect();
+  const b = canvas.getBoundingClientRect();
+  return { left: a.left - b.left, top: a.top - b.top, width: a.width, height: a.height };
+}
+
+function aim(gl: WebGLRenderer, { left, top, width, height }: Box, canvasHeight: number): void {
+  const bottom = canvasHeight - top - height;
+  gl.setViewport(left, bottom, width, height);
+  gl.setScissor(left, bottom, width, height);
+}
+
+/** A close look at a part of the picture, or all of it. */
+function takeLoupe(lens: PerspectiveCamera): void {
+  const { zoom, x, y } = view.getState().loupe;
+  if (zoom > 1) lens.setViewOffset(1, 1, x - 0.5 / zoom, y - 0.5 / zoom, 1 / zoom, 1 / zoom);
+  else lens.clearViewOffset();
+}
+
+/** Draws what the lens sees; false when there is no pose yet. */
+export function drawThroughLens(
+  gl: WebGLRenderer,
+  scene: Scene,
+  lens: PerspectiveCamera,
+  pane: HTMLElement,
+  aspect: number,
+  canvasHeight: number,
+): boolean {
+  const pose = shownPose();
+  if (!pose) return false;
+  const box = boxOf(pane, gl.domElement);
+  const { x, y, width, height } = fitted(box.width, box.height, aspect);
+  placeAtLens(lens, pose.data, pose.at);
+  lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, view.getState().around ? AROUND : 1);
+  lens.aspect = aspect;
+  takeLoupe(lens);
+  lens.updateProjectionMatrix();
+  aim(gl, { left: box.left + x, top: box.top + y, width, height }, canvasHeight);
+  gl.render(scene, lens);
+  return true;
+}
+
+/** Draws the scene from outside; shadows that were just drawn for the lens are taken as they are. */
+export function drawFromOutside(
+  gl: WebGLRenderer,
+  scene: Scene,
+  camera: PerspectiveCamera,
+  pane: HTMLElement,
+  canvasHeight: number,
+  shadowsDrawn: boolean,
+): void {
+  const box = boxOf(pane, gl.domElement);
+  camera.aspect = Math.max(box.width, 1) / Math.max(box.height, 1);
+  camera.updateProjectionMatrix();
+  aim(gl, box, canvasHeight);
+  gl.shadowMap.autoUpdate = !shadowsDrawn;
+  gl.render(scene, camera);
+  gl.shadowMap.autoUpdate = true;
+}

@@ -1,0 +1,61 @@
+import { useEffect, useMemo, useState } from "react";
+import { Euler, MathUtils, PerspectiveCamera } from "three";
+import { useStore } from "zustand";
+import { motion } from "../../stores/motion";
+import { openShot } from "../../stores/openShot";
+import { OUTSIDE_LAYER } from "./layers";
+import { tellOutside } from "./stageStore";
+
+export const NEAR_M = 0.05;
+export const FAR_M = 2000;
+const VFOV_DEG = 42;
+/** A camera that moves less than this stands still; the outside view then looks at what it looks at. */
+const STILL_M = 1;
+const LOOK_AHEAD_M = 2.6;
+const BEHIND_SHARE = 0.06;
+
+type Point = [number, number, number];
+
+/** The middle of the whole path, and how far away one has to be to see it. */
+function pathInView(): { middle: Point; far: number } | null {
+  const { arrays, rows } = motion.getState();
+  const bare = arrays.get("bare");
+  if (!bare) return null;
+  const { data, columns } = bare;
+  const last = (rows - 1) * columns;
+  const between = (axis: number) => ((data[axis] ?? 0) + (data[last + axis] ?? 0)) / 2;
+  const length = Math.hypot((data[last] ?? 0) - (data[0] ?? 0), (data[last + 2] ?? 0) - (data[2] ?? 0));
+  const pan = MathUtils.degToRad(data[3] ?? 0);
+  const ahead = length < STILL_M ? LOOK_AHEAD_M : -length * BEHIND_SHARE;
+  const middle: Point = [between(0) - Math.sin(pan) * ahead, between(1), between(2) - Math.cos(pan) * ahead];
+  return { middle, far: Math.max(5.5, length * 0.92 + 1) };
+}
+
+/** The camera that looks from outside, and what it turns about. A fresh shot is looked at from the side, with its whole path in view. */
+export function useOutside(): { camera: PerspectiveCamera; target: Point } {
+  const shot = useStore(openShot, (state) => state.state?.id);
+  const arrived = useStore(motion, (state) => state.rows > 0);
+  const [target, setTarget] = useState<Point>([0, 0.8, -4]);
+  const camera = useMemo(() => {
+    const made = new PerspectiveCamera(VFOV_DEG, 16 / 9, NEAR_M, FAR_M);
+    made.layers.enable(OUTSIDE_LAYER);
+    return made;
+  }, []);
+  useEffect(() => {
+    tellOutside(() => {
+      const turn = new Euler().setFromQuaternion(camera.quaternion, "YXZ");
+      const { x, y, z } = camera.position;
+      const angles: Point = [MathUtils.radToDeg(turn.y), MathUtils.radToDeg(turn.x), MathUtils.radToDeg(turn.z)];
+      return { position: [x, y, z], angles };
+    });
+    return () => tellOutside(null);
+  }, [camera]);
+  useEffect(() => {
+    const path = arrived && shot ? pathInView() : null;
+    if (!path) return;
+    const [x, y, z] = path.middle;
+    camera.position.set(x + path.far * 0.82, y + path.far * 0.46, z + path.far * 0.46);
+    setTarget([x, y - 0.6, z]);
+  }, [arrived, shot, camera]);
+  return { camera, target };
+}

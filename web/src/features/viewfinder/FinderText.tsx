@@ -1,0 +1,39 @@
+import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
+import { shown, useFlow } from "../../shared/useFlow";
+import { motion } from "../../stores/motion";
+import { view } from "../../stores/view";
+import { useFocal } from "./useFocal";
+
+/** What is looked through, and what dragging in it does just now. */
+export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
+  const focal = useFocal(pane);
+  const { bypass, flying, picking, zoom } = useStore(
+    view,
+    useShallow(({ bypass, flying, picking, loupe }) => ({ bypass, flying, picking, zoom: loupe.zoom })),
+  );
+  return (
+    <span className="cond absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
+      Viewfinder · <span ref={focal} className="num" />
+      {zoom > 1 && <b className="ml-2 text-info">×{zoom.toFixed(1)} · 0 shows all</b>}
+      {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
+      {picking && <b className="ml-2 text-info">click the point to look at</b>}
+      {bypass && <b className="ml-2 text-warning">bare move</b>}
+    </span>
+  );
+}
+
+/** Swing of the whole shot; streak and distance of the subject as frames go by. */
+export function FinderReadings() {
+  const total = useStore(motion, (state) => state.readings?.total_swing_px);
+  const flow = useFlow(
+    ({ streakPx, distanceM }) => `streak ${shown(streakPx, 1)} px at 180° · subject ${shown(distanceM, 1)} m`,
+  );
+  return (
+    <span
+      className={`num absolute bottom-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px] ${total === undefined ? "invisible" : ""}`}
+    >
+      swing {total?.toFixed(0)} px · <span ref={flow} data-testid="finder-flow" />
+    </span>
+  );
+}

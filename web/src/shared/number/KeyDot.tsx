@@ -1,0 +1,40 @@
+import type { Param } from "../../api/types";
+import { commit } from "../../stores/editing";
+import { keysOf } from "./param";
+
+export type KeyDotProps = {
+  /** Where a key is set: all that are selected. */
+  places: string[];
+  /** The number beside the dot: its own key is the one that is deleted. */
+  at: string;
+  param: Param;
+  frame: number;
+  title: string;
+  disabled?: boolean;
+};
+
+/** Whether a number has a key here: a full dot; only elsewhere: a ring in ink; none at all: a faint ring. Click sets or deletes it. */
+export function KeyDot({ places, at, param, frame, title, disabled }: KeyDotProps) {
+  const keys = keysOf(param);
+  const here = keys.some((key) => key.frame === frame);
+  const toggle = (all: boolean) => {
+    if (all && keys.length) void commit({ type: "delete_keys", keys: keys.map((key) => ({ at, frame: key.frame })) });
+    else if (here) void commit({ type: "delete_keys", keys: [{ at, frame }] });
+    else void commit({ type: "set_keys", keys: places.map((place) => ({ at: place, frame })) });
+  };
+  const hint = keys.length
+    ? `${here ? "Delete this key" : "Set a key here"}; ${keys.length} in all, Alt-click deletes them`
+    : "Set a key here";
+  const look = here ? "border-primary bg-primary" : keys.length ? "border-primary" : "border-base-300";
+  return (
+    <button
+      type="button"
+      aria-pressed={here}
+      aria-label={`Key of ${title} here`}
+      disabled={disabled}
+      title={hint}
+      className={`h-2.5 w-2.5 shrink-0 rounded-full border-2 disabled:opacity-40 ${look}`}
+      onClick={(event) => toggle(event.altKey)}
+    />
+  );
+}

@@ -1,0 +1,116 @@
+import { useRef, useState } from "react";
+import { useDragging } from "../useDragging";
+import { NumberInput } from "./NumberInput";
+
+export type NumberFieldProps = {
+  label: string;
+  value: number;
+  unit: string;
+  /** Change for each pixel dragged. */
+  step: number;
+  least?: number;
+  most?: number;
+  digits?: number;
+  /** Dragging multiplies instead of adding, for sizes and rates. */
+  scales?: boolean;
+  disabled?: boolean;
+  className?: string;
+  onPreview?: (value: number) => void;
+  /** The number is kept as it was left until this is done. */
+  onCommit: (value: number) => unknown;
+  onCancel?: () => void;
+};
+
+const FINE = 0.1;
+/** A pixel multiplies by e to this. */
+const SCALE_A_PX = 0.01;
+const KEY_SHARE = 0.05;
+const KEY_STEPS = 5;
+
+/** The number shown and how it changes: dragged, stepped by keys; it stays as it was left until it is kept. */
+function useChanging(props: NumberFieldProps) {
+  const { value, step, least = -Infinity, most = Infinity, scales } = props;
+  const [live, setLive] = useState<number | null>(null);
+  const turn = useRef(0);
+  const start = useRef(0);
+  const held = useRef(false);
+  const clamp = (next: number) => Math.min(most, Math.max(least, next));
+  const settle = (next: number) => {
+    const mine = ++turn.current;
+    held.current = false;
+    setLive(next);
+    void Promise.resolve(props.onCommit(next)).finally(() => {
+      if (turn.current === mine && !held.current) setLive(null);
+    });
+  };
+  const at = (dx: number, fine: boolean) => {
+    const pixels = dx * (fine ? FINE : 1);
+    const multiplies = scales && start.current > 0;
+    return clamp(multiplies ? start.current * Math.exp(pixels * SCALE_A_PX) : start.current + pixels * step);
+  };
+  const bind = useDragging<void>(
+    {
+      press: () => {
+        start.current = live ?? value;
+        held.current = true;
+        return true;
+      },
+      move: ({ dx, shiftKey }) => {
+        setLive(at(dx, shiftKey));
+        props.onPreview?.(at(dx, shiftKey));
+      },
+      drop: ({ dx, shiftKey }) => settle(at(dx, shiftKey)),
+      tap: () => {
+        held.current = false;
+      },
+      cancel: () => {
+        held.current = false;
+        setLive(null);
+        props.onCancel?.();
+      },
+    },
+    !props.disabled,
+  );
+  const byKey = (sign: number, fine: boolean) => {
+    const size = scales ? Math.max(Math.abs(value) * KEY_SHARE, step) : step * KEY_STEPS;
+    settle(clamp((live ?? value) + sign * size * (fine ? FINE : 1)));
+  };
+  const typed = (next: number) => clamp(next) !== value && settle(clamp(next));
+  return { live, bind, byKey, typed };
+}
+
+/** A number with its unit: drag sideways (Shift is fine, Escape gives up), arrow keys, double-click or Enter to type; arithmetic is understood. */
+export function NumberField(props: NumberFieldProps) {
+  const { label, value, unit, digits = 2, disabled, className = "" } = props;
+  const [typing, setTyping] = useState(false);
+  const { live, bind, byKey, typed } = useChanging(props);
+  const shown = live ?? value;
+  if (typing)
+    return (
+      <NumberInput label={label} value={value} className={className} onValue={typed} onEnd={() => setTyping(false)} />
+    );
+  return (
+    <button
+      type="button"
+      role="spinbutton"
+      aria-label={label}
+      aria-valuenow={Number(shown.toFixed(6))}
+      aria-valuetext={`${shown.toFixed(digits)} ${unit}`}
+      disabled={disabled}
+      title={`${label}: drag sideways, Shift for fine; double-click to type`}
+      className={`num cursor-ew-resize touch-none select-none whitespace-nowrap rounded-sm px-1 text-right text-xs hover:bg-base-300/60 disabled:cursor-default disabled:opacity-50 ${live !== null ? "bg-secondary text-secondary-content" : ""} ${className}`}
+      {...bind()}
+      onDoubleClick={() => setTyping(true)}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") setTyping(true);
+        else if (event.key === "ArrowUp") byKey(1, event.shiftKey);
+        else if (event.key === "ArrowDown") byKey(-1, event.shiftKey);
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      {shown.toFixed(digits)} <span className="opacity-80">{unit}</span>
+    </button>
+  );
+}

@@ -1,0 +1,7 @@
+/** Numbers of the shot: their states, their control, typing and dragging them. */
+export { arithmetic } from "./arithmetic";
+export { NumberField } from "./NumberField";
+export { ParamControl } from "./ParamControl";
+export { curveOf, keysOf, roughly, varies } from "./param";
+export { useNumberAt } from "./useNumberAt";
+export { useWanted } from "./useWanted";

@@ -1,0 +1,15 @@
+import type { Param } from "../../api/types";
+import { rowOf } from "../../stores/motion";
+import { useMotionArray } from "../useMotionArray";
+import { usePausedFrame } from "../usePausedFrame";
+import { roughly, varies } from "./param";
+import { useWanted } from "./useWanted";
+
+/** Value of a number at the present frame, as the core samples it. `live` follows what is tried on for numbers too that never change. */
+export function useNumberAt(at: string, param: Param, live = false): number {
+  const frame = usePausedFrame();
+  const asked = live || varies(param);
+  useWanted(asked ? [at] : []);
+  const array = useMotionArray(`curve:${at}`);
+  return (asked ? array?.data[rowOf(frame)] : undefined) ?? roughly(param);
+}

@@ -1,0 +1,105 @@
+import { type FullGestureState, useDrag } from "@use-gesture/react";
+import { useEffect, useRef } from "react";
+
+/** A pointer that holds something. */
+export type Held<T> = {
+  /** What it holds: what `bind` was given. */
+  what: T;
+  /** Where the pointer is on the page, and how far it has come since it was pressed. */
+  x: number;
+  y: number;
+  dx: number;
+  dy: number;
+  shiftKey: boolean;
+  altKey: boolean;
+  /** Ctrl, or Command. */
+  ctrlKey: boolean;
+  /** The element that was pressed. */
+  element: Element;
+};
+
+export type Hands<T> = {
+  /** Pressed. Returning false leaves the pointer alone. */
+  press?: (held: Held<T>) => boolean | undefined;
+  /** Moved; not before it has gone a few pixels, so that a click is no drag. */
+  move: (held: Held<T>) => void;
+  /** Let go after it had moved. */
+  drop?: (held: Held<T>) => void;
+  /** Let go where it was pressed. */
+  tap?: (held: Held<T>) => void;
+  /** Taken away, or given up with Escape. */
+  cancel?: () => void;
+};
+
+export const DRAG_STARTS_PX = 3;
+
+type State = Omit<FullGestureState<"drag">, "event"> & { event: Event };
+
+function heldBy<T>(state: State): Held<T> {
+  const [x, y] = state.xy;
+  return {
+    what: state.args?.[0] as T,
+    x,
+    y,
+    dx: x - state.initial[0],
+    dy: y - state.initial[1],
+    shiftKey: state.shiftKey,
+    altKey: state.altKey,
+    ctrlKey: state.ctrlKey || state.metaKey,
+    element: state.currentTarget as Element,
+  };
+}
+
+/** Dragging: what `bind` returns belongs on the elements that are dragged. What is held goes no further up the page. */
+export function useDragging<T = void>(hands: Hands<T>, enabled = true) {
+  const handle = useHolding(hands);
+  return useDrag<PointerEvent>((state) => handle(state as unknown as State), {
+    enabled,
+    pointer: { keys: false },
+  }) as unknown as (what: T) => Record<string, (event: unknown) => void>;
+}
+
+/** Dragging on an element that is drawn elsewhere. What is held is kept from whatever else listens there. */
+export function useDraggingOn(element: Element | null, hands: Hands<void>, enabled = true): void {
+  const handle = useHolding(hands);
+  const target = useRef<Element | null>(null);
+  target.current = element;
+  useDrag((state) => handle(state as unknown as State), {
+    target: target as React.RefObject<EventTarget>,
+    enabled: enabled && element !== null,
+    eventOptions: { capture: true },
+    pointer: { keys: false },
+  });
+}
+
+function useHolding<T>(hands: Hands<T>): (state: State) => void {
+  const holding = useRef<{ moved: boolean; giveUp: () => void } | null>(null);
+  const handle = (state: State): void => {
+    const held = heldBy<T>(state);
+    if (state.first) {
+      holding.current = hands.press?.(held) === false ? null : { moved: false, giveUp: state.cancel };
+      if (holding.current) state.event.stopPropagation();
+    }
+    const now = holding.current;
+    if (!now) return;
+    now.moved ||= Math.hypot(held.dx, held.dy) >= DRAG_STARTS_PX;
+    if (!state.last) {
+      if (now.moved) hands.move(held);
+      return;
+    }
+    holding.current = null;
+    if (state.canceled) hands.cancel?.();
+    else if (now.moved) hands.drop?.(held);
+    else hands.tap?.(held);
+  };
+  useEffect(() => {
+    const onEscape = (event: KeyboardEvent) => {
+      if (event.key !== "Escape" || !holding.current) return;
+      event.stopPropagation();
+      holding.current.giveUp();
+    };
+    window.addEventListener("keydown", onEscape, true);
+    return () => window.removeEventListener("keydown", onEscape, true);
+  }, []);
+  return handle;
+}

@@ -1,0 +1,54 @@
+import { useRef, useState } from "react";
+import type { Command } from "../api/types";
+import { commit } from "../stores/editing";
+import { cancelPreview, preview } from "../stores/trying";
+import { type Held, useDragging } from "./useDragging";
+
+type Trial<T, L> = {
+  press?: (held: Held<T>) => boolean | undefined;
+  tap?: (held: Held<T>) => void;
+  /** What it has come to, from where the pointer is; null when that is as it was. */
+  live: (held: Held<T>) => L | null;
+  command: (live: L, what: T) => Command;
+  /** Right after it was let go. */
+  dropped?: (live: L, what: T) => void;
+};
+
+/** Dragging something of the shot: what it has come to is tried on while it is held, and kept when it is let go. */
+export function useTrialDrag<T, L>(trial: Trial<T, L>, enabled = true) {
+  const [live, setLive] = useState<{ what: T; value: L } | null>(null);
+  const now = useRef<{ what: T; value: L } | null>(null);
+  const show = (next: { what: T; value: L } | null) => {
+    now.current = next;
+    setLive(next);
+  };
+  const bind = useDragging<T>(
+    {
+      press: trial.press,
+      tap: trial.tap,
+      move: (held) => {
+        const value = trial.live(held);
+        if (JSON.stringify(value) === JSON.stringify(now.current?.value ?? null)) return;
+        show(value === null ? null : { what: held.what, value });
+        if (value === null) cancelPreview();
+        else preview(trial.command(value, held.what));
+      },
+      drop: () => {
+        const last = now.current;
+        if (!last) {
+          cancelPreview();
+          return;
+        }
+        // What is shown stays until it is kept, unless something else is held by then.
+        void commit(trial.command(last.value, last.what)).finally(() => now.current === last && show(null));
+        trial.dropped?.(last.value, last.what);
+      },
+      cancel: () => {
+        show(null);
+        cancelPreview();
+      },
+    },
+    enabled,
+  );
+  return { bind, live };
+}

@@ -1,0 +1,115 @@
+/** Editing the open shot: one change after another, each kept by the server before the next is sent. */
+import { createStore } from "zustand/vanilla";
+import { client, Problem, take } from "../api/client";
+import type { Command, Layer, State } from "../api/types";
+import { feed } from "./motion";
+import { complain, note } from "./notes";
+import { adopt, openShot, stillOpen, whenOpened } from "./openShot";
+import { transport } from "./transport";
+import { endTrial, refresh } from "./trying";
+
+export type Editing = {
+  /** Changes on their way. */
+  saving: number;
+  /** Values by address that were set and not yet answered. */
+  pending: Record<string, unknown>;
+};
+
+const NOTHING: Editing = { saving: 0, pending: {} };
+
+export const editing = createStore<Editing>(() => NOTHING);
+
+whenOpened(() => editing.setState(NOTHING));
+
+let queue: Promise<unknown> = Promise.resolve();
+
+/** What may follow a change: what to do once it is kept, and who is told what is wrong in place of the foot of the page. */
+export type Then = { kept?: (state: State) => void; failed?: (error: unknown) => void };
+
+/** Keeps a command as one revision. */
+export function commit(command: Command, then: Then = {}): Promise<void> {
+  const settled = expect(command);
+  return inTurn(
+    async (state) => {
+      const path = { shot: state.slug };
+      const body = { base_revision: state.revision, command };
+      const after = await take<State>(client.POST("/api/shots/{shot}/edits", { params: { path }, body }));
+      adopt(after);
+      then.kept?.(after);
+    },
+    { command, failed: then.failed },
+  ).finally(settled);
+}
+
+/** Shows plainly set values at once, and their motion while they are still being kept. Returns what ends that. */
+function expect(command: Command): () => void {
+  const { state } = openShot.getState();
+  if (command.type !== "set_values") return () => undefined;
+  const values = Object.fromEntries(command.values.map(({ at, value }) => [at, value]));
+  editing.setState(({ pending }) => ({ pending: { ...pending, ...values } }));
+  if (state && editing.getState().saving === 0) feed(state.slug, [command]).catch(() => undefined);
+  return () =>
+    editing.setState(({ pending }) => ({
+      pending: Object.fromEntries(Object.entries(pending).filter(([at, value]) => values[at] !== value)),
+    }));
+}
+
+/** Mutes or solos layers, or takes it back: all as the last one is not. */
+export function flip(layers: Layer[], field: "mute" | "solo"): void {
+  const last = layers.at(-1);
+  if (!last) return;
+  const value = !(editing.getState().pending[`layer:${last.id}.${field}`] ?? last[field]);
+  void commit({ type: "set_values", values: layers.map(({ id }) => ({ at: `layer:${id}.${field}`, value })) });
+}
+
+/** Marks an object of the set, or a point of it, as the subject; or none. */
+export function markSubject(object: string | null, point?: [number, number, number]): Promise<void> {
+  return inTurn(async (state) => {
+    const params = { path: { shot: state.slug } };
+    const { frame } = transport.getState();
+    const body = { base_revision: state.revision, object, point_m: point ?? null, frame };
+    adopt(await take<State>(client.POST("/api/shots/{shot}/subject", { params, body })));
+  });
+}
+
+/** Does something with the shot's present state when all changes before it are kept. */
+export function inTurn(
+  work: (state: State) => Promise<void>,
+  { command, failed = complain }: { command?: Command; failed?: (error: unknown) => void } = {},
+): Promise<void> {
+  endTrial();
+  const here = stillOpen();
+  editing.setState((each) => ({ saving: each.saving + 1 }));
+  const run = async () => {
+    const { state } = openShot.getState();
+    if (!state || !here()) return;
+    try {
+      await work(state);
+    } catch (error) {
+      if (here()) await recover(error, state, failed, command);
+    } finally {
+      if (here()) editing.setState((each) => ({ saving: each.saving - 1 }));
+    }
+  };
+  const turn = queue.then(run);
+  queue = turn;
+  return turn;
+}
+
+/** After a fault: the present state is fetched, and a change that came too late can be put on top of it. */
+async function recover(
+  error: unknown,
+  state: State,
+  failed: (error: unknown) => void,
+  command?: Command,
+): Promise<void> {
+  if (!(error instanceof Problem && error.status === 409)) {
+    failed(error);
+    refresh();
+    return;
+  }
+  const theirs = String(error.details.current_label ?? "a change");
+  adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: state.slug } } })));
+  const text = `Another window changed this shot first (“${theirs}”). Its state is shown now; yours was not applied.`;
+  note("error", text, command && { title: "Apply mine on top", run: () => void commit(command) });
+}

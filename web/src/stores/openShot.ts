@@ -1,0 +1,94 @@
+/** The shot that is open: its state as the server has it. */
+import { createStore } from "zustand/vanilla";
+import { client, take } from "../api/client";
+import type { Clip, Layer, State } from "../api/types";
+import { feed, forgetMotion } from "./motion";
+import { complain } from "./notes";
+import { pause, transport } from "./transport";
+import { freshView, view } from "./view";
+
+export type OpenShot = {
+  state: State | null;
+  /** Why it cannot be opened. */
+  missing: string | null;
+};
+
+const NONE: OpenShot = { state: null, missing: null };
+
+export const openShot = createStore<OpenShot>(() => NONE);
+
+/** Counts the shots that were opened: an answer for one that was left is dropped. */
+let visits = 0;
+/** Slug or id of the shot that is open, or being opened. */
+let called = "";
+const resets: (() => void)[] = [];
+
+/** Has something put back whenever a shot is opened. */
+export function whenOpened(reset: () => void): void {
+  resets.push(reset);
+}
+
+/** A question that is false for good once another shot was opened. */
+export function stillOpen(): () => boolean {
+  const mine = visits;
+  return () => mine === visits;
+}
+
+export async function visit(slug: string): Promise<void> {
+  pause();
+  forgetMotion();
+  visits += 1;
+  called = slug;
+  const here = stillOpen();
+  openShot.setState(NONE);
+  for (const reset of resets) reset();
+  try {
+    const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
+    if (!here()) return;
+    const { first_frame: first, last_frame: last } = state.document;
+    view.setState({ ...freshView(), window: [first, last] });
+    transport.setState({ frame: first, loop: null });
+    adopt(state);
+  } catch (error) {
+    if (here()) openShot.setState({ missing: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+/** Takes a state from the server as the present one and asks for its motion; one of another shot than the open one is dropped. */
+export function adopt(state: State): void {
+  if (state.slug !== called && state.id !== called) return;
+  const before = openShot.getState().state?.document;
+  openShot.setState({ state });
+  const { first_frame: first, last_frame: last, fps } = state.document;
+  const { frame } = transport.getState();
+  transport.setState({ first, last, fps: fps.num / (fps.den ?? 1), frame: Math.min(Math.max(frame, first), last) });
+  if (before && (before.first_frame !== first || before.last_frame !== last)) view.setState({ window: [first, last] });
+  letGo(state);
+  feed(state.slug, []).catch(complain);
+}
+
+/** Unselects what is no longer there. */
+function letGo(state: State): void {
+  const { layer, layers, mount } = view.getState();
+  const ids = layersOf(state).map((each) => each.id);
+  const kept = layers.filter((id) => ids.includes(id));
+  const shown = layer && ids.includes(layer) ? layer : (kept.at(-1) ?? ids[0] ?? null);
+  if (shown !== layer) view.setState({ layer: shown, axes: [] });
+  if (kept.length !== layers.length || (shown && !kept.includes(shown)))
+    view.setState({ layers: shown && !kept.includes(shown) ? [shown] : kept });
+  if (mount && !state.document.mounts.some((each) => each.id === mount)) view.setState({ mount: null });
+}
+
+/** Clips of all lanes, from the bottom up. */
+export function clipsOf(state: State): Clip[] {
+  return state.document.lanes.flatMap((lane) => lane.clips);
+}
+
+/** Layers from the bottom up. */
+export function layersOf(state: State): Layer[] {
+  return clipsOf(state).flatMap((clip) => clip.layers);
+}
+
+export function findLayer(state: State | null, id: string | null): Layer | null {
+  return (state && layersOf(state).find((layer) => layer.id === id)) ?? null;
+}

@@ -1,0 +1,65 @@
+/** Trying on: the motion of a command that is not kept, or of an older revision, in place of what is kept. */
+import { createStore } from "zustand/vanilla";
+import type { Command } from "../api/types";
+import { feed } from "./motion";
+import { complain } from "./notes";
+import { openShot, whenOpened } from "./openShot";
+import { transport } from "./transport";
+
+export type Trying = {
+  /** What is tried on while something is dragged. */
+  command: Command | null;
+  /** The older revision that is looked at. */
+  revision: number | null;
+};
+
+const NOTHING: Trying = { command: null, revision: null };
+
+export const trying = createStore<Trying>(() => NOTHING);
+
+whenOpened(() => trying.setState(NOTHING));
+
+/** Shows what a command would do, without keeping it. */
+export function preview(command: Command): void {
+  trying.setState({ command });
+  ask([command]);
+}
+
+/** Drops what is tried on. */
+export function cancelPreview(): void {
+  endTrial();
+  refresh();
+}
+
+/** No command is tried on any more; what is shown stays until something else is asked for. */
+export function endTrial(): void {
+  if (trying.getState().command) trying.setState({ command: null });
+}
+
+/** Shows the motion of an older revision, or of the present one again. */
+export function lookAt(revision: number | null): void {
+  if (trying.getState().revision === null && revision === null) return;
+  trying.setState({ revision });
+  ask([]);
+}
+
+/** Asks again for what is kept, for example when other curves are wanted; not while something else is shown. */
+export function refresh(): void {
+  const { command, revision } = trying.getState();
+  if (!command && revision === null) ask([]);
+}
+
+function ask(commands: Command[]): void {
+  const { state } = openShot.getState();
+  if (state) feed(state.slug, commands, trying.getState().revision).catch(complain);
+}
+
+const REST_MS = 120;
+let waiting = 0;
+
+/** What is read at a frame follows once it rests. */
+transport.subscribe((now, before) => {
+  if (now.playing || (now.frame === before.frame && now.playing === before.playing)) return;
+  clearTimeout(waiting);
+  waiting = window.setTimeout(refresh, REST_MS);
+});
