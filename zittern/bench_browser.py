@@ -24,11 +24,17 @@ _RENDERER = """() => {
   const info = gl && gl.getExtension("WEBGL_debug_renderer_info");
   return info ? gl.getParameter(info.UNMASKED_RENDERER_WEBGL) : "unknown";
 }"""
-_TIMES = "() => performance.getEntriesByName('samples-applied').map((each) => each.duration)"
+# What the page measured: of each answer, milliseconds from asking to applied, of its parts, and the server's own.
+_MEASURES = """() => {
+  const of = (name) => performance.getEntriesByName(`samples-${name}`);
+  const server = (each) => Object.fromEntries([...each.detail.matchAll(/(\\w+);dur=([\\d.]+)/g)].map(([, name, ms]) => [name, Number(ms)]));
+  const times = (name) => of(name).map((each) => each.duration);
+  return { applied: times("applied"), decode: times("decoded"), store: times("stored"), draw: times("drawn"), server: of("decoded").map(server) };
+}"""
 
 
 def run() -> dict[str, object]:
-    """Median and 95th percentile in milliseconds, paused and playing. Raises BadInput when there is no browser to ask."""
+    """Milliseconds, paused and playing: median, 95th percentile, and where they go. Raises BadInput when there is no browser to ask."""
     try:
         from playwright.sync_api import sync_playwright
     except ImportError as error:
@@ -63,11 +69,11 @@ def run() -> dict[str, object]:
     return {"shot": f"{FRAMES} frames x {LAYERS} layers", "renderer": renderer, "samples_applied_ms": figures}
 
 
-def _dragged(page: Any, play: bool = False) -> dict[str, float]:
+def _dragged(page: Any, play: bool = False) -> dict[str, object]:
     """Drags a swing and reads what the page measured."""
     if play:
         page.keyboard.press("Space")
-    page.evaluate("() => performance.clearMeasures('samples-applied')")
+    page.evaluate("() => performance.clearMeasures()")
     box = page.get_by_role("spinbutton", name="Swing of pan", exact=True).bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)
@@ -76,5 +82,20 @@ def _dragged(page: Any, play: bool = False) -> dict[str, float]:
         page.mouse.move(x + 4 + i, y)
     page.mouse.up()
     page.locator("header [role=status]", has_text="saved").wait_for(state="attached")
-    times = sorted(page.evaluate(_TIMES))
-    return {"count": len(times), "median": round(statistics.median(times), 1), "p95": round(times[int(0.95 * (len(times) - 1))], 1)}
+    return _figures(page.evaluate(_MEASURES))
+
+
+def _figures(measured: dict[str, Any]) -> dict[str, object]:
+    """Median and 95th percentile of the whole, and the medians of what it is made of; transfer is what is left of it."""
+    times = sorted(measured["applied"])
+    server = {step: round(statistics.median(each[step] for each in measured["server"]), 1) for step in measured["server"][0]}
+    page = {name: round(statistics.median(measured[name]), 1) for name in ("decode", "store", "draw")}
+    median = statistics.median(times)
+    return {
+        "count": len(times),
+        "median": round(median, 1),
+        "p95": round(times[int(0.95 * (len(times) - 1))], 1),
+        "server": server,
+        "transfer": round(median - sum(server.values()) - page["decode"] - page["store"], 1),
+        "page": page,
+    }

@@ -4,6 +4,7 @@ guard    Host and Origin checks, upload limit
 problems THE TABLE of errors to problem+json
 models   what requests and responses look like
 packet   motion as binary float32
+timing   where the time of an answer goes
 context  what all routes share: library, caches, export jobs
 jobs     exports in the background, with progress and cancel
 routes   one module per noun

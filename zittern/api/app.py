@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -39,6 +40,9 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
 
 @asynccontextmanager
 async def _life(app: FastAPI) -> AsyncIterator[None]:
+    # What was loaded stays for good: looking through it for garbage would hold an answer up by a tenth of a second.
+    gc.collect()
+    gc.freeze()
     yield
     app.state.context.close()
 

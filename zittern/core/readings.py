@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from zittern.core.axes import AXES, Axis
@@ -10,6 +12,7 @@ from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
 from zittern.core.motion.mixing import heard
+from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
@@ -96,16 +99,17 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
     i = int(np.clip(np.searchsorted(motion.frames, frame), 0, len(motion.frames) - 1))
     focal = float(motion.bare.focal_mm[i])
     distance = subject_distance_m(shot, frame, motion.bare.position_m[i])
-    shaken = _picture_offsets_px(shot, motion, distance)
-    overall = shaken if whole is None or whole is motion else _picture_offsets_px(shot, whole, distance)
-    streak_px, _, height_m, speed_m_s = np.nan_to_num(flowing(shot, motion)[i]).tolist()
+    overall = _picture_offsets_px(shot, motion if whole is None else whole, distance)
+    before = max(i - 1, 0)
+    streak_px, _, height_m, speed_m_s = np.nan_to_num(flowing(shot, motion.rows(before, i + 2))[i - before]).tolist()
     counted = heard(shot)
+    at = _At(shot.scope(frame), focal, distance, px_per_unit(shot, focal, distance).tolist())
     return Readings(
         frame=frame,
         focal_mm=float(motion.pose.focal_mm[i]),
         subject_distance_m=distance,
         clips=tuple(ClipReading(clip=clip.id, span=_span_reading(shot, clip)) for clip in shot.clips()),
-        layers=tuple(_layer_reading(shot, clip, layer, frame, focal, distance, counted) for clip, layer in shot.layers()),
+        layers=tuple(_layer_reading(shot, at, clip, layer, layer.id in counted) for clip, layer in shot.layers()),
         total_swing_px=float(2.0 * np.sqrt(np.mean(np.sum(overall * overall, axis=1)))),
         streak_px=streak_px,
         camera_height_m=height_m,
@@ -156,17 +160,30 @@ def _span_reading(shot: Shot, part: Spanned) -> SpanReading:
     return SpanReading(first_frame=first, last_frame=last, ramp_in_frames=part.ramp_in_frames, ramp_out_frames=part.ramp_out_frames)
 
 
-def _layer_reading(shot: Shot, clip: Clip, layer: Layer, frame: float, focal_mm: float, distance_m: float, counted: set[str]) -> LayerReading:
-    at = shot.scope(frame)
-    base_hz = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)
-    rows = []
+@dataclass(frozen=True, slots=True)
+class _At:
+    """Where layers are read: a scope of one frame, focal length and distance there, and how far a unit of each axis moves the picture."""
+
+    scope: Scope
+    focal_mm: float
+    distance_m: float
+    px_per_unit: list[float]
+
+
+def _layer_reading(shot: Shot, at: _At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
+    base_hz = float(layer.source.peak_hz(at.scope)[0]) * layer.speed.at(at.scope) * clip.speed.at(at.scope)
+    width_px = shot.picture.width_px
     moving = moving_axes(layer)
-    for axis, per_unit in zip(AXES, px_per_unit(shot, focal_mm, distance_m).tolist(), strict=True):
+
+    def row(axis: Axis, per_unit: float) -> AxisReading:
         setting = layer.axes.of(axis)
-        swing = setting.swing.at(at)
-        pixels = swing_px(axis, swing, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m)
+        swing = setting.swing.at(at.scope)
+        pixels = swing_px(axis, swing, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if swing else 0.0
         lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
-        rate = base_hz * lead.pace.at(at)
-        share = pixels / shot.picture.width_px
-        rows.append(AxisReading(axis=axis, swing=swing, swing_px=pixels, swing_share=share, px_per_unit=per_unit, moves=axis in moving, rate_hz=rate))
-    return LayerReading(layer=layer.id, heard=layer.id in counted, span=_span_reading(shot, layer), axes=tuple(rows))
+        return AxisReading.model_construct(
+            axis=axis, swing=swing, swing_px=pixels, swing_share=pixels / width_px, px_per_unit=per_unit, moves=axis in moving,
+            rate_hz=base_hz * lead.pace.at(at.scope),
+        )  # fmt: skip
+
+    rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))
+    return LayerReading.model_construct(layer=layer.id, heard=counts, span=_span_reading(shot, layer), axes=rows)

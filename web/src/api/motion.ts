@@ -3,6 +3,8 @@ import { Problem } from "./client";
 import type { Command, MotionHead } from "./types";
 
 const MAGIC = "ZTM1";
+/** `zittern bench --browser` reads these measures; the detail is what the server says of its own part. */
+const DECODED = "samples-decoded";
 
 export type MotionArray = { tag: string; columns: number; data: Float32Array };
 export type MotionData = { head: MotionHead; arrays: Map<string, MotionArray> };
@@ -37,18 +39,28 @@ export async function fetchMotion(
   const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
   const request = JSON.stringify({ ...look, commands, have: tags });
   const answer = await post(`/api/shots/${shot}/motion`, request);
-  if (answer.status === 200) return decodeMotion(answer.body, have);
+  if (answer.status === 200) {
+    const arrived = performance.now();
+    const decoded = decodeMotion(answer.body, have);
+    performance.measure(DECODED, { start: arrived, end: performance.now(), detail: answer.timing });
+    return decoded;
+  }
   throw new Problem(answer.status, parsed(answer.body));
 }
 
+type Answer = { status: number; body: ArrayBuffer; timing: string };
+
 /** One turn from the answer to its bytes: `fetch` takes two more, and each may wait for a picture being drawn. */
-function post(path: string, body: string): Promise<{ status: number; body: ArrayBuffer }> {
+function post(path: string, body: string): Promise<Answer> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", path);
     request.responseType = "arraybuffer";
     request.setRequestHeader("Content-Type", "application/json");
-    request.onload = () => resolve({ status: request.status, body: request.response as ArrayBuffer });
+    request.onload = () => {
+      const timing = request.getResponseHeader("Server-Timing") ?? "";
+      resolve({ status: request.status, body: request.response as ArrayBuffer, timing });
+    };
     request.onerror = () => reject(new Problem(0, {}));
     request.send(body);
   });

@@ -19,8 +19,3 @@ export const DASHES: Record<AxisName, readonly number[]> = {
   dolly: [4, 2, 1.5, 2],
   zoom: [2, 5],
 };
-
-/** The ink of an axis on the paper an element lies on. */
-export function inkOf(element: Element, axis: AxisName): string {
-  return getComputedStyle(element).getPropertyValue(`--ink-${axis}`).trim();
-}

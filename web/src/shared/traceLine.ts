@@ -2,6 +2,25 @@ import type { MotionArray } from "../api/motion";
 
 const INKS = { cross: "#D8CDB6", line: "#20242F" };
 
+/** Steps shorter than this, in pixels, cannot be told apart. */
+const STEP_PX = 0.7;
+
+/** A path through pan and tilt, placed on the paper; what cannot be told apart is left out. */
+export function trace(
+  context: CanvasRenderingContext2D,
+  { data, columns }: MotionArray,
+  place: (pan: number, tilt: number) => [number, number],
+): void {
+  let [lastX, lastY] = [Infinity, Infinity];
+  for (let i = 0; i < data.length; i += columns) {
+    const [x, y] = place(data[i] ?? 0, data[i + 1] ?? 0);
+    const last = i + columns >= data.length;
+    if (!last && Math.abs(x - lastX) < STEP_PX && Math.abs(y - lastY) < STEP_PX) continue;
+    context.lineTo(x, y);
+    [lastX, lastY] = [x, y];
+  }
+}
+
 /** Pan against tilt as an ink line, sized to fill; a cross where there is no shake. */
 export function traceLine(
   context: CanvasRenderingContext2D,
@@ -29,9 +48,7 @@ export function traceLine(
   context.lineWidth = width < 60 ? 0.6 : 1;
   context.globalAlpha = 0.8;
   context.beginPath();
-  for (let i = 0; i < sum.data.length; i += sum.columns) {
-    context.lineTo(width / 2 - (sum.data[i] ?? 0) * scale, height / 2 - (sum.data[i + 1] ?? 0) * scale);
-  }
+  trace(context, sum, (across, up) => [width / 2 - across * scale, height / 2 - up * scale]);
   context.stroke();
   context.globalAlpha = 1;
 }

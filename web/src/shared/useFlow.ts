@@ -36,7 +36,10 @@ export function useFlow(write: (flow: Flow) => string): React.RefObject<HTMLSpan
       if (ref.current) ref.current.textContent = flow ? how.current(flow) : "";
     };
     const soon = () => {
-      if (!waiting) waiting = window.setTimeout(put, Math.max(0, written + EVERY_MS - performance.now()));
+      const rest = written + EVERY_MS - performance.now();
+      if (waiting) return;
+      if (rest <= 0) put();
+      else waiting = window.setTimeout(put, rest);
     };
     put();
     const stops = [motion.subscribe(soon), transport.subscribe(soon)];

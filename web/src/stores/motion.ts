@@ -42,8 +42,10 @@ let wanted: { shot: string; commands: Command[]; revision: number | null; done: 
   null;
 let asking = false;
 
-/** Time from asking for samples until they are applied; `zittern bench --browser` reads it. */
+/** Time from asking for samples until they are applied, of storing them, and until the next picture; `zittern bench --browser` reads them. */
 const APPLIED = "samples-applied";
+const STORED = "samples-stored";
+const DRAWN = "samples-drawn";
 
 /** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one. */
 export function feed(shot: string, commands: Command[], revision: number | null = null): Promise<void> {
@@ -81,6 +83,7 @@ async function ask(): Promise<void> {
         window: lookedAt(),
         curves: wantedNumbers(),
       });
+      const stored = performance.now();
       if (before === forgotten)
         motion.setState((state) => ({
           shot,
@@ -94,7 +97,10 @@ async function ask(): Promise<void> {
           arrays,
           readings: head.readings,
         }));
-      performance.measure(APPLIED, { start: asked, end: performance.now() });
+      const end = performance.now();
+      performance.measure(STORED, { start: stored, end });
+      performance.measure(APPLIED, { start: asked, end });
+      requestAnimationFrame(() => performance.measure(DRAWN, { start: end }));
       for (const each of done) each();
     } catch (error) {
       for (const each of done) each(error);

@@ -10,6 +10,7 @@ from fastapi.responses import Response
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.motion import MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
+from zittern.api.timing import Timing
 from zittern.core.edits.address import number_at
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
@@ -25,14 +26,20 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"], route_class=Json
 @router.post("/motion", response_class=Response, responses={200: {"content": {"application/octet-stream": {}}}})
 def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     """A motion packet: only the arrays that the page does not have yet."""
+    timing = Timing()
     state = ctx.library.state(shot)
     document = state.document if body.revision is None else ctx.library.document(shot, body.revision)
     for command in body.commands:
         document = apply(document, command)
+    timing.mark("apply")
     sampled = ctx.sampled(document, body.frame, body.window)
+    timing.mark("evaluate")
     curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)}
     readings = read(document, sampled.near, body.frame, sampled.whole)
-    return Response(pack_motion(document, sampled, state.revision, readings, body.have, curves), media_type="application/octet-stream")
+    timing.mark("read")
+    packet = pack_motion(document, sampled, state.revision, readings, body.have, curves)
+    timing.mark("pack")
+    return Response(packet, media_type="application/octet-stream", headers=timing.headers())
 
 
 def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator[tuple[str, Array]]:

@@ -51,6 +51,18 @@ class Motion:
     weights: dict[str, Array]
     offsets: dict[str, Array]
 
+    def rows(self, first: int, stop: int) -> Motion:
+        """The same at some of its frames, without copying."""
+
+        def pose(pose: Pose) -> Pose:
+            return Pose(pose.position_m[first:stop], pose.angles_deg[first:stop], pose.focal_mm[first:stop])
+
+        def table(arrays: dict[str, Array]) -> dict[str, Array]:
+            return {name: values[first:stop] for name, values in arrays.items()}
+
+        tables = (table(each) for each in (self.layers, self.silent, self.weights, self.offsets))
+        return Motion(self.frames[first:stop], pose(self.pose), pose(self.bare), *tables)
+
     @property
     def total(self) -> Array:
         """Sum of all contributions. (F, 7)."""

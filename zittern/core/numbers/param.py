@@ -83,7 +83,8 @@ class Number(Doc):
 
     def at(self, scope: Scope) -> float:
         """The value at a scope's first frame."""
-        return float(self.sample(scope.over(scope.frames[:1]))[0])
+        constant = self.constant
+        return float(self.sample(scope.over(scope.frames[:1]))[0]) if constant is None else constant
 
 
 class Fixed(Number):

@@ -1,8 +1,11 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
-import { AXES, DASHES, inkOf } from "../../shared/axes";
+import { AXES, DASHES } from "../../shared/axes";
 import { prepare } from "../../shared/canvas";
+import { drawSoon } from "../../shared/drawSoon";
+import { paperOf } from "../../shared/paper";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { view } from "../../stores/view";
@@ -12,6 +15,32 @@ const HEIGHT_PX = 18;
 /** About four seconds are enough to see what kind of motion it is. */
 const SHOWN_FRAMES = 100;
 
+/** Draws the first seconds of an axis to the height of its row. */
+function drawMini(canvas: HTMLCanvasElement, array: MotionArray | undefined, axis: AxisName): void {
+  const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
+  if (!context) return;
+  const { exact } = motion.getState();
+  const start = rowOf(exact[0]?.[0] ?? 1);
+  const rows = array ? Math.min(array.data.length / array.columns - start, SHOWN_FRAMES) : 0;
+  const column = AXES.indexOf(axis);
+  const value = (row: number) => array?.data[(start + row) * (array?.columns ?? 7) + column] ?? 0;
+  let most = 1e-9;
+  for (let row = 0; row < rows; row++) most = Math.max(most, Math.abs(value(row)));
+  context.strokeStyle = paperOf(canvas).inks[axis];
+  context.lineWidth = 1.2;
+  context.setLineDash(DASHES[axis] as number[]);
+  context.beginPath();
+  if (most < 1e-8 || rows < 2) {
+    context.moveTo(0, HEIGHT_PX / 2);
+    context.lineTo(WIDTH_PX, HEIGHT_PX / 2);
+  } else {
+    for (let row = 0; row < rows; row++)
+      context.lineTo((row / (rows - 1)) * WIDTH_PX, HEIGHT_PX / 2 - (value(row) / most) * (HEIGHT_PX / 2 - 2));
+  }
+  context.stroke();
+  context.setLineDash([]);
+}
+
 /** The first seconds of an axis of a layer. */
 export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
   const ref = useRef<HTMLCanvasElement>(null);
@@ -20,28 +49,7 @@ export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
   useEffect(() => {
     const canvas = ref.current;
     if (!canvas) return;
-    const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
-    if (!context) return;
-    const { exact } = motion.getState();
-    const start = rowOf(exact[0]?.[0] ?? 1);
-    const rows = array ? Math.min(array.data.length / array.columns - start, SHOWN_FRAMES) : 0;
-    const column = AXES.indexOf(axis);
-    const value = (row: number) => array?.data[(start + row) * (array?.columns ?? 7) + column] ?? 0;
-    let most = 1e-9;
-    for (let row = 0; row < rows; row++) most = Math.max(most, Math.abs(value(row)));
-    context.strokeStyle = inkOf(canvas, axis);
-    context.lineWidth = 1.2;
-    context.setLineDash(DASHES[axis] as number[]);
-    context.beginPath();
-    if (most < 1e-8 || rows < 2) {
-      context.moveTo(0, HEIGHT_PX / 2);
-      context.lineTo(WIDTH_PX, HEIGHT_PX / 2);
-    } else {
-      for (let row = 0; row < rows; row++)
-        context.lineTo((row / (rows - 1)) * WIDTH_PX, HEIGHT_PX / 2 - (value(row) / most) * (HEIGHT_PX / 2 - 2));
-    }
-    context.stroke();
-    context.setLineDash([]);
+    drawSoon(canvas, () => drawMini(canvas, array, axis));
   }, [array, axis, night]);
   return (
     <canvas

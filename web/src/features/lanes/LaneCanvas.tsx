@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
+import { drawSoon } from "../../shared/drawSoon";
 import { type TimeScale, timeScale } from "../../shared/timeScale";
 import { useInSight } from "../../shared/useInSight";
 import { useMotionArray } from "../../shared/useMotionArray";
@@ -26,8 +27,10 @@ export function LaneCanvas({ width, height, label, array, draw }: LaneCanvasProp
   useEffect(() => {
     const canvas = ref.current;
     if (!canvas || width <= 0 || !inSight) return;
-    const context = prepare(canvas, width, height);
-    if (context) draw(context, timeScale(window, width), canvas);
+    drawSoon(canvas, () => {
+      const context = prepare(canvas, width, height);
+      if (context) draw(context, timeScale(window, width), canvas);
+    });
   }, [values, window, width, height, draw, night, inSight]);
   return <canvas ref={ref} role="img" aria-label={label} style={{ width, height }} className="block" />;
 }

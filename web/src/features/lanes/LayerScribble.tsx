@@ -1,6 +1,8 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
+import { drawSoon } from "../../shared/drawSoon";
+import { paperOf } from "../../shared/paper";
 import { traceLine } from "../../shared/traceLine";
 import { useInSight } from "../../shared/useInSight";
 import { useMotionArray } from "../../shared/useMotionArray";
@@ -17,12 +19,11 @@ export function LayerScribble({ id }: { id: string }) {
   const night = useStore(view, (state) => state.night);
   useEffect(() => {
     const canvas = ref.current;
-    const context = canvas && inSight ? prepare(canvas, WIDTH_PX, HEIGHT_PX) : null;
-    if (!canvas || !context) return;
-    const line = getComputedStyle(canvas).color;
-    traceLine(context, array ?? null, WIDTH_PX, HEIGHT_PX, {
-      cross: "transparent",
-      line,
+    if (!canvas || !inSight) return;
+    drawSoon(canvas, () => {
+      const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
+      const inks = { cross: "transparent", line: paperOf(canvas).text };
+      if (context) traceLine(context, array ?? null, WIDTH_PX, HEIGHT_PX, inks);
     });
   }, [array, night, inSight]);
   return (

@@ -1,8 +1,9 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
+import { paperOf } from "../../shared/paper";
 import type { TimeScale } from "../../shared/timeScale";
 import { motion } from "../../stores/motion";
-import { drawWaves, inksOf, reach, type Wave } from "./drawWave";
+import { drawWaves, reach, type Wave } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
 import { wavesText } from "./waves";
 
@@ -15,8 +16,8 @@ export function LayerWave(props: { width: number; height: number; layer: string 
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
       const { arrays } = motion.getState();
       const values = arrays.get(array);
-      const style = getComputedStyle(canvas);
-      context.strokeStyle = style.getPropertyValue("--color-base-300");
+      const { inks, graphite, rule, ground } = paperOf(canvas);
+      context.strokeStyle = rule;
       context.beginPath();
       context.moveTo(0, height / 2);
       context.lineTo(width, height / 2);
@@ -25,16 +26,16 @@ export function LayerWave(props: { width: number; height: number; layer: string 
       if (!values || waves.length === 0) return;
       const most = reach(values, waves);
       const scale = (height / 2 - 4) / most;
-      drawWaves(context, values, waves, x, { top: 0, height, width }, scale, inksOf(canvas), faint ? 0.3 : 0.95);
+      drawWaves(context, values, waves, x, { top: 0, height, width }, scale, inks, faint ? 0.3 : 0.95);
       if (most > 1e-6) {
         context.font = '10px "IBM Plex Mono"';
         const label = `±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;
         const wide = context.measureText(label).width;
         context.globalAlpha = 0.75;
-        context.fillStyle = style.getPropertyValue("--color-base-100");
+        context.fillStyle = ground;
         context.fillRect(width - wide - 23, 2, wide + 6, 12);
         context.globalAlpha = 1;
-        context.fillStyle = style.getPropertyValue("--graphite");
+        context.fillStyle = graphite;
         context.fillText(label, width - wide - 20, 11);
       }
     },

@@ -1,8 +1,9 @@
 import type { MotionArray } from "../../api/motion";
+import { paperOf } from "../../shared/paper";
 import type { TimeScale } from "../../shared/timeScale";
 import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
-import { drawWaves, inksOf } from "./drawWave";
+import { drawWaves } from "./drawWave";
 
 const PIN_ROW_PX = 16;
 const FOOT_PX = 4;
@@ -24,7 +25,7 @@ function reachOf({ data, columns }: MotionArray, column: number): [number, numbe
 export function drawMove(context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement): void {
   const bare = motion.getState().arrays.get("bare");
   if (!bare) return;
-  const inks = inksOf(canvas);
+  const { inks } = paperOf(canvas);
   const height = canvas.clientHeight - PIN_ROW_PX - FOOT_PX;
   const box = { top: PIN_ROW_PX, height, width: canvas.clientWidth };
   for (const [column, { ink, group }] of facts().forms.move.entries()) {

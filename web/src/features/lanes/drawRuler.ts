@@ -1,3 +1,4 @@
+import { paperOf } from "../../shared/paper";
 import { type TimeScale, ticks } from "../../shared/timeScale";
 
 export const RULER_HEIGHT_PX = 26;
@@ -20,10 +21,10 @@ export function drawRuler(
   canvas: HTMLCanvasElement,
   { window, width, first, last, loop }: RulerLook,
 ): void {
-  const style = getComputedStyle(canvas);
+  const { graphite, rule, text, primary } = paperOf(canvas);
   context.font = '11px "IBM Plex Mono"';
-  context.fillStyle = style.getPropertyValue("--graphite");
-  context.strokeStyle = style.getPropertyValue("--color-base-300");
+  context.fillStyle = graphite;
+  context.strokeStyle = rule;
   const marks = ticks(window, width);
   const gap = (marks[1] ?? 2) - (marks[0] ?? 1);
   context.beginPath();
@@ -37,12 +38,12 @@ export function drawRuler(
     }
   }
   context.stroke();
-  context.fillStyle = style.color;
+  context.fillStyle = text;
   context.globalAlpha = 0.12;
   context.fillRect(0, 0, Math.max(0, x(first)), RULER_HEIGHT_PX);
   context.fillRect(x(last), 0, width, RULER_HEIGHT_PX);
   if (!loop) return;
   context.globalAlpha = 1;
-  context.fillStyle = style.getPropertyValue("--color-primary");
+  context.fillStyle = primary;
   context.fillRect(x(loop[0]), RULER_HEIGHT_PX - LOOP_PX, Math.max(2, x(loop[1]) - x(loop[0])), LOOP_PX);
 }

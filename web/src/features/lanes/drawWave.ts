@@ -1,9 +1,9 @@
 /** Waveforms in axis inks. */
 import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
-import { AXES, DASHES } from "../../shared/axes";
+import { DASHES } from "../../shared/axes";
 import type { TimeScale } from "../../shared/timeScale";
-import { frameAt, rowsWithin } from "../../stores/motion";
+import { frameAt, motion, rowsWithin } from "../../stores/motion";
 
 export type Wave = { axis: AxisName; column: number; perUnit: number };
 
@@ -28,8 +28,12 @@ export function drawWaves(
   inks: Record<AxisName, string>,
   faint: number,
 ): void {
+  const state = motion.getState();
   const middle = box.top + box.height / 2;
   const [from, to] = rowsWithin(x.invert(0), x.invert(box.width));
+  // The scale is straight: two of its values say them all.
+  const origin = x(0);
+  const perFrame = x(1) - origin;
   context.lineJoin = "round";
   context.lineWidth = 1.3;
   context.globalAlpha = faint;
@@ -41,7 +45,7 @@ export function drawWaves(
     let at = 0;
     let most = 0;
     for (let row = from; row <= to; row++) {
-      const across = x(frameAt(row));
+      const across = origin + perFrame * frameAt(row, state);
       const value = array.data[row * array.columns + column] ?? 0;
       if (Math.floor(across) === pixel) {
         if (Math.abs(value) > Math.abs(most)) most = value;
@@ -57,13 +61,4 @@ export function drawWaves(
   }
   context.setLineDash([]);
   context.globalAlpha = 1;
-}
-
-/** Inks of all axes on the paper an element lies on. */
-export function inksOf(element: Element): Record<AxisName, string> {
-  const style = getComputedStyle(element);
-  return Object.fromEntries(AXES.map((axis) => [axis, style.getPropertyValue(`--ink-${axis}`).trim()])) as Record<
-    AxisName,
-    string
-  >;
 }

@@ -8,6 +8,7 @@ import { stage } from "./stageStore";
 
 const SLOW_MS = 55;
 const FRAMES_JUDGED = 6;
+const REST_MS = 300;
 
 /** Keeps motion judgeable on slow machines: pictures get coarser while playing or dragging, and shadows go for good. */
 export function Pace() {
@@ -23,7 +24,11 @@ export function Pace() {
   }, [gl]);
   useEffect(() => {
     times.current = [];
-    stage.setState({ coarse: slow && (playing || held) });
+    const coarse = slow && (playing || held);
+    if (coarse) stage.setState({ coarse });
+    // What was let go is kept first; the fine picture can wait for that.
+    const later = setTimeout(() => stage.setState({ coarse }), REST_MS);
+    return () => clearTimeout(later);
   }, [slow, playing, held]);
   useFrame(() => {
     if (!transport.getState().playing || stage.getState().slow) return;

@@ -1,6 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide, Line, LineBasicMaterial } from "three";
 import { useStore } from "zustand";
+import type { MotionArray } from "../../api/motion";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
@@ -10,6 +11,34 @@ import { positions, ribbon } from "./pathGeometry";
 
 const PIN_HEIGHT_M = 0.34;
 
+/** The shaken lens as a thin line. Its points are written over when they change: it is made anew only for another number of them. */
+function useTrace(pose: MotionArray | undefined, rows: number): Line | null {
+  const points = useMemo(() => (pose ? positions(pose, rows) : null), [pose, rows]);
+  const count = points?.length ?? 0;
+  const line = useMemo(() => {
+    if (count === 0) return null;
+    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(new Float32Array(count), 3));
+    const made = new Line(geometry, new LineBasicMaterial({ color: "#20242F", fog: false }));
+    made.layers.mask = OUTSIDE.mask;
+    made.frustumCulled = false;
+    return made;
+  }, [count]);
+  useEffect(() => {
+    const attribute = line?.geometry.getAttribute("position");
+    if (!attribute || !points) return;
+    attribute.array.set(points);
+    attribute.needsUpdate = true;
+  }, [line, points]);
+  useEffect(
+    () => () => {
+      line?.geometry.dispose();
+      (line?.material as LineBasicMaterial | undefined)?.dispose();
+    },
+    [line],
+  );
+  return line;
+}
+
 /** The move as a ribbon with a pin at each key, and the shaken lens as a thin line. */
 export function PathRibbon() {
   const document = useStore(openShot, (state) => state.state?.document);
@@ -17,22 +46,8 @@ export function PathRibbon() {
   const bare = useMotionArray("bare");
   const pose = useMotionArray("pose");
   const strip = useMemo(() => (bare ? ribbon(positions(bare, rows)) : null), [bare, rows]);
-  const trace = useMemo(() => {
-    if (!pose) return null;
-    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(positions(pose, rows), 3));
-    const line = new Line(geometry, new LineBasicMaterial({ color: "#20242F", fog: false }));
-    line.layers.mask = OUTSIDE.mask;
-    line.frustumCulled = false;
-    return line;
-  }, [pose, rows]);
+  const trace = useTrace(pose, rows);
   useEffect(() => () => strip?.dispose(), [strip]);
-  useEffect(
-    () => () => {
-      trace?.geometry.dispose();
-      (trace?.material as LineBasicMaterial | undefined)?.dispose();
-    },
-    [trace],
-  );
   const pins = document && bare ? moveFrames(document).map((frame) => rowOf(frame) * bare.columns) : [];
   return (
     <group>

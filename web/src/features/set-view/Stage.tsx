@@ -46,7 +46,7 @@ export function Stage() {
           powerPreference: "high-performance",
           alpha: false,
           stencil: false,
-          preserveDrawingBuffer: false,
+          preserveDrawingBuffer: drawsInSoftware(),
         }}
       >
         <Redraw />

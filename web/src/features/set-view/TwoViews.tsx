@@ -1,17 +1,21 @@
 import { OrbitControls } from "@react-three/drei";
 import { useFrame, useThree } from "@react-three/fiber";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
 import { CameraRings } from "./CameraRings";
 import { drawFromOutside, drawThroughLens } from "./drawViews";
 import { stage } from "./stageStore";
+import { useBoxes } from "./useBoxes";
 import { useCameraDrag } from "./useCameraDrag";
 import { FAR_M, NEAR_M, useOutside } from "./useOutside";
 import { usePicking } from "./usePicking";
 
 const NEAREST_M = 0.6;
 const FARTHEST_M = 120;
+
+/** Where pictures are slow, and something is dragged or plays, the one from outside follows this often: the one through the lens goes first. */
+const OUTSIDE_EVERY_MS = 150;
 
 /** Draws the scene through the lens and from outside, each into its pane. */
 export function TwoViews() {
@@ -22,11 +26,18 @@ export function TwoViews() {
   const [held, setHeld] = useState(false);
   useCameraDrag(pane, camera, setHeld);
   usePicking(scene, lens, camera);
+  const drawnAt = useRef(0);
+  const boxes = useBoxes(gl.domElement);
   useFrame(() => {
-    const { finder, outside, aspect } = stage.getState();
+    const { aspect } = stage.getState();
+    const { finder, outside } = boxes.current;
     gl.setScissorTest(true);
     const drawn = finder !== null && drawThroughLens(gl, scene, lens, finder, aspect, size.height);
-    if (outside) drawFromOutside(gl, scene, camera, outside, size.height, drawn);
+    const due = !stage.getState().coarse || performance.now() - drawnAt.current > OUTSIDE_EVERY_MS;
+    if (outside && due) {
+      drawFromOutside(gl, scene, camera, outside, size.height, drawn);
+      drawnAt.current = performance.now();
+    }
     gl.setScissorTest(false);
   }, 1);
   if (!pane) return null;

@@ -4,15 +4,15 @@ import { AROUND, fitted } from "../../shared/fit";
 import { view } from "../../stores/view";
 import { placeAtLens, shownPose, VFOV } from "./poses";
 
-type Box = { left: number; top: number; width: number; height: number };
+export type Box = { left: number; top: number; width: number; height: number };
 
 /** Vertical field of view, in degrees, that shows this many times the height. */
 function wider(vfov: number, times: number): number {
   return times === 1 ? vfov : MathUtils.radToDeg(2 * Math.atan(Math.tan(MathUtils.degToRad(vfov) / 2) * times));
 }
 
-/** Where a pane lies on the canvas. */
-function boxOf(pane: HTMLElement, canvas: HTMLElement): Box {
+/** Where a pane lies on the canvas. Asking makes the page lay itself out, so it is asked when something changed its size. */
+export function boxOf(pane: HTMLElement, canvas: HTMLElement): Box {
   const a = pane.getBoundingClientRect();
   const b = canvas.getBoundingClientRect();
   return { left: a.left - b.left, top: a.top - b.top, width: a.width, height: a.height };
@@ -36,13 +36,12 @@ export function drawThroughLens(
   gl: WebGLRenderer,
   scene: Scene,
   lens: PerspectiveCamera,
-  pane: HTMLElement,
+  box: Box,
   aspect: number,
   canvasHeight: number,
 ): boolean {
   const pose = shownPose();
   if (!pose) return false;
-  const box = boxOf(pane, gl.domElement);
   const { x, y, width, height } = fitted(box.width, box.height, aspect);
   placeAtLens(lens, pose.data, pose.at);
   lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, view.getState().around ? AROUND : 1);
@@ -59,11 +58,10 @@ export function drawFromOutside(
   gl: WebGLRenderer,
   scene: Scene,
   camera: PerspectiveCamera,
-  pane: HTMLElement,
+  box: Box,
   canvasHeight: number,
   shadowsDrawn: boolean,
 ): void {
-  const box = boxOf(pane, gl.domElement);
   camera.aspect = Math.max(box.width, 1) / Math.max(box.height, 1);
   camera.updateProjectionMatrix();
   aim(gl, box, canvasHeight);

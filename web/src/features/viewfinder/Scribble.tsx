@@ -1,6 +1,8 @@
 import { useEffect, useRef } from "react";
 import type { MotionArray } from "../../api/motion";
 import { prepare } from "../../shared/canvas";
+import { drawSoon } from "../../shared/drawSoon";
+import { trace } from "../../shared/traceLine";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
@@ -18,7 +20,7 @@ function placing(sum: MotionArray, width: number, height: number) {
   }
   const scale = (width / 2 - MARGIN_PX) / reach;
   return {
-    rows: data.length / columns,
+    scale,
     x: (row: number) => width / 2 - (data[row * columns] ?? 0) * scale,
     y: (row: number) => height / 2 - (data[row * columns + 1] ?? 0) * scale,
   };
@@ -28,7 +30,7 @@ function placing(sum: MotionArray, width: number, height: number) {
 function draw(canvas: HTMLCanvasElement, sum: MotionArray, width: number, height: number): void {
   const context = prepare(canvas, width, height);
   if (!context) return;
-  const { rows, x, y } = placing(sum, width, height);
+  const { scale } = placing(sum, width, height);
   context.strokeStyle = "#D8CDB6";
   context.lineWidth = 1;
   context.beginPath();
@@ -41,7 +43,7 @@ function draw(canvas: HTMLCanvasElement, sum: MotionArray, width: number, height
   context.globalAlpha = 0.75;
   context.lineJoin = "round";
   context.beginPath();
-  for (let row = 0; row < rows; row++) context.lineTo(x(row), y(row));
+  trace(context, sum, (pan, tilt) => [width / 2 - pan * scale, height / 2 - tilt * scale]);
   context.stroke();
   context.globalAlpha = 1;
 }
@@ -54,7 +56,7 @@ export function Scribble({ width, height }: { width: number; height: number }) {
   useEffect(() => {
     const canvas = ref.current;
     if (!canvas || !sum) return;
-    draw(canvas, sum, width, height);
+    drawSoon(canvas, () => draw(canvas, sum, width, height));
     const { x, y } = placing(sum, width, height);
     const place = () => {
       const row = rowOf(transport.getState().frame);
