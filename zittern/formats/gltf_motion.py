@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import groupby
 
 import numpy as np
+from scipy.spatial.transform import Rotation, Slerp
 
 from zittern.core.errors import FormatError
 from zittern.core.units import Array
@@ -20,8 +21,6 @@ _WIDTH = {"translation": "VEC3", "rotation": "VEC4", "scale": "VEC3", "yfov": "S
 _MOST_POSES = 4_000_000
 # A quaternion shorter than this has no direction.
 _LEAST_ROTATION = 1e-9
-# Under this angle between quaternions, slerp and lerp are the same to the last bit.
-_LERP_DOT = 1.0 - 1e-9
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +40,8 @@ class Track:
         out: Array
         if len(keys) == 1:
             out = np.repeat(self.values, len(times_s), axis=0)
+        elif self.kind == "LINEAR" and self.path == "rotation":
+            return Slerp(keys, Rotation.from_quat(self.values))(np.clip(times_s, keys[0], keys[-1])).as_quat()
         else:
             i = np.clip(np.searchsorted(keys, times_s, side="right") - 1, 0, len(keys) - 2)
             span = keys[i + 1] - keys[i]
@@ -60,7 +61,7 @@ class Track:
                 + (3 * u2 - 2 * u3) * right
                 + span * (u3 - u2) * self.tangent_in[i + 1]
             )
-        return _slerp(left, right, u) if self.path == "rotation" else left + (right - left) * u
+        return np.asarray(left + (right - left) * u)
 
 
 def tracks_of(gltf: Gltf, nodes: Iterable[int]) -> tuple[dict[tuple[int, str], Track], list[str]]:
@@ -153,33 +154,9 @@ def local_matrices(gltf: Gltf, node: int, tracks: dict[tuple[int, str], Track], 
 
 
 def _quat_matrices(quat: Array, where: str) -> Array:
-    norm = np.linalg.norm(quat, axis=1, keepdims=True)
-    if np.any(norm < _LEAST_ROTATION):
+    if np.any(np.linalg.norm(quat, axis=1) < _LEAST_ROTATION):
         raise FormatError("a rotation has length 0", where)
-    x, y, z, w = (quat / norm).T
-    return np.stack(
-        [
-            np.stack([1 - 2 * (y * y + z * z), 2 * (x * y - z * w), 2 * (x * z + y * w)], axis=1),
-            np.stack([2 * (x * y + z * w), 1 - 2 * (x * x + z * z), 2 * (y * z - x * w)], axis=1),
-            np.stack([2 * (x * z - y * w), 2 * (y * z + x * w), 1 - 2 * (x * x + y * y)], axis=1),
-        ],
-        axis=1,
-    )
-
-
-def _slerp(left: Array, right: Array, u: Array) -> Array:
-    """Great-circle interpolation the short way (Shoemake 1985). (N, 4), (N, 4), (N, 1) -> (N, 4)."""
-    left = left / np.linalg.norm(left, axis=1, keepdims=True)
-    right = right / np.linalg.norm(right, axis=1, keepdims=True)
-    dot = np.sum(left * right, axis=1, keepdims=True)
-    right = np.where(dot < 0, -right, right)
-    dot = np.clip(np.abs(dot), 0.0, 1.0)
-    angle = np.arccos(dot)
-    near = dot > _LERP_DOT
-    sine = np.where(near, 1.0, np.sin(angle))
-    a = np.where(near, 1.0 - u, np.sin((1.0 - u) * angle) / sine)
-    b = np.where(near, u, np.sin(u * angle) / sine)
-    return np.asarray(a * left + b * right)
+    return np.asarray(Rotation.from_quat(quat).as_matrix(), dtype=np.float64)
 
 
 def _track(gltf: Gltf, samplers: tuple[Sampler, ...], index: int, path: str, where: str) -> Track:

@@ -17,7 +17,7 @@ from zittern.core.motion.run import Run
 from zittern.core.rig import chain, rotations
 from zittern.core.units import Array
 
-__all__ = ["bare_deg", "shaken_deg"]
+__all__ = ["bare_deg", "with_layers_deg"]
 
 # Layers are put on in steps of no more than this.
 _STEP_DEG = 40.0
@@ -49,7 +49,7 @@ def _followed(run: Run, frames: Array) -> Array:
     return out
 
 
-def shaken_deg(run: Run, bare: Array, offsets: Mapping[str, Array], pose: Array) -> Array:
+def with_layers_deg(run: Run, bare: Array, offsets: Mapping[str, Array], pose: Array) -> Array:
     """With the layers on. bare: (F, 3) degrees; offsets: (F, 7) by mount id or LENS; pose: with all of them, (F, 4, 4) -> (F, 3) degrees."""
     largest = max((float(np.max(np.abs(offset[:, :3]), initial=0.0)) for offset in offsets.values()), default=0.0)
     steps = min(max(1, int(np.ceil(len(offsets) * largest / _STEP_DEG))), _MOST_STEPS)

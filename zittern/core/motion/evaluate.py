@@ -83,7 +83,7 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     move.with_facts(run)
     layers, silent = mixing.contributions(run)
     offsets = mixing.sums(shot, layers)
-    return Motion(frames, _shaken(run, bare, offsets), bare, layers, silent, mixing.weights(run), offsets)
+    return Motion(frames, _with_layers(run, bare, offsets), bare, layers, silent, mixing.weights(run), offsets)
 
 
 def _bare(run: Run) -> Pose:
@@ -95,11 +95,11 @@ def _bare(run: Run) -> Pose:
     return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run))
 
 
-def _shaken(run: Run, bare: Pose, offsets: dict[str, Array]) -> Pose:
+def _with_layers(run: Run, bare: Pose, offsets: dict[str, Array]) -> Pose:
     if not offsets:
         return bare
     pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), offsets)
-    return Pose(pose[:, :3, 3], angles.shaken_deg(run, bare.angles_deg, offsets, pose), lens.zoomed_mm(run, offsets))
+    return Pose(pose[:, :3, 3], angles.with_layers_deg(run, bare.angles_deg, offsets, pose), lens.zoomed_mm(run, offsets))
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:

@@ -48,7 +48,7 @@ export function CurveLines({ tracks, arrays, x, y, width }: CurveLinesProps) {
     ) : null;
   return (
     <>
-      {tracks.map((track) => line(track, arrays.get("pose"), track.shaken, false))}
+      {tracks.map((track) => line(track, arrays.get("pose"), track.poseColumn, false))}
       {tracks.map((track) => line(track, arrays.get(`curve:${track.at}`), 0, true))}
     </>
   );

@@ -8,8 +8,8 @@ export type Track = {
   title: string;
   ink: AxisName;
   param: Param;
-  /** Column of the pose arrays with the shaken result, for numbers of the move. */
-  shaken?: number;
+  /** Column of the pose arrays that shows what layers make of it, for numbers of the move. */
+  poseColumn?: number;
 };
 /** Numbers of one unit; what is shown is `times` what is stored. */
 export type CurveGroup = { title: string; unit: string; times: number; tracks: Track[] };
@@ -43,7 +43,7 @@ export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
       title,
       ink,
       param: lens ? shot.focal_mm : mount[field as MoveField],
-      shaken: lens || shot.mounts.length === 1 ? looks.indexOf(look) : undefined,
+      poseColumn: lens || shot.mounts.length === 1 ? looks.indexOf(look) : undefined,
     };
   });
 }
