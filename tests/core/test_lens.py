@@ -25,6 +25,10 @@ class Pixels(unittest.TestCase):
         wide_m = 36.0 / 35.0 * 4.0
         self.assertAlmostEqual(lens.swing_px("truck", wide_m * 100, 35.0, 36.0, 1920, 4.0), 1920.0, places=6)
 
+    def test_a_zoom_by_a_tenth_moves_the_edge_by_a_tenth_of_half_the_width(self) -> None:
+        for zoom in (10.0, -10.0):
+            self.assertAlmostEqual(lens.swing_px("zoom", zoom, 35.0, 36.0, 1920, 4.0), 96.0, places=9)
+
     def test_far_subjects_move_less(self) -> None:
         near, far = (lens.swing_px("pedestal", 1.0, 35.0, 36.0, 1920, d) for d in (2.0, 20.0))
         self.assertAlmostEqual(near / far, 10.0, places=9)

@@ -3,6 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import command, edited, layer, over, shot_with
+from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import keyed
@@ -71,3 +72,20 @@ class Removing(unittest.TestCase):
         for mount, pattern in (("camera", "needs one mount"), ("gone", "no mount 'gone'")):
             with self.subTest(mount), self.assertRaisesRegex(EditError, pattern):
                 edited(SHOT, {"type": "remove_mount", "mount": mount})
+
+
+class Bringing(unittest.TestCase):
+    MOVE = {"x_m": 1, "y_m": 2, "z_m": 3, "pan_deg": 0, "tilt_deg": 0, "roll_deg": 0, "focal_mm": 50, "last_frame": 48}
+
+    def test_the_path_is_replaced_and_the_layers_stay(self) -> None:
+        rig = (Mount(id="crane", name="Crane"), Mount(id="head", name="Head"))
+        shot = shot_with(layer(target="head"), layer("base", seed=2, target="crane"), mounts=rig)
+        after = edited(shot, {"type": "replace_move", "name": "walk.glb", "move": self.MOVE})
+        self.assertEqual([mount.id for mount in after.mounts], ["crane"])
+        self.assertEqual([each.target for _, each in after.layers()], [None, "crane"])
+        self.assertEqual((after.first_frame, after.last_frame, after.focal_mm.constant), (1, 48, 50.0))
+
+    def test_a_command_survives_json(self) -> None:
+        original = command(type="replace_move", name="walk.glb", move=self.MOVE)
+        again = command(**original.model_dump(mode="json"))
+        self.assertEqual(apply(SHOT, again), apply(SHOT, original))

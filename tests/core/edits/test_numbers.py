@@ -57,6 +57,10 @@ class Swings(unittest.TestCase):
         self.assertEqual(axes.roll, next(SHOT.layers())[1].axes.roll)
         self.assertEqual(command(**wide).label(SHOT), "Set swing of pan, tilt, zoom in “Sway”")
 
+    def test_one_axis_alone(self) -> None:
+        axes = next(edited(SHOT, {"type": "set_swings", "layer": "sway", "frame": 1, "axes": ["roll"], "value": 0.9}).layers())[1].axes
+        self.assertEqual((axes.roll.swing.constant, axes.pan.swing.constant), (0.9, 0.5))
+
     def test_a_keyed_one_gets_a_key(self) -> None:
         at = "layer:sway.axes.pan.swing"
         moving = edited(SHOT, {"type": "set_keys", "keys": [{"at": at, "frame": 1, "value": 0.2}]})

@@ -36,6 +36,11 @@ class Facts(unittest.TestCase):
         np.testing.assert_allclose(facts["distance"], [5.0, 0.0, 5.0], atol=1e-9)
         np.testing.assert_allclose(facts["bearing"][[0, 2]], [-90.0, 90.0], atol=1e-9)
 
+    def test_at_the_ends_of_the_shot_it_goes_as_fast_as_just_inside(self) -> None:
+        z = keyed((1, 0.0), (121, -10.0), interp="linear")
+        short = WALK.replace(last_frame=121, mounts=(WALK.mounts[0].replace(z_m=z),))
+        np.testing.assert_allclose(self.facts(short, [1.0, 1.1, 60.0, 120.9, 121.0])["speed"], 2.0, atol=1e-9)
+
     def test_without_a_subject(self) -> None:
         facts = self.facts(WALK.replace(subject=None), [1.0])
         self.assertEqual((facts["distance"][0], facts["bearing"][0]), (0.0, 0.0))

@@ -91,6 +91,12 @@ class OutsideTheKeys(unittest.TestCase):
         before, after = np.diff(ring.sample(np.array([40 - h, 40.0, 40 + h])))
         self.assertAlmostEqual(before / h, after / h, places=3)
 
+    def test_three_keys_that_meet_are_a_ring_already(self) -> None:
+        ring = curve("smooth", ((0, 0.0), (10, 5.0), (30, 0.0)), before="repeat", after="repeat")
+        h = 1e-5
+        before, after = np.diff(ring.sample(np.array([30 - h, 30.0, 30 + h])))
+        self.assertAlmostEqual(before / h, after / h, places=3)
+
 
 class Refusals(unittest.TestCase):
     def test_keys_out_of_order_or_at_one_frame(self) -> None:

@@ -42,7 +42,7 @@ class Refusals(unittest.TestCase):
     def test_spans_and_ramps(self) -> None:
         with self.assertRaisesRegex(ValidationError, "ends at or after its start"):
             layer(span_frames=(20, 10))
-        with self.assertRaisesRegex(ValidationError, "ramps take 12 frames"):
+        with self.assertRaisesRegex(ValidationError, "ramps take 12 frames, but the span has only 10;"):
             layer(span_frames=(10, 20), ramp_in_frames=6, ramp_out_frames=6)
 
     def test_swings_have_limits_of_their_axis(self) -> None:
