@@ -4,6 +4,9 @@ errors     one tree of errors
 units      conversions between degrees, radians, metres, centimetres
 axes       the seven camera axes
 doc        base of all documents: frozen, strict, fingerprinted
+streams    random numbers by seed and place
+octave     one octave of gradient noise
+formula    THE LANGUAGE of formulas: grammar, functions, trees
 timebase   rational frame rates; frames to seconds
 numbers    numbers that may change over the shot: curves, scope, THE STATES of a number
 phase      integral of rate x speed

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from zittern.core import streams
 from zittern.core.axes import ROTATIONS
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
-from zittern.core.sources import streams
 from zittern.core.sources.noise import Noise
 
 __all__ = ["fresh_seed", "handheld", "lens_factor"]

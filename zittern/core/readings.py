@@ -12,6 +12,7 @@ from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
 from zittern.core.motion.mixing import heard
+from zittern.core.motion.move import scope_at
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
@@ -103,7 +104,7 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
     before = max(i - 1, 0)
     streak_px, _, height_m, speed_m_s = np.nan_to_num(flowing(shot, motion.rows(before, i + 2))[i - before]).tolist()
     counted = heard(shot)
-    at = _At(shot.scope(frame), focal, distance, px_per_unit(shot, focal, distance).tolist())
+    at = _At(scope_at(shot, frame), focal, distance, px_per_unit(shot, focal, distance).tolist())
     return Readings(
         frame=frame,
         focal_mm=float(motion.pose.focal_mm[i]),
@@ -171,18 +172,19 @@ class _At:
 
 
 def _layer_reading(shot: Shot, at: _At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
-    base_hz = float(layer.source.peak_hz(at.scope)[0]) * layer.speed.at(at.scope) * clip.speed.at(at.scope)
+    scope = at.scope.through(layer.span_frames or clip.span_frames or at.scope.span)
+    base_hz = float(layer.source.peak_hz(scope)[0]) * layer.speed.at(scope) * clip.speed.at(scope)
     width_px = shot.picture.width_px
     moving = moving_axes(layer)
 
     def row(axis: Axis, per_unit: float) -> AxisReading:
         setting = layer.axes.of(axis)
-        swing = setting.swing.at(at.scope)
+        swing = setting.swing.at(scope)
         pixels = swing_px(axis, swing, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if swing else 0.0
         lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
         return AxisReading.model_construct(
             axis=axis, swing=swing, swing_px=pixels, swing_share=pixels / width_px, px_per_unit=per_unit, moves=axis in moving,
-            rate_hz=base_hz * lead.pace.at(at.scope),
+            rate_hz=base_hz * lead.pace.at(scope),
         )  # fmt: skip
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))

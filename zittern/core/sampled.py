@@ -11,10 +11,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from zittern.core import streams
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.shot.shot import Shot
-from zittern.core.sources import streams
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array, IntArray
 

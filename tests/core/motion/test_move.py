@@ -10,9 +10,10 @@ from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.move import FACTS, with_facts
-from zittern.core.motion.run import Run, reads_of
+from zittern.core.motion.run import Run
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.reads import reads_of
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array

@@ -8,10 +8,10 @@ from scipy.optimize import minimize_scalar
 from scipy.signal import welch
 
 from tests.core.making import contribution, layer, rms, shot_with
+from zittern.core import octave
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.layers import AxisSetting
 from zittern.core.shot.upgrades import read_shot, write_shot
-from zittern.core.sources import noise
 from zittern.core.sources.noise import Noise
 from zittern.core.timebase import Fps
 
@@ -32,14 +32,14 @@ class Constants(unittest.TestCase):
 
     def test_rms_of_one_octave(self) -> None:
         mean_square = 2 / 3 * quad(lambda d: self.kernel(d) ** 2, 0, 1)[0]
-        self.assertAlmostEqual(noise.OCTAVE_RMS, np.sqrt(mean_square), places=12)
+        self.assertAlmostEqual(octave.OCTAVE_RMS, np.sqrt(mean_square), places=12)
 
     def test_peak_of_the_kernels_spectrum(self) -> None:
         def spectrum(f: float) -> float:
             return abs(quad(lambda d: self.kernel(d) * np.sin(2 * np.pi * f * d), 0, 1)[0])
 
         peak = minimize_scalar(lambda f: -spectrum(f), bounds=(0.2, 1.0), method="bounded", options={"xatol": 1e-10})
-        self.assertAlmostEqual(noise.PEAK_CYCLES_PER_STEP, peak.x, places=6)
+        self.assertAlmostEqual(octave.PEAK_CYCLES_PER_STEP, peak.x, places=6)
 
 
 class Size(unittest.TestCase):

@@ -284,6 +284,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Formula
+         * @description What is wrong with a text as the formula of a number, and which names it may use. Nothing is changed.
+         */
+        post: operations["check_formula_api_shots__shot__formula_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/goto": {
         parameters: {
             query?: never;
@@ -573,6 +593,36 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddDial
+         * @description A new dial, the last in the row.
+         */
+        AddDial: {
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Most
+             * @default 100
+             */
+            most: number;
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_dial";
+            /**
+             * Unit
+             * @default %
+             */
+            unit: string;
+            /** Value */
+            value?: number | null;
+        };
+        /**
          * AddHandheld
          * @description The starting handheld feel: a slow and a fine fast layer.
          */
@@ -860,7 +910,7 @@ export interface components {
              *       "value": 1
              *     }
              */
-            pace: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pace: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Seed
              * @default 0
@@ -873,7 +923,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            swing: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            swing: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /** Body_add_set_file_api_sets_post */
         Body_add_set_file_api_sets_post: {
@@ -924,7 +974,7 @@ export interface components {
              *       "value": 0.2
              *     }
              */
-            exertion: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            exertion: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -942,7 +992,7 @@ export interface components {
              *       "value": 0.23333333333333334
              *     }
              */
-            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * CameraFileOut
@@ -968,7 +1018,7 @@ export interface components {
              *       "value": 1
              *     }
              */
-            amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** Id */
             id: string;
             /**
@@ -1011,7 +1061,7 @@ export interface components {
              *       "value": 1
              *     }
              */
-            speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * ClipReading
@@ -1021,6 +1071,25 @@ export interface components {
             /** Clip */
             clip: string;
             span: components["schemas"]["SpanReading"];
+        };
+        /**
+         * ConnectDial
+         * @description Lets a dial drive numbers: from `low` at its least to `high` at its most, straight in between.
+         */
+        ConnectDial: {
+            /** At */
+            at: string[];
+            /** Dial */
+            dial: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "connect_dial";
         };
         /**
          * CopyAxis
@@ -1141,7 +1210,7 @@ export interface components {
              *       "value": 0.8
              *     }
              */
-            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * DeleteKeys
@@ -1155,6 +1224,37 @@ export interface components {
              * @enum {string}
              */
             type: "delete_keys";
+        };
+        /**
+         * Dial
+         * @description Its value is within its limits at every frame.
+         */
+        Dial: {
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Most
+             * @default 100
+             */
+            most: number;
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Value
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            value: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * Drift
@@ -1178,7 +1278,7 @@ export interface components {
              *       "value": 0.12
              *     }
              */
-            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * DuplicateLayers
@@ -1203,7 +1303,22 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+        };
+        /**
+         * EndFormula
+         * @description Takes formulas away: the numbers stay at what they were at a frame.
+         */
+        EndFormula: {
+            /** At */
+            at: string[];
+            /** Frame */
+            frame: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "end_formula";
         };
         /** ExportIn */
         ExportIn: {
@@ -1406,6 +1521,88 @@ export interface components {
             pictures: components["schemas"]["Picture"][];
             /** Ramps */
             ramps: ("linear" | "smooth" | "equal-power")[];
+        };
+        /**
+         * Formula
+         * @description What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays in force meanwhile,
+         *     or where there was none yet, what the number was before.
+         */
+        Formula: {
+            /** Before */
+            before?: (components["schemas"]["Fixed"] | components["schemas"]["Keyed"]) | null;
+            /** Draft */
+            draft?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            state: "formula";
+            /** Text */
+            text: string;
+        };
+        /**
+         * FormulaIn
+         * @description A text, without the sign = before it, for the number at an address.
+         */
+        FormulaIn: {
+            /** At */
+            at: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FormulaName
+         * @description A name that can be written: what stands for it in a text, and what it is.
+         */
+        FormulaName: {
+            /** Name */
+            name: string;
+            /** Told */
+            told: string;
+            /** Written */
+            written: string;
+        };
+        /**
+         * FormulaOut
+         * @description How the text stands, and what it may name.
+         */
+        FormulaOut: {
+            /** Names */
+            names: components["schemas"]["FormulaName"][];
+            state: components["schemas"]["FormulaState"];
+        };
+        /**
+         * FormulaState
+         * @description How a text stands at a place: what is wrong and where, or what had no finite answer.
+         */
+        FormulaState: {
+            /** Fault */
+            fault?: string | null;
+            /**
+             * Notices
+             * @default []
+             */
+            notices: string[];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Stop
+             * @default 0
+             */
+            stop: number;
+        };
+        /**
+         * FormulaText
+         * @description A text for the number at an address, as it was typed, without the sign = before it.
+         */
+        FormulaText: {
+            /** At */
+            at: string;
+            /** Text */
+            text: string;
         };
         /**
          * Fps
@@ -1752,7 +1949,7 @@ export interface components {
              *       "value": 1
              *     }
              */
-            speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Steady
              * @default false
@@ -1767,7 +1964,7 @@ export interface components {
              *       "value": 1
              *     }
              */
-            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * LayerReading
@@ -1837,7 +2034,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -1882,7 +2079,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pivot M
              * @default [
@@ -1903,7 +2100,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Tilt Deg
              * @default {
@@ -1911,7 +2108,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            tilt_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            tilt_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * X M
              * @default {
@@ -1919,7 +2116,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Y M
              * @default {
@@ -1927,7 +2124,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Z M
              * @default {
@@ -1935,7 +2132,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * Move
@@ -1943,24 +2140,24 @@ export interface components {
          */
         Move: {
             /** Focal Mm */
-            focal_mm?: (components["schemas"]["Fixed"] | components["schemas"]["Keyed"]) | null;
+            focal_mm?: (components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"]) | null;
             /** Last Frame */
             last_frame: number;
             /** Pan Deg */
-            pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             picture?: components["schemas"]["Picture"] | null;
             /** Roll Deg */
-            roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** Sensor Mm */
             sensor_mm?: number | null;
             /** Tilt Deg */
-            tilt_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            tilt_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** X M */
-            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** Y M */
-            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** Z M */
-            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * MoveKeys
@@ -2074,7 +2271,7 @@ export interface components {
              *       "value": 0.5
              *     }
              */
-            persistence: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            persistence: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Rate Hz
              * @default {
@@ -2082,7 +2279,7 @@ export interface components {
              *       "value": 0.6
              *     }
              */
-            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * NumberValue
@@ -2121,7 +2318,7 @@ export interface components {
              *       "value": 45
              *     }
              */
-            dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pan
              * @default {
@@ -2129,7 +2326,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            pan: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pan: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pedestal
              * @default {
@@ -2137,7 +2334,7 @@ export interface components {
              *       "value": 90
              *     }
              */
-            pedestal: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pedestal: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Roll
              * @default {
@@ -2145,7 +2342,7 @@ export interface components {
              *       "value": 45
              *     }
              */
-            roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Tilt
              * @default {
@@ -2153,7 +2350,7 @@ export interface components {
              *       "value": 90
              *     }
              */
-            tilt: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            tilt: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Truck
              * @default {
@@ -2161,7 +2358,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            truck: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            truck: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Zoom
              * @default {
@@ -2169,7 +2366,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            zoom: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            zoom: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * Picture
@@ -2256,6 +2453,29 @@ export interface components {
             subject_distance_m: number;
             /** Total Swing Px */
             total_swing_px: number;
+        };
+        /**
+         * RemoveDial
+         * @description Takes a dial away. leave: formulas that read it get its value at a frame in its place.
+         */
+        RemoveDial: {
+            /** Dial */
+            dial: string;
+            /**
+             * Frame
+             * @default 0
+             */
+            frame: number;
+            /**
+             * Leave
+             * @default false
+             */
+            leave: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_dial";
         };
         /**
          * RemoveLayers
@@ -2402,6 +2622,27 @@ export interface components {
             title: string;
         };
         /**
+         * SetDial
+         * @description Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge.
+         */
+        SetDial: {
+            /** Dial */
+            dial: string;
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
+            /** Name */
+            name?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_dial";
+            /** Unit */
+            unit?: string | null;
+        };
+        /**
          * SetExtend
          * @description How curves go on before their first and after their last key: hold, continue, repeat.
          */
@@ -2417,6 +2658,19 @@ export interface components {
              * @enum {string}
              */
             type: "set_extend";
+        };
+        /**
+         * SetFormula
+         * @description Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays.
+         */
+        SetFormula: {
+            /** Formulas */
+            formulas: components["schemas"]["FormulaText"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_formula";
         };
         /**
          * SetHandles
@@ -2653,6 +2907,11 @@ export interface components {
          */
         Shot: {
             /**
+             * Dials
+             * @default []
+             */
+            dials: components["schemas"]["Dial"][];
+            /**
              * First Frame
              * @default 1
              */
@@ -2664,7 +2923,7 @@ export interface components {
              *       "value": 35
              *     }
              */
-            focal_mm: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            focal_mm: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * @default {
              *       "den": 1,
@@ -2701,10 +2960,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 3
+             * @default 4
              * @constant
              */
-            schema_version: 3;
+            schema_version: 4;
             /**
              * Sensor Mm
              * @default 36
@@ -2879,7 +3138,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Y M
              * @default {
@@ -2887,7 +3146,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Z M
              * @default {
@@ -2895,7 +3154,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * SubjectIn
@@ -2968,7 +3227,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pan
              * @default {
@@ -2976,7 +3235,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            pan: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pan: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pedestal
              * @default {
@@ -2984,7 +3243,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            pedestal: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            pedestal: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Roll
              * @default {
@@ -2992,7 +3251,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Tilt
              * @default {
@@ -3000,7 +3259,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            tilt: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            tilt: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Truck
              * @default {
@@ -3008,7 +3267,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            truck: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            truck: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Zoom
              * @default {
@@ -3016,7 +3275,7 @@ export interface components {
              *       "value": 0
              *     }
              */
-            zoom: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            zoom: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * Tremor
@@ -3030,7 +3289,7 @@ export interface components {
              *       "value": 9.5
              *     }
              */
-            centre_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            centre_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3048,7 +3307,7 @@ export interface components {
              *       "value": 1.5
              *     }
              */
-            width_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            width_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /** ValidationError */
         ValidationError: {
@@ -3118,7 +3377,7 @@ export interface components {
              *       "value": 0.5
              *     }
              */
-            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"];
+            rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Shape
              * @default sine
@@ -3687,6 +3946,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    check_formula_api_shots__shot__formula_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaOut"];
                 };
             };
             /** @description Validation Error */

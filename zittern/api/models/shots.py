@@ -5,14 +5,16 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.table import Command
+from zittern.core.edits.writing import FormulaName, FormulaState
+from zittern.core.numbers.param import MOST_DRAFT
 from zittern.core.shot.shot import Shot
 from zittern.store.revisions import State
 
-__all__ = ["EditIn", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut", "StateOut", "StepIn", "SubjectIn", "TidyIn", "TidyOut"]
+__all__ = ["EditIn", "FormulaIn", "FormulaOut", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut", "StateOut", "StepIn", "SubjectIn", "TidyIn", "TidyOut"]
 
 _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
@@ -84,6 +86,20 @@ class SubjectIn(Model):
     object: str | None = Field(max_length=200)
     point_m: tuple[_Metres, _Metres, _Metres] | None = None
     frame: Frame = 0.0
+
+
+class FormulaIn(Model):
+    """A text, without the sign = before it, for the number at an address."""
+
+    at: Annotated[str, StringConstraints(max_length=300)]
+    text: Annotated[str, StringConstraints(max_length=MOST_DRAFT)]
+
+
+class FormulaOut(Model):
+    """How the text stands, and what it may name."""
+
+    state: FormulaState
+    names: list[FormulaName]
 
 
 class TidyIn(Model):

@@ -11,7 +11,7 @@ from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.motion import MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
 from zittern.api.timing import Timing
-from zittern.core.edits.address import number_at
+from zittern.core.edits.address import number_at, scope_of
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.readings import read
@@ -46,7 +46,7 @@ def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator
     """Samples of numbers; those that are gone are left out, since the page may still show what was just removed."""
     for address in addresses:
         try:
-            yield address, number_at(document, address).sample(document.scope(frames))
+            yield address, number_at(document, address).sample(scope_of(document, address, frames))
         except EditError:
             continue
 

@@ -9,8 +9,9 @@ from fastapi.responses import Response
 
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.projects import ScribbleOut
-from zittern.api.models.shots import EditIn, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
+from zittern.api.models.shots import EditIn, FormulaIn, FormulaOut, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
 from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.edits.writing import names_at, state_of
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot, Subject
 from zittern.formats.set_file import point_in, subject_in
@@ -58,6 +59,13 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
 def _subject(data: bytes, body: SubjectIn, document: Shot) -> Subject:
     name = body.object or ""
     return subject_in(data, name, document) if body.point_m is None else point_in(data, name, body.point_m, body.frame, document)
+
+
+@router.post("/formula")
+def check_formula(shot: str, body: FormulaIn, ctx: Ctx) -> FormulaOut:
+    """What is wrong with a text as the formula of a number, and which names it may use. Nothing is changed."""
+    document = ctx.library.state(shot).document
+    return FormulaOut(state=state_of(document, body.at, body.text), names=list(names_at(document, body.at)))
 
 
 @router.post("/undo", response_model=StateOut)

@@ -7,6 +7,9 @@ layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel
 spans    ends and ramps of layers and clips
 keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
+formulas formulas of numbers; dials connected to them
+dials    dials made, changed, removed
+writing  what helps people who write formulas
 placing  where the camera stands and looks
 shots    name, frame rate, range and picture of the shot
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed

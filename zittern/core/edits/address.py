@@ -1,4 +1,4 @@
-"""Addresses: `shot.focal_mm`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`, `layer:sway.axes.pan.swing`."""
+"""Addresses: `shot.focal_mm`, `dial:panic.value`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`, `layer:sway.axes.pan.swing`."""
 
 from __future__ import annotations
 
@@ -7,13 +7,30 @@ from typing import Any
 
 from zittern.core.doc import Doc
 from zittern.core.errors import EditError, faults_as
+from zittern.core.motion.move import scope_at
 from zittern.core.numbers.param import Number
+from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
 
-__all__ = ["change_at", "change_layer", "find_clip", "find_layer", "get_at", "layers_title", "named", "number_at", "owners_title", "set_at", "with_clip"]
+__all__ = [
+    "change_at",
+    "change_layer",
+    "find_clip",
+    "find_layer",
+    "get_at",
+    "layers_title",
+    "named",
+    "number_at",
+    "owners_title",
+    "scope_of",
+    "set_at",
+    "with_clip",
+]
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
@@ -76,10 +93,23 @@ def number_at(shot: Shot, address: str) -> Number:
     return param
 
 
+def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
+    """What the number at an address may look at, at some frames (F,) or at one."""
+    head = address.split(".", 1)[0]
+    kind, _, name = head.partition(":")
+    if kind not in ("layer", "clip"):
+        # What the path is made of cannot read its facts; the lens can.
+        return scope_at(shot, frames) if kind == "shot" else shot.scope(frames)
+    clip, layer = find_layer(shot, name) if kind == "layer" else (find_clip(shot, name), None)
+    span = (layer.span_frames if layer else None) or clip.span_frames
+    scope = scope_at(shot, frames)
+    return scope.through(span) if span else scope
+
+
 def set_at(shot: Shot, address: str, value: Any) -> Shot:
     """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
     _, parts = _resolve(shot, address)
-    if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes"):
+    if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes", "dials"):
         raise EditError("this cannot be set as a value", address)
     return change_at(shot, address.split(".", 1)[0], lambda each: _replaced(each, parts, value, address), address)
 
@@ -95,6 +125,8 @@ def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str |
             return change_layer(shot, doc.id, lambda _: changed)
         if isinstance(doc, Clip):
             return with_clip(shot, doc, changed)
+        if isinstance(doc, Dial):
+            return shot.replace(dials=tuple(changed if each is doc else each for each in shot.dials))
         if isinstance(doc, Lane):
             return shot.replace(lanes=tuple(changed if each is doc else each for each in shot.lanes))
         return shot.replace(mounts=tuple(changed if each is doc else each for each in shot.mounts))
@@ -125,11 +157,15 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
         for lane in shot.lanes:
             if lane.id == name:
                 return lane, parts
+    if kind == "dial":
+        for dial in shot.dials:
+            if dial.name == name:
+                return dial, parts
     if kind == "mount":
         for mount in shot.mounts:
             if mount.id == name:
                 return mount, parts
-    raise EditError(f"nothing is called {head!r}; addresses start with shot, mount:ID, lane:ID, clip:ID or layer:ID", address)
+    raise EditError(f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID", address)
 
 
 def with_clip(shot: Shot, clip: Clip, changed: Clip) -> Shot:

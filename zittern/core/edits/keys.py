@@ -9,7 +9,7 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.edits.address import number_at, set_at
+from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Curve, Extend, Frame, Handle, Interp, Key
@@ -49,7 +49,7 @@ class SetKeys(CommandDoc):
         """A fixed number becomes keyed."""
         for at, refs in _by_address(self.keys).items():
             param = number_at(shot, at)
-            there = param.sample(shot.scope(np.array([ref.frame for ref in refs]))).tolist()
+            there = param.sample(scope_of(shot, at, np.array([ref.frame for ref in refs]))).tolist()
             given = {ref.frame: value if ref.value is None else ref.value for ref, value in zip(refs, there, strict=True)}
             with faults_as(EditError, at):
                 keyed = on_curve(_with_keys(param.curve, given))

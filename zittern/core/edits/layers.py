@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from zittern.core import streams
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named, with_clip
@@ -15,7 +16,6 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot
-from zittern.core.sources import streams
 from zittern.core.sources.table import Kind, row_of
 
 __all__ = ["AddHandheld", "AddLayer", "CopyAxis", "DuplicateLayers", "LinkAxes", "MoveLayer", "NewSeeds", "PasteLayers", "RemoveLayers", "SetSource"]

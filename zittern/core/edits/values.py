@@ -12,6 +12,7 @@ from zittern.core.doc import Doc
 from zittern.core.edits.address import change_layer, find_layer, layers_title, owners_title, set_at
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.errors import EditError
+from zittern.core.motion.move import scope_at
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.shot import Shot
@@ -92,7 +93,7 @@ class SetAxisRate(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the source stands still."""
         clip, layer = find_layer(shot, self.layer)
-        at = shot.scope(shot.first_frame)
+        at = scope_at(shot, shot.first_frame)
         base = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)
         if base <= 0.0:
             raise EditError("this source stands still; set its own rate or speed first", f"layer:{self.layer}.source.rate_hz")

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from zittern.core import streams
 from zittern.core.axes import AXES, AXIS_INFO, Axis, axis_index
 from zittern.core.motion.run import Run
 from zittern.core.numbers.param import Number
@@ -13,7 +14,6 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
-from zittern.core.sources import streams
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array
 
@@ -38,10 +38,11 @@ def offsets(run: Run, clip: Clip, layer: Layer) -> Array:
     if not axes:
         return out
     columns = [axis_index(axis) for axis in axes]
+    scope = run.scope.through(run.span_of(layer, clip))
     if layer.source.absolute:
         out[:, columns] = _unit(run, clip, layer, axes)
         return out
-    swings = np.stack([np.minimum(layer.axes.of(axis).swing.sample(run.scope), _MOST_SWING[axis]) for axis in axes], axis=1)
+    swings = np.stack([np.minimum(layer.axes.of(axis).swing.sample(scope), _MOST_SWING[axis]) for axis in axes], axis=1)
     out[:, columns] = 0.5 * swings * _unit(run, clip, layer, axes)
     if layer.steady:
         focal = run.shot.focal_mm
@@ -55,6 +56,8 @@ def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     settings = [layer.axes.of(lead) for lead in leads]
     seeds = np.array([streams.mix(layer.seed, axis_index(lead), s.seed) for lead, s in zip(leads, settings, strict=True)], dtype=np.uint64)
     start, last = clip.span_frames or run.span
+    span = run.span_of(layer, clip)
+    scope = run.scope.through(span)
     speeds = (layer.speed, clip.speed)
 
     def phase_at(scope: Scope, rate: Number) -> Array:
@@ -62,12 +65,13 @@ def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
         return np.stack([paces[s.pace.fingerprint] for s in settings], axis=1)
 
     def make() -> Array:
-        end = run.scope.over(np.array([last + 1.0]))
+        end = scope.over(np.array([last + 1.0]))
         seed = streams.mix(layer.seed)
-        inputs = Inputs(run.scope, tuple(leads), seeds, seed, lambda rate: phase_at(run.scope, rate), lambda rate: phase_at(end, rate)[0])
+        inputs = Inputs(scope, tuple(leads), seeds, seed, lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0])
         return np.ascontiguousarray(layer.source.motion(inputs))
 
-    made_from = (start, last, layer.source, layer.seed, seeds.tobytes(), axes, *(s.pace for s in settings), *speeds)
+    numbers = (layer.source, *(s.pace for s in settings), *speeds)
+    made_from = (start, last, layer.seed, seeds.tobytes(), axes, *(run.key_in(each, span) for each in numbers))
     return run.kept("unit", made_from, make)
 
 
@@ -76,5 +80,5 @@ def _phase(run: Run, scope: Scope, factors: tuple[Number, ...], start: float, la
     if all(factor.constant is not None for factor in factors):
         return integrate(factors, scope, start)
     reach = (min(run.span[0], max(start, run.span[0] - _LEAD_FRAMES)), max(run.span[1], min(last, run.span[1] + _LEAD_FRAMES)) + 1.0)
-    key = ("phase", reach, start, *map(run.key_of, factors))
+    key = ("phase", reach, start, *(run.key_in(factor, scope.span) for factor in factors))
     return integrate(factors, scope, start, run.cache.get(key, lambda: phase_table(factors, scope, start, reach)))

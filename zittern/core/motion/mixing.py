@@ -65,7 +65,7 @@ def weights(run: Run) -> dict[str, Array]:
 
 def _weight(run: Run, clip: Clip, layer: Layer) -> Array:
     made_from = (*_when(layer), layer.weight, *_when(clip), clip.amount)
-    return run.kept("weight", made_from, lambda: _envelope(run, layer, layer.weight) * _envelope(run, clip, clip.amount))
+    return run.kept("weight", made_from, lambda: _envelope(run, layer.weight, layer, clip) * _envelope(run, clip.amount, clip))
 
 
 def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:
@@ -75,9 +75,10 @@ def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:
     return run.kept("layer", made_from, lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
 
 
-def _envelope(run: Run, part: Spanned, weight: Number) -> Array:
+def _envelope(run: Run, weight: Number, part: Spanned, *around: Spanned) -> Array:
+    """A weight with the ramps of its part; it counts its progress through the part's span, or that of what is around it."""
     ramped = ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
-    return ramped * weight.sample(run.scope)
+    return ramped * weight.sample(run.scope.through(run.span_of(part, *around)))
 
 
 def _when(part: Spanned) -> tuple[object, ...]:
@@ -87,7 +88,7 @@ def _when(part: Spanned) -> tuple[object, ...]:
 
 def _push_back(run: Run, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
     """Leaves of those below what a replacing layer does not take."""
-    left = 1.0 - np.clip(_envelope(run, layer, layer.weight), 0.0, 1.0)
+    left = 1.0 - np.clip(_envelope(run, layer.weight, layer, clip), 0.0, 1.0)
     columns = [axis_index(axis) for axis in layers.moving_axes(layer)]
     for other in clip.layers:
         if other.id in below and other.target == layer.target:

@@ -18,7 +18,7 @@ from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["FACTS", "bare_poses", "local_poses", "with_facts"]
+__all__ = ["FACTS", "bare_poses", "local_poses", "scope_at", "with_facts"]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
@@ -38,10 +38,21 @@ def with_facts(run: Run) -> None:
     """Puts the facts of the path into the run's scope; they are worked out when somebody reads them."""
     subject = run.shot.subject
     made_from = [*run.shot.mounts, *([subject] if subject else [])]
-    run.facts_key = "".join(str(run.key_of(part)) for part in made_from)
-    key = (run.facts_key, *run.base[1:])
+    made_of = "".join(str(run.key_of(part)) for part in made_from)
+    run.made_of |= dict.fromkeys(FACTS, made_of)
+    key = (made_of, *run.base[1:])
     facts = {name: _remembered(run.shot, run.scope, run.cache, (name, *key), fact) for name, fact in FACTS.items()}
     run.scope = replace(run.scope, values={**run.scope.values, **facts})
+
+
+def scope_at(shot: Shot, frames: Array | float) -> Scope:
+    """All that numbers of a shot may look at, facts of the path included, at some frames (F,) or at one."""
+    bare = shot.scope(frames)
+    return replace(bare, values={**bare.values, **{name: _fact_of(shot, bare, fact) for name, fact in FACTS.items()}})
+
+
+def _fact_of(shot: Shot, bare: Scope, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
+    return lambda frames: fact(shot, bare.over(frames))
 
 
 def _remembered(shot: Shot, bare: Scope, cache: Cache, key: tuple[object, ...], fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:

@@ -3,25 +3,25 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from typing import Any
 
 from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
-from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
+from zittern.core.shot.layers import Spanned
+from zittern.core.shot.reads import reads_of, spanned
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.source import SourceDoc
 from zittern.core.units import Array
 
-__all__ = ["Run", "documents_in", "reads_of"]
+__all__ = ["Run"]
 
 
 @dataclass
 class Run:
-    """shot, frames (F,), cache. `scope` is what numbers may look at; the stage of the move adds the facts of the path to it, and
-    `facts_key` names what those were made from.
+    """shot, frames (F,), cache. `scope` is what numbers may look at; the stage of the move adds the facts of the path to it. `made_of` names,
+    for each value of the scope, what it was made from.
     """
 
     shot: Shot
@@ -30,39 +30,36 @@ class Run:
     scope: Scope = field(init=False)
     span: tuple[float, float] = field(init=False)
     base: tuple[Any, ...] = field(init=False)
-    facts_key: str = ""
+    made_of: dict[str, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.scope = self.shot.scope(self.frames)
         self.span = (float(self.shot.first_frame), float(self.shot.last_frame))
         grid = hashlib.blake2b(self.frames.tobytes(), digest_size=12).hexdigest()
         self.base = (grid, self.shot.fps.num, self.shot.fps.den, *self.span)
+        for dial in self.shot.dials:
+            self.made_of[dial.name] = self._dial_key(dial.name)
 
     def kept(self, name: str, made_from: Iterable[object], make: Callable[[], Array]) -> Array:
         """An array of a stage at the run's frames, by what it is made from: documents count with what they read."""
         return self.cache.get((name, self.base, *map(self.key_of, made_from)), make)
 
     def key_of(self, part: object) -> object:
-        """What stands for a part in a key: a document's content, and the values of the scope if it reads any."""
+        """What stands for a part in a key: a document's content, and what is behind each value that it reads."""
         if not isinstance(part, Doc):
             return part
-        return (part.fingerprint, self.facts_key) if reads_of(part) else part.fingerprint
+        read = reads_of(part)
+        return (part.fingerprint, *(self.made_of.get(name, "") for name in sorted(read))) if read else part.fingerprint
 
+    def span_of(self, *parts: Spanned) -> tuple[float, float]:
+        """The span of the first of some parts that has one; the shot's when none has."""
+        return next((part.span_frames for part in parts if part.span_frames is not None), self.span)
 
-def documents_in(doc: Doc) -> Iterator[Doc]:
-    """A document, and every document and number in it."""
-    yield doc
-    for name in type(doc).model_fields:
-        value = getattr(doc, name)
-        for each in value if isinstance(value, tuple) else (value,):
-            if isinstance(each, Doc):
-                yield from documents_in(each)
+    def key_in(self, part: Doc, span: tuple[float, float]) -> object:
+        """The same, of a part whose numbers may count their progress through a span."""
+        return (self.key_of(part), span) if spanned(part) else self.key_of(part)
 
-
-def reads_of(doc: Doc) -> frozenset[str]:
-    """Names of the scope's values that a document depends on: what its numbers read, and its source."""
-    known: frozenset[str] | None = doc.__dict__.get("_reads_of")
-    if known is None:
-        known = frozenset().union(*(each.reads for each in documents_in(doc) if isinstance(each, Number | SourceDoc)))
-        doc.__dict__["_reads_of"] = known
-    return known
+    def _dial_key(self, name: str) -> str:
+        """What a dial is made from: itself, and the dials that it reads."""
+        dial = next(each for each in self.shot.dials if each.name == name)
+        return "/".join([dial.fingerprint, *(self._dial_key(each) for each in sorted(reads_of(dial)))])

@@ -1,4 +1,4 @@
-"""A number in a document, in one of its states: fixed, or keyed over frames. Which states there are is known in this module only.
+"""A number in a document, in one of its states: fixed, keyed over frames, or a formula. Which states there are is known in this module only.
 
 All else asks a number to `sample` itself in a scope, for its `limits`, its `breaks`, what it `reads`, to `map` its values, and for its
 `curve` where it has keys. A further state is a class here and a member of `Param`.
@@ -8,23 +8,29 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
 import numpy as np
-from pydantic import AfterValidator, BeforeValidator, Field, PrivateAttr
+from pydantic import AfterValidator, BeforeValidator, Field, PrivateAttr, model_validator
 from pydantic.fields import FieldInfo
 
 from zittern.core.doc import Doc
 from zittern.core.errors import DocumentError, out_of_range, union_members
+from zittern.core.formula.fault import FormulaFault
+from zittern.core.formula.grammar import parse, renamed
+from zittern.core.formula.tree import BUILT_IN, Notices, names_in, values_of
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Key
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
-__all__ = ["STATES", "Number", "Param", "bounded", "fixed", "keyed", "limits_of", "on_curve", "through"]
+__all__ = ["STATES", "Number", "Param", "bounded", "by_formula", "fixed", "formula_of", "keyed", "limits_of", "on_curve", "through", "with_name"]
 
 # Relative second difference under which a key lies on the line between its neighbours.
 _STRAIGHT = 1e-11
 _UNLIMITED = (-np.inf, np.inf)
+# What somebody is typing is kept even where it is far too long to be a formula.
+MOST_DRAFT = 10_000
 
 
 class Number(Doc):
@@ -69,9 +75,19 @@ class Number(Doc):
         """Names of the scope's values that it depends on."""
         return frozenset()
 
+    @property
+    def spanned(self) -> bool:
+        """Whether it depends on the span it lies in."""
+        return False
+
     def set_values(self) -> tuple[float, ...]:
         """Every value that somebody set."""
         raise NotImplementedError
+
+    @property
+    def nothing(self) -> bool:
+        """Whether it is 0 wherever somebody set it."""
+        return all(value == 0.0 for value in self.set_values())
 
     def map(self, change: Callable[[float], float]) -> Number:
         """The number with every set value changed."""
@@ -134,7 +150,73 @@ class Keyed(Number):
         return values if self._limits == _UNLIMITED else np.clip(values, *self._limits)
 
 
-_CLASSES: tuple[type[Number], ...] = (Fixed, Keyed)
+_Plain = Annotated[Fixed | Keyed, Field(discriminator="state")]
+_Draft = Annotated[str, Field(max_length=MOST_DRAFT)]
+
+
+class Formula(Number):
+    """What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays in force meanwhile,
+    or where there was none yet, what the number was before.
+    """
+
+    curve: ClassVar[None] = None  # type: ignore[assignment]
+    state: Literal["formula"] = "formula"
+    text: _Draft
+    draft: _Draft | None = None
+    before: _Plain | None = None
+
+    @model_validator(mode="after")
+    def _readable(self) -> Self:
+        if self.text or self.before is None:
+            parse(self.text)
+        return self
+
+    @property
+    def constant(self) -> float | None:
+        return self.before.constant if self.before is not None and not self.text else None
+
+    @property
+    def nothing(self) -> bool:
+        return not self.text and self.before is not None and self.before.nothing
+
+    @property
+    def breaks(self) -> Array:
+        return np.empty(0) if self.text or self.before is None else self.before.breaks
+
+    @cached_property
+    def reads(self) -> frozenset[str]:
+        return names_in(parse(self.text)) - frozenset(BUILT_IN) if self.text else frozenset()
+
+    @property
+    def spanned(self) -> bool:
+        return bool(self.text) and "u" in names_in(parse(self.text))
+
+    def set_values(self) -> tuple[float, ...]:
+        return () if self.before is None else self.before.set_values()
+
+    def map(self, change: Callable[[float], float]) -> Number:
+        """Exact for what scales and shifts: an expression has no single values to change."""
+        rise = change(1.0) - change(0.0)
+        text = f"({self.text}) * {rise!r} + {change(0.0)!r}" if change(0.0) else f"({self.text}) * {rise!r}"
+        return Formula(text=text if self.text else "", draft=self.draft, before=None if self.before is None else self.before.map(change))  # type: ignore[arg-type]
+
+    def sample(self, scope: Scope) -> Array:
+        if not self.text and self.before is not None:
+            return self.before.within(*self._limits).sample(scope)
+        values = values_of(parse(self.text), scope.value, len(scope.frames))
+        return values if self._limits == _UNLIMITED else np.clip(values, *self._limits)
+
+    def notices(self, scope: Scope) -> tuple[str, ...]:
+        """What had no finite answer, or lay outside of the limits."""
+        found = Notices()
+        values = values_of(parse(self.text), scope.value, len(scope.frames), found) if self.text else np.empty(0)
+        least, most = self._limits
+        if np.any((values < least) | (values > most)):
+            found.add(f"what lies outside of {least:.10g} to {most:.10g} is held there")
+        return tuple(found.texts)
+
+
+_CLASSES: tuple[type[Number], ...] = (Fixed, Keyed, Formula)
 # Their names, as documents have them.
 STATES: tuple[str, ...] = tuple(each.model_fields["state"].default for each in _CLASSES)
 union_members(*STATES)
@@ -144,12 +226,41 @@ def _from_number(value: Any) -> Any:
     return {"state": "fixed", "value": value} if isinstance(value, (int, float)) and not isinstance(value, bool) else value
 
 
-Param = Annotated[Annotated[Fixed | Keyed, Field(discriminator="state")], BeforeValidator(_from_number)]
+Param = Annotated[Annotated[Fixed | Keyed | Formula, Field(discriminator="state")], BeforeValidator(_from_number)]
 
 
 def fixed(value: float) -> Fixed:
     """A fixed number."""
     return Fixed(value=value)
+
+
+def by_formula(text: str, before: Number, wrong: bool = False) -> Formula:
+    """What a text gives, in place of another number. A text that cannot be read, or is `wrong` for another reason, becomes a draft; what was in
+    force stays.
+    """
+    good = before.text if isinstance(before, Formula) else ""
+    plain = before.before if isinstance(before, Formula) else before
+    try:
+        parse(text)
+    except FormulaFault:
+        wrong = True
+    if wrong:
+        return Formula(text=good, draft=text, before=None if good else plain)  # type: ignore[arg-type]
+    return Formula(text=text)
+
+
+def with_name(number: Number, old: str, new: str) -> Number:
+    """The number, with a name changed in its formula and in what is being typed, where it has one."""
+    if not isinstance(number, Formula):
+        return number
+    text = renamed(number.text, old, new)
+    draft = None if number.draft is None else renamed(number.draft, old, new)
+    return number if (text, draft) == (number.text, number.draft) else Formula(text=text, draft=draft, before=number.before)
+
+
+def formula_of(number: Number) -> Formula | None:
+    """The formula, of a number that is one."""
+    return number if isinstance(number, Formula) else None
 
 
 def on_curve(curve: Curve) -> Keyed:

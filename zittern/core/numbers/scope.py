@@ -15,13 +15,15 @@ __all__ = ["Scope"]
 
 @dataclass(frozen=True, slots=True)
 class Scope:
-    """frames: (F,) shot frames, fractional ones too. values: by name, each giving its value at any frames, (F,) -> (F,); whoever
-    makes a scope puts there what exists at that stage. A number says by `reads` which of them it needs.
+    """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through. values: by name, each giving
+    its value at any frames, (F,) -> (F,); whoever makes a scope puts there what exists at that stage. A number says by `reads` which of
+    them it needs.
     """
 
     frames: Array
     fps: Fps
     first_frame: float
+    span: tuple[float, float] = (0.0, 0.0)
     values: Mapping[str, Callable[[Array], Array]] = field(default_factory=dict)
 
     @property
@@ -29,6 +31,32 @@ class Scope:
         """Time from the shot's first frame. (F,)."""
         return self.fps.seconds(self.frames, self.first_frame)
 
+    @property
+    def progress(self) -> Array:
+        """How far through the span. (F,) in 0..1."""
+        first, last = self.span
+        return np.clip((self.frames - first) / max(last - first, _LEAST_SPAN_FRAMES), 0.0, 1.0)
+
+    def value(self, name: str) -> Array:
+        """What a name stands for at the scope's frames. (F,) or one for all. Raises KeyError for what does not exist at this stage."""
+        if name in _OWN:
+            return _OWN[name](self)
+        return self.values[name](self.frames)
+
+    def through(self, span: tuple[float, float]) -> Scope:
+        """The same, with progress through another span."""
+        return self if span == self.span else replace(self, span=span)
+
     def over(self, frames: Array) -> Scope:
         """The same at other frames."""
         return replace(self, frames=np.asarray(frames, dtype=np.float64))
+
+
+# A span of a single frame is over at once.
+_LEAST_SPAN_FRAMES = 1e-6
+_OWN: Mapping[str, Callable[[Scope], Array]] = {
+    "t": lambda scope: scope.seconds,
+    "f": lambda scope: scope.frames,
+    "fps": lambda scope: np.asarray(scope.fps.value),
+    "u": lambda scope: scope.progress,
+}

@@ -40,7 +40,7 @@ class AxisSetting(Doc):
     @property
     def moves(self) -> bool:
         """Whether the axis gets anything at all."""
-        return self.on and any(value != 0.0 for value in self.swing.set_values())
+        return self.on and not self.swing.nothing
 
 
 class AxisBoard(Doc):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from typing import Annotated, Literal, Self
 
 import numpy as np
@@ -12,16 +13,19 @@ from zittern.core.doc import Doc, Label
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[3] = 3
+SCHEMA_VERSION: Literal[4] = 4
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -61,7 +65,7 @@ class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[3] = SCHEMA_VERSION
+    schema_version: Literal[4] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -71,6 +75,7 @@ class Shot(Doc):
     focal_mm: Annotated[Param, bounded(LEAST_FOCAL_MM, MOST_FOCAL_MM)] = fixed(DEFAULT_FOCAL_MM)
     set_id: Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")] | None = None
     subject: Subject | None = None
+    dials: Annotated[tuple[Dial, ...], Field(max_length=100)] = ()
     mounts: Annotated[tuple[Mount, ...], Field(min_length=1, max_length=50)]
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
 
@@ -80,6 +85,7 @@ class Shot(Doc):
             raise ValueError(f"the last frame ({self.last_frame}) comes before the first ({self.first_frame}); make it {self.first_frame} or later")
         if self.last_frame - self.first_frame >= MOST_FRAMES:
             raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
+        _refuse_twins("dials", [dial.name for dial in self.dials])
         _refuse_twins("mounts", [mount.id for mount in self.mounts])
         _refuse_twins("lanes", [lane.id for lane in self.lanes])
         _refuse_twins("clips", [clip.id for clip in self.clips()])
@@ -90,6 +96,8 @@ class Shot(Doc):
                 for i, layer in enumerate(clip.layers):
                     if layer.target is not None and layer.target not in known:
                         raise ValueError(f"lanes[{n}].clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does not exist")
+        path = [*self.mounts, *([self.subject] if self.subject else [])]
+        check_reads(self.dials, path, [self.focal_mm, *(layer for _, layer in self.layers()), *self.clips()], FACT_NAMES)
         return self
 
     def clips(self) -> Iterator[Clip]:
@@ -117,13 +125,28 @@ class Shot(Doc):
         return tuple(map(lane_with, self.lanes))
 
     def scope(self, frames: Array | float) -> Scope:
-        """What its numbers may look at, at some frames (F,) or at one."""
-        return Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, float(self.first_frame))
+        """What its numbers may look at, at some frames (F,) or at one: time and dials. Facts of the path: `motion.move.scope_at`."""
+        first, last = float(self.first_frame), float(self.last_frame)
+        bare = Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, first, (first, last))
+        return replace(bare, values=_dials(self.dials, bare)) if self.dials else bare
 
     @property
     def frame_count(self) -> int:
         """Number of whole frames."""
         return self.last_frame - self.first_frame + 1
+
+
+def _dials(dials: tuple[Dial, ...], bare: Scope) -> dict[str, Callable[[Array], Array]]:
+    """Each dial's value at any frames, by name. Dials may read dials; that they read no circle was checked."""
+    values: dict[str, Callable[[Array], Array]] = {}
+    # Without frames: what refers to itself is let go of late.
+    scope = replace(bare, frames=np.empty(0), values=values)
+
+    def value_of(dial: Dial) -> Callable[[Array], Array]:
+        return lambda frames: dial.sample(scope.over(frames))
+
+    values.update((dial.name, value_of(dial)) for dial in dials)
+    return values
 
 
 def new_shot(name: str, **fields: object) -> Shot:

@@ -52,8 +52,13 @@ def _lane_of(clip: Any, n: int) -> dict[str, Any]:
     return {"id": f"lane-{n}", "name": "Lane", **names, "clips": [clip]}
 
 
+def with_dials(data: dict[str, Any]) -> dict[str, Any]:
+    """3 to 4: shots may have dials and numbers formulas; there were none before."""
+    return data | {"schema_version": 4}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes}
+STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes, 3: with_dials}
 
 
 def read_shot(text: str | bytes) -> Shot:

@@ -1,6 +1,5 @@
 """Sources of motion. In dependency order:
 
-streams  random numbers from (seed, axis, position) only
 source   what a source is given and what it must return
 noise    fractal gradient noise
 wave     regular waves

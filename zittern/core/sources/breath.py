@@ -11,10 +11,10 @@ from typing import Annotated, Literal
 
 import numpy as np
 
+from zittern.core import streams
 from zittern.core.axes import Axis
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources import streams
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 

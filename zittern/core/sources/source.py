@@ -16,7 +16,7 @@ from zittern.core.axes import Axis
 from zittern.core.doc import Doc
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.streams import Seeds
+from zittern.core.streams import Seeds
 from zittern.core.units import Array
 
 __all__ = ["Inputs", "SourceDoc"]

@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from zittern.core.sources import streams
+from zittern.core import streams
 
 
 class Numbers(unittest.TestCase):

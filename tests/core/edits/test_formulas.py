@@ -1,0 +1,73 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import command, contribution, edited, layer, shot_with
+from zittern.core.edits.address import number_at
+from zittern.core.errors import EditError
+from zittern.core.motion.move import scope_at
+from zittern.core.numbers.param import formula_of, keyed
+from zittern.core.shot.shot import Shot
+
+SHOT = shot_with(layer(weight=keyed((1, 0.0), (101, 1.0), interp="linear")), layer("fast", seed=2))
+WEIGHT = "layer:sway.weight"
+
+
+def typed(text: str, *at: str) -> dict[str, object]:
+    return {"type": "set_formula", "formulas": [{"at": each, "text": text} for each in at or (WEIGHT,)]}
+
+
+def weight_of(shot: Shot, frame: float) -> float:
+    return number_at(shot, WEIGHT).at(scope_at(shot, frame))
+
+
+class Drafts(unittest.TestCase):
+    def test_what_was_in_force_stays_until_the_text_can_be_read(self) -> None:
+        wrong = edited(SHOT, typed("sine(t)"))
+        self.assertEqual((formula_of(number_at(wrong, WEIGHT)).draft, weight_of(wrong, 51.0)), ("sine(t)", 0.5))
+        np.testing.assert_array_equal(contribution(wrong), contribution(SHOT))
+        good = edited(wrong, typed("t / 10"))
+        self.assertAlmostEqual(weight_of(good, 121.0), 0.5)
+        again = edited(good, typed("t / 10 +"))
+        self.assertEqual((formula_of(number_at(again, WEIGHT)).draft, weight_of(again, 121.0)), ("t / 10 +", 0.5))
+        self.assertIsNone(formula_of(number_at(edited(again, typed("2")), WEIGHT)).draft)
+
+    def test_ended_it_stays_where_it_was_or_gets_its_keys_back(self) -> None:
+        end = {"type": "end_formula", "at": [WEIGHT], "frame": 121.0}
+        self.assertEqual(edited(SHOT, typed("t / 10"), end).lanes[0].clips[0].layers[0].weight.constant, 0.5)
+        self.assertEqual(edited(SHOT, typed("t +"), end), SHOT)
+        with self.assertRaisesRegex(EditError, "no formula here"):
+            edited(SHOT, end)
+
+    def test_limits_hold_and_notices_say_so(self) -> None:
+        wild = edited(SHOT, typed("1 / (f - 12) * 1000"))
+        formula = formula_of(number_at(wild, WEIGHT))
+        values = formula.sample(scope_at(wild, np.arange(1.0, 241.0)))
+        self.assertEqual((values.min(), values.max()), (0.0, 10.0))
+        notices = formula.notices(scope_at(wild, np.arange(1.0, 241.0)))
+        self.assertEqual(notices, ("a division by zero counts as 0", "what lies outside of 0 to 10 is held there"))
+        self.assertEqual(formula_of(number_at(edited(SHOT, typed("0.5")), WEIGHT)).notices(scope_at(SHOT, 1.0)), ())
+
+
+class Several(unittest.TestCase):
+    def test_all_in_one_step_with_a_readable_label(self) -> None:
+        both = typed("u", WEIGHT, "layer:fast.weight")
+        after = edited(SHOT, both)
+        self.assertEqual([formula_of(each.weight).text for _, each in after.layers()], ["u", "u"])
+        self.assertEqual(command(**both).label(SHOT), "Formula of weight in 2 layers")
+        self.assertEqual(command(type="end_formula", at=[WEIGHT], frame=1).label(SHOT), "End formula of weight in “Sway”")
+        for at in ("layer:sway.name", "layer:gone.weight"):
+            with self.assertRaises(EditError):
+                edited(SHOT, typed("u", at))
+
+    def test_scaling_scales_a_formula(self) -> None:
+        at = "layer:sway.axes.pan.swing"
+        moving = edited(SHOT, typed("t", at))
+        scaled = edited(moving, {"type": "scale_swings", "layers": ["sway"], "factor": 1.5})
+        scope = scope_at(moving, np.array([25.0, 97.0]))
+        np.testing.assert_allclose(number_at(scaled, at).sample(scope), 1.5 * number_at(moving, at).sample(scope))
+        self.assertGreater(np.abs(contribution(moving)[:, 0]).max(), 0.5)
+
+    def test_keys_set_on_a_formula_take_its_values(self) -> None:
+        keyed_again = edited(SHOT, typed("t"), {"type": "set_keys", "keys": [{"at": WEIGHT, "frame": 25}, {"at": WEIGHT, "frame": 49}]})
+        self.assertEqual([key.value for key in number_at(keyed_again, WEIGHT).curve.keys], [1.0, 2.0])

@@ -1,0 +1,41 @@
+import unittest
+
+from tests.core.making import edited, layer, shot_with
+from zittern.core.edits.writing import names_at, state_of
+from zittern.core.errors import EditError
+
+SHOT = edited(shot_with(layer()), {"type": "add_dial", "name": "panic", "unit": "%"})
+WEIGHT = "layer:sway.weight"
+
+
+class Names(unittest.TestCase):
+    def test_dials_first_and_facts_only_where_they_may_be_read(self) -> None:
+        at_layer, at_mount = names_at(SHOT, WEIGHT), names_at(SHOT, "mount:camera.x_m")
+        self.assertEqual((at_layer[0].name, at_layer[0].told), ("panic", "dial, 0 to 100 %"))
+        self.assertIn("speed", [each.name for each in at_layer])
+        self.assertNotIn("speed", [each.name for each in at_mount])
+        self.assertNotIn("panic", [each.name for each in names_at(SHOT, "dial:panic.value")])
+        self.assertIn("mix(a, b, share)", [each.written for each in at_mount])
+        self.assertTrue(all(each.told for each in at_layer))
+
+
+class States(unittest.TestCase):
+    def test_faults_are_located(self) -> None:
+        for at, text, start, stop, pattern in (
+            (WEIGHT, "panik / 2", 0, 5, "did you mean `panic`"),
+            (WEIGHT, "1 + sine(t)", 4, 8, "did you mean `sin`"),
+            (WEIGHT, "t +", 3, 3, "missing at the end"),
+            ("mount:camera.x_m", "2 * speed", 4, 9, "this number is part of that"),
+            ("dial:panic.value", "panic + 1", 0, 5, "is not known"),
+        ):
+            state = state_of(SHOT, at, text)
+            self.assertRegex(state.fault or "", pattern)
+            self.assertEqual((state.start, state.stop), (start, stop), text)
+
+    def test_circles_and_notices(self) -> None:
+        half = edited(SHOT, {"type": "add_dial", "name": "half"}, {"type": "set_formula", "formulas": [{"at": "dial:half.value", "text": "panic / 2"}]})
+        self.assertIn("panic → half → panic", state_of(half, "dial:panic.value", "half").fault or "")
+        self.assertEqual(state_of(SHOT, WEIGHT, "panic / 100").model_dump(), {"fault": None, "start": 0, "stop": 0, "notices": ()})
+        self.assertEqual(state_of(SHOT, WEIGHT, "1 / (f - f)").notices, ("a division by zero counts as 0",))
+        with self.assertRaises(EditError):
+            state_of(SHOT, "layer:sway.name", "1")

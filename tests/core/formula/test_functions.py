@@ -1,0 +1,67 @@
+import unittest
+
+import numpy as np
+
+from zittern.core.formula.functions import FUNCTIONS, LARGEST
+from zittern.core.formula.grammar import parse
+from zittern.core.formula.tree import Notices, values_of
+
+X = np.linspace(-3.0, 3.0, 601)
+
+
+def of(text: str, x: np.ndarray = X) -> np.ndarray:
+    return values_of(parse(text), {"x": x}.__getitem__, len(x))
+
+
+class Values(unittest.TestCase):
+    def test_against_numpy(self) -> None:
+        for text, expected in (
+            ("sin(x)", np.sin(X)), ("cos(x)", np.cos(X)), ("abs(x)", np.abs(X)), ("sign(x)", np.sign(X)), ("floor(x)", np.floor(X)), ("ceil(x)", np.ceil(X)),
+            ("fract(x)", X % 1.0), ("mod(x, 2)", X % 2.0), ("exp(x)", np.exp(X)), ("min(x, 1, 0.5)", np.minimum(X, 0.5)), ("max(x, -1)", np.maximum(X, -1)),
+            ("clamp(x, -1, 2)", np.clip(X, -1, 2)), ("mix(2, 4, x)", 2 + 2 * X), ("pow(2, x)", 2.0**X), ("round(x)", np.round(X)),
+        ):  # fmt: skip
+            np.testing.assert_allclose(of(text), expected, atol=1e-12, err_msg=text)
+
+    def test_smoothstep_is_level_at_both_ends(self) -> None:
+        step = of("smoothstep(-1, 2, x)")
+        self.assertTrue(np.all(step[X <= -1] == 0) and np.all(step[X >= 2] == 1))
+        self.assertTrue(np.all(np.diff(step) >= 0))
+        self.assertAlmostEqual(step[np.argmin(np.abs(X - 0.5))], 0.5, places=9)
+        np.testing.assert_array_equal(of("smoothstep(1, 1, x)"), (X >= 1).astype(float))
+
+    def test_pulse_and_decay(self) -> None:
+        self.assertAlmostEqual(of("pulse(x)").mean(), 0.5, places=2)
+        self.assertAlmostEqual(of("pulse(x, 0.2)").mean(), 0.2, places=2)
+        fall = of("decay(x, 0.5)")
+        np.testing.assert_array_equal(fall[X < 0], 0.0)
+        np.testing.assert_allclose(fall[X >= 0], 0.5 ** (X[X >= 0] / 0.5), atol=1e-12)
+
+    def test_noise_has_unit_size_its_own_rate_and_a_seed(self) -> None:
+        t = np.arange(0.0, 4000.0, 0.02)
+        one, other = of("noise(x)", t), of("noise(x, 2)", t)
+        self.assertAlmostEqual(np.sqrt(np.mean(one**2)), 1.0, delta=0.05)
+        self.assertLess(abs(np.corrcoef(one, other)[0, 1]), 0.05)
+        power = np.abs(np.fft.rfft(one.reshape(-1, 2000), axis=1)) ** 2
+        rates = np.fft.rfftfreq(2000, 0.02)
+        self.assertAlmostEqual(rates[np.argmax(np.convolve(power.mean(axis=0), np.ones(9), "same"))], 1.0, delta=0.35)
+        np.testing.assert_array_equal(of("noise(x)", t[100:200]), one[100:200])
+        np.testing.assert_allclose(of("noise(x, x * 0)", t[:50]), of("noise(x, 0)", t[:50]))
+
+
+class Holes(unittest.TestCase):
+    def test_what_has_no_answer_has_one_and_says_so(self) -> None:
+        for text, value, notice in (
+            ("1 / 0", 0.0, "division"), ("5 % 0", 0.0, "division"), ("mod(5, 0)", 0.0, "division"), ("log(0)", 0.0, "logarithm"), ("log(-3)", 0.0, "logarithm"),
+            ("sqrt(-4)", 0.0, "root"), ("10 ^ 400", LARGEST, "too large"), ("-exp(1000)", -LARGEST, "too large"), ("(-8) ^ 0.5", 0.0, ""), ("0 ^ -1", 0.0, ""),
+            ("1e300 * 1e300", LARGEST, "too large"), ("decay(1, 0)", 1.0, ""), ("noise(1e300)", None, ""), ("sin(1e300)", None, ""),
+        ):  # fmt: skip
+            notices = Notices()
+            found = values_of(parse(text), {}.__getitem__, 3, notices)
+            self.assertTrue(np.all(np.isfinite(found)), text)
+            if value is not None:
+                np.testing.assert_array_equal(found, value, err_msg=text)
+            self.assertEqual(any(notice in each for each in notices.texts), bool(notice), (text, notices.texts)) if notice else None
+
+    def test_every_function_is_told(self) -> None:
+        for function in FUNCTIONS.values():
+            self.assertTrue(function.told and 1 <= function.least <= function.most, function.name)

@@ -1,0 +1,144 @@
+"""Commands on dials."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, StringConstraints
+
+from zittern.core.doc import Doc
+from zittern.core.edits.command import CommandDoc
+from zittern.core.errors import EditError
+from zittern.core.numbers.param import Number, fixed, with_name
+from zittern.core.shot.dials import Dial, DialName
+from zittern.core.shot.reads import reads_of
+from zittern.core.shot.shot import Shot
+
+__all__ = ["AddDial", "RemoveDial", "SetDial"]
+
+_Bound = Annotated[float, Field(ge=-1e9, le=1e9)]
+_Unit = Annotated[str, StringConstraints(strip_whitespace=True, max_length=12)]
+
+
+class AddDial(CommandDoc):
+    """A new dial, the last in the row."""
+
+    type: Literal["add_dial"] = "add_dial"
+    name: DialName
+    unit: _Unit = "%"
+    least: _Bound = 0.0
+    most: _Bound = 100.0
+    value: _Bound | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """It starts at its least. Raises EditError for a name that is taken."""
+        _refuse_taken(shot, self.name)
+        value = self.least if self.value is None else self.value
+        return shot.replace(dials=(*shot.dials, Dial(name=self.name, unit=self.unit, least=self.least, most=self.most, value=fixed(value))))
+
+    def label(self, shot: Shot) -> str:
+        """`Add dial panic`."""
+        return f"Add dial {self.name}"
+
+
+class SetDial(CommandDoc):
+    """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge."""
+
+    type: Literal["set_dial"] = "set_dial"
+    dial: DialName
+    name: DialName | None = None
+    unit: _Unit | None = None
+    least: _Bound | None = None
+    most: _Bound | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a dial that is not there, a name that is taken, and limits that are upside down."""
+        dial = _find(shot, self.dial)
+        least = dial.least if self.least is None else self.least
+        most = dial.most if self.most is None else self.most
+        if not least < most:
+            raise EditError(f"the least of a dial is under its most, got {least:g} and {most:g}", f"dial:{self.dial}")
+        changed = dial.replace(
+            unit=dial.unit if self.unit is None else self.unit, least=least, most=most, value=dial.value.map(lambda value: min(max(value, least), most))
+        )
+        shot = shot.replace(dials=tuple(changed if each is dial else each for each in shot.dials))
+        return shot if self.name in (None, self.dial) else _called(shot, self.dial, self.name or "")
+
+    def label(self, shot: Shot) -> str:
+        """`Rename dial panic to alarm`, `Set dial panic`."""
+        return f"Rename dial {self.dial} to {self.name}" if self.name not in (None, self.dial) else f"Set dial {self.dial}"
+
+
+class RemoveDial(CommandDoc):
+    """Takes a dial away. leave: formulas that read it get its value at a frame in its place."""
+
+    type: Literal["remove_dial"] = "remove_dial"
+    dial: DialName
+    leave: bool = False
+    frame: float = Field(default=0.0, ge=-1e7, le=1e7)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError while something reads it, unless its value is left behind."""
+        dial = _find(shot, self.dial)
+        readers = [called for called, doc in _readers(shot) if self.dial in reads_of(doc)]
+        if readers and not self.leave:
+            names = ", ".join(dict.fromkeys(readers))
+            raise EditError(f"dial {self.dial} is read by {names}; leave its value behind, or change these first", f"dial:{self.dial}")
+        value = float(dial.sample(shot.scope(self.frame))[0])
+        return _rewritten(shot, self.dial, f"{value!r}" if value >= 0.0 else f"({value!r})", drop=dial)
+
+    def label(self, shot: Shot) -> str:
+        """`Remove dial panic`."""
+        return f"Remove dial {self.dial}"
+
+
+def _find(shot: Shot, name: str) -> Dial:
+    for dial in shot.dials:
+        if dial.name == name:
+            return dial
+    raise EditError(f"there is no dial `{name}`; it may have been removed", f"dial:{name}")
+
+
+def _refuse_taken(shot: Shot, name: str) -> None:
+    if any(dial.name == name for dial in shot.dials):
+        raise EditError(f"a dial is called {name} already; take another name", f"dial:{name}")
+
+
+def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
+    """What may read dials, with what people call it."""
+    yield from ((f"dial {dial.name}", dial) for dial in shot.dials)
+    yield from ((f"“{mount.name}”", mount) for mount in shot.mounts)
+    if shot.subject is not None:
+        yield f"“{shot.subject.name}”", shot.subject
+    yield "the focal length", shot.focal_mm
+    yield from ((f"“{layer.name}”", layer) for _, layer in shot.layers())
+    yield from ((f"“{clip.name}”", clip.replace(layers=())) for clip in shot.clips())
+
+
+def _called(shot: Shot, old: str, new: str) -> Shot:
+    _refuse_taken(shot, new)
+    return _rewritten(shot, old, new)
+
+
+def _rewritten(shot: Shot, old: str, new: str, drop: Dial | None = None) -> Shot:
+    """The shot with a name in all formulas changed, the dial of that name too; one dial taken away."""
+
+    def doc_with(doc: Any) -> Any:
+        if isinstance(doc, Number):
+            return with_name(doc, old, new)
+        if isinstance(doc, tuple):
+            parts = tuple(doc_with(each) for each in doc)
+            return doc if all(a is b for a, b in zip(parts, doc, strict=True)) else parts
+        if not isinstance(doc, Doc):
+            return doc
+        changes = {name: doc_with(getattr(doc, name)) for name in type(doc).model_fields}
+        changes = {name: value for name, value in changes.items() if value is not getattr(doc, name)}
+        if isinstance(doc, Dial) and doc.name == old:
+            changes["name"] = new
+        return doc.replace(**changes) if changes else doc
+
+    fields = {name: getattr(shot, name) for name in ("dials", "mounts", "subject", "focal_mm", "lanes")}
+    if drop is not None:
+        fields["dials"] = tuple(dial for dial in shot.dials if dial is not drop)
+    return shot.replace(**{name: doc_with(value) for name, value in fields.items()})

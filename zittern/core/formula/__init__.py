@@ -1,0 +1,7 @@
+"""Formulas: small expressions that people write for a number. In dependency order:
+
+fault      what is wrong with a formula, where, and what to do
+functions  THE TABLE of functions and constants
+tree       a checked formula, evaluated on whole arrays
+grammar    text -> tree; names in a text found and changed
+"""

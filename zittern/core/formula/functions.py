@@ -1,0 +1,127 @@
+"""THE TABLE of what formulas may call, and of constants. Whole arrays in, whole arrays out; an argument may be one number for all frames.
+
+What has no finite answer gets one that is written here, so that a camera never flies off: a division by zero, the logarithm or the root of what
+has none, and a power that does not exist give 0; what is too large stays at `LARGEST`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from zittern.core import streams
+from zittern.core.octave import OCTAVE_RMS, PEAK_CYCLES_PER_STEP, octave
+from zittern.core.units import Array
+
+__all__ = ["CONSTANTS", "FUNCTIONS", "LARGEST", "Function", "divided", "power", "remainder"]
+
+# Larger than any number of a shot may be, and far from where doubles end.
+LARGEST = 1e12
+_SEEDS = 2**53
+
+
+@dataclass(frozen=True, slots=True)
+class Function:
+    """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people."""
+
+    name: str
+    arguments: str
+    least: int
+    most: int
+    does: Callable[..., Array]
+    told: str
+
+
+def divided(a: Array, b: Array) -> Array:
+    """a / b; 0 where b is 0."""
+    return np.where(b == 0.0, 0.0, a / np.where(b == 0.0, 1.0, b))
+
+
+def remainder(a: Array, b: Array) -> Array:
+    """What is left of a when b is taken away as often as it goes; it has the sign of b. 0 where b is 0."""
+    return np.where(b == 0.0, 0.0, np.mod(a, np.where(b == 0.0, 1.0, b)))
+
+
+def power(a: Array, b: Array) -> Array:
+    """a to the power of b; 0 where that does not exist: a root of what is negative, a negative power of 0."""
+    missing = ((a < 0.0) & (np.floor(b) != b)) | ((a == 0.0) & (b < 0.0))
+    return np.where(missing, 0.0, np.power(np.where(missing, 1.0, a), b))
+
+
+def _log(x: Array) -> Array:
+    return np.where(x > 0.0, np.log(np.where(x > 0.0, x, 1.0)), 0.0)
+
+
+def _sqrt(x: Array) -> Array:
+    return np.sqrt(np.maximum(x, 0.0))
+
+
+def _clamp(x: Array, least: Array, most: Array) -> Array:
+    return np.minimum(np.maximum(x, least), most)
+
+
+def _mix(a: Array, b: Array, share: Array) -> Array:
+    return a + (b - a) * share
+
+
+def _smoothstep(least: Array, most: Array, x: Array) -> Array:
+    u = np.clip(divided(x - least, most - least), 0.0, 1.0)
+    return np.where(most == least, np.where(x >= most, 1.0, 0.0), u * u * (3.0 - 2.0 * u))
+
+
+def _noise(x: Array, seed: Array | float = 0.0) -> Array:
+    x, seed = np.broadcast_arrays(np.atleast_1d(x), np.atleast_1d(seed))
+    out = np.empty(x.shape)
+    for each in np.unique(seed):
+        here = seed == each
+        start = np.array([streams.mix(int(np.floor(np.clip(each, -_SEEDS, _SEEDS))) % 2**64)], dtype=np.uint64)
+        out[here] = octave(np.clip(x[here], -_SEEDS, _SEEDS)[None, :] / PEAK_CYCLES_PER_STEP, 0, start)[0] / OCTAVE_RMS
+    return out
+
+
+def _pulse(x: Array, width: Array | float = 0.5) -> Array:
+    return np.where(np.mod(x, 1.0) < width, 1.0, 0.0)
+
+
+def _decay(x: Array, half: Array | float = 1.0) -> Array:
+    return np.where(x < 0.0, 0.0, np.exp2(-divided(np.maximum(x, 0.0), np.asarray(half))))
+
+
+def _least(*values: Array) -> Array:
+    return np.asarray(np.minimum.reduce(np.broadcast_arrays(*values)), dtype=np.float64)
+
+
+def _most(*values: Array) -> Array:
+    return np.asarray(np.maximum.reduce(np.broadcast_arrays(*values)), dtype=np.float64)
+
+
+_MANY = 8
+CONSTANTS: dict[str, float] = {"pi": np.pi, "tau": 2.0 * np.pi}
+FUNCTIONS: dict[str, Function] = {
+    each.name: each
+    for each in (
+        Function("sin", "x", 1, 1, np.sin, "sine of an angle in radians: sin(tau * t) swings once a second"),
+        Function("cos", "x", 1, 1, np.cos, "cosine of an angle in radians"),
+        Function("abs", "x", 1, 1, np.abs, "size without its sign"),
+        Function("sign", "x", 1, 1, np.sign, "-1, 0 or 1"),
+        Function("min", "a, b, …", 2, _MANY, _least, "the least of its arguments"),
+        Function("max", "a, b, …", 2, _MANY, _most, "the largest of its arguments"),
+        Function("clamp", "x, least, most", 3, 3, _clamp, "x, but never under least or over most"),
+        Function("mix", "a, b, share", 3, 3, _mix, "a at share 0, b at share 1, between them in between"),
+        Function("smoothstep", "least, most, x", 3, 3, _smoothstep, "0 up to least, 1 from most on, a soft rise between"),
+        Function("floor", "x", 1, 1, np.floor, "the next whole number below"),
+        Function("ceil", "x", 1, 1, np.ceil, "the next whole number above"),
+        Function("round", "x", 1, 1, np.round, "the nearest whole number"),
+        Function("fract", "x", 1, 1, lambda x: x - np.floor(x), "what is left of x above a whole number: a saw from 0 to 1"),
+        Function("mod", "a, b", 2, 2, remainder, "what is left of a when b is taken away as often as it goes"),
+        Function("exp", "x", 1, 1, np.exp, "e to the power of x"),
+        Function("log", "x", 1, 1, _log, "natural logarithm; 0 where x is 0 or less"),
+        Function("sqrt", "x", 1, 1, _sqrt, "square root; 0 where x is negative"),
+        Function("pow", "a, b", 2, 2, power, "a to the power of b, as a ^ b"),
+        Function("noise", "x, seed", 1, 2, _noise, "irregular motion of unit size: noise(2 * t) peaks at 2 Hz; another seed, another motion"),
+        Function("pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0"),
+        Function("decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1 falling to half after every `half`"),
+    )
+}

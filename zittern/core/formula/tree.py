@@ -1,0 +1,179 @@
+"""A checked formula: a tree of small nodes, evaluated on whole arrays over frames. It can reach what it names, and nothing else."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from zittern.core.formula.functions import LARGEST, Function, divided, power, remainder
+from zittern.core.units import Array
+
+__all__ = ["BUILT_IN", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices", "names_in", "values_of"]
+
+# What every formula may name, with a line for people.
+BUILT_IN: dict[str, str] = {
+    "t": "seconds from the shot's first frame",
+    "f": "the frame",
+    "fps": "frames a second",
+    "u": "0 at the start of the span, 1 at its end",
+}
+Look = Callable[[str], Array]
+
+
+@dataclass
+class Notices:
+    """What had no finite answer while a formula was evaluated."""
+
+    texts: list[str] = field(default_factory=list)
+
+    def add(self, text: str) -> None:
+        """Each once."""
+        if text not in self.texts:
+            self.texts.append(text)
+
+
+@dataclass(frozen=True)
+class Node:
+    """start, stop: where it stands in the text."""
+
+    start: int
+    stop: int
+
+    @cached_property
+    def depth(self) -> int:
+        """How many nodes lie upon each other. A tree is made from the bottom up, so this never goes down more than a step."""
+        return 1 + max((part.depth for part in self.parts), default=0)
+
+    @property
+    def parts(self) -> tuple[Node, ...]:
+        """What it is made of."""
+        return ()
+
+    def values(self, look: Look, notices: Notices) -> Array:
+        """(F,), or one number for all frames."""
+        raise NotImplementedError
+
+
+@dataclass(frozen=True)
+class Constant(Node):
+    value: float
+
+    def values(self, look: Look, notices: Notices) -> Array:
+        return np.asarray(self.value)
+
+
+@dataclass(frozen=True)
+class Name(Node):
+    name: str
+
+    def values(self, look: Look, notices: Notices) -> Array:
+        return look(self.name)
+
+
+@dataclass(frozen=True)
+class Infix(Node):
+    sign: str
+    left: Node
+    right: Node
+
+    @property
+    def parts(self) -> tuple[Node, ...]:
+        return self.left, self.right
+
+    def values(self, look: Look, notices: Notices) -> Array:
+        a, b = self.left.values(look, notices), self.right.values(look, notices)
+        if self.sign in ("/", "%") and np.any(b == 0.0):
+            notices.add("a division by zero counts as 0")
+        return _finite(_INFIX[self.sign](a, b), notices)
+
+
+@dataclass(frozen=True)
+class Choice(Node):
+    """`if` condition `then` one `else` other."""
+
+    condition: Node
+    then: Node
+    other: Node
+
+    @property
+    def parts(self) -> tuple[Node, ...]:
+        return self.condition, self.then, self.other
+
+    def values(self, look: Look, notices: Notices) -> Array:
+        condition, then, other = (part.values(look, notices) for part in self.parts)
+        return np.where(condition != 0.0, then, other)
+
+
+@dataclass(frozen=True)
+class Call(Node):
+    function: Function
+    arguments: tuple[Node, ...]
+
+    @property
+    def parts(self) -> tuple[Node, ...]:
+        return self.arguments
+
+    def values(self, look: Look, notices: Notices) -> Array:
+        arguments = [each.values(look, notices) for each in self.arguments]
+        missing = _MISSING.get(self.function.name)
+        if missing is not None and np.any(missing[0](*arguments)):
+            notices.add(missing[1])
+        return _finite(self.function.does(*arguments), notices)
+
+
+def values_of(node: Node, look: Look, count: int, notices: Notices | None = None) -> Array:
+    """A formula's values over frames, finite whatever was written. (count,)."""
+    with np.errstate(all="ignore"):
+        values = node.values(look, Notices() if notices is None else notices)
+    return np.array(np.broadcast_to(values, (count,)), dtype=np.float64)
+
+
+def names_in(node: Node) -> frozenset[str]:
+    """Every name that a formula uses."""
+    found: set[str] = set()
+    waiting = [node]
+    while waiting:
+        each = waiting.pop()
+        if isinstance(each, Name):
+            found.add(each.name)
+        waiting.extend(each.parts)
+    return frozenset(found)
+
+
+def _finite(values: Array, notices: Notices) -> Array:
+    if np.all(np.abs(values) <= LARGEST):
+        return np.asarray(values, dtype=np.float64)
+    notices.add(f"what is too large stays at {LARGEST:g}")
+    return np.clip(np.nan_to_num(values, nan=0.0, posinf=LARGEST, neginf=-LARGEST), -LARGEST, LARGEST)
+
+
+def _flag(holds: npt.NDArray[np.bool_]) -> Array:
+    return np.where(holds, 1.0, 0.0)
+
+
+_INFIX: dict[str, Callable[[Array, Array], Array]] = {
+    "+": np.add,
+    "-": np.subtract,
+    "*": np.multiply,
+    "/": divided,
+    "%": remainder,
+    "^": power,
+    "<": lambda a, b: _flag(a < b),
+    "<=": lambda a, b: _flag(a <= b),
+    ">": lambda a, b: _flag(a > b),
+    ">=": lambda a, b: _flag(a >= b),
+    "=": lambda a, b: _flag(a == b),
+    "<>": lambda a, b: _flag(a != b),
+    "and": lambda a, b: _flag((a != 0.0) & (b != 0.0)),
+    "or": lambda a, b: _flag((a != 0.0) | (b != 0.0)),
+}
+# What some functions have no answer for.
+_MISSING: dict[str, tuple[Callable[..., Array], str]] = {
+    "log": (lambda x: x <= 0.0, "the logarithm of what is 0 or less counts as 0"),
+    "sqrt": (lambda x: x < 0.0, "the root of what is negative counts as 0"),
+    "mod": (lambda a, b: b == 0.0, "a division by zero counts as 0"),
+}

@@ -1,0 +1,13 @@
+"""Names of the facts of the path, with a line for people. How they are worked out: `motion.move`."""
+
+from __future__ import annotations
+
+__all__ = ["FACTS_TOLD", "FACT_NAMES"]
+
+FACTS_TOLD: dict[str, str] = {
+    "speed": "how fast the camera goes along its path, metres a second",
+    "height": "how high the camera is, metres",
+    "distance": "how far away the subject is, metres; 0 without one",
+    "bearing": "where the subject lies, degrees to the left of where the camera looks; 0 without one",
+}
+FACT_NAMES: frozenset[str] = frozenset(FACTS_TOLD)

@@ -1,0 +1,47 @@
+"""A dial: a number that the user makes, with a name and limits, for formulas to read."""
+
+from __future__ import annotations
+
+from typing import Annotated, Self
+
+from pydantic import AfterValidator, Field, StringConstraints, model_validator
+
+from zittern.core.doc import Doc
+from zittern.core.formula.grammar import RESERVED
+from zittern.core.numbers.param import Param, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.units import Array
+
+__all__ = ["Dial", "DialName"]
+
+
+def _free(name: str) -> str:
+    if name in RESERVED or name in FACT_NAMES:
+        raise ValueError(f"`{name}` means something in formulas already; take another name")
+    return name
+
+
+DialName = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_]*$", max_length=40), AfterValidator(_free)]
+_Bound = Annotated[float, Field(ge=-1e9, le=1e9)]
+
+
+class Dial(Doc):
+    """Its value is within its limits at every frame."""
+
+    name: DialName
+    unit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=12)] = ""
+    least: _Bound = 0.0
+    most: _Bound = 100.0
+    value: Param = fixed(0.0)
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        if not self.least < self.most:
+            raise ValueError(f"the least of a dial is under its most, got {self.least:g} and {self.most:g}")
+        self.value.within(self.least, self.most)
+        return self
+
+    def sample(self, scope: Scope) -> Array:
+        """(F,) values within its limits."""
+        return self.value.within(self.least, self.most).sample(scope)

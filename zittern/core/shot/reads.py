@@ -1,0 +1,72 @@
+"""What documents read by name: dials, and facts of the path; and whether each of them may."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from zittern.core.doc import Doc
+from zittern.core.formula.fault import unknown
+from zittern.core.numbers.param import Number
+from zittern.core.shot.dials import Dial
+from zittern.core.sources.source import SourceDoc
+
+__all__ = ["check_reads", "documents_in", "reads_of", "spanned"]
+
+
+def documents_in(doc: Doc) -> Iterator[Doc]:
+    """A document, and every document and number in it."""
+    yield doc
+    for name in type(doc).model_fields:
+        value = getattr(doc, name)
+        for each in value if isinstance(value, tuple) else (value,):
+            if isinstance(each, Doc):
+                yield from documents_in(each)
+
+
+def reads_of(doc: Doc) -> frozenset[str]:
+    """Names of the scope's values that a document depends on: what its numbers read, and its source."""
+    known: frozenset[str] | None = doc.__dict__.get("_reads_of")
+    if known is None:
+        known = frozenset().union(*(each.reads for each in documents_in(doc) if isinstance(each, Number | SourceDoc)))
+        doc.__dict__["_reads_of"] = known
+    return known
+
+
+def spanned(doc: Doc) -> bool:
+    """Whether a document's numbers depend on the span they lie in."""
+    known: bool | None = doc.__dict__.get("_spanned")
+    if known is None:
+        known = doc.__dict__["_spanned"] = any(each.spanned for each in documents_in(doc) if isinstance(each, Number))
+    return known
+
+
+def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str]) -> None:
+    """Raises ValueError when something reads what is not there or what is made of it. path: what the facts of the path are made of."""
+    names = {dial.name for dial in dials}
+    _no_circle(dials)
+    for doc, known in (*((each, names) for each in path), *((each, names | facts) for each in others)):
+        for name in sorted(reads_of(doc) - known):
+            called = getattr(doc, "name", "the shot")
+            if name in facts:
+                raise ValueError(f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is part of")
+            raise ValueError(f"“{called}” reads a dial that is not there: {unknown(name, known, 0).message}")
+
+
+def _no_circle(dials: Sequence[Dial]) -> None:
+    by_name = {dial.name: dial for dial in dials}
+    done: set[str] = set()
+
+    def follow(name: str, way: tuple[str, ...]) -> None:
+        if name in way:
+            circle = (*way[way.index(name) :], name)
+            raise ValueError(f"dials cannot read each other in a circle: {' → '.join(circle)}")
+        if name in done:
+            return
+        if name not in by_name:
+            raise ValueError(f"dial `{way[-1]}` reads a dial that is not there: {unknown(name, by_name, 0).message}")
+        for each in sorted(reads_of(by_name[name])):
+            follow(each, (*way, name))
+        done.add(name)
+
+    for dial in dials:
+        follow(dial.name, ())
