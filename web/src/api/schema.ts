@@ -646,7 +646,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1303,7 +1303,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -1570,6 +1570,50 @@ export interface components {
             /** Names */
             names: components["schemas"]["FormulaName"][];
             state: components["schemas"]["FormulaState"];
+        };
+        /**
+         * Formulas
+         * @description What was written, axis by axis.
+         */
+        Formulas: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "formula";
+            /**
+             * @default {
+             *       "dolly": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "pan": {
+             *         "state": "formula",
+             *         "text": "0.5 * sin(tau * t / 4)"
+             *       },
+             *       "pedestal": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "roll": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "tilt": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "truck": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "zoom": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       }
+             *     }
+             */
+            tracks: components["schemas"]["Tracks"];
         };
         /**
          * FormulaState
@@ -1936,7 +1980,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"];
+            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
             /** Span Frames */
             span_frames?: [
                 number,
@@ -2034,7 +2078,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2455,6 +2499,22 @@ export interface components {
             total_swing_px: number;
         };
         /**
+         * RecordKeys
+         * @description Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a hundredth of what the hand
+         *     went through.
+         */
+        RecordKeys: {
+            /** At */
+            at: string;
+            /** Samples */
+            samples: components["schemas"]["Sample"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "record_keys";
+        };
+        /**
          * RemoveDial
          * @description Takes a dial away. leave: formulas that read it get its value at a frame in its place.
          */
@@ -2542,6 +2602,16 @@ export interface components {
             parent: number | null;
             /** Revision */
             revision: number;
+        };
+        /**
+         * Sample
+         * @description Where the hand was at a frame.
+         */
+        Sample: {
+            /** Frame */
+            frame: number;
+            /** Value */
+            value: number;
         };
         /**
          * ScaleKeys
@@ -2825,7 +2895,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3057,7 +3127,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys";
+            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys" | "formula";
             /** Title */
             title: string;
         };

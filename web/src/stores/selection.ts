@@ -7,7 +7,7 @@ import { view } from "./view";
 /** Selects a layer alone, adds or takes it away, or selects all from the last one to it. */
 export function selectLayer(id: string | null, how: "only" | "toggle" | "range" = "only"): void {
   const { layer, layers } = view.getState();
-  const base = { board: "layer" as const, axes: [], pins: [] };
+  const base = { board: "layer" as const, axes: [], pins: [], formula: null };
   if (id === null || how === "only") {
     view.setState({ ...base, layer: id, layers: id === null ? [] : [id] });
   } else if (how === "toggle") {

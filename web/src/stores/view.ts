@@ -5,6 +5,9 @@ import type { AxisName, MoveField } from "../api/types";
 /** How a set piece is drawn. */
 export type PieceLook = "shown" | "box" | "hidden";
 
+/** A number whose formula is looked at: where it is, what it is called, how it is shown. */
+export type FormulaPlace = { at: string; title: string; unit: string; times: number; digits: number };
+
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
   board: "layer" | "move";
@@ -13,6 +16,8 @@ export type View = {
   layers: string[];
   /** The part of the rig that the move board works on; the last when none is named. */
   mount: string | null;
+  /** The number whose formula is in the strip at the foot of the board. */
+  formula: FormulaPlace | null;
   /** What lies over the lanes: curves or the frame table of what is selected. */
   sheet: "curves" | "table" | null;
   /** Frames whose pins on the move lane are selected. */
@@ -45,7 +50,9 @@ export type View = {
   compact: boolean | null;
   /** What is rarely changed is shown on the board. */
   more: boolean;
-  dialog: "export" | "import" | "commands" | "history" | "shot" | null;
+  dialog: "export" | "import" | "commands" | "history" | "shot" | "dial" | null;
+  /** The dial that the dialog changes; a new one when none is named. */
+  dial: string | null;
   importFile: File | null;
 };
 
@@ -58,6 +65,7 @@ export const view = createStore<View>(() => ({
   layer: null,
   layers: [],
   mount: null,
+  formula: null,
   sheet: null,
   pins: [],
   keyEveryChange: false,
@@ -78,6 +86,7 @@ export const view = createStore<View>(() => ({
   compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
   more: localStorage.getItem(MORE) === "yes",
   dialog: null,
+  dial: null,
   importFile: null,
 }));
 
@@ -88,6 +97,7 @@ export function freshView(): Partial<View> {
     layer: null,
     layers: [],
     mount: null,
+    formula: null,
     picking: false,
     axes: [],
     pins: [],
@@ -98,7 +108,7 @@ export function freshView(): Partial<View> {
 }
 
 export function selectPins(pins: number[]): void {
-  view.setState({ board: "move", pins });
+  view.setState({ board: "move", pins, formula: null });
 }
 
 export function toggleNight(): void {

@@ -6,7 +6,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from zittern.core.edits import dials, formulas, keys, layers, moves, numbers, placing, shots, spans, values
+from zittern.core.edits import dials, formulas, keys, layers, moves, numbers, placing, recording, shots, spans, values
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
@@ -41,6 +41,7 @@ Command = Annotated[
     | dials.AddDial
     | dials.SetDial
     | dials.RemoveDial
+    | recording.RecordKeys
     | keys.SetKeys
     | keys.MoveKeys
     | keys.ScaleKeys

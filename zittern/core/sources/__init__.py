@@ -9,5 +9,6 @@ tremor   fast shake of muscles
 breath   in and out, uneven
 cycle    a few keys, repeated
 hand_keys  additive keys
+formulas  an expression an axis
 table    THE TABLE: adding a source adds one module here and one row there
 """

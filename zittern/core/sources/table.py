@@ -11,6 +11,7 @@ from zittern.core.looks import FieldLook, Look, described
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.cycle import Cycle
 from zittern.core.sources.drift import Drift
+from zittern.core.sources.formulas import Formulas
 from zittern.core.sources.hand_keys import HandKeys
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
@@ -81,6 +82,7 @@ SOURCES: tuple[SourceRow, ...] = (
     ),
     SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)),
     SourceRow(HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
+    SourceRow(Formulas, "Formula", "what you write: an expression for each axis", {}, (Look("tracks", "value", group="formulas"),)),
 )  # fmt: skip
 
 if TYPE_CHECKING:

@@ -9,9 +9,10 @@ import { useMoving } from "./useMoving";
 export function SourceForm({ layer }: { layer: Layer }) {
   const moving = useMoving(layer.id);
   const { source } = layer;
-  // Hand keys are what makes an axis move; of all other sources only axes that move have anything to set.
-  const byHand = sourceFacts(source).absolute;
-  const shown = fieldsOf(source).filter(({ axis }) => !axis || byHand || moving.includes(axis));
+  // What is in the axes' own units makes an axis move; of all other sources only axes that move have anything to set.
+  const { absolute } = sourceFacts(source);
+  const byHand = source.kind === "keys";
+  const shown = fieldsOf(source).filter(({ axis }) => !axis || absolute || moving.includes(axis));
   if (shown.length === 0) return null;
   return (
     <div className="grid grid-cols-4 gap-x-3 gap-y-1">

@@ -8,6 +8,8 @@ import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
 import { CommandList, useKeyboard } from "../commands";
+import { DialDialog } from "../dials";
+import { FormulaStrip } from "../formula";
 import { HistoryDialog } from "../history";
 import { Lanes } from "../lanes";
 import { MoveBoard } from "../move-board";
@@ -63,6 +65,7 @@ export function Bench({ slug }: { slug: string }) {
               aria-label="Axis board"
             >
               {board === "move" ? <MoveBoard /> : <AxisBoard />}
+              <FormulaStrip />
             </aside>
           </div>
         </Panel>
@@ -72,6 +75,7 @@ export function Bench({ slug }: { slug: string }) {
       {dialog === "shot" && <ShotDialog shot={state.document} />}
       {dialog === "history" && <HistoryDialog state={state} />}
       {dialog === "commands" && <CommandList />}
+      {dialog === "dial" && <DialDialog shot={state.document} />}
       <DropZone />
     </main>
   );

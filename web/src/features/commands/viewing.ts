@@ -31,6 +31,12 @@ export const VIEWING: Action[] = [
     keys: [],
     run: () => view.setState({ dialog: "shot" }),
   },
+  {
+    id: "dial",
+    title: "New dial …",
+    keys: ["D"],
+    run: () => view.setState({ dialog: "dial", dial: null }),
+  },
   { id: "compact", title: "Compact rows of layers", keys: [], run: () => setCompact(true) },
   { id: "tall", title: "Tall rows of layers", keys: [], run: () => setCompact(false) },
   {

@@ -2,6 +2,7 @@ import { Rows4 } from "lucide-react";
 import { useStore } from "zustand";
 import { motion } from "../../stores/motion";
 import { selectPins, setCompact, view } from "../../stores/view";
+import { AddDialButton } from "../dials";
 import { MOVE_HEIGHT_PX } from "./MoveLane";
 
 export const HEAD_PX = 168;
@@ -15,7 +16,10 @@ export function SumHead() {
       className="flex shrink-0 flex-col justify-center border-base-300 border-r px-3"
       style={{ height: SUM_HEIGHT_PX, width: HEAD_PX }}
     >
-      <span className="cond font-semibold text-[13px]">Sum</span>
+      <span className="flex items-center">
+        <span className="cond font-semibold text-[13px]">Sum</span>
+        <AddDialButton />
+      </span>
       <span className="cond text-(--graphite) text-xs">
         {total !== undefined ? `${total.toFixed(0)} px swing` : ""}
       </span>

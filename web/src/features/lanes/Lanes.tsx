@@ -3,6 +3,7 @@ import { useSize } from "../../shared/useSize";
 import { clipsOf, layersOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { Sheet } from "../curves";
+import { DialRow } from "../dials";
 import { ClipGroup } from "./ClipGroup";
 import { EmptyStack } from "./EmptyStack";
 import { HEAD_PX, MoveHead, SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
@@ -49,6 +50,7 @@ export function Lanes() {
             ))}
         </div>
       )}
+      <DialRow headPx={HEAD_PX} />
       <div className="flex shrink-0 border-base-300 border-t bg-base-200">
         <SumHead />
         <LayerWave width={width} height={SUM_HEIGHT_PX} layer={null} />

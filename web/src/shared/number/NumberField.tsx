@@ -19,6 +19,8 @@ export type NumberFieldProps = {
   /** The number is kept as it was left until this is done. */
   onCommit: (value: number) => unknown;
   onCancel?: () => void;
+  /** A text typed behind a sign = makes a formula. */
+  onFormula?: (text: string) => void;
 };
 
 const FINE = 0.1;
@@ -87,7 +89,14 @@ export function NumberField(props: NumberFieldProps) {
   const shown = live ?? value;
   if (typing)
     return (
-      <NumberInput label={label} value={value} className={className} onValue={typed} onEnd={() => setTyping(false)} />
+      <NumberInput
+        label={label}
+        value={value}
+        className={className}
+        onValue={typed}
+        onFormula={props.onFormula}
+        onEnd={() => setTyping(false)}
+      />
     );
   return (
     <button

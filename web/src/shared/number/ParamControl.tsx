@@ -2,10 +2,14 @@ import type { Command, FieldLook, Param } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { placesAlike } from "../../stores/selection";
 import { cancelPreview, preview } from "../../stores/trying";
+import { view } from "../../stores/view";
 import { usePausedFrame } from "../usePausedFrame";
+import { FormulaNumber } from "./FormulaNumber";
 import { KeyDot } from "./KeyDot";
 import { NumberField } from "./NumberField";
+import { formulaOf } from "./param";
 import { useNumberAt } from "./useNumberAt";
+import { useRecording } from "./useRecording";
 
 export type ParamControlProps = {
   at: string;
@@ -30,50 +34,78 @@ export type ParamControlProps = {
   className?: string;
 };
 
-/** THE control of a number of the shot, whatever its state: the dot sets and deletes keys; a number that has some gets one where it is changed. */
-export function ParamControl(props: ParamControlProps) {
-  const { at, param, look, stacked, places = placesAlike(at), disabled } = props;
-  const { title, times } = look;
+/** What a control of a number does, whatever its state. */
+function useParam(props: ParamControlProps) {
+  const { at, param, look, places = placesAlike(at), label = look.title } = props;
   const frame = usePausedFrame();
   const sampled = useNumberAt(at, param, props.live);
-  const value = props.value ?? sampled;
   const set = (shown: number): Command =>
-    props.command?.(shown / times) ?? {
+    props.command?.(shown / look.times) ?? {
       type: "set_numbers",
       frame,
-      values: places.map((place) => ({ at: place, value: shown / times })),
+      values: places.map((place) => ({ at: place, value: shown / look.times })),
       key: props.keys ?? false,
     };
-  const dot = (
-    <KeyDot places={places} at={at} param={param} frame={frame} title={props.keyTitle ?? title} disabled={disabled} />
-  );
-  const number = (
-    <NumberField
-      label={props.label ?? title}
-      value={value * times}
-      unit={look.unit}
-      step={look.step}
-      least={look.least}
-      most={look.most}
-      digits={look.digits}
-      scales={look.scales}
+  const place = { at, title: label, unit: look.unit, times: look.times, digits: look.digits };
+  const { hold, release } = useRecording(at, props.keys ?? false);
+  const change = {
+    onPreview: (shown: number) => preview(hold(shown / look.times) ?? set(shown)),
+    onCommit: (shown: number) => commit(release() ?? set(shown)),
+    onCancel: () => {
+      release();
+      cancelPreview();
+    },
+  };
+  const write = (text: string) => {
+    view.setState({ formula: place });
+    void commit({ type: "set_formula", formulas: places.map((each) => ({ at: each, text })) });
+  };
+  return { places, label, frame, value: (props.value ?? sampled) * look.times, change, write, place };
+}
+
+/** THE control of a number of the shot, whatever its state: the dot sets and deletes keys; a number that has some gets one where it is changed; = makes a formula. */
+export function ParamControl(props: ParamControlProps) {
+  const { at, param, look, stacked, disabled } = props;
+  const { places, label, frame, value, change, write, place } = useParam(props);
+  const className = props.className ?? (stacked ? "w-full text-left!" : "w-full");
+  const formula = formulaOf(param);
+  const dot = formula ? null : (
+    <KeyDot
+      places={places}
+      at={at}
+      param={param}
+      frame={frame}
+      title={props.keyTitle ?? look.title}
       disabled={disabled}
-      className={props.className ?? (stacked ? "w-full text-left!" : "w-full")}
-      onPreview={(shown) => preview(set(shown))}
-      onCommit={(shown) => commit(set(shown))}
-      onCancel={cancelPreview}
     />
   );
-  if (!stacked)
-    return (
-      <>
-        {dot}
-        {number}
-      </>
-    );
+  const number = formula ? (
+    <FormulaNumber formula={formula} place={place} value={value} className={className} />
+  ) : (
+    <NumberField
+      {...look}
+      label={label}
+      value={value}
+      disabled={disabled}
+      className={className}
+      {...change}
+      onFormula={write}
+    />
+  );
+  return stacked ? (
+    <Stacked title={look.title} dot={dot} number={number} />
+  ) : (
+    <>
+      {dot}
+      {number}
+    </>
+  );
+}
+
+function Stacked({ title, dot, number }: { title: string; dot: React.ReactNode; number: React.ReactNode }) {
   return (
     <div className="flex min-w-0 flex-col">
-      <span className="cond flex items-center gap-1.5 text-(--graphite) text-xs">
+      <span className="cond flex items-center gap-1.5 truncate text-(--graphite) text-xs" title={title}>
         {dot}
         {title}
       </span>

@@ -2,6 +2,6 @@
 export { arithmetic } from "./arithmetic";
 export { NumberField } from "./NumberField";
 export { ParamControl } from "./ParamControl";
-export { curveOf, keysOf, roughly, varies } from "./param";
+export { curveOf, formulaOf, keysOf, roughly, varies } from "./param";
 export { useNumberAt } from "./useNumberAt";
 export { useWanted } from "./useWanted";

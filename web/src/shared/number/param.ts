@@ -1,5 +1,5 @@
 /** The states that a number may be in. Nothing else on the page tells them apart. */
-import type { Curve, Key, Param } from "../../api/types";
+import type { Curve, Formula, Key, Param } from "../../api/types";
 
 const NO_KEYS: Key[] = [];
 
@@ -20,5 +20,12 @@ export function varies(param: Param): boolean {
 
 /** A value to go by until samples are there. */
 export function roughly(param: Param): number {
-  return param.state === "fixed" ? param.value : (param.curve.keys[0]?.value ?? 0);
+  if (param.state === "fixed") return param.value;
+  if (param.state === "keyed") return param.curve.keys[0]?.value ?? 0;
+  return param.before ? roughly(param.before) : 0;
+}
+
+/** Its formula, where it has one. */
+export function formulaOf(param: Param): Formula | null {
+  return param.state === "formula" ? param : null;
 }

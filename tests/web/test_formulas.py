@@ -1,0 +1,142 @@
+"""Formulas and dials: written, wrong and mended, driven, recorded."""
+
+from playwright.sync_api import Page, expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+from zittern.core.edits.dials import AddDial
+from zittern.core.edits.formulas import ConnectDial
+from zittern.core.numbers.param import Number, formula_of
+from zittern.core.shot.shot import Shot
+
+SHOT = "jetty-walk-handheld"
+PAN = "layer:sway-1.axes.pan.swing"
+
+
+class WithFormulas(WithPage):
+    def shot(self) -> Shot:
+        return self.library().state(SHOT).document
+
+    def pan(self) -> Number:
+        return next(layer for _, layer in self.shot().layers() if layer.id == "sway-1").axes.pan.swing
+
+    def type_into(self, page: Page, name: str, text: str) -> None:
+        page.get_by_role("spinbutton", name=name, exact=True).dblclick()
+        entry = page.get_by_role("textbox", name=name, exact=True)
+        entry.fill(text)
+        entry.press("Enter")
+        settled(page)
+
+    def dial(self) -> None:
+        library = self.library()
+        state = library.edit(SHOT, library.state(SHOT).revision, AddDial(name="panic"))
+        library.edit(SHOT, state.revision, ConnectDial(dial="panic", at=(PAN,), low=0.0, high=2.0))
+
+
+class Writing(WithFormulas):
+    def test_written_wrong_mended_and_ended(self) -> None:
+        page = self.open(SHOT)
+        self.type_into(page, "Swing of pan", "= 0.5 + sine(t)")
+        strip = page.get_by_role("region", name="Formula")
+        expect(strip.get_by_role("alert")).to_contain_text("did you mean `sin`")
+        expect(strip.locator("[data-fault]")).to_have_text("sine")
+        self.assertEqual((formula_of(self.pan()).draft, self.number_value(page)), ("0.5 + sine(t)", "0.66 °"))
+        entry = page.get_by_role("textbox", name="Formula of Swing of pan")
+        entry.fill("0.5 + abs(sin(t))")
+        expect(strip.get_by_role("alert")).to_have_count(0)
+        entry.press("Enter")
+        settled(page)
+        self.assertEqual((formula_of(self.pan()).text, formula_of(self.pan()).draft), ("0.5 + abs(sin(t))", None))
+        entry.press("Escape")
+        expect(strip).to_have_count(0)
+        page.get_by_role("button", name="Formula of Swing of pan", exact=True).click()
+        page.get_by_role("button", name="End formula").click()
+        settled(page)
+        self.assertAlmostEqual(self.pan().constant or 0, 0.5, places=6)
+        expect(page.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_text("0.50 °")
+
+    def number_value(self, page: Page) -> str:
+        return page.get_by_test_id("formula-value").inner_text()
+
+    def test_what_is_typed_survives_a_reload(self) -> None:
+        page = self.open(SHOT)
+        self.type_into(page, "Swing of pan", "= 1")
+        entry = page.get_by_role("textbox", name="Formula of Swing of pan")
+        entry.fill("1 + (unfinished")
+        page.reload()
+        settled(page)
+        page.get_by_role("button", name="Formula of Swing of pan", exact=True).click()
+        expect(entry).to_have_value("1 + (unfinished")
+        page.get_by_label("Close the formula").click()
+        settled(page)
+        self.assertEqual(formula_of(self.pan()).draft, "1 + (unfinished")
+        self.assertEqual(self.pan().at(self.shot().scope(1.0)), 1.0)
+
+    def test_names_are_completed_and_the_motion_follows_before_it_is_kept(self) -> None:
+        self.dial()
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Formula of Swing of pan", exact=True).click()
+        entry = page.get_by_role("textbox", name="Formula of Swing of pan")
+        entry.fill("")
+        entry.press_sequentially("2 + pan")
+        expect(page.get_by_role("button", name="panic dial, 0 to 100 %")).to_be_visible()
+        entry.press("Tab")
+        expect(entry).to_have_value("2 + panic")
+        expect(page.get_by_test_id("formula-value")).to_have_text("2.00 °")
+        self.assertEqual(formula_of(self.pan()).text, "mix(0.0, 2.0, panic / 100.0)")
+        entry.press("Enter")
+        settled(page)
+        self.assertEqual(formula_of(self.pan()).text, "2 + panic")
+
+
+class Dialling(WithFormulas):
+    def test_made_connected_dragged_renamed_and_removed(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("d")
+        page.get_by_label("Name of the dial").fill("sin")
+        page.get_by_role("button", name="Make").click()
+        expect(page.get_by_role("alert")).to_contain_text("means something in formulas already")
+        page.get_by_label("Name of the dial").fill("panic")
+        page.get_by_role("button", name="Make").click()
+        settled(page)
+        self.type_into(page, "Swing of pan", "= 0")
+        page.get_by_label("Connect to a dial").select_option("panic")
+        settled(page)
+        self.assertEqual(formula_of(self.pan()).text, "mix(0.0, 1.0, panic / 100.0)")
+        self.drag("Dial panic", 60)
+        self.assertAlmostEqual(self.shot().dials[0].value.constant or 0, 30.0, places=3)
+        expect(page.get_by_test_id("formula-value")).to_have_text("0.30 °")
+        page.get_by_role("button", name="panic", exact=True).click()
+        page.get_by_label("Name of the dial").fill("alarm")
+        page.get_by_role("button", name="Change", exact=True).click()
+        settled(page)
+        self.assertEqual(formula_of(self.pan()).text, "mix(0.0, 1.0, alarm / 100.0)")
+        page.get_by_role("button", name="alarm", exact=True).click()
+        page.get_by_role("button", name="Remove dial").click()
+        expect(page.get_by_role("alert").first).to_contain_text("read by “Slow sway”")
+        page.get_by_role("button", name="Remove, leave its value behind").click()
+        settled(page)
+        self.assertEqual((self.shot().dials, formula_of(self.pan()).text), ((), "mix(0.0, 1.0, 30.0 / 100.0)"))
+
+    def test_what_the_hand_does_while_it_plays_becomes_keys(self) -> None:
+        self.dial()
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+        page.get_by_label("key every change").check()
+        page.keyboard.press("Space")
+        box = page.get_by_role("spinbutton", name="Dial panic", exact=True).bounding_box()
+        assert box is not None
+        x, y = box["x"] + 10, box["y"] + 8
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(1, 13):
+            page.mouse.move(x + 10 * step, y)
+            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new MutationObserver(done).observe(frame, { childList: true }))")
+        page.mouse.up()
+        page.keyboard.press("Space")
+        settled(page)
+        expect(page.get_by_label("Undo: Record value in “panic” from frame")).to_be_visible()
+        curve = self.shot().dials[0].value.curve
+        assert curve is not None
+        self.assertGreater(len({key.frame for key in curve.keys}), 1)
+        self.assertGreater(max(key.value for key in curve.keys), 20.0)

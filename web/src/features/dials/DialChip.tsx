@@ -1,0 +1,56 @@
+import { useStore } from "zustand";
+import type { Dial, FieldLook } from "../../api/types";
+import { ParamControl } from "../../shared/number";
+import { view } from "../../stores/view";
+
+/** From its least to its most in so many pixels. */
+const THROW_PX = 200;
+
+/** How a dial's value is shown and dragged. */
+function lookOf({ name, unit, least, most }: Dial): FieldLook {
+  const step = (most - least) / THROW_PX;
+  const digits = Math.max(0, Math.min(4, Math.ceil(-Math.log10(step))));
+  return {
+    field: "value",
+    title: name,
+    kind: "number",
+    unit,
+    times: 1,
+    step,
+    digits,
+    least,
+    most,
+    scales: false,
+    choices: [],
+    group: name,
+    hint: "",
+    ink: "zoom",
+  };
+}
+
+/** A dial: its name opens what it is, its value is dragged. */
+export function DialChip({ dial }: { dial: Dial }) {
+  const key = useStore(view, (state) => state.keyEveryChange);
+  return (
+    <span className="flex shrink-0 items-center gap-1 rounded-sm border border-base-300 px-1.5" data-dial={dial.name}>
+      <button
+        type="button"
+        className="cond max-w-32 truncate text-[13px] hover:underline"
+        title={`${dial.name}: ${dial.least} to ${dial.most} ${dial.unit}; click to change or remove it`}
+        onClick={() => view.setState({ dialog: "dial", dial: dial.name })}
+      >
+        {dial.name}
+      </button>
+      <ParamControl
+        at={`dial:${dial.name}.value`}
+        param={dial.value}
+        look={lookOf(dial)}
+        label={`Dial ${dial.name}`}
+        keyTitle={`dial ${dial.name}`}
+        keys={key}
+        live
+        className="min-w-14"
+      />
+    </span>
+  );
+}

@@ -1,0 +1,61 @@
+import { useState } from "react";
+import { useStore } from "zustand";
+import { explain } from "../../api/client";
+import type { Command, Dial, Shot } from "../../api/types";
+import { Dialog } from "../../shared/Dialog";
+import { commit } from "../../stores/editing";
+import { view } from "../../stores/view";
+import { Complaint, TextField } from "../shot-form";
+import { RemoveDial } from "./RemoveDial";
+
+const close = () => view.setState({ dialog: null, dial: null });
+
+const FRESH = { name: "", unit: "%", least: "0", most: "100" };
+
+const textsOf = (dial: Dial | undefined) =>
+  dial ? { name: dial.name, unit: dial.unit, least: String(dial.least), most: String(dial.most) } : FRESH;
+
+/** Makes a dial, or changes one: what it is called, its unit and limits; a new name stands in every formula. */
+export function DialDialog({ shot }: { shot: Shot }) {
+  const called = useStore(view, (state) => state.dial);
+  const dial = shot.dials.find(({ name }) => name === called);
+  const [form, setForm] = useState(() => textsOf(dial));
+  const [problem, setProblem] = useState("");
+  const put = (field: keyof typeof FRESH) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
+  const then = { kept: close, failed: (error: unknown) => setProblem(explain(error)) };
+  const change = () => {
+    const limits = { unit: form.unit, least: Number(form.least), most: Number(form.most) };
+    const command: Command = dial
+      ? { type: "set_dial", dial: dial.name, name: form.name.trim(), ...limits }
+      : { type: "add_dial", name: form.name.trim(), ...limits };
+    setProblem("");
+    void commit(command, then);
+  };
+  return (
+    <Dialog title={dial ? `Dial ${dial.name}` : "New dial"} onClose={close}>
+      <form
+        className="grid grid-cols-3 gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          change();
+        }}
+      >
+        <TextField title="Name" label="Name of the dial" wide most={40} value={form.name} onChange={put("name")} />
+        <TextField title="Unit" value={form.unit} onChange={put("unit")} />
+        <TextField title="Least" value={form.least} onChange={put("least")} />
+        <TextField title="Most" value={form.most} onChange={put("most")} />
+        <Complaint text={problem} />
+        <div className="col-span-3 flex items-center justify-end gap-3">
+          {dial ? (
+            <RemoveDial dial={dial.name} then={then} />
+          ) : (
+            <span className="mr-auto text-xs">Letters, digits and _; formulas name it so.</span>
+          )}
+          <button type="submit" className="btn btn-sm btn-primary" disabled={!form.name.trim()}>
+            {dial ? "Change" : "Make"}
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

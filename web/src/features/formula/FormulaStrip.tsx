@@ -1,0 +1,83 @@
+import { X } from "lucide-react";
+import { useStore } from "zustand";
+import type { Formula } from "../../api/types";
+import { formulaOf, useNumberAt } from "../../shared/number";
+import { paramAt } from "../../shared/paramAt";
+import { commit } from "../../stores/editing";
+import { openShot } from "../../stores/openShot";
+import { transport } from "../../stores/transport";
+import { type FormulaPlace, view } from "../../stores/view";
+import { ConnectBar } from "./ConnectBar";
+import { FormulaCurve } from "./FormulaCurve";
+import { FormulaInput } from "./FormulaInput";
+import { useWriting } from "./useWriting";
+
+const close = () => view.setState({ formula: null });
+
+/** At the foot of the board: the formula of the number that was asked for. It goes when that number has none any more. */
+export function FormulaStrip() {
+  const place = useStore(view, (state) => state.formula);
+  const state = useStore(openShot, (each) => each.state);
+  const param = place && state ? paramAt(state.document, place.at) : null;
+  const formula = param && formulaOf(param);
+  if (!place || !state || !formula) return null;
+  return <Strip key={`${state.id}/${place.at}`} shot={state.slug} place={place} formula={formula} />;
+}
+
+function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; formula: Formula }) {
+  const { text, write, keep, giveUp, state, names } = useWriting(shot, place.at, formula);
+  const value = useNumberAt(place.at, formula) * place.times;
+  const fault = state?.fault ? { start: state.start, stop: state.stop } : null;
+  const end = () => {
+    giveUp();
+    close();
+    void commit({ type: "end_formula", at: [place.at], frame: transport.getState().frame });
+  };
+  return (
+    <section
+      aria-label="Formula"
+      className="sticky bottom-0 z-20 flex flex-col gap-1 border-base-300 border-t-2 bg-base-100 px-3 pt-1 pb-1.5"
+    >
+      <div className="cond flex items-center gap-2 text-xs">
+        <b className="truncate">{place.title}</b>
+        <span className="num" data-testid="formula-value">
+          {value.toFixed(place.digits)} {place.unit}
+        </span>
+        <span className="ml-auto" />
+        <button type="button" className="btn btn-ghost btn-xs" title="The number stays as it is now" onClick={end}>
+          End formula
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-label="Close the formula"
+          title="Close; what is typed is kept (Escape)"
+          onClick={close}
+        >
+          <X size={13} />
+        </button>
+      </div>
+      <FormulaInput
+        title={place.title}
+        text={text}
+        fault={fault}
+        names={names}
+        onText={write}
+        onKeep={keep}
+        onClose={close}
+      />
+      {state?.fault && (
+        <p role="alert" className="text-error text-xs">
+          {state.fault}. What was there before stays in force.
+        </p>
+      )}
+      {state?.notices.map((notice) => (
+        <p key={notice} className="text-(--graphite) text-xs">
+          Note: {notice}.
+        </p>
+      ))}
+      <FormulaCurve place={place} />
+      <ConnectBar place={place} />
+    </section>
+  );
+}

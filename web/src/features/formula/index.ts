@@ -1,0 +1,2 @@
+/** The strip where a formula is written: text with completion, the curve it gives, what is wrong with it. */
+export { FormulaStrip } from "./FormulaStrip";

@@ -1,0 +1,75 @@
+"""What a hand did to a number while the shot played, as keys."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.doc import Doc
+from zittern.core.edits.address import number_at, set_at
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.values import title_of
+from zittern.core.numbers.curves import Curve, Frame, Key
+from zittern.core.numbers.param import on_curve
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["RecordKeys", "Sample", "thinned"]
+
+# Recorded samples that lie this near to the curve through the keys are left out: a share of what the hand went through.
+TOLERANCE_SHARE = 0.01
+
+
+class Sample(Doc):
+    """Where the hand was at a frame."""
+
+    frame: Frame
+    value: float
+
+
+class RecordKeys(CommandDoc):
+    """Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a hundredth of what the hand
+    went through.
+    """
+
+    type: Literal["record_keys"] = "record_keys"
+    at: Annotated[str, Field(max_length=300)]
+    samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
+
+    def apply(self, shot: Shot) -> Shot:
+        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
+        recorded = dict(sorted({each.frame: each.value for each in self.samples}.items()))
+        frames, values = np.array(list(recorded)), np.array(list(recorded.values()))
+        keep = thinned(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
+        first, last = frames[0], frames[-1]
+        before = number_at(shot, self.at).curve
+        kept = {key.frame: key for key in (before.keys if before is not None else ()) if not first <= key.frame <= last}
+        made = {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
+        return set_at(shot, self.at, on_curve(Curve(keys=tuple(key for _, key in sorted({**kept, **made}.items())))))
+
+    def label(self, shot: Shot) -> str:
+        """`Record dial panic`."""
+        frames = [each.frame for each in self.samples]
+        return f"Record {title_of(shot, [self.at])} from frame {min(frames):g} to {max(frames):g}"
+
+
+def thinned(frames: Array, values: Array, tolerance: float) -> Array:
+    """Which samples have to stay so that straight lines between them pass all others within a tolerance (Ramer 1972, Douglas and Peucker 1973).
+    (N,), (N,) -> (N,) bool; the first and the last stay.
+    """
+    keep = np.zeros(len(frames), dtype=bool)
+    keep[[0, -1]] = True
+    waiting = [(0, len(frames) - 1)]
+    while waiting:
+        first, last = waiting.pop()
+        if last - first < 2:
+            continue
+        line = np.interp(frames[first : last + 1], frames[[first, last]], values[[first, last]])
+        off = np.abs(values[first : last + 1] - line)
+        worst = int(np.argmax(off))
+        if off[worst] > tolerance:
+            keep[first + worst] = True
+            waiting += [(first, first + worst), (first + worst, last)]
+    return keep
