@@ -41,13 +41,15 @@ VALUES: tuple[Any, ...] = (
     "y" * 70_000, "nan", "../../../etc/passwd", "<script>alert(1)</script>", "a\u0000b", "\u202e\u0301", "__class__", "mount:camera.pan_deg",
     "layer:sway-1.weight", "layer:sway-1.axes.pan.swing", "clip:main.speed", "shot.focal_mm", "camera", "sway-1", [], {}, [None], [[]],
     [1e308, -1e308, 1e308], {"state": "fixed", "value": 1e308}, {"state": "keyed", "curve": _FAR},
+    {"state": "formula", "text": "panic / 0 + noise(10 ^ 12 * t, f)"}, {"state": "formula", "text": "speed ^ speed"}, "sine(t)", "2 * (t", "u",
+    {"state": "formula", "text": "", "draft": "t +", "before": {"state": "fixed", "value": 1e308}}, "(" * 900, "t" * 9000, "dial:panic.value",
 )  # fmt: skip
 # Values that make the requests mean something; everything else comes from the schema.
 KNOWN: dict[str, Any] = {
     "shot": SHOT, "slug": "saltmarsh-post", "layer": "sway-1", "layers": ["sway-1"], "mount": "camera", "at": "mount:camera.pan_deg",
     "set_id": "saltmarsh-jetty", "name": "Hostile", "source": "noise", "format": "csv", "frame": 74.0, "job": "<<job>>", "revision": "<<head>>",
     "base_revision": "<<head>>", "object": "courier", "copy_of": SHOT, "keep": 1000, "frames": 24, "last_frame": 48, "fps": 24, "camera": None,
-    "how": "replace", "about_frame": 1.0, "clip": None, "target": None, "step": 1.0,
+    "how": "replace", "about_frame": 1.0, "dial": "panic", "text": "1 + sin(t)", "low": 0.0, "high": 1.0, "clip": None, "target": None, "step": 1.0,
 }  # fmt: skip
 # What some commands need besides.
 FITTING: dict[str, dict[str, Any]] = {
@@ -213,6 +215,7 @@ class Attack:
     def go(self, count: int | None) -> None:
         """Sends as many as asked for, picked at random, or all of them."""
         every = self.every_field()
+        self._with_dial()
         self._random.shuffle(every)
         for n, (call, place, value) in enumerate(every if count is None else every[:count]):
             changed = copy.deepcopy(call)
@@ -221,6 +224,13 @@ class Attack:
                 _put(changed.parts, self._random.choice(call.places()), self._random.choice(VALUES))
             self.send(changed)
         self.report.rss_mb = size_mb(self._server.process.pid)
+
+    def _with_dial(self) -> None:
+        """A dial for commands to name."""
+        state = json.loads(self._ask("GET", f"/api/shots/{SHOT}")[1])
+        if not state.get("document", {}).get("dials"):
+            body = {"base_revision": state.get("revision", 0), "command": {"type": "add_dial", "name": "panic"}}
+            self._ask("POST", f"/api/shots/{SHOT}/edits", {"Content-Type": "application/json"}, json.dumps(body).encode())
 
     def send(self, call: Call) -> None:
         """One request, and what became of the shot when it was accepted."""
@@ -273,13 +283,14 @@ class Attack:
             if status != 200 or b"NaN" in answer[:20_000] or _not_finite(answer):
                 self.report.failures.append(f"{key} cannot be evaluated any more ({status} {answer[:200]!r}) after {what}")
             state = json.loads(self._ask("GET", f"/api/shots/{key}")[1])
-            if state.get("undo_label"):
+            if state.get("undo_label") not in (None, "Add dial panic"):
                 self._ask("POST", f"/api/shots/{key}/undo", {"Content-Type": "application/json"}, json.dumps({"base_revision": state["revision"]}).encode())
         if self._ask("GET", f"/api/shots/{SHOT}")[0] == 404:
             self._server.stop()
             self._server.__init__(self._server.data)  # type: ignore[misc]  # the demo comes back at the next start
             self._host = re.sub(r"^http://|/$", "", self._server.url)
             self._link = http.client.HTTPConnection(self._host, timeout=60)
+        self._with_dial()
 
     def _ask(self, method: str, address: str, headers: dict[str, str] | None = None, body: bytes = b"") -> tuple[int, bytes, str]:
         try:

@@ -18,19 +18,9 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = [
-    "change_at",
-    "change_layer",
-    "find_clip",
-    "find_layer",
-    "get_at",
-    "layers_title",
-    "named",
-    "number_at",
-    "owners_title",
-    "scope_of",
-    "set_at",
-    "with_clip",
-]
+    "change_at", "change_layer", "find_clip", "find_lane", "find_layer", "get_at", "layers_title", "named", "number_at", "owners_title", "scope_of",
+    "set_at", "with_clip", "with_lane",
+]  # fmt: skip
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
@@ -47,6 +37,14 @@ def find_clip(shot: Shot, clip_id: str) -> Clip:
         if clip.id == clip_id:
             return clip
     raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
+
+
+def find_lane(shot: Shot, lane_id: str) -> Lane:
+    """A lane. Raises EditError."""
+    for lane in shot.lanes:
+        if lane.id == lane_id:
+            return lane
+    raise EditError(f"there is no lane {lane_id!r}; it may have been removed", "lane")
 
 
 def change_layer(shot: Shot, layer_id: str, change: Callable[[Layer], Layer]) -> Shot:
@@ -128,7 +126,7 @@ def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str |
         if isinstance(doc, Dial):
             return shot.replace(dials=tuple(changed if each is doc else each for each in shot.dials))
         if isinstance(doc, Lane):
-            return shot.replace(lanes=tuple(changed if each is doc else each for each in shot.lanes))
+            return with_lane(shot, doc, changed)
         return shot.replace(mounts=tuple(changed if each is doc else each for each in shot.mounts))
 
 
@@ -166,6 +164,11 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
             if mount.id == name:
                 return mount, parts
     raise EditError(f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID", address)
+
+
+def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:
+    """The shot with one lane changed."""
+    return shot.replace(lanes=tuple(changed if each is lane else each for each in shot.lanes))
 
 
 def with_clip(shot: Shot, clip: Clip, changed: Clip) -> Shot:

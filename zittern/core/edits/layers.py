@@ -11,6 +11,7 @@ from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named, with_clip
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.ids import free_id
 from zittern.core.feel import fresh_seed, handheld, lens_factor
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
@@ -34,7 +35,7 @@ class AddLayer(CommandDoc):
         factor = lens_factor(shot)
         swings = {axis: value * (factor if axis in AXES[:3] else 1.0) for axis, value in row.swings.items()}
         layer = Layer.model_validate(
-            {"id": _free_id(shot, self.source), "name": row.title, "source": row.make(), "seed": fresh_seed(shot), "axes": AxisBoard.swings(**swings)}
+            {"id": free_id(shot, self.source), "name": row.title, "source": row.make(), "seed": fresh_seed(shot), "axes": AxisBoard.swings(**swings)}
         )
         return _on_top(shot, self.clip, (layer,))
 
@@ -51,7 +52,7 @@ class AddHandheld(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Two layers."""
-        return _on_top(shot, self.clip, handheld(shot, (_free_id(shot, "sway"), _free_id(shot, "shake"))))
+        return _on_top(shot, self.clip, handheld(shot, (free_id(shot, "sway"), free_id(shot, "shake"))))
 
     def label(self, shot: Shot) -> str:
         """`Add handheld feel`."""
@@ -70,7 +71,7 @@ class PasteLayers(CommandDoc):
         known = {mount.id for mount in shot.mounts}
         for layer in self.layers:
             target = layer.target if layer.target in known else None
-            shot = _on_top(shot, self.clip, (layer.replace(id=_free_id(shot, layer.source.kind), target=target),))
+            shot = _on_top(shot, self.clip, (layer.replace(id=free_id(shot, layer.source.kind), target=target),))
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -118,7 +119,7 @@ class DuplicateLayers(CommandDoc):
         for layer_id in self.layers:
             clip, layer = find_layer(shot, layer_id)
             seed = layer.seed if self.keep_seed else fresh_seed(shot)
-            copy = layer.replace(id=_free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False)
+            copy = layer.replace(id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False)
             at = clip.layers.index(layer) + 1
             shot = _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
         return shot
@@ -239,14 +240,6 @@ def _reseeded(board: AxisBoard, axes: tuple[Axis, ...]) -> AxisBoard:
         if not setting.locked:
             changes[axis] = setting.replace(seed=streams.next_seed(streams.mix(setting.seed, AXES.index(axis))))
     return board.replace(**changes)
-
-
-def _free_id(shot: Shot, stem: str) -> str:
-    taken = {layer.id for _, layer in shot.layers()}
-    n = 1
-    while f"{stem}-{n}" in taken:
-        n += 1
-    return f"{stem}-{n}"
 
 
 def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:

@@ -11,6 +11,7 @@ from zittern.core.edits.address import change_at, get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Span, Spanned
 from zittern.core.shot.shot import Shot
 
@@ -46,7 +47,9 @@ class SetSpan(CommandDoc):
                 raise EditError("only layers and clips have a span", at)
             span = None if self.whole else self._span(owner, shot)
             ramp_in, ramp_out = self._ramps(owner, span or (float(shot.first_frame), float(shot.last_frame)))
-            changes = {"span_frames": span, "ramp_in_frames": ramp_in, "ramp_out_frames": ramp_out}
+            changes: dict[str, object] = {"span_frames": span, "ramp_in_frames": ramp_in, "ramp_out_frames": ramp_out}
+            if isinstance(owner, Clip):
+                changes["origin_frame"] = self._origin(owner, shot)
             shot = change_at(shot, at, lambda each, c=changes: each.replace(**c))  # type: ignore[misc]
         return shot
 
@@ -59,6 +62,15 @@ class SetSpan(CommandDoc):
         if self.first_frame is not None:
             first = min(self.first_frame, last - _LEAST_FRAMES)
         return first + self.by_frames, last + self.by_frames
+
+    def _origin(self, clip: Clip, shot: Shot) -> float | None:
+        """A clip that is trimmed keeps its motion; one that is moved takes it along."""
+        if self.whole:
+            return None
+        start = clip.origin_frame if clip.origin_frame is not None else (clip.span_frames or (float(shot.first_frame),))[0]
+        if self.first_frame is not None:
+            return start + self.by_frames
+        return None if clip.origin_frame is None else clip.origin_frame + self.by_frames
 
     def _ramps(self, owner: Spanned, span: Span) -> tuple[float, float]:
         length = span[1] - span[0]

@@ -20,6 +20,7 @@ __all__ = ["CONSTANTS", "FUNCTIONS", "LARGEST", "Function", "divided", "power", 
 # Larger than any number of a shot may be, and far from where doubles end.
 LARGEST = 1e12
 _SEEDS = 2**53
+_SALT = 77
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,12 +74,11 @@ def _smoothstep(least: Array, most: Array, x: Array) -> Array:
 
 def _noise(x: Array, seed: Array | float = 0.0) -> Array:
     x, seed = np.broadcast_arrays(np.atleast_1d(x), np.atleast_1d(seed))
-    out = np.empty(x.shape)
-    for each in np.unique(seed):
-        here = seed == each
-        start = np.array([streams.mix(int(np.floor(np.clip(each, -_SEEDS, _SEEDS))) % 2**64)], dtype=np.uint64)
-        out[here] = octave(np.clip(x[here], -_SEEDS, _SEEDS)[None, :] / PEAK_CYCLES_PER_STEP, 0, start)[0] / OCTAVE_RMS
-    return out
+    steps = np.clip(x, -_SEEDS, _SEEDS) / PEAK_CYCLES_PER_STEP
+    starts = streams.spawn(np.floor(np.clip(seed, -_SEEDS, _SEEDS)).astype(np.int64).astype(np.uint64), _SALT)
+    if np.all(starts == starts[0]):
+        return np.asarray(octave(steps[None, :], 0, starts[:1])[0] / OCTAVE_RMS, dtype=np.float64)
+    return np.asarray(octave(steps[:, None], 0, starts)[:, 0] / OCTAVE_RMS, dtype=np.float64)
 
 
 def _pulse(x: Array, width: Array | float = 0.5) -> Array:

@@ -6,6 +6,7 @@ memory     stages with memory: a grid of their own that starts before the shot
 follow     the first of them: a damped follow of the move
 move       keyed poses of the mounts -> bare pose, path facts
 layers     each layer -> its offsets, before mixing
+fades      cross-fades of clips that overlap on a lane
 mixing     spans, ramps, amounts, replacing -> what each layer contributes
 lens       focal length with zoom
 angles     pan, tilt, roll of the lens, continuous in time

@@ -56,6 +56,7 @@ def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     settings = [layer.axes.of(lead) for lead in leads]
     seeds = np.array([streams.mix(layer.seed, axis_index(lead), s.seed) for lead, s in zip(leads, settings, strict=True)], dtype=np.uint64)
     start, last = clip.span_frames or run.span
+    start = start if clip.origin_frame is None else clip.origin_frame
     span = run.span_of(layer, clip)
     scope = run.scope.through(span)
     speeds = (layer.speed, clip.speed)

@@ -11,8 +11,8 @@ from collections.abc import Mapping
 import numpy as np
 
 from zittern.core.axes import axis_index
-from zittern.core.envelope import ramp
-from zittern.core.motion import layers
+from zittern.core.envelope import RampShape, ramp
+from zittern.core.motion import fades, layers
 from zittern.core.motion.run import Run
 from zittern.core.numbers.param import Number
 from zittern.core.rig import chain
@@ -64,14 +64,14 @@ def weights(run: Run) -> dict[str, Array]:
 
 
 def _weight(run: Run, clip: Clip, layer: Layer) -> Array:
-    made_from = (*_when(layer), layer.weight, *_when(clip), clip.amount)
-    return run.kept("weight", made_from, lambda: _envelope(run, layer.weight, layer, clip) * _envelope(run, clip.amount, clip))
+    made_from = (*_when(layer), layer.weight, *_when(clip), clip.amount, *_beside(run, clip))
+    return run.kept("weight", made_from, lambda: _envelope(run, layer.weight, layer, clip) * _envelope(run, clip.amount, clip) * _fade(run, clip))
 
 
 def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:
     """A layer's contribution before others replace it. (F, 7)."""
     lens = (run.shot.focal_mm,) if layer.steady else ()
-    made_from = (*_when(clip), clip.amount, clip.speed, *lens, layer)
+    made_from = (*_when(clip), clip.amount, clip.speed, clip.origin_frame, *_beside(run, clip), *lens, layer)
     return run.kept("layer", made_from, lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
 
 
@@ -79,6 +79,17 @@ def _envelope(run: Run, weight: Number, part: Spanned, *around: Spanned) -> Arra
     """A weight with the ramps of its part; it counts its progress through the part's span, or that of what is around it."""
     ramped = ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
     return ramped * weight.sample(run.scope.through(run.span_of(part, *around)))
+
+
+def _fade(run: Run, clip: Clip) -> Array | float:
+    """What is left of a clip beside those that it shares its lane with."""
+    others, shape = _beside(run, clip)
+    return fades.fade(run.frames, run.span_of(clip), others, shape) if others else 1.0
+
+
+def _beside(run: Run, clip: Clip) -> tuple[tuple[tuple[fades.Stretch, bool], ...], RampShape]:
+    lane = next(lane for lane in run.shot.lanes if any(each is clip for each in lane.clips))
+    return fades.rivals(lane, clip, run.span), lane.fade
 
 
 def _when(part: Spanned) -> tuple[object, ...]:

@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from zittern.core.doc import Id, Label
+from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.shot.layers import Layer, Spanned
 
@@ -14,7 +15,7 @@ __all__ = ["Clip"]
 
 
 class Clip(Spanned):
-    """Layers in order, from the bottom up."""
+    """Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it."""
 
     id: Id
     name: Label
@@ -22,3 +23,4 @@ class Clip(Spanned):
     amount: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     mute: bool = False
+    origin_frame: Frame | None = None

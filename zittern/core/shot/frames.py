@@ -44,6 +44,10 @@ def _frame(timing: Retiming, value: float) -> float:
     return timing.at(value)
 
 
+def _optional(timing: Retiming, value: float | None) -> float | None:
+    return None if value is None else timing.at(value)
+
+
 def _whole(timing: Retiming, value: int) -> int:
     return round(timing.at(value))
 
@@ -65,7 +69,7 @@ _SPANNED: Mapping[str, Change] = {"span_frames": _span, "ramp_in_frames": _lengt
 CARRIES: Mapping[type[Doc], Mapping[str, Change]] = {
     Key: {"frame": _frame, "handle_in": _handle, "handle_out": _handle},
     Layer: _SPANNED,
-    Clip: _SPANNED,
+    Clip: {**_SPANNED, "origin_frame": _optional},
     Shot: {"first_frame": _whole, "last_frame": _whole},
 }
 

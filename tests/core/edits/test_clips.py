@@ -1,0 +1,80 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import command, edited, layer, shot_with
+from zittern.core.edits.address import find_clip
+from zittern.core.errors import EditError
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import keyed
+from zittern.core.shot.shot import Shot
+
+PLACED = shot_with(layer(speed=keyed((30, 0.5), (90, 2.0))), clip={"span_frames": (21.0, 140.0), "ramp_in_frames": 10.0, "ramp_out_frames": 20.0})
+
+
+def stretches(shot: Shot) -> list[list[tuple[str, object]]]:
+    return [[(clip.id, clip.span_frames) for clip in lane.clips] for lane in shot.lanes]
+
+
+class Cutting(unittest.TestCase):
+    def test_the_motion_runs_on_through_a_cut(self) -> None:
+        cut = edited(PLACED, {"type": "split_clip", "clip": "main", "frame": 80})
+        self.assertEqual(stretches(cut), [[("main", (21.0, 79.0)), ("main-1", (80.0, 140.0))]])
+        np.testing.assert_allclose(evaluate(cut).total, evaluate(PLACED).total, atol=1e-12)
+        again = edited(cut, {"type": "split_clip", "clip": "main-1", "frame": 100})
+        np.testing.assert_allclose(evaluate(again).total, evaluate(PLACED).total, atol=1e-12)
+        for frame in (21, 20, 140, 141, 500):
+            with self.assertRaisesRegex(EditError, "not inside the clip"):
+                edited(PLACED, {"type": "split_clip", "clip": "main", "frame": frame})
+
+    def test_trimmed_it_keeps_its_motion_moved_it_takes_it_along(self) -> None:
+        bare = shot_with(layer(), clip={"span_frames": (21.0, 140.0)})
+        trimmed = edited(bare, {"type": "set_span", "at": ["clip:main"], "first_frame": 60})
+        whole, part = evaluate(bare).total, evaluate(trimmed).total
+        np.testing.assert_allclose(part[59:140], whole[59:140], atol=1e-12)
+        self.assertTrue(np.all(part[:59] == 0))
+        moved = edited(trimmed, {"type": "set_span", "at": ["clip:main"], "by_frames": 30})
+        np.testing.assert_allclose(evaluate(moved).total[89:170], part[59:140], atol=1e-12)
+        self.assertIsNone(find_clip(edited(moved, {"type": "set_span", "at": ["clip:main"], "whole": True}), "main").origin_frame)
+
+
+class Placing(unittest.TestCase):
+    def test_added_on_a_lane_of_its_own_or_a_given_one(self) -> None:
+        shot = edited(PLACED, {"type": "add_clip", "name": "Panic", "first_frame": 100, "last_frame": 150})
+        self.assertEqual(stretches(shot), [[("main", (21.0, 140.0))], [("clip-1", (100.0, 150.0))]])
+        beside = edited(shot, {"type": "add_clip", "first_frame": 160, "last_frame": 170, "lane": "main"})
+        self.assertEqual([name for name, _ in stretches(beside)[0]], ["main", "clip-2"])
+        for fields in ({"first_frame": 9, "last_frame": 3}, {"first_frame": 1, "last_frame": 3, "lane": "gone"}):
+            with self.assertRaises(EditError):
+                edited(PLACED, {"type": "add_clip", **fields})
+
+    def test_moved_with_the_keys_in_it_and_onto_other_lanes(self) -> None:
+        moved = edited(PLACED, {"type": "move_clip", "clip": "main", "by_frames": 40})
+        np.testing.assert_allclose(evaluate(moved).total[60:180], evaluate(PLACED).total[20:140], atol=1e-9)
+        two = edited(PLACED, {"type": "add_clip", "first_frame": 1, "last_frame": 9})
+        together = edited(two, {"type": "move_clip", "clip": "main", "lane": "lane-1"})
+        self.assertEqual(stretches(together), [[("clip-1", (1.0, 9.0)), ("main", (21.0, 140.0))]])
+        apart = edited(together, {"type": "move_clip", "clip": "main", "new_lane": True})
+        self.assertEqual(len(apart.lanes), 2)
+        np.testing.assert_array_equal(evaluate(apart).total, evaluate(PLACED).total)
+        with self.assertRaisesRegex(EditError, "spans the whole shot"):
+            edited(shot_with(layer()), {"type": "move_clip", "clip": "main", "by_frames": 3})
+
+    def test_repeated_one_after_another_and_taken_away(self) -> None:
+        three = edited(shot_with(layer(), clip={"span_frames": (1.0, 40.0)}), {"type": "duplicate_clip", "clip": "main", "times": 2})
+        self.assertEqual([span for _, span in stretches(three)[0]], [(1.0, 40.0), (41.0, 80.0), (81.0, 120.0)])
+        total = evaluate(three).total
+        np.testing.assert_allclose(total[40:80], total[:40], atol=1e-12)
+        self.assertEqual(len({each.id for _, each in three.layers()}), 3)
+        left = edited(three, {"type": "remove_clip", "clip": "main"})
+        self.assertEqual(len(left.lanes[0].clips), 2)
+        self.assertEqual(edited(PLACED, {"type": "remove_clip", "clip": "main"}).lanes, ())
+
+    def test_labels(self) -> None:
+        for fields, label in (
+            ({"type": "move_clip", "clip": "main", "by_frames": -3}, "Move clip “Whole shot” by -3 frames"),
+            ({"type": "split_clip", "clip": "main", "frame": 50}, "Split clip “Whole shot” at frame 50"),
+            ({"type": "duplicate_clip", "clip": "main", "times": 3}, "Repeat clip “Whole shot” 3 times"),
+            ({"type": "remove_clip", "clip": "main"}, "Remove clip “Whole shot”"),
+        ):
+            self.assertEqual(command(**fields).label(PLACED), label)

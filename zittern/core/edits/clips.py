@@ -1,0 +1,165 @@
+"""Commands on clips: placed, moved, split, repeated, taken away."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from zittern.core.doc import Label
+from zittern.core.edits.address import find_clip, find_lane, with_lane
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.ids import free_id
+from zittern.core.errors import EditError
+from zittern.core.numbers.curves import Frame
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.frames import Retiming, retimed
+from zittern.core.shot.lanes import Lane
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+
+__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip"]
+
+_LEAST_FRAMES = 1.0
+
+
+class AddClip(CommandDoc):
+    """An empty clip over a stretch, on a lane or on a new one of its own."""
+
+    type: Literal["add_clip"] = "add_clip"
+    name: Label = "Clip"
+    first_frame: Frame
+    last_frame: Frame
+    lane: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a stretch that ends before it starts."""
+        clip = Clip(id=free_id(shot, "clip"), name=self.name, span_frames=(self.first_frame, self.last_frame))
+        return _on_lane(shot, clip, self.lane)
+
+    def label(self, shot: Shot) -> str:
+        """`Add clip “Panic”`."""
+        return f"Add clip “{self.name}”"
+
+
+class MoveClip(CommandDoc):
+    """Moves a clip in time, with the keys in it, and onto another lane, or a new one."""
+
+    type: Literal["move_clip"] = "move_clip"
+    clip: str
+    by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
+    lane: str | None = None
+    new_lane: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """A clip over the whole shot has no place in time to move from. Raises EditError."""
+        clip = find_clip(shot, self.clip)
+        if self.by_frames and clip.span_frames is None:
+            raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
+        moved = retimed(clip, Retiming(shift_frames=self.by_frames))
+        here = _lane_of(shot, clip)
+        if not self.new_lane and self.lane in (None, here.id):
+            return with_lane(shot, here, here.replace(clips=tuple(moved if each is clip else each for each in here.clips)))
+        return _on_lane(_without(shot, clip), moved, None if self.new_lane else self.lane)
+
+    def label(self, shot: Shot) -> str:
+        """`Move clip “Panic” by +24 frames`."""
+        by = f" by {self.by_frames:+g} frames" if self.by_frames else ""
+        return f"Move clip “{find_clip(shot, self.clip).name}”{by}"
+
+
+class SplitClip(CommandDoc):
+    """Cuts a clip in two at a frame. The motion runs on through the cut as if nothing had happened."""
+
+    type: Literal["split_clip"] = "split_clip"
+    clip: str
+    frame: Frame
+
+    def apply(self, shot: Shot) -> Shot:
+        """Each half keeps the ramp at its own end. Raises EditError for a frame that is not inside."""
+        clip = find_clip(shot, self.clip)
+        first, last = clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
+        if not first + _LEAST_FRAMES <= self.frame <= last - _LEAST_FRAMES:
+            raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
+        cut = self.frame - _LEAST_FRAMES
+        origin = first if clip.origin_frame is None else clip.origin_frame
+        left = clip.replace(span_frames=(first, cut), origin_frame=origin, ramp_in_frames=min(clip.ramp_in_frames, cut - first), ramp_out_frames=0.0)
+        right = clip.replace(
+            id=free_id(shot, clip.id), span_frames=(self.frame, last), origin_frame=origin,
+            ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame), layers=_again(shot, clip.layers),
+        )  # fmt: skip
+        lane = _lane_of(shot, clip)
+        parts = tuple(part for each in lane.clips for part in ((left, right) if each is clip else (each,)))
+        return with_lane(shot, lane, lane.replace(clips=parts))
+
+    def label(self, shot: Shot) -> str:
+        """`Split clip “Panic” at frame 96`."""
+        return f"Split clip “{find_clip(shot, self.clip).name}” at frame {self.frame:g}"
+
+
+class DuplicateClip(CommandDoc):
+    """Copies of a clip, one after another behind it on its lane; `times` of them repeat it. Each moves as it does."""
+
+    type: Literal["duplicate_clip"] = "duplicate_clip"
+    clip: str
+    times: Annotated[int, Field(ge=1, le=100)] = 1
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a clip over the whole shot: there is nothing behind it."""
+        clip = find_clip(shot, self.clip)
+        if clip.span_frames is None:
+            raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
+        length = clip.span_frames[1] - clip.span_frames[0] + _LEAST_FRAMES
+        for n in range(1, self.times + 1):
+            later = retimed(clip, Retiming(shift_frames=n * length))
+            copy = later.replace(id=free_id(shot, clip.id), layers=_again(shot, later.layers))
+            shot = _on_lane(shot, copy, _lane_of(shot, find_clip(shot, self.clip)).id)
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Duplicate clip “Panic”`, `Repeat clip “Panic” 3 times`."""
+        name = find_clip(shot, self.clip).name
+        return f"Duplicate clip “{name}”" if self.times == 1 else f"Repeat clip “{name}” {self.times} times"
+
+
+class RemoveClip(CommandDoc):
+    """Takes a clip away with its layers, and its lane when that was all on it."""
+
+    type: Literal["remove_clip"] = "remove_clip"
+    clip: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when it is not there."""
+        return _without(shot, find_clip(shot, self.clip))
+
+    def label(self, shot: Shot) -> str:
+        """`Remove clip “Panic”`."""
+        return f"Remove clip “{find_clip(shot, self.clip).name}”"
+
+
+def _again(shot: Shot, layers: tuple[Layer, ...]) -> tuple[Layer, ...]:
+    """The same layers with ids of their own. They keep their random starts."""
+    taken: list[str] = []
+    for layer in layers:
+        taken.append(free_id(shot, layer.source.kind, taken))
+    return tuple(layer.replace(id=name) for layer, name in zip(layers, taken, strict=True))
+
+
+def _lane_of(shot: Shot, clip: Clip) -> Lane:
+    return next(lane for lane in shot.lanes if any(each.id == clip.id for each in lane.clips))
+
+
+def _without(shot: Shot, clip: Clip) -> Shot:
+    lane = _lane_of(shot, clip)
+    left = tuple(each for each in lane.clips if each is not clip)
+    if left:
+        return with_lane(shot, lane, lane.replace(clips=left))
+    return shot.replace(lanes=tuple(each for each in shot.lanes if each is not lane))
+
+
+def _on_lane(shot: Shot, clip: Clip, lane: str | None) -> Shot:
+    if lane is None:
+        name = free_id(shot, "lane")
+        return shot.replace(lanes=(*shot.lanes, Lane(id=name, name=clip.name, clips=(clip,))))
+    found = find_lane(shot, lane)
+    return with_lane(shot, found, found.replace(clips=(*found.clips, clip)))
