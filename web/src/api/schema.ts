@@ -593,6 +593,28 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddClip
+         * @description An empty clip over a stretch, on a lane or on a new one of its own.
+         */
+        AddClip: {
+            /** First Frame */
+            first_frame: number;
+            /** Lane */
+            lane?: string | null;
+            /** Last Frame */
+            last_frame: number;
+            /**
+             * Name
+             * @default Clip
+             */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_clip";
+        };
+        /**
          * AddDial
          * @description A new dial, the last in the row.
          */
@@ -1008,7 +1030,7 @@ export interface components {
         };
         /**
          * Clip
-         * @description Layers in order, from the bottom up.
+         * @description Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it.
          */
         Clip: {
             /**
@@ -1033,6 +1055,8 @@ export interface components {
             mute: boolean;
             /** Name */
             name: string;
+            /** Origin Frame */
+            origin_frame?: number | null;
             /**
              * Ramp In Frames
              * @default 0
@@ -1281,6 +1305,24 @@ export interface components {
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
+         * DuplicateClip
+         * @description Copies of a clip, one after another behind it on its lane; `times` of them repeat it. Each moves as it does.
+         */
+        DuplicateClip: {
+            /** Clip */
+            clip: string;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "duplicate_clip";
+        };
+        /**
          * DuplicateLayers
          * @description Copies right above, each with a new random start unless it is to move alike.
          */
@@ -1303,7 +1345,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -1825,7 +1867,7 @@ export interface components {
         };
         /**
          * Lane
-         * @description Clips in the order in which they were put there; their spans say when each is heard.
+         * @description Clips in the order in which they were put there; their spans say when each is heard. fade: how those that overlap go over into each other.
          */
         Lane: {
             /**
@@ -1833,6 +1875,12 @@ export interface components {
              * @default []
              */
             clips: components["schemas"]["Clip"][];
+            /**
+             * Fade
+             * @default equal-power
+             * @enum {string}
+             */
+            fade: "linear" | "smooth" | "equal-power";
             /** Id */
             id: string;
             /** Name */
@@ -2078,7 +2126,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2202,6 +2250,31 @@ export interface components {
             y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** Z M */
             z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * MoveClip
+         * @description Moves a clip in time, with the keys in it, and onto another lane, or a new one.
+         */
+        MoveClip: {
+            /**
+             * By Frames
+             * @default 0
+             */
+            by_frames: number;
+            /** Clip */
+            clip: string;
+            /** Lane */
+            lane?: string | null;
+            /**
+             * New Lane
+             * @default false
+             */
+            new_lane: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_clip";
         };
         /**
          * MoveKeys
@@ -2513,6 +2586,19 @@ export interface components {
              * @enum {string}
              */
             type: "record_keys";
+        };
+        /**
+         * RemoveClip
+         * @description Takes a clip away with its layers, and its lane when that was all on it.
+         */
+        RemoveClip: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_clip";
         };
         /**
          * RemoveDial
@@ -3156,6 +3242,21 @@ export interface components {
             rate_hz: number[];
             /** Sum Px */
             sum_px: number[];
+        };
+        /**
+         * SplitClip
+         * @description Cuts a clip in two at a frame. The motion runs on through the cut as if nothing had happened.
+         */
+        SplitClip: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "split_clip";
         };
         /**
          * StateOut

@@ -69,7 +69,8 @@ export function adopt(state: State): void {
 
 /** Unselects what is no longer there. */
 function letGo(state: State): void {
-  const { layer, layers, mount } = view.getState();
+  const { layer, layers, mount, clip } = view.getState();
+  if (clip && !clipsOf(state).some(({ id }) => id === clip)) view.setState({ clip: null, board: "layer" });
   const ids = layersOf(state).map((each) => each.id);
   const kept = layers.filter((id) => ids.includes(id));
   const shown = layer && ids.includes(layer) ? layer : (kept.at(-1) ?? ids[0] ?? null);

@@ -1,11 +1,14 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
 import type { Layer, State } from "../api/types";
 import { commit } from "./editing";
-import { findLayer, layersOf, openShot } from "./openShot";
+import { clipsOf, findLayer, layersOf, openShot } from "./openShot";
 import { view } from "./view";
 
 /** Selects a layer alone, adds or takes it away, or selects all from the last one to it. */
 export function selectLayer(id: string | null, how: "only" | "toggle" | "range" = "only"): void {
+  const { state: shot } = openShot.getState();
+  const clip = shot && clipsOf(shot).find((each) => each.layers.some((layer) => layer.id === id));
+  if (clip) open(clip.id);
   const { layer, layers } = view.getState();
   const base = { board: "layer" as const, axes: [], pins: [], formula: null };
   if (id === null || how === "only") {
@@ -19,6 +22,18 @@ export function selectLayer(id: string | null, how: "only" | "toggle" | "range" 
     const [a, b] = [ids.indexOf(layer ?? id), ids.indexOf(id)].sort((x, y) => x - y);
     view.setState({ ...base, layers: ids.slice(a, (b ?? 0) + 1), layer: id });
   }
+}
+
+/** Shows a clip's layers under its lane. */
+function open(clip: string): void {
+  const lane = openShot.getState().state?.document.lanes.find(({ clips }) => clips.some(({ id }) => id === clip));
+  if (lane) view.setState((state) => ({ open: { ...state.open, [lane.id]: clip } }));
+}
+
+/** Selects a clip: the board shows it, and its lane its layers. */
+export function selectClip(clip: string): void {
+  view.setState({ board: "clip", clip, axes: [], pins: [], formula: null });
+  open(clip);
 }
 
 /** How a click selects, by its keys. */

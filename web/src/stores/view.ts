@@ -10,7 +10,11 @@ export type FormulaPlace = { at: string; title: string; unit: string; times: num
 
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
-  board: "layer" | "move";
+  board: "layer" | "move" | "clip";
+  /** The clip that the board shows. */
+  clip: string | null;
+  /** Which clip's layers are shown, by lane. */
+  open: Record<string, string>;
   layer: string | null;
   /** All selected layers; `layer` is the one the board shows. */
   layers: string[];
@@ -62,6 +66,8 @@ const MORE = "zittern.more";
 
 export const view = createStore<View>(() => ({
   board: "layer",
+  clip: null,
+  open: {},
   layer: null,
   layers: [],
   mount: null,
@@ -94,6 +100,8 @@ export const view = createStore<View>(() => ({
 export function freshView(): Partial<View> {
   return {
     board: "layer",
+    clip: null,
+    open: {},
     layer: null,
     layers: [],
     mount: null,

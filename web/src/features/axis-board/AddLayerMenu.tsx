@@ -4,8 +4,8 @@ import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { selectMade } from "../../stores/selection";
 
-/** Adds a layer of a source; each says what it imitates. */
-export function AddLayerMenu() {
+/** Adds a layer of a source, on top of a clip or of the one over the whole shot; each says what it imitates. */
+export function AddLayerMenu({ clip }: { clip?: string }) {
   return (
     <Menu
       label="Add layer"
@@ -24,7 +24,7 @@ export function AddLayerMenu() {
             <span className="block text-(--graphite) text-xs">{imitates}</span>
           </>
         ),
-        run: () => void commit({ type: "add_layer", source: kind }, { kept: selectMade }),
+        run: () => void commit({ type: "add_layer", source: kind, clip }, { kept: selectMade }),
       }))}
     />
   );

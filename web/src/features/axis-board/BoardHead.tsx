@@ -4,7 +4,7 @@ import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { view } from "../../stores/view";
 import { AddLayerMenu } from "./AddLayerMenu";
-import { LayerName } from "./LayerName";
+import { NameField } from "./NameField";
 import { WholeLayerBar } from "./WholeLayerBar";
 
 /** Name of the layer, its source, and what can be done with all of it. */
@@ -13,7 +13,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
   return (
     <div className="flex flex-col gap-0.5">
       <div className="flex items-center gap-2">
-        <LayerName key={layer.id + layer.name} layer={layer} />
+        <NameField key={layer.id + layer.name} at={`layer:${layer.id}.name`} name={layer.name} label="Layer name" />
         <select
           className="cond shrink-0 bg-base-100 text-(--graphite) text-sm hover:text-base-content"
           aria-label="Source of the layer"

@@ -10,7 +10,7 @@ export function LayerForm({ layer }: { layer: Layer }) {
     <div className="grid grid-cols-6 gap-x-2">
       <ParamControl stacked at={`${at}.weight`} param={layer.weight} look={layerField("weight")} />
       <ParamControl stacked at={`${at}.speed`} param={layer.speed} look={layerField("speed")} />
-      <SpanForm id={layer.id} />
+      <SpanForm at={at} />
     </div>
   );
 }

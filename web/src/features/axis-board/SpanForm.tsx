@@ -13,23 +13,26 @@ const FIELDS = [
   { title: "ramp out", field: "ramp_out_frames" },
 ] as const;
 
-/** When a layer is heard. What gives way to what is set, the server says. */
-export function SpanForm({ id }: { id: string }) {
+/** When a layer or clip is heard. What gives way to what is set, the server says. */
+export function SpanForm({ at }: { at: string }) {
+  const [kind, id = ""] = at.split(":");
   const span = useStore(
     motion,
-    useShallow(({ readings }) => readings?.layers.find(({ layer }) => layer === id)?.span),
+    useShallow(({ readings }) =>
+      kind === "clip"
+        ? readings?.clips.find(({ clip }) => clip === id)?.span
+        : readings?.layers.find(({ layer }) => layer === id)?.span,
+    ),
   );
   if (!span) return null;
+  const places = () => (kind === "layer" ? idsAlike(id).map((each) => `layer:${each}`) : [at]);
   return FIELDS.map(({ title, field }) => (
     <PlainField
       key={field}
       title={title}
       value={span[field]}
       limits={limitsOf(`set_span.${field}`)}
-      onValue={(value) => {
-        const at = idsAlike(id).map((each) => `layer:${each}`);
-        return commit({ type: "set_span", at, by_frames: 0, whole: false, [field]: value });
-      }}
+      onValue={(value) => commit({ type: "set_span", at: places(), by_frames: 0, whole: false, [field]: value })}
     />
   ));
 }

@@ -7,6 +7,7 @@ import { openShot, visit } from "../../stores/openShot";
 import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
+import { ClipBoard } from "../clip-board";
 import { CommandList, useKeyboard } from "../commands";
 import { DialDialog } from "../dials";
 import { FormulaStrip } from "../formula";
@@ -64,7 +65,7 @@ export function Bench({ slug }: { slug: string }) {
               style={{ width: BOARD_PX }}
               aria-label="Axis board"
             >
-              {board === "move" ? <MoveBoard /> : <AxisBoard />}
+              {board === "move" ? <MoveBoard /> : board === "clip" ? <ClipBoard /> : <AxisBoard />}
               <FormulaStrip />
             </aside>
           </div>

@@ -8,9 +8,11 @@ import { clipsOf, openShot } from "../../stores/openShot";
 import { addHandheld, selectedLayers, selectMade } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
+import { addClip, duplicateClip, splitClip } from "../clip-board";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 const ALL = [...AXES];
+const withClip = () => view.getState().board === "clip";
 const CLIPBOARD = "zittern.layers";
 
 /** Runs a command on all selected layers. */
@@ -157,6 +159,9 @@ export const LAYERING: Action[] = [
     [],
     set("steady", (layer) => !layer.steady),
   ),
+  { id: "clip", title: "New clip, over the stretch that loops or from here", keys: [], run: addClip },
+  { id: "clip-split", title: "Split the selected clip here", keys: ["X"], available: withClip, run: splitClip },
+  { id: "clip-copy", title: "Duplicate the selected clip", keys: [], available: withClip, run: () => duplicateClip(1) },
   {
     id: "axes-copy",
     title: "Copy the first selected axis to the others, with new random starts",

@@ -1,11 +1,11 @@
 import { useStore } from "zustand";
 import { useSize } from "../../shared/useSize";
-import { clipsOf, layersOf, openShot } from "../../stores/openShot";
+import { layersOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { Sheet } from "../curves";
 import { DialRow } from "../dials";
-import { ClipGroup } from "./ClipGroup";
 import { EmptyStack } from "./EmptyStack";
+import { LaneGroup } from "./LaneGroup";
 import { HEAD_PX, MoveHead, SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
 import { LayerWave } from "./LayerWave";
 import { MoveLane } from "./MoveLane";
@@ -43,11 +43,9 @@ export function Lanes() {
       ) : (
         <div className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden">
           {layers === 0 && <EmptyStack left={HEAD_PX} />}
-          {clipsOf(state)
-            .reverse()
-            .map((clip) => (
-              <ClipGroup key={clip.id} clip={clip} {...group} />
-            ))}
+          {[...state.document.lanes].reverse().map((lane) => (
+            <LaneGroup key={lane.id} lane={lane} {...group} />
+          ))}
         </div>
       )}
       <DialRow headPx={HEAD_PX} />

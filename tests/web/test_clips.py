@@ -1,0 +1,69 @@
+"""Clips on lanes: made, cut, dragged, moved to another lane, cross-faded."""
+
+from playwright.sync_api import expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+from zittern.core.shot.shot import Shot
+
+SHOT = "jetty-walk-handheld"
+
+
+class Clips(WithPage):
+    def shot(self) -> Shot:
+        return self.library().state(SHOT).document
+
+    def stretches(self) -> list[list[tuple[float, float] | None]]:
+        return [[clip.span_frames for clip in lane.clips] for lane in self.shot().lanes]
+
+    def test_cut_repeated_and_taken_away(self) -> None:
+        page = self.open(SHOT)
+        self.go_to(81)
+        before = self.pose()
+        page.get_by_role("button", name="Clip Whole shot", exact=True).click()
+        page.keyboard.press("x")
+        expect(page.get_by_label("Undo: Split clip “Whole shot” at frame 81")).to_be_visible()
+        settled(page)
+        self.assertEqual(self.stretches(), [[(1.0, 80.0), (81.0, 192.0)]])
+        self.assertTrue((abs(self.pose() - before) < 1e-4).all())
+        page.keyboard.press("Delete")
+        settled(page)
+        self.assertEqual(self.stretches(), [[(1.0, 80.0)]])
+        page.get_by_role("button", name="Clip Whole shot", exact=True).click()
+        page.get_by_role("button", name="Duplicate", exact=True).click()
+        settled(page)
+        self.assertEqual(self.stretches(), [[(1.0, 80.0), (81.0, 160.0)]])
+
+    def test_a_clip_of_its_own_is_filled_dragged_and_cross_faded(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("Control+k")
+        page.get_by_label("Search commands").fill("New clip")
+        page.keyboard.press("Enter")
+        settled(page)
+        self.assertEqual(self.stretches(), [[None], [(1.0, 49.0)]])
+        expect(page.get_by_label("Clip name")).to_have_value("Clip")
+        page.get_by_label("Add layer").click()
+        page.get_by_role("menuitem", name="Wave").click()
+        settled(page)
+        self.assertEqual([layer.source.kind for layer in self.shot().lanes[1].clips[0].layers], ["wave"])
+        page.get_by_role("button", name="Clip Clip", exact=True).click()
+        bar = page.get_by_role("button", name="Span of clip Clip").bounding_box()
+        assert bar is not None
+        page.mouse.move(bar["x"] + 60, bar["y"] + 3)
+        page.mouse.down()
+        page.mouse.move(bar["x"] + 130, bar["y"] + 3, steps=4)
+        page.mouse.up()
+        settled(page)
+        moved = self.shot().lanes[1].clips[0].span_frames
+        assert moved is not None
+        self.assertTrue(10 < moved[0] < 40 and moved[1] - moved[0] == 48, moved)
+        page.get_by_label("Lane of the clip").select_option("Whole shot")
+        settled(page)
+        self.assertEqual(len(self.stretches()), 1)
+        page.get_by_label("cross-fades").select_option("linear")
+        settled(page)
+        self.assertEqual(self.shot().lanes[0].fade, "linear")
+        expect(page.get_by_text("2 clips lie on its lane")).to_be_visible()
+        page.get_by_role("button", name="Mute", exact=True).click()
+        settled(page)
+        self.assertTrue(self.shot().lanes[0].clips[1].mute)

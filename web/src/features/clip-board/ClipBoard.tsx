@@ -1,0 +1,74 @@
+import { useStore } from "zustand";
+import type { Clip, Lane } from "../../api/types";
+import { ParamControl } from "../../shared/number";
+import { usePending } from "../../shared/usePending";
+import { commit } from "../../stores/editing";
+import { facts } from "../../stores/facts";
+import { openShot } from "../../stores/openShot";
+import { view } from "../../stores/view";
+import { AddLayerMenu, ChoiceField, NameField, SpanForm } from "../axis-board";
+import { ClipButtons } from "./ClipButtons";
+import { LaneChoice } from "./LaneChoice";
+
+/** The selected clip. */
+export function ClipBoard() {
+  const document = useStore(openShot, (each) => each.state?.document);
+  const chosen = useStore(view, (each) => each.clip);
+  const lane = document?.lanes.find(({ clips }) => clips.some(({ id }) => id === chosen));
+  const clip = lane?.clips.find(({ id }) => id === chosen);
+  if (!document || !lane || !clip) return null;
+  const at = `clip:${clip.id}`;
+  const { clip: looks, ramps } = facts().forms;
+  const value = clip as unknown as Record<string, Clip["amount"]>;
+  return (
+    <div className="flex flex-col gap-2 px-3 py-1.5">
+      <div className="flex items-center gap-2">
+        <NameField key={clip.id + clip.name} at={`${at}.name`} name={clip.name} label="Clip name" />
+        <MuteSwitch clip={clip} />
+        <span className="ml-auto" />
+        <AddLayerMenu clip={clip.id} />
+      </div>
+      <div className="grid grid-cols-6 gap-x-2">
+        {looks.map((look) => {
+          const param = value[look.field];
+          return (
+            param && <ParamControl key={look.field} stacked at={`${at}.${look.field}`} param={param} look={look} />
+          );
+        })}
+        <SpanForm at={at} />
+      </div>
+      <div className="grid grid-cols-3 gap-x-3">
+        <ChoiceField at={`${at}.ramp_shape`} look={{ title: "ramp shape", choices: ramps }} value={clip.ramp_shape} />
+        <LaneChoice lanes={document.lanes} lane={lane} />
+        <ChoiceField at={`lane:${lane.id}.fade`} look={{ title: "cross-fades", choices: ramps }} value={lane.fade} />
+      </div>
+      <ClipButtons />
+      <Told clip={clip} lane={lane} />
+    </div>
+  );
+}
+
+function MuteSwitch({ clip }: { clip: Clip }) {
+  const mute = usePending(`clip:${clip.id}.mute`, clip.mute);
+  return (
+    <button
+      type="button"
+      className={`btn btn-xs ${mute ? "btn-primary" : ""}`}
+      aria-pressed={mute}
+      onClick={() => void commit({ type: "set_values", values: [{ at: `clip:${clip.id}.mute`, value: !mute }] })}
+    >
+      Mute
+    </button>
+  );
+}
+
+function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
+  const layers = clip.layers.length === 1 ? "1 layer" : `${clip.layers.length} layers`;
+  const beside = lane.clips.length > 1 ? `; ${lane.clips.length} clips lie on its lane` : "";
+  return (
+    <p className="text-(--graphite) text-xs">
+      {layers}
+      {beside}. Where bars of a lane overlap they cross-fade; lanes add up. Drag the bar, its ends and its ramps.
+    </p>
+  );
+}

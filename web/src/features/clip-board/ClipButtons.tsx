@@ -1,0 +1,49 @@
+import { Copy, Scissors, Trash2 } from "lucide-react";
+import { addClip, duplicateClip, removeClip, splitClip } from "./clips";
+
+const THRICE = 3;
+
+/** What is done with the selected clip. */
+export function ClipButtons() {
+  return (
+    <div className="cond flex flex-wrap items-center gap-1 text-xs">
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Cuts it at the pen line; the motion runs on (X)"
+        onClick={splitClip}
+      >
+        <Scissors size={12} /> Split here
+      </button>
+      <button type="button" className="btn btn-xs" title="A copy right behind it" onClick={() => duplicateClip(1)}>
+        <Copy size={12} /> Duplicate
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Three more behind it, one after another"
+        onClick={() => duplicateClip(THRICE)}
+      >
+        Repeat 3 times
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Another clip, on a lane of its own: over the stretch that loops, or from the pen line on"
+        onClick={addClip}
+      >
+        New clip
+      </button>
+      <span className="ml-auto" />
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs btn-square"
+        title="Remove the clip with its layers (Delete)"
+        aria-label="Remove this clip"
+        onClick={removeClip}
+      >
+        <Trash2 size={13} />
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,26 @@
+import type { Lane } from "../../api/types";
+import { ownLane, toLane } from "./clips";
+
+const OWN = "a lane of its own";
+
+/** The lane that the clip lies on: another one, or one of its own. */
+export function LaneChoice({ lanes, lane }: { lanes: Lane[]; lane: Lane }) {
+  return (
+    <label className="flex min-w-0 flex-col">
+      <span className="cond text-(--graphite) text-xs">lane</span>
+      <select
+        className="num w-full border-base-300 border-b bg-base-100 text-xs"
+        aria-label="Lane of the clip"
+        value={lane.id}
+        onChange={(event) => (event.target.value === OWN ? ownLane() : toLane(event.target.value))}
+      >
+        {lanes.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+        {lane.clips.length > 1 && <option value={OWN}>{OWN}</option>}
+      </select>
+    </label>
+  );
+}
