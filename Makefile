@@ -65,6 +65,7 @@ types: $(VENV)/.runtime web/node_modules/.installed
 
 schema: $(VENV)/.runtime
 	$(VENV)/bin/zittern schema > docs/shot.schema.json
+	$(VENV)/bin/zittern schema --of preset > docs/preset.schema.json
 
 sets: $(VENV)/.runtime
 	$(PY) -m zittern.demo.build_sets

@@ -85,6 +85,7 @@ class Commands(unittest.TestCase):
         schema = json.loads(self.zittern("schema").stdout)
         self.assertIn("mounts", schema["properties"])
         self.assertIn("2020-12", schema["$schema"])
+        self.assertIn("keep_seeds", json.loads(self.zittern("schema", "--of", "preset").stdout)["properties"])
 
     def test_bench_has_its_figures(self) -> None:
         figures = json.loads(self.zittern("bench").stdout)

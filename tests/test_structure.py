@@ -42,6 +42,11 @@ class Page(unittest.TestCase):
         unused = [name for name in packages if not re.search(rf"[\"']{re.escape(name)}[/\"']", text)]
         self.assertEqual(unused, [])
 
+    def test_no_key_is_given_twice(self) -> None:
+        text = "\n".join(path.read_text() for path in (PAGE / "features/commands").glob("*.ts"))
+        keys = re.findall(r"[\[ ]\"((?:Ctrl\+)?(?:Shift\+)?[A-Z])\"(?=[\],])", text)
+        self.assertEqual((sorted(set(keys)), len(keys) > 20), (sorted(keys), True))
+
     def test_drags_are_made_in_one_place(self) -> None:
         by_hand = {path.name for path in sources(".ts", ".tsx") if re.search(r"onPointerMove|\"pointermove\"", path.read_text())}
         self.assertEqual(by_hand, {"useCameraDrag.ts"}, "it listens for what the pointer is over while nothing is held")

@@ -11,7 +11,7 @@ import webbrowser
 from collections.abc import Iterable
 from contextlib import closing
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, Literal
 
 import typer
 
@@ -170,11 +170,13 @@ def tidy(
 
 
 @app.command()
-def schema() -> None:
-    """Prints the JSON Schema of the shot document."""
+def schema(of: Annotated[Literal["shot", "preset"], typer.Option(help="Which document.")] = "shot") -> None:
+    """Prints the JSON Schema of a document."""
+    from zittern.core.presets.preset import Preset
     from zittern.core.shot.shot import Shot
 
-    print(json.dumps({"$schema": "https://json-schema.org/draft/2020-12/schema", **Shot.model_json_schema()}, indent=2))
+    document = Preset if of == "preset" else Shot
+    print(json.dumps({"$schema": "https://json-schema.org/draft/2020-12/schema", **document.model_json_schema()}, indent=2))
 
 
 @app.command()

@@ -22,8 +22,10 @@ sampled    motion at the frames that somebody looks at
 scribble   a shot's shake as a small picture
 readings   sizes in pixels and rates for people to read
 spectrum   how much moves at which rate
+presets    saved clips, and those that ship
 feel       the starting handheld feel
 edits      commands: a shot in, a new shot out
+swatches   what presets look like
 
 Axis letters in array shapes: F frames, K keys, L layers, A axes (in AXES order). F comes first in results.
 World: metres, right-handed, Y up; the camera looks along its own -Z with +Y up.

@@ -68,6 +68,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Presets
+         * @description The presets that come with the application.
+         */
+        get: operations["get_presets_api_presets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -1345,7 +1365,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -1712,6 +1732,24 @@ export interface components {
             fill: number;
             /** Title */
             title: string;
+        };
+        /**
+         * GoOver
+         * @description Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade.
+         */
+        GoOver: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            preset: components["schemas"]["Preset"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "go_over";
+            /** Within Frames */
+            within_frames: number;
         };
         /** GoToIn */
         GoToIn: {
@@ -2126,7 +2164,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2537,6 +2575,91 @@ export interface components {
              * @enum {string}
              */
             type: "place_lens";
+        };
+        /**
+         * PlacePreset
+         * @description A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own.
+         */
+        PlacePreset: {
+            /** First Frame */
+            first_frame?: number | null;
+            /** Lane */
+            lane?: string | null;
+            /** Last Frame */
+            last_frame?: number | null;
+            preset: components["schemas"]["Preset"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "place_preset";
+        };
+        /**
+         * Preset
+         * @description Layers with an amount and a speed on top. keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is
+         *     unless somebody says; as long as the shot when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+         */
+        Preset: {
+            /**
+             * Amount
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Keep Seeds
+             * @default false
+             */
+            keep_seeds: boolean;
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
+            /** Length S */
+            length_s?: number | null;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Name */
+            name: string;
+            /**
+             * Schema Name
+             * @default zittern.preset
+             * @constant
+             */
+            schema_name: "zittern.preset";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Speed
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * PresetOut
+         * @description swing_px: how far it takes the picture's centre, on the default lens. scribble: where to, pan and tilt in degrees in turn.
+         */
+        PresetOut: {
+            preset: components["schemas"]["Preset"];
+            /** Scribble */
+            scribble: number[];
+            /** Swing Px */
+            swing_px: number;
         };
         /** ProjectOut */
         ProjectOut: {
@@ -3350,6 +3473,20 @@ export interface components {
             ] | null;
         };
         /**
+         * SwapPreset
+         * @description Another preset in place of what a clip holds; its place, ramps and fades stay.
+         */
+        SwapPreset: {
+            /** Clip */
+            clip: string;
+            preset: components["schemas"]["Preset"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "swap_preset";
+        };
+        /**
          * TablesOut
          * @description All tables.
          */
@@ -3685,6 +3822,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_presets_api_presets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"][];
                 };
             };
         };

@@ -22,8 +22,8 @@ export type View = {
   mount: string | null;
   /** The number whose formula is in the strip at the foot of the board. */
   formula: FormulaPlace | null;
-  /** What lies over the lanes: curves or the frame table of what is selected. */
-  sheet: "curves" | "table" | null;
+  /** What lies over the lanes: curves or the frame table of what is selected, or the presets. */
+  sheet: "curves" | "table" | "presets" | null;
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
   /** Changes of the move set keys even on numbers that have none yet. */

@@ -7,10 +7,11 @@ from zittern.core.axes import Axis
 from zittern.core.envelope import RampShape
 from zittern.core.looks import FieldLook
 from zittern.core.numbers.curves import Extend, Interp
+from zittern.core.presets.preset import Preset
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 
-__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
+__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PresetOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
 
 
 class SetOut(Model):
@@ -52,6 +53,14 @@ class FramingOut(Model):
 
     title: str
     fill: float
+
+
+class PresetOut(Model):
+    """swing_px: how far it takes the picture's centre, on the default lens. scribble: where to, pan and tilt in degrees in turn."""
+
+    preset: Preset
+    swing_px: float
+    scribble: list[float]
 
 
 class FormsOut(Model):

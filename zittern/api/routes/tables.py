@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from functools import cache
 from pathlib import PurePath
 from typing import get_args
 
@@ -11,12 +12,13 @@ from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx
-from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, SetChoice, SetOut, SourceOut, TablesOut
-from zittern.core import forms
+from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PresetOut, SetChoice, SetOut, SourceOut, TablesOut
+from zittern.core import forms, swatches
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
 from zittern.core.numbers.curves import Extend
+from zittern.core.presets.shipped import SHIPPED
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
@@ -53,6 +55,17 @@ def get_tables(ctx: Ctx) -> TablesOut:
         formats=[FormatOut(name=each.name, ending=each.ending, title=each.title, reads=each.read is not None) for each in FORMATS],
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )
+
+
+@router.get("/presets")
+def get_presets() -> list[PresetOut]:
+    """The presets that come with the application."""
+    return _presets()
+
+
+@cache
+def _presets() -> list[PresetOut]:
+    return [PresetOut(preset=each, swing_px=swatches.swing_px(each), scribble=swatches.scribble_of(each).round(3).ravel().tolist()) for each in SHIPPED]
 
 
 @router.get("/sets/{set_id}", response_class=FileResponse)

@@ -7,6 +7,7 @@ values   set fields, scale swings, axis rates
 layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel
 clips    clips placed, moved, split, repeated, taken away
 spans    ends and ramps of layers and clips
+presets  presets placed, swapped, gone over to
 keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
 formulas formulas of numbers; dials connected to them

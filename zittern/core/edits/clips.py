@@ -18,7 +18,7 @@ from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip"]
+__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "lane_of", "on_lane"]
 
 _LEAST_FRAMES = 1.0
 
@@ -35,7 +35,7 @@ class AddClip(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a stretch that ends before it starts."""
         clip = Clip(id=free_id(shot, "clip"), name=self.name, span_frames=(self.first_frame, self.last_frame))
-        return _on_lane(shot, clip, self.lane)
+        return on_lane(shot, clip, self.lane)
 
     def label(self, shot: Shot) -> str:
         """`Add clip “Panic”`."""
@@ -57,10 +57,10 @@ class MoveClip(CommandDoc):
         if self.by_frames and clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
         moved = retimed(clip, Retiming(shift_frames=self.by_frames))
-        here = _lane_of(shot, clip)
+        here = lane_of(shot, clip)
         if not self.new_lane and self.lane in (None, here.id):
             return with_lane(shot, here, here.replace(clips=tuple(moved if each is clip else each for each in here.clips)))
-        return _on_lane(_without(shot, clip), moved, None if self.new_lane else self.lane)
+        return on_lane(_without(shot, clip), moved, None if self.new_lane else self.lane)
 
     def label(self, shot: Shot) -> str:
         """`Move clip “Panic” by +24 frames`."""
@@ -88,7 +88,7 @@ class SplitClip(CommandDoc):
             id=free_id(shot, clip.id), span_frames=(self.frame, last), origin_frame=origin,
             ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame), layers=_again(shot, clip.layers),
         )  # fmt: skip
-        lane = _lane_of(shot, clip)
+        lane = lane_of(shot, clip)
         parts = tuple(part for each in lane.clips for part in ((left, right) if each is clip else (each,)))
         return with_lane(shot, lane, lane.replace(clips=parts))
 
@@ -113,7 +113,7 @@ class DuplicateClip(CommandDoc):
         for n in range(1, self.times + 1):
             later = retimed(clip, Retiming(shift_frames=n * length))
             copy = later.replace(id=free_id(shot, clip.id), layers=_again(shot, later.layers))
-            shot = _on_lane(shot, copy, _lane_of(shot, find_clip(shot, self.clip)).id)
+            shot = on_lane(shot, copy, lane_of(shot, find_clip(shot, self.clip)).id)
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -145,19 +145,21 @@ def _again(shot: Shot, layers: tuple[Layer, ...]) -> tuple[Layer, ...]:
     return tuple(layer.replace(id=name) for layer, name in zip(layers, taken, strict=True))
 
 
-def _lane_of(shot: Shot, clip: Clip) -> Lane:
+def lane_of(shot: Shot, clip: Clip) -> Lane:
+    """The lane that a clip lies on."""
     return next(lane for lane in shot.lanes if any(each.id == clip.id for each in lane.clips))
 
 
 def _without(shot: Shot, clip: Clip) -> Shot:
-    lane = _lane_of(shot, clip)
+    lane = lane_of(shot, clip)
     left = tuple(each for each in lane.clips if each is not clip)
     if left:
         return with_lane(shot, lane, lane.replace(clips=left))
     return shot.replace(lanes=tuple(each for each in shot.lanes if each is not lane))
 
 
-def _on_lane(shot: Shot, clip: Clip, lane: str | None) -> Shot:
+def on_lane(shot: Shot, clip: Clip, lane: str | None) -> Shot:
+    """The shot with a clip on a lane, or on a new one of its own. Raises EditError for a lane that is not there."""
     if lane is None:
         name = free_id(shot, "lane")
         return shot.replace(lanes=(*shot.lanes, Lane(id=name, name=clip.name, clips=(clip,))))

@@ -6,7 +6,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from zittern.core.edits import clips, dials, formulas, keys, layers, moves, numbers, placing, recording, shots, spans, values
+from zittern.core.edits import clips, dials, formulas, keys, layers, moves, numbers, placing, presets, recording, shots, spans, values
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
@@ -29,6 +29,9 @@ Command = Annotated[
     | layers.LinkAxes
     | layers.SetSource
     | spans.SetSpan
+    | presets.PlacePreset
+    | presets.SwapPreset
+    | presets.GoOver
     | clips.AddClip
     | clips.MoveClip
     | clips.SplitClip

@@ -1,4 +1,5 @@
 import { Copy, Scissors, Trash2 } from "lucide-react";
+import { view } from "../../stores/view";
 import { addClip, duplicateClip, removeClip, splitClip } from "./clips";
 
 const THRICE = 3;
@@ -24,7 +25,7 @@ export function ClipButtons() {
         title="Three more behind it, one after another"
         onClick={() => duplicateClip(THRICE)}
       >
-        Repeat 3 times
+        Repeat 3×
       </button>
       <button
         type="button"
@@ -33,6 +34,14 @@ export function ClipButtons() {
         onClick={addClip}
       >
         New clip
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Presets, to try on in its place (R)"
+        onClick={() => view.setState({ sheet: "presets" })}
+      >
+        Presets …
       </button>
       <span className="ml-auto" />
       <button

@@ -15,7 +15,7 @@ function toggleGuide(name: "thirds" | "centre" | "safe"): void {
   view.setState(({ guides }) => ({ guides: { ...guides, [name]: !guides[name] } }));
 }
 
-function flipSheet(sheet: "curves" | "table"): void {
+function flipSheet(sheet: "curves" | "table" | "presets"): void {
   view.setState((state) => ({ sheet: state.sheet === sheet ? null : sheet }));
 }
 
@@ -56,6 +56,12 @@ export const VIEWING: Action[] = [
     title: "Frame table of what is selected, or back to the lanes",
     keys: ["T"],
     run: () => flipSheet("table"),
+  },
+  {
+    id: "presets",
+    title: "Presets to try on and place, or back to the lanes",
+    keys: ["R"],
+    run: () => flipSheet("presets"),
   },
   {
     id: "lanes",

@@ -23,7 +23,7 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
   const at = Math.min(group, groups.length - 1);
   const shown = groups[at];
   useWanted(shown?.tracks.map((track) => track.at) ?? []);
-  if (!shown || !sheet) return null;
+  if (!shown || !sheet || sheet === "presets") return null;
   const tracks = shown.tracks.filter((track) => !hidden.includes(track.at));
   const drawn = { tracks, unit: shown.unit, times: shown.times, width };
   const title = layer?.name ?? "Move";

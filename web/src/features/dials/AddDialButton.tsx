@@ -6,7 +6,7 @@ export function AddDialButton() {
   return (
     <button
       type="button"
-      className="cond ml-auto flex items-center gap-0.5 rounded-sm px-1 text-(--graphite) text-xs hover:bg-base-300/60"
+      className="cond flex items-center gap-0.5 rounded-sm px-1 text-(--graphite) text-xs hover:bg-base-300/60"
       title="A number of your own that formulas read (D)"
       onClick={() => view.setState({ dialog: "dial", dial: null })}
     >

@@ -1,4 +1,5 @@
 import { addHandheld } from "../../stores/selection";
+import { view } from "../../stores/view";
 
 /** What a shot without layers says. */
 export function EmptyStack({ left }: { left: number }) {
@@ -11,9 +12,14 @@ export function EmptyStack({ left }: { left: number }) {
         This move has no motion on it yet. Start with a feel of a camera held by hand: a slow sway and a fine shake,
         sized for this lens. Everything in it stays editable.
       </p>
-      <button type="button" className="btn btn-primary btn-sm relative z-20" onClick={addHandheld}>
-        Add handheld feel <kbd className="num opacity-75">H</kbd>
-      </button>
+      <span className="relative z-20 flex gap-2">
+        <button type="button" className="btn btn-primary btn-sm" onClick={addHandheld}>
+          Add handheld feel <kbd className="num opacity-75">H</kbd>
+        </button>
+        <button type="button" className="btn btn-sm" onClick={() => view.setState({ sheet: "presets" })}>
+          Look through presets <kbd className="num opacity-75">R</kbd>
+        </button>
+      </span>
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useStore } from "zustand";
 import { motion } from "../../stores/motion";
 import { selectPins, setCompact, view } from "../../stores/view";
 import { AddDialButton } from "../dials";
+import { PresetsButton } from "../presets";
 import { MOVE_HEIGHT_PX } from "./MoveLane";
 
 export const HEAD_PX = 168;
@@ -18,6 +19,7 @@ export function SumHead() {
     >
       <span className="flex items-center">
         <span className="cond font-semibold text-[13px]">Sum</span>
+        <PresetsButton />
         <AddDialButton />
       </span>
       <span className="cond text-(--graphite) text-xs">

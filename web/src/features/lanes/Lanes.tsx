@@ -4,6 +4,7 @@ import { layersOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { Sheet } from "../curves";
 import { DialRow } from "../dials";
+import { PresetSheet } from "../presets";
 import { EmptyStack } from "./EmptyStack";
 import { LaneGroup } from "./LaneGroup";
 import { HEAD_PX, MoveHead, SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
@@ -38,7 +39,9 @@ export function Lanes() {
         <MoveHead detail={pins ? `${pins} pins` : "no keys: it stands still"} />
         <MoveLane width={width} shot={state.document} />
       </div>
-      {sheet ? (
+      {sheet === "presets" ? (
+        <PresetSheet headPx={HEAD_PX} />
+      ) : sheet ? (
         <Sheet width={width} headPx={HEAD_PX} />
       ) : (
         <div className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden">

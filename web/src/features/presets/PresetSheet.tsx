@@ -1,0 +1,95 @@
+import { X } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { client, take } from "../../api/client";
+import type { Swatch } from "../../api/types";
+import { complain } from "../../stores/notes";
+import { clipsOf, openShot } from "../../stores/openShot";
+import { cancelPreview, preview, trying } from "../../stores/trying";
+import { view } from "../../stores/view";
+import { PresetCard } from "./PresetCard";
+import { place, placing, type Way } from "./placing";
+import { WayChoice } from "./WayChoice";
+
+/** Presets over the lanes: pointing at one tries it on, while it plays too; a click places it. */
+export function PresetSheet({ headPx }: { headPx: number }) {
+  const swatches = useSwatches();
+  const [words, setWords] = useState("");
+  const [chosen, setWay] = useState<Way>("new");
+  const clip = useSelectedClip();
+  const way = clip ? chosen : "new";
+  const worn = useStore(trying, ({ command }) => (command && "preset" in command ? command.preset.name : null));
+  useEffect(() => cancelPreview, []);
+  const found = swatches.filter((each) => fits(each, words));
+  return (
+    <div className="flex min-h-0 flex-1 border-base-300 border-t" data-testid="presets">
+      <div
+        className="flex shrink-0 flex-col gap-2 overflow-y-auto border-base-300 border-r px-3 py-1.5"
+        style={{ width: headPx }}
+      >
+        <div className="flex items-center">
+          <span className="cond font-semibold text-[13px]">Presets</span>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs btn-square ml-auto"
+            aria-label="Back to the lanes"
+            title="Back to the lanes (Escape)"
+            onClick={() => view.setState({ sheet: null })}
+          >
+            <X size={13} />
+          </button>
+        </div>
+        <input
+          type="search"
+          className="input input-xs w-full"
+          aria-label="Search presets"
+          placeholder="walk, water, calm …"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+        <WayChoice clip={clip} way={way} onChoose={setWay} />
+      </div>
+      <div className="grid min-w-0 flex-1 auto-rows-min grid-cols-[repeat(auto-fill,minmax(198px,1fr))] gap-1.5 overflow-y-auto p-2">
+        {found.map((each) => {
+          const command = () => placing(way, each.preset, clip?.id ?? null);
+          return (
+            <PresetCard
+              key={each.preset.name}
+              swatch={each}
+              worn={worn === each.preset.name}
+              onTry={() => preview(command())}
+              onLeave={cancelPreview}
+              onPlace={() => place(command())}
+            />
+          );
+        })}
+        {swatches.length > 0 && found.length === 0 && (
+          <p className="p-2 text-sm">No preset is called or tagged “{words}”.</p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function useSwatches(): Swatch[] {
+  const [swatches, setSwatches] = useState<Swatch[]>([]);
+  useEffect(() => {
+    take<Swatch[]>(client.GET("/api/presets")).then(setSwatches, complain);
+  }, []);
+  return swatches;
+}
+
+/** The clip that the board shows, if it shows one. */
+function useSelectedClip() {
+  const id = useStore(view, (each) => (each.board === "clip" ? each.clip : null));
+  const state = useStore(openShot, (each) => each.state);
+  return state && id ? clipsOf(state).find((each) => each.id === id) : undefined;
+}
+
+function fits({ preset }: Swatch, words: string): boolean {
+  const text = [preset.name, preset.line, ...preset.tags].join(" ").toLowerCase();
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}

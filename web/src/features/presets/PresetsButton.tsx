@@ -1,0 +1,19 @@
+import { SwatchBook } from "lucide-react";
+import { useStore } from "zustand";
+import { view } from "../../stores/view";
+
+/** Opens the presets, and puts them away. */
+export function PresetsButton() {
+  const open = useStore(view, (each) => each.sheet === "presets");
+  return (
+    <button
+      type="button"
+      aria-pressed={open}
+      className={`cond ml-auto flex items-center gap-0.5 rounded-sm px-1 text-xs ${open ? "bg-(--wash) text-primary" : "text-(--graphite) hover:bg-base-300/60"}`}
+      title="Presets to try on and place (R)"
+      onClick={() => view.setState({ sheet: open ? null : "presets" })}
+    >
+      <SwatchBook size={11} /> presets
+    </button>
+  );
+}

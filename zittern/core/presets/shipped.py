@@ -1,0 +1,148 @@
+"""THE TABLE of presets that come with the application. Why each is as it is, and what it measures: docs/presets.md.
+
+Those tagged “rebuild” imitate steps, wheels and blows with what there is; they will be made anew from sources of their own.
+"""
+
+from __future__ import annotations
+
+from zittern.core.numbers.param import Number, by_formula, fixed
+from zittern.core.presets.preset import Preset
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.sources.breath import Breath
+from zittern.core.sources.drift import Drift
+from zittern.core.sources.noise import Noise
+from zittern.core.sources.source import SourceDoc
+from zittern.core.sources.tremor import Tremor
+from zittern.core.sources.wave import Wave
+
+__all__ = ["SHIPPED"]
+
+_ONE = fixed(1.0)
+
+_SWELLING = by_formula("0.25 + 1.2 * smoothstep(0.2, 1, sin(tau * t / 5))", _ONE)
+
+
+def _layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **swings: float) -> Layer:
+    return Layer.model_validate({"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight})
+
+
+def _noise(id_: str, name: str, rate_hz: float, octaves: int = 2, weight: Number = _ONE, **swings: float) -> Layer:
+    return _layer(id_, name, Noise(rate_hz=fixed(rate_hz), octaves=octaves, persistence=fixed(0.45)), weight, **swings)
+
+
+def _steps(rate_hz: float, up_cm: float, aside_cm: float, roll_deg: float, nod_deg: float) -> tuple[Layer, Layer]:
+    """Up and down once a step, from side to side once in two."""
+    return (
+        _layer("step", "Steps", Wave(rate_hz=fixed(rate_hz)), pedestal=up_cm, tilt=nod_deg),
+        _layer("stride", "Side to side", Wave(rate_hz=fixed(rate_hz / 2)), truck=aside_cm, roll=roll_deg),
+    )
+
+
+def _breath(a_minute: float, exertion: float, **swings: float) -> Layer:
+    return _layer("breath", "Breath", Breath(rate_hz=fixed(a_minute / 60), exertion=fixed(exertion)), **swings)
+
+
+SHIPPED: tuple[Preset, ...] = (
+    Preset(
+        name="Shoulder, standing", tags=("hand", "calm"), line="A camera on the shoulder of somebody who stands: slow sway, a little breath.",
+        layers=(
+            _layer("sway", "Sway", Drift(rate_hz=fixed(0.16)), pan=0.5, tilt=0.35, roll=0.2, truck=1.2, pedestal=0.4, dolly=0.8),
+            _noise("hand", "Hand", 1.1, pan=0.12, tilt=0.11, roll=0.08, pedestal=0.15), _breath(14, 0.2, pedestal=0.5, tilt=0.08),
+        ),
+    ),
+    Preset(
+        name="Stand-off, long lens", tags=("hand", "long lens"), line="From far away: hardly any sway, but pulse and muscles show.",
+        layers=(
+            _noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05), _layer("muscle", "Muscles", Tremor(), pan=0.03, tilt=0.04),
+            _layer("pulse", "Pulse", Wave(rate_hz=fixed(1.15), shape="pulse"), tilt=0.035),
+        ),
+    ),
+    Preset(
+        name="Careful walk", tags=("walk", "calm", "rebuild"), line="Small soft steps, knees bent, eyes on the frame.",
+        layers=(*_steps(1.5, 1.3, 1.6, 0.25, 0.1), _noise("hand", "Hand", 0.6, pan=0.35, tilt=0.25, dolly=0.8)),
+    ),
+    Preset(
+        name="Brisk walk", tags=("walk", "rebuild"), line="Two steps a second; the picture rocks and nods with them.",
+        layers=(*_steps(2.0, 2.6, 2.6, 0.5, 0.28), _noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2)),
+    ),
+    Preset(
+        name="Run", tags=("run", "wild", "rebuild"), line="Nearly three steps a second, thrown from side to side.",
+        layers=(*_steps(2.8, 4.5, 4.0, 1.1, 0.7), _noise("hand", "Arms", 1.4, 3, pan=0.9, tilt=0.6, roll=0.5, dolly=2.0)),
+    ),
+    Preset(
+        name="Crouched creep", tags=("walk", "tense", "rebuild"), line="Bent low, one slow step after the other, holding the breath between.",
+        layers=(
+            *_steps(0.8, 0.9, 2.4, 0.55, 0.15), _layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
+            _layer("muscle", "Thighs", Tremor(centre_hz=fixed(8.0)), pedestal=0.04, tilt=0.03),
+        ),
+    ),
+    Preset(
+        name="Smooth road", tags=("vehicle", "calm", "rebuild"), line="A car on good tarmac: it floats on its springs, tyres hum.",
+        layers=(
+            _noise("spring", "Springs", 1.2, 1, pedestal=1.2, tilt=0.14, roll=0.16), _noise("tyre", "Tyres", 10.0, 1, pedestal=0.06, tilt=0.015, roll=0.01),
+            _noise("wheel", "Steering", 0.25, 1, pan=0.25, truck=2.0),
+        ),
+    ),
+    Preset(
+        name="Washboard", tags=("vehicle", "wild", "rebuild"), line="Ripples across the track shake everything upright, ten times a second.",
+        layers=(
+            _layer("ripple", "Ripples", Wave(rate_hz=fixed(10.4)), pedestal=0.55, tilt=0.2),
+            _noise("bump", "Bumps", 1.7, 3, pedestal=1.8, tilt=0.35, roll=0.45),
+            _noise("rattle", "Rattle", 8.0, 2, pan=0.08, roll=0.12, truck=0.2),
+        ),
+    ),
+    Preset(
+        name="Small boat", tags=("water", "calm"), line="Rolling on a low swell: the horizon tips and comes back.",
+        layers=(
+            _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), roll=1.5, truck=6.0), _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), tilt=0.6, pedestal=7.0),
+            _noise("chop", "Chop", 0.9, 2, roll=0.25, tilt=0.15, pan=0.3),
+        ),
+    ),
+    Preset(
+        name="Crowd jostle", tags=("hand", "wild", "rebuild"), line="Pushed from all sides, never for long in one place.",
+        layers=(
+            _noise("push", "Pushes", 0.7, 4, weight=by_formula("0.3 + abs(noise(0.8 * t, 3))", _ONE), truck=3.5, dolly=2.5, pan=0.9, roll=0.7),
+            _noise("hand", "Hand", 1.8, 2, pan=0.25, tilt=0.3, pedestal=0.8),
+        ),
+    ),
+    Preset(
+        name="Startled", tags=("hand", "event", "rebuild"), length_s=2.5, line="A jolt that dies away within two seconds.",
+        layers=(_noise("jolt", "Jolt", 3.2, 3, weight=by_formula("2.2 * decay(4 * u, 0.7)", _ONE), pan=0.7, tilt=0.9, roll=0.5, pedestal=1.5, dolly=1.0),),
+    ),
+    Preset(
+        name="Exhausted breath", tags=("breath", "tense"), line="Out of breath: the chest lifts the camera, arms tremble.",
+        layers=(
+            _breath(36, 0.95, pedestal=2.2, tilt=0.5, dolly=0.6, roll=0.12), _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), pan=0.04, tilt=0.05),
+            _layer("sway", "Sway", Drift(rate_hz=fixed(0.25)), pan=0.3, truck=1.0),
+        ),
+    ),
+    Preset(
+        name="Hovering machine", tags=("air", "calm"), line="Held in the air by rotors: it wanders, corrects itself and hums.",
+        layers=(
+            _layer("wander", "Wandering", Drift(rate_hz=fixed(0.35)), truck=4.5, pedestal=3.5, dolly=4.5, pan=0.35),
+            _noise("correct", "Corrections", 1.6, 1, tilt=0.09, roll=0.12),
+            _layer("rotor", "Rotors", Tremor(centre_hz=fixed(11.0), width_hz=fixed(0.4)), roll=0.03, tilt=0.02),
+        ),
+    ),
+    Preset(
+        name="Engine hum", tags=("vehicle", "fine"), line="Bolted to an engine that idles: a fine even shiver.",
+        layers=(
+            _layer("idle", "Idling", Tremor(centre_hz=fixed(10.5), width_hz=fixed(0.3)), tilt=0.09, pan=0.05, roll=0.06, pedestal=0.08),
+            _noise("miss", "Missing", 0.8, 1, tilt=0.09, roll=0.1, pan=0.05),
+        ),
+    ),
+    Preset(
+        name="Rumble in waves", tags=("ground", "event", "rebuild"), line="Something large, far away: the ground swells and is quiet again.",
+        layers=(
+            _noise("rumble", "Rumble", 5.5, 2, weight=_SWELLING, pedestal=0.5, tilt=0.16, roll=0.14, truck=0.4),
+            _noise("far", "Far away", 0.5, 1, tilt=0.08, pan=0.08),
+        ),
+    ),
+    Preset(
+        name="Close tremor", tags=("ground", "wild", "rebuild"), line="The ground itself shakes, hard, across and up and down.",
+        layers=(
+            _noise("shake", "Ground", 4.2, 3, truck=1.6, pedestal=1.4, dolly=1.2, tilt=0.35, roll=0.45, pan=0.25),
+            _noise("sway", "Sway", 1.0, 1, truck=2.5, roll=0.4),
+        ),
+    ),
+)  # fmt: skip
