@@ -8,6 +8,8 @@ from collections.abc import Callable
 
 import numpy as np
 
+from zittern.core.axes import AXES as AXIS_NAMES
+from zittern.core.edits.formulas import FormulaText, SetFormula
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.clips import Clip
@@ -30,10 +32,12 @@ def run(rounds: int = 9) -> dict[str, object]:
     evaluate(shot, cache=cache)
     turn = iter(range(1, 10_000))
     motion = evaluate(shot)
+    by_text = _by_formula(shot)
     best = _best(
         {
             "sin": lambda: np.sin(samples),
             "full": lambda: evaluate(shot),
+            "formulas": lambda: evaluate(by_text),
             "one_layer": lambda: evaluate(_with_seed(shot, next(turn)), cache=cache),
             "ten_times_frames": lambda: evaluate(long),
             "export_glb": lambda: written("glb", shot, motion),
@@ -47,6 +51,9 @@ def run(rounds: int = 9) -> dict[str, object]:
         "sin_ms": round(best["sin"], 2),
         "full_to_sin": round(best["full"] / best["sin"], 2),
         "full_to_sin_aim": 8,
+        "formulas_ms": round(best["formulas"], 2),
+        "formulas_to_full": round(best["formulas"] / best["full"], 2),
+        "formulas_to_full_aim": 1.5,
         "one_layer_ms": round(best["one_layer"], 2),
         "one_layer_to_full": round(best["one_layer"] / best["full"], 3),
         "one_layer_to_full_aim": round(1 / 6, 3),
@@ -73,6 +80,16 @@ def big_shot(frames: int, layers: int = LAYERS) -> Shot:
     swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
     stack = tuple(Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings) for i in range(layers))
     return new_shot("Bench", last_frame=frames, lanes=(Lane.of(Clip(id="main", name="Whole shot", layers=stack)),))
+
+
+def _by_formula(shot: Shot) -> Shot:
+    """The same with a formula for every swing, none like another."""
+    texts = [
+        FormulaText(at=f"layer:{layer.id}.axes.{axis}.swing", text=f"{0.5 + 0.01 * i} + 0.1 * sin({1 + n} * t)")
+        for i, (_, layer) in enumerate(shot.layers())
+        for n, axis in enumerate(AXIS_NAMES)
+    ]
+    return SetFormula(formulas=tuple(texts)).apply(shot)
 
 
 def _with_seed(shot: Shot, seed: int) -> Shot:

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import numpy as np
 
-from tests.core.making import command
+from tests.core.making import command, rms
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import read, subject_distance_m
 from zittern.demo.build import SLUGS, ensure_demo
@@ -68,6 +68,23 @@ class Shots(unittest.TestCase):
         self.assertLess(swing, 90)
         self.assertEqual([layer.source.kind for _, layer in shot.layers()], ["drift", "breath", "tremor"])
 
+    def test_panic_drives_three_clips_on_lanes_of_their_own(self) -> None:
+        shot = SHOTS["signal-run"]()
+        self.assertEqual([[clip.name for clip in lane.clips] for lane in shot.lanes], [["Brisk walk"], ["Breath"], ["Panic"]])
+        self.assertEqual([clip.amount.reads for clip in shot.clips()], [{"panic"}] * 3)
+        total = evaluate(shot).total
+        self.assertGreater(rms(total[99:140]).max(), 1.5 * rms(total[:40]).max())
+
+    def test_the_sled_is_reached_by_a_cross_fade(self) -> None:
+        shot = SHOTS["sled-run"]()
+        self.assertEqual(
+            [[(clip.name, clip.span_frames) for clip in lane.clips] for lane in shot.lanes], [[("Washboard", (1, 132)), ("Shoulder, standing", (96, 168))]]
+        )
+        motion = evaluate(shot)
+        rough, calm = (np.abs(np.diff(motion.total[part], axis=0)).max() for part in (slice(0, 90), slice(135, 168)))
+        self.assertGreater(rough, 5 * calm)
+        self.assertLess(subject_distance_m(shot, 168, motion.bare.position_m[-1]), 4.0)
+
     def test_the_empty_dune_has_nothing_yet(self) -> None:
         shot = SHOTS["empty-dune"]()
         self.assertEqual((list(shot.layers()), shot.mounts[0].x_m.constant), ([], 0.0))
@@ -84,5 +101,5 @@ class Ensuring(unittest.TestCase):
             self.assertTrue(ensure_demo(library))
             self.assertFalse(ensure_demo(library))
             self.assertEqual(len(library.state("jetty-walk").document.lanes), 1)
-            self.assertEqual(len(library.shots()), 4)
+            self.assertEqual(len(library.shots()), len(SLUGS))
             library.close()

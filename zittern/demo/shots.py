@@ -10,12 +10,14 @@ from pydantic import TypeAdapter
 from zittern.core.edits.table import Command, apply
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
+from zittern.core.presets.preset import Preset
+from zittern.core.presets.shipped import SHIPPED
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import dunes, jetty
 from zittern.demo.courier import CHEST_M, place_m
 
-__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "lamp_close"]
+__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "lamp_close", "signal_run", "sled_run"]
 
 _FRAMES = 192
 _FPS = 24
@@ -63,6 +65,48 @@ def lamp_close() -> Shot:
     )
 
 
+def signal_run() -> Shot:
+    """To the signal in a hurry: brisk steps all along, breath and panic on lanes of their own; one dial drives how much of each there is."""
+    walk = jetty_walk()
+    camera = walk.mounts[0].replace(z_m=keyed((1, 1.6), (60, -0.4), (120, -5.4), (192, -9.9)), x_m=keyed((1, 0.5), (74, 0.3), (192, -0.42)))
+    shot = walk.replace(name="Signal run", mounts=(camera,))
+    clips = (
+        {"preset": _preset("Brisk walk")},
+        {"preset": _preset("Exhausted breath"), "first_frame": 40, "last_frame": 192},
+        {"preset": _preset("Close tremor"), "first_frame": 84, "last_frame": 156},
+    )
+    named = (("clip-2", "Breath"), ("clip-3", "Panic"))
+    lanes = [{"at": f"lane:lane-{n}.name", "value": name} for n, name in ((1, "All along"), (2, "Breath"), (3, "Panic"))]
+    ramps = [{"at": f"clip:{clip}.{field}", "value": 16} for clip, _ in named for field in ("ramp_in_frames", "ramp_out_frames")]
+    texts = {"clip:clip-1.amount": "0.7 + 0.4 * panic / 100", "clip:clip-2.amount": "0.3 + panic / 100", "clip:clip-3.amount": "smoothstep(20, 90, panic)"}
+    return _edited(
+        shot,
+        *({"type": "place_preset", **clip} for clip in clips),
+        {"type": "set_values", "values": [*({"at": f"clip:{clip}.name", "value": name} for clip, name in named), *ramps, *lanes]},
+        {"type": "add_dial", "name": "panic", "unit": "%"},
+        {"type": "set_values", "values": [{"at": "dial:panic.value", "value": keyed((1, 0), (60, 25), (112, 100), (150, 90), (192, 30)).model_dump()}]},
+        {"type": "set_formula", "formulas": [{"at": at, "text": text} for at, text in texts.items()]},
+    )
+
+
+def sled_run() -> Shot:
+    """Over the ripples of the sand towards the sled, and quiet once it is close: one preset gives way to another."""
+    frames = np.array([1.0, 36.0, 72.0, 108.0, 168.0])
+    x, z = np.array([-8.0, -4.6, -1.6, 0.4, 1.3]), np.array([-24.0, -20.2, -16.6, -13.9, -12.9])
+    height = dunes.height_m(x, z) + np.array([1.3, 1.3, 1.25, 1.15, 1.1])
+    tracks = {name: keyed(*zip(frames.tolist(), values.tolist(), strict=True)) for name, values in (("x_m", x), ("y_m", height), ("z_m", z))}
+    camera = Mount(id="camera", name="Camera", **tracks)
+    sled = Subject(name="Sled", object="sled", height_m=0.7, x_m=fixed(3.1), y_m=fixed(float(dunes.height_m(3.1, -11.0)) + 0.3), z_m=fixed(-11.0))
+    shot = new_shot("Sled run", last_frame=168, set_id=dunes.SET_ID, subject=sled, mounts=(camera,), focal_mm=keyed((1, 28.0), (108, 35.0), (168, 50.0)))
+    return _edited(
+        shot,
+        *({"type": "aim_camera", "frame": float(frame), "key": True} for frame in frames),
+        {"type": "place_preset", "preset": _preset("Washboard")},
+        {"type": "go_over", "preset": _preset("Shoulder, standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
+        {"type": "set_values", "values": [{"at": "lane:lane-1.name", "value": "Ground"}]},
+    )
+
+
 def empty_dune() -> Shot:
     """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
@@ -72,6 +116,10 @@ def empty_dune() -> Shot:
 def _lamp_subject() -> Subject:
     x, y, z = dunes.LAMP_M
     return Subject(name="Lamp", object="lamp", height_m=0.5, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
+
+
+def _preset(name: str) -> Preset:
+    return next(each for each in SHIPPED if each.name == name)
 
 
 def _edited(shot: Shot, *commands: dict[str, object]) -> Shot:
@@ -96,4 +144,6 @@ SHOTS: dict[str, Callable[[], Shot]] = {
     "jetty-walk-handheld": jetty_walk_handheld,
     "lamp-close": lamp_close,
     "empty-dune": empty_dune,
+    "signal-run": signal_run,
+    "sled-run": sled_run,
 }

@@ -10,34 +10,37 @@ from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
 from zittern.core.sources.source import SourceDoc
 
-__all__ = ["check_reads", "documents_in", "reads_of", "spanned"]
-
-
-def documents_in(doc: Doc) -> Iterator[Doc]:
-    """A document, and every document and number in it."""
-    yield doc
-    for name in type(doc).model_fields:
-        value = getattr(doc, name)
-        for each in value if isinstance(value, tuple) else (value,):
-            if isinstance(each, Doc):
-                yield from documents_in(each)
+__all__ = ["check_reads", "reads_of", "spanned"]
 
 
 def reads_of(doc: Doc) -> frozenset[str]:
-    """Names of the scope's values that a document depends on: what its numbers read, and its source."""
+    """Names of the scope's values that a document depends on: what its numbers read, and its source. Kept with each of its parts."""
+    if isinstance(doc, Number):
+        return doc.reads
     known: frozenset[str] | None = doc.__dict__.get("_reads_of")
     if known is None:
-        known = frozenset().union(*(each.reads for each in documents_in(doc) if isinstance(each, Number | SourceDoc)))
+        own = doc.reads if isinstance(doc, SourceDoc) else frozenset[str]()
+        known = own.union(*map(reads_of, _parts(doc)))
         doc.__dict__["_reads_of"] = known
     return known
 
 
 def spanned(doc: Doc) -> bool:
     """Whether a document's numbers depend on the span they lie in."""
+    if isinstance(doc, Number):
+        return doc.spanned
     known: bool | None = doc.__dict__.get("_spanned")
     if known is None:
-        known = doc.__dict__["_spanned"] = any(each.spanned for each in documents_in(doc) if isinstance(each, Number))
+        known = doc.__dict__["_spanned"] = any(map(spanned, _parts(doc)))
     return known
+
+
+def _parts(doc: Doc) -> Iterator[Doc]:
+    for name in type(doc).model_fields:
+        value = getattr(doc, name)
+        for each in value if isinstance(value, tuple) else (value,):
+            if isinstance(each, Doc):
+                yield each
 
 
 def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str]) -> None:
