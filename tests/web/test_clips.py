@@ -67,3 +67,23 @@ class Clips(WithPage):
         page.get_by_role("button", name="Mute", exact=True).click()
         settled(page)
         self.assertTrue(self.shot().lanes[0].clips[1].mute)
+
+    def test_only_within_the_stretch_that_loops(self) -> None:
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Clip Whole shot", exact=True).click()
+        page.keyboard.press("y")
+        expect(page.get_by_text("Mark a stretch first")).to_be_visible()
+        ruler = page.get_by_test_id("ruler").bounding_box()
+        assert ruler is not None
+        page.keyboard.down("Shift")
+        page.mouse.move(ruler["x"] + 100, ruler["y"] + 10)
+        page.mouse.down()
+        page.mouse.move(ruler["x"] + 300, ruler["y"] + 10, steps=4)
+        page.mouse.up()
+        page.keyboard.up("Shift")
+        page.keyboard.press("y")
+        settled(page)
+        clip = self.shot().lanes[0].clips[0]
+        assert clip.span_frames is not None
+        self.assertTrue(1 < clip.span_frames[0] < clip.span_frames[1] < 192, clip.span_frames)
+        self.assertEqual((clip.ramp_in_frames, clip.ramp_out_frames), (6, 6))

@@ -1365,7 +1365,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2164,7 +2164,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2445,6 +2445,23 @@ export interface components {
             at: string;
             /** Value */
             value: number;
+        };
+        /**
+         * OnlyHere
+         * @description Lets layers and clips be heard within a stretch only, with soft edges inside of it.
+         */
+        OnlyHere: {
+            /** At */
+            at: string[];
+            /** First Frame */
+            first_frame: number;
+            /** Last Frame */
+            last_frame: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "only_here";
         };
         /**
          * PasteLayers

@@ -15,11 +15,14 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Span, Spanned
 from zittern.core.shot.shot import Shot
 
-__all__ = ["SetSpan"]
+__all__ = ["OnlyHere", "SetSpan"]
 
 _Length = Annotated[float, Field(ge=0.0, le=1e6)]
 # A span that is dragged shut keeps this much, so that it can be found and opened again.
 _LEAST_FRAMES = 1.0
+# Soft edges: so many seconds, and no more than this share of the stretch each.
+_EDGE_S = 0.25
+_EDGE_SHARE = 0.25
 
 
 class SetSpan(CommandDoc):
@@ -103,3 +106,27 @@ class SetSpan(CommandDoc):
             return f"Move span of {what} by {self.by_frames:+g} frames"
         ends = [f"{word} frame {frame:g}" for word, frame in (("from", self.first_frame), ("to", self.last_frame)) if frame is not None]
         return f"Span of {what} {' '.join(ends)}".strip()
+
+
+class OnlyHere(CommandDoc):
+    """Lets layers and clips be heard within a stretch only, with soft edges inside of it."""
+
+    type: Literal["only_here"] = "only_here"
+    at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
+    first_frame: Frame
+    last_frame: Frame
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for an address that has no span, and for a stretch that ends before it starts."""
+        length = self.last_frame - self.first_frame
+        if length < _LEAST_FRAMES:
+            raise EditError(f"a stretch from frame {self.first_frame:g} to {self.last_frame:g} has no frames; mark a longer one", "last_frame")
+        edge = min(float(round(_EDGE_S * shot.fps.value)), length * _EDGE_SHARE)
+        shot = SetSpan(at=self.at, first_frame=self.first_frame, last_frame=self.last_frame).apply(shot)
+        for at in self.at:
+            shot = change_at(shot, at, lambda each: each.replace(ramp_in_frames=edge, ramp_out_frames=edge))
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`“Fine shake” only from frame 48 to 96`."""
+        return f"{owners_title(shot, self.at)} only from frame {self.first_frame:g} to {self.last_frame:g}"

@@ -29,6 +29,7 @@ Command = Annotated[
     | layers.LinkAxes
     | layers.SetSource
     | spans.SetSpan
+    | spans.OnlyHere
     | presets.PlacePreset
     | presets.SwapPreset
     | presets.GoOver

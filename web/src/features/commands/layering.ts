@@ -29,6 +29,15 @@ const set = (field: string, next: (layer: Layer) => unknown) => () => {
   void commit({ type: "set_values", values });
 };
 
+/** Limits the selected layers, or the selected clip, to the stretch that loops. */
+function onlyHere(): void {
+  const { loop } = transport.getState();
+  const { board, clip } = view.getState();
+  const at = board === "clip" && clip ? [`clip:${clip}`] : chosenIds().map((id) => `layer:${id}`);
+  if (!loop) note("info", "Mark a stretch first: Shift-drag in the ruler");
+  else if (at.length) void commit({ type: "only_here", at, first_frame: loop[0], last_frame: loop[1] });
+}
+
 /** Takes a part of the span of all selected layers to the present frame. */
 const span = (part: "first_frame" | "last_frame" | "ramp_in_until" | "ramp_out_from") => () => {
   const at = chosenIds().map((id) => `layer:${id}`);
@@ -132,6 +141,13 @@ export const LAYERING: Action[] = [
   action("span-end", "Selected layers end here", ["]"], span("last_frame")),
   action("ramp-in", "Selected layers ramp in up to here", [], span("ramp_in_until")),
   action("ramp-out", "Selected layers ramp out from here", [], span("ramp_out_from")),
+  {
+    id: "only-here",
+    title: "Selected layers or clip only within the stretch that loops, with soft edges",
+    keys: ["Y"],
+    available: () => withLayer() || withClip(),
+    run: onlyHere,
+  },
   action(
     "whole-span",
     "Selected layers over the whole shot",

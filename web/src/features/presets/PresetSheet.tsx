@@ -49,7 +49,12 @@ export function PresetSheet({ headPx }: { headPx: number }) {
         />
         <WayChoice clip={clip} way={way} onChoose={setWay} />
       </div>
-      <div className="grid min-w-0 flex-1 auto-rows-min grid-cols-[repeat(auto-fill,minmax(198px,1fr))] gap-1.5 overflow-y-auto p-2">
+      <div
+        role="toolbar"
+        aria-label="Presets"
+        onKeyDown={stepCards}
+        className="grid min-w-0 flex-1 auto-rows-min grid-cols-[repeat(auto-fill,minmax(198px,1fr))] gap-1.5 overflow-y-auto p-2"
+      >
         {found.map((each) => {
           const command = () => placing(way, each.preset, clip?.id ?? null);
           return (
@@ -69,6 +74,18 @@ export function PresetSheet({ headPx }: { headPx: number }) {
       </div>
     </div>
   );
+}
+
+const STEPS: Record<string, 1 | -1> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+
+/** Arrow keys go from card to card. */
+function stepCards(event: React.KeyboardEvent<HTMLElement>): void {
+  const step = STEPS[event.key];
+  if (!step) return;
+  const cards = [...event.currentTarget.querySelectorAll("button")];
+  cards[cards.indexOf(document.activeElement as HTMLButtonElement) + step]?.focus();
+  event.preventDefault();
+  event.stopPropagation();
 }
 
 function useSwatches(): Swatch[] {
