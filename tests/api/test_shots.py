@@ -7,7 +7,7 @@ SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", 
 
 class Projects(WithServer):
     def test_list_add_rename_remove(self) -> None:
-        self.assertEqual(self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 4}])
+        self.assertEqual(self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 6}])
         made = self.client.post("/api/projects", json={"name": "Second"})
         self.assertEqual((made.status_code, made.json()["slug"]), (201, "second"))
         self.assertEqual(self.client.patch("/api/projects/second", json={"name": "Other"}).json()["name"], "Other")
@@ -19,7 +19,14 @@ class Projects(WithServer):
         cards = self.client.get("/api/projects/saltmarsh-post/shots").json()
         self.assertEqual(
             [(c["slug"], c["frames"], c["layers"]) for c in cards],
-            [("empty-dune", 144, 0), ("jetty-walk", 192, 0), ("jetty-walk-handheld", 192, 2), ("lamp-close", 240, 3)],
+            [
+                ("empty-dune", 144, 0),
+                ("jetty-walk", 192, 0),
+                ("jetty-walk-handheld", 192, 2),
+                ("lamp-close", 240, 3),
+                ("signal-run", 192, 8),
+                ("sled-run", 168, 6),
+            ],
         )
         made = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Empty", "fps": "30000/1001", "frames": 90}).json()
         self.assertEqual((made["document"]["last_frame"], made["document"]["fps"]), (90, {"num": 30000, "den": 1001}))
