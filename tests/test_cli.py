@@ -111,7 +111,7 @@ class Commands(unittest.TestCase):
             connection.execute("UPDATE revisions SET document = x'00' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'jetty-walk')")
             connection.commit()
         rows = {row["slug"]: row for row in map(json.loads, self.zittern("shots", "--data", "broken").stdout.splitlines())}
-        self.assertEqual((len(rows), [slug for slug, row in rows.items() if "problem" in row]), (4, ["jetty-walk"]))
+        self.assertEqual((len(rows), [slug for slug, row in rows.items() if "problem" in row]), (6, ["jetty-walk"]))
         self.assertEqual(self.zittern("bake", "lamp-close", "-o", "lamp.csv", "--data", "broken").returncode, 0)
         self.assertEqual(self.zittern("demo", "--setup-only", "--data", "broken").returncode, 0)
         self.assertEqual(self.zittern("tidy", "--data", "broken").returncode, 0)
