@@ -74,7 +74,7 @@ class Menus(WithPage):
         expect(page.get_by_role("menuitem", name="Noise")).to_be_focused()
         page.keyboard.press("ArrowUp")
         page.keyboard.press("Enter")
-        expect(page.get_by_label("Undo: Add keys layer")).to_be_visible()
+        expect(page.get_by_label("Undo: Add formula layer")).to_be_visible()
         expect(items).to_have_count(0)
 
 

@@ -388,6 +388,7 @@ class InTheSetView(WithPage):
 
     def test_a_point_is_picked_and_looked_at(self) -> None:
         page = self.open("jetty-walk")
+        page.locator("[data-testid=set-view][data-set=ready]").wait_for()
         page.keyboard.press("p")
         view = page.get_by_test_id("viewfinder")
         expect(view.get_by_text("click the point to look at")).to_be_visible()

@@ -30,12 +30,13 @@ export function ClipBar({ clip, open, width, height }: ClipBarProps) {
         aria-pressed={selected}
         aria-label={`Clip ${clip.name}`}
         data-clip={clip.id}
+        data-frames={` · frames ${Math.round(span.first_frame)}–${Math.round(span.last_frame)}`}
         title={`${clip.name}, frames ${span.first_frame} to ${span.last_frame}: click to select`}
-        className={`cond absolute top-[3px] truncate rounded-t-md border border-b-0 px-2 text-left text-[11px] leading-[15px] opacity-90 ${paper} ${mute ? "line-through opacity-60" : ""} ${open ? "font-semibold" : ""}`}
+        className={`cond absolute top-[3px] truncate rounded-t-md border border-b-0 px-2 text-left text-[11px] leading-[15px] after:content-[attr(data-frames)] ${paper} ${mute ? "line-through" : ""} ${open ? "font-semibold" : ""}`}
         style={{ left, width: right - left, height: height - FOOT_PX }}
         onClick={() => selectClip(clip.id)}
       >
-        {clip.name} · frames {Math.round(span.first_frame)}–{Math.round(span.last_frame)}
+        {clip.name}
       </button>
       {selected && (
         <SpanGrips
