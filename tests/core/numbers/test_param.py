@@ -30,6 +30,13 @@ class States(unittest.TestCase):
             with self.subTest(wrong), self.assertRaises(ValidationError):
                 PARAM.validate_python(wrong)
 
+    def test_a_formula_has_a_text_that_can_be_read_or_what_was_before(self) -> None:
+        before = {"state": "fixed", "value": 2.0}
+        for fields in ({"text": ""}, {"text": "sine("}, {"text": "sine(", "before": before}):
+            with self.assertRaises(ValidationError):
+                PARAM.validate_python({"state": "formula", **fields})
+        self.assertEqual(PARAM.validate_python({"state": "formula", "text": "", "before": before, "draft": "sine("}).constant, 2.0)
+
     def test_bounds_hold_for_every_key(self) -> None:
         SHARE.validate_python(0.5)
         for wrong in (1.5, keyed((1, 0.5), (2, -0.1))):
