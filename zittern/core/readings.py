@@ -157,7 +157,7 @@ def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -
 
 
 def _span_reading(shot: Shot, part: Spanned) -> SpanReading:
-    first, last = part.span_frames or (float(shot.first_frame), float(shot.last_frame))
+    first, last = shot.span_of(part)
     return SpanReading(first_frame=first, last_frame=last, ramp_in_frames=part.ramp_in_frames, ramp_out_frames=part.ramp_out_frames)
 
 

@@ -18,7 +18,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = [
-    "change_at", "change_layer", "find_clip", "find_lane", "find_layer", "get_at", "layers_title", "named", "number_at", "owners_title", "scope_of",
+    "change_at", "change_layer", "find_clip", "find_lane", "find_layer", "get_at", "lane_of", "layers_title", "named", "number_at", "owners_title", "scope_of",
     "set_at", "with_clip", "with_lane",
 ]  # fmt: skip
 
@@ -171,12 +171,12 @@ def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:
     return shot.replace(lanes=tuple(changed if each is lane else each for each in shot.lanes))
 
 
-def with_clip(shot: Shot, clip: Clip, changed: Clip) -> Shot:
-    """The shot with one clip changed."""
+def lane_of(shot: Shot, clip: Clip) -> Lane:
+    """The lane that a clip of the shot lies on."""
+    return next(lane for lane in shot.lanes if any(each is clip for each in lane.clips))
 
-    def put(lane: Lane) -> Lane:
-        if not any(each is clip for each in lane.clips):
-            return lane
-        return lane.replace(clips=tuple(changed if each is clip else each for each in lane.clips))
 
-    return shot.replace(lanes=tuple(put(lane) for lane in shot.lanes))
+def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
+    """The shot with other clips in the place of one: the same one changed, several, or none."""
+    lane = lane_of(shot, clip)
+    return with_lane(shot, lane, lane.replace(clips=tuple(part for each in lane.clips for part in (instead if each is clip else (each,)))))

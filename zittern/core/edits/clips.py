@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.doc import Label
-from zittern.core.edits.address import find_clip, find_lane, with_lane
+from zittern.core.edits.address import find_clip, find_lane, lane_of, with_clip, with_lane
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.ids import free_id
 from zittern.core.errors import EditError
@@ -18,7 +18,7 @@ from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "lane_of", "on_lane"]
+__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "on_lane"]
 
 _LEAST_FRAMES = 1.0
 
@@ -57,9 +57,8 @@ class MoveClip(CommandDoc):
         if self.by_frames and clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
         moved = retimed(clip, Retiming(shift_frames=self.by_frames))
-        here = lane_of(shot, clip)
-        if not self.new_lane and self.lane in (None, here.id):
-            return with_lane(shot, here, here.replace(clips=tuple(moved if each is clip else each for each in here.clips)))
+        if not self.new_lane and self.lane in (None, lane_of(shot, clip).id):
+            return with_clip(shot, clip, moved)
         return on_lane(_without(shot, clip), moved, None if self.new_lane else self.lane)
 
     def label(self, shot: Shot) -> str:
@@ -78,7 +77,7 @@ class SplitClip(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Each half keeps the ramp at its own end. Raises EditError for a frame that is not inside."""
         clip = find_clip(shot, self.clip)
-        first, last = clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
+        first, last = shot.span_of(clip)
         if not first + _LEAST_FRAMES <= self.frame <= last - _LEAST_FRAMES:
             raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
         cut = self.frame - _LEAST_FRAMES
@@ -88,9 +87,7 @@ class SplitClip(CommandDoc):
             id=free_id(shot, clip.id), span_frames=(self.frame, last), origin_frame=origin,
             ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame), layers=_again(shot, clip.layers),
         )  # fmt: skip
-        lane = lane_of(shot, clip)
-        parts = tuple(part for each in lane.clips for part in ((left, right) if each is clip else (each,)))
-        return with_lane(shot, lane, lane.replace(clips=parts))
+        return with_clip(shot, clip, left, right)
 
     def label(self, shot: Shot) -> str:
         """`Split clip “Panic” at frame 96`."""
@@ -145,16 +142,10 @@ def _again(shot: Shot, layers: tuple[Layer, ...]) -> tuple[Layer, ...]:
     return tuple(layer.replace(id=name) for layer, name in zip(layers, taken, strict=True))
 
 
-def lane_of(shot: Shot, clip: Clip) -> Lane:
-    """The lane that a clip lies on."""
-    return next(lane for lane in shot.lanes if any(each.id == clip.id for each in lane.clips))
-
-
 def _without(shot: Shot, clip: Clip) -> Shot:
     lane = lane_of(shot, clip)
-    left = tuple(each for each in lane.clips if each is not clip)
-    if left:
-        return with_lane(shot, lane, lane.replace(clips=left))
+    if len(lane.clips) > 1:
+        return with_clip(shot, clip)
     return shot.replace(lanes=tuple(each for each in shot.lanes if each is not lane))
 
 

@@ -7,8 +7,8 @@ from typing import Literal
 from pydantic import Field
 
 from zittern.core.axes import ROTATIONS
-from zittern.core.edits.address import find_clip, with_clip, with_lane
-from zittern.core.edits.clips import lane_of, on_lane
+from zittern.core.edits.address import find_clip, with_clip
+from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.ids import free_id
 from zittern.core.errors import EditError
@@ -79,15 +79,13 @@ class GoOver(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a frame that is not inside of the clip."""
         old = find_clip(shot, self.clip)
-        first, last = old.span_frames or (float(shot.first_frame), float(shot.last_frame))
+        first, last = shot.span_of(old)
         if not first < self.frame < last:
             raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
         end = min(self.frame + self.within_frames, last)
         shorter = old.replace(span_frames=(first, end), ramp_in_frames=min(old.ramp_in_frames, end - first), ramp_out_frames=0.0)
         made = clip_of(shot, self.preset).replace(span_frames=(self.frame, last), ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
-        lane = lane_of(shot, old)
-        clips = tuple(part for each in lane.clips for part in ((shorter, made) if each is old else (each,)))
-        return with_lane(shot, lane, lane.replace(clips=clips))
+        return with_clip(shot, old, shorter, made)
 
     def label(self, shot: Shot) -> str:
         """`Go over to “Small boat” from frame 96 within 24 frames`."""

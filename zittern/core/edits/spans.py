@@ -59,7 +59,7 @@ class SetSpan(CommandDoc):
     def _span(self, owner: Spanned, shot: Shot) -> Span | None:
         if self.first_frame is None and self.last_frame is None and self.by_frames == 0.0:
             return owner.span_frames
-        first, last = owner.span_frames or (float(shot.first_frame), float(shot.last_frame))
+        first, last = shot.span_of(owner)
         if self.last_frame is not None:
             last = self.last_frame if self.first_frame is not None else max(self.last_frame, first + _LEAST_FRAMES)
         if self.first_frame is not None:
@@ -70,7 +70,7 @@ class SetSpan(CommandDoc):
         """A clip that is trimmed keeps its motion; one that is moved takes it along."""
         if self.whole:
             return None
-        start = clip.origin_frame if clip.origin_frame is not None else (clip.span_frames or (float(shot.first_frame),))[0]
+        start = clip.origin_frame if clip.origin_frame is not None else shot.span_of(clip)[0]
         if self.first_frame is not None:
             return start + self.by_frames
         return None if clip.origin_frame is None else clip.origin_frame + self.by_frames

@@ -17,7 +17,7 @@ from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
-from zittern.core.shot.layers import Layer
+from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
@@ -110,6 +110,10 @@ class Shot(Doc):
         for clip in self.clips():
             for layer in clip.layers:
                 yield clip, layer
+
+    def span_of(self, part: Spanned) -> Span:
+        """First and last frame of a layer or clip; the shot's own where it has no span."""
+        return part.span_frames or (float(self.first_frame), float(self.last_frame))
 
     def lanes_with(self, change: Callable[[Layer], Layer]) -> tuple[Lane, ...]:
         """Its lanes with every layer changed; what stays the same is shared."""
