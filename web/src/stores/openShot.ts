@@ -5,7 +5,7 @@ import type { Clip, Layer, State } from "../api/types";
 import { feed, forgetMotion } from "./motion";
 import { complain } from "./notes";
 import { pause, transport } from "./transport";
-import { freshView, view } from "./view";
+import { FRESH, view } from "./view";
 
 export type OpenShot = {
   state: State | null;
@@ -46,7 +46,7 @@ export async function visit(slug: string): Promise<void> {
     const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
     if (!here()) return;
     const { first_frame: first, last_frame: last } = state.document;
-    view.setState({ ...freshView(), window: [first, last] });
+    view.setState({ ...FRESH, window: [first, last] });
     transport.setState({ frame: first, loop: null });
     adopt(state);
   } catch (error) {

@@ -64,7 +64,8 @@ const NIGHT = "zittern.night";
 const COMPACT = "zittern.compact";
 const MORE = "zittern.more";
 
-export const view = createStore<View>(() => ({
+/** What belongs to the shot that is looked at, as it is for one that is opened. */
+export const FRESH = {
   board: "layer",
   clip: null,
   open: {},
@@ -72,20 +73,24 @@ export const view = createStore<View>(() => ({
   layers: [],
   mount: null,
   formula: null,
-  sheet: null,
-  pins: [],
-  keyEveryChange: false,
-  flying: false,
   picking: false,
+  axes: [],
+  pins: [],
+  flying: false,
+  loupe: { zoom: 1, x: 0.5, y: 0.5 },
+  bypass: false,
+} satisfies Partial<View>;
+
+export const view = createStore<View>(() => ({
+  ...FRESH,
+  sheet: null,
+  keyEveryChange: false,
   tinted: false,
   looks: {},
   around: false,
-  axes: [],
   window: [1, 240],
   rowsInView: null,
-  bypass: false,
   guides: { thirds: true, centre: false, safe: true },
-  loupe: { zoom: 1, x: 0.5, y: 0.5 },
   locks: [],
   scribble: true,
   night: localStorage.getItem(NIGHT) === "yes",
@@ -95,25 +100,6 @@ export const view = createStore<View>(() => ({
   dial: null,
   importFile: null,
 }));
-
-/** What belongs to the shot that was looked at, as it is for one that is opened. */
-export function freshView(): Partial<View> {
-  return {
-    board: "layer",
-    clip: null,
-    open: {},
-    layer: null,
-    layers: [],
-    mount: null,
-    formula: null,
-    picking: false,
-    axes: [],
-    pins: [],
-    flying: false,
-    loupe: { zoom: 1, x: 0.5, y: 0.5 },
-    bypass: false,
-  };
-}
 
 export function selectPins(pins: number[]): void {
   view.setState({ board: "move", pins, formula: null });

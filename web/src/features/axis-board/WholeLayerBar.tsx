@@ -2,38 +2,30 @@ import { Copy, Dices, Trash2 } from "lucide-react";
 import type { Command, Layer } from "../../api/types";
 import { AXES } from "../../shared/axes";
 import { limitsOf } from "../../shared/fields";
-import { NumberField } from "../../shared/number";
+import { ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { idsAlike } from "../../stores/selection";
-import { cancelPreview, preview } from "../../stores/trying";
-
-const PERCENT = 100;
+import { preview } from "../../stores/trying";
 
 /** What is done with a layer as a whole, or with all selected ones. */
 export function WholeLayerBar({ layer }: { layer: Layer }) {
   const layers = () => idsAlike(layer.id);
-  const [least, most] = limitsOf("scale_swings.factor");
-  const scale = (percent: number): Command => ({
+  const scale = (factor: number): Command => ({
     type: "scale_swings",
     layers: layers(),
-    factor: percent / PERCENT,
+    factor,
     axes: [...AXES],
   });
   return (
     <div className="cond flex items-center gap-1 text-xs">
       <span className="text-(--graphite)">all swings ×</span>
-      <NumberField
+      <ShareField
         label="All swings"
-        value={PERCENT}
-        unit="%"
+        value={1}
+        limits={limitsOf("scale_swings.factor")}
         step={1}
-        least={least * PERCENT}
-        most={most * PERCENT}
-        digits={0}
-        className="border border-base-300"
-        onPreview={(value) => preview(scale(value))}
-        onCommit={(value) => commit(scale(value))}
-        onCancel={cancelPreview}
+        onPreview={(factor) => preview(scale(factor))}
+        onCommit={(factor) => commit(scale(factor))}
       />
       <span className="ml-auto" />
       <button

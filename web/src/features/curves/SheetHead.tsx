@@ -1,5 +1,4 @@
-import { X } from "lucide-react";
-import { view } from "../../stores/view";
+import { SheetTitle } from "../../shared/SheetTitle";
 import type { CurveGroup } from "./groups";
 
 type SheetHeadProps = {
@@ -19,20 +18,7 @@ export function SheetHead({ title, headPx, groups, group, hidden, onGroup, onFli
       className="flex shrink-0 flex-col gap-1 overflow-y-auto border-base-300 border-r px-3 py-1.5"
       style={{ width: headPx }}
     >
-      <div className="flex items-center">
-        <span className="cond truncate font-semibold text-[13px]" title={title}>
-          {title}
-        </span>
-        <button
-          type="button"
-          className="btn btn-ghost btn-xs btn-square ml-auto"
-          aria-label="Back to the lanes"
-          title="Back to the lanes (Escape)"
-          onClick={() => view.setState({ sheet: null })}
-        >
-          <X size={13} />
-        </button>
-      </div>
+      <SheetTitle title={title} />
       <select
         className="cond border-base-300 border-b bg-base-100 text-xs"
         aria-label="Numbers shown"

@@ -1,8 +1,7 @@
 import { useState } from "react";
 import { limitsOf } from "../../shared/fields";
-import { NumberField } from "../../shared/number";
+import { ShareField } from "../../shared/number";
 import { facts } from "../../stores/facts";
-import { cancelPreview } from "../../stores/trying";
 import { aim, tryAim } from "./placing";
 
 const PERCENT = 100;
@@ -11,7 +10,6 @@ const PERCENT = 100;
 export function AimBar({ subject }: { subject: string }) {
   const { framings } = facts().forms;
   const [fill, setFill] = useState(framings[1]?.fill ?? 1);
-  const [least, most] = limitsOf("aim_camera.fill");
   return (
     <>
       <button
@@ -27,22 +25,18 @@ export function AimBar({ subject }: { subject: string }) {
         title="Aims, and goes where the subject takes this share of the picture's height"
       >
         fill
-        <NumberField
+        <ShareField
           label="Fill of the picture's height"
-          value={fill * PERCENT}
-          unit="%"
+          value={fill}
+          limits={limitsOf("aim_camera.fill")}
           step={0.5}
-          least={least * PERCENT}
-          most={most * PERCENT}
-          digits={0}
           scales
-          className="border border-base-300 text-base-content"
-          onPreview={(percent) => tryAim(percent / PERCENT)}
-          onCommit={(percent) => {
-            setFill(percent / PERCENT);
-            return aim(percent / PERCENT);
+          className="text-base-content"
+          onPreview={tryAim}
+          onCommit={(share) => {
+            setFill(share);
+            return aim(share);
           }}
-          onCancel={cancelPreview}
         />
       </span>
       {framings.map((each) => (

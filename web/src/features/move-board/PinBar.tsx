@@ -1,15 +1,13 @@
 import { useStore } from "zustand";
 import type { Curve, Shot } from "../../api/types";
 import { limitsOf } from "../../shared/fields";
-import { curveOf, NumberField } from "../../shared/number";
+import { curveOf, ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
-import { cancelPreview } from "../../stores/trying";
 import { view } from "../../stores/view";
 import { FIELDS, workMount } from "./commands";
 import { extend, pinnedKeys, runOn, stretch, tryStretch } from "./pins";
 
-const PERCENT = 100;
 const SIDES = { before: "before the first", after: "after the last" } as const;
 
 /** Keys: how they run on, stretch, delete; for the selected pins, or for all when none is selected. */
@@ -57,26 +55,21 @@ export function PinBar({ document }: { document: Shot }) {
 
 /** How long the keys take. */
 function Stretch({ about }: { about: number }) {
-  const [least, most] = limitsOf("scale_keys.factor");
   return (
     <span
       className="cond flex items-center gap-1 text-(--graphite) text-xs"
       title={`How long they take, about frame ${about}`}
     >
       time
-      <NumberField
+      <ShareField
         label="Stretch of the keys"
-        value={PERCENT}
-        unit="%"
+        value={1}
+        limits={limitsOf("scale_keys.factor")}
         step={1}
-        least={least * PERCENT}
-        most={most * PERCENT}
-        digits={0}
         scales
-        className="border border-base-300 text-base-content"
-        onPreview={(percent) => tryStretch(percent / PERCENT)}
-        onCommit={(percent) => stretch(percent / PERCENT)}
-        onCancel={cancelPreview}
+        className="text-base-content"
+        onPreview={tryStretch}
+        onCommit={stretch}
       />
     </span>
   );

@@ -1,8 +1,8 @@
-import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useStore } from "zustand";
 import { client, take } from "../../api/client";
 import type { Swatch } from "../../api/types";
+import { SheetTitle } from "../../shared/SheetTitle";
 import { complain } from "../../stores/notes";
 import { clipsOf, openShot } from "../../stores/openShot";
 import { cancelPreview, preview, trying } from "../../stores/trying";
@@ -27,18 +27,7 @@ export function PresetSheet({ headPx }: { headPx: number }) {
         className="flex shrink-0 flex-col gap-2 overflow-y-auto border-base-300 border-r px-3 py-1.5"
         style={{ width: headPx }}
       >
-        <div className="flex items-center">
-          <span className="cond font-semibold text-[13px]">Presets</span>
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs btn-square ml-auto"
-            aria-label="Back to the lanes"
-            title="Back to the lanes (Escape)"
-            onClick={() => view.setState({ sheet: null })}
-          >
-            <X size={13} />
-          </button>
-        </div>
+        <SheetTitle title="Presets" />
         <input
           type="search"
           className="input input-xs w-full"

@@ -3,5 +3,6 @@ export { arithmetic } from "./arithmetic";
 export { NumberField } from "./NumberField";
 export { ParamControl } from "./ParamControl";
 export { curveOf, formulaOf, keysOf, roughly, varies } from "./param";
+export { ShareField } from "./ShareField";
 export { useNumberAt } from "./useNumberAt";
 export { useWanted } from "./useWanted";
