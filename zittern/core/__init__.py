@@ -22,8 +22,8 @@ sampled    motion at the frames that somebody looks at
 scribble   a shot's shake as a small picture
 readings   sizes in pixels and rates for people to read
 spectrum   how much moves at which rate
-presets    saved clips, and those that ship
 feel       the starting handheld feel
+presets    saved clips, those that ship, and what becomes of them in a shot
 edits      commands: a shot in, a new shot out
 swatches   what presets look like
 

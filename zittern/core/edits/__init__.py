@@ -1,13 +1,12 @@
 """Edits: a command takes a shot and gives a new one; it never touches the old. In dependency order:
 
 address  names one field of a shot: `layer:sway.axes.pan.swing`
-ids      ids that are free
 command  base of all commands, labels
 values   set fields, scale swings, axis rates
 layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel
 clips    clips placed, moved, split, repeated, taken away
 spans    ends and ramps of layers and clips
-presets  presets placed, swapped, gone over to
+presets  presets placed, swapped, gone over to; clips brought back to theirs
 keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
 formulas formulas of numbers; dials connected to them

@@ -9,11 +9,11 @@ from pydantic import Field
 from zittern.core.doc import Label
 from zittern.core.edits.address import find_clip, find_lane, lane_of, with_clip, with_lane
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.ids import free_id
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.frames import Retiming, retimed
+from zittern.core.shot.ids import free_id
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot

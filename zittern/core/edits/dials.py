@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
 from zittern.core.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
-from zittern.core.numbers.param import Number, fixed, with_name
+from zittern.core.numbers.param import fixed
 from zittern.core.shot.dials import Dial, DialName
+from zittern.core.shot.naming import renamed
 from zittern.core.shot.reads import reads_of
 from zittern.core.shot.shot import Shot
 
@@ -123,22 +124,7 @@ def _called(shot: Shot, old: str, new: str) -> Shot:
 
 def _rewritten(shot: Shot, old: str, new: str, drop: Dial | None = None) -> Shot:
     """The shot with a name in all formulas changed, the dial of that name too; one dial taken away."""
-
-    def doc_with(doc: Any) -> Any:
-        if isinstance(doc, Number):
-            return with_name(doc, old, new)
-        if isinstance(doc, tuple):
-            parts = tuple(doc_with(each) for each in doc)
-            return doc if all(a is b for a, b in zip(parts, doc, strict=True)) else parts
-        if not isinstance(doc, Doc):
-            return doc
-        changes = {name: doc_with(getattr(doc, name)) for name in type(doc).model_fields}
-        changes = {name: value for name, value in changes.items() if value is not getattr(doc, name)}
-        if isinstance(doc, Dial) and doc.name == old:
-            changes["name"] = new
-        return doc.replace(**changes) if changes else doc
-
     fields = {name: getattr(shot, name) for name in ("dials", "mounts", "subject", "focal_mm", "lanes")}
     if drop is not None:
         fields["dials"] = tuple(dial for dial in shot.dials if dial is not drop)
-    return shot.replace(**{name: doc_with(value) for name, value in fields.items()})
+    return shot.replace(**{name: renamed(value, old, new, formulas_only=drop is not None) for name, value in fields.items()})

@@ -11,9 +11,9 @@ from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named, with_clip
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.ids import free_id
 from zittern.core.feel import fresh_seed, handheld, lens_factor
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.ids import free_id
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot
@@ -71,7 +71,7 @@ class PasteLayers(CommandDoc):
         known = {mount.id for mount in shot.mounts}
         for layer in self.layers:
             target = layer.target if layer.target in known else None
-            shot = _on_top(shot, self.clip, (layer.replace(id=free_id(shot, layer.source.kind), target=target),))
+            shot = _on_top(shot, self.clip, (layer.replace(id=free_id(shot, layer.source.kind), target=target, from_preset=None),))
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -119,7 +119,7 @@ class DuplicateLayers(CommandDoc):
         for layer_id in self.layers:
             clip, layer = find_layer(shot, layer_id)
             seed = layer.seed if self.keep_seed else fresh_seed(shot)
-            copy = layer.replace(id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False)
+            copy = layer.replace(id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False, from_preset=None)
             at = clip.layers.index(layer) + 1
             shot = _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
         return shot

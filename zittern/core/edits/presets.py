@@ -1,77 +1,85 @@
-"""Commands that place presets."""
+"""Commands that place presets, and that bring clips back to theirs."""
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from zittern.core.axes import ROTATIONS
+from zittern.core.doc import Id
 from zittern.core.edits.address import find_clip, with_clip
 from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.ids import free_id
 from zittern.core.errors import EditError
-from zittern.core.feel import fresh_seed, lens_factor
+from zittern.core.feel import fresh_seed
 from zittern.core.numbers.curves import Frame
+from zittern.core.presets.differences import partners
+from zittern.core.presets.fitting import brought, fitting_of
+from zittern.core.presets.placed import layer_of, placed
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.ids import free_id
+from zittern.core.shot.origins import BroughtDial, ClipOrigin, PresetKey
 from zittern.core.shot.shot import Shot
 
-__all__ = ["GoOver", "PlacePreset", "SwapPreset"]
+__all__ = ["GoOver", "PlacePreset", "SwapPreset", "TakeFromPreset"]
 
 
-class PlacePreset(CommandDoc):
+class _OfPreset(CommandDoc):
+    """key: what the preset is known by, so that the clip remembers it."""
+
+    preset: Preset
+    key: PresetKey | None = None
+
+
+class PlacePreset(_OfPreset):
     """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own."""
 
     type: Literal["place_preset"] = "place_preset"
-    preset: Preset
     first_frame: Frame | None = None
     last_frame: Frame | None = None
     lane: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
         """Rotations are sized for the lens. With a first frame alone it is as long as the preset says, or goes on to the shot's end."""
-        return on_lane(shot, self._clip(shot), self.lane)
+        with_dials, clip = placed(shot, self.preset, self.key, self.first_frame)
+        return on_lane(with_dials, self._over(shot, clip), self.lane)
 
-    def _clip(self, shot: Shot) -> Clip:
+    def _over(self, shot: Shot, clip: Clip) -> Clip:
         if self.first_frame is None:
-            return clip_of(shot, self.preset)
+            return clip
         length = None if self.preset.length_s is None else round(self.preset.length_s * shot.fps.value)
         last = float(shot.last_frame) if length is None else self.first_frame + length
         last = self.last_frame if self.last_frame is not None else last
-        return clip_of(shot, self.preset).replace(span_frames=(self.first_frame, max(last, self.first_frame + 1.0)))
+        return clip.replace(span_frames=(self.first_frame, max(last, self.first_frame + 1.0)))
 
     def label(self, shot: Shot) -> str:
         """`Place “Small boat”`."""
         return f"Place “{self.preset.name}”"
 
 
-class SwapPreset(CommandDoc):
+class SwapPreset(_OfPreset):
     """Another preset in place of what a clip holds; its place, ramps and fades stay."""
 
     type: Literal["swap_preset"] = "swap_preset"
-    preset: Preset
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the clip is not there."""
         old = find_clip(shot, self.clip)
-        made = clip_of(shot, self.preset)
+        with_dials, made = placed(shot, self.preset, self.key, shot.span_of(old)[0])
         kept = {name: getattr(old, name) for name in ("id", "span_frames", "ramp_in_frames", "ramp_out_frames", "ramp_shape", "mute")}
-        return with_clip(shot, old, made.replace(**kept))
+        return with_clip(with_dials, old, made.replace(**kept))
 
     def label(self, shot: Shot) -> str:
         """`“Small boat” instead of “Run”`."""
         return f"“{self.preset.name}” instead of “{find_clip(shot, self.clip).name}”"
 
 
-class GoOver(CommandDoc):
+class GoOver(_OfPreset):
     """Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade."""
 
     type: Literal["go_over"] = "go_over"
-    preset: Preset
     clip: str
     frame: Frame
     within_frames: float = Field(ge=1.0, le=1e6)
@@ -84,30 +92,74 @@ class GoOver(CommandDoc):
             raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
         end = min(self.frame + self.within_frames, last)
         shorter = old.replace(span_frames=(first, end), ramp_in_frames=min(old.ramp_in_frames, end - first), ramp_out_frames=0.0)
-        made = clip_of(shot, self.preset).replace(span_frames=(self.frame, last), ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
-        return with_clip(shot, old, shorter, made)
+        with_dials, clip = placed(shot, self.preset, self.key, self.frame)
+        made = clip.replace(span_frames=(self.frame, last), ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
+        return with_clip(with_dials, old, shorter, made)
 
     def label(self, shot: Shot) -> str:
         """`Go over to “Small boat” from frame 96 within 24 frames`."""
         return f"Go over to “{self.preset.name}” from frame {self.frame:g} within {self.within_frames:g} frames"
 
 
-def clip_of(shot: Shot, preset: Preset) -> Clip:
-    """A clip of a preset over the whole shot, its rotations sized for the lens, with ids and random starts of its own."""
-    factor = lens_factor(shot)
-    known = {mount.id for mount in shot.mounts}
-    taken: list[str] = []
-    layers = []
-    for n, layer in enumerate(preset.layers):
-        taken.append(free_id(shot, layer.id, taken))
-        seed = layer.seed if preset.keep_seeds else fresh_seed(shot, n + 1)
-        target = layer.target if layer.target in known else None
-        layers.append(layer.replace(id=taken[-1], seed=seed, target=target, axes=_sized(layer, factor)))
-    return Clip(id=free_id(shot, "clip"), name=preset.name, layers=tuple(layers), amount=preset.amount, speed=preset.speed)
+class TakeFromPreset(CommandDoc):
+    """Brings parts of a clip back to the preset that it came from, or up to date with it.
 
+    parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away. settings: amount and
+    speed too. What a layer has of its own stays: its random start, mute and solo.
+    """
 
-def _sized(layer: Layer, factor: float) -> AxisBoard:
-    if factor == 1.0:
-        return layer.axes
-    turned = {axis: layer.axes.of(axis) for axis in ROTATIONS}
-    return layer.axes.replace(**{axis: setting.replace(swing=setting.swing.map(lambda value: value * factor)) for axis, setting in turned.items()})
+    type: Literal["take_from_preset"] = "take_from_preset"
+    preset: Preset
+    clip: str
+    parts: Annotated[tuple[Id, ...], Field(max_length=100)] = ()
+    drop: Annotated[tuple[Id, ...], Field(max_length=500)] = ()
+    settings: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a clip that came from no preset, and for layers that are not there."""
+        clip = find_clip(shot, self.clip)
+        if clip.from_preset is None:
+            raise EditError(f"“{clip.name}” was not placed from a preset", f"clip:{self.clip}")
+        missing = ({*self.parts} - {part.id for part in self.preset.layers}) | ({*self.drop} - {layer.id for layer in clip.layers})
+        if missing:
+            raise EditError(f"there is no layer {min(missing)!r}; it may have been removed meanwhile", f"clip:{self.clip}")
+        with_dials, known = self._with_dials(shot, clip, clip.from_preset)
+        return with_clip(with_dials, clip, self._taken(with_dials, known))
+
+    def _with_dials(self, shot: Shot, clip: Clip, origin: ClipOrigin) -> tuple[Shot, Clip]:
+        """Dials that the preset brings and the shot has not, or not any more, come along; the clip knows what they are called."""
+        present = {dial.name for dial in shot.dials}
+        held = tuple(each for each in origin.dials if each.name in present)
+        wanted = tuple(dial for dial in self.preset.dials if all(dial.name != each.brought for each in held))
+        names, fresh = brought(shot, wanted)
+        dials = (*held, *(BroughtDial(brought=dial.name, name=names.get(dial.name, dial.name)) for dial in wanted))
+        known = clip.replace(from_preset=origin.replace(dials=dials, name=self.preset.name))
+        fitting = fitting_of(shot, known, self.preset)
+        return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, known
+
+    def _taken(self, shot: Shot, clip: Clip) -> Clip:
+        fitting = fitting_of(shot, clip, self.preset)
+        key = clip.from_preset.preset if clip.from_preset else None
+        held = partners(clip, self.preset)
+        layers = [layer for layer in clip.layers if layer.id not in self.drop]
+        at = 0  # where a layer that is missing goes: above the one before it
+        for n, part in enumerate(self.preset.layers):
+            layer = held.get(part.id)
+            if layer is not None and layer in layers:
+                at = layers.index(layer)
+                if part.id in self.parts:
+                    layers[at] = layer_of(shot, fitting, part, key).replace(
+                        id=layer.id, seed=part.seed if self.preset.keep_seeds else layer.seed, mute=layer.mute, solo=layer.solo, target=layer.target
+                    )
+                at += 1
+            elif part.id in self.parts:
+                seed = part.seed if self.preset.keep_seeds else fresh_seed(shot, n + 1)
+                free = free_id(shot, part.id, (each.id for each in layers))
+                layers.insert(at, layer_of(shot, fitting, part, key).replace(id=free, seed=seed))
+                at += 1
+        settings = {name: fitting.doc(getattr(self.preset, name)) for name in ("amount", "speed")} if self.settings else {}
+        return clip.replace(layers=tuple(layers), **settings)
+
+    def label(self, shot: Shot) -> str:
+        """`Bring “Run” back to its preset`."""
+        return f"Bring “{find_clip(shot, self.clip).name}” back to its preset"

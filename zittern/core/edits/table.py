@@ -33,6 +33,7 @@ Command = Annotated[
     | presets.PlacePreset
     | presets.SwapPreset
     | presets.GoOver
+    | presets.TakeFromPreset
     | clips.AddClip
     | clips.MoveClip
     | clips.SplitClip

@@ -1,5 +1,9 @@
 """Presets: saved clips, to be placed in any shot. In dependency order:
 
-preset   the document
-shipped  THE TABLE of presets that come with the application
+preset       the document
+files        older documents brought to the present shape; reading from JSON
+shipped      THE TABLE of presets that come with the application
+fitting      what a preset holds, fitted to a place in a shot
+placed       from a preset to a clip, and back
+differences  what a clip and the preset that it came from do not have in common
 """

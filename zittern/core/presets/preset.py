@@ -1,32 +1,54 @@
-"""A preset: a saved clip. Placed in a shot it becomes a clip of its own, which nothing ties to where it came from but a name."""
+"""A preset: a saved clip. Placed in a shot it becomes a clip of its own, which remembers where it came from and is tied to nothing."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Label
+from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.reads import check_reads
+from zittern.core.timebase import Fps
 
-__all__ = ["Preset"]
+__all__ = ["PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
+PRESET_VERSION: Literal[2] = 2
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
+PresetTags = Annotated[tuple[Tag, ...], Field(max_length=12)]
+PresetLine = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+LengthS = Annotated[float, Field(gt=0.0, le=1e5)]
 
 
 class Preset(Doc):
-    """Layers with an amount and a speed on top. keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is
-    unless somebody says; as long as the shot when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+    """Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
+
+    keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
+    when missing. origin_frame: where its motion counts from, its start when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
-    schema_version: Literal[1] = 1
+    schema_version: Literal[2] = PRESET_VERSION
     name: Label
-    line: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
-    tags: Annotated[tuple[Tag, ...], Field(max_length=12)] = ()
+    line: PresetLine = ""
+    tags: PresetTags = ()
     keep_seeds: bool = False
-    length_s: Annotated[float, Field(gt=0.0, le=1e5)] | None = None
+    length_s: LengthS | None = None
+    fps: Fps = Fps(num=24)
+    origin_frame: Frame | None = None
+    dials: Annotated[tuple[Dial, ...], Field(max_length=100)] = ()
     amount: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     layers: Annotated[tuple[Layer, ...], Field(min_length=1, max_length=100)]
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        for what, names in (("layers", [layer.id for layer in self.layers]), ("dials", [dial.name for dial in self.dials])):
+            if len(set(names)) < len(names):
+                raise ValueError(f"two of the {what} have the same {'id' if what == 'layers' else 'name'}; each has its own")
+        check_reads(self.dials, (), (*self.layers, self.amount, self.speed), FACT_NAMES, "the preset")
+        return self

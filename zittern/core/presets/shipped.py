@@ -5,8 +5,11 @@ Those tagged “rebuild” imitate steps, wheels and blows with what there is; t
 
 from __future__ import annotations
 
+import re
+
 from zittern.core.numbers.param import Number, by_formula, fixed
 from zittern.core.presets.preset import Preset
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.drift import Drift
@@ -15,10 +18,21 @@ from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
 
-__all__ = ["SHIPPED"]
+__all__ = ["SHIPPED", "SHIPPED_BY_KEY", "key_of"]
 
 _ONE = fixed(1.0)
 
+
+def _dial(name: str, value: float) -> Dial:
+    return Dial(name=name, unit="%", value=fixed(value))
+
+
+# As at rest at 20 %, spent at 100 %.
+_BREATHS_HZ = by_formula("mix(16, 41, exhaustion / 100) / 60", _ONE)
+_EXERTION = by_formula("clamp(0.15 + exhaustion / 100, 0, 1)", _ONE)
+_SPENT = by_formula("0.2 + exhaustion / 100", _ONE)
+_SEA = by_formula("sea / 40", _ONE)
+_CROWD = by_formula("crowd / 50 * (0.3 + abs(noise(0.8 * t, 3)))", _ONE)
 _SWELLING = by_formula("0.25 + 1.2 * smoothstep(0.2, 1, sin(tau * t / 5))", _ONE)
 
 
@@ -94,16 +108,19 @@ SHIPPED: tuple[Preset, ...] = (
     Preset(
         name="Small boat", tags=("water", "calm"), line="Rolling on a low swell: the horizon tips and comes back.",
         layers=(
-            _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), roll=1.5, truck=6.0), _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), tilt=0.6, pedestal=7.0),
-            _noise("chop", "Chop", 0.9, 2, roll=0.25, tilt=0.15, pan=0.3),
+            _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), _SEA, roll=1.5, truck=6.0),
+            _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), _SEA, tilt=0.6, pedestal=7.0),
+            _noise("chop", "Chop", 0.9, 2, _SEA, roll=0.25, tilt=0.15, pan=0.3),
         ),
+        dials=(_dial("sea", 40.0),),
     ),
     Preset(
         name="Crowd jostle", tags=("hand", "wild", "rebuild"), line="Pushed from all sides, never for long in one place.",
         layers=(
-            _noise("push", "Pushes", 0.7, 4, weight=by_formula("0.3 + abs(noise(0.8 * t, 3))", _ONE), truck=3.5, dolly=2.5, pan=0.9, roll=0.7),
+            _noise("push", "Pushes", 0.7, 4, weight=_CROWD, truck=3.5, dolly=2.5, pan=0.9, roll=0.7),
             _noise("hand", "Hand", 1.8, 2, pan=0.25, tilt=0.3, pedestal=0.8),
         ),
+        dials=(_dial("crowd", 50.0),),
     ),
     Preset(
         name="Startled", tags=("hand", "event", "rebuild"), length_s=2.5, line="A jolt that dies away within two seconds.",
@@ -112,9 +129,11 @@ SHIPPED: tuple[Preset, ...] = (
     Preset(
         name="Exhausted breath", tags=("breath", "tense"), line="Out of breath: the chest lifts the camera, arms tremble.",
         layers=(
-            _breath(36, 0.95, pedestal=2.2, tilt=0.5, dolly=0.6, roll=0.12), _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), pan=0.04, tilt=0.05),
+            _layer("breath", "Breath", Breath(rate_hz=_BREATHS_HZ, exertion=_EXERTION), _SPENT, pedestal=2.2, tilt=0.5, dolly=0.6, roll=0.12),
+            _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), _SPENT, pan=0.04, tilt=0.05),
             _layer("sway", "Sway", Drift(rate_hz=fixed(0.25)), pan=0.3, truck=1.0),
         ),
+        dials=(_dial("exhaustion", 80.0),),
     ),
     Preset(
         name="Hovering machine", tags=("air", "calm"), line="Held in the air by rotors: it wanders, corrects itself and hums.",
@@ -146,3 +165,11 @@ SHIPPED: tuple[Preset, ...] = (
         ),
     ),
 )  # fmt: skip
+
+
+def key_of(name: str) -> str:
+    """What a shipped preset is known by: `small-boat`."""
+    return "-".join(re.findall(r"[a-z0-9]+", name.lower()))
+
+
+SHIPPED_BY_KEY: dict[str, Preset] = {key_of(preset.name): preset for preset in SHIPPED}

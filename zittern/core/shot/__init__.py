@@ -2,11 +2,14 @@
 
 dials     numbers that the user makes
 mounts    a part of the rig: its keyed move and its pivot
+origins   which preset a clip or layer came from
 layers    one source of motion with its axes, weight and span
 clips     a stretch of time that holds layers
 lanes     clips along time
 reads     what documents read by name, and whether they may
 shot      the whole document
+naming    the names of dials, changed wherever they stand
+ids       ids that are free
 frames    THE VISITOR of everything that carries frames
 upgrades  older documents brought to the present shape; reading from JSON
 """

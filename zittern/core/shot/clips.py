@@ -10,12 +10,15 @@ from zittern.core.doc import Id, Label
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.shot.layers import Layer, Spanned
+from zittern.core.shot.origins import ClipOrigin
 
 __all__ = ["Clip"]
 
 
 class Clip(Spanned):
-    """Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it."""
+    """Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it.
+    from_preset: what it was placed from.
+    """
 
     id: Id
     name: Label
@@ -24,3 +27,4 @@ class Clip(Spanned):
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     mute: bool = False
     origin_frame: Frame | None = None
+    from_preset: ClipOrigin | None = None

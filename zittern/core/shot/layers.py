@@ -11,6 +11,7 @@ from zittern.core.doc import Doc, Id, Label
 from zittern.core.envelope import RampShape
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.shot.origins import LayerOrigin
 from zittern.core.sources.table import Source
 
 __all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Span", "Spanned"]
@@ -101,7 +102,8 @@ class Spanned(Doc):
 class Layer(Spanned):
     """value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
 
-    target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+    target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t). from_preset: what it was
+    placed from.
     """
 
     id: Id
@@ -116,3 +118,4 @@ class Layer(Spanned):
     steady: bool = False
     mute: bool = False
     solo: bool = False
+    from_preset: LayerOrigin | None = None

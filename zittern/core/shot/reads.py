@@ -43,13 +43,15 @@ def _parts(doc: Doc) -> Iterator[Doc]:
                 yield each
 
 
-def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str]) -> None:
-    """Raises ValueError when something reads what is not there or what is made of it. path: what the facts of the path are made of."""
+def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str], whole: str = "the shot") -> None:
+    """Raises ValueError when something reads what is not there or what is made of it. path: what the facts of the path are made of.
+    whole: what it is called that has them all.
+    """
     names = {dial.name for dial in dials}
     _no_circle(dials)
     for doc, known in (*((each, names) for each in path), *((each, names | facts) for each in others)):
         for name in sorted(reads_of(doc) - known):
-            called = getattr(doc, "name", "the shot")
+            called = getattr(doc, "name", whole)
             if name in facts:
                 raise ValueError(f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is part of")
             raise ValueError(f"“{called}” reads a dial that is not there: {unknown(name, known, 0).message}")

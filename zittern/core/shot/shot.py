@@ -25,7 +25,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[4] = 4
+SCHEMA_VERSION: Literal[5] = 5
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -65,7 +65,7 @@ class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[4] = SCHEMA_VERSION
+    schema_version: Literal[5] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)

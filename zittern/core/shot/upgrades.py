@@ -57,8 +57,13 @@ def with_dials(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"schema_version": 4}
 
 
+def with_origins(data: dict[str, Any]) -> dict[str, Any]:
+    """4 to 5: clips and layers may know which preset they came from; none did before."""
+    return data | {"schema_version": 5}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes, 3: with_dials}
+STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins}
 
 
 def read_shot(text: str | bytes) -> Shot:

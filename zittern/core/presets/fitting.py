@@ -1,0 +1,78 @@
+"""How what a preset holds is fitted to a place in a shot, and what a shot holds to a preset: rotations for the lens, frames for the place and
+the frame rate, names of dials.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TypeVar
+
+from zittern.core.axes import ROTATIONS
+from zittern.core.doc import Doc
+from zittern.core.presets.preset import Preset
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.dials import Dial
+from zittern.core.shot.frames import Retiming, retimed
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.naming import renamed
+from zittern.core.shot.shot import Shot
+
+__all__ = ["Fitting", "brought", "fitting_of"]
+
+D = TypeVar("D", bound=Doc)
+
+
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """factor: of rotations. timing: of frames. names: of dials, old to new; no new one is an old one."""
+
+    factor: float
+    timing: Retiming
+    names: Mapping[str, str]
+
+    def doc(self, doc: D) -> D:
+        """A number, dial or layer, timed and named."""
+        for old, new in self.names.items():
+            doc = renamed(doc, old, new)
+        return retimed(doc, self.timing)
+
+    def layer(self, layer: Layer) -> Layer:
+        """The same, sized as well."""
+        return self.doc(layer.replace(axes=_sized(layer.axes, self.factor)))
+
+
+def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[Dial, ...]]:
+    """What the dials that a preset brings are to be called in a shot where that is something else, and those that the shot does not have yet.
+
+    One of the same name, unit and limits is shared.
+    """
+    present = {dial.name: dial for dial in shot.dials}
+    taken = present.keys() | {dial.name for dial in dials}
+    names: dict[str, str] = {}
+    fresh: list[Dial] = []
+    for dial in dials:
+        there = present.get(dial.name)
+        if there is not None and (there.unit, there.least, there.most) == (dial.unit, dial.least, dial.most):
+            continue
+        if there is not None:
+            names[dial.name] = next(name for n in range(2, len(taken) + 3) if (name := f"{dial.name[:36]}_{n}") not in taken)
+            taken |= {names[dial.name]}
+        fresh.append(dial)
+    return names, tuple(fresh)
+
+
+def fitting_of(shot: Shot, clip: Clip, preset: Preset) -> Fitting:
+    """How the preset that a clip came from lies in it now."""
+    factor, dials = (clip.from_preset.factor, clip.from_preset.dials) if clip.from_preset else (1.0, ())
+    origin = shot.span_of(clip)[0] if clip.origin_frame is None else clip.origin_frame
+    per_frame = shot.fps.value / preset.fps.value
+    timing = Retiming(shift_frames=origin - (preset.origin_frame or 0.0) * per_frame, factor=per_frame)
+    return Fitting(factor, timing, {each.brought: each.name for each in dials if each.brought != each.name})
+
+
+def _sized(axes: AxisBoard, factor: float) -> AxisBoard:
+    if factor == 1.0:
+        return axes
+    turned = {axis: axes.of(axis) for axis in ROTATIONS}
+    return axes.replace(**{axis: setting.replace(swing=setting.swing.map(lambda value: value * factor)) for axis, setting in turned.items()})

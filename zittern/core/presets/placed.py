@@ -1,0 +1,75 @@
+"""From a preset to a clip of a shot, and back."""
+
+from __future__ import annotations
+
+from zittern.core.feel import fresh_seed, lens_factor
+from zittern.core.presets.fitting import Fitting, brought
+from zittern.core.presets.preset import Preset
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.dials import Dial
+from zittern.core.shot.frames import Retiming
+from zittern.core.shot.ids import free_id
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.origins import BroughtDial, ClipOrigin, LayerOrigin
+from zittern.core.shot.reads import reads_of
+from zittern.core.shot.shot import Shot
+
+__all__ = ["layer_of", "placed", "saved"]
+
+
+def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | None = None) -> tuple[Shot, Clip]:
+    """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over the whole shot, its frames counted
+    from a first one, its rotations sized for the lens, with ids and random starts of its own. key: what it remembers to have come from.
+    """
+    factor = lens_factor(shot)
+    per_frame = shot.fps.value / preset.fps.value
+    names, fresh = brought(shot, preset.dials)
+    fitting = Fitting(factor, Retiming(float(shot.first_frame) if first_frame is None else first_frame, per_frame), names)
+    taken: list[str] = []
+    layers = []
+    for n, layer in enumerate(preset.layers):
+        taken.append(free_id(shot, layer.id, taken))
+        seed = layer.seed if preset.keep_seeds else fresh_seed(shot, n + 1)
+        layers.append(layer_of(shot, fitting, layer, key).replace(id=taken[-1], seed=seed))
+    dials = tuple(BroughtDial(brought=dial.name, name=names.get(dial.name, dial.name)) for dial in preset.dials)
+    clip = Clip(
+        id=free_id(shot, "clip"), name=preset.name, layers=tuple(layers), amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
+        origin_frame=None if preset.origin_frame is None else fitting.timing.at(preset.origin_frame),
+        from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=factor, dials=dials),
+    )  # fmt: skip
+    return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, clip
+
+
+def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None) -> Layer:
+    """A preset's layer as it is in a shot; what moves a part of the rig that is not there moves the lens end."""
+    target = layer.target if any(mount.id == layer.target for mount in shot.mounts) else None
+    origin = None if key is None else LayerOrigin(preset=key, layer=layer.id, content=layer.fingerprint)
+    return fitting.layer(layer).replace(target=target, from_preset=origin)
+
+
+def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str) -> Preset:
+    """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one."""
+    only = clips[0] if len(clips) == 1 else None
+    first = min(shot.span_of(clip)[0] for clip in clips)
+    fitting = Fitting(1.0 / lens_factor(shot), Retiming(shift_frames=-first), {})
+    own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None) for layer in layers)
+    amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
+    spanned = only is not None and only.span_frames is not None
+    return Preset(
+        name=name, fps=shot.fps, layers=own, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *amounts.values())))),
+        length_s=(shot.span_of(only)[1] - first) / shot.fps.value or None if only is not None and spanned else None,
+        origin_frame=None if only is None or only.origin_frame is None else fitting.timing.at(only.origin_frame), **amounts,
+    )  # fmt: skip
+
+
+def _read_by(shot: Shot, docs: tuple[object, ...]) -> tuple[Dial, ...]:
+    """The dials that some documents read, and those that these read, in the shot's order."""
+    by_name = {dial.name: dial for dial in shot.dials}
+    found: set[str] = set()
+    todo = [name for doc in docs for name in reads_of(doc)]  # type: ignore[arg-type]
+    while todo:
+        name = todo.pop()
+        if name in by_name and name not in found:
+            found.add(name)
+            todo.extend(reads_of(by_name[name]))
+    return tuple(dial for dial in shot.dials if dial.name in found)

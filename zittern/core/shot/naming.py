@@ -1,0 +1,34 @@
+"""The names of dials, changed wherever a document has them."""
+
+from __future__ import annotations
+
+from typing import TypeVar, cast
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.param import Number, with_name
+from zittern.core.shot.dials import Dial
+from zittern.core.shot.origins import BroughtDial
+
+__all__ = ["renamed"]
+
+T = TypeVar("T")
+
+
+def renamed(value: T, old: str, new: str, formulas_only: bool = False) -> T:
+    """A document, or a tuple of them, with a name changed in every formula and in the dial that has it; what has nothing of it is shared."""
+    return cast(T, _changed(value, old, new, formulas_only))
+
+
+def _changed(value: object, old: str, new: str, formulas_only: bool) -> object:
+    if isinstance(value, Number):
+        return with_name(value, old, new)
+    if isinstance(value, tuple):
+        parts = tuple(_changed(each, old, new, formulas_only) for each in value)
+        return value if all(a is b for a, b in zip(parts, value, strict=True)) else parts
+    if not isinstance(value, Doc):
+        return value
+    changes = {name: _changed(getattr(value, name), old, new, formulas_only) for name in type(value).model_fields}
+    changes = {name: changed for name, changed in changes.items() if changed is not getattr(value, name)}
+    if isinstance(value, (Dial, BroughtDial)) and value.name == old and not formulas_only:
+        changes["name"] = new
+    return value.replace(**changes) if changes else value
