@@ -178,6 +178,17 @@ class Tables(WithServer):
         self.assertEqual([look["field"] for look in tables["forms"]["move"]][-1], "focal_mm")
         self.assertEqual(tables["forms"]["limits"]["aim_camera.fill"], [0.02, 4.0])
 
+    def test_what_is_typed_into_a_number_is_worked_out(self) -> None:
+        for text, before, value in (("0,4*2", 0, 0.8), ("+=2", 10, 12.0), ("1/0", 3, 0.0)):
+            self.assertEqual(self.client.post("/api/arithmetic", json={"text": text, "before": before}).json()["value"], value)
+        wrong = self.client.post("/api/arithmetic", json={"text": "1 + sine(2)", "before": 0}).json()
+        self.assertEqual((wrong["value"], wrong["start"], wrong["stop"]), (None, 4, 8))
+        self.assertIn("did you mean `sin`", wrong["fault"])
+        for text in ("9" * 100_000, "(" * 50_000, "2^" * 200 + "2", "é", "\u0000", "0x10", "1_000"):
+            self.assertEqual(self.client.post("/api/arithmetic", json={"text": text, "before": 0}).status_code, 200)
+        for body in ({"text": "1", "before": 1e308}, {"text": "1"}, {"text": "9" * 100_001, "before": 0}, {"text": 3, "before": 0}):
+            self.assertEqual(self.client.post("/api/arithmetic", json=body).status_code, 422)
+
     def test_what_an_edit_made_is_told(self) -> None:
         base = self.client.get("/api/shots/jetty-walk").json()["revision"]
         command = {"type": "add_layer", "source": "wave"}

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable, Coroutine
 from dataclasses import dataclass, field
 from typing import Annotated, Any
 
 import orjson
+from cachetools import LRUCache
 from fastapi import Depends, Request
 from fastapi.responses import Response
 from fastapi.routing import APIRoute
@@ -16,12 +18,19 @@ from zittern.api.jobs import Busy, ExportJobs
 from zittern.api.models.shots import StateOut
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
+from zittern.core.presets.preset import Preset
 from zittern.core.sampled import Sampled, sample, stretches
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import write_shot
+from zittern.core.swatches import Swatch, swatch
 from zittern.store.library import Library
 
 __all__ = ["Context", "Ctx", "JsonRoute", "json_response"]
+
+
+# Cards that are kept, and arrays that they share: the path, dials.
+_SWATCHES = 600
+_SWATCH_BYTES = 8 * 2**20
 
 
 @dataclass
@@ -30,7 +39,10 @@ class Context:
 
     library: Library
     cache: Cache = field(default_factory=Cache)
+    swatch_lock: threading.Lock = field(default_factory=threading.Lock)
+    swatch_cache: Cache = field(default_factory=lambda: Cache(_SWATCH_BYTES))
     busy: Busy = field(default_factory=Busy)
+    swatches: LRUCache[tuple[str, str], Swatch] = field(default_factory=lambda: LRUCache(_SWATCHES))
     jobs: ExportJobs = field(init=False)
 
     def __post_init__(self) -> None:
@@ -45,6 +57,18 @@ class Context:
         """Motion as it is looked at; only what changed is computed."""
         with self.busy:
             return sample(shot, frame, window, self.cache)
+
+    def swatch(self, shot: Shot, preset: Preset) -> Swatch:
+        """What a preset does on a shot; made once for as long as lens, length and path stay."""
+        key = (shot.replace(lanes=(), name="Swatch").fingerprint, preset.fingerprint)
+        with self.swatch_lock:
+            found = self.swatches.get(key)
+        if found is None:
+            with self.busy:
+                found = swatch(shot, preset, self.swatch_cache)
+            with self.swatch_lock:
+                self.swatches[key] = found
+        return found
 
     def stretches(self, shot: Shot) -> list[Motion]:
         """Motion over neighbouring whole frames that stand for the shot."""

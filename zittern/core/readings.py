@@ -19,7 +19,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["AxisReading", "LayerReading", "Readings", "flowing", "px_per_unit", "read", "subject_distance_m"]
+__all__ = ["AxisReading", "LayerReading", "Readings", "flowing", "picture_offsets_px", "px_per_unit", "read", "subject_distance_m"]
 
 # What the subject's distance is taken to be when none is marked.
 DEFAULT_DISTANCE_M = 4.0
@@ -100,7 +100,7 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
     i = int(np.clip(np.searchsorted(motion.frames, frame), 0, len(motion.frames) - 1))
     focal = float(motion.bare.focal_mm[i])
     distance = subject_distance_m(shot, frame, motion.bare.position_m[i])
-    overall = _picture_offsets_px(shot, motion if whole is None else whole, distance)
+    overall = picture_offsets_px(shot, motion if whole is None else whole, distance)
     before = max(i - 1, 0)
     streak_px, _, height_m, speed_m_s = np.nan_to_num(flowing(shot, motion.rows(before, i + 2))[i - before]).tolist()
     counted = heard(shot)
@@ -123,7 +123,7 @@ def flowing(shot: Shot, motion: Motion) -> Array:
     of the lens (m), speed of the bare move (m/s). (F, 4); NaN where it takes a neighbouring whole frame that is not there.
     """
     distance = _distances_m(shot, motion)
-    streak = _steps(_picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE
+    streak = _steps(picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE
     back = _steps(motion.bare.position_m[::-1], -motion.frames[::-1])[::-1]
     on = _steps(motion.bare.position_m, motion.frames)
     speed = 0.5 * (on + back) * shot.fps.value
@@ -146,7 +146,7 @@ def _distances_m(shot: Shot, motion: Motion) -> Array:
     return np.asarray(np.linalg.norm(away, axis=1), dtype=np.float64)
 
 
-def _picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
+def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
     """Where the shake takes the picture's centre, seen at a distance, (F,) or one for all. (F, 2) pixels, right and down."""
     total = motion.total
     f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm

@@ -1,29 +1,100 @@
-"""Swatches: what presets look like on a shot with the default lens that stands still."""
+"""Swatches: what presets look like on a shot, with its lens, length and path, and nothing else on it."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
+from zittern.core import streams
+from zittern.core.axes import AXES, Axis
 from zittern.core.edits.presets import PlacePreset
-from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import Motion, evaluate
+from zittern.core.motion.move import scope_at
 from zittern.core.presets.preset import Preset
-from zittern.core.readings import read
-from zittern.core.scribble import scribble
-from zittern.core.shot.shot import new_shot
+from zittern.core.readings import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.units import Array
 
-__all__ = ["scribble_of", "swing_px"]
+__all__ = ["STAND_IN", "Swatch", "rates_hz", "swatch"]
 
-_STAND_IN = new_shot("Swatch")
+# A shot with the default lens, ten seconds long, that stands still.
+STAND_IN = new_shot("Swatch")
+# Stretches of a waveform, each told by its least and its largest, and frames looked at in each.
+_BUCKETS = 96
+_FRAMES_A_BUCKET = 16
+# Points of a scribble; further apart than so many frames they no longer follow the motion, and the middle is shown.
+_POINTS = 360
+_MOST_STEP_FRAMES = 3.0
+# Axes that move the picture less than this share of the one that moves it most are left out of the waveform.
+_LEAST_SHARE = 0.04
+_PLACES_SEED = 21
 
 
-def scribble_of(preset: Preset) -> Array:
-    """Where it takes the picture's centre. (N, 2) degrees of pan and tilt, N at most 360."""
-    return scribble(PlacePreset(preset=preset).apply(_STAND_IN))
+@dataclass(frozen=True, slots=True)
+class Swatch:
+    """swing_px: how far it takes the picture's centre. scribble_px: (N, 3) where it takes the picture's centre, right and up, and how far roll
+    lifts the picture's right edge. waves_px: by axis, (B, 2) least and largest in stretches of time, pixels as the lanes measure them.
+    """
+
+    swing_px: float
+    scribble_px: Array
+    waves_px: dict[Axis, Array]
 
 
-def swing_px(preset: Preset) -> float:
-    """How far it takes the picture's centre, as the lanes tell of the sum. Pixels of the default picture."""
-    shot = PlacePreset(preset=preset).apply(_STAND_IN)
-    frames = np.arange(shot.first_frame, shot.last_frame + 1, dtype=np.float64)
-    return read(shot, evaluate(shot, frames), float(shot.first_frame)).total_swing_px
+def swatch(shot: Shot, preset: Preset, cache: Cache | None = None) -> Swatch:
+    """What a preset does on a shot while it lasts."""
+    stage = shot.replace(lanes=())
+    first = None if preset.length_s is None else float(stage.first_frame)
+    placed = PlacePreset(preset=preset, first_frame=first).apply(stage)
+    start, stop = placed.span_of(next(placed.clips()))
+    stop = min(stop, float(stage.last_frame))
+    motion = evaluate(placed, _spread(start, stop), cache)
+    distance = subject_distance_m(placed, start, motion.bare.position_m[0])
+    offsets = picture_offsets_px(placed, motion, distance)
+    return Swatch(
+        swing_px=float(2.0 * np.sqrt(np.mean(np.sum(offsets * offsets, axis=1)))),
+        scribble_px=_scribble_px(placed, evaluate(placed, _drawn(start, stop), cache), distance),
+        waves_px=_waves_px(motion.total * px_per_unit(placed, float(motion.bare.focal_mm[0]), distance)),
+    )
+
+
+def rates_hz(preset: Preset) -> tuple[float, ...]:
+    """Where the spectra of its layers peak, rising, in Hz, as it starts."""
+    placed = PlacePreset(preset=preset).apply(STAND_IN)
+    scope = scope_at(placed, float(placed.first_frame))
+    found = {round(float(layer.source.peak_hz(scope)[0]) * layer.speed.at(scope), 2) for _, layer in placed.layers()}
+    return tuple(sorted(rate for rate in found if rate > 0.0))
+
+
+def _spread(start: float, stop: float) -> Array:
+    """Whole frames, rising: all, or of a long stretch one out of each equal part, at a place that looks random. (F,)."""
+    count = int(stop - start) + 1
+    most = _BUCKETS * _FRAMES_A_BUCKET
+    if count <= most:
+        return start + np.arange(count, dtype=np.float64)
+    place = streams.at(np.array([_PLACES_SEED], dtype=np.uint64), np.arange(most, dtype=np.int64))[0] * 0.5 + 0.5
+    return np.asarray(start + np.floor((np.arange(most) + place) / most * count), dtype=np.float64)
+
+
+def _drawn(start: float, stop: float) -> Array:
+    """Frames of the scribble. (N,)."""
+    step = min(max(1.0, (stop - start) / (_POINTS - 1)), _MOST_STEP_FRAMES)
+    count = min(_POINTS, int((stop - start) / step + 1e-9) + 1)
+    return start + (stop - start - (count - 1) * step) / 2.0 + np.arange(count, dtype=np.float64) * step
+
+
+def _scribble_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
+    offsets = picture_offsets_px(shot, motion, distance_m)
+    edge = np.sin(np.radians(motion.total[:, 2])) * shot.picture.width_px / 2.0
+    return np.column_stack([-offsets[:, 0], offsets[:, 1], edge])
+
+
+def _waves_px(moved_px: Array) -> dict[Axis, Array]:
+    """(F, A) -> by axis (B, 2); axes that hardly move are left out."""
+    reach = np.abs(moved_px).max(axis=0)
+    edges = np.unique(np.linspace(0, len(moved_px), min(_BUCKETS, len(moved_px)) + 1).astype(np.int64))[:-1]
+    least, most = np.minimum.reduceat(moved_px, edges), np.maximum.reduceat(moved_px, edges)
+    shown = [n for n in np.argsort(-reach) if reach[n] > _LEAST_SHARE * reach.max()]
+    return {AXES[n]: np.column_stack([least[:, n], most[:, n]]) for n in shown}

@@ -1,4 +1,4 @@
-"""SQLite: projects, shots, revisions. In dependency order:
+"""SQLite: projects, shots, revisions, presets. In dependency order:
 
 faults      what the disk and SQLite refuse, in words
 tables      the tables
@@ -8,6 +8,7 @@ documents   documents packed for the database, with a cache by content
 cards       what the card of a shot shows, kept beside it
 revisions   edits, undo, redo, history: nothing acknowledged is lost
 tidy        history thinned on wish
+presets     the user's own presets, with undo
 library     projects and shots
 sets        set pieces (GLB files) that shots play in
 """

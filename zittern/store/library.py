@@ -28,6 +28,7 @@ from zittern.store.cards import Card, card_of, packed_scribble, read_card, write
 from zittern.store.documents import Documents, digest_of, pack, raw
 from zittern.store.engine import AT_ONCE, READS, open_engine
 from zittern.store.faults import faults_of
+from zittern.store.presets import PresetShelf
 from zittern.store.revisions import Head, History, State
 from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
 from zittern.store.tidy import Tidying
@@ -71,6 +72,7 @@ class Library:
         self._writing_lock = threading.Lock()
         self.workspace = Workspace(data_dir)
         self.workspace.clean()
+        self.presets = PresetShelf(self._reading, self._writing)
 
     def close(self) -> None:
         """Lets go of the database and of half-made files."""

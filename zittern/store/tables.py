@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from datetime import UTC, datetime
 
-from sqlalchemy import DateTime, ForeignKey, LargeBinary, String, Text
+from sqlalchemy import Boolean, DateTime, ForeignKey, LargeBinary, String, Text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-__all__ = ["Base", "ProjectRow", "RevisionRow", "ShotRow", "now"]
+__all__ = ["Base", "PresetRow", "PresetStepRow", "ProjectRow", "RevisionRow", "ShotRow", "now"]
 
 _NEVER_AGAIN = {"sqlite_autoincrement": True}
 
@@ -65,4 +65,29 @@ class RevisionRow(Base):
     name: Mapped[str | None] = mapped_column(String(120), nullable=True)
     command: Mapped[str | None] = mapped_column(Text, nullable=True)
     document: Mapped[bytes] = mapped_column(LargeBinary)
+    created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+
+
+class PresetRow(Base):
+    """A preset of the user's own, as JSON of the version that wrote it; its name once more, so that names are compared without reading them."""
+
+    __tablename__ = "presets"
+
+    key: Mapped[str] = mapped_column(String(64), primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    document: Mapped[str] = mapped_column(Text)
+
+
+class PresetStepRow(Base):
+    """A change of one preset, so that it can be undone: its document before (None: it was not there) and after (None: removed)."""
+
+    __tablename__ = "preset_steps"
+    __table_args__ = _NEVER_AGAIN
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    key: Mapped[str] = mapped_column(String(64))
+    label: Mapped[str] = mapped_column(String(300))
+    before: Mapped[str | None] = mapped_column(Text, nullable=True)
+    after: Mapped[str | None] = mapped_column(Text, nullable=True)
+    undone: Mapped[bool] = mapped_column(Boolean, default=False)
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)

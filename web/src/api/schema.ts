@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/arithmetic": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Out
+         * @description The number that a text typed into a field stands for.
+         */
+        post: operations["work_out_api_arithmetic_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exports/{job}": {
         parameters: {
             query?: never;
@@ -77,11 +97,139 @@ export interface paths {
         };
         /**
          * Get Presets
-         * @description The presets that come with the application.
+         * @description All presets.
          */
         get: operations["get_presets_api_presets_get"];
         put?: never;
+        /**
+         * Save Preset
+         * @description A clip, or some of a shot's layers, as a preset of the user's own.
+         */
+        post: operations["save_preset_api_presets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Preset
+         * @description Its name, line, tags, length, and what happens to random starts.
+         */
+        put: operations["change_preset_api_presets__key__put"];
         post?: never;
+        /**
+         * Remove Preset
+         * @description Takes one of the user's own away.
+         */
+        delete: operations["remove_preset_api_presets__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/{key}/content": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Fill Preset
+         * @description Puts what a clip holds in the place of what a preset holds; what is said about it stays.
+         */
+        put: operations["fill_preset_api_presets__key__content_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Preset
+         * @description As a file, readable or not.
+         */
+        get: operations["export_preset_api_presets__key__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Preset
+         * @description A preset from a file; where its name is taken a number is put behind it.
+         */
+        post: operations["import_preset_api_presets_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo Presets
+         * @description Does the change again that was taken back last.
+         */
+        post: operations["redo_presets_api_presets_redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Presets
+         * @description Takes back the last change to the user's presets.
+         */
+        post: operations["undo_presets_api_presets_undo_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -259,6 +407,26 @@ export interface paths {
          * @description Removes a shot with its history.
          */
         delete: operations["remove_shot_api_shots__shot__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/clips/{clip}/preset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Clip
+         * @description What a clip and the preset that it came from differ in, layer by layer.
+         */
+        get: operations["compare_clip_api_shots__shot__clips__clip__preset_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -538,6 +706,26 @@ export interface paths {
          * @description Marks an object of the set as the subject, followed where it moves; one revision.
          */
         post: operations["mark_subject_api_shots__shot__subject_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Swatches
+         * @description How presets move a shot, with its lens and length; those that are gone or cannot be read are left out.
+         */
+        post: operations["get_swatches_api_shots__shot__swatches_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -987,6 +1175,11 @@ export interface components {
              */
             how: "replace" | "add";
         };
+        /** Body_import_preset_api_presets_file_post */
+        Body_import_preset_api_presets_file_post: {
+            /** File */
+            file: string;
+        };
         /** Body_import_shot_api_projects__slug__imports_post */
         Body_import_shot_api_projects__slug__imports_post: {
             /** Camera */
@@ -1037,6 +1230,16 @@ export interface components {
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
+         * BroughtDial
+         * @description A dial that a preset brought, and what the shot calls it.
+         */
+        BroughtDial: {
+            /** Brought */
+            brought: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * CameraFileOut
          * @description The cameras of a file; or the name of the shot that it is.
          */
@@ -1051,6 +1254,7 @@ export interface components {
         /**
          * Clip
          * @description Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it.
+         *     from_preset: what it was placed from.
          */
         Clip: {
             /**
@@ -1061,6 +1265,7 @@ export interface components {
              *     }
              */
             amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            from_preset?: components["schemas"]["ClipOrigin"] | null;
             /** Id */
             id: string;
             /**
@@ -1106,6 +1311,26 @@ export interface components {
              *     }
              */
             speed: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * ClipOrigin
+         * @description The preset that a clip was placed from. factor: what its rotations were multiplied with, for the lens.
+         */
+        ClipOrigin: {
+            /**
+             * Dials
+             * @default []
+             */
+            dials: components["schemas"]["BroughtDial"][];
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+            /** Name */
+            name: string;
+            /** Preset */
+            preset: string;
         };
         /**
          * ClipReading
@@ -1365,7 +1590,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -1392,6 +1617,18 @@ export interface components {
              * @default 1
              */
             step: number;
+        };
+        /**
+         * FieldDifference
+         * @description A field that differs: what it is called, and how it stands in the clip and in the preset, fitted to the clip.
+         */
+        FieldDifference: {
+            /** Here */
+            here: string;
+            /** There */
+            there: string;
+            /** Title */
+            title: string;
         };
         /**
          * FieldLook
@@ -1742,6 +1979,8 @@ export interface components {
             clip: string;
             /** Frame */
             frame: number;
+            /** Key */
+            key?: string | null;
             preset: components["schemas"]["Preset"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1928,7 +2167,8 @@ export interface components {
          * Layer
          * @description value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
          *
-         *     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+         *     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t). from_preset: what it was
+         *     placed from.
          */
         Layer: {
             /**
@@ -2027,6 +2267,7 @@ export interface components {
              *     }
              */
             axes: components["schemas"]["AxisBoard"];
+            from_preset?: components["schemas"]["LayerOrigin"] | null;
             /** Id */
             id: string;
             /**
@@ -2097,6 +2338,18 @@ export interface components {
             weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
+         * LayerOrigin
+         * @description The layer of a preset that a layer was placed from, and the fingerprint that it had then.
+         */
+        LayerOrigin: {
+            /** Content */
+            content: string;
+            /** Layer */
+            layer: string;
+            /** Preset */
+            preset: string;
+        };
+        /**
          * LayerReading
          * @description A layer's seven axes, when it is heard, and whether it is at all.
          */
@@ -2164,7 +2417,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2464,6 +2717,43 @@ export interface components {
             type: "only_here";
         };
         /**
+         * OriginOut
+         * @description What a clip and the preset that it came from differ in. preset: missing when it is not here any more; `problem` says so.
+         */
+        OriginOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PartDifference"][];
+            preset: components["schemas"]["Preset"] | null;
+            /** Problem */
+            problem: string | null;
+        };
+        /**
+         * PartDifference
+         * @description A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for the clip's own amount and speed.
+         */
+        PartDifference: {
+            /**
+             * Fields
+             * @default []
+             */
+            fields: components["schemas"]["FieldDifference"][];
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "same" | "changed here" | "changed in the preset" | "not here" | "not in the preset" | "of this clip";
+            /** Layer */
+            layer: string | null;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string | null;
+        };
+        /**
          * PasteLayers
          * @description Layers from elsewhere, given free ids; their random starts are kept, so they move as they did.
          */
@@ -2600,6 +2890,8 @@ export interface components {
         PlacePreset: {
             /** First Frame */
             first_frame?: number | null;
+            /** Key */
+            key?: string | null;
             /** Lane */
             lane?: string | null;
             /** Last Frame */
@@ -2613,8 +2905,10 @@ export interface components {
         };
         /**
          * Preset
-         * @description Layers with an amount and a speed on top. keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is
-         *     unless somebody says; as long as the shot when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+         * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
+         *
+         *     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
+         *     when missing. origin_frame: where its motion counts from, its start when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
          */
         Preset: {
             /**
@@ -2625,6 +2919,18 @@ export interface components {
              *     }
              */
             amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Dials
+             * @default []
+             */
+            dials: components["schemas"]["Dial"][];
+            /**
+             * @default {
+             *       "den": 1,
+             *       "num": 24
+             *     }
+             */
+            fps: components["schemas"]["Fps"];
             /**
              * Keep Seeds
              * @default false
@@ -2641,6 +2947,8 @@ export interface components {
             line: string;
             /** Name */
             name: string;
+            /** Origin Frame */
+            origin_frame?: number | null;
             /**
              * Schema Name
              * @default zittern.preset
@@ -2649,10 +2957,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema_version: 1;
+            schema_version: 2;
             /**
              * Speed
              * @default {
@@ -2668,15 +2976,102 @@ export interface components {
             tags: string[];
         };
         /**
+         * PresetAboutIn
+         * @description All that is said about a preset. content: what it was when this was asked for.
+         */
+        PresetAboutIn: {
+            /** Content */
+            content: string;
+            /**
+             * Keep Seeds
+             * @default false
+             */
+            keep_seeds: boolean;
+            /** Length S */
+            length_s?: number | null;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Name */
+            name: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * PresetContentIn
+         * @description A clip whose layers go into a preset instead of those it has.
+         */
+        PresetContentIn: {
+            /** Clip */
+            clip: string;
+            /** Content */
+            content: string;
+            /** Shot */
+            shot: string;
+        };
+        /**
          * PresetOut
-         * @description swing_px: how far it takes the picture's centre, on the default lens. scribble: where to, pan and tilt in degrees in turn.
+         * @description own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so.
          */
         PresetOut: {
-            preset: components["schemas"]["Preset"];
-            /** Scribble */
-            scribble: number[];
-            /** Swing Px */
-            swing_px: number;
+            /** Content */
+            content: string;
+            /** Key */
+            key: string;
+            /** Own */
+            own: boolean;
+            preset: components["schemas"]["Preset"] | null;
+            /** Problem */
+            problem: string | null;
+        };
+        /**
+         * PresetSaveIn
+         * @description A clip of a shot, or layers of it alone, as a preset.
+         */
+        PresetSaveIn: {
+            /** Clip */
+            clip?: string | null;
+            /**
+             * Keep Seeds
+             * @default false
+             */
+            keep_seeds: boolean;
+            /**
+             * Layers
+             * @default []
+             */
+            layers: string[];
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Name */
+            name: string;
+            /** Shot */
+            shot: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * PresetShelfOut
+         * @description Shipped ones first. The labels say what undo and redo of changes to presets would do.
+         */
+        PresetShelfOut: {
+            /** Presets */
+            presets: components["schemas"]["PresetOut"][];
+            /** Redo Label */
+            redo_label: string | null;
+            /** Undo Label */
+            undo_label: string | null;
         };
         /** ProjectOut */
         ProjectOut: {
@@ -3256,10 +3651,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 4
+             * @default 5
              * @constant
              */
-            schema_version: 4;
+            schema_version: 5;
             /**
              * Sensor Mm
              * @default 36
@@ -3496,12 +3891,33 @@ export interface components {
         SwapPreset: {
             /** Clip */
             clip: string;
+            /** Key */
+            key?: string | null;
             preset: components["schemas"]["Preset"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "swap_preset";
+        };
+        /** SwatchesIn */
+        SwatchesIn: {
+            /** Presets */
+            presets: string[];
+        };
+        /**
+         * SwatchOut
+         * @description swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the right edge, in turn.
+         */
+        SwatchOut: {
+            /** Key */
+            key: string;
+            /** Scribble */
+            scribble: number[];
+            /** Swing Px */
+            swing_px: number;
+            /** Waves */
+            waves: components["schemas"]["WaveOut"][];
         };
         /**
          * TablesOut
@@ -3519,6 +3935,38 @@ export interface components {
             sources: components["schemas"]["SourceOut"][];
             /** Version */
             version: string;
+        };
+        /**
+         * TakeFromPreset
+         * @description Brings parts of a clip back to the preset that it came from, or up to date with it.
+         *
+         *     parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away. settings: amount and
+         *     speed too. What a layer has of its own stays: its random start, mute and solo.
+         */
+        TakeFromPreset: {
+            /** Clip */
+            clip: string;
+            /**
+             * Drop
+             * @default []
+             */
+            drop: string[];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+            preset: components["schemas"]["Preset"];
+            /**
+             * Settings
+             * @default false
+             */
+            settings: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "take_from_preset";
         };
         /** TidyIn */
         TidyIn: {
@@ -3634,6 +4082,36 @@ export interface components {
              */
             width_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
+        /**
+         * TypedIn
+         * @description What was typed into a number, and what stood there.
+         */
+        TypedIn: {
+            /** Before */
+            before: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TypedOut
+         * @description The number it stands for, or what is wrong with which characters of it.
+         */
+        TypedOut: {
+            /** Fault */
+            fault?: string | null;
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Stop
+             * @default 0
+             */
+            stop: number;
+            /** Value */
+            value: number | null;
+        };
         /** ValidationError */
         ValidationError: {
             /** Context */
@@ -3710,6 +4188,21 @@ export interface components {
              */
             shape: "sine" | "triangle" | "soft square" | "saw" | "pulse";
         };
+        /**
+         * WaveOut
+         * @description Least and largest of an axis in equal stretches of time; pixels of the picture.
+         */
+        WaveOut: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            /** Least */
+            least: number[];
+            /** Most */
+            most: number[];
+        };
     };
     responses: never;
     parameters: never;
@@ -3719,6 +4212,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    work_out_api_arithmetic_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_export_api_exports__job__get: {
         parameters: {
             query?: never;
@@ -3858,7 +4384,243 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PresetOut"][];
+                    "application/json": components["schemas"]["PresetShelfOut"];
+                };
+            };
+        };
+    };
+    save_preset_api_presets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresetSaveIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    change_preset_api_presets__key__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresetAboutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    remove_preset_api_presets__key__delete: {
+        parameters: {
+            query: {
+                content: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    fill_preset_api_presets__key__content_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresetContentIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    export_preset_api_presets__key__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    import_preset_api_presets_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_import_preset_api_presets_file_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    redo_presets_api_presets_redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetShelfOut"];
+                };
+            };
+        };
+    };
+    undo_presets_api_presets_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetShelfOut"];
                 };
             };
         };
@@ -4222,6 +4984,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    compare_clip_api_shots__shot__clips__clip__preset_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip: string;
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginOut"];
+                };
             };
             /** @description Validation Error */
             422: {
@@ -4693,6 +5487,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_swatches_api_shots__shot__swatches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwatchesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchOut"][];
                 };
             };
             /** @description Validation Error */

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from pydantic import Field
+
 from zittern.api.models.base import Model
 from zittern.core.axes import Axis
 from zittern.core.envelope import RampShape
 from zittern.core.looks import FieldLook
 from zittern.core.numbers.curves import Extend, Interp
-from zittern.core.presets.preset import Preset
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 
-__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PresetOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
+__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "SetChoice", "SetOut", "SourceOut", "TablesOut", "TypedIn", "TypedOut"]
 
 
 class SetOut(Model):
@@ -55,14 +56,6 @@ class FramingOut(Model):
     fill: float
 
 
-class PresetOut(Model):
-    """swing_px: how far it takes the picture's centre, on the default lens. scribble: where to, pan and tilt in degrees in turn."""
-
-    preset: Preset
-    swing_px: float
-    scribble: list[float]
-
-
 class FormsOut(Model):
     """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by
     `type.field`; a shot as it is when it is new.
@@ -79,6 +72,22 @@ class FormsOut(Model):
     framings: list[FramingOut]
     limits: dict[str, tuple[float, float]]
     fresh: Shot
+
+
+class TypedIn(Model):
+    """What was typed into a number, and what stood there."""
+
+    text: str = Field(max_length=100_000)
+    before: float = Field(ge=-1e12, le=1e12)
+
+
+class TypedOut(Model):
+    """The number it stands for, or what is wrong with which characters of it."""
+
+    value: float | None
+    fault: str | None = None
+    start: int = 0
+    stop: int = 0
 
 
 class SetChoice(Model):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from functools import cache
 from pathlib import PurePath
 from typing import get_args
 
@@ -11,14 +10,15 @@ from fastapi import APIRouter, UploadFile
 from fastapi.responses import FileResponse
 
 from zittern import __version__
-from zittern.api.context import Ctx
-from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PresetOut, SetChoice, SetOut, SourceOut, TablesOut
-from zittern.core import forms, swatches
+from zittern.api.context import Ctx, JsonRoute
+from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, SetChoice, SetOut, SourceOut, TablesOut, TypedIn, TypedOut
+from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
+from zittern.core.formula.arithmetic import worked_out
+from zittern.core.formula.fault import FormulaFault
 from zittern.core.numbers.curves import Extend
-from zittern.core.presets.shipped import SHIPPED
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
@@ -26,7 +26,7 @@ from zittern.formats.table import FORMATS
 from zittern.store.library import slug_of
 from zittern.store.sets import add_set, set_file, set_ids, set_title
 
-router = APIRouter(prefix="/api", tags=["tables"])
+router = APIRouter(prefix="/api", tags=["tables"], route_class=JsonRoute)
 
 
 _FORMS = FormsOut(
@@ -57,15 +57,13 @@ def get_tables(ctx: Ctx) -> TablesOut:
     )
 
 
-@router.get("/presets")
-def get_presets() -> list[PresetOut]:
-    """The presets that come with the application."""
-    return _presets()
-
-
-@cache
-def _presets() -> list[PresetOut]:
-    return [PresetOut(preset=each, swing_px=swatches.swing_px(each), scribble=swatches.scribble_of(each).round(3).ravel().tolist()) for each in SHIPPED]
+@router.post("/arithmetic")
+def work_out(body: TypedIn) -> TypedOut:
+    """The number that a text typed into a field stands for."""
+    try:
+        return TypedOut(value=worked_out(body.text, body.before))
+    except FormulaFault as fault:
+        return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
 
 
 @router.get("/sets/{set_id}", response_class=FileResponse)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from zittern.core.errors import DocumentError, EditError, faults_as
 from zittern.core.feel import fresh_seed, lens_factor
 from zittern.core.presets.fitting import Fitting, brought
 from zittern.core.presets.preset import Preset
@@ -14,7 +15,7 @@ from zittern.core.shot.origins import BroughtDial, ClipOrigin, LayerOrigin
 from zittern.core.shot.reads import reads_of
 from zittern.core.shot.shot import Shot
 
-__all__ = ["layer_of", "placed", "saved"]
+__all__ = ["layer_of", "of_clip", "of_layers", "placed", "saved"]
 
 
 def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | None = None) -> tuple[Shot, Clip]:
@@ -47,6 +48,25 @@ def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None) -> Lay
     return fitting.layer(layer).replace(target=target, from_preset=origin)
 
 
+def of_clip(shot: Shot, clip_id: str, name: str) -> Preset:
+    """A clip as a preset. Raises EditError for a clip that is not there, or is empty; DocumentError for more layers than a preset may have."""
+    clip = next((clip for clip in shot.clips() if clip.id == clip_id), None)
+    if clip is None:
+        raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
+    if not clip.layers:
+        raise EditError(f"“{clip.name}” has no layers yet; a preset has at least one", f"clip:{clip_id}")
+    return saved(shot, (clip,), clip.layers, name)
+
+
+def of_layers(shot: Shot, ids: tuple[str, ...], name: str) -> Preset:
+    """Some layers as a preset, in the shot's order. Raises EditError for none, and for one that is not there."""
+    found = [(clip, layer) for clip, layer in shot.layers() if layer.id in ids]
+    missing = set(ids) - {layer.id for _, layer in found}
+    if missing or not found:
+        raise EditError(f"there is no layer {min(missing)!r}; it may have been removed" if missing else "select a clip or layers to save", "layers")
+    return saved(shot, tuple({clip.id: clip for clip, _ in found}.values()), tuple(layer for _, layer in found), name)
+
+
 def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str) -> Preset:
     """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one."""
     only = clips[0] if len(clips) == 1 else None
@@ -55,7 +75,8 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None) for layer in layers)
     amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
     spanned = only is not None and only.span_frames is not None
-    return Preset(
+    with faults_as(DocumentError):
+        return Preset(
         name=name, fps=shot.fps, layers=own, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *amounts.values())))),
         length_s=(shot.span_of(only)[1] - first) / shot.fps.value or None if only is not None and spanned else None,
         origin_frame=None if only is None or only.origin_frame is None else fitting.timing.at(only.origin_frame), **amounts,

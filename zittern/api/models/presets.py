@@ -1,0 +1,114 @@
+"""Presets: what is there, how each moves a shot, what a clip and its preset differ in."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field, StringConstraints
+
+from zittern.api.models.base import Key, Model, Name
+from zittern.core.axes import Axis
+from zittern.core.presets.differences import PartDifference
+from zittern.core.presets.preset import LengthS, Preset, PresetLine, PresetTags
+from zittern.core.shot.origins import PresetKey
+from zittern.core.swatches import Swatch
+from zittern.store.presets import KeptPreset
+
+__all__ = ["OriginOut", "PresetAboutIn", "PresetContentIn", "PresetOut", "PresetSaveIn", "PresetShelfOut", "SwatchOut", "SwatchesIn"]
+
+# Cards of this many presets are drawn at once.
+_MOST_SWATCHES = 60
+_Content = Annotated[str, StringConstraints(min_length=1, max_length=64)]
+_Parts = Annotated[tuple[Key, ...], Field(max_length=100)]
+
+
+class PresetOut(Model):
+    """own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so."""
+
+    key: str
+    own: bool
+    preset: Preset | None
+    content: str
+    problem: str | None
+
+    @classmethod
+    def of(cls, kept: KeptPreset, own: bool = True) -> PresetOut:
+        return cls.model_construct(key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem)
+
+
+class PresetShelfOut(Model):
+    """Shipped ones first. The labels say what undo and redo of changes to presets would do."""
+
+    presets: list[PresetOut]
+    undo_label: str | None
+    redo_label: str | None
+
+
+class PresetSaveIn(Model):
+    """A clip of a shot, or layers of it alone, as a preset."""
+
+    shot: Key
+    clip: Key | None = None
+    layers: _Parts = ()
+    name: Name
+    line: PresetLine = ""
+    tags: PresetTags = ()
+    keep_seeds: bool = False
+
+
+class PresetAboutIn(Model):
+    """All that is said about a preset. content: what it was when this was asked for."""
+
+    content: _Content
+    name: Name
+    line: PresetLine = ""
+    tags: PresetTags = ()
+    keep_seeds: bool = False
+    length_s: LengthS | None = None
+
+
+class PresetContentIn(Model):
+    """A clip whose layers go into a preset instead of those it has."""
+
+    content: _Content
+    shot: Key
+    clip: Key
+
+
+class SwatchesIn(Model):
+    presets: Annotated[list[PresetKey], Field(max_length=_MOST_SWATCHES)]
+
+
+class WaveOut(Model):
+    """Least and largest of an axis in equal stretches of time; pixels of the picture."""
+
+    axis: Axis
+    least: list[float]
+    most: list[float]
+
+
+class SwatchOut(Model):
+    """swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the right edge, in turn."""
+
+    key: str
+    swing_px: float
+    scribble: list[float]
+    waves: list[WaveOut]
+
+    @classmethod
+    def of(cls, key: str, made: Swatch) -> SwatchOut:
+        waves = [
+            WaveOut.model_construct(axis=axis, least=extremes[:, 0].round(2).tolist(), most=extremes[:, 1].round(2).tolist())
+            for axis, extremes in made.waves_px.items()
+        ]
+        return cls.model_construct(key=key, swing_px=made.swing_px, scribble=made.scribble_px.round(2).ravel().tolist(), waves=waves)
+
+
+class OriginOut(Model):
+    """What a clip and the preset that it came from differ in. preset: missing when it is not here any more; `problem` says so."""
+
+    key: str
+    name: str
+    preset: Preset | None
+    problem: str | None
+    parts: list[PartDifference]

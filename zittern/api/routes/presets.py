@@ -1,0 +1,145 @@
+"""Presets: shipped ones and the user's own; how they look on a shot; clips beside the presets they came from."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Query, UploadFile
+from fastapi.responses import Response
+
+from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.models.presets import OriginOut, PresetAboutIn, PresetContentIn, PresetOut, PresetSaveIn, PresetShelfOut, SwatchesIn, SwatchOut
+from zittern.core.edits.address import find_clip
+from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
+from zittern.core.presets.differences import differences
+from zittern.core.presets.files import ENDING, read_preset
+from zittern.core.presets.placed import of_clip, of_layers
+from zittern.core.presets.preset import Preset
+from zittern.core.presets.shipped import SHIPPED_BY_KEY
+from zittern.store.library import slug_of
+from zittern.store.presets import KeptPreset
+
+router = APIRouter(prefix="/api", tags=["presets"], route_class=JsonRoute)
+_Key = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+# A preset with as many layers and keys as it may have is smaller by far.
+_MOST_FILE_BYTES = 4 * 2**20
+
+
+@router.get("/presets", response_model=PresetShelfOut)
+def get_presets(ctx: Ctx) -> object:
+    """All presets."""
+    shelf = ctx.library.presets.all()
+    shipped = [PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False) for key, preset in SHIPPED_BY_KEY.items()]
+    presets = [*shipped, *map(PresetOut.of, shelf.presets)]
+    return json_response(PresetShelfOut.model_construct(presets=presets, undo_label=shelf.undo_label, redo_label=shelf.redo_label))
+
+
+@router.post("/presets", status_code=201, response_model=PresetOut)
+def save_preset(body: PresetSaveIn, ctx: Ctx) -> object:
+    """A clip, or some of a shot's layers, as a preset of the user's own."""
+    document = ctx.library.state(body.shot).document
+    made = of_clip(document, body.clip, body.name) if body.clip is not None else of_layers(document, body.layers, body.name)
+    about = body.model_dump(include={"line", "tags", "keep_seeds"})
+    return json_response(PresetOut.of(ctx.library.presets.add(made.replace(**about))), 201)
+
+
+@router.post("/presets/file", status_code=201, response_model=PresetOut)
+def import_preset(file: UploadFile, ctx: Ctx) -> object:
+    """A preset from a file; where its name is taken a number is put behind it."""
+    data = file.file.read(_MOST_FILE_BYTES + 1)
+    if len(data) > _MOST_FILE_BYTES:
+        raise FormatError(f"a preset file has at most {_MOST_FILE_BYTES // 2**20} MB; this is something else")
+    return json_response(PresetOut.of(ctx.library.presets.add(read_preset(data), "Import", rename=True)), 201)
+
+
+@router.post("/presets/undo", response_model=PresetShelfOut)
+def undo_presets(ctx: Ctx) -> object:
+    """Takes back the last change to the user's presets."""
+    ctx.library.presets.undo()
+    return get_presets(ctx)
+
+
+@router.post("/presets/redo", response_model=PresetShelfOut)
+def redo_presets(ctx: Ctx) -> object:
+    """Does the change again that was taken back last."""
+    ctx.library.presets.redo()
+    return get_presets(ctx)
+
+
+@router.get("/presets/{key}/file", response_class=Response)
+def export_preset(key: _Key, ctx: Ctx) -> Response:
+    """As a file, readable or not."""
+    kept = ctx.library.presets.get(key)
+    name = slug_of(kept.preset.name) if kept.preset else key
+    headers = {"Content-Disposition": f'attachment; filename="{name}{ENDING}"'}
+    return Response(ctx.library.presets.raw(key), media_type="application/octet-stream", headers=headers)
+
+
+@router.put("/presets/{key}", response_model=PresetOut)
+def change_preset(key: _Key, body: PresetAboutIn, ctx: Ctx) -> object:
+    """Its name, line, tags, length, and what happens to random starts."""
+    about = body.model_dump(exclude={"content"})
+    return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, _own(ctx, key).replace(**about))))
+
+
+@router.put("/presets/{key}/content", response_model=PresetOut)
+def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx) -> object:
+    """Puts what a clip holds in the place of what a preset holds; what is said about it stays."""
+    old = _own(ctx, key)
+    made = of_clip(ctx.library.state(body.shot).document, body.clip, old.name)
+    kept = {name: getattr(old, name) for name in ("line", "tags", "keep_seeds", "length_s")}
+    return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, made.replace(**kept))))
+
+
+@router.delete("/presets/{key}", status_code=204)
+def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=1, max_length=64)]) -> None:
+    """Takes one of the user's own away."""
+    _refuse_shipped(key)
+    ctx.library.presets.remove(key, content)
+
+
+@router.post("/shots/{shot}/swatches")
+def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx) -> list[SwatchOut]:
+    """How presets move a shot, with its lens and length; those that are gone or cannot be read are left out."""
+    document = ctx.library.state(shot).document
+    made = []
+    for key in dict.fromkeys(body.presets):
+        preset = _readable(ctx, key)
+        if preset is not None:
+            made.append(SwatchOut.of(key, ctx.swatch(document, preset)))
+    return made
+
+
+@router.get("/shots/{shot}/clips/{clip}/preset")
+def compare_clip(shot: str, clip: str, ctx: Ctx) -> OriginOut:
+    """What a clip and the preset that it came from differ in, layer by layer."""
+    document = ctx.library.state(shot).document
+    found = find_clip(document, clip)
+    origin = found.from_preset
+    if origin is None:
+        raise NotFound(f"the clip “{found.name}” was not placed from a preset")
+    preset = _readable(ctx, origin.preset)
+    if preset is None:
+        problem = f"the preset “{origin.name}” is not here any more; import its file, or undo its deletion, to compare with it"
+        return OriginOut(key=origin.preset, name=origin.name, preset=None, problem=problem, parts=[])
+    return OriginOut(key=origin.preset, name=preset.name, preset=preset, problem=None, parts=list(differences(document, found, preset)))
+
+
+def _readable(ctx: Ctx, key: str) -> Preset | None:
+    try:
+        return ctx.library.presets.get(key).preset
+    except NotFound:
+        return None
+
+
+def _own(ctx: Ctx, key: str) -> Preset:
+    _refuse_shipped(key)
+    kept = ctx.library.presets.get(key)
+    if kept.preset is None:
+        raise DocumentError(f"this preset cannot be read: {kept.problem}. Export it raw, or delete it")
+    return kept.preset
+
+
+def _refuse_shipped(key: str) -> None:
+    if key in SHIPPED_BY_KEY:
+        raise BadInput(f"“{SHIPPED_BY_KEY[key].name}” comes with Zittern and stays as it is; place it and save the clip as a preset of your own")

@@ -1,0 +1,28 @@
+"""presets of the user's own, and the steps that made them what they are"""
+
+from alembic import op
+
+revision = "0004"
+down_revision = "0003"
+branch_labels = None
+depends_on = None
+
+_PRESETS = """CREATE TABLE presets (
+    key VARCHAR(64) PRIMARY KEY NOT NULL,
+    name VARCHAR(120) NOT NULL,
+    document TEXT NOT NULL
+)"""
+_STEPS = """CREATE TABLE preset_steps (
+    id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL,
+    key VARCHAR(64) NOT NULL,
+    label VARCHAR(300) NOT NULL,
+    before TEXT,
+    after TEXT,
+    undone BOOLEAN NOT NULL,
+    created_at DATETIME NOT NULL
+)"""
+
+
+def upgrade() -> None:
+    op.execute(_PRESETS)
+    op.execute(_STEPS)

@@ -1,0 +1,187 @@
+"""The user's own presets. Each change is one transaction and can be undone, also after a restart; the last steps are kept."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Callable
+from contextlib import AbstractContextManager
+from dataclasses import dataclass
+from functools import lru_cache
+
+from sqlalchemy import Connection, delete, func, insert, select, update
+
+from zittern.core.errors import BadInput, Conflict, DocumentError, NotFound
+from zittern.core.presets.files import read_preset, write_preset
+from zittern.core.presets.preset import Preset
+from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
+from zittern.store.tables import PresetRow, PresetStepRow, now
+
+__all__ = ["MOST_PRESETS", "KeptPreset", "PresetShelf", "Shelf"]
+
+MOST_PRESETS = 2000
+_KEPT_STEPS = 200
+_LABEL_LENGTH = 300
+_UNREADABLE = "unreadable"
+Door = Callable[[], AbstractContextManager[Connection]]
+
+
+@dataclass(frozen=True, slots=True)
+class KeptPreset:
+    """preset: None for one that cannot be read; `problem` then says why. content: names what it holds."""
+
+    key: str
+    preset: Preset | None
+    content: str
+    problem: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Shelf:
+    """All of the user's presets by name, and what undo and redo would do."""
+
+    presets: tuple[KeptPreset, ...]
+    undo_label: str | None
+    redo_label: str | None
+
+
+class PresetShelf:
+    """reading, writing: transactions on the database."""
+
+    def __init__(self, reading: Door, writing: Door) -> None:
+        self._reading = reading
+        self._writing = writing
+
+    def all(self) -> Shelf:
+        """Everything."""
+        with self._reading() as connection:
+            rows = connection.execute(select(PresetRow.key, PresetRow.document)).all()
+            done, undone = _next_steps(connection)
+        kept = sorted((_kept(key, text) for key, text in rows), key=lambda each: (each.preset.name.casefold() if each.preset else "", each.key))
+        return Shelf(tuple(kept), done.label if done else None, undone.label if undone else None)
+
+    def get(self, key: str) -> KeptPreset:
+        """One, shipped or the user's own. Raises NotFound."""
+        shipped = SHIPPED_BY_KEY.get(key)
+        if shipped is not None:
+            return KeptPreset(key, shipped, shipped.fingerprint)
+        with self._reading() as connection:
+            return _kept(key, _document(connection, key))
+
+    def raw(self, key: str) -> str:
+        """One as it is stored, readable or not. Raises NotFound."""
+        if key in SHIPPED_BY_KEY:
+            return write_preset(SHIPPED_BY_KEY[key])
+        with self._reading() as connection:
+            return _document(connection, key)
+
+    def add(self, preset: Preset, said: str = "Save", rename: bool = False) -> KeptPreset:
+        """A new one. A name that is taken is refused (BadInput), or counted on when it may be."""
+        key = f"own-{secrets.token_hex(6)}"
+        with self._writing() as connection:
+            if connection.execute(select(func.count()).select_from(PresetRow)).scalar_one() >= MOST_PRESETS:
+                raise BadInput(f"there are {MOST_PRESETS} presets of your own already; delete some first")
+            taken = _names(connection)
+            if preset.name.casefold() in taken:
+                if not rename:
+                    raise _taken(preset.name)
+                preset = preset.replace(name=next(name for n in range(2, len(taken) + 3) if (name := f"{preset.name[:110]} {n}").casefold() not in taken))
+            _step(connection, key, f"{said} preset “{preset.name}”", None, write_preset(preset))
+        return KeptPreset(key, preset, preset.fingerprint)
+
+    def change(self, key: str, base: str, preset: Preset) -> KeptPreset:
+        """Puts another document in the place of one that was `base`. Raises NotFound, Conflict, BadInput for a name that is taken."""
+        with self._writing() as connection:
+            before = _document(connection, key)
+            old = _checked(_kept(key, before), base)
+            if preset.name.casefold() in _names(connection, but=key):
+                raise _taken(preset.name)
+            if preset != old.preset:
+                _step(connection, key, f"Change preset “{preset.name}”", before, write_preset(preset))
+        return KeptPreset(key, preset, preset.fingerprint)
+
+    def remove(self, key: str, base: str) -> None:
+        """Takes one away. Raises NotFound, Conflict."""
+        with self._writing() as connection:
+            before = _document(connection, key)
+            old = _checked(_kept(key, before), base)
+            _step(connection, key, f"Delete preset “{old.preset.name if old.preset else key}”", before, None)
+
+    def undo(self) -> None:
+        """Takes the last step back, if there is one."""
+        with self._writing() as connection:
+            step, _ = _next_steps(connection)
+            if step is not None:
+                _put(connection, step.key, step.before)
+                connection.execute(update(PresetStepRow).where(PresetStepRow.id == step.id).values(undone=True))
+
+    def redo(self) -> None:
+        """Does the step again that was taken back last, if there is one."""
+        with self._writing() as connection:
+            _, step = _next_steps(connection)
+            if step is not None:
+                _put(connection, step.key, step.after)
+                connection.execute(update(PresetStepRow).where(PresetStepRow.id == step.id).values(undone=False))
+
+
+@dataclass(frozen=True, slots=True)
+class _Step:
+    id: int
+    key: str
+    label: str
+    before: str | None
+    after: str | None
+
+
+@lru_cache(maxsize=512)
+def _kept(key: str, text: str) -> KeptPreset:
+    try:
+        preset = read_preset(text)
+    except DocumentError as error:
+        return KeptPreset(key, None, _UNREADABLE, str(error))
+    return KeptPreset(key, preset, preset.fingerprint)
+
+
+def _document(connection: Connection, key: str) -> str:
+    text: str | None = connection.execute(select(PresetRow.document).where(PresetRow.key == key)).scalar()
+    if text is None:
+        raise NotFound(f"there is no preset {key!r} of your own; it may have been deleted")
+    return text
+
+
+def _names(connection: Connection, but: str = "") -> set[str]:
+    own = connection.scalars(select(PresetRow.name).where(PresetRow.key != but))
+    return {name.casefold() for name in (*own, *(preset.name for preset in SHIPPED))}
+
+
+def _taken(name: str) -> BadInput:
+    return BadInput(f"a preset is called “{name}” already; take another name", "name")
+
+
+def _checked(kept: KeptPreset, base: str) -> KeptPreset:
+    if kept.content != base:
+        raise Conflict("this preset was changed elsewhere meanwhile; it is shown anew, look at it and try again", {"content": kept.content})
+    return kept
+
+
+def _put(connection: Connection, key: str, document: str | None) -> None:
+    connection.execute(delete(PresetRow).where(PresetRow.key == key))
+    if document is not None:
+        preset = _kept(key, document).preset
+        connection.execute(insert(PresetRow).values(key=key, name=preset.name if preset else "", document=document))
+
+
+def _step(connection: Connection, key: str, label: str, before: str | None, after: str | None) -> None:
+    connection.execute(delete(PresetStepRow).where(PresetStepRow.undone))
+    row = {"key": key, "label": label[:_LABEL_LENGTH], "before": before, "after": after, "undone": False, "created_at": now()}
+    newest = connection.execute(insert(PresetStepRow).values(**row)).inserted_primary_key
+    if newest is not None:
+        connection.execute(delete(PresetStepRow).where(PresetStepRow.id <= newest[0] - _KEPT_STEPS))
+    _put(connection, key, after)
+
+
+def _next_steps(connection: Connection) -> tuple[_Step | None, _Step | None]:
+    """What undo takes back, and what redo does again."""
+    columns = select(PresetStepRow.id, PresetStepRow.key, PresetStepRow.label, PresetStepRow.before, PresetStepRow.after)
+    done = connection.execute(columns.where(~PresetStepRow.undone).order_by(PresetStepRow.id.desc()).limit(1)).first()
+    undone = connection.execute(columns.where(PresetStepRow.undone).order_by(PresetStepRow.id).limit(1)).first()
+    return (_Step(*done) if done else None, _Step(*undone) if undone else None)
