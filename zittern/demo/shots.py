@@ -10,8 +10,7 @@ from pydantic import TypeAdapter
 from zittern.core.edits.table import Command, apply
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
-from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped import SHIPPED
+from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import dunes, jetty
@@ -71,9 +70,9 @@ def signal_run() -> Shot:
     camera = walk.mounts[0].replace(z_m=keyed((1, 1.6), (60, -0.4), (120, -5.4), (192, -9.9)), x_m=keyed((1, 0.5), (74, 0.3), (192, -0.42)))
     shot = walk.replace(name="Signal run", mounts=(camera,))
     clips = (
-        {"preset": _preset("Brisk walk")},
-        {"preset": _preset("Exhausted breath"), "first_frame": 40, "last_frame": 192},
-        {"preset": _preset("Close tremor"), "first_frame": 84, "last_frame": 156},
+        {**_preset("brisk-walk")},
+        {**_preset("exhausted-breath"), "first_frame": 40, "last_frame": 192},
+        {**_preset("close-tremor"), "first_frame": 84, "last_frame": 156},
     )
     named = (("clip-2", "Breath"), ("clip-3", "Panic"))
     lanes = [{"at": f"lane:lane-{n}.name", "value": name} for n, name in ((1, "All along"), (2, "Breath"), (3, "Panic"))]
@@ -101,8 +100,8 @@ def sled_run() -> Shot:
     return _edited(
         shot,
         *({"type": "aim_camera", "frame": float(frame), "key": True} for frame in frames),
-        {"type": "place_preset", "preset": _preset("Washboard")},
-        {"type": "go_over", "preset": _preset("Shoulder, standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
+        {"type": "place_preset", **_preset("washboard")},
+        {"type": "go_over", **_preset("shoulder-standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
         {"type": "set_values", "values": [{"at": "lane:lane-1.name", "value": "Ground"}]},
     )
 
@@ -118,8 +117,8 @@ def _lamp_subject() -> Subject:
     return Subject(name="Lamp", object="lamp", height_m=0.5, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
 
 
-def _preset(name: str) -> Preset:
-    return next(each for each in SHIPPED if each.name == name)
+def _preset(key: str) -> dict[str, object]:
+    return {"preset": SHIPPED_BY_KEY[key], "key": key}
 
 
 def _edited(shot: Shot, *commands: dict[str, object]) -> Shot:

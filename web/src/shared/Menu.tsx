@@ -62,7 +62,8 @@ export function Menu({ label, button, buttonClass, listClass, items }: MenuProps
             type="button"
             role="menuitem"
             tabIndex={-1}
-            className="block w-full rounded-sm px-2 py-1 text-left hover:bg-base-300/60 focus:bg-base-300/60"
+            // Where its first child has the focus, a dropdown makes it deaf to the pointer; an item has to hear it.
+            className="pointer-events-auto! block w-full rounded-sm px-2 py-1 text-left hover:bg-base-300/60 focus:bg-base-300/60"
             onClick={() => {
               if (!stays) list.current?.hidePopover();
               run();

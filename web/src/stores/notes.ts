@@ -15,7 +15,9 @@ export function dismiss(id: number): void {
 
 export function note(kind: Note["kind"], text: string, action?: Note["action"]): void {
   const id = ++count;
-  notes.setState((state) => ({ list: [...state.list.slice(-2), { id, kind, text, action }] }));
+  // What is said already is said once.
+  const others = (list: Note[]) => list.filter((each) => each.text !== text).slice(-2);
+  notes.setState(({ list }) => ({ list: [...others(list), { id, kind, text, action }] }));
   if (kind === "info" && !action) setTimeout(() => dismiss(id), STAY_MS);
 }
 

@@ -8,6 +8,9 @@ export type PieceLook = "shown" | "box" | "hidden";
 /** A number whose formula is looked at: where it is, what it is called, how it is shown. */
 export type FormulaPlace = { at: string; title: string; unit: string; times: number; digits: number };
 
+/** What the dialog about a preset is opened for: saving the selected clip or layers, or changing what is said about one. */
+export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; layers: string[] } | { change: string };
+
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
   board: "layer" | "move" | "clip";
@@ -54,7 +57,8 @@ export type View = {
   compact: boolean | null;
   /** What is rarely changed is shown on the board. */
   more: boolean;
-  dialog: "export" | "import" | "commands" | "history" | "shot" | "dial" | null;
+  dialog: "export" | "import" | "commands" | "history" | "shot" | "dial" | "preset" | "origin" | null;
+  presetForm: PresetForm | null;
   /** The dial that the dialog changes; a new one when none is named. */
   dial: string | null;
   importFile: File | null;
@@ -98,6 +102,7 @@ export const view = createStore<View>(() => ({
   more: localStorage.getItem(MORE) === "yes",
   dialog: null,
   dial: null,
+  presetForm: null,
   importFile: null,
 }));
 
@@ -123,4 +128,8 @@ export function setMore(more: boolean): void {
 
 export function openImport(file: File | null): void {
   view.setState({ dialog: "import", importFile: file });
+}
+
+export function openPresetForm(presetForm: PresetForm): void {
+  view.setState({ dialog: "preset", presetForm });
 }

@@ -4,6 +4,7 @@ import { Link } from "wouter";
 import { useStore } from "zustand";
 import "../../stores/closeLook";
 import { openShot, visit } from "../../stores/openShot";
+import { presets } from "../../stores/presets";
 import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
@@ -14,6 +15,7 @@ import { FormulaStrip } from "../formula";
 import { HistoryDialog } from "../history";
 import { Lanes } from "../lanes";
 import { MoveBoard } from "../move-board";
+import { OriginDialog, PresetDialog, TrialPane } from "../presets";
 import { SetViewPane, Stage } from "../set-view";
 import { ShotDialog } from "../shot-form";
 import { DropZone, ExportDialog, ImportDialog } from "../transfer";
@@ -34,6 +36,7 @@ export function Bench({ slug }: { slug: string }) {
   const night = useStore(view, (each) => each.night);
   const board = useStore(view, (each) => each.board);
   const dialog = useStore(view, (each) => each.dialog);
+  const comparing = useComparing();
   if (missing) return <Missing message={missing} />;
   if (!state) return <div className="grid h-full place-items-center">Opening the shot …</div>;
   return (
@@ -48,9 +51,7 @@ export function Bench({ slug }: { slug: string }) {
                 <ViewfinderPane />
               </Panel>
               <Separator className="w-2.5" aria-label="Resize the views" />
-              <Panel minSize="15%">
-                <SetViewPane />
-              </Panel>
+              <Panel minSize="15%">{comparing ? <TrialPane /> : <SetViewPane />}</Panel>
             </Group>
           </div>
         </Panel>
@@ -76,10 +77,19 @@ export function Bench({ slug }: { slug: string }) {
       {dialog === "shot" && <ShotDialog shot={state.document} />}
       {dialog === "history" && <HistoryDialog state={state} />}
       {dialog === "commands" && <CommandList />}
+      {dialog === "preset" && <PresetDialog shot={state.document} />}
+      {dialog === "origin" && <OriginDialog />}
       {dialog === "dial" && <DialDialog shot={state.document} />}
       <DropZone />
     </main>
   );
+}
+
+/** Whether marked presets are shown beside each other. */
+function useComparing(): boolean {
+  const open = useStore(view, (each) => each.sheet === "presets");
+  const marked = useStore(presets, (each) => each.marked.length > 0);
+  return open && marked;
 }
 
 function Missing({ message }: { message: string }) {

@@ -43,8 +43,30 @@ export function ClipBoard() {
         <ChoiceField at={`lane:${lane.id}.fade`} look={{ title: "cross-fades", choices: ramps }} value={lane.fade} />
       </div>
       <ClipButtons />
+      <FromPreset clip={clip} />
       <Told clip={clip} lane={lane} />
     </div>
+  );
+}
+
+/** The preset that the clip was placed from. */
+function FromPreset({ clip }: { clip: Clip }) {
+  const origin = clip.from_preset;
+  if (!origin) return null;
+  return (
+    <p className="flex min-w-0 items-center gap-2 text-xs">
+      <span className="min-w-0 truncate" title={origin.name}>
+        Placed from the preset “{origin.name}”
+      </span>
+      <button
+        type="button"
+        className="btn btn-xs shrink-0"
+        title="What differs from the preset, and taking it back from there, layer by layer"
+        onClick={() => view.setState({ dialog: "origin" })}
+      >
+        Compare …
+      </button>
+    </p>
   );
 }
 

@@ -1,6 +1,6 @@
 import { Copy, Scissors, Trash2 } from "lucide-react";
 import { view } from "../../stores/view";
-import { addClip, duplicateClip, removeClip, splitClip } from "./clips";
+import { addClip, duplicateClip, removeClip, saveClip, splitClip } from "./clips";
 
 const THRICE = 3;
 
@@ -42,6 +42,9 @@ export function ClipButtons() {
         onClick={() => view.setState({ sheet: "presets" })}
       >
         Presets …
+      </button>
+      <button type="button" className="btn btn-xs" title="Keeps it among your presets (J)" onClick={saveClip}>
+        Save as preset …
       </button>
       <span className="ml-auto" />
       <button

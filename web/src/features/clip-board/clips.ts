@@ -4,7 +4,7 @@ import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
 import { selectClip } from "../../stores/selection";
 import { transport } from "../../stores/transport";
-import { view } from "../../stores/view";
+import { openPresetForm, view } from "../../stores/view";
 
 /** How long a new clip is when no stretch is marked. */
 const FRESH_S = 2;
@@ -38,3 +38,9 @@ export const removeClip = () => withClip((clip) => ({ type: "remove_clip", clip 
 export const ownLane = () => withClip((clip) => ({ type: "move_clip", clip, by_frames: 0, new_lane: true }));
 export const toLane = (lane: string) =>
   withClip((clip) => ({ type: "move_clip", clip, by_frames: 0, lane, new_lane: false }));
+
+/** Opens the dialog that keeps the selected clip as a preset. */
+export function saveClip(): void {
+  const { clip } = view.getState();
+  if (clip) openPresetForm({ save: "clip", clip });
+}

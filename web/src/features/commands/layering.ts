@@ -7,8 +7,8 @@ import { note } from "../../stores/notes";
 import { clipsOf, openShot } from "../../stores/openShot";
 import { addHandheld, selectedLayers, selectMade } from "../../stores/selection";
 import { transport } from "../../stores/transport";
-import { view } from "../../stores/view";
-import { addClip, duplicateClip, splitClip } from "../clip-board";
+import { openPresetForm, view } from "../../stores/view";
+import { addClip, duplicateClip, saveClip, splitClip } from "../clip-board";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 const ALL = [...AXES];
@@ -177,6 +177,13 @@ export const LAYERING: Action[] = [
   ),
   { id: "clip", title: "New clip, over the stretch that loops or from here", keys: [], run: addClip },
   { id: "clip-split", title: "Split the selected clip here", keys: ["X"], available: withClip, run: splitClip },
+  {
+    id: "save-preset",
+    title: "Save the selected clip or layers as a preset …",
+    keys: ["J"],
+    available: () => withLayer() || withClip(),
+    run: () => (withClip() ? saveClip() : openPresetForm({ save: "layers", layers: chosenIds() })),
+  },
   { id: "clip-copy", title: "Duplicate the selected clip", keys: [], available: withClip, run: () => duplicateClip(1) },
   {
     id: "axes-copy",

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { arithmetic } from "../../shared/number";
 
 export type FrameCellProps = {
@@ -19,23 +19,30 @@ export type FrameCellProps = {
 /** What is being typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
 function useTyped({ value, keyed, onClear, onValue }: FrameCellProps) {
   const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
+  const [fault, setFault] = useState("");
+  const reading = useRef(false);
   const type = (typed: string | null) => {
     setText(typed);
-    setWrong(false);
+    setFault("");
   };
-  const finish = () => {
-    if (text === null) return;
-    const next = text.trim() === "" ? null : arithmetic(text, value);
-    if (next === null && text.trim() !== "") {
-      setWrong(true);
+  const finish = async () => {
+    if (text === null || reading.current) return;
+    if (text.trim() === "") {
+      if (keyed) onClear();
+      type(null);
       return;
     }
-    if (next !== null) onValue(next);
-    else if (keyed) onClear();
+    reading.current = true;
+    const read = await arithmetic(text, value);
+    reading.current = false;
+    if ("fault" in read) {
+      setFault(`${read.fault}. ${HINTS.wrong}`);
+      return;
+    }
+    onValue(read.value);
     type(null);
   };
-  return { text, wrong, type, finish };
+  return { text, fault, type, finish };
 }
 
 const HINTS = {
@@ -47,13 +54,13 @@ const HINTS = {
 /** A number of the table. */
 export function FrameCell(props: FrameCellProps) {
   const { label, value, known, keyed, filled, onFocus, onReach, onPaste } = props;
-  const { text, wrong, type, finish } = useTyped(props);
-  const ink = wrong ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)";
+  const { text, fault, type, finish } = useTyped(props);
+  const ink = fault ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)";
   return (
     <input
       aria-label={label}
-      aria-invalid={wrong}
-      title={HINTS[wrong ? "wrong" : keyed ? "keyed" : "between"]}
+      aria-invalid={fault !== ""}
+      title={fault || HINTS[keyed ? "keyed" : "between"]}
       className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${ink}`}
       value={text ?? (known ? value.toFixed(4) : "…")}
       onMouseDown={(event) => {
@@ -66,13 +73,13 @@ export function FrameCell(props: FrameCellProps) {
         onFocus();
       }}
       onChange={(event) => type(event.target.value)}
-      onBlur={finish}
+      onBlur={() => void finish()}
       onPaste={onPaste}
       data-idle={text === null ? "yes" : "no"}
       onKeyDown={(event) => {
         // While nothing has been typed here, undo and redo are the shot's.
         if (text !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation();
-        if (event.key === "Enter") finish();
+        if (event.key === "Enter") void finish();
         if (event.key === "Escape") {
           if (text === null) event.currentTarget.blur();
           type(null);

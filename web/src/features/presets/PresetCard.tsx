@@ -1,63 +1,100 @@
-import { useEffect, useMemo, useRef } from "react";
-import { useStore } from "zustand";
-import type { Swatch } from "../../api/types";
-import { prepare } from "../../shared/canvas";
-import { drawSoon } from "../../shared/drawSoon";
-import { paperOf } from "../../shared/paper";
-import { traceLine } from "../../shared/traceLine";
-import { view } from "../../stores/view";
+import type { Clip, PresetEntry } from "../../api/types";
+import { toggleMark } from "../../stores/presets";
+import { CardMenu } from "./CardMenu";
+import { drawScribble, drawWaves } from "./drawSwatch";
+import { SwatchPicture } from "./SwatchPicture";
+import { useSwatch } from "./useSwatches";
 
-const WIDTH_PX = 58;
-const HEIGHT_PX = 40;
+const SCRIBBLE = { width: 58, height: 46 };
+const WAVE_PX = 20;
+const PADDING_PX = 14;
 
-type PresetCardProps = { swatch: Swatch; worn: boolean; onTry: () => void; onLeave: () => void; onPlace: () => void };
+type PresetCardProps = {
+  entry: PresetEntry;
+  width: number;
+  worn: boolean;
+  marked: boolean;
+  clip: Clip | undefined;
+  onTry: () => void;
+  onLeave: () => void;
+  onPlace: () => void;
+};
 
-/** A preset: how it moves the picture, what it is like, how large it is. Pointed at, it is tried on; clicked, it is placed. */
-export function PresetCard({ swatch, worn, onTry, onLeave, onPlace }: PresetCardProps) {
-  const { preset } = swatch;
+/** A preset: how it moves this shot's picture, what it is like, how large it is. Pointed at, it is tried on; clicked, it is placed. */
+export function PresetCard({ entry, width, worn, marked, clip, onTry, onLeave, onPlace }: PresetCardProps) {
+  const swatch = useSwatch(entry.key);
+  const { preset } = entry;
+  if (!preset) return <BrokenCard entry={entry} />;
+  const size = swatch ? `${swatch.swing_px.toFixed(0)} px` : "…";
   return (
-    <button
-      type="button"
-      aria-label={`Preset ${preset.name}`}
-      title={`${preset.line} About ${swatch.swing_px.toFixed(0)} px on a 35 mm lens, whatever yours is. Click to place it.`}
-      className={`flex items-center gap-2 rounded-sm border px-2 py-1 text-left ${worn ? "border-primary bg-(--wash)" : "border-base-300"}`}
+    <div
+      className={`relative rounded-sm border ${worn ? "border-primary bg-(--wash)" : "border-base-300"}`}
       onPointerEnter={onTry}
       onPointerLeave={onLeave}
-      onFocus={onTry}
-      onBlur={onLeave}
-      onClick={onPlace}
     >
-      <SwatchScribble swatch={swatch} />
-      <span className="flex min-w-0 flex-1 flex-col">
-        <span className="flex items-baseline gap-2">
-          <span className={`cond truncate font-semibold text-[13px] ${worn ? "text-primary" : ""}`}>{preset.name}</span>
-          <span className="num ml-auto shrink-0 text-(--graphite) text-[11px]">{swatch.swing_px.toFixed(0)} px</span>
+      <button
+        type="button"
+        data-card={entry.key}
+        aria-label={`Preset ${preset.name}`}
+        title={`${preset.line} Moves this shot's picture by about ${size}. Click to place it.`}
+        className="flex w-full flex-col gap-0.5 px-1.5 py-1 text-left"
+        onFocus={onTry}
+        onBlur={onLeave}
+        onClick={onPlace}
+      >
+        <span className="flex w-full gap-2">
+          <SwatchPicture label={`Scribble of ${preset.name}`} swatch={swatch} draw={drawScribble} {...SCRIBBLE} />
+          <span className="flex min-w-0 flex-1 flex-col">
+            <span className="flex items-baseline gap-2">
+              <span className={`cond truncate font-semibold text-[13px] ${worn ? "text-primary" : ""}`}>
+                {preset.name}
+              </span>
+              <span className="num ml-auto shrink-0 text-(--graphite) text-[11px]">{size}</span>
+            </span>
+            <span className="cond line-clamp-2 pr-5 text-(--graphite) text-xs leading-[15px]">{preset.line}</span>
+          </span>
         </span>
-        <span className="cond line-clamp-2 text-(--graphite) text-xs leading-4">{preset.line}</span>
+        <SwatchPicture
+          label={`Waveform of ${preset.name}`}
+          swatch={swatch}
+          width={width - PADDING_PX}
+          height={WAVE_PX}
+          draw={drawWaves}
+        />
+        <span className="cond truncate text-(--graphite) text-[11px] leading-[14px]">
+          {[...(entry.own ? ["yours"] : []), ...preset.tags].join(" · ")}
+        </span>
+      </button>
+      <span className="absolute right-1 bottom-0.5 flex items-center gap-1.5">
+        <label
+          className="cond flex items-center gap-1 text-(--graphite) text-[11px]"
+          title="Plays beside up to three others, where the Set view is"
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs size-3"
+            aria-label={`Compare ${preset.name}`}
+            checked={marked}
+            onChange={() => toggleMark(entry.key)}
+          />
+          compare
+        </label>
+        <CardMenu entry={entry} clip={clip} />
       </span>
-    </button>
+    </div>
   );
 }
 
-function SwatchScribble({ swatch }: { swatch: Swatch }) {
-  const ref = useRef<HTMLCanvasElement>(null);
-  const night = useStore(view, (state) => state.night);
-  const array = useMemo(() => ({ tag: "", columns: 2, data: Float32Array.from(swatch.scribble) }), [swatch]);
-  useEffect(() => {
-    const canvas = ref.current;
-    if (!canvas) return;
-    drawSoon(canvas, () => {
-      const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
-      if (context) traceLine(context, array, WIDTH_PX, HEIGHT_PX, { cross: "transparent", line: paperOf(canvas).text });
-    });
-  }, [array, night]);
+function BrokenCard({ entry }: { entry: PresetEntry }) {
   return (
-    <canvas
-      ref={ref}
-      role="img"
-      aria-label={`Scribble of ${swatch.preset.name}`}
-      className="shrink-0"
-      style={{ width: WIDTH_PX, height: HEIGHT_PX }}
-    />
+    <div className="relative rounded-sm border border-error px-2 py-1 text-xs">
+      <b className="cond block">A preset that cannot be read</b>
+      <span className="line-clamp-4 break-words" title={entry.problem ?? ""}>
+        {entry.problem}
+      </span>
+      <span className="absolute right-1 bottom-0.5">
+        <CardMenu entry={entry} clip={undefined} />
+      </span>
+    </div>
   );
 }

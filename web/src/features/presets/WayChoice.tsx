@@ -1,47 +1,90 @@
+import { useStore } from "zustand";
 import type { Clip } from "../../api/types";
+import { NumberField } from "../../shared/number";
+import { facts } from "../../stores/facts";
+import { transport } from "../../stores/transport";
 import type { Way } from "./placing";
+import { search, usePlacing } from "./sheetStore";
 
-const WAYS: { way: Way; title: string; hint: string }[] = [
-  {
-    way: "new",
-    title: "A clip of its own",
-    hint: "On a lane of its own: over the stretch that loops, else over the whole shot; a short event from the pen line on",
-  },
-  { way: "instead", title: "Instead of", hint: "What the selected clip holds is replaced; where it lies stays" },
-  {
-    way: "over",
-    title: "From the pen line on",
-    hint: "The selected clip gives way at the pen line; the two cross-fade within a second",
-  },
-];
+type WayRow = { way: Way; title: string; hint: string };
 
-type WayChoiceProps = { clip: Clip | undefined; way: Way; onChoose: (way: Way) => void };
+function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[] {
+  const called = clip ? `“${clip.name}”` : "a clip";
+  return [
+    {
+      way: "new",
+      title: loop ? `Over frames ${loop[0]}–${loop[1]}` : "Over the whole shot",
+      hint: "A clip on a lane of its own: over the stretch that loops, else over the whole shot; a short event from the pen line on",
+    },
+    {
+      way: "here",
+      title: "From the pen line on",
+      hint: "A clip on a lane of its own, as long as the preset says, else to the end",
+    },
+    {
+      way: "instead",
+      title: `Instead of ${called}`,
+      hint: "What the selected clip holds is replaced; where it lies stays",
+    },
+    {
+      way: "over",
+      title: "Go over at the pen line",
+      hint: "The selected clip gives way at the pen line; the two cross-fade",
+    },
+  ];
+}
 
 /** Where a preset goes; the selected clip is what it replaces or follows. */
-export function WayChoice({ clip, way, onChoose }: WayChoiceProps) {
+export function WayChoice({ clip }: { clip: Clip | undefined }) {
+  const loop = useStore(transport, (each) => each.loop);
+  const { way } = usePlacing();
   return (
-    <fieldset className="cond flex flex-col gap-1 text-[13px]" aria-label="Where it goes">
-      {WAYS.map((each) => (
-        <label
-          key={each.way}
-          title={each.hint}
-          className={`flex items-start gap-1.5 ${clip || each.way === "new" ? "cursor-pointer" : "opacity-50"}`}
-        >
-          <input
-            type="radio"
-            name="way"
-            className="radio radio-xs mt-0.5"
-            disabled={!clip && each.way !== "new"}
-            checked={way === each.way}
-            onChange={() => onChoose(each.way)}
-          />
-          <span className="min-w-0 break-words">
-            {each.title}
-            {each.way === "instead" && ` ${clip ? `“${clip.name}”` : "a clip"}`}
-          </span>
-        </label>
-      ))}
-      {!clip && <span className="text-(--graphite) text-xs">Select a clip on its lane for these two.</span>}
+    <fieldset className="cond flex flex-col gap-0.5 text-[13px]" aria-label="Where it goes">
+      {waysFor(clip, loop).map((each) => {
+        const possible = clip || each.way === "new" || each.way === "here";
+        return (
+          <label
+            key={each.way}
+            title={each.hint}
+            className={`flex items-start gap-1.5 ${possible ? "cursor-pointer" : "opacity-50"}`}
+          >
+            <input
+              type="radio"
+              name="way"
+              className="radio radio-xs mt-0.5"
+              disabled={!possible}
+              checked={way === each.way}
+              onChange={() => search.setState({ way: each.way })}
+            />
+            <span className="min-w-0 break-words">{each.title}</span>
+          </label>
+        );
+      })}
+      {way === "over" && <FadeLength />}
+      {!clip && <span className="text-(--graphite) text-xs">The last two need a selected clip.</span>}
     </fieldset>
+  );
+}
+
+function FadeLength() {
+  const { withinFrames } = usePlacing();
+  const [least, most] = facts().forms.limits["go_over.within_frames"] ?? [1, 1000];
+  const put = (frames: number) => search.setState({ withinFrames: Math.round(frames) });
+  return (
+    <span className="flex items-center gap-1 pl-5 text-xs">
+      within
+      <NumberField
+        label="Frames of the cross-fade"
+        value={withinFrames}
+        unit="frames"
+        step={0.25}
+        least={least}
+        most={most}
+        digits={0}
+        className="border-base-300 border-b"
+        onPreview={put}
+        onCommit={put}
+      />
+    </span>
   );
 }

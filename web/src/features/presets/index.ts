@@ -1,4 +1,7 @@
-/** Presets: looked through, tried on, placed. */
+/** Presets: looked through, tried on, compared, placed, saved. */
 
+export { OriginDialog } from "./OriginDialog";
+export { PresetDialog } from "./PresetDialog";
 export { PresetSheet } from "./PresetSheet";
 export { PresetsButton } from "./PresetsButton";
+export { TrialPane } from "./TrialPane";

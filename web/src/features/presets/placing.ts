@@ -1,22 +1,30 @@
 /** What placing a preset comes to: a clip of its own, one in place of another, or one that another gives way to. */
-import type { Command, Preset } from "../../api/types";
+import type { Command, Preset, PresetEntry } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { selectClip } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 
-export type Way = "new" | "instead" | "over";
+export type Way = "new" | "here" | "instead" | "over";
 
-/** How long clips cross-fade when one gives way to another. */
+/** How and where: the selected clip is what a preset replaces or follows, within so many frames. */
+export type Placing = { way: Way; clip: string | null; withinFrames: number };
+
+/** How long clips cross-fade when one gives way to another, while nobody has said. */
 const OVER_S = 1;
 
-/** The command; `clip` is the selected one, which a new clip does without. */
-export function placing(way: Way, preset: Preset, clip: string | null): Command {
-  const { frame, fps, loop } = transport.getState();
-  if (clip && way === "instead") return { type: "swap_preset", preset, clip };
-  if (clip && way === "over")
-    return { type: "go_over", preset, clip, frame, within_frames: Math.max(1, Math.round(OVER_S * fps)) };
-  if (loop) return { type: "place_preset", preset, first_frame: loop[0], last_frame: loop[1] };
-  return { type: "place_preset", preset, ...(preset.length_s === null ? {} : { first_frame: frame }) };
+export const usualFade = () => Math.max(1, Math.round(OVER_S * transport.getState().fps));
+
+/** The command. */
+export function placing(
+  { way, clip, withinFrames }: Placing,
+  { key, preset }: PresetEntry & { preset: Preset },
+): Command {
+  const { frame, loop } = transport.getState();
+  if (clip && way === "instead") return { type: "swap_preset", preset, key, clip };
+  if (clip && way === "over") return { type: "go_over", preset, key, clip, frame, within_frames: withinFrames };
+  if (way === "here") return { type: "place_preset", preset, key, first_frame: frame };
+  if (loop) return { type: "place_preset", preset, key, first_frame: loop[0], last_frame: loop[1] };
+  return { type: "place_preset", preset, key, ...(preset.length_s === null ? {} : { first_frame: frame }) };
 }
 
 /** Keeps it, and selects what it made. */

@@ -5,6 +5,7 @@ import { drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
+import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
 import { CameraBody } from "./CameraBody";
 import { EmptySet } from "./EmptySet";
@@ -21,7 +22,7 @@ function Redraw() {
   const invalidate = useThree((state) => state.invalidate);
   useEffect(() => {
     const again = () => invalidate();
-    const stops = [motion.subscribe(again), transport.subscribe(again), view.subscribe(again), stage.subscribe(again)];
+    const stops = [motion, transport, view, stage, trials].map((each) => each.subscribe(again));
     return () => {
       for (const stop of stops) stop();
     };

@@ -4,7 +4,8 @@ import { useMemo, useRef, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
 import { CameraRings } from "./CameraRings";
-import { drawFromOutside, drawThroughLens } from "./drawViews";
+import { drawFromOutside, drawThroughLens, wipe } from "./drawViews";
+import { trialPose } from "./poses";
 import { stage } from "./stageStore";
 import { useBoxes } from "./useBoxes";
 import { useCameraDrag } from "./useCameraDrag";
@@ -30,9 +31,14 @@ export function TwoViews() {
   const boxes = useBoxes(gl.domElement);
   useFrame(() => {
     const { aspect } = stage.getState();
-    const { finder, outside } = boxes.current;
+    const { finder, outside, trials: small } = boxes.current;
+    // What was drawn between the small Viewfinders before would stay there.
+    if (small.length) wipe(gl);
     gl.setScissorTest(true);
     const drawn = finder !== null && drawThroughLens(gl, scene, lens, finder, aspect, size.height);
+    gl.shadowMap.autoUpdate = !drawn;
+    for (const [key, box] of small) drawThroughLens(gl, scene, lens, box, aspect, size.height, trialPose(key));
+    gl.shadowMap.autoUpdate = true;
     const due = !stage.getState().coarse || performance.now() - drawnAt.current > OUTSIDE_EVERY_MS;
     if (outside && due) {
       drawFromOutside(gl, scene, camera, outside, size.height, drawn);

@@ -24,6 +24,15 @@ function aim(gl: WebGLRenderer, { left, top, width, height }: Box, canvasHeight:
   gl.setScissor(left, bottom, width, height);
 }
 
+const WALL = 0x17181b;
+
+/** The whole canvas as the wall is. */
+export function wipe(gl: WebGLRenderer): void {
+  gl.setScissorTest(false);
+  gl.setClearColor(WALL, 1);
+  gl.clear();
+}
+
 /** A close look at a part of the picture, or all of it. */
 function takeLoupe(lens: PerspectiveCamera): void {
   const { zoom, x, y } = view.getState().loupe;
@@ -31,7 +40,7 @@ function takeLoupe(lens: PerspectiveCamera): void {
   else lens.clearViewOffset();
 }
 
-/** Draws what the lens sees; false when there is no pose yet. */
+/** Draws what a lens sees at a pose, the one that is shown when none is named; false when there is no pose yet. */
 export function drawThroughLens(
   gl: WebGLRenderer,
   scene: Scene,
@@ -39,8 +48,8 @@ export function drawThroughLens(
   box: Box,
   aspect: number,
   canvasHeight: number,
+  pose = shownPose(),
 ): boolean {
-  const pose = shownPose();
   if (!pose) return false;
   const { x, y, width, height } = fitted(box.width, box.height, aspect);
   placeAtLens(lens, pose.data, pose.at);

@@ -2,6 +2,7 @@
 import { MathUtils, type Object3D } from "three";
 import { type Motion, motion, rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
+import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
 
 export const VFOV = 7;
@@ -11,6 +12,12 @@ export function shownPose(state: Motion = motion.getState()): { data: Float32Arr
   const array = state.arrays.get(view.getState().bypass ? "bare" : "pose");
   if (!array || state.rows === 0) return null;
   return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
+}
+
+/** The pose now with what is tried on in a small Viewfinder. */
+export function trialPose(key: string): { data: Float32Array; at: number } | null {
+  const made = trials.getState().motions[key];
+  return made ? shownPose(made) : null;
 }
 
 /** The pose of the move alone: what placing the camera changes. */

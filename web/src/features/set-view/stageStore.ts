@@ -6,6 +6,8 @@ import type { Part } from "./rings";
 export type StageState = {
   finder: HTMLElement | null;
   outside: HTMLElement | null;
+  /** Panes of small Viewfinders, by what is tried on in each. */
+  trials: Record<string, HTMLElement>;
   aspect: number;
   setProblem: string | null;
   ready: boolean;
@@ -22,6 +24,7 @@ export type StageState = {
 export const stage = createStore<StageState>(() => ({
   finder: null,
   outside: null,
+  trials: {},
   aspect: 16 / 9,
   setProblem: null,
   ready: false,

@@ -1,7 +1,10 @@
 import { useEffect, useState } from "react";
+import { importPresets } from "../../stores/presets";
 import { openImport } from "../../stores/view";
 
-/** A file dragged onto the page opens the import. */
+const PRESET_ENDING = ".preset.json";
+
+/** A file dragged onto the page opens the import; presets are kept at once. */
 export function DropZone() {
   const [over, setOver] = useState(false);
   useEffect(() => {
@@ -18,8 +21,11 @@ export function DropZone() {
       if (!isFile(event)) return;
       event.preventDefault();
       setOver(false);
-      const file = event.dataTransfer?.files[0];
-      if (file) openImport(file);
+      const files = [...(event.dataTransfer?.files ?? [])];
+      const kept = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
+      if (kept.length) void importPresets(kept);
+      const other = files.find((file) => !kept.includes(file));
+      if (other) openImport(other);
     };
     // A form that takes files itself keeps the drop from coming here; the curtain has to go all the same.
     const gone = () => setOver(false);
@@ -38,7 +44,7 @@ export function DropZone() {
   return (
     <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-lg border-2 border-accent border-dashed bg-base-100/85">
       <p className="text-lg text-white">
-        Drop a GLB, glTF or CSV to bring in its camera path, or a .shot.json to open it
+        Drop a GLB, glTF or CSV to bring in its camera path, a .shot.json to open it, or a .preset.json to keep it
       </p>
     </div>
   );

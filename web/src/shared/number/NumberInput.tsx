@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { arithmetic } from "./arithmetic";
 
 type NumberInputProps = {
@@ -15,40 +15,44 @@ type NumberInputProps = {
 /** A number being typed, or a sum such as 0.4*2; what is wrong stays to be mended. */
 export function NumberInput({ label, value, className, onValue, onFormula, onEnd }: NumberInputProps) {
   const [text, setText] = useState(String(Number(value.toFixed(6))));
-  const [wrong, setWrong] = useState(false);
-  const finish = () => {
+  const [fault, setFault] = useState("");
+  const reading = useRef(false);
+  const finish = async () => {
+    if (reading.current) return;
     const formula = /^\s*=(.*)$/s.exec(text)?.[1];
     if (formula !== undefined && onFormula) {
       onEnd();
       onFormula(formula.trim());
       return;
     }
-    const next = arithmetic(text, value);
-    if (next === null) {
-      setWrong(true);
+    reading.current = true;
+    const read = await arithmetic(text, value);
+    reading.current = false;
+    if ("fault" in read) {
+      setFault(`${read.fault}. A number, a sum such as 0.4*2, or = and a formula`);
       return;
     }
     onEnd();
-    onValue(next);
+    onValue(read.value);
   };
   return (
     <input
       aria-label={label}
-      aria-invalid={wrong}
-      title={wrong ? "A number, a sum such as 0.4*2, or = and a formula" : undefined}
-      className={`num w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${wrong ? "border-error text-error" : "border-primary"} ${className}`}
+      aria-invalid={fault !== ""}
+      title={fault || undefined}
+      className={`num w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${fault ? "border-error text-error" : "border-primary"} ${className}`}
       value={text}
       ref={(element) => {
         if (element && document.activeElement !== element) element.select();
       }}
       onChange={(event) => {
         setText(event.target.value);
-        setWrong(false);
+        setFault("");
       }}
-      onBlur={finish}
+      onBlur={() => void finish()}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === "Enter") finish();
+        if (event.key === "Enter") void finish();
         if (event.key === "Escape") onEnd();
       }}
     />

@@ -1,0 +1,43 @@
+import { Ellipsis } from "lucide-react";
+import type { Clip, PresetEntry } from "../../api/types";
+import { Menu, type MenuItem } from "../../shared/Menu";
+import { openShot } from "../../stores/openShot";
+import { fillPreset, removePreset } from "../../stores/presets";
+import { openPresetForm } from "../../stores/view";
+
+/** What is done with a preset itself. Those that ship stay as they are. */
+export function CardMenu({ entry, clip }: { entry: PresetEntry; clip: Clip | undefined }) {
+  const name = entry.preset?.name ?? entry.key;
+  const items: MenuItem[] = [{ id: "export", content: "Export as a file", run: () => download(entry.key) }];
+  if (entry.own) {
+    if (entry.preset)
+      items.unshift({
+        id: "change",
+        content: "Name, line, tags, length …",
+        run: () => openPresetForm({ change: entry.key }),
+      });
+    if (entry.preset && clip)
+      items.push({
+        id: "fill",
+        content: `Fill it with “${clip.name}”`,
+        run: () => void fillPreset(entry, openShot.getState().state?.slug ?? "", clip.id),
+      });
+    items.push({ id: "delete", content: "Delete", run: () => void removePreset(entry) });
+  }
+  return (
+    <Menu
+      label={`More of preset ${name}`}
+      button={<Ellipsis size={13} />}
+      buttonClass="rounded-sm px-0.5 text-(--graphite) hover:bg-base-300/60"
+      listClass="mt-1 w-56 rounded-md border border-base-300 bg-base-100! p-1 text-[13px] shadow-lg"
+      items={items}
+    />
+  );
+}
+
+function download(key: string): void {
+  const link = document.createElement("a");
+  link.href = `/api/presets/${key}/file`;
+  link.download = "";
+  link.click();
+}

@@ -1,0 +1,80 @@
+import { useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { client, explain, take } from "../../api/client";
+import type { Origin, OriginPart } from "../../api/types";
+import { Dialog } from "../../shared/Dialog";
+import { commit } from "../../stores/editing";
+import { openShot } from "../../stores/openShot";
+import { view } from "../../stores/view";
+import { OriginRow } from "./OriginRow";
+
+const close = () => view.setState({ dialog: null });
+
+/** Whether taking a part from the preset would change anything. */
+const differs = ({ how }: OriginPart) => how !== "same";
+
+/** What a row is known by: amount and speed have neither layer nor part. */
+const nameOf = ({ layer, part }: OriginPart) => part ?? layer ?? "settings";
+
+/** A clip beside the preset that it came from: layer by layer what differs, and which of it to take back. */
+export function OriginDialog() {
+  const clip = useStore(view, (each) => each.clip) ?? "";
+  const { origin, problem } = useOrigin(clip);
+  const [left, setLeft] = useState<string[]>([]);
+  const rows = origin?.parts ?? [];
+  const taken = rows.filter((row) => differs(row) && !left.includes(nameOf(row)));
+  const takeBack = () => {
+    if (!origin?.preset) return;
+    void commit({
+      type: "take_from_preset",
+      clip,
+      preset: origin.preset,
+      parts: taken.flatMap(({ part }) => part ?? []),
+      drop: taken.flatMap(({ part, layer }) => (part === null && layer !== null ? layer : [])),
+      settings: taken.some((row) => nameOf(row) === "settings"),
+    });
+    close();
+  };
+  return (
+    <Dialog title={origin ? `Beside the preset “${origin.name}”` : "Beside its preset"} onClose={close}>
+      {(problem || origin?.problem) && <p role="alert">{problem || origin?.problem}</p>}
+      <ul className="flex max-h-[50vh] flex-col gap-1.5 overflow-y-auto text-sm" aria-label="Differences">
+        {rows.map((row) => (
+          <OriginRow
+            key={nameOf(row)}
+            row={row}
+            taken={taken.includes(row)}
+            onTake={(take) =>
+              setLeft((now) => (take ? now.filter((each) => each !== nameOf(row)) : [...now, nameOf(row)]))
+            }
+          />
+        ))}
+      </ul>
+      {origin?.preset && (
+        <div className="mt-4 flex items-center gap-3">
+          <span className="text-xs">
+            {rows.some(differs)
+              ? "What is marked becomes as the preset has it; random starts stay. It can be undone."
+              : "The clip is as its preset is."}
+          </span>
+          <button type="button" className="btn btn-accent btn-sm ml-auto" disabled={!taken.length} onClick={takeBack}>
+            Take from the preset
+          </button>
+        </div>
+      )}
+    </Dialog>
+  );
+}
+
+function useOrigin(clip: string): { origin: Origin | null; problem: string } {
+  const slug = useStore(openShot, (each) => each.state?.slug) ?? "";
+  const [origin, setOrigin] = useState<Origin | null>(null);
+  const [problem, setProblem] = useState("");
+  useEffect(() => {
+    const params = { path: { shot: slug, clip } };
+    take<Origin>(client.GET("/api/shots/{shot}/clips/{clip}/preset", { params })).then(setOrigin, (error) =>
+      setProblem(explain(error)),
+    );
+  }, [slug, clip]);
+  return { origin, problem };
+}

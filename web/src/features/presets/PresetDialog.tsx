@@ -1,0 +1,132 @@
+import { useState } from "react";
+import { useStore } from "zustand";
+import { explain } from "../../api/client";
+import type { PresetEntry, Shot } from "../../api/types";
+import { Dialog } from "../../shared/Dialog";
+import { note } from "../../stores/notes";
+import { openShot } from "../../stores/openShot";
+import { changePreset, presets, savePreset } from "../../stores/presets";
+import { type PresetForm, view } from "../../stores/view";
+import { Complaint, TextField } from "../shot-form";
+
+const close = () => view.setState({ dialog: null, presetForm: null });
+
+type Texts = { name: string; line: string; tags: string; length: string; keepSeeds: boolean };
+
+function textsFor(form: PresetForm, entry: PresetEntry | undefined, shot: Shot): Texts {
+  const preset = entry?.preset;
+  if (preset)
+    return {
+      name: preset.name,
+      line: preset.line,
+      tags: preset.tags.join(", "),
+      length: preset.length_s === null ? "" : String(preset.length_s),
+      keepSeeds: preset.keep_seeds,
+    };
+  const clips = shot.lanes.flatMap(({ clips: each }) => each);
+  const layers = clips.flatMap(({ layers: each }) => each);
+  const named = "save" in form && form.save === "clip" ? clips.find(({ id }) => id === form.clip) : null;
+  const first = "save" in form && form.save === "layers" ? layers.find(({ id }) => id === form.layers[0]) : null;
+  return { name: named?.name ?? first?.name ?? "", line: "", tags: "", length: "", keepSeeds: false };
+}
+
+/** Keeps it; what is wrong is said in the dialog, which then stays open. */
+async function keep(form: PresetForm, entry: PresetEntry | undefined, texts: Texts): Promise<void> {
+  const about = {
+    name: texts.name.trim(),
+    line: texts.line,
+    tags: texts.tags.split(",").flatMap((tag) => tag.trim() || []),
+    keep_seeds: texts.keepSeeds,
+  };
+  if ("change" in form) {
+    const length_s = texts.length.trim() === "" ? null : Number(texts.length.replace(",", "."));
+    await changePreset(form.change, { content: entry?.content ?? "", ...about, length_s });
+    return;
+  }
+  const from = form.save === "clip" ? { clip: form.clip, layers: [] } : { layers: form.layers };
+  const { preset } = await savePreset({ shot: openShot.getState().state?.slug ?? "", ...from, ...about });
+  note("info", `“${preset?.name}” is saved among your presets.`, {
+    title: "Show",
+    run: () => view.setState({ sheet: "presets" }),
+  });
+}
+
+/** Saves a clip or layers as a preset, or changes what is said about one. */
+export function PresetDialog({ shot }: { shot: Shot }) {
+  const form = useStore(view, (each) => each.presetForm);
+  const entry = useStore(presets, ({ list }) =>
+    list.find(({ key }) => form && "change" in form && key === form.change),
+  );
+  const [texts, setTexts] = useState<Texts>(() =>
+    form ? textsFor(form, entry, shot) : textsFor({ change: "" }, entry, shot),
+  );
+  const [problem, setProblem] = useState("");
+  const [working, setWorking] = useState(false);
+  if (!form) return null;
+  const put = (field: keyof Texts) => (value: string) => setTexts((now) => ({ ...now, [field]: value }));
+  const submit = async () => {
+    setProblem("");
+    setWorking(true);
+    try {
+      await keep(form, entry, texts);
+      close();
+    } catch (error) {
+      setProblem(explain(error));
+    }
+    setWorking(false);
+  };
+  return (
+    <Dialog
+      title={"change" in form ? "Preset" : `Save ${form.save === "clip" ? "the clip" : "the layers"} as a preset`}
+      onClose={close}
+    >
+      <form
+        className="grid grid-cols-3 gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <TextField title="Name" label="Name of the preset" wide most={120} value={texts.name} onChange={put("name")} />
+        {"change" in form && (
+          <TextField
+            title="Length, or nothing: as the shot"
+            label="Length"
+            unit="s"
+            value={texts.length}
+            onChange={put("length")}
+          />
+        )}
+        <div className="col-span-3 grid">
+          <TextField title="What it is like, in a line" most={200} value={texts.line} onChange={put("line")} />
+        </div>
+        <TextField
+          title="Tags, with commas between"
+          label="Tags"
+          wide
+          most={300}
+          value={texts.tags}
+          onChange={put("tags")}
+        />
+        <label
+          className="col-span-3 flex items-center gap-2 text-sm"
+          title="Else each placed clip gets random starts of its own"
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={texts.keepSeeds}
+            onChange={(event) => setTexts((now) => ({ ...now, keepSeeds: event.target.checked }))}
+          />
+          Moves the same wherever it is placed (keeps its random starts)
+        </label>
+        <Complaint text={problem} />
+        <div className="col-span-3 flex justify-end">
+          <button type="submit" className="btn btn-accent btn-sm" disabled={working}>
+            {"change" in form ? "Change" : "Save"}
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

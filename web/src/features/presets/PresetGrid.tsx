@@ -1,0 +1,116 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import type { PresetEntry } from "../../api/types";
+import { useSize } from "../../shared/useSize";
+import { presets, readable } from "../../stores/presets";
+import { cancelPreview, preview, trying } from "../../stores/trying";
+import { PresetCard } from "./PresetCard";
+import { place, placing } from "./placing";
+import { usePlacing, useSelectedClip } from "./sheetStore";
+import { useSwatchesOf } from "./useSwatches";
+
+const CARD_PX = 200;
+const ROW_PX = 96;
+const GAP_PX = 6;
+const PADDING_PX = 8;
+const OVERSCAN = 2;
+
+/** Cards in rows, of which only those in sight are there. Arrow keys go from card to card. */
+export function PresetGrid({ found }: { found: PresetEntry[] }) {
+  const [ref, size] = useSize<HTMLDivElement>();
+  const room = size.width - 2 * PADDING_PX;
+  const columns = Math.max(1, Math.floor((room + GAP_PX) / (CARD_PX + GAP_PX)));
+  const width = Math.floor((room - (columns - 1) * GAP_PX) / columns);
+  const rows = useVirtualizer({
+    count: Math.ceil(found.length / columns),
+    getScrollElement: () => ref.current,
+    estimateSize: () => ROW_PX + GAP_PX,
+    paddingStart: PADDING_PX,
+    paddingEnd: PADDING_PX,
+    overscan: OVERSCAN,
+  });
+  const shown = rows.getVirtualItems();
+  const rowOf = (index: number) => found.slice(index * columns, (index + 1) * columns);
+  useSwatchesOf(shown.flatMap(({ index }) => rowOf(index)).filter(readable));
+  const stepCards = useSteps(found, columns, rows.scrollToIndex);
+  return (
+    <div
+      ref={ref}
+      role="toolbar"
+      aria-label="Presets"
+      onKeyDown={stepCards}
+      className="min-w-0 flex-1 overflow-y-auto"
+      data-cards={found.length}
+    >
+      <div className="relative" style={{ height: rows.getTotalSize() }}>
+        {size.width > 0 &&
+          shown.map(({ index, start }) => (
+            <div
+              key={index}
+              className="absolute grid"
+              style={{
+                top: start,
+                left: PADDING_PX,
+                height: ROW_PX,
+                gap: GAP_PX,
+                gridTemplateColumns: `repeat(${columns}, ${width}px)`,
+              }}
+            >
+              {rowOf(index).map((entry) => (
+                <GridCard key={entry.key} entry={entry} width={width} />
+              ))}
+            </div>
+          ))}
+      </div>
+    </div>
+  );
+}
+
+function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
+  const where = usePlacing();
+  const clip = useSelectedClip();
+  const worn = useStore(trying, ({ command }) => !!command && "key" in command && command.key === entry.key);
+  const marked = useStore(presets, (each) => each.marked.includes(entry.key));
+  const withCommand = (run: (command: ReturnType<typeof placing>) => void) => () =>
+    readable(entry) && run(placing(where, entry));
+  return (
+    <PresetCard
+      entry={entry}
+      width={width}
+      worn={worn}
+      marked={marked}
+      clip={clip}
+      onTry={withCommand(preview)}
+      onLeave={cancelPreview}
+      onPlace={withCommand(place)}
+    />
+  );
+}
+
+/** Arrow keys from card to card, over the edge of what is in sight too. */
+function useSteps(found: PresetEntry[], columns: number, scrollTo: (row: number) => void) {
+  const wanted = useRef<string | null>(null);
+  useEffect(() => {
+    if (!wanted.current) return;
+    const card = document.querySelector<HTMLElement>(`[data-card="${wanted.current}"]`);
+    if (card) wanted.current = null;
+    card?.focus();
+  });
+  return (event: React.KeyboardEvent<HTMLElement>) => {
+    const steps: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: columns, ArrowUp: -columns };
+    const step = steps[event.key];
+    const now = found.findIndex(({ key }) => key === (document.activeElement as HTMLElement).dataset.card);
+    if (!step || now < 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const next = found[now + step];
+    if (!next) return;
+    const card = document.querySelector<HTMLElement>(`[data-card="${next.key}"]`);
+    if (card) card.focus();
+    else {
+      wanted.current = next.key;
+      scrollTo(Math.floor((now + step) / columns));
+    }
+  };
+}

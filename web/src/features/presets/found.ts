@@ -1,0 +1,25 @@
+/** Looking for presets by words and tags. */
+import type { PresetEntry } from "../../api/types";
+
+/** What the user's own ones answer to beside their tags. */
+export const OWN = "yours";
+
+const tagsOf = ({ own, preset }: PresetEntry): string[] => [...(own ? [OWN] : []), ...(preset?.tags ?? [])];
+
+/** Those whose name, line or tags have all the words, and that have all the tags; what cannot be read is always shown. */
+export function found(list: PresetEntry[], words: string, tags: string[]): PresetEntry[] {
+  const asked = words.toLowerCase().split(/\s+/);
+  return list.filter((entry) => {
+    if (!entry.preset) return true;
+    const own = tagsOf(entry);
+    const text = [entry.preset.name, entry.preset.line, ...own].join(" ").toLowerCase();
+    return asked.every((word) => text.includes(word)) && tags.every((tag) => own.includes(tag));
+  });
+}
+
+/** All tags, the commonest first. */
+export function allTags(list: PresetEntry[]): string[] {
+  const counts = new Map<string, number>();
+  for (const tag of list.flatMap(tagsOf)) counts.set(tag, (counts.get(tag) ?? 0) + 1);
+  return [...counts].sort(([a, n], [b, m]) => m - n || a.localeCompare(b)).map(([tag]) => tag);
+}
