@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test lint format types sets schema screenshots bench hostile kill soak clean lock
+.PHONY: install demo dev test lint format types sets schema screenshots bench hostile hostile-formulas kill soak clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -79,6 +79,9 @@ bench: install
 # Proofs of what docs/reliability.md promises, at length; short runs of each are among the tests.
 hostile: install $(VENV)/.dev
 	$(PY) -m tools.hostile --count $(or $(COUNT),20000) --seed $(or $(SEED),1)
+
+hostile-formulas: install $(VENV)/.dev
+	$(PY) -m tools.hostile_formulas --count $(or $(COUNT),100000) --seed $(or $(SEED),1)
 
 kill: install $(VENV)/.dev
 	$(PY) -m tools.kill --kills $(or $(KILLS),60) --seed $(or $(SEED),1)

@@ -4,6 +4,7 @@ from playwright.sync_api import expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.numbers.param import Number
 from zittern.core.shot.shot import Shot
 
 SHOT = "jetty-walk-handheld"
@@ -87,3 +88,30 @@ class Clips(WithPage):
         assert clip.span_frames is not None
         self.assertTrue(1 < clip.span_frames[0] < clip.span_frames[1] < 192, clip.span_frames)
         self.assertEqual((clip.ramp_in_frames, clip.ramp_out_frames), (6, 6))
+
+    def test_the_amount_is_dragged_on_the_bar_and_keyed_there(self) -> None:
+        page = self.open("sled-run")
+        page.get_by_role("button", name="Clip Washboard", exact=True).click()
+        level = page.get_by_role("button", name="Amount of Washboard: drag up or down")
+        box = level.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 60, box["y"] + 4)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 60, box["y"] + 14, steps=3)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Set amount in “Washboard”")).to_be_visible()
+        settled(page)
+
+        def amount() -> Number:
+            return next(clip for clip in self.library().state("sled-run").document.clips() if clip.name == "Washboard").amount
+
+        self.assertAlmostEqual(amount().constant or 0, 0.5, delta=0.15)
+        page.get_by_role("button", name="Draw the Amount of Washboard by hand").click()
+        surface = page.get_by_role("img", name="Draw the Amount of Washboard").bounding_box()
+        assert surface is not None
+        page.mouse.move(surface["x"] + 50, surface["y"] + 10)
+        page.mouse.down()
+        page.mouse.move(surface["x"] + 200, surface["y"] + 20, steps=8)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Draw amount in “Washboard”")).to_be_visible()
+        self.assertGreater(len(amount().curve.keys), 2)

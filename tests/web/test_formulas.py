@@ -1,5 +1,7 @@
 """Formulas and dials: written, wrong and mended, driven, recorded."""
 
+import re
+
 from playwright.sync_api import Page, expect
 
 from tests.web.harness import settled
@@ -140,3 +142,22 @@ class Dialling(WithFormulas):
         assert curve is not None
         self.assertGreater(len({key.frame for key in curve.keys}), 1)
         self.assertGreater(max(key.value for key in curve.keys), 20.0)
+
+    def test_its_curve_is_edited_and_its_figure_follows_while_it_plays(self) -> None:
+        page = self.open("signal-run")
+        page.get_by_label("Curves of the dials").click()
+        expect(page.get_by_label("Numbers shown").locator("option:checked")).to_have_text("dials %")
+        plot = page.get_by_role("img", name="Curves").bounding_box()
+        assert plot is not None
+        page.mouse.dblclick(plot["x"] + 500, plot["y"] + 40)
+        expect(page.get_by_label(re.compile("^Undo: Set key"))).to_be_visible()
+        dials = {dial.name: dial for dial in self.library().state("signal-run").document.dials}
+        self.assertEqual(len(dials["panic"].value.curve.keys), 6)
+        page.get_by_label("Curves of the dials").click()
+        expect(page.get_by_role("img", name="Curves")).to_have_count(0)
+        figure = page.get_by_role("spinbutton", name="Dial panic", exact=True)
+        page.keyboard.press("Home")
+        expect(figure).to_have_text("0.0 %")
+        page.keyboard.press("Space")
+        page.wait_for_function("label => parseFloat(document.querySelector(`[aria-label='${label}']`).textContent) > 5", arg="Dial panic")
+        page.keyboard.press("Space")

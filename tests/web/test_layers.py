@@ -1,5 +1,7 @@
 """Several layers at once, their spans on the lanes, keys beside numbers."""
 
+import re
+
 from playwright.sync_api import Page, expect
 
 from tests.web.harness import settled
@@ -64,6 +66,28 @@ class Lanes(WithPage):
         # Half of the 22 pixels from the edge of the row to its middle.
         self.assertAlmostEqual(self.layers()["Fine shake"].weight.constant or 0, 0.5, delta=0.1)
 
+    def test_a_hull_is_drawn_by_hand(self) -> None:
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Fine shake", exact=True).click()
+        page.keyboard.press("u")
+        box = page.get_by_role("img", name="Draw the Weight of Fine shake").bounding_box()
+        assert box is not None
+        middle, edge = box["y"] + box["height"] / 2, box["y"] + 4
+        page.mouse.move(box["x"] + 100, middle)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 250, edge, steps=12)
+        page.mouse.move(box["x"] + 400, middle, steps=12)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Draw weight in “Fine shake”")).to_be_visible()
+        settled(page)
+        weight = self.layers()["Fine shake"].weight
+        self.assertLess(len(weight.curve.keys), 12)
+        tip = max(weight.curve.keys, key=lambda key: key.value)
+        self.assertTrue(tip.value > 0.9 and weight.curve.keys[0].value == 1.0, weight)
+        expect(page.locator("[data-weight]")).to_have_count(len(weight.curve.keys))
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("img", name="Draw the Weight of Fine shake")).to_have_count(0)
+
     def test_what_is_typed_wrong_says_so_and_changes_nothing(self) -> None:
         page = self.open(SHOT)
         self.go_to(120)
@@ -74,6 +98,7 @@ class Lanes(WithPage):
         entry.fill("long")
         entry.press("Enter")
         expect(entry).to_have_attribute("aria-invalid", "true")
+        expect(entry).to_have_attribute("title", re.compile("`long` is not the same at all times"))
         entry.press("Escape")
         self.assertEqual(self.layers()["Slow sway"].ramp_in_frames, 0)
 

@@ -11,10 +11,12 @@ import numpy as np
 import numpy.typing as npt
 
 from zittern.api.models.motion import ArrayHead, MotionHead
+from zittern.core.axes import AXES
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.readings import Readings, flowing
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -93,6 +95,10 @@ def _bytes(array: Array) -> bytes:
 def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:
     layers = {f"layer:{name}": values for name, values in {**motion.layers, **motion.silent}.items()}
     weights = {f"weight:{name}": values[:, None] for name, values in motion.weights.items()}
+    # A clip over the whole shot that is alone on its lane is shown by its layers.
+    bars = [clip for lane in shot.lanes for clip in lane.clips if clip.span_frames is not None or len(lane.clips) > 1]
+    clips = {f"clip:{clip.id}": _sum_of(motion, clip) for clip in bars}
+    hulls = {f"hull:{clip.id}": motion.clip_weights[clip.id][:, None] for clip in bars}
     return {
         "flow": flowing(shot, motion),
         "pose": _pose_columns(shot, motion.pose),
@@ -100,7 +106,17 @@ def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:
         "sum": motion.total,
         **layers,
         **weights,
+        **clips,
+        **hulls,
     }
+
+
+def _sum_of(motion: Motion, clip: Clip) -> Array:
+    """What the layers of a clip give together, whether they count or not. (F, 7)."""
+    out: Array = np.zeros((len(motion.frames), len(AXES)))
+    for layer in clip.layers:
+        out += motion.layers[layer.id] if layer.id in motion.layers else motion.silent[layer.id]
+    return out
 
 
 def _pose_columns(shot: Shot, pose: Pose) -> Array:

@@ -2,9 +2,11 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, edited, shot_with
+from tests.core.making import command, edited, layer, shot_with
 from zittern.core.edits.recording import TOLERANCE_SHARE, thinned
 from zittern.core.errors import EditError
+from zittern.core.numbers.param import fixed, keyed
+from zittern.core.shot.shot import Shot
 
 SHOT = edited(shot_with(), {"type": "add_dial", "name": "panic"})
 AT = "dial:panic.value"
@@ -52,3 +54,42 @@ class Recording(unittest.TestCase):
     def test_out_of_range_is_refused(self) -> None:
         with self.assertRaisesRegex(EditError, "expected 0 to 100"):
             edited(SHOT, record(np.array([1.0]), np.array([101.0])))
+
+
+class Drawing(unittest.TestCase):
+    def draw(self, shot: Shot, at: str, frames: np.ndarray, values: np.ndarray) -> Shot:
+        samples = [{"frame": f, "value": v} for f, v in zip(frames.tolist(), values.tolist(), strict=True)]
+        return edited(shot, {"type": "draw_keys", "at": at, "samples": samples})
+
+    def test_a_hull_follows_the_hand_with_few_keys_and_stays_outside(self) -> None:
+        shot = shot_with(layer(weight=fixed(0.8)))
+        frames = np.arange(60.0, 121.0)
+        values = 0.4 + 0.3 * np.sin(frames / 9) + 0.004 * np.random.default_rng(1).normal(size=61)
+        after = self.draw(shot, "layer:sway.weight", frames, values)
+        weight = next(after.layers())[1].weight
+        self.assertLess(len(weight.curve.keys), 16)
+        self.assertLess(np.abs(weight.sample(shot.scope(frames)) - values).max(), 0.025 * 0.8)
+        for frame in (1.0, 59.0, 121.0, 240.0):
+            self.assertEqual(weight.at(shot.scope(frame)), 0.8)
+        self.assertEqual(command(type="draw_keys", at="layer:sway.weight", samples=[{"frame": 1, "value": 1}]).label(shot), "Draw weight in “Sway”")
+
+    def test_keys_within_the_stretch_go_and_the_curve_outside_is_as_it_was(self) -> None:
+        shot = shot_with(layer(), clip={"amount": keyed((1, 0.0), (100, 1.0), (240, 0.5)), "span_frames": (1.0, 200.0)})
+        after = self.draw(shot, "clip:main.amount", np.array([90.0, 110.0]), np.array([0.2, 0.2]))
+        keys = next(after.clips()).amount.curve.keys
+        self.assertEqual([key.frame for key in keys], [1.0, 89.0, 90.0, 110.0, 111.0, 240.0])
+        before = next(shot.clips()).amount
+        for frame in (89.0, 111.0):
+            self.assertAlmostEqual(next(after.clips()).amount.at(shot.scope(frame)), before.at(shot.scope(frame)), places=9)
+
+    def test_at_the_edge_of_the_shot_and_what_cannot_be(self) -> None:
+        shot = shot_with(layer())
+        after = self.draw(shot, "layer:sway.weight", np.array([1.0, 240.0]), np.array([0.0, 1.0]))
+        self.assertEqual([key.frame for key in next(after.layers())[1].weight.curve.keys], [1.0, 240.0])
+        for at, value, pattern in (
+            ("layer:sway.weight", 11.0, "expected 0 to 10"),
+            ("layer:sway.name", 1.0, "only a number"),
+            ("layer:gone.weight", 1.0, "no layer"),
+        ):
+            with self.assertRaisesRegex(EditError, pattern):
+                self.draw(shot, at, np.array([5.0]), np.array([value]))

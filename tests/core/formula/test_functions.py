@@ -29,6 +29,12 @@ class Values(unittest.TestCase):
         self.assertAlmostEqual(step[np.argmin(np.abs(X - 0.5))], 0.5, places=9)
         np.testing.assert_array_equal(of("smoothstep(1, 1, x)"), (X >= 1).astype(float))
 
+    def test_a_number_alone_that_is_too_large_is_held_as_any_other_is(self) -> None:
+        for text in ("1e308", "9" * 50):
+            notices = Notices()
+            self.assertEqual(values_of(parse(text), {}.__getitem__, 2, notices).tolist(), [LARGEST, LARGEST])
+            self.assertEqual(notices.texts, [f"what is too large stays at {LARGEST:g}"])
+
     def test_pulse_and_decay(self) -> None:
         self.assertAlmostEqual(of("pulse(x)").mean(), 0.5, places=2)
         self.assertAlmostEqual(of("pulse(x, 0.2)").mean(), 0.2, places=2)

@@ -46,6 +46,10 @@ export type View = {
   /** Frames that the frame table shows just now, while it is open. */
   rowsInView: [number, number] | null;
   bypass: boolean;
+  /** Dragging over the selected layer or clip draws its weight or amount. */
+  drawing: boolean;
+  /** Which of the groups of numbers the curves and the table show, by its title; the first when there is none of it. */
+  sheetGroup: string | null;
   guides: { thirds: boolean; centre: boolean; safe: boolean };
   /** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
   loupe: { zoom: number; x: number; y: number };
@@ -83,6 +87,8 @@ export const FRESH = {
   flying: false,
   loupe: { zoom: 1, x: 0.5, y: 0.5 },
   bypass: false,
+  drawing: false,
+  sheetGroup: null,
 } satisfies Partial<View>;
 
 export const view = createStore<View>(() => ({

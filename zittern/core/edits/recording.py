@@ -1,4 +1,4 @@
-"""What a hand did to a number while the shot played, as keys."""
+"""What a hand did to a number while the shot played, or drew over it, as keys."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.edits.address import number_at, set_at
+from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.values import title_of
 from zittern.core.numbers.curves import Curve, Frame, Key
@@ -16,10 +16,12 @@ from zittern.core.numbers.param import on_curve
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["RecordKeys", "Sample", "thinned"]
+__all__ = ["DrawKeys", "RecordKeys", "Sample", "thinned"]
 
 # Recorded samples that lie this near to the curve through the keys are left out: a share of what the hand went through.
 TOLERANCE_SHARE = 0.01
+# A hand that draws is less exact.
+_DRAWN_SHARE = 0.025
 
 
 class Sample(Doc):
@@ -53,6 +55,34 @@ class RecordKeys(CommandDoc):
         """`Record dial panic`."""
         frames = [each.frame for each in self.samples]
         return f"Record {title_of(shot, [self.at])} from frame {min(frames):g} to {max(frames):g}"
+
+
+class DrawKeys(CommandDoc):
+    """Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything stays. Few keys: as many
+    as keep straight lines within a fortieth of what was drawn through, or of what the number was before.
+    """
+
+    type: Literal["draw_keys"] = "draw_keys"
+    at: Annotated[str, Field(max_length=300)]
+    samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
+
+    def apply(self, shot: Shot) -> Shot:
+        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
+        before = number_at(shot, self.at)
+        drawn = dict(sorted({each.frame: each.value for each in self.samples}.items()))
+        frames, values = np.array(list(drawn)), np.array(list(drawn.values()))
+        spread = max(float(np.ptp(values)), float(np.ptp([*before.set_values(), *values.tolist()])))
+        keep = thinned(frames, values, _DRAWN_SHARE * spread)
+        keys = {key.frame: key for key in (before.curve.keys if before.curve is not None else ()) if not frames[0] <= key.frame <= frames[-1]}
+        for edge in (float(frames[0]) - 1.0, float(frames[-1]) + 1.0):
+            if shot.first_frame <= edge <= shot.last_frame and edge not in keys:
+                keys[edge] = Key(frame=edge, value=before.at(scope_of(shot, self.at, edge)), interp="linear")
+        keys |= {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
+        return set_at(shot, self.at, on_curve(Curve(keys=tuple(key for _, key in sorted(keys.items())))))
+
+    def label(self, shot: Shot) -> str:
+        """`Draw weight in “Slow sway”`."""
+        return f"Draw {title_of(shot, [self.at])}"
 
 
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:

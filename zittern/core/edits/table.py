@@ -52,6 +52,7 @@ Command = Annotated[
     | dials.SetDial
     | dials.RemoveDial
     | recording.RecordKeys
+    | recording.DrawKeys
     | keys.SetKeys
     | keys.MoveKeys
     | keys.ScaleKeys

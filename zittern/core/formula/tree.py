@@ -63,7 +63,7 @@ class Constant(Node):
     value: float
 
     def values(self, look: Look, notices: Notices) -> Array:
-        return np.asarray(self.value)
+        return _finite(np.asarray(self.value), notices)
 
 
 @dataclass(frozen=True)

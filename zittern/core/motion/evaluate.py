@@ -40,7 +40,7 @@ class Motion:
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
     (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
-    each layer's own weight with its ramps and its clip's, (F,). offsets: sums of `layers` by mount id, or chain.LENS.
+    each layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of `layers` by mount id, or chain.LENS.
     """
 
     frames: Array
@@ -49,6 +49,7 @@ class Motion:
     layers: dict[str, Array]
     silent: dict[str, Array]
     weights: dict[str, Array]
+    clip_weights: dict[str, Array]
     offsets: dict[str, Array]
 
     def rows(self, first: int, stop: int) -> Motion:
@@ -60,7 +61,7 @@ class Motion:
         def table(arrays: dict[str, Array]) -> dict[str, Array]:
             return {name: values[first:stop] for name, values in arrays.items()}
 
-        tables = (table(each) for each in (self.layers, self.silent, self.weights, self.offsets))
+        tables = (table(each) for each in (self.layers, self.silent, self.weights, self.clip_weights, self.offsets))
         return Motion(self.frames[first:stop], pose(self.pose), pose(self.bare), *tables)
 
     @property
@@ -83,7 +84,7 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     move.with_facts(run)
     layers, silent = mixing.contributions(run)
     offsets = mixing.sums(shot, layers)
-    return Motion(frames, _with_layers(run, bare, offsets), bare, layers, silent, mixing.weights(run), offsets)
+    return Motion(frames, _with_layers(run, bare, offsets), bare, layers, silent, mixing.weights(run), mixing.clip_weights(run), offsets)
 
 
 def _bare(run: Run) -> Pose:
@@ -121,4 +122,4 @@ def joined(parts: Sequence[Motion]) -> Motion:
         return {name: np.concatenate([getattr(part, which)[name] for part in parts]) for name in first}
 
     frames = np.concatenate([part.frames for part in parts])
-    return Motion(frames, pose("pose"), pose("bare"), table("layers"), table("silent"), table("weights"), table("offsets"))
+    return Motion(frames, pose("pose"), pose("bare"), table("layers"), table("silent"), table("weights"), table("clip_weights"), table("offsets"))

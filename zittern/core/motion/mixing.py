@@ -21,7 +21,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["contributions", "heard", "sums", "weights"]
+__all__ = ["clip_weights", "contributions", "heard", "sums", "weights"]
 
 
 def heard(shot: Shot) -> set[str]:
@@ -63,9 +63,18 @@ def weights(run: Run) -> dict[str, Array]:
     return {layer.id: _weight(run, clip, layer) for clip, layer in run.shot.layers()}
 
 
+def clip_weights(run: Run) -> dict[str, Array]:
+    """Amount of each clip with its ramps, and what is left of it beside others on its lane. (F,) by clip id."""
+    return {clip.id: _clip_weight(run, clip) for clip in run.shot.clips()}
+
+
+def _clip_weight(run: Run, clip: Clip) -> Array:
+    return run.kept("clip", (*_when(clip), clip.amount, *_beside(run, clip)), lambda: _envelope(run, clip.amount, clip) * _fade(run, clip))
+
+
 def _weight(run: Run, clip: Clip, layer: Layer) -> Array:
     made_from = (*_when(layer), layer.weight, *_when(clip), clip.amount, *_beside(run, clip))
-    return run.kept("weight", made_from, lambda: _envelope(run, layer.weight, layer, clip) * _envelope(run, clip.amount, clip) * _fade(run, clip))
+    return run.kept("weight", made_from, lambda: _envelope(run, layer.weight, layer, clip) * _clip_weight(run, clip))
 
 
 def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:

@@ -154,6 +154,13 @@ export const LAYERING: Action[] = [
     [],
     onLayers((layers) => ({ type: "set_span", at: layers.map((id) => `layer:${id}`), by_frames: 0, whole: true })),
   ),
+  {
+    id: "draw",
+    title: "Draw the weight of the selected layer, or the amount of the clip, by hand, or no longer",
+    keys: ["U"],
+    available: () => withLayer() || withClip(),
+    run: () => view.setState(({ drawing }) => ({ drawing: !drawing })),
+  },
   action(
     "weight-key",
     "Key the weight of the selected layers here",

@@ -67,7 +67,7 @@ export const VIEWING: Action[] = [
     id: "lanes",
     title: "Back to the lanes",
     keys: ["Escape"],
-    run: () => view.setState({ sheet: null, flying: false, picking: false }),
+    run: () => view.setState({ sheet: null, sheetGroup: null, flying: false, picking: false, drawing: false }),
   },
   {
     id: "fit",

@@ -1,43 +1,58 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { useWanted } from "../../shared/number";
-import { findLayer, openShot } from "../../stores/openShot";
+import { clipsOf, findLayer, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { CurvePlot } from "./CurvePlot";
 import { FrameTable } from "./FrameTable";
-import { layerGroups, moveGroups } from "./groups";
+import { type CurveGroup, clipGroups, dialGroups, layerGroups, moveGroups, ofDials } from "./groups";
 import { SheetHead } from "./SheetHead";
 
-/** Curves or table of the move, or of the selected layer. */
-export function Sheet({ width, headPx }: { width: number; headPx: number }) {
+/** Groups of numbers of what is selected, and the dials; what it is called. */
+function useGroups(): { title: string; groups: CurveGroup[] } {
   const state = useStore(openShot, (each) => each.state);
-  const { sheet, board, layerId, mount } = useStore(
+  const { board, layerId, clipId, mount } = useStore(
     view,
-    useShallow(({ sheet, board, layer, mount }) => ({ sheet, board, layerId: layer, mount })),
+    useShallow(({ board, layer, clip, mount }) => ({ board, layerId: layer, clipId: clip, mount })),
   );
-  const [group, setGroup] = useState(0);
+  return useMemo(() => {
+    if (!state) return { title: "", groups: [] };
+    const dials = dialGroups(state.document.dials);
+    const clip = board === "clip" ? clipsOf(state).find(({ id }) => id === clipId) : null;
+    const layer = board === "layer" ? findLayer(state, layerId) : null;
+    if (clip) return { title: clip.name, groups: [...clipGroups(clip), ...dials] };
+    if (layer) return { title: layer.name, groups: [...layerGroups(layer), ...dials] };
+    return { title: "Move", groups: [...moveGroups(state.document, mount), ...dials] };
+  }, [state, board, layerId, clipId, mount]);
+}
+
+/** Curves or table of the move, of the selected layer or clip, or of the dials. */
+export function Sheet({ width, headPx }: { width: number; headPx: number }) {
+  const { title, groups } = useGroups();
+  const sheet = useStore(view, (each) => each.sheet);
+  const group = useStore(view, (each) => each.sheetGroup);
   const [hidden, setHidden] = useState<string[]>([]);
-  const layer = board === "move" ? null : findLayer(state, layerId);
-  const groups = !state ? [] : layer ? layerGroups(layer) : moveGroups(state.document, mount);
-  const at = Math.min(group, groups.length - 1);
+  const at = Math.max(
+    0,
+    groups.findIndex((each) => each.title === group),
+  );
   const shown = groups[at];
   useWanted(shown?.tracks.map((track) => track.at) ?? []);
   if (!shown || !sheet || sheet === "presets") return null;
   const tracks = shown.tracks.filter((track) => !hidden.includes(track.at));
   const drawn = { tracks, unit: shown.unit, times: shown.times, width };
-  const title = layer?.name ?? "Move";
   const flip = (track: string) =>
     setHidden(hidden.includes(track) ? hidden.filter((each) => each !== track) : [...hidden, track]);
   return (
     <div className="flex min-h-0 flex-1 border-base-300 border-t" data-testid="sheet">
       <SheetHead
-        title={title}
+        title={ofDials(shown) ? "Dials" : title}
         headPx={headPx}
         groups={groups}
         group={at}
         hidden={hidden}
-        onGroup={setGroup}
+        onGroup={(index) => view.setState({ sheetGroup: groups[index]?.title ?? null })}
         onFlip={flip}
       />
       {sheet === "curves" ? <CurvePlot key={shown.title + title} {...drawn} /> : <FrameTable {...drawn} />}

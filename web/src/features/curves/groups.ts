@@ -1,5 +1,6 @@
 /** Which numbers the sheet shows for what is selected, in groups of one unit. */
-import type { AxisName, FieldLook, Layer, MoveField, Param, Shot } from "../../api/types";
+import type { AxisName, Clip, Dial, FieldLook, Layer, MoveField, Param, Shot } from "../../api/types";
+import { AXES } from "../../shared/axes";
 import { fieldsOf, sourceFacts, valueAt } from "../../shared/fields";
 import { facts } from "../../stores/facts";
 
@@ -69,4 +70,34 @@ export function layerGroups(layer: Layer): CurveGroup[] {
     track(at, layer),
   );
   return [...own, ...source, ...swings];
+}
+
+/** Groups of a clip: its amount and speed. */
+export function clipGroups(clip: Clip): CurveGroup[] {
+  const value = clip as unknown as Record<string, Param>;
+  return grouped(facts().forms.clip, (look) => ({
+    at: `clip:${clip.id}.${look.field}`,
+    title: look.title,
+    ink: look.ink,
+    param: value[look.field] as Param,
+  }));
+}
+
+/** What a group of dials is called. */
+export const dialGroup = (unit: string) => `dials ${unit}`.trim();
+
+/** Whether a group is of dials. */
+export const ofDials = ({ tracks }: CurveGroup) => tracks.some(({ at }) => at.startsWith("dial:"));
+
+/** Groups of the dials, those of one unit together. */
+export function dialGroups(dials: Dial[]): CurveGroup[] {
+  return [...new Set(dials.map(({ unit }) => unit))].map((unit) => ({
+    title: dialGroup(unit),
+    unit,
+    times: 1,
+    tracks: dials.flatMap((dial, index) => {
+      const ink = AXES[index % AXES.length] ?? "zoom";
+      return dial.unit === unit ? [{ at: `dial:${dial.name}.value`, title: dial.name, ink, param: dial.value }] : [];
+    }),
+  }));
 }

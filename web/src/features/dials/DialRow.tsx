@@ -1,5 +1,8 @@
+import { Spline } from "lucide-react";
 import { useStore } from "zustand";
 import { openShot } from "../../stores/openShot";
+import { view } from "../../stores/view";
+import { dialGroup } from "../curves";
 import { DialChip } from "./DialChip";
 
 export const DIALS_HEIGHT_PX = 28;
@@ -14,8 +17,9 @@ export function DialRow({ headPx }: { headPx: number }) {
       className="flex shrink-0 items-center border-base-300 border-t"
       style={{ height: DIALS_HEIGHT_PX }}
     >
-      <span className="cond shrink-0 px-3 font-semibold text-[13px]" style={{ width: headPx }}>
+      <span className="cond flex shrink-0 items-center px-3 font-semibold text-[13px]" style={{ width: headPx }}>
         Dials
+        <CurvesButton unit={dials[0]?.unit ?? ""} />
       </span>
       <div className="relative z-20 flex min-w-0 flex-1 items-center gap-2 overflow-x-auto bg-base-100 px-2">
         {dials.map((dial) => (
@@ -23,5 +27,24 @@ export function DialRow({ headPx }: { headPx: number }) {
         ))}
       </div>
     </section>
+  );
+}
+
+/** Opens the curves of the dials, and puts them away. */
+function CurvesButton({ unit }: { unit: string }) {
+  const open = useStore(view, (each) => each.sheet === "curves" && !!each.sheetGroup?.startsWith(dialGroup("")));
+  return (
+    <button
+      type="button"
+      aria-pressed={open}
+      aria-label="Curves of the dials"
+      title="The dials over time, as curves"
+      className={`ml-auto flex items-center gap-0.5 rounded-sm px-1 font-normal text-xs ${open ? "bg-(--wash) text-primary" : "text-(--graphite) hover:bg-base-300/60"}`}
+      onClick={() =>
+        view.setState(open ? { sheet: null, sheetGroup: null } : { sheet: "curves", sheetGroup: dialGroup(unit) })
+      }
+    >
+      <Spline size={11} /> curves
+    </button>
   );
 }

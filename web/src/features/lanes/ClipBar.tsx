@@ -6,12 +6,16 @@ import { selectClip } from "../../stores/selection";
 import { view } from "../../stores/view";
 import { SpanGrips } from "./SpanGrips";
 import { useClipSpan } from "./useLayerReading";
+import { WeightEditor } from "./WeightEditor";
 
 const FOOT_PX = 3;
+/** Lower bars show no points and no level. */
+const ROOM_PX = 30;
 
 type ClipBarProps = { clip: Clip; open: boolean; width: number; height: number };
 
-/** A clip on its lane: where it lies says when. A click selects it and shows its layers; selected, it is dragged, trimmed and ramped. */
+/** A clip on its lane: where it lies says when. A click selects it and shows its layers; selected, it is dragged, trimmed and ramped, and its
+ * amount is dragged or drawn on it. */
 export function ClipBar({ clip, open, width, height }: ClipBarProps) {
   const window = useStore(view, (each) => each.window);
   const selected = useStore(view, (each) => each.board === "clip" && each.clip === clip.id);
@@ -22,7 +26,8 @@ export function ClipBar({ clip, open, width, height }: ClipBarProps) {
   const left = Math.max(0, x(span.first_frame));
   const right = Math.min(width, x(span.last_frame));
   if (right <= left) return null;
-  const paper = selected ? "border-primary bg-(--wash) text-primary" : "border-base-300 bg-base-200 text-(--graphite)";
+  const paper = selected ? "border-primary bg-(--wash)/35 text-primary" : "border-base-300 bg-base-200/30";
+  const size = { width, height };
   return (
     <>
       <button
@@ -30,21 +35,28 @@ export function ClipBar({ clip, open, width, height }: ClipBarProps) {
         aria-pressed={selected}
         aria-label={`Clip ${clip.name}`}
         data-clip={clip.id}
-        data-frames={` · frames ${Math.round(span.first_frame)}–${Math.round(span.last_frame)}`}
         title={`${clip.name}, frames ${span.first_frame} to ${span.last_frame}: click to select`}
-        className={`cond absolute top-[3px] truncate rounded-t-md border border-b-0 px-2 text-left text-[11px] leading-[15px] after:content-[attr(data-frames)] ${paper} ${mute ? "line-through" : ""} ${open ? "font-semibold" : ""}`}
+        className={`absolute top-[2px] overflow-hidden rounded-t-md border border-b-0 text-left ${paper}`}
         style={{ left, width: right - left, height: height - FOOT_PX }}
         onClick={() => selectClip(clip.id)}
       >
-        {clip.name}
+        <span
+          data-frames={` · frames ${Math.round(span.first_frame)}–${Math.round(span.last_frame)}`}
+          className={`cond absolute top-0 left-0 max-w-full truncate rounded-br-sm bg-base-200/90 px-2 text-[11px] leading-[14px] after:content-[attr(data-frames)] ${selected ? "" : "text-(--graphite)"} ${mute ? "line-through" : ""} ${open ? "font-semibold" : ""}`}
+        >
+          {clip.name}
+        </span>
       </button>
-      {selected && (
-        <SpanGrips
-          at={() => [`clip:${clip.id}`]}
-          span={span}
-          name={`clip ${clip.name}`}
-          width={width}
-          height={height}
+      {selected && <SpanGrips at={() => [`clip:${clip.id}`]} span={span} name={`clip ${clip.name}`} {...size} />}
+      {selected && height > ROOM_PX && (
+        <WeightEditor
+          at={`clip:${clip.id}.amount`}
+          alike={() => [`clip:${clip.id}.amount`]}
+          title={`Amount of ${clip.name}`}
+          param={clip.amount}
+          left={left}
+          levelWidth={right - left}
+          {...size}
         />
       )}
     </>

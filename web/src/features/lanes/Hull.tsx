@@ -1,5 +1,5 @@
 import { useStore } from "zustand";
-import type { Layer } from "../../api/types";
+import type { Param } from "../../api/types";
 import { keysOf } from "../../shared/number";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
@@ -10,12 +10,13 @@ import { toWeight, toY } from "./hullGeometry";
 
 type Place = { frame: number; weight: number };
 
-/** Points of the selected layer's weight on its hull: dragged; double-click adds one, or deletes it. */
-export function Hull({ layer, width, height }: { layer: Layer; width: number; height: number }) {
+type HullProps = { at: string; title: string; param: Param; width: number; height: number };
+
+/** Points of a weight or amount on its hull: dragged; double-click adds one, or deletes it. */
+export function Hull({ at, title, param, width, height }: HullProps) {
   const window = useStore(view, (state) => state.window);
   const x = timeScale(window, width);
-  const at = `layer:${layer.id}.weight`;
-  const keys = keysOf(layer.weight);
+  const keys = keysOf(param);
   const placeAt = (px: number, py: number, svg: Element | null): Place => {
     const box = svg?.getBoundingClientRect();
     return { frame: Math.round(x.invert(px - (box?.left ?? 0))), weight: toWeight(py - (box?.top ?? 0), height) };
@@ -36,7 +37,7 @@ export function Hull({ layer, width, height }: { layer: Layer; width: number; he
       height={height}
       className="absolute inset-0"
       role="img"
-      aria-label={`Weight of ${layer.name} over time`}
+      aria-label={`${title} over time`}
       onDoubleClick={(event) => {
         const { frame, weight } = placeAt(event.clientX, event.clientY, event.currentTarget);
         void commit({ type: "set_keys", keys: [{ at, frame, value: weight }] });

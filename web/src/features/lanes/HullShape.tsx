@@ -1,18 +1,17 @@
 import { useStore } from "zustand";
-import type { Layer } from "../../api/types";
 import { timeScale } from "../../shared/timeScale";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
 import { outline } from "./hullGeometry";
 
-/** The translucent hull of a layer's weight, behind its waveform. */
-export function HullShape({ layer, width, height }: { layer: Layer; width: number; height: number }) {
+/** The translucent hull of a weight over time, behind a waveform. array: the samples of the weight. */
+export function HullShape({ array, width, height }: { array: string; width: number; height: number }) {
   const window = useStore(view, (state) => state.window);
-  useMotionArray(`weight:${layer.id}`);
+  useMotionArray(array);
   return (
     <svg width={width} height={height} className="pointer-events-none absolute inset-0" aria-hidden="true">
       <path
-        d={outline(layer.id, timeScale(window, width), window, height)}
+        d={outline(array, timeScale(window, width), window, height)}
         fill="var(--color-base-300)"
         fillOpacity="0.4"
         stroke="var(--graphite)"

@@ -1,11 +1,10 @@
 import { useStore } from "zustand";
 import type { Clip, Lane } from "../../api/types";
 import { view } from "../../stores/view";
-import { ClipBar } from "./ClipBar";
+import { ClipStrip } from "./ClipStrip";
 import { type Chosen, LayerHead } from "./LayerHead";
 import { LayerLane } from "./LayerLane";
-
-const HEAD_HEIGHT_PX = 20;
+import { laneHeight } from "./rowHeight";
 
 type LaneGroupProps = { lane: Lane; width: number; headPx: number; selected: string | null; compact: boolean };
 
@@ -13,9 +12,12 @@ type LaneGroupProps = { lane: Lane; width: number; headPx: number; selected: str
 export function LaneGroup({ lane, width, headPx, selected, compact }: LaneGroupProps) {
   const wanted = useStore(view, (each) => each.open[lane.id]);
   const open = lane.clips.find(({ id }) => id === wanted) ?? lane.clips.at(-1);
+  const barred = hasBars(lane);
+  const onBoard = useStore(view, ({ board, clip }) => board === "clip" && lane.clips.some(({ id }) => id === clip));
+  const height = laneHeight(compact && !onBoard, barred);
   return (
     <section aria-label={`Lane ${lane.name}`} data-lane={lane.id}>
-      <div className="flex" style={{ height: HEAD_HEIGHT_PX }}>
+      <div className="flex" style={{ height }}>
         <div
           className="cond shrink-0 truncate border-base-300 border-r px-3 text-(--graphite) text-xs leading-[20px]"
           style={{ width: headPx }}
@@ -23,15 +25,16 @@ export function LaneGroup({ lane, width, headPx, selected, compact }: LaneGroupP
         >
           {lane.name}
         </div>
-        <div className="relative overflow-hidden" style={{ width }}>
-          {lane.clips.map((clip) => (
-            <ClipBar key={clip.id} clip={clip} open={clip === open} width={width} height={HEAD_HEIGHT_PX} />
-          ))}
-        </div>
+        <ClipStrip lane={lane} open={open} width={width} height={height} waves={barred} />
       </div>
       {open && <ClipLayers clip={open} width={width} headPx={headPx} selected={selected} compact={compact} />}
     </section>
   );
+}
+
+/** A clip over the whole shot that is alone on its lane is shown by its layers. */
+function hasBars({ clips }: Lane): boolean {
+  return clips.length > 1 || clips.some(({ span_frames }) => span_frames !== null);
 }
 
 type ClipLayersProps = { clip: Clip; width: number; headPx: number; selected: string | null; compact: boolean };

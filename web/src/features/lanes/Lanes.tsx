@@ -54,7 +54,7 @@ export function Lanes() {
       <DialRow headPx={HEAD_PX} />
       <div className="flex shrink-0 border-base-300 border-t bg-base-200">
         <SumHead />
-        <LayerWave width={width} height={SUM_HEIGHT_PX} layer={null} />
+        <LayerWave width={width} height={SUM_HEIGHT_PX} array="sum" of={null} />
       </div>
       <Playhead width={width} left={HEAD_PX} />
     </div>

@@ -1,14 +1,12 @@
 import type { Layer } from "../../api/types";
-import { roughly, varies } from "../../shared/number";
 import { howToSelect, placesAlike, selectLayer } from "../../stores/selection";
-import { Hull } from "./Hull";
-import { HullLevel } from "./HullLevel";
 import { HullShape } from "./HullShape";
 import type { Chosen } from "./LayerHead";
 import { LayerWave } from "./LayerWave";
 import { rowHeight } from "./rowHeight";
 import { SpanGrips } from "./SpanGrips";
 import { useHeard, useLayerSpan } from "./useLayerReading";
+import { WeightEditor } from "./WeightEditor";
 
 type LayerLaneProps = { layer: Layer; width: number; chosen: Chosen; compact: boolean };
 
@@ -26,18 +24,23 @@ export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
       className={`relative overflow-hidden border-base-300 border-b ${chosen === "no" ? "hover:bg-base-200/60" : "bg-(--wash)"}`}
       style={{ height: height + 1, width }}
     >
-      <HullShape layer={layer} {...size} />
+      <HullShape array={`weight:${layer.id}`} {...size} />
       <button
         type="button"
         aria-label={`Select layer ${layer.name}`}
         className="relative block w-full cursor-pointer"
         onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >
-        <LayerWave {...size} layer={layer.id} faint={!heard} />
+        <LayerWave {...size} array={`layer:${layer.id}`} of={[layer.id]} faint={!heard} />
       </button>
-      {chosen === "board" && <Hull layer={layer} {...size} />}
-      {chosen === "board" && !varies(layer.weight) && (
-        <HullLevel id={layer.id} name={layer.name} weight={roughly(layer.weight)} {...size} />
+      {chosen === "board" && (
+        <WeightEditor
+          at={`layer:${layer.id}.weight`}
+          alike={() => placesAlike(`layer:${layer.id}.weight`)}
+          title={`Weight of ${layer.name}`}
+          param={layer.weight}
+          {...size}
+        />
       )}
       {chosen !== "no" && span && <SpanGrips at={() => alike(layer.id)} span={span} name={layer.name} {...size} />}
     </div>

@@ -7,27 +7,39 @@ import { drawWaves, reach, type Wave } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
 import { wavesText } from "./waves";
 
-/** A layer's own contribution, or the sum of all when none is named, as waveforms. */
-export function LayerWave(props: { width: number; height: number; layer: string | null; faint?: boolean }) {
-  const { width, height, layer, faint } = props;
-  const array = layer === null ? "sum" : `layer:${layer}`;
-  const text = useStore(motion, (state) => wavesText(state.readings, layer));
+type LayerWaveProps = {
+  width: number;
+  height: number;
+  /** The samples that are drawn. */
+  array: string;
+  /** The layers that they are the sum of; all when none are named. */
+  of: string[] | null;
+  faint?: boolean;
+  /** Without a middle line and its size in words. */
+  bare?: boolean;
+};
+
+/** What a layer, a clip or all of them give, as waveforms. */
+export function LayerWave({ width, height, array, of, faint, bare }: LayerWaveProps) {
+  const text = useStore(motion, (state) => wavesText(state.readings, of));
   const draw = useCallback(
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
       const { arrays } = motion.getState();
       const values = arrays.get(array);
       const { inks, graphite, rule, ground } = paperOf(canvas);
-      context.strokeStyle = rule;
-      context.beginPath();
-      context.moveTo(0, height / 2);
-      context.lineTo(width, height / 2);
-      context.stroke();
+      if (!bare) {
+        context.strokeStyle = rule;
+        context.beginPath();
+        context.moveTo(0, height / 2);
+        context.lineTo(width, height / 2);
+        context.stroke();
+      }
       const waves = JSON.parse(text) as Wave[];
       if (!values || waves.length === 0) return;
       const most = reach(values, waves);
       const scale = (height / 2 - 4) / most;
       drawWaves(context, values, waves, x, { top: 0, height, width }, scale, inks, faint ? 0.3 : 0.95);
-      if (most > 1e-6) {
+      if (most > 1e-6 && !bare) {
         context.font = '10px "IBM Plex Mono"';
         const label = `±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;
         const wide = context.measureText(label).width;
@@ -39,7 +51,7 @@ export function LayerWave(props: { width: number; height: number; layer: string 
         context.fillText(label, width - wide - 20, 11);
       }
     },
-    [array, text, height, width, faint],
+    [array, text, height, width, faint, bare],
   );
   return <LaneCanvas width={width} height={height} label={`Waveform of ${array}`} array={array} draw={draw} />;
 }

@@ -19,10 +19,10 @@ export function toWeight(y: number, height: number): number {
   return Math.round(Math.min(1, Math.max(0, weight)) * 100) / 100;
 }
 
-/** Outline of a layer's weight over time, as a closed path about the middle of the row. */
-export function outline(id: string, x: TimeScale, window: [number, number], height: number): string {
+/** Outline of a weight over time, by the name of its samples, as a closed path about the middle of the row. */
+export function outline(array: string, x: TimeScale, window: [number, number], height: number): string {
   const state = motion.getState();
-  const data = state.arrays.get(`weight:${id}`)?.data;
+  const data = state.arrays.get(array)?.data;
   if (!data) return "";
   const [from, to] = rowsWithin(window[0], window[1], state);
   const step = Math.max(1, Math.ceil((to - from) / MOST_STEPS));

@@ -16,3 +16,13 @@ export function useCompact(layers: number): boolean {
 export function rowHeight(compact: boolean, onBoard: boolean): number {
   return compact && !onBoard ? COMPACT_PX : TALL_PX;
 }
+
+const LANE_PX = 46;
+const COMPACT_LANE_PX = 26;
+const HEAD_ALONE_PX = 20;
+
+/** Height of a lane's bars, tall while one of them is on the board; only a head where there is no bar to show. */
+export function laneHeight(compact: boolean, barred: boolean): number {
+  if (!barred) return HEAD_ALONE_PX;
+  return compact ? COMPACT_LANE_PX : LANE_PX;
+}

@@ -2,9 +2,9 @@ import type { AxisReading, Readings } from "../../api/types";
 import { AXES } from "../../shared/axes";
 import type { Wave } from "./drawWave";
 
-/** The waves of a layer, or of the sum of all, that move at all, measured in pixels of the picture, so that their sizes compare. */
-export function wavesOf(readings: Readings | null, layer: string | null): Wave[] {
-  const rows = (readings?.layers ?? []).filter((each) => layer === null || each.layer === layer);
+/** The waves of some layers together, or of all, that move at all, measured in pixels of the picture, so that their sizes compare. */
+export function wavesOf(readings: Readings | null, layers: string[] | null): Wave[] {
+  const rows = (readings?.layers ?? []).filter((each) => !layers || layers.includes(each.layer));
   return AXES.flatMap((axis, column) => {
     const moving = rows.map((each) => each.axes[column]).findLast((row): row is AxisReading => row?.moves === true);
     return moving ? [{ axis, column, perUnit: moving.px_per_unit }] : [];
@@ -12,6 +12,6 @@ export function wavesOf(readings: Readings | null, layer: string | null): Wave[]
 }
 
 /** The same as a text, so that two of them are compared at once. */
-export function wavesText(readings: Readings | null, layer: string | null): string {
-  return JSON.stringify(wavesOf(readings, layer));
+export function wavesText(readings: Readings | null, layers: string[] | null): string {
+  return JSON.stringify(wavesOf(readings, layers));
 }

@@ -30,9 +30,9 @@ export function OriginRow({ row, taken, onTake }: OriginRowProps) {
         <span className="ml-auto shrink-0 text-xs">{OFFERS[row.how]}</span>
       </label>
       {row.fields.length > 0 && (
-        <ul className="mt-0.5 grid grid-cols-2 gap-x-4 pl-6 text-xs">
+        <ul className="mt-0.5 flex flex-wrap gap-x-4 pl-6 text-xs">
           {row.fields.map(({ title, here, there }) => (
-            <li key={title} className="flex min-w-0 gap-1">
+            <li key={title} className="flex min-w-0 max-w-full gap-1">
               <span className="cond shrink-0">{title}</span>
               <span className="num min-w-0 truncate" title={`${here} here, ${there} in the preset`}>
                 {here} → {there}

@@ -1,13 +1,14 @@
 import type { Param } from "../../api/types";
 import { rowOf } from "../../stores/motion";
+import { useFollowedFrame } from "../useFollowedFrame";
 import { useMotionArray } from "../useMotionArray";
-import { usePausedFrame } from "../usePausedFrame";
 import { roughly, varies } from "./param";
 import { useWanted } from "./useWanted";
 
-/** Value of a number at the present frame, as the core samples it. `live` follows what is tried on for numbers too that never change. */
+/** Value of a number at the present frame, as the core samples it. `live` follows what is tried on for numbers too that never change, and
+ * the frame while it plays. */
 export function useNumberAt(at: string, param: Param, live = false): number {
-  const frame = usePausedFrame();
+  const frame = useFollowedFrame(live);
   const asked = live || varies(param);
   useWanted(asked ? [at] : []);
   const array = useMotionArray(`curve:${at}`);
