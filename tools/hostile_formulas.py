@@ -41,7 +41,8 @@ HOSTILE = (
     "10^" * 59 + "10", "-" * 1990 + "1", "noise(" * 300 + "t" + ")" * 300, "(" * 58 + "t" + ")" * 58, "+".join(["noise(t*9,f)"] * 150), "if " * 600,
     "__import__('os').system('true')", "().__class__.__bases__[0]", "t.__class__", "sin.__globals__", "{t!r}", "%s%n", "1/0", "0/0", "0^-1", "(-1)^0.5",
     "log(0)", "log(-1)", "sqrt(-1)", "1e308*1e308", "exp(1e12)", "exp(exp(exp(exp(9))))", "mod(t, 0)", "t % 0", "smoothstep(1, 1, t)", "decay(t, 0)",
-    "clamp(t, 2, 1)", "noise(1e300, -1e300)", "pulse(1e308, -1e308)", "min(t)", "max(" + ",".join("t" * 9) + ")", "s\u0456n(t)", "\u2215", "panic panic", "f" * 2000,
+    "clamp(t, 2, 1)",
+    "noise(1e300, -1e300)", "pulse(1e308, -1e308)", "min(t)", "max(" + ",".join("t" * 9) + ")", "s\u0456n(t)", "\u2215", "panic panic", "f" * 2000,
 )  # fmt: skip
 
 

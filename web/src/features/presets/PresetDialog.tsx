@@ -51,19 +51,13 @@ async function keep(form: PresetForm, entry: PresetEntry | undefined, texts: Tex
   });
 }
 
-/** Saves a clip or layers as a preset, or changes what is said about one. */
-export function PresetDialog({ shot }: { shot: Shot }) {
-  const form = useStore(view, (each) => each.presetForm);
-  const entry = useStore(presets, ({ list }) =>
-    list.find(({ key }) => form && "change" in form && key === form.change),
-  );
-  const [texts, setTexts] = useState<Texts>(() =>
-    form ? textsFor(form, entry, shot) : textsFor({ change: "" }, entry, shot),
-  );
+/** What is typed, and keeping it. */
+function useForm(form: PresetForm, shot: Shot) {
+  const entry = useStore(presets, ({ list }) => list.find(({ key }) => "change" in form && key === form.change));
+  const [texts, setTexts] = useState<Texts>(() => textsFor(form, entry, shot));
   const [problem, setProblem] = useState("");
   const [working, setWorking] = useState(false);
-  if (!form) return null;
-  const put = (field: keyof Texts) => (value: string) => setTexts((now) => ({ ...now, [field]: value }));
+  const put = (changed: Partial<Texts>) => setTexts((now) => ({ ...now, ...changed }));
   const submit = async () => {
     setProblem("");
     setWorking(true);
@@ -75,11 +69,21 @@ export function PresetDialog({ shot }: { shot: Shot }) {
     }
     setWorking(false);
   };
+  return { texts, put, problem, working, submit };
+}
+
+/** Saves a clip or layers as a preset, or changes what is said about one. */
+export function PresetDialog({ shot }: { shot: Shot }) {
+  const form = useStore(view, (each) => each.presetForm);
+  return form && <PresetFields form={form} shot={shot} />;
+}
+
+function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
+  const { texts, put, problem, working, submit } = useForm(form, shot);
+  const changes = "change" in form;
+  const title = changes ? "Preset" : `Save ${form.save === "clip" ? "the clip" : "the layers"} as a preset`;
   return (
-    <Dialog
-      title={"change" in form ? "Preset" : `Save ${form.save === "clip" ? "the clip" : "the layers"} as a preset`}
-      onClose={close}
-    >
+    <Dialog title={title} onClose={close}>
       <form
         className="grid grid-cols-3 gap-3"
         onSubmit={(event) => {
@@ -87,18 +91,30 @@ export function PresetDialog({ shot }: { shot: Shot }) {
           void submit();
         }}
       >
-        <TextField title="Name" label="Name of the preset" wide most={120} value={texts.name} onChange={put("name")} />
-        {"change" in form && (
+        <TextField
+          title="Name"
+          label="Name of the preset"
+          wide
+          most={120}
+          value={texts.name}
+          onChange={(name) => put({ name })}
+        />
+        {changes && (
           <TextField
             title="Length, or nothing: as the shot"
             label="Length"
             unit="s"
             value={texts.length}
-            onChange={put("length")}
+            onChange={(length) => put({ length })}
           />
         )}
         <div className="col-span-3 grid">
-          <TextField title="What it is like, in a line" most={200} value={texts.line} onChange={put("line")} />
+          <TextField
+            title="What it is like, in a line"
+            most={200}
+            value={texts.line}
+            onChange={(line) => put({ line })}
+          />
         </div>
         <TextField
           title="Tags, with commas between"
@@ -106,27 +122,33 @@ export function PresetDialog({ shot }: { shot: Shot }) {
           wide
           most={300}
           value={texts.tags}
-          onChange={put("tags")}
+          onChange={(tags) => put({ tags })}
         />
-        <label
-          className="col-span-3 flex items-center gap-2 text-sm"
-          title="Else each placed clip gets random starts of its own"
-        >
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm"
-            checked={texts.keepSeeds}
-            onChange={(event) => setTexts((now) => ({ ...now, keepSeeds: event.target.checked }))}
-          />
-          Moves the same wherever it is placed (keeps its random starts)
-        </label>
+        <KeepSeeds checked={texts.keepSeeds} onChange={(keepSeeds) => put({ keepSeeds })} />
         <Complaint text={problem} />
         <div className="col-span-3 flex justify-end">
           <button type="submit" className="btn btn-accent btn-sm" disabled={working}>
-            {"change" in form ? "Change" : "Save"}
+            {changes ? "Change" : "Save"}
           </button>
         </div>
       </form>
     </Dialog>
+  );
+}
+
+function KeepSeeds({ checked, onChange }: { checked: boolean; onChange: (checked: boolean) => void }) {
+  return (
+    <label
+      className="col-span-3 flex items-center gap-2 text-sm"
+      title="Else each placed clip gets random starts of its own"
+    >
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      Moves the same wherever it is placed (keeps its random starts)
+    </label>
   );
 }
