@@ -24,7 +24,7 @@ from zittern.core.units import Array
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, move_of, sample_plan
 
-__all__ = ["COLUMNS", "read", "write"]
+__all__ = ["COLUMNS", "read", "text_of", "write"]
 
 COLUMNS = ("frame", "time_s", "x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
 _WIDE_BOMS = (codecs.BOM_UTF32_LE, codecs.BOM_UTF32_BE, codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE)
@@ -44,7 +44,7 @@ def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -
 
 def read(data: bytes, sidecars: Sidecars) -> PathFile:
     """The one camera of a CSV. Raises FormatError with line and column."""
-    table = _table(_text(data))
+    table = _table(text_of(data, COLUMNS))
 
     def pick(camera: str, fps: Fps) -> Imported:
         return Imported(move_of(_samples(table, fps)), camera)
@@ -54,7 +54,8 @@ def read(data: bytes, sidecars: Sidecars) -> PathFile:
     return PathFile((CAMERA_NAME,), pick, notices)
 
 
-def _text(data: bytes) -> str:
+def text_of(data: bytes, columns: tuple[str, ...]) -> str:
+    """The text of a CSV. Raises FormatError for what is none."""
     if data.startswith(_WIDE_BOMS):
         raise FormatError("the file is UTF-16 or UTF-32 (it starts with such a byte-order mark); save it as UTF-8", "line 1")
     try:
@@ -65,7 +66,7 @@ def _text(data: bytes) -> str:
     if "\0" in text:
         raise FormatError("the file holds zero bytes; it is no CSV", f"line {text[: text.index(chr(0))].count(chr(10)) + 1}")
     if not text.strip():
-        raise FormatError("the file is empty; the first line names the columns: " + ",".join(COLUMNS), "line 1")
+        raise FormatError("the file is empty; the first line names the columns: " + ",".join(columns), "line 1")
     return text
 
 

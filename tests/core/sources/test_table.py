@@ -7,6 +7,7 @@ import numpy as np
 from tests.core.making import contribution, edited, rms
 from zittern.core.edits.layers import Kind
 from zittern.core.shot.shot import new_shot
+from zittern.core.sources.source import CUES
 from zittern.core.sources.table import SOURCES
 
 ROOT = Path(__file__).parents[3]
@@ -26,7 +27,8 @@ class EverySource(unittest.TestCase):
                 continue  # moves nothing until somebody keys it
             shot = edited(new_shot("Fresh", last_frame=960), {"type": "add_layer", "source": row.kind})
             values = contribution(shot, f"{row.kind}-1")
-            px = np.tan(np.radians(2 * rms(values)[:2])) * 35 / 36 * 1920
+            size = np.abs(values).max(axis=0) if CUES in row.make.reads else 2 * rms(values)  # what comes at moments is told by its peak
+            px = np.tan(np.radians(size[:2])) * 35 / 36 * 1920
             self.assertGreater(px.max(), 4, row.kind)
             self.assertLess(px.max(), 60, row.kind)
 

@@ -11,6 +11,7 @@ keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
 formulas formulas of numbers; dials connected to them
 dials    dials made, changed, removed
+cues     cues placed, moved, changed, taken away
 recording  what a hand did while it played, or drew, as keys
 writing  what helps people who write formulas
 placing  where the camera stands and looks

@@ -6,7 +6,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from zittern.core.edits import clips, dials, formulas, keys, layers, moves, numbers, placing, presets, recording, shots, spans, values
+from zittern.core.edits import clips, cues, dials, formulas, keys, layers, moves, numbers, placing, presets, recording, shots, spans, values
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
@@ -53,6 +53,10 @@ Command = Annotated[
     | dials.RemoveDial
     | recording.RecordKeys
     | recording.DrawKeys
+    | cues.AddCues
+    | cues.MoveCues
+    | cues.SetCues
+    | cues.RemoveCues
     | keys.SetKeys
     | keys.MoveKeys
     | keys.ScaleKeys

@@ -8,13 +8,14 @@ import numpy as np
 
 from zittern.core import streams
 from zittern.core.axes import AXES, AXIS_INFO, Axis, axis_index
+from zittern.core.motion import move
 from zittern.core.motion.run import Run
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
-from zittern.core.sources.source import Inputs
+from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
 __all__ = ["moving_axes", "offsets"]
@@ -68,11 +69,24 @@ def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     def make() -> Array:
         end = scope.over(np.array([last + 1.0]))
         seed = streams.mix(layer.seed)
-        inputs = Inputs(scope, tuple(leads), seeds, seed, lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0])
+        moments = move.moments(run) if CUES in layer.source.reads else NO_MOMENTS
+        inputs = Inputs(
+            scope, tuple(leads), seeds, seed, lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0],
+            lambda rate, frames: phase_at(scope.over(frames), rate),
+            lambda rate, frames: _phase(run, scope.over(frames), (rate, *speeds), start, last), start, layer.name, moments,
+        )  # fmt: skip
         return np.ascontiguousarray(layer.source.motion(inputs))
 
     numbers = (layer.source, *(s.pace for s in settings), *speeds)
-    made_from = (start, last, layer.seed, seeds.tobytes(), axes, *(run.key_in(each, span) for each in numbers))
+    made_from = (
+        start,
+        last,
+        layer.name if CUES in layer.source.reads else "",
+        layer.seed,
+        seeds.tobytes(),
+        axes,
+        *(run.key_in(each, span) for each in numbers),
+    )
     return run.kept("unit", made_from, make)
 
 

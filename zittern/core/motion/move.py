@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
+from zlib import crc32
 
 import numpy as np
 
@@ -16,9 +17,10 @@ from zittern.core.motion.run import Run
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.source import CUES, Moments
 from zittern.core.units import Array
 
-__all__ = ["FACTS", "bare_poses", "local_poses", "scope_at", "with_facts"]
+__all__ = ["FACTS", "bare_poses", "local_poses", "moments", "scope_at", "with_facts"]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
@@ -34,12 +36,28 @@ def bare_poses(shot: Shot, scope: Scope) -> Array:
     return chain.lens_pose(shot.mounts, {mount.id: chain.local_pose(mount, scope) for mount in shot.mounts}, {})
 
 
+def moments(run: Run) -> Moments:
+    """The shot's cues, with the way from each one's place to the bare lens at its frame."""
+    cues = run.shot.cues
+    frames = np.array([cue.frame for cue in cues])
+    away = np.zeros((len(cues), 3))
+    placed = np.array([cue.place_m is not None for cue in cues], dtype=bool)
+    if np.any(placed):
+        pose = bare_poses(run.shot, run.scope.over(frames[placed]))
+        way = pose[:, :3, 3] - np.array([cue.place_m for cue in cues if cue.place_m is not None])
+        away[placed] = np.einsum("cij,ci->cj", pose[:, :3, :3], way) * (1.0, 1.0, -1.0)
+    numbers = np.array([crc32(cue.id.encode()) for cue in cues], dtype=np.int64)
+    return Moments(frames, tuple(cue.name for cue in cues), np.array([cue.strength for cue in cues]), numbers, away)
+
+
 def with_facts(run: Run) -> None:
     """Puts the facts of the path into the run's scope; they are worked out when somebody reads them."""
     subject = run.shot.subject
     made_from = [*run.shot.mounts, *([subject] if subject else [])]
     made_of = "".join(str(run.key_of(part)) for part in made_from)
     run.made_of |= dict.fromkeys(FACTS, made_of)
+    placed = any(cue.place_m is not None for cue in run.shot.cues)
+    run.made_of[CUES] = run.shot.cues_print + (made_of if placed else "")
     key = (made_of, *run.base[1:])
     facts = {name: _remembered(run.shot, run.scope, run.cache, (name, *key), fact) for name, fact in FACTS.items()}
     run.scope = replace(run.scope, values={**run.scope.values, **facts})

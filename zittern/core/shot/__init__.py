@@ -1,6 +1,7 @@
 """The shot document. In dependency order:
 
 dials     numbers that the user makes
+cues      named moments
 mounts    a part of the rig: its keyed move and its pivot
 origins   which preset a clip or layer came from
 layers    one source of motion with its axes, weight and span

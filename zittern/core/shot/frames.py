@@ -12,6 +12,7 @@ from typing import Any, TypeVar, cast
 from zittern.core.doc import Doc
 from zittern.core.numbers.curves import Key
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.cues import Cue
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
@@ -69,6 +70,7 @@ _SPANNED: Mapping[str, Change] = {"span_frames": _span, "ramp_in_frames": _lengt
 CARRIES: Mapping[type[Doc], Mapping[str, Change]] = {
     Key: {"frame": _frame, "handle_in": _handle, "handle_out": _handle},
     Layer: _SPANNED,
+    Cue: {"frame": _frame},
     Clip: {**_SPANNED, "origin_frame": _optional},
     Shot: {"first_frame": _whole, "last_frame": _whole},
 }

@@ -8,7 +8,7 @@ from zittern.core.doc import Doc
 from zittern.core.formula.fault import unknown
 from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
-from zittern.core.sources.source import SourceDoc
+from zittern.core.sources.source import CUES, SourceDoc
 
 __all__ = ["check_reads", "reads_of", "spanned"]
 
@@ -50,7 +50,7 @@ def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc
     names = {dial.name for dial in dials}
     _no_circle(dials)
     for doc, known in (*((each, names) for each in path), *((each, names | facts) for each in others)):
-        for name in sorted(reads_of(doc) - known):
+        for name in sorted(reads_of(doc) - known - {CUES}):
             called = getattr(doc, "name", whole)
             if name in facts:
                 raise ValueError(f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is part of")

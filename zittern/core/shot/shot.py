@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Callable, Iterator
 from dataclasses import replace
+from functools import cached_property
 from typing import Annotated, Literal, Self
 
 import numpy as np
@@ -15,6 +17,7 @@ from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.cues import MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer, Span, Spanned
@@ -25,7 +28,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[5] = 5
+SCHEMA_VERSION: Literal[6] = 6
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -65,7 +68,7 @@ class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[5] = SCHEMA_VERSION
+    schema_version: Literal[6] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -77,6 +80,7 @@ class Shot(Doc):
     subject: Subject | None = None
     dials: Annotated[tuple[Dial, ...], Field(max_length=100)] = ()
     mounts: Annotated[tuple[Mount, ...], Field(min_length=1, max_length=50)]
+    cues: Annotated[tuple[Cue, ...], Field(max_length=MOST_CUES)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
 
     @model_validator(mode="after")
@@ -86,6 +90,7 @@ class Shot(Doc):
         if self.last_frame - self.first_frame >= MOST_FRAMES:
             raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
         _refuse_twins("dials", [dial.name for dial in self.dials])
+        _refuse_twins("cues", [cue.id for cue in self.cues])
         _refuse_twins("mounts", [mount.id for mount in self.mounts])
         _refuse_twins("lanes", [lane.id for lane in self.lanes])
         _refuse_twins("clips", [clip.id for clip in self.clips()])
@@ -133,6 +138,11 @@ class Shot(Doc):
         first, last = float(self.first_frame), float(self.last_frame)
         bare = Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, first, (first, last))
         return replace(bare, values=_dials(self.dials, bare)) if self.dials else bare
+
+    @cached_property
+    def cues_print(self) -> str:
+        """Hash of the cues."""
+        return hashlib.blake2b("".join(cue.fingerprint for cue in self.cues).encode(), digest_size=12).hexdigest()
 
     @property
     def frame_count(self) -> int:

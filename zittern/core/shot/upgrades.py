@@ -62,8 +62,13 @@ def with_origins(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"schema_version": 5}
 
 
+def with_cues(data: dict[str, Any]) -> dict[str, Any]:
+    """5 to 6: shots may have cues; there were none before."""
+    return data | {"schema_version": 6}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins}
+STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues}
 
 
 def read_shot(text: str | bytes) -> Shot:

@@ -7,6 +7,7 @@ bands    sums of sines in a band
 drift    slow sway of a standing body
 tremor   fast shake of muscles
 breath   in and out, uneven
+hit      blows: damped ringing at cues
 cycle    a few keys, repeated
 hand_keys  additive keys
 formulas  an expression an axis

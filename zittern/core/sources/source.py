@@ -17,9 +17,25 @@ from zittern.core.doc import Doc
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.streams import Seeds
-from zittern.core.units import Array
+from zittern.core.units import Array, IntArray
 
-__all__ = ["Inputs", "SourceDoc"]
+__all__ = ["CUES", "NO_MOMENTS", "Inputs", "Moments", "SourceDoc"]
+
+
+@dataclass(frozen=True, slots=True)
+class Moments:
+    """The shot's cues as sources see them. frames (C,), any order; names; strengths (C,); numbers (C,) one of its own for each, which stays with it;
+    away_m (C, 3): from its place to the bare lens at that frame, in the camera's own frame (right, up, forward), 0 without a place.
+    """
+
+    frames: Array
+    names: tuple[str, ...]
+    strengths: Array
+    numbers: IntArray
+    away_m: Array
+
+
+NO_MOMENTS = Moments(np.empty(0), (), np.empty(0), np.empty(0, dtype=np.int64), np.empty((0, 3)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +45,9 @@ class Inputs:
     scope: the frames (F,), and the facts of the path by name. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
     what all axes have in common. phase(rate): integral of
     rate x pace x speed from the clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one
-    frame past its last, (A,) cycles.
+    frame past its last, (A,) cycles. phase_at(rate, frames): phase at other frames, (N, A); beat_at
+    the same without the axes' pace, (N,). start_frame: where the motion starts to count.
+    name: the layer's. moments: the cues, where a source hears them.
     """
 
     scope: Scope
@@ -38,6 +56,15 @@ class Inputs:
     shared_seed: int
     phase: Callable[[Number], Array]
     total_phase: Callable[[Number], Array]
+    phase_at: Callable[[Number, Array], Array]
+    beat_at: Callable[[Number, Array], Array]
+    start_frame: float
+    name: str
+    moments: Moments
+
+
+# What a source reads that answers to the shot's cues; no formula can spell it.
+CUES = "·cues"
 
 
 class SourceDoc(Doc):
@@ -50,7 +77,7 @@ class SourceDoc(Doc):
             """Its name in documents: a field of each source."""
 
     absolute: ClassVar[bool] = False
-    # Facts of the path that it asks the scope for.
+    # Facts of the path that it asks the scope for, or CUES: it then moves at moments, and is not of unit RMS.
     reads: ClassVar[frozenset[str]] = frozenset()
 
     def axes(self) -> tuple[Axis, ...]:

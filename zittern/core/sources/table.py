@@ -13,6 +13,7 @@ from zittern.core.sources.cycle import Cycle
 from zittern.core.sources.drift import Drift
 from zittern.core.sources.formulas import Formulas
 from zittern.core.sources.hand_keys import HandKeys
+from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.tremor import Tremor
@@ -79,6 +80,20 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Breath, "Breath", "the breathing of whoever holds the camera", {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2},
         (Look("rate_hz", "breaths", "/min", times=_PER_MINUTE, step=0.2, digits=1), Look.percent("exertion", "exertion"), _LOOP),
+    ),
+    SourceRow(
+        Hit, "Hit", "blows and steps: the camera rings at each cue, or in a rhythm of its own",
+        {"pan": 0.35, "tilt": 0.6, "roll": 0.4, "truck": 0.8, "pedestal": 1.6, "dolly": 0.8},
+        (
+            Look("ring_hz", "ring", "Hz", step=0.02, digits=1, scales=True),
+            Look("settle_s", "settles", "s", step=0.01, scales=True, hint="Seconds until a twentieth is left"),
+            Look("answers", "answers"),
+            Look("wave_m_s", "arrives at", "m/s", step=1.0, digits=0, scales=True, hint="A cue with a place arrives later the farther away it is"),
+            Look("falls", "grows weaker"),
+            Look("at_start", "at the start", hint="One where the clip starts"),
+            Look("rhythm_hz", "beats", "/min", times=_PER_MINUTE, step=0.5, digits=0, hint="A rhythm of its own from the start on; 0 for none"),
+            Look.percent("uneven", "uneven"),
+        ),
     ),
     SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)),
     SourceRow(HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),

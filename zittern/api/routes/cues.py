@@ -1,0 +1,30 @@
+"""Cues from files and as files; all else about them are edits."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Form, UploadFile
+from fastapi.responses import Response
+
+from zittern.api.context import Ctx, json_response
+from zittern.api.models.shots import StateOut
+from zittern.core.edits.cues import AddCues
+from zittern.formats.cue_csv import read_cues, write_cues
+
+router = APIRouter(prefix="/api/shots/{shot}/cues", tags=["cues"])
+
+
+@router.get("", response_class=Response)
+def export_cues(shot: str, ctx: Ctx) -> Response:
+    """All cues as CSV."""
+    state = ctx.library.state(shot)
+    headers = {"Content-Disposition": f'attachment; filename="{state.slug}-cues.csv"'}
+    return Response(write_cues(state.document), media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.post("", response_model=StateOut)
+def import_cues(shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]) -> object:
+    """Adds the cues of a CSV; one revision."""
+    cues = read_cues(file.file.read(), ctx.library.state(shot).document)
+    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, AddCues(cues=cues))))

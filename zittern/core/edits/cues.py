@@ -1,0 +1,131 @@
+"""Commands on cues: placed or tapped, moved, copied, changed, taken away."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from zittern.core.doc import Doc, Id
+from zittern.core.edits.command import CommandDoc
+from zittern.core.errors import EditError
+from zittern.core.numbers.curves import Frame
+from zittern.core.shot.cues import MOST_CUES, Cue, CueName, Place
+from zittern.core.shot.frames import Retiming, retimed
+from zittern.core.shot.shot import Shot
+
+__all__ = ["AddCues", "CueIn", "MoveCues", "RemoveCues", "SetCues"]
+
+_Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MOST_CUES)]
+_Strength = Annotated[float, Field(ge=0.0, le=10.0)]
+
+
+class CueIn(Doc):
+    """A cue without an id."""
+
+    frame: Frame
+    name: CueName = ""
+    strength: _Strength = 1.0
+    place_m: Place | None = None
+
+
+class AddCues(CommandDoc):
+    """New cues: one at the pen line, or all that were tapped while it played."""
+
+    type: Literal["add_cues"] = "add_cues"
+    cues: Annotated[tuple[CueIn, ...], Field(min_length=1, max_length=MOST_CUES)]
+
+    def apply(self, shot: Shot) -> Shot:
+        """They get ids of their own."""
+        return _with(shot, (*shot.cues, *_named(shot, self.cues)))
+
+    def label(self, shot: Shot) -> str:
+        """`Cue at frame 96`, `Add 4 cues`."""
+        return f"Cue at frame {self.cues[0].frame:g}" if len(self.cues) == 1 else f"Add {len(self.cues)} cues"
+
+
+class MoveCues(CommandDoc):
+    """Moves cues in time, or copies of them."""
+
+    type: Literal["move_cues"] = "move_cues"
+    cues: _Ids
+    by_frames: float = Field(ge=-1e6, le=1e6)
+    copy_cues: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for one that is not there."""
+        chosen = _find(shot, self.cues)
+        moved = [retimed(cue, Retiming(shift_frames=self.by_frames)) for cue in chosen]
+        if self.copy_cues:
+            fields = ({name: getattr(cue, name) for name in CueIn.model_fields} for cue in moved)
+            return _with(shot, (*shot.cues, *_named(shot, tuple(CueIn(**each) for each in fields))))
+        by_id = {cue.id: cue for cue in moved}
+        return _with(shot, tuple(by_id.get(cue.id, cue) for cue in shot.cues))
+
+    def label(self, shot: Shot) -> str:
+        """`Move “Thud” by +4 frames`."""
+        return f"{'Copy' if self.copy_cues else 'Move'} {_title(shot, self.cues)} by {self.by_frames:+g} frames"
+
+
+class SetCues(CommandDoc):
+    """Changes cues: name, strength, frame, place. What is left out stays; `nowhere` takes the place away."""
+
+    type: Literal["set_cues"] = "set_cues"
+    cues: _Ids
+    name: CueName | None = None
+    strength: _Strength | None = None
+    frame: Frame | None = None
+    place_m: Place | None = None
+    nowhere: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for one that is not there."""
+        changes = {name: value for name in ("name", "strength", "frame", "place_m") if (value := getattr(self, name)) is not None}
+        if self.nowhere:
+            changes["place_m"] = None
+        chosen = {cue.id for cue in _find(shot, self.cues)}
+        return _with(shot, tuple(cue.replace(**changes) if cue.id in chosen else cue for cue in shot.cues))
+
+    def label(self, shot: Shot) -> str:
+        """`Set “Thud”`."""
+        return f"Set {_title(shot, self.cues)}"
+
+
+class RemoveCues(CommandDoc):
+    """Takes cues away."""
+
+    type: Literal["remove_cues"] = "remove_cues"
+    cues: _Ids
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for one that is not there."""
+        gone = {cue.id for cue in _find(shot, self.cues)}
+        return _with(shot, tuple(cue for cue in shot.cues if cue.id not in gone))
+
+    def label(self, shot: Shot) -> str:
+        """`Remove “Thud”`."""
+        return f"Remove {_title(shot, self.cues)}"
+
+
+def _find(shot: Shot, ids: tuple[str, ...]) -> list[Cue]:
+    known = {cue.id: cue for cue in shot.cues}
+    missing = next((each for each in ids if each not in known), None)
+    if missing is not None:
+        raise EditError(f"there is no cue {missing!r}; it may have been removed", "cues")
+    return [known[each] for each in dict.fromkeys(ids)]
+
+
+def _named(shot: Shot, cues: tuple[CueIn, ...]) -> list[Cue]:
+    taken = {cue.id for cue in shot.cues}
+    free = (name for n in range(1, len(taken) + len(cues) + 1) if (name := f"cue-{n}") not in taken)
+    return [Cue(id=name, **{field: getattr(each, field) for field in CueIn.model_fields}) for name, each in zip(free, cues, strict=False)]
+
+
+def _with(shot: Shot, cues: tuple[Cue, ...]) -> Shot:
+    """In order of time."""
+    return shot.replace(cues=tuple(sorted(cues, key=lambda cue: cue.frame)))
+
+
+def _title(shot: Shot, ids: tuple[str, ...]) -> str:
+    chosen = _find(shot, ids)
+    return (f"cue “{chosen[0].name}”" if chosen[0].name else f"cue at frame {chosen[0].frame:g}") if len(chosen) == 1 else f"{len(chosen)} cues"

@@ -1,0 +1,27 @@
+"""A cue: a named moment, with a strength and perhaps a place in the set. Sources of motion that answer to moments look at the cues."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field, StringConstraints
+
+from zittern.core.doc import Doc, Id
+from zittern.core.numbers.curves import Frame
+
+__all__ = ["MOST_CUES", "Cue", "CueName", "Place"]
+
+MOST_CUES = 10_000
+CueName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
+_Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
+Place = tuple[_Metres, _Metres, _Metres]
+
+
+class Cue(Doc):
+    """frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world."""
+
+    id: Id
+    frame: Frame
+    name: CueName = ""
+    strength: Annotated[float, Field(ge=0.0, le=10.0)] = 1.0
+    place_m: Place | None = None

@@ -1,0 +1,174 @@
+"""Hit: something strikes, and the camera rings.
+
+Each hit is the answer of a damped oscillator to a blow: x(s) = a exp(-σ s) sin(2π φ(s)) / p for s seconds since it arrived, σ = 3 / settle (down to
+5 %, since exp(-3) = 0.05), φ the integral of the ring frequency, p the height of the first peak: exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω
+(the impulse response of x'' + 2σ x' + (ω² + σ²) x = 0; Den Hartog 1956, Mechanical Vibrations, §2.6). So the position never jumps, only its
+speed does, and the first peak on an axis is its swing. Hits add up exactly; what is left of one after 1e-9 of it is left out.
+
+Arrival = cue + distance / wave speed. Strength falls with distance as waves do: along the ground by the root of it, in the air by itself, from
+NEAR_M on (Kramer 1996, Geotechnical Earthquake Engineering, §5.2: surface and body waves). A cue with a place pushes the camera away from it.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+
+from zittern.core import streams
+from zittern.core.axes import Axis
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.sources.source import CUES, Inputs, SourceDoc
+from zittern.core.units import Array, IntArray
+
+__all__ = ["NEAR_M", "Hit"]
+
+# Settled: what is left after the settle time is exp(-3), 5 %.
+_SETTLED = 3.0
+# What is smaller than this share of a hit is left out: 6.9 settle times after it.
+_LEAST = 1e-9
+NEAR_M = 3.0
+_MOST_SETTLE_S = 20.0
+_FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
+# How much of a hit goes where it likes instead of away from its place.
+_OWN_WAY = 0.3
+# Rows times hits worked on at a time.
+_AT_ONCE = 1_000_000
+_MOST_OWN = 500_000
+# A beat comes early or late by no more than this, however slow the rhythm.
+_MOST_EARLY_FRAMES = 2_000.0
+_ROUNDING = 1e-9
+# A hit of a rhythm of its own comes early or late by up to half a beat, and harder or softer by as much.
+_HALF = 0.5
+_SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
+
+
+class Hit(SourceDoc):
+    """answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on; 0 for none. uneven: how much
+    they differ from beat to beat.
+    """
+
+    kind: Literal["hit"] = "hit"
+    ring_hz: Annotated[Param, bounded(0.1, 100.0)] = fixed(5.0)
+    settle_s: Annotated[Param, bounded(0.02, _MOST_SETTLE_S)] = fixed(0.7)
+    answers: Literal["all cues", "cues of its name", "no cues"] = "all cues"
+    wave_m_s: Annotated[Param, bounded(1.0, 10_000.0)] = fixed(300.0)
+    falls: Literal["not at all", "along the ground", "in the air"] = "along the ground"
+    at_start: bool = True
+    rhythm_hz: Annotated[Param, bounded(0.0, 10.0)] = fixed(0.0)
+    uneven: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.2)
+
+    reads: ClassVar[frozenset[str]] = frozenset({CUES})
+
+    def peak_hz(self, scope: Scope) -> Array:
+        """The ring frequency. (F,)."""
+        return self.ring_hz.sample(scope)
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes. Not of unit RMS: hits are moments."""
+        hits = _joined(self._of_cues(inputs), self._own(inputs))
+        if not len(hits.frames):
+            return np.zeros((len(inputs.scope.frames), len(inputs.axes)))
+        at = inputs.scope.over(hits.frames)
+        sigma = _SETTLED / self.settle_s.sample(at)
+        omega = 2.0 * np.pi * self.ring_hz.sample(at)
+        top = np.arctan2(omega, sigma) / omega
+        peak = np.exp(-sigma * top) * omega / np.hypot(omega, sigma)
+        sizes = 2.0 * hits.sizes / peak[:, None]
+        return _ringing(inputs, self.ring_hz, hits.frames, sizes, sigma)
+
+    def _of_cues(self, inputs: Inputs) -> _Hits:
+        cues = inputs.moments
+        chosen = np.full(len(cues.frames), self.answers == "all cues")
+        if self.answers == "cues of its name":
+            chosen = np.array([name == inputs.name for name in cues.names], dtype=bool)
+        frames = cues.frames[chosen]
+        scope = inputs.scope.over(frames)
+        distance = np.linalg.norm(cues.away_m[chosen], axis=1)
+        arrival = frames + distance / self.wave_m_s.sample(scope) * inputs.scope.fps.value
+        strength = cues.strengths[chosen] * (NEAR_M / np.maximum(distance, NEAR_M)) ** _FALLS[self.falls]
+        return _Hits(arrival, strength[:, None] * _ways(inputs, cues.numbers[chosen], cues.away_m[chosen], _SALTS["cue"]))
+
+    def _own(self, inputs: Inputs) -> _Hits:
+        """Hits of the clip itself: at its start, and in a rhythm of its own as far as the frames can hear it."""
+        numbers, frames = self._beats(inputs) if self.rhythm_hz.constant != 0.0 else (np.empty(0, dtype=np.int64), np.empty(0))
+        if self.at_start and 0 not in numbers:
+            numbers, frames = np.append(numbers, 0), np.append(frames, inputs.start_frame)
+        seed = np.array([inputs.shared_seed], dtype=np.uint64)
+        early, size = (streams.at(streams.spawn(seed, _SALTS[salt]), numbers)[0] * _HALF for salt in ("when", "size"))
+        at = inputs.scope.over(frames)
+        uneven = self.uneven.sample(at) * (numbers > 0)
+        rhythm = self.rhythm_hz.sample(at)
+        between = np.where(rhythm > 0.0, inputs.scope.fps.value / np.where(rhythm > 0.0, rhythm, 1.0), 0.0)
+        frames = frames + uneven * early * np.minimum(between, _MOST_EARLY_FRAMES)
+        return _Hits(frames, (1.0 + uneven * size)[:, None] * _ways(inputs, numbers, np.zeros((len(numbers), 3)), _SALTS["way"]))
+
+    def _beats(self, inputs: Inputs) -> tuple[IntArray, Array]:
+        """Beats that the frames may hear: their numbers from the start on, and where the integral of the rhythm reaches each. (H,), (H,)."""
+        fps = inputs.scope.fps.value
+        frames, start = inputs.scope.frames, inputs.start_frame
+        settle = self.settle_s.constant
+        tail = -np.log(_LEAST) * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * fps
+        # From whole frame to whole frame after the start: the same wherever one begins to look.
+        low = max(0.0, np.floor(float(frames.min(initial=start)) - start - tail - _MOST_EARLY_FRAMES))
+        high = max(low, np.ceil(float(frames.max(initial=start)) - start + _MOST_EARLY_FRAMES)) + 1.0
+        grid = start + np.arange(low, high + 1.0)
+        beats = inputs.beat_at(self.rhythm_hz, grid)
+        numbers = np.arange(np.ceil(beats[0] - _ROUNDING), np.floor(beats[-1]) + 1.0)[:_MOST_OWN]
+        return numbers.astype(np.int64), np.interp(numbers, beats, grid)
+
+
+class _Hits:
+    """frames (H,) of arrival; sizes (H, A) of the first peak."""
+
+    def __init__(self, frames: Array, sizes: Array) -> None:
+        self.frames = frames
+        self.sizes = sizes
+
+
+def _joined(a: _Hits, b: _Hits) -> _Hits:
+    return _Hits(np.concatenate([a.frames, b.frames]), np.concatenate([a.sizes, b.sizes]))
+
+
+def _ways(inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
+    """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way without a place. (H, A)."""
+    seeds = np.array([streams.mix(int(seed), salt) for seed in inputs.seeds], dtype=np.uint64)
+    own = streams.at(seeds, numbers).T
+    own = np.sign(own) * (0.6 + 0.4 * np.abs(own))
+    distance = np.linalg.norm(away_m, axis=1, keepdims=True)
+    right, up, forward = (away_m / np.where(distance > 0.0, distance, 1.0)).T
+    pushed: dict[Axis, Array] = {"truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right, "zoom": 0.0 * right}
+    along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
+    return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)
+
+
+def _ringing(inputs: Inputs, ring_hz: Param, arrivals: Array, sizes: Array, sigma: Array) -> Array:
+    """The sum of all hits at each frame. (F, A)."""
+    frames, fps = inputs.scope.frames, inputs.scope.fps.value
+    order = np.argsort(frames, kind="stable")
+    rising = frames[order]
+    phase, started = inputs.phase(ring_hz)[order], inputs.phase_at(ring_hz, arrivals)
+    first = np.searchsorted(rising, arrivals)
+    stop = np.searchsorted(rising, arrivals - np.log(_LEAST) / sigma * fps)
+    out = np.zeros((len(frames), sizes.shape[1]))
+    counts = np.maximum(stop - first, 0)
+    for part in _parts(counts):
+        hit = np.repeat(part, counts[part])
+        row = np.arange(len(hit)) - np.repeat(np.cumsum(counts[part]) - counts[part], counts[part]) + first[hit]
+        seconds = (rising[row] - arrivals[hit]) / fps
+        values = sizes[hit] * np.exp(-sigma[hit] * seconds)[:, None] * np.sin(2.0 * np.pi * (phase[row] - started[hit]))
+        np.add.at(out, row, values)
+    back = np.empty_like(out)
+    back[order] = out
+    return back
+
+
+def _parts(counts: IntArray) -> list[IntArray]:
+    """Numbers of hits, some at a time, so that their rows fit into memory."""
+    total = np.cumsum(counts)
+    if not len(total) or total[-1] == 0:
+        return []
+    edges = np.searchsorted(total, np.arange(_AT_ONCE, total[-1] + _AT_ONCE, _AT_ONCE))
+    bounds = np.unique(np.concatenate([[0], np.minimum(edges + 1, len(counts))]))
+    return [np.arange(low, high) for low, high in zip(bounds[:-1], bounds[1:], strict=True)]
