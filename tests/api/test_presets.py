@@ -31,7 +31,7 @@ class WithPresets(WithServer):
 class Placing(WithPresets):
     def test_each_can_be_placed(self) -> None:
         shelf = self.shelf()
-        self.assertEqual(([each["own"] for each in shelf["presets"]], shelf["undo_label"]), ([False] * 16, None))
+        self.assertEqual(([each["own"] for each in shelf["presets"]], shelf["undo_label"]), ([False] * 20, None))
         placed = self.place("brisk-walk")
         self.assertEqual((placed["undo_label"], "clip:clip-1" in placed["made"]), ("Place “Brisk walk”", True))
 

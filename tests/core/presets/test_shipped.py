@@ -15,7 +15,7 @@ REFERENCE = Path(__file__).parents[3] / "docs/presets.md"
 
 class Shipped(unittest.TestCase):
     def test_each_moves_the_picture_and_none_throws_it_about(self) -> None:
-        self.assertEqual((len(SHIPPED), len(SHIPPED_BY_KEY)), (16, 16))
+        self.assertEqual((len(SHIPPED), len(SHIPPED_BY_KEY)), (20, 20))
         for preset in SHIPPED:
             with self.subTest(preset.name):
                 self.assertTrue(2.0 < swatch(STAND_IN, preset).swing_px < 80.0)

@@ -432,6 +432,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/cues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Cues
+         * @description All cues as CSV.
+         */
+        get: operations["export_cues_api_shots__shot__cues_get"];
+        put?: never;
+        /**
+         * Import Cues
+         * @description Adds the cues of a CSV; one revision.
+         */
+        post: operations["import_cues_api_shots__shot__cues_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/edits": {
         parameters: {
             query?: never;
@@ -823,6 +847,19 @@ export interface components {
             type: "add_clip";
         };
         /**
+         * AddCues
+         * @description New cues: one at the pen line, or all that were tapped while it played.
+         */
+        AddCues: {
+            /** Cues */
+            cues: components["schemas"]["CueIn"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_cues";
+        };
+        /**
          * AddDial
          * @description A new dial, the last in the row.
          */
@@ -876,7 +913,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "hit" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1160,6 +1197,13 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_import_cues_api_shots__shot__cues_post */
+        Body_import_cues_api_shots__shot__cues_post: {
+            /** Base Revision */
+            base_revision: number;
+            /** File */
+            file: string;
+        };
         /** Body_import_move_api_shots__shot__imports_post */
         Body_import_move_api_shots__shot__imports_post: {
             /** Base Revision */
@@ -1379,6 +1423,56 @@ export interface components {
              * @enum {string}
              */
             type: "copy_axis";
+        };
+        /**
+         * Cue
+         * @description frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world.
+         */
+        Cue: {
+            /** Frame */
+            frame: number;
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Place M */
+            place_m?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Strength
+             * @default 1
+             */
+            strength: number;
+        };
+        /**
+         * CueIn
+         * @description A cue without an id.
+         */
+        CueIn: {
+            /** Frame */
+            frame: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Place M */
+            place_m?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Strength
+             * @default 1
+             */
+            strength: number;
         };
         /**
          * Curve
@@ -1606,7 +1700,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2069,6 +2163,75 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["RevisionOut"][];
         };
+        /**
+         * Hit
+         * @description answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on; 0 for none. uneven: how much
+         *     they differ from beat to beat.
+         */
+        Hit: {
+            /**
+             * Answers
+             * @default all cues
+             * @enum {string}
+             */
+            answers: "all cues" | "cues of its name" | "no cues";
+            /**
+             * At Start
+             * @default true
+             */
+            at_start: boolean;
+            /**
+             * Falls
+             * @default along the ground
+             * @enum {string}
+             */
+            falls: "not at all" | "along the ground" | "in the air";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hit";
+            /**
+             * Rhythm Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            rhythm_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Ring Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 5
+             *     }
+             */
+            ring_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Settle S
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.7
+             *     }
+             */
+            settle_s: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Uneven
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.2
+             *     }
+             */
+            uneven: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Wave M S
+             * @default {
+             *       "state": "fixed",
+             *       "value": 300
+             *     }
+             */
+            wave_m_s: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -2323,7 +2486,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
+            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
             /** Span Frames */
             span_frames?: [
                 number,
@@ -2433,7 +2596,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2582,6 +2745,26 @@ export interface components {
              * @enum {string}
              */
             type: "move_clip";
+        };
+        /**
+         * MoveCues
+         * @description Moves cues in time, or copies of them.
+         */
+        MoveCues: {
+            /** By Frames */
+            by_frames: number;
+            /**
+             * Copy Cues
+             * @default false
+             */
+            copy_cues: boolean;
+            /** Cues */
+            cues: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_cues";
         };
         /**
          * MoveKeys
@@ -3152,6 +3335,19 @@ export interface components {
             type: "remove_clip";
         };
         /**
+         * RemoveCues
+         * @description Takes cues away.
+         */
+        RemoveCues: {
+            /** Cues */
+            cues: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_cues";
+        };
+        /**
          * RemoveDial
          * @description Takes a dial away. leave: formulas that read it get its value at a frame in its place.
          */
@@ -3327,6 +3523,36 @@ export interface components {
             set_id: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SetCues
+         * @description Changes cues: name, strength, frame, place. What is left out stays; `nowhere` takes the place away.
+         */
+        SetCues: {
+            /** Cues */
+            cues: string[];
+            /** Frame */
+            frame?: number | null;
+            /** Name */
+            name?: string | null;
+            /**
+             * Nowhere
+             * @default false
+             */
+            nowhere: boolean;
+            /** Place M */
+            place_m?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Strength */
+            strength?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_cues";
         };
         /**
          * SetDial
@@ -3532,7 +3758,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "hit" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3614,6 +3840,11 @@ export interface components {
          */
         Shot: {
             /**
+             * Cues
+             * @default []
+             */
+            cues: components["schemas"]["Cue"][];
+            /**
              * Dials
              * @default []
              */
@@ -3667,10 +3898,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 5
+             * @default 6
              * @constant
              */
-            schema_version: 5;
+            schema_version: 6;
             /**
              * Sensor Mm
              * @default 36
@@ -3764,7 +3995,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "cycle" | "keys" | "formula";
+            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "hit" | "cycle" | "keys" | "formula";
             /** Title */
             title: string;
         };
@@ -5031,6 +5262,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OriginOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    export_cues_api_shots__shot__cues_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    import_cues_api_shots__shot__cues_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_import_cues_api_shots__shot__cues_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
                 };
             };
             /** @description Validation Error */

@@ -10,6 +10,7 @@ export type Layer = Schemas["Layer"];
 export type AxisSetting = Schemas["AxisSetting"];
 export type Formula = Schemas["Formula"];
 export type Param = Schemas["Fixed"] | Schemas["Keyed"] | Formula;
+export type Cue = Schemas["Cue"];
 export type Dial = Schemas["Dial"];
 export type FormulaCheck = Schemas["FormulaOut"];
 export type FormulaName = Schemas["FormulaName"];

@@ -13,7 +13,7 @@ export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; laye
 
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
-  board: "layer" | "move" | "clip";
+  board: "layer" | "move" | "clip" | "cue";
   /** The clip that the board shows. */
   clip: string | null;
   /** Which clip's layers are shown, by lane. */
@@ -33,8 +33,10 @@ export type View = {
   keyEveryChange: boolean;
   /** Dragging in the Viewfinder flies the camera. */
   flying: boolean;
-  /** The next click on the set marks the subject. */
-  picking: boolean;
+  /** What the next click on the set marks: the subject, or the place of the selected cues. */
+  picking: false | "subject" | "cue";
+  /** The cues that are selected. */
+  cues: string[];
   /** The subject glows in both views. */
   tinted: boolean;
   /** Set pieces that are not plainly shown. */
@@ -82,6 +84,7 @@ export const FRESH = {
   mount: null,
   formula: null,
   picking: false,
+  cues: [],
   axes: [],
   pins: [],
   flying: false,

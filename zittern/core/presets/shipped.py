@@ -13,6 +13,7 @@ from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.drift import Drift
+from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.tremor import Tremor
@@ -162,6 +163,33 @@ SHIPPED: tuple[Preset, ...] = (
         layers=(
             _noise("shake", "Ground", 4.2, 3, truck=1.6, pedestal=1.4, dolly=1.2, tilt=0.35, roll=0.45, pan=0.25),
             _noise("sway", "Sway", 1.0, 1, truck=2.5, roll=0.4),
+        ),
+    ),
+    Preset(
+        name="Thud", tags=("hit", "event"), length_s=2.0, line="Something heavy comes down: at the clip's start, and at every cue.",
+        layers=(_layer("thud", "Thud", Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6)), pedestal=3.0, tilt=1.3, roll=0.4, dolly=0.8),),
+    ),
+    Preset(
+        name="Blow against the camera", tags=("hit", "event", "wild"), length_s=2.0, line="Struck from the side: it whips round and rings out, at every cue.",
+        layers=(
+            _layer("blow", "Blow", Hit(ring_hz=fixed(3.0), settle_s=fixed(0.55), falls="not at all"), pan=1.9, roll=1.3, tilt=0.8, truck=2.0),
+            _layer("rattle", "Rattle", Hit(ring_hz=fixed(11.0), settle_s=fixed(0.3), falls="not at all"), pan=0.25, tilt=0.3, roll=0.2),
+        ),
+    ),
+    Preset(
+        name="Passing shock", tags=("hit", "event", "ground"), length_s=4.0, line="A wave through the ground lifts and tips the camera, and is gone.",
+        layers=(
+            _layer("wave", "Wave", Hit(ring_hz=fixed(1.3), settle_s=fixed(1.5), wave_m_s=fixed(120.0)), pedestal=4.0, truck=2.5, tilt=0.9, roll=0.9),
+            _layer("tail", "Tail", Hit(ring_hz=fixed(5.0), settle_s=fixed(2.2), wave_m_s=fixed(100.0)), pedestal=0.4, tilt=0.15, roll=0.12),
+        ),
+    ),
+    Preset(
+        name="Heavy stomp", tags=("hit", "walk", "event"), line="Something huge walks by: the ground jumps at every step of its own rhythm.",
+        layers=(
+            _layer(
+                "stomp", "Stomp", Hit(ring_hz=fixed(3.6), settle_s=fixed(0.5), answers="no cues", rhythm_hz=fixed(0.75), uneven=fixed(0.25)),
+                pedestal=3.0, tilt=0.9, roll=0.4, truck=1.0,
+            ),
         ),
     ),
 )  # fmt: skip

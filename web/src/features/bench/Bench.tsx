@@ -10,6 +10,7 @@ import { view } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
 import { ClipBoard } from "../clip-board";
 import { CommandList, useKeyboard } from "../commands";
+import { CueBoard } from "../cues";
 import { DialDialog } from "../dials";
 import { FormulaStrip } from "../formula";
 import { HistoryDialog } from "../history";
@@ -34,7 +35,6 @@ export function Bench({ slug }: { slug: string }) {
   const state = useStore(openShot, (each) => each.state);
   const missing = useStore(openShot, (each) => each.missing);
   const night = useStore(view, (each) => each.night);
-  const board = useStore(view, (each) => each.board);
   const dialog = useStore(view, (each) => each.dialog);
   const comparing = useComparing();
   if (missing) return <Missing message={missing} />;
@@ -66,7 +66,7 @@ export function Bench({ slug }: { slug: string }) {
               style={{ width: BOARD_PX }}
               aria-label="Axis board"
             >
-              {board === "move" ? <MoveBoard /> : board === "clip" ? <ClipBoard /> : <AxisBoard />}
+              <Board />
               <FormulaStrip />
             </aside>
           </div>
@@ -83,6 +83,14 @@ export function Bench({ slug }: { slug: string }) {
       <DropZone />
     </main>
   );
+}
+
+const BOARDS = { move: MoveBoard, clip: ClipBoard, cue: CueBoard, layer: AxisBoard };
+
+/** What is selected. */
+function Board() {
+  const Shown = BOARDS[useStore(view, (each) => each.board)];
+  return <Shown />;
 }
 
 /** Whether marked presets are shown beside each other. */

@@ -3,6 +3,7 @@ import { commit } from "../../stores/editing";
 import { layersOf, openShot } from "../../stores/openShot";
 import { selectPins, view } from "../../stores/view";
 import { removeClip } from "../clip-board";
+import { removeCues } from "../cues";
 import { moveFrames } from "../lanes";
 import { keysAt } from "../move-board";
 import { type Action, chosenIds, shotNow } from "./action";
@@ -26,6 +27,7 @@ function removeSelected(): void {
   const keys = board === "move" && pins.length ? keysAt(shot, pins) : [];
   if (keys.length) void commit({ type: "delete_keys", keys });
   else if (board === "clip") removeClip();
+  else if (board === "cue") removeCues();
   else if (board === "layer" && layers.length) void commit({ type: "remove_layers", layers });
 }
 
@@ -33,7 +35,7 @@ const SELECTED: Action[] = [
   { id: "select-all", title: "Select all layers, or all pins of the move", keys: ["Ctrl+A"], run: selectAll },
   {
     id: "remove",
-    title: "Delete the selected pins, or remove the selected layers or clip",
+    title: "Delete the selected pins, or remove the selected layers, clip or cues",
     keys: ["Delete", "Backspace"],
     run: removeSelected,
   },

@@ -9,6 +9,7 @@ import { addHandheld, selectedLayers, selectMade } from "../../stores/selection"
 import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
 import { addClip, duplicateClip, saveClip, splitClip } from "../clip-board";
+import { cueHere, exportCues } from "../cues";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 const ALL = [...AXES];
@@ -182,6 +183,8 @@ export const LAYERING: Action[] = [
     [],
     set("steady", (layer) => !layer.steady),
   ),
+  { id: "cue", title: "Cue here; while it plays, tapped in", keys: ["Q"], run: cueHere },
+  { id: "cues-out", title: "Export the cues as CSV", keys: [], run: exportCues },
   { id: "clip", title: "New clip, over the stretch that loops or from here", keys: [], run: addClip },
   { id: "clip-split", title: "Split the selected clip here", keys: ["X"], available: withClip, run: splitClip },
   {

@@ -51,7 +51,7 @@ export const MOVING: Action[] = [
     id: "pick",
     title: "Pick a point of the set as the subject",
     keys: ["P"],
-    run: () => view.setState((state) => ({ picking: !state.picking, board: "move" })),
+    run: () => view.setState((state) => ({ picking: state.picking ? false : "subject", board: "move" })),
   },
   { id: "no-subject", title: "No subject", keys: [], available: withSubject, run: () => void markSubject(null) },
   { id: "outside", title: "Camera where the Set view looks from", keys: [], run: fromOutside },

@@ -2,6 +2,7 @@ import { useStore } from "zustand";
 import { useSize } from "../../shared/useSize";
 import { layersOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
+import { CueRow } from "../cues";
 import { Sheet } from "../curves";
 import { DialRow } from "../dials";
 import { PresetSheet } from "../presets";
@@ -35,6 +36,7 @@ export function Lanes() {
         <SheetSwitch compact={compact} />
         <Ruler width={width} />
       </div>
+      <CueRow width={width} headPx={HEAD_PX} />
       <div className="flex shrink-0 border-base-300 border-b">
         <MoveHead detail={pins ? `${pins} pins` : "no keys: it stands still"} />
         <MoveLane width={width} shot={state.document} />

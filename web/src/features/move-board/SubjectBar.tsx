@@ -10,7 +10,7 @@ const NONE = "none";
 /** Which object of the set is the subject; it is followed where it moves, and can be tinted. */
 export function SubjectBar({ document }: { document: Shot }) {
   const tinted = useStore(view, (state) => state.tinted);
-  const picking = useStore(view, (state) => state.picking);
+  const picking = useStore(view, (state) => state.picking === "subject");
   const set = document.set_id ?? null;
   const params = { path: { set_id: set ?? "" } };
   const found = useQuery({
@@ -46,7 +46,7 @@ export function SubjectBar({ document }: { document: Shot }) {
             ? "The shot plays in no set, so there is nothing to pick"
             : "Then click a point of the set, in either view; it is followed where its piece moves (P)"
         }
-        onClick={() => view.setState({ picking: !picking })}
+        onClick={() => view.setState({ picking: picking ? false : "subject" })}
       >
         {document.subject?.name.startsWith("point on ") ? "point picked" : "pick a point"}
       </button>

@@ -5,6 +5,8 @@ import { view } from "../../stores/view";
 import { PiecesMenu } from "./PiecesMenu";
 import { stage } from "./stageStore";
 
+const PICK = { subject: "click the point to look at", cue: "click where the cue is" };
+
 /** The pane of the Set view; dragging in it turns the outside view. */
 export function SetViewPane() {
   const ref = useRef<HTMLDivElement>(null);
@@ -27,7 +29,7 @@ export function SetViewPane() {
     >
       <span className="cond pointer-events-none absolute top-2 left-2 select-none rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
         Set view
-        {picking && <b className="ml-2 text-info">click the point to look at · Escape leaves it</b>}
+        {picking && <b className="ml-2 text-info">{PICK[picking]} · Escape leaves it</b>}
         {!picking && grip && <b className="num ml-2 text-info">{grip.text}</b>}
       </span>
       <PiecesMenu />

@@ -8,6 +8,7 @@ import { transport } from "../../stores/transport";
 import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
 import { CameraBody } from "./CameraBody";
+import { CueMarks } from "./CueMarks";
 import { EmptySet } from "./EmptySet";
 import { Lights } from "./Lights";
 import { Pace } from "./Pace";
@@ -57,6 +58,7 @@ export function Stage() {
           <Suspense fallback={null}>{setId ? <SetPieces setId={setId} /> : <EmptySet />}</Suspense>
         </SetFailure>
         <PathRibbon />
+        <CueMarks />
         <CameraBody />
         <TwoViews />
       </Canvas>

@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { Mesh, type Object3D, type PerspectiveCamera, Raycaster, type Scene, Vector2 } from "three";
 import { useStore } from "zustand";
 import { fitted } from "../../shared/fit";
-import { markSubject } from "../../stores/editing";
+import { commit, markSubject } from "../../stores/editing";
 import { note } from "../../stores/notes";
 import { view } from "../../stores/view";
 import { OUTSIDE_LAYER } from "./layers";
@@ -25,7 +25,7 @@ function shows(object: Object3D): boolean {
   return at === null;
 }
 
-/** While a point is being picked, a click in either view marks what it hits as the subject. */
+/** While a point is being picked, a click in either view marks what it hits as the subject, or as the place of the selected cues. */
 export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: PerspectiveCamera): void {
   const picking = useStore(view, (state) => state.picking);
   const finder = useStore(stage, (state) => state.finder);
@@ -52,7 +52,9 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
         return;
       }
       view.setState({ picking: false });
-      void markSubject(nameOf(hit.object), [hit.point.x, hit.point.y, hit.point.z]);
+      const point: [number, number, number] = [hit.point.x, hit.point.y, hit.point.z];
+      if (picking === "subject") void markSubject(nameOf(hit.object), point);
+      else void commit({ type: "set_cues", cues: view.getState().cues, place_m: point, nowhere: false });
     };
     const listen = (pane: HTMLElement | null, camera: PerspectiveCamera) => {
       if (!pane) return () => undefined;

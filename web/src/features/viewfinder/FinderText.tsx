@@ -17,7 +17,9 @@ export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
       Viewfinder · <span ref={focal} className="num" />
       {zoom > 1 && <b className="ml-2 text-info">×{zoom.toFixed(1)} · 0 shows all</b>}
       {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
-      {picking && <b className="ml-2 text-info">click the point to look at</b>}
+      {picking && (
+        <b className="ml-2 text-info">click the point {picking === "cue" ? "where the cue is" : "to look at"}</b>
+      )}
       {bypass && <b className="ml-2 text-warning">bare move</b>}
     </span>
   );

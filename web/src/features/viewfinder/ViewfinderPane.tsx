@@ -30,7 +30,7 @@ export function ViewfinderPane() {
       guides,
       scribble,
       flying,
-      picking,
+      picking: picking !== false,
       around,
       close: loupe.zoom > 1,
     })),

@@ -1,0 +1,145 @@
+import { Trash2 } from "lucide-react";
+import { useRef } from "react";
+import { useStore } from "zustand";
+import type { Cue } from "../../api/types";
+import { NumberField, ShareField } from "../../shared/number";
+import { commit } from "../../stores/editing";
+import { facts } from "../../stores/facts";
+import { openShot } from "../../stores/openShot";
+import { selectMade } from "../../stores/selection";
+import { preview } from "../../stores/trying";
+import { view } from "../../stores/view";
+import { CueName } from "./CueName";
+import { exportCues, importCues, removeCues, setCues } from "./cues";
+import { PlaceFields } from "./PlaceFields";
+
+/** The selected cues: when, how strong, and where in the set. */
+export function CueBoard() {
+  const all = useStore(openShot, (each) => each.state?.document.cues);
+  const chosen = useStore(view, (each) => each.cues);
+  const cues = all?.filter(({ id }) => chosen.includes(id)) ?? [];
+  const [first] = cues;
+  if (!first)
+    return (
+      <div className="flex flex-col gap-2 px-3 py-2 text-sm">
+        <p>No cue is selected. Q sets one at the pen line, or taps them in while the shot plays.</p>
+        <FileButtons some={!!all?.length} />
+      </div>
+    );
+  return (
+    <div className="flex flex-col gap-2 px-3 py-1.5">
+      <div className="flex items-center gap-2">
+        <CueName key={first.id + first.name} name={first.name} />
+        {cues.length > 1 && (
+          <span className="rounded-sm bg-(--wash) px-1.5 text-primary text-xs">and {cues.length - 1} more</span>
+        )}
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square ml-auto"
+          aria-label="Remove these cues"
+          title="Remove (Delete)"
+          onClick={removeCues}
+        >
+          <Trash2 size={13} />
+        </button>
+      </div>
+      <div className="grid grid-cols-6 gap-x-2">
+        <Field title="frame">
+          <FrameField cue={first} />
+        </Field>
+        <Field title="strength">
+          <Strength cue={first} />
+        </Field>
+      </div>
+      <PlaceFields cue={first} />
+      <p className="text-(--graphite) text-xs">
+        Hit layers answer to cues: the camera rings, later and weaker the farther away a cue's place is, and is pushed
+        away from it.
+      </p>
+      <div className="flex flex-wrap gap-1">
+        <button
+          type="button"
+          className="btn btn-xs"
+          title="A layer that rings at every cue"
+          onClick={() => void commit({ type: "add_layer", source: "hit" }, { kept: selectMade })}
+        >
+          Add hit layer
+        </button>
+        <span className="ml-auto" />
+        <FileButtons some />
+      </div>
+    </div>
+  );
+}
+
+function Field({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <div className="flex min-w-0 flex-col">
+      <span className="cond text-(--graphite) text-xs">{title}</span>
+      <span className="border-base-300 border-b">{children}</span>
+    </div>
+  );
+}
+
+function FrameField({ cue }: { cue: Cue }) {
+  return (
+    <NumberField
+      label="Frame of the cue"
+      value={cue.frame}
+      unit="f"
+      step={0.25}
+      digits={2}
+      className="w-full text-left!"
+      onCommit={(frame) => commit({ type: "set_cues", cues: [cue.id], frame, nowhere: false })}
+    />
+  );
+}
+
+function Strength({ cue }: { cue: Cue }) {
+  const [least, most] = facts().forms.limits["set_cues.strength"] ?? [0, 1];
+  const { cues } = view.getState();
+  return (
+    <ShareField
+      label="Strength of the cue"
+      value={cue.strength}
+      limits={[least, most]}
+      step={0.5}
+      className="w-full border-0! text-left!"
+      onPreview={(strength) => preview({ type: "set_cues", cues, strength, nowhere: false })}
+      onCommit={(strength) => setCues({ strength })}
+    />
+  );
+}
+
+function FileButtons({ some }: { some: boolean }) {
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Cues from a CSV: frame or time_s, name, strength, x_m, y_m, z_m"
+        onClick={() => file.current?.click()}
+      >
+        Import CSV
+      </button>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv"
+        hidden
+        aria-label="CSV of cues"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          if (chosen) void importCues(chosen);
+          event.target.value = "";
+        }}
+      />
+      {some && (
+        <button type="button" className="btn btn-xs" title="All cues as a CSV" onClick={exportCues}>
+          Export CSV
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,75 @@
+import { useStore } from "zustand";
+import type { Command, Cue } from "../../api/types";
+import { timeScale } from "../../shared/timeScale";
+import type { Held } from "../../shared/useDragging";
+import { useTrialDrag } from "../../shared/useTrialDrag";
+import { openShot } from "../../stores/openShot";
+import { pause, seek } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { selectCues } from "./cues";
+import { Flag } from "./Flag";
+
+export const CUE_ROW_PX = 20;
+const EDGE_PX = 8;
+const MOST_FLAGS = 600;
+
+type Shift = { cues: string[]; by: number; copy: boolean };
+
+/** What is selected after a flag was pressed: it alone, or it more or less where keys say so. */
+function pressed(id: string, selected: string[], more: boolean): string[] {
+  if (selected.includes(id)) return more ? selected.filter((each) => each !== id) : selected;
+  return more ? [...selected, id] : [id];
+}
+
+/** The cues as flags: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. There when there are any. */
+export function CueRow({ width, headPx }: { width: number; headPx: number }) {
+  const cues = useStore(openShot, (each) => each.state?.document.cues);
+  const window = useStore(view, (each) => each.window);
+  const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : NONE));
+  const x = timeScale(window, width);
+  const { bind, live } = useTrialDrag<Cue, Shift>({
+    press: ({ what, shiftKey, ctrlKey }: Held<Cue>) => {
+      const more = shiftKey || ctrlKey;
+      selectCues(pressed(what.id, selected, more));
+      pause();
+      if (!more) seek(what.frame);
+      return true;
+    },
+    live: ({ x: to, dx, altKey }) => {
+      const by = Math.round(x.invert(to) - x.invert(to - dx));
+      return by === 0 ? null : { cues: view.getState().cues, by, copy: altKey };
+    },
+    command: ({ cues: moved, by, copy }): Command => ({
+      type: "move_cues",
+      cues: moved,
+      by_frames: by,
+      copy_cues: copy,
+    }),
+  });
+  if (!cues?.length) return null;
+  const by = live && !live.value.copy ? live.value.by : 0;
+  const shown = cues.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX).slice(0, MOST_FLAGS);
+  return (
+    <section
+      aria-label="Cues"
+      className="flex shrink-0 border-base-300 border-b"
+      style={{ height: CUE_ROW_PX }}
+      data-testid="cues"
+    >
+      <span
+        className="cond shrink-0 border-base-300 border-r px-3 text-(--graphite) text-xs leading-[19px]"
+        style={{ width: headPx }}
+      >
+        Cues · {cues.length}
+      </span>
+      <div className="relative overflow-hidden" style={{ width }}>
+        {shown.map((cue) => {
+          const on = selected.includes(cue.id);
+          return <Flag key={cue.id} cue={cue} on={on} left={x(cue.frame + (on ? by : 0))} hold={bind(cue)} />;
+        })}
+      </div>
+    </section>
+  );
+}
+
+const NONE: string[] = [];

@@ -1,0 +1,25 @@
+import { useStore } from "zustand";
+import { openShot } from "../../stores/openShot";
+import { view } from "../../stores/view";
+import { OUTSIDE } from "./layers";
+
+const SIZE_M = 0.16;
+const MOST_MARKS = 200;
+
+/** Where cues are in the set, as the outside view shows them; selected ones in ink blue. */
+export function CueMarks() {
+  const cues = useStore(openShot, (each) => each.state?.document.cues);
+  const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : null));
+  const placed = (cues ?? []).filter(({ place_m }) => place_m).slice(0, MOST_MARKS);
+  return placed.map(({ id, place_m }) => (
+    <mesh key={id} layers={OUTSIDE} position={place_m ?? [0, 0, 0]} renderOrder={10}>
+      <octahedronGeometry args={[SIZE_M]} />
+      <meshBasicMaterial
+        color={selected?.includes(id) ? "#2F4B8F" : "#F4F0E6"}
+        fog={false}
+        depthTest={false}
+        transparent
+      />
+    </mesh>
+  ));
+}
