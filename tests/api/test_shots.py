@@ -24,7 +24,7 @@ class Projects(WithServer):
                 ("jetty-walk", 192, 0),
                 ("jetty-walk-handheld", 192, 2),
                 ("lamp-close", 240, 3),
-                ("signal-run", 192, 8),
+                ("signal-run", 192, 7),
                 ("sled-run", 168, 6),
             ],
         )
@@ -173,7 +173,7 @@ class Tables(WithServer):
     def test_what_the_page_needs(self) -> None:
         tables = self.client.get("/api/tables").json()
         self.assertEqual([axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"])
-        self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave", "drift", "tremor", "breath", "cycle", "keys", "formula"])
+        self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave", "drift", "tremor", "breath", "gait", "hit", "cycle", "keys", "formula"])
         self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])
         self.assertEqual([look["field"] for look in tables["forms"]["move"]][-1], "focal_mm")
         self.assertEqual(tables["forms"]["limits"]["aim_camera.fill"], [0.02, 4.0])

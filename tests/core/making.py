@@ -7,13 +7,16 @@ from pydantic import TypeAdapter
 
 from zittern.core.edits.table import Command, apply
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.presets.preset import Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
+from zittern.core.sources.wave import Wave
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
@@ -58,3 +61,11 @@ def contribution(shot: Shot, id_: str = "sway", frames: Array | None = None) -> 
 def rms(values: Array) -> Array:
     """Root mean square down the rows."""
     return np.asarray(np.sqrt(np.mean(values * values, axis=0)))
+
+
+def three_layers() -> Preset:
+    """A preset of steps, sway and arms, as presets are saved."""
+    steps = layer("step", Wave(rate_hz=fixed(2.8)), 0, {"pedestal": 4.5, "tilt": 0.7}).replace(name="Steps")
+    stride = layer("stride", Wave(rate_hz=fixed(1.4)), 0, {"truck": 4.0, "roll": 1.1}).replace(name="Side to side")
+    hand = layer("hand", Noise(rate_hz=fixed(1.4), octaves=3), 0, {"pan": 0.9, "tilt": 0.6, "roll": 0.5, "dolly": 2.0}).replace(name="Arms")
+    return Preset(name="Run", tags=("run",), layers=(steps, stride, hand))

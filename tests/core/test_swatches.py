@@ -64,5 +64,5 @@ class Apart(unittest.TestCase):
                     self.assertGreater(np.abs(mine - theirs).max(), 0.1, f"{name} and {other}")
 
     def test_main_rates_are_those_of_its_layers(self) -> None:
-        self.assertEqual(rates_hz(RUN), (1.4, 2.8))
+        self.assertEqual(rates_hz(RUN), (1.4, 2.75))
         self.assertIn(0.6, rates_hz(SHIPPED_BY_KEY["exhausted-breath"]))

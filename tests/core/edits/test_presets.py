@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, edited, layer, shot_with
+from tests.core.making import command, edited, layer, shot_with, three_layers
 from zittern.core.edits.address import find_clip
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
@@ -10,7 +10,7 @@ from zittern.core.numbers.param import fixed
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped import SHIPPED
 
-RUN = next(preset for preset in SHIPPED if preset.name == "Run")
+RUN = three_layers()
 JOLT = next(preset for preset in SHIPPED if preset.name == "Startled")
 HELD = shot_with(layer(), clip={"span_frames": (21.0, 140.0), "ramp_in_frames": 10.0, "ramp_out_frames": 20.0})
 

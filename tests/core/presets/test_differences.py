@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import edited, shot_with
+from tests.core.making import edited, shot_with, three_layers
 from zittern.core.edits.address import find_clip
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
@@ -12,7 +12,7 @@ from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.shot import Shot
 
-RUN = SHIPPED_BY_KEY["run"]
+RUN = three_layers()
 BREATH = SHIPPED_BY_KEY["exhausted-breath"]
 LONG = shot_with(focal_mm=fixed(70.0))
 

@@ -913,7 +913,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "hit" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "hit" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2081,6 +2081,65 @@ export interface components {
             title: string;
         };
         /**
+         * Gait
+         * @description follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right.
+         */
+        Gait: {
+            /**
+             * Cadence Hz
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1.9
+             *     }
+             */
+            cadence_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Follows
+             * @default a cadence
+             * @enum {string}
+             */
+            follows: "the path" | "a cadence";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gait";
+            /**
+             * Legs
+             * @default usual
+             * @enum {string}
+             */
+            legs: "short" | "usual" | "long";
+            /**
+             * Limp
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            limp: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Surface
+             * @default firm
+             * @enum {string}
+             */
+            surface: "hard" | "firm" | "soft";
+            /**
+             * Uneven
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0.3
+             *     }
+             */
+            uneven: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Way
+             * @default walk
+             * @enum {string}
+             */
+            way: "walk" | "run";
+        };
+        /**
          * GoOver
          * @description Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade.
          */
@@ -2486,7 +2545,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
+            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Gait"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
             /** Span Frames */
             span_frames?: [
                 number,
@@ -3758,7 +3817,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "hit" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "hit" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3995,7 +4054,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "hit" | "cycle" | "keys" | "formula";
+            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "hit" | "cycle" | "keys" | "formula";
             /** Title */
             title: string;
         };

@@ -1,6 +1,6 @@
 """THE TABLE of presets that come with the application. Why each is as it is, and what it measures: docs/presets.md.
 
-Those tagged “rebuild” imitate steps, wheels and blows with what there is; they will be made anew from sources of their own.
+Those tagged “rebuild” imitate wheels and the ground with what there is; they will be made anew from sources of their own.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.drift import Drift
+from zittern.core.sources.gait import Gait
 from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
@@ -45,12 +46,10 @@ def _noise(id_: str, name: str, rate_hz: float, octaves: int = 2, weight: Number
     return _layer(id_, name, Noise(rate_hz=fixed(rate_hz), octaves=octaves, persistence=fixed(0.45)), weight, **swings)
 
 
-def _steps(rate_hz: float, up_cm: float, aside_cm: float, roll_deg: float, nod_deg: float) -> tuple[Layer, Layer]:
+def _steps(cadence_hz: float, surface: str = "firm", way: str = "walk", /, **swings: float) -> Layer:
     """Up and down once a step, from side to side once in two."""
-    return (
-        _layer("step", "Steps", Wave(rate_hz=fixed(rate_hz)), pedestal=up_cm, tilt=nod_deg),
-        _layer("stride", "Side to side", Wave(rate_hz=fixed(rate_hz / 2)), truck=aside_cm, roll=roll_deg),
-    )
+    source = Gait.model_validate({"way": way, "cadence_hz": fixed(cadence_hz), "surface": surface})
+    return _layer("steps", "Steps", source, **swings)
 
 
 def _breath(a_minute: float, exertion: float, **swings: float) -> Layer:
@@ -73,21 +72,28 @@ SHIPPED: tuple[Preset, ...] = (
         ),
     ),
     Preset(
-        name="Careful walk", tags=("walk", "calm", "rebuild"), line="Small soft steps, knees bent, eyes on the frame.",
-        layers=(*_steps(1.5, 1.3, 1.6, 0.25, 0.1), _noise("hand", "Hand", 0.6, pan=0.35, tilt=0.25, dolly=0.8)),
-    ),
-    Preset(
-        name="Brisk walk", tags=("walk", "rebuild"), line="Two steps a second; the picture rocks and nods with them.",
-        layers=(*_steps(2.0, 2.6, 2.6, 0.5, 0.28), _noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2)),
-    ),
-    Preset(
-        name="Run", tags=("run", "wild", "rebuild"), line="Nearly three steps a second, thrown from side to side.",
-        layers=(*_steps(2.8, 4.5, 4.0, 1.1, 0.7), _noise("hand", "Arms", 1.4, 3, pan=0.9, tilt=0.6, roll=0.5, dolly=2.0)),
-    ),
-    Preset(
-        name="Crouched creep", tags=("walk", "tense", "rebuild"), line="Bent low, one slow step after the other, holding the breath between.",
+        name="Careful walk", tags=("walk", "calm"), line="Small soft steps, knees bent, eyes on the frame.",
         layers=(
-            *_steps(0.8, 0.9, 2.4, 0.55, 0.15), _layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
+            _steps(1.5, "soft", pedestal=1.3, truck=1.6, roll=0.25, tilt=0.1, pan=0.1, dolly=0.4),
+            _noise("hand", "Hand", 0.6, pan=0.35, tilt=0.25, dolly=0.8),
+        ),
+    ),
+    Preset(
+        name="Brisk walk", tags=("walk",), line="Two steps a second; the picture rocks and nods with them.",
+        layers=(_steps(2.0, pedestal=2.6, truck=2.6, roll=0.5, tilt=0.28, pan=0.2, dolly=0.8), _noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2)),
+    ),
+    Preset(
+        name="Run", tags=("run", "wild"), line="Nearly three steps a second, thrown from side to side.",
+        layers=(
+            _steps(2.75, "hard", "run", pedestal=4.5, truck=4.0, roll=1.1, tilt=0.7, pan=0.4, dolly=1.2),
+            _noise("hand", "Arms", 1.4, 3, pan=0.9, tilt=0.6, roll=0.5, dolly=2.0),
+        ),
+    ),
+    Preset(
+        name="Crouched creep", tags=("walk", "tense"), line="Bent low, one slow step after the other, holding the breath between.",
+        layers=(
+            _steps(0.8, "soft", pedestal=0.9, truck=2.4, roll=0.55, tilt=0.15, pan=0.3),
+            _layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
             _layer("muscle", "Thighs", Tremor(centre_hz=fixed(8.0)), pedestal=0.04, tilt=0.03),
         ),
     ),

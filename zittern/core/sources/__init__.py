@@ -7,6 +7,8 @@ bands    sums of sines in a band
 drift    slow sway of a standing body
 tremor   fast shake of muscles
 breath   in and out, uneven
+ringing  sums of damped oscillations
+gait     steps by a cadence or by the path's speed
 hit      blows: damped ringing at cues
 cycle    a few keys, repeated
 hand_keys  additive keys

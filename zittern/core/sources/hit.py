@@ -19,6 +19,7 @@ from zittern.core import streams
 from zittern.core.axes import Axis
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.sources.ringing import HEARD_DECAYS, first_peak, ringing
 from zittern.core.sources.source import CUES, Inputs, SourceDoc
 from zittern.core.units import Array, IntArray
 
@@ -26,15 +27,11 @@ __all__ = ["NEAR_M", "Hit"]
 
 # Settled: what is left after the settle time is exp(-3), 5 %.
 _SETTLED = 3.0
-# What is smaller than this share of a hit is left out: 6.9 settle times after it.
-_LEAST = 1e-9
 NEAR_M = 3.0
 _MOST_SETTLE_S = 20.0
 _FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
 # How much of a hit goes where it likes instead of away from its place.
 _OWN_WAY = 0.3
-# Rows times hits worked on at a time.
-_AT_ONCE = 1_000_000
 _MOST_OWN = 500_000
 # A beat comes early or late by no more than this, however slow the rhythm.
 _MOST_EARLY_FRAMES = 2_000.0
@@ -72,11 +69,8 @@ class Hit(SourceDoc):
             return np.zeros((len(inputs.scope.frames), len(inputs.axes)))
         at = inputs.scope.over(hits.frames)
         sigma = _SETTLED / self.settle_s.sample(at)
-        omega = 2.0 * np.pi * self.ring_hz.sample(at)
-        top = np.arctan2(omega, sigma) / omega
-        peak = np.exp(-sigma * top) * omega / np.hypot(omega, sigma)
-        sizes = 2.0 * hits.sizes / peak[:, None]
-        return _ringing(inputs, self.ring_hz, hits.frames, sizes, sigma)
+        sizes = 2.0 * hits.sizes / first_peak(self.ring_hz.sample(at), sigma)[:, None]
+        return ringing(inputs, self.ring_hz, hits.frames, sizes, sigma)
 
     def _of_cues(self, inputs: Inputs) -> _Hits:
         cues = inputs.moments
@@ -109,7 +103,7 @@ class Hit(SourceDoc):
         fps = inputs.scope.fps.value
         frames, start = inputs.scope.frames, inputs.start_frame
         settle = self.settle_s.constant
-        tail = -np.log(_LEAST) * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * fps
+        tail = HEARD_DECAYS * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * fps
         # From whole frame to whole frame after the start: the same wherever one begins to look.
         low = max(0.0, np.floor(float(frames.min(initial=start)) - start - tail - _MOST_EARLY_FRAMES))
         high = max(low, np.ceil(float(frames.max(initial=start)) - start + _MOST_EARLY_FRAMES)) + 1.0
@@ -141,34 +135,3 @@ def _ways(inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
     pushed: dict[Axis, Array] = {"truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right, "zoom": 0.0 * right}
     along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
     return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)
-
-
-def _ringing(inputs: Inputs, ring_hz: Param, arrivals: Array, sizes: Array, sigma: Array) -> Array:
-    """The sum of all hits at each frame. (F, A)."""
-    frames, fps = inputs.scope.frames, inputs.scope.fps.value
-    order = np.argsort(frames, kind="stable")
-    rising = frames[order]
-    phase, started = inputs.phase(ring_hz)[order], inputs.phase_at(ring_hz, arrivals)
-    first = np.searchsorted(rising, arrivals)
-    stop = np.searchsorted(rising, arrivals - np.log(_LEAST) / sigma * fps)
-    out = np.zeros((len(frames), sizes.shape[1]))
-    counts = np.maximum(stop - first, 0)
-    for part in _parts(counts):
-        hit = np.repeat(part, counts[part])
-        row = np.arange(len(hit)) - np.repeat(np.cumsum(counts[part]) - counts[part], counts[part]) + first[hit]
-        seconds = (rising[row] - arrivals[hit]) / fps
-        values = sizes[hit] * np.exp(-sigma[hit] * seconds)[:, None] * np.sin(2.0 * np.pi * (phase[row] - started[hit]))
-        np.add.at(out, row, values)
-    back = np.empty_like(out)
-    back[order] = out
-    return back
-
-
-def _parts(counts: IntArray) -> list[IntArray]:
-    """Numbers of hits, some at a time, so that their rows fit into memory."""
-    total = np.cumsum(counts)
-    if not len(total) or total[-1] == 0:
-        return []
-    edges = np.searchsorted(total, np.arange(_AT_ONCE, total[-1] + _AT_ONCE, _AT_ONCE))
-    bounds = np.unique(np.concatenate([[0], np.minimum(edges + 1, len(counts))]))
-    return [np.arange(low, high) for low, high in zip(bounds[:-1], bounds[1:], strict=True)]

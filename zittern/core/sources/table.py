@@ -12,6 +12,7 @@ from zittern.core.sources.breath import Breath
 from zittern.core.sources.cycle import Cycle
 from zittern.core.sources.drift import Drift
 from zittern.core.sources.formulas import Formulas
+from zittern.core.sources.gait import Gait
 from zittern.core.sources.hand_keys import HandKeys
 from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
@@ -80,6 +81,19 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Breath, "Breath", "the breathing of whoever holds the camera", {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2},
         (Look("rate_hz", "breaths", "/min", times=_PER_MINUTE, step=0.2, digits=1), Look.percent("exertion", "exertion"), _LOOP),
+    ),
+    SourceRow(
+        Gait, "Gait", "steps of whoever carries the camera, by a cadence or by the speed of the path",
+        {"pan": 0.25, "tilt": 0.3, "roll": 0.45, "truck": 2.2, "pedestal": 2.4, "dolly": 0.8},
+        (
+            Look("way", "way"),
+            Look("follows", "follows", hint="The path: its speed says how fast steps come; none while it stands"),
+            Look("cadence_hz", "cadence", "/min", times=_PER_MINUTE, step=0.5, digits=0, hint="Steps a minute, where it follows a cadence"),
+            Look("legs", "legs"),
+            Look("surface", "ground"),
+            Look.percent("limp", "limp"),
+            Look.percent("uneven", "uneven"),
+        ),
     ),
     SourceRow(
         Hit, "Hit", "blows and steps: the camera rings at each cue, or in a rhythm of its own",

@@ -1,0 +1,180 @@
+"""Gait: whoever carries the camera walks or runs.
+
+Steps come where the integral of the step rate reaches whole numbers. The body rises and falls once a step and sways, rolls and turns once in two (a
+stride); each step ends with a knock of the heel, a damped ringing. From the path, the step rate follows the speed v along it as walkers do,
+f = f₀ (v / v₀)^p, and motion grows with the square of the step length, v / f, since the body rolls over its legs as over the spoke of a
+wheel (rise ≈ length² / 8 leg).
+
+Walking: f₀ = 1.9 Hz (114 a minute) at v₀ = 1.4 m/s, so a step of 0.74 m (Winter 1991, The Biomechanics and Motor Control of Human Gait: natural
+cadence 105 to 118, 1.4 m/s); p = 0.58 (Grieve and Gear 1966, Ergonomics 9: step frequency by speed in adults). Running: 2.75 Hz at 3 m/s, p = 0.16: runners
+lengthen their steps and hardly quicken them (Cavanagh and Kram 1989, Med. Sci. Sports Exerc. 21). Valid from a stroll of 0.3 m/s to about 6 m/s.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+
+from zittern.core import streams
+from zittern.core.axes import Axis
+from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.sources.ringing import HEARD_DECAYS, first_peak, ringing
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array, IntArray
+
+__all__ = ["WAYS", "Gait", "Way"]
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """rate_hz at speed_m_s, growing by a power of the speed."""
+
+    rate_hz: float
+    speed_m_s: float
+    power: float
+
+    @property
+    def step_m(self) -> float:
+        """Length of a step at that speed."""
+        return self.speed_m_s / self.rate_hz
+
+
+WAYS: dict[str, Way] = {"walk": Way(1.9, 1.4, 0.58), "run": Way(2.75, 3.0, 0.16)}
+# Slower than the first nobody steps; from the second on everybody does.
+_STANDS_M_S, _STEPS_M_S = 0.08, 0.3
+_LEGS = {"short": 0.85, "usual": 1.0, "long": 1.15}
+# How much of the up and down is the heel's knock, how fast it rings and how soon it is over.
+_KNOCKS = {"hard": 0.45, "firm": 0.28, "soft": 0.08}
+_KNOCK_HZ, _KNOCK_SETTLES_S = 11.0, 0.16
+# Cycles a step, and by how much of a cycle each axis comes after the lowest point: the nod follows the fall, the body leans over the standing leg.
+_PER_STEP: dict[Axis, tuple[float, float]] = {
+    "pedestal": (1.0, 0.0), "tilt": (1.0, 0.12), "dolly": (1.0, 0.25), "zoom": (1.0, 0.0),
+    "truck": (0.5, 0.0), "roll": (0.5, 0.04), "pan": (0.5, 0.2),
+}  # fmt: skip
+_KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6}
+# A limp takes this much from every other step, and hastens the one after it by this share of a step.
+_LIMP_SIZE, _LIMP_TIME = 0.7, 0.16
+_UNEVEN_SIZE, _UNEVEN_TIME = 0.5, 0.08
+_MOST_SIZE = 2.5
+_MOST_STEPS = 500_000
+_ROUNDING = 1e-9
+
+
+class Gait(SourceDoc):
+    """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right."""
+
+    kind: Literal["gait"] = "gait"
+    way: Literal["walk", "run"] = "walk"
+    follows: Literal["the path", "a cadence"] = "a cadence"
+    cadence_hz: Annotated[Param, bounded(0.0, 6.0)] = fixed(1.9)
+    legs: Literal["short", "usual", "long"] = "usual"
+    surface: Literal["hard", "firm", "soft"] = "firm"
+    limp: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.0)
+    uneven: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.3)
+
+    reads: ClassVar[frozenset[str]] = frozenset({"speed"})
+
+    @property
+    def step_rate(self) -> Number:
+        """Steps a second, as a number that may follow the speed along the path."""
+        if self.follows == "a cadence":
+            return self.cadence_hz
+        way = WAYS[self.way]
+        rate = way.rate_hz / _LEGS[self.legs]
+        text = f"smoothstep({_STANDS_M_S}, {_STEPS_M_S}, speed) * {rate} * pow(max(speed, {_STANDS_M_S}) / {way.speed_m_s}, {way.power})"
+        return by_formula(text, fixed(0.0))
+
+    def peak_hz(self, scope: Scope) -> Array:
+        """The step rate. (F,)."""
+        return self.step_rate.sample(scope)
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who stands."""
+        rate = self.step_rate
+        phase = inputs.phase(rate)
+        size = self._size(inputs.scope)[:, None]
+        seed = np.array([inputs.shared_seed], dtype=np.uint64)
+        limp = self.limp.sample(inputs.scope)[:, None]
+        uneven = self.uneven.sample(inputs.scope)[:, None]
+        warped = _warped(phase, limp, uneven, seed)
+        knock = _KNOCKS[self.surface]
+        cycles = np.array([_PER_STEP[axis] for axis in inputs.axes])
+        turn = 2.0 * np.pi * (warped * cycles[:, 0] - cycles[:, 1])
+        waves = np.sqrt(2.0) * np.where(cycles[:, 0] == 1.0, -np.cos(turn), np.sin(turn))
+        body = size * _by_step(warped, limp, uneven, seed) * waves
+        shares = np.array([knock * _KNOCKED.get(axis, 0.0) for axis in inputs.axes])
+        return np.asarray(body + self._heels(inputs, rate, shares, seed), dtype=np.float64)
+
+    def _size(self, scope: Scope) -> Array:
+        """How large the motion is against that of the usual pace. (F,)."""
+        if self.follows == "a cadence":
+            return np.where(self.cadence_hz.sample(scope) > 0.0, 1.0, 0.0)
+        speed = scope.value("speed")
+        rate = self.step_rate.sample(scope)
+        length = np.where(rate > 0.0, speed / np.where(rate > 0.0, rate, 1.0), 0.0) / WAYS[self.way].step_m
+        begun = np.clip((speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S), 0.0, 1.0)
+        return np.minimum(length**2, _MOST_SIZE) * begun * begun * (3.0 - 2.0 * begun)
+
+    def _heels(self, inputs: Inputs, rate: Number, shares: Array, seed: streams.Seeds) -> Array:
+        """The knock at each step. (F, A)."""
+        if not np.any(shares):
+            return np.zeros((len(inputs.scope.frames), len(shares)))
+        limps, unevens = (each.constant if each.constant is not None else 0.0 for each in (self.limp, self.uneven))
+        numbers, frames = _steps(inputs, rate, lambda number: _late(number, limps, unevens, seed))
+        at = inputs.scope.over(frames)
+        limp, uneven = self.limp.sample(at)[:, None], self.uneven.sample(at)[:, None]
+        decay = np.array([3.0 / _KNOCK_SETTLES_S])
+        size = self._size(at)[:, None] * _by_step(numbers[:, None].astype(np.float64) + _ROUNDING, limp, uneven, seed)
+        sizes = np.sqrt(2.0) * size * shares / first_peak(np.array([_KNOCK_HZ]), decay)
+        return ringing(inputs, fixed(_KNOCK_HZ), frames, sizes, np.repeat(decay, len(frames)))
+
+
+def _steps(inputs: Inputs, rate: Number, late: Callable[[Array], Array]) -> tuple[IntArray, Array]:
+    """Steps that the frames may feel: numbers from the start on, and where each falls, early or late as the body has it. (H,), (H,)."""
+    frames, start, fps = inputs.scope.frames, inputs.start_frame, inputs.scope.fps.value
+    tail = HEARD_DECAYS * _KNOCK_SETTLES_S / 3.0 * fps
+    # From whole frame to whole frame after the start: the same wherever one begins to look.
+    low = max(0.0, np.floor(float(frames.min(initial=start)) - start - tail - fps))
+    high = max(low, np.ceil(float(frames.max(initial=start)) - start + fps)) + 1.0
+    grid = start + np.arange(low, high + 1.0)
+    beats = inputs.beat_at(rate, grid)
+    numbers = np.arange(np.ceil(beats[0] - _ROUNDING), np.floor(beats[-1]) + 1.0)[:_MOST_STEPS]
+    numbers = numbers[numbers > 0.0]
+    return numbers.astype(np.int64), np.interp(numbers - late(numbers), beats, grid)
+
+
+def _warped(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> Array:
+    """Steps that come early or late: a limp hastens every other one, and none is like another. Still rising. (F, A) -> (F, A)."""
+    return phase + _between(phase, lambda number: _late(number, limp, uneven, seed))
+
+
+def _late(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
+    """By how much of a step each one is early."""
+    return np.asarray(_LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * _numbered(number, seed, 41), dtype=np.float64)
+
+
+def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> Array:
+    """How large each step is, smoothly from one to the next; 1 on average. (F, A) -> (F, A)."""
+
+    def size(number: Array) -> Array:
+        limped = _LIMP_SIZE * limp * (np.mod(number, 2.0) - 0.5)
+        return np.asarray(1.0 + limped + _UNEVEN_SIZE * uneven * _numbered(number, seed, 42), dtype=np.float64)
+
+    return _between(phase, size)
+
+
+def _between(phase: Array, of: Callable[[Array], Array]) -> Array:
+    """What each step has, smoothly from one to the next. (F, A) -> (F, A)."""
+    index = np.floor(phase)
+    fade = phase - index
+    fade = fade * fade * (3.0 - 2.0 * fade)
+    return np.asarray(of(index) + (of(index + 1.0) - of(index)) * fade, dtype=np.float64)
+
+
+def _numbered(index: Array, seed: streams.Seeds, salt: int) -> Array:
+    """A random number in -1..1 for each step. (F, A) -> (F, A)."""
+    return streams.at(streams.spawn(seed, salt), index.astype(np.int64).ravel()).reshape(index.shape)

@@ -1,0 +1,57 @@
+"""Ringing: sums of damped oscillations that begin at moments of their own."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from zittern.core.numbers.param import Number
+from zittern.core.sources.source import Inputs
+from zittern.core.units import Array, IntArray
+
+__all__ = ["HEARD_DECAYS", "first_peak", "ringing"]
+
+# What is smaller than this share of one is left out; so many times 1/σ after it began.
+_LEAST = 1e-9
+HEARD_DECAYS = -math.log(_LEAST)
+# Rows times moments worked on at a time.
+_AT_ONCE = 1_000_000
+
+
+def first_peak(ring_hz: Array, sigma: Array) -> Array:
+    """Height of the first peak of exp(-σ s) sin(ω s): exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω."""
+    omega = 2.0 * np.pi * ring_hz
+    top = np.arctan2(omega, sigma) / omega
+    return np.asarray(np.exp(-sigma * top) * omega / np.hypot(omega, sigma), dtype=np.float64)
+
+
+def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:
+    """Sum over moments of sizes · exp(-σ s) sin(2π φ(s)), φ the integral of the ring frequency since each arrived. (H,) frames, (H, A), (H,) -> (F, A)."""
+    frames, fps = inputs.scope.frames, inputs.scope.fps.value
+    order = np.argsort(frames, kind="stable")
+    rising = frames[order]
+    phase, started = inputs.phase(ring_hz)[order], inputs.phase_at(ring_hz, arrivals)
+    first = np.searchsorted(rising, arrivals)
+    stop = np.searchsorted(rising, arrivals + HEARD_DECAYS / sigma * fps)
+    out = np.zeros((len(frames), sizes.shape[1]))
+    counts = np.maximum(stop - first, 0)
+    for part in _parts(counts):
+        hit = np.repeat(part, counts[part])
+        row = np.arange(len(hit)) - np.repeat(np.cumsum(counts[part]) - counts[part], counts[part]) + first[hit]
+        seconds = (rising[row] - arrivals[hit]) / fps
+        values = sizes[hit] * np.exp(-sigma[hit] * seconds)[:, None] * np.sin(2.0 * np.pi * (phase[row] - started[hit]))
+        np.add.at(out, row, values)
+    back = np.empty_like(out)
+    back[order] = out
+    return back
+
+
+def _parts(counts: IntArray) -> list[IntArray]:
+    """Numbers of hits, some at a time, so that their rows fit into memory."""
+    total = np.cumsum(counts)
+    if not len(total) or total[-1] == 0:
+        return []
+    edges = np.searchsorted(total, np.arange(_AT_ONCE, total[-1] + _AT_ONCE, _AT_ONCE))
+    bounds = np.unique(np.concatenate([[0], np.minimum(edges + 1, len(counts))]))
+    return [np.arange(low, high) for low, high in zip(bounds[:-1], bounds[1:], strict=True)]
