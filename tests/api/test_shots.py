@@ -1,6 +1,7 @@
 import base64
 
 from tests.api.making import WithServer
+from zittern.core.sources.table import SOURCES
 
 SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 0.9}]}
 
@@ -25,7 +26,7 @@ class Projects(WithServer):
                 ("jetty-walk-handheld", 192, 2),
                 ("lamp-close", 240, 3),
                 ("signal-run", 192, 7),
-                ("sled-run", 168, 6),
+                ("sled-run", 168, 5),
             ],
         )
         made = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Empty", "fps": "30000/1001", "frames": 90}).json()
@@ -173,7 +174,7 @@ class Tables(WithServer):
     def test_what_the_page_needs(self) -> None:
         tables = self.client.get("/api/tables").json()
         self.assertEqual([axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"])
-        self.assertEqual([source["kind"] for source in tables["sources"]], ["noise", "wave", "drift", "tremor", "breath", "gait", "hit", "cycle", "keys", "formula"])
+        self.assertEqual([source["kind"] for source in tables["sources"]], [row.kind for row in SOURCES])
         self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])
         self.assertEqual([look["field"] for look in tables["forms"]["move"]][-1], "focal_mm")
         self.assertEqual(tables["forms"]["limits"]["aim_camera.fill"], [0.02, 4.0])

@@ -913,7 +913,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "hit" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2545,7 +2545,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Gait"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
+            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Gait"] | components["schemas"]["Road"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
             /** Span Frames */
             span_frames?: [
                 number,
@@ -3496,6 +3496,57 @@ export interface components {
             revision: number;
         };
         /**
+         * Road
+         * @description follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H (hardly a track).
+         */
+        Road: {
+            /**
+             * Follows
+             * @default a set speed
+             * @enum {string}
+             */
+            follows: "the path" | "a set speed";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "road";
+            /**
+             * Ripples
+             * @default none
+             * @enum {string}
+             */
+            ripples: "none" | "short" | "long";
+            /**
+             * Roughness
+             * @default C
+             * @enum {string}
+             */
+            roughness: "A" | "B" | "C" | "D" | "E" | "F" | "G" | "H";
+            /**
+             * Speed M S
+             * @default {
+             *       "state": "fixed",
+             *       "value": 12
+             *     }
+             */
+            speed_m_s: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Springs
+             * @default soft
+             * @enum {string}
+             */
+            springs: "soft" | "firm" | "hardly any";
+            /**
+             * Wheelbase M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 2.7
+             *     }
+             */
+            wheelbase_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
          * Sample
          * @description Where the hand was at a frame.
          */
@@ -3817,7 +3868,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "hit" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4054,7 +4105,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "hit" | "cycle" | "keys" | "formula";
+            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "formula";
             /** Title */
             title: string;
         };

@@ -1,6 +1,6 @@
 """THE TABLE of presets that come with the application. Why each is as it is, and what it measures: docs/presets.md.
 
-Those tagged “rebuild” imitate wheels and the ground with what there is; they will be made anew from sources of their own.
+Those tagged “rebuild” imitate the ground and people with what there is; they will be made anew from sources of their own.
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ from zittern.core.sources.drift import Drift
 from zittern.core.sources.gait import Gait
 from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
+from zittern.core.sources.road import Road
 from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
@@ -98,17 +99,19 @@ SHIPPED: tuple[Preset, ...] = (
         ),
     ),
     Preset(
-        name="Smooth road", tags=("vehicle", "calm", "rebuild"), line="A car on good tarmac: it floats on its springs, tyres hum.",
+        name="Smooth road", tags=("vehicle", "calm"), line="A car on good tarmac: it floats on its springs, tyres hum.",
         layers=(
-            _noise("spring", "Springs", 1.2, 1, pedestal=1.2, tilt=0.14, roll=0.16), _noise("tyre", "Tyres", 10.0, 1, pedestal=0.06, tilt=0.015, roll=0.01),
+            _layer("road", "Road", Road(roughness="B", speed_m_s=fixed(16.0)), pedestal=2.6, tilt=0.32, roll=0.3),
             _noise("wheel", "Steering", 0.25, 1, pan=0.25, truck=2.0),
         ),
     ),
     Preset(
-        name="Washboard", tags=("vehicle", "wild", "rebuild"), line="Ripples across the track shake everything upright, ten times a second.",
+        name="Washboard", tags=("vehicle", "wild"), line="Ripples across the track shake everything upright, ten times a second.",
         layers=(
-            _layer("ripple", "Ripples", Wave(rate_hz=fixed(10.4)), pedestal=0.55, tilt=0.2),
-            _noise("bump", "Bumps", 1.7, 3, pedestal=1.8, tilt=0.35, roll=0.45),
+            _layer(
+                "road", "Washboard", Road(roughness="D", speed_m_s=fixed(5.7), springs="hardly any", ripples="short", wheelbase_m=fixed(1.6)),
+                pedestal=1.2, tilt=0.25, roll=0.25,
+            ),
             _noise("rattle", "Rattle", 8.0, 2, pan=0.08, roll=0.12, truck=0.2),
         ),
     ),

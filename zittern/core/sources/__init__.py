@@ -9,6 +9,7 @@ tremor   fast shake of muscles
 breath   in and out, uneven
 ringing  sums of damped oscillations
 gait     steps by a cadence or by the path's speed
+road     uneven ground through wheels and springs
 hit      blows: damped ringing at cues
 cycle    a few keys, repeated
 hand_keys  additive keys

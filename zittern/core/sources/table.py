@@ -16,6 +16,7 @@ from zittern.core.sources.gait import Gait
 from zittern.core.sources.hand_keys import HandKeys
 from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
+from zittern.core.sources.road import Road
 from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
@@ -93,6 +94,18 @@ SOURCES: tuple[SourceRow, ...] = (
             Look("surface", "ground"),
             Look.percent("limp", "limp"),
             Look.percent("uneven", "uneven"),
+        ),
+    ),
+    SourceRow(
+        Road, "Road", "wheels or runners on uneven ground, and a body on springs",
+        {"pan": 0.12, "tilt": 0.3, "roll": 0.3, "truck": 0.6, "pedestal": 1.6, "dolly": 0.4},
+        (
+            Look("roughness", "road", hint="ISO 8608: A is new tarmac, C a country road, E a field track, H hardly a way"),
+            Look("follows", "follows", hint="The path: its speed is that of the wheels; nothing while it stands"),
+            Look("speed_m_s", "speed", "m/s", step=0.05, digits=1, scales=True, hint="Where it follows a set speed"),
+            Look("springs", "springs"),
+            Look("wheelbase_m", "wheelbase", "m", step=0.01, digits=1),
+            Look("ripples", "ripples", hint="Washboard: waves across the track, half a metre or nearly a metre long"),
         ),
     ),
     SourceRow(

@@ -1,0 +1,160 @@
+"""Road: wheels roll over an uneven road, and the body on its springs answers.
+
+The height of the road is a sum of sines scattered evenly in log wavenumber, of the spectrum of ISO 8608:2016: G(n) = G(n₀) (n/n₀)^-2 with
+n₀ = 0.1 cycles a metre and G(n₀) = 16, 64, 256 … · 10^-6 m³ in the middle of classes A, B, C … to H. Each sine goes through a quarter car, two
+masses on springs,
+
+    H(s) = k_t (c s + k) / ((m s² + c s + k) (m_u s² + c s + k + k_t) - (c s + k)²)
+
+(Gillespie 1992, Fundamentals of Vehicle Dynamics, ch. 5), at the frequency with which it is met, wavenumber times speed. That is exact at a
+steady speed; where the speed changes the answer follows it without ringing on, so that any frame is worked out by itself. The rear axle meets what
+the front one met a wheelbase before; left and right wheels differ more, the shorter the wave. Heave is the mean of both axles, pitch their
+difference over the wheelbase, roll that of the sides over the track.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+import numpy.typing as npt
+
+from zittern.core import streams
+from zittern.core.axes import Axis
+from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array
+
+__all__ = ["CLASSES", "SUSPENSIONS", "WAVENUMBERS", "Road", "Suspension", "amplitudes_m"]
+
+Complex = npt.NDArray[np.complex128]
+
+
+@dataclass(frozen=True, slots=True)
+class Suspension:
+    """Body on springs and wheel on its tyre: natural frequencies, damping ratio of the body, and the wheel's mass against the body's."""
+
+    body_hz: float
+    damping: float
+    wheel_hz: float
+    mass_ratio: float
+
+    def response(self, f_hz: Array) -> Complex:
+        """Motion of the body against that of the road, complex. Any shape."""
+        s = 2j * np.pi * f_hz
+        k = (2.0 * np.pi * self.body_hz) ** 2
+        c = 2.0 * self.damping * 2.0 * np.pi * self.body_hz
+        tyre = self.mass_ratio * (2.0 * np.pi * self.wheel_hz) ** 2 - k
+        spring = c * s + k
+        return np.asarray(tyre * spring / ((s * s + spring) * (self.mass_ratio * s * s + spring + tyre) - spring * spring), dtype=np.complex128)
+
+
+# Usual figures of cars (Gillespie 1992: body 1 to 1.5 Hz, wheel hop 10 to 12 Hz, damping 0.2 to 0.4); a sled or cart has hardly any give.
+SUSPENSIONS: dict[str, Suspension] = {
+    "soft": Suspension(1.1, 0.25, 10.0, 0.12),
+    "firm": Suspension(1.6, 0.35, 11.0, 0.14),
+    "hardly any": Suspension(4.5, 0.12, 16.0, 0.2),
+}
+# G(n0) in 1e-6 m3 at the middle of each class.
+CLASSES: dict[str, float] = {name: 16.0 * 4.0**n for n, name in enumerate("ABCDEFGH")}
+_N0, _SINES = 0.1, 120
+# Wavenumbers of the standard's own range, cycles a metre.
+WAVENUMBERS = (0.011, 2.83)
+_EDGES = np.exp(np.linspace(np.log(WAVENUMBERS[0]), np.log(WAVENUMBERS[1]), _SINES + 1))
+_WIDTHS = np.diff(_EDGES)
+# Swings are for this class and speed: others are larger or smaller as they are.
+_REFERENCE_CLASS, _REFERENCE_M_S = "C", 12.0
+_TRACK_M = 1.5
+_RIPPLES_M = {"none": 0.0, "short": 0.55, "long": 0.9}
+# Ripples of washboard are a centimetre or two high where cars go (Mather 1963; Both, Hong and Kurtze 2001).
+_RIPPLE_M = 0.012
+_STANDS_M_S, _ROLLS_M_S = 0.02, 0.5
+# Which part of the body's motion each axis has.
+_PARTS: dict[Axis, str] = {"pedestal": "heave", "zoom": "heave", "tilt": "pitch", "dolly": "pitch", "roll": "roll", "truck": "roll", "pan": "roll"}
+_SALTS = {"where": 51, "mean": 52, "sides": 53}
+_CHUNK_FRAMES = 2048
+
+
+class Road(SourceDoc):
+    """follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H (hardly a track)."""
+
+    kind: Literal["road"] = "road"
+    roughness: Literal["A", "B", "C", "D", "E", "F", "G", "H"] = "C"
+    follows: Literal["the path", "a set speed"] = "a set speed"
+    speed_m_s: Annotated[Param, bounded(0.0, 100.0)] = fixed(12.0)
+    springs: Literal["soft", "firm", "hardly any"] = "soft"
+    wheelbase_m: Annotated[Param, bounded(0.3, 12.0)] = fixed(2.7)
+    ripples: Literal["none", "short", "long"] = "none"
+
+    reads: ClassVar[frozenset[str]] = frozenset({"speed"})
+
+    @property
+    def speed(self) -> Number:
+        """Metres a second."""
+        return self.speed_m_s if self.follows == "a set speed" else by_formula("speed", fixed(0.0))
+
+    def peak_hz(self, scope: Scope) -> Array:
+        """The body on its springs, while it rolls; ripples where they are met. (F,)."""
+        speed = self.speed.sample(scope)
+        wave = _RIPPLES_M[self.ripples]
+        peak = speed / wave if wave else np.full(speed.shape, SUSPENSIONS[self.springs].body_hz)
+        return np.where(speed > _STANDS_M_S, peak, 0.0)
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A), unit RMS on a class C road at 12 m/s on the same springs; twice as large from class to class."""
+        speed = self.speed.sample(inputs.scope)
+        rolls = np.clip((speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S), 0.0, 1.0)
+        base = self.wheelbase_m.sample(inputs.scope)
+        way = inputs.phase(self.speed)
+        size = np.sqrt(CLASSES[self.roughness] / CLASSES[_REFERENCE_CLASS])
+        seed = np.array([inputs.shared_seed], dtype=np.uint64)
+        out = np.empty(way.shape)
+        for start in range(0, len(speed), _CHUNK_FRAMES):
+            rows = slice(start, start + _CHUNK_FRAMES)
+            for column, axis in enumerate(inputs.axes):
+                out[rows, column] = self._part(_PARTS[axis], way[rows, column], speed[rows], base[rows], size, seed)
+        return out * (rolls * rolls * (3.0 - 2.0 * rolls))[:, None]
+
+    def _part(self, part: str, way_m: Array, speed: Array, base_m: Array, size: float, seed: streams.Seeds) -> Array:
+        """Heave, pitch or roll along the way. (F,)."""
+        n, starts = _sines(seed, "sides" if part == "roll" else "mean")
+        amplitude = amplitudes_m(_REFERENCE_CLASS, n) * size
+        if wave := _RIPPLES_M[self.ripples]:
+            n, starts = np.append(n, 1.0 / wave), np.append(starts, 0.0)
+            amplitude = np.append(amplitude, _RIPPLE_M / 2.0)
+        turn = np.exp(2j * np.pi * (n * way_m[:, None] + starts)) * SUSPENSIONS[self.springs].response(n * speed[:, None])
+        wheels = _wheels(part, n, base_m[:, None])
+        return np.asarray((turn * wheels * amplitude).imag.sum(axis=1) / _reference(part, self.springs), dtype=np.float64)
+
+
+def amplitudes_m(roughness: str, n: Array) -> Array:
+    """Height of each of the road's sines, one a band of wavenumbers: √(2 G(n) Δn). (N,)."""
+    return np.asarray(np.sqrt(2.0 * CLASSES[roughness] * 1e-6 * (n / _N0) ** -2.0 * _WIDTHS), dtype=np.float64)
+
+
+def _sines(seed: streams.Seeds, what: str) -> tuple[Array, Array]:
+    """Wavenumbers, one somewhere in each band, and where each begins, in cycles. (N,), (N,)."""
+    places = np.arange(_SINES, dtype=np.int64)
+    where = streams.at(streams.spawn(seed, _SALTS["where"]), places)[0] * 0.5 + 0.5
+    starts = streams.at(streams.spawn(seed, _SALTS[what]), places)[0]
+    return _EDGES[:-1] * (_EDGES[1:] / _EDGES[:-1]) ** where, starts
+
+
+def _wheels(part: str, n: Array, base_m: Array) -> Complex:
+    """How a wave of the road moves the body: both axles together, one against the other, or the sides against each other. (F, N)."""
+    if part == "roll":
+        # Waves much longer than the track lift both sides alike.
+        return np.asarray(np.sqrt(1.0 - np.exp(-np.pi * n * _TRACK_M)) / _TRACK_M + 0j * base_m, dtype=np.complex128)
+    rear = np.exp(-2j * np.pi * n * base_m)
+    return np.asarray((1.0 + rear) / 2.0 if part == "heave" else (1.0 - rear) / base_m, dtype=np.complex128)
+
+
+@lru_cache(maxsize=32)
+def _reference(part: str, springs: str) -> float:
+    """RMS of a part of the motion at the reference: half the sum of squares of its sines."""
+    n = np.sqrt(_EDGES[:-1] * _EDGES[1:])
+    moved = amplitudes_m(_REFERENCE_CLASS, n) * SUSPENSIONS[springs].response(n * _REFERENCE_M_S) * _wheels(part, n, np.array([[2.7]]))[0]
+    return float(np.sqrt(np.sum(np.abs(moved) ** 2) / 2.0))
