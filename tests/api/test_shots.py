@@ -25,6 +25,7 @@ class Projects(WithServer):
                 ("jetty-walk", 192, 0),
                 ("jetty-walk-handheld", 192, 2),
                 ("lamp-close", 240, 3),
+                ("mast-fall", 168, 3),
                 ("signal-run", 192, 7),
                 ("sled-run", 168, 5),
             ],

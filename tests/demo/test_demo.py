@@ -7,6 +7,7 @@ import numpy as np
 from tests.core.making import command, rms
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import read, subject_distance_m
+from zittern.demo import deck
 from zittern.demo.build import SLUGS, ensure_demo
 from zittern.demo.build_sets import SETS
 from zittern.demo.courier import place_m
@@ -103,3 +104,15 @@ class Ensuring(unittest.TestCase):
             self.assertEqual(len(library.state("jetty-walk").document.lanes), 1)
             self.assertEqual(len(library.shots()), len(SLUGS))
             library.close()
+
+    def test_the_mast_falls_and_the_camera_feels_it_as_late_as_the_planks_take(self) -> None:
+        shot = SHOTS["mast-fall"]()
+        self.assertLess(deck.fall_deg(np.array([0.5]))[0], 10.0)
+        self.assertGreater(deck.fall_deg(np.array([deck.HITS_S]))[0], 85.0)
+        self.assertAlmostEqual(shot.cues[0].frame, 1.0 + 24.0 * deck.HITS_S, places=6)
+        frames = np.arange(1.0, 168.0, 0.1)
+        hit = evaluate(shot, frames).layers["hit-1"]
+        begun = frames[np.flatnonzero(np.abs(hit[:, 4]) > 1e-6)[0]]
+        away = np.linalg.norm(np.array(shot.cues[0].place_m) - evaluate(shot, np.array([shot.cues[0].frame])).bare.position_m[0])
+        self.assertAlmostEqual(begun, shot.cues[0].frame + away / 60.0 * 24.0, delta=0.2)
+        self.assertGreater(np.abs(hit[:, 1]).max(), 0.5)

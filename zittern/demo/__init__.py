@@ -4,6 +4,7 @@ meshes     primitives as coloured triangles
 glb        a tree of meshes and animated nodes -> GLB
 courier    the courier who walks, and where the courier is
 jetty      the plank jetty with its surroundings
+deck       a deck, and a signal mast that comes down across it
 dunes      dunes above the marsh, with a lamp
 build_sets writes the shipped GLB files (`make sets`)
 shots      the demo shots

@@ -14,7 +14,7 @@ from zittern.demo.courier import courier
 from zittern.demo.glb import Piece
 from zittern.demo.meshes import Colour, Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 
-__all__ = ["DURATION_S", "SET_ID", "far_hills", "pieces", "sky", "times_s"]
+__all__ = ["DURATION_S", "SET_ID", "far_hills", "flag", "pieces", "sky", "times_s", "water"]
 
 SET_ID = "saltmarsh-jetty"
 DURATION_S = 12.0
@@ -41,7 +41,7 @@ def pieces() -> list[Piece]:
     rng = np.random.default_rng(_SEED)
     return [
         Piece("sky", sky(), unlit=True),
-        Piece("water", _water(rng)),
+        Piece("water", water(rng)),
         Piece("hills", far_hills(rng)),
         Piece("planks", _planks(rng)),
         Piece("posts", _posts(rng)),
@@ -65,7 +65,9 @@ def sky() -> Mesh:
     return Mesh(dome.positions, np.stack([np.interp(height, stops, inks[:, c]) for c in range(3)], axis=1))
 
 
-def _water(rng: np.random.Generator) -> Mesh:
+def water(rng: np.random.Generator) -> Mesh:
+    """The marsh at high tide, darker along the jetty."""
+
     def axis(reach: float) -> Array:
         near = np.linspace(-21.0, 21.0, 25)
         far = np.geomspace(21.0, reach, 7)[1:]
@@ -161,7 +163,8 @@ def _reeds(rng: np.random.Generator) -> Mesh:
     return joined(parts)
 
 
-def _flag(width: float, height: float, colour: Colour, x: float, y: float) -> Mesh:
+def flag(width: float, height: float, colour: Colour, x: float, y: float) -> Mesh:
+    """A stiff flag about a place beside a mast, metres."""
     return box((width, height, 0.03), colour).turned(pan=12).moved((x, y, 0.0))
 
 
@@ -171,9 +174,9 @@ def _mast() -> Mesh:
             cylinder((0, _WATER_Y - 1.0, 0), (0, 6.4, 0), 0.13, 0.07, 8, _POST),
             cylinder((-1.0, 5.2, 0), (1.0, 5.2, 0), 0.05, 0.05, 6, _POST),
             blob((0.14, 0.14, 0.14), _RED, 8, 5).moved((0, 6.5, 0)),
-            _flag(0.8, 0.5, _RED, -0.5, 4.85),
-            _flag(0.5, 0.44, _WHITE, 0.55, 4.9),
-            _flag(0.36, 0.3, srgb("#2F4B6E"), 0.75, 4.3),
+            flag(0.8, 0.5, _RED, -0.5, 4.85),
+            flag(0.5, 0.44, _WHITE, 0.55, 4.9),
+            flag(0.36, 0.3, srgb("#2F4B6E"), 0.75, 4.3),
             cylinder((0, 6.2, 0), (1.9, _WATER_Y, 1.2), 0.015, 0.015, 4, _ROPE),
             cylinder((0, 6.2, 0), (1.6, _WATER_Y, -1.6), 0.015, 0.015, 4, _ROPE),
         ]
@@ -186,7 +189,7 @@ def _station(rng: np.random.Generator) -> Mesh:
     parts = [walls, roof, box((8.0, 0.2, 7.0), _WOOD[1]).moved((0.4, -0.12, 0))]
     parts += [box((0.9, 2.0, 0.1), _POST).moved((1.2, 1.0, 2.24)), box((1.0, 0.9, 0.1), srgb("#E7C77A")).moved((-1.1, 1.7, 2.24))]
     parts += [cylinder((x, _WATER_Y - 1.0, z), (x, 0.0, z), 0.16, 0.14, 7, _POST) for x in (-2.9, 0.4, 3.6) for z in (-2.8, 2.8)]
-    parts += [cylinder((2.9, 3.2, 0.4), (2.9, 6.0, 0.4), 0.05, 0.03, 6, _POST), _flag(0.9, 0.5, srgb("#D9B45B"), 3.35, 5.7)]
+    parts += [cylinder((2.9, 3.2, 0.4), (2.9, 6.0, 0.4), 0.05, 0.03, 6, _POST), flag(0.9, 0.5, srgb("#D9B45B"), 3.35, 5.7)]
     return joined(parts)
 
 

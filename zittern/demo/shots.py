@@ -13,10 +13,10 @@ from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
-from zittern.demo import dunes, jetty
+from zittern.demo import deck, dunes, jetty
 from zittern.demo.courier import CHEST_M, place_m
 
-__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "lamp_close", "signal_run", "sled_run"]
+__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "lamp_close", "mast_fall", "signal_run", "sled_run"]
 
 _FRAMES = 192
 _FPS = 24
@@ -106,6 +106,31 @@ def sled_run() -> Shot:
     )
 
 
+def mast_fall() -> Shot:
+    """Low on the deck while the signal mast comes down: held by hand, struck twice, each time as late as the shock takes through the planks."""
+    camera = Mount(id="camera", name="Camera", x_m=keyed((1, 0.2), (168, -0.15)), y_m=fixed(0.38), z_m=keyed((1, 0.6), (168, 0.15)))
+    mast = Subject.at("Signal mast", (deck.FOOT_M[0] - 1.6, 2.6, deck.FOOT_M[2])).replace(height_m=deck.TOP_M)
+    shot = new_shot("Mast fall", last_frame=168, set_id=deck.SET_ID, subject=mast, mounts=(camera,), focal_mm=fixed(24.0))
+    x, _, z = deck.FOOT_M
+    cues = [
+        {"frame": 1.0 + deck.HITS_S * _FPS, "name": "Mast", "strength": 1.6, "place_m": (x - 3.4, 0.0, z)},
+        {"frame": 1.0 + deck.BOUNCES_S[0] * _FPS, "name": "Mast again", "strength": 0.6, "place_m": (x - 6.4, 0.0, z)},
+    ]
+    struck = {"ring_hz": 4.2, "settle_s": 0.8, "wave_m_s": 60.0, "at_start": False}
+    return _edited(
+        shot,
+        {"type": "aim_camera", "frame": 1},
+        {"type": "set_move", "frame": 1, "values": {"tilt_deg": 11.0, "pan_deg": -3.0}},
+        {"type": "add_handheld"},
+        {"type": "scale_swings", "layers": ["sway-1", "shake-1"], "factor": 0.6},
+        {"type": "add_cues", "cues": cues},
+        {"type": "add_layer", "source": "hit"},
+        {"type": "scale_swings", "layers": ["hit-1"], "factor": 4.0},
+        {"type": "set_values", "values": [{"at": f"layer:hit-1.source.{name}", "value": value} for name, value in struck.items()]},
+        {"type": "set_values", "values": [{"at": "layer:hit-1.name", "value": "Struck deck"}]},
+    )
+
+
 def empty_dune() -> Shot:
     """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
@@ -145,4 +170,5 @@ SHOTS: dict[str, Callable[[], Shot]] = {
     "empty-dune": empty_dune,
     "signal-run": signal_run,
     "sled-run": sled_run,
+    "mast-fall": mast_fall,
 }
