@@ -8,7 +8,7 @@ SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", 
 
 class Projects(WithServer):
     def test_list_add_rename_remove(self) -> None:
-        self.assertEqual(self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 6}])
+        self.assertEqual(self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 7}])
         made = self.client.post("/api/projects", json={"name": "Second"})
         self.assertEqual((made.status_code, made.json()["slug"]), (201, "second"))
         self.assertEqual(self.client.patch("/api/projects/second", json={"name": "Other"}).json()["name"], "Other")

@@ -65,7 +65,16 @@ export function CueRow({ width, headPx }: { width: number; headPx: number }) {
       <div className="relative overflow-hidden" style={{ width }}>
         {shown.map((cue) => {
           const on = selected.includes(cue.id);
-          return <Flag key={cue.id} cue={cue} on={on} left={x(cue.frame + (on ? by : 0))} hold={bind(cue)} />;
+          return (
+            <Flag
+              key={cue.id}
+              cue={cue}
+              on={on}
+              left={x(cue.frame + (on ? by : 0))}
+              hold={bind(cue)}
+              onChoose={() => selectCues([cue.id])}
+            />
+          );
         })}
       </div>
     </section>
