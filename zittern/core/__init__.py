@@ -4,6 +4,7 @@ errors     one tree of errors
 units      conversions between degrees, radians, metres, centimetres
 axes       the seven camera axes
 doc        base of all documents: frozen, strict, fingerprinted
+versions   older documents brought to the present version, step by step
 streams    random numbers by seed and place
 octave     one octave of gradient noise
 formula    THE LANGUAGE of formulas: grammar, functions, trees

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import json
-from collections.abc import Callable
 from typing import Any
 
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
+from zittern.core.versions import Step, brought_up, parsed
 
 __all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]
 
@@ -68,28 +67,17 @@ def with_cues(data: dict[str, Any]) -> dict[str, Any]:
 
 
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues}
+STEPS: dict[int, Step] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues}
 
 
 def read_shot(text: str | bytes) -> Shot:
     """A shot from JSON text. Raises DocumentError with the place of the first fault."""
-    try:
-        data = json.loads(text)
-    except (ValueError, RecursionError) as error:
-        raise DocumentError(f"this is not JSON: {error}") from error
-    return shot_from(data)
+    return shot_from(parsed(text))
 
 
 def shot_from(data: Any) -> Shot:
     """A shot from parsed JSON. Raises DocumentError."""
-    if not isinstance(data, dict) or data.get("schema_name") != "zittern.shot":
-        raise DocumentError('this is not a shot: "schema_name" should be "zittern.shot"', "schema_name")
-    version = data.get("schema_version")
-    if not isinstance(version, int) or isinstance(version, bool) or not 1 <= version <= SCHEMA_VERSION:
-        raise DocumentError(f"schema_version 1 to {SCHEMA_VERSION} can be read, got {version!r}; a newer Zittern wrote this", "schema_version")
-    while version < SCHEMA_VERSION:
-        data = STEPS[version](data)
-        version += 1
+    data = brought_up(data, "shot", SCHEMA_VERSION, STEPS)
     with faults_as(DocumentError):
         return Shot.model_validate(data)
 

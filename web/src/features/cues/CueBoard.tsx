@@ -2,6 +2,7 @@ import { Trash2 } from "lucide-react";
 import { useRef } from "react";
 import { useStore } from "zustand";
 import type { Cue } from "../../api/types";
+import { NameInput } from "../../shared/NameInput";
 import { NumberField, ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
@@ -9,9 +10,10 @@ import { openShot } from "../../stores/openShot";
 import { selectMade } from "../../stores/selection";
 import { preview } from "../../stores/trying";
 import { view } from "../../stores/view";
-import { CueName } from "./CueName";
 import { exportCues, importCues, removeCues, setCues } from "./cues";
 import { PlaceFields } from "./PlaceFields";
+
+const MOST_NAME = 60;
 
 /** The selected cues: when, how strong, and where in the set. */
 export function CueBoard() {
@@ -29,7 +31,16 @@ export function CueBoard() {
   return (
     <div className="flex flex-col gap-2 px-3 py-1.5">
       <div className="flex items-center gap-2">
-        <CueName key={first.id + first.name} name={first.name} />
+        <NameInput
+          key={first.id + first.name}
+          name={first.name}
+          label="Name of the cue"
+          most={MOST_NAME}
+          placeholder="cue"
+          className="border-base-300"
+          onName={(name) => void setCues({ name })}
+          mayBeEmpty
+        />
         {cues.length > 1 && (
           <span className="rounded-sm bg-(--wash) px-1.5 text-primary text-xs">and {cues.length - 1} more</span>
         )}
