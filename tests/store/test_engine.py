@@ -1,6 +1,4 @@
 import sqlite3
-import tempfile
-import unittest
 from contextlib import closing
 from datetime import UTC, datetime
 from pathlib import Path
@@ -10,6 +8,7 @@ from alembic.config import Config
 from sqlalchemy import create_engine
 
 from tests.core.making import layer, shot_with
+from tests.store.making import InFolder
 from zittern.core.errors import StoreBusy, StoreError
 from zittern.store import engine as engine_module
 from zittern.store.documents import pack
@@ -27,13 +26,6 @@ def old_database(folder: Path, version: str) -> sqlite3.Connection:
         command.upgrade(config, version)
     engine.dispose()
     return sqlite3.connect(folder / "zittern.db")
-
-
-class InFolder(unittest.TestCase):
-    def setUp(self) -> None:
-        holder = tempfile.TemporaryDirectory()
-        self.addCleanup(holder.cleanup)
-        self.folder = Path(holder.name)
 
 
 class Migration(InFolder):

@@ -1,11 +1,8 @@
 import subprocess
 import sys
-import tempfile
 import threading
-import unittest
 import zlib
 from contextlib import closing
-from pathlib import Path
 
 from alembic.autogenerate import compare_metadata
 from alembic.config import Config
@@ -14,6 +11,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import text
 
 from tests.core.making import command, layer, shot_with
+from tests.store.making import WithLibrary
 from zittern.core.errors import BadInput, Conflict, DocumentError, EditError, NotFound
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.store import library as library_module
@@ -29,13 +27,9 @@ def rename(name: str) -> object:
     return command(type="set_values", values=[{"at": "shot.name", "value": name}])
 
 
-class WithLibrary(unittest.TestCase):
+class WithPost(WithLibrary):
     def setUp(self) -> None:
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.folder = Path(folder.name)
-        self.library = Library(self.folder)
-        self.addCleanup(lambda: self.library.close())
+        super().setUp()
         self.library.add_project("Post")
 
     def reopen(self) -> None:
@@ -43,7 +37,7 @@ class WithLibrary(unittest.TestCase):
         self.library = Library(self.folder)
 
 
-class Projects(WithLibrary):
+class Projects(WithPost):
     def test_slugs_are_readable_and_unique(self) -> None:
         self.assertEqual(slug_of("  Größe & Ähre! "), "groe-ahre")
         self.assertEqual(slug_of("渡し"), "untitled")
@@ -70,7 +64,7 @@ class Projects(WithLibrary):
                 self.library.add_project(name)
 
 
-class Revisions(WithLibrary):
+class Revisions(WithPost):
     def setUp(self) -> None:
         super().setUp()
         self.start = self.library.add_shot("post", shot_with(layer()))
@@ -213,7 +207,7 @@ class Revisions(WithLibrary):
         self.assertEqual(self.library.state("test").document.name, "Slow")
 
 
-class Identity(WithLibrary):
+class Identity(WithPost):
     """What one process removed and another made is never taken for what was there before."""
 
     def test_ids_are_never_used_again(self) -> None:
@@ -258,7 +252,7 @@ class Identity(WithLibrary):
         self.assertEqual((history.count, all(each.line for each in history.rows)), (51, True))
 
 
-class Unreadable(WithLibrary):
+class Unreadable(WithPost):
     """One document that cannot be read takes nothing else down."""
 
     def setUp(self) -> None:
@@ -288,7 +282,7 @@ class Unreadable(WithLibrary):
         self.assertEqual([entry.card.problem for entry in self.library.shots()], [None, None])
 
 
-class Schema(WithLibrary):
+class Schema(WithPost):
     def test_reading_waits_for_no_writer_and_sees_nothing_half_done(self) -> None:
         before = self.library.add_shot("post", shot_with(layer()))
         with self.library._engine.connect() as writer, writer.begin() as change:

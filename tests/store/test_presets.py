@@ -1,10 +1,8 @@
-import tempfile
-import unittest
 from contextlib import closing
-from pathlib import Path
 
 from sqlalchemy import text
 
+from tests.store.making import WithLibrary
 from zittern.core.errors import BadInput, Conflict, NotFound
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
@@ -15,13 +13,9 @@ RUN = SHIPPED_BY_KEY["run"]
 MINE = RUN.replace(name="Mine", tags=("run",))
 
 
-class OnAShelf(unittest.TestCase):
+class OnAShelf(WithLibrary):
     def setUp(self) -> None:
-        holder = tempfile.TemporaryDirectory()
-        self.addCleanup(holder.cleanup)
-        self.folder = Path(holder.name)
-        self.library = Library(self.folder)
-        self.addCleanup(self.library.close)
+        super().setUp()
         self.shelf = self.library.presets
 
     def names(self) -> list[str]:

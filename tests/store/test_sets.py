@@ -1,18 +1,14 @@
-import tempfile
 import threading
-import unittest
-from pathlib import Path
 
+from tests.store.making import InFolder
 from zittern.core.errors import NotFound
 from zittern.store.sets import add_set, set_file, set_ids
 from zittern.store.workspace import Workspace
 
 
-class Adding(unittest.TestCase):
+class Adding(InFolder):
     def setUp(self) -> None:
-        holder = tempfile.TemporaryDirectory()
-        self.addCleanup(holder.cleanup)
-        self.folder = Path(holder.name)
+        super().setUp()
         self.space = Workspace(self.folder)
         self.addCleanup(self.space.close)
 

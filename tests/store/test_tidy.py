@@ -1,8 +1,8 @@
-from tests.store.test_library import WithLibrary, rename
+from tests.store.test_library import WithPost, rename
 from zittern.core.shot.shot import new_shot
 
 
-class Tidying(WithLibrary):
+class Tidying(WithPost):
     def setUp(self) -> None:
         super().setUp()
         state = self.library.add_shot("post", new_shot("Walk"))

@@ -88,6 +88,14 @@ class WithPage(unittest.TestCase):
         self.page.mouse.up()
         settled(self.page)
 
+    def pull(self, start: tuple[float, float], *stops: tuple[float, float], steps: int = 4) -> None:
+        """Presses the mouse at a place of the page, goes from place to place, and lets go at the last."""
+        self.page.mouse.move(*start)
+        self.page.mouse.down()
+        for stop in stops:
+            self.page.mouse.move(*stop, steps=steps)
+        self.page.mouse.up()
+
     def number(self, name: str) -> float:
         """Value of a number on the axis board."""
         return float(self.page.get_by_role("spinbutton", name=name, exact=True).get_attribute("aria-valuenow") or "nan")

@@ -50,10 +50,7 @@ class Clips(WithPage):
         page.get_by_role("button", name="Clip Clip", exact=True).click()
         bar = page.get_by_role("button", name="Span of clip Clip").bounding_box()
         assert bar is not None
-        page.mouse.move(bar["x"] + 60, bar["y"] + 3)
-        page.mouse.down()
-        page.mouse.move(bar["x"] + 130, bar["y"] + 3, steps=4)
-        page.mouse.up()
+        self.pull((bar["x"] + 60, bar["y"] + 3), (bar["x"] + 130, bar["y"] + 3))
         settled(page)
         moved = self.shot().lanes[1].clips[0].span_frames
         assert moved is not None
@@ -95,10 +92,7 @@ class Clips(WithPage):
         level = page.get_by_role("button", name="Amount of Washboard: drag up or down")
         box = level.bounding_box()
         assert box is not None
-        page.mouse.move(box["x"] + 60, box["y"] + 4)
-        page.mouse.down()
-        page.mouse.move(box["x"] + 60, box["y"] + 14, steps=3)
-        page.mouse.up()
+        self.pull((box["x"] + 60, box["y"] + 4), (box["x"] + 60, box["y"] + 14))
         expect(page.get_by_label("Undo: Set amount in “Washboard”")).to_be_visible()
         settled(page)
 
@@ -109,9 +103,6 @@ class Clips(WithPage):
         page.get_by_role("button", name="Draw the Amount of Washboard by hand").click()
         surface = page.get_by_role("img", name="Draw the Amount of Washboard").bounding_box()
         assert surface is not None
-        page.mouse.move(surface["x"] + 50, surface["y"] + 10)
-        page.mouse.down()
-        page.mouse.move(surface["x"] + 200, surface["y"] + 20, steps=8)
-        page.mouse.up()
+        self.pull((surface["x"] + 50, surface["y"] + 10), (surface["x"] + 200, surface["y"] + 20), steps=8)
         expect(page.get_by_label("Undo: Draw amount in “Washboard”")).to_be_visible()
         self.assertGreater(len(amount().curve.keys), 2)

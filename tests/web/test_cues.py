@@ -41,10 +41,7 @@ class Cues(WithPage):
         for keys, count in (([], 1), (["Alt"], 2)):
             for key in keys:
                 page.keyboard.down(key)
-            page.mouse.move(box["x"] + 3, box["y"] + 6)
-            page.mouse.down()
-            page.mouse.move(box["x"] + 60, box["y"] + 6, steps=4)
-            page.mouse.up()
+            self.pull((box["x"] + 3, box["y"] + 6), (box["x"] + 60, box["y"] + 6))
             for key in keys:
                 page.keyboard.up(key)
             settled(page)

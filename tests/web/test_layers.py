@@ -73,11 +73,7 @@ class Lanes(WithPage):
         box = page.get_by_role("img", name="Draw the Weight of Fine shake").bounding_box()
         assert box is not None
         middle, edge = box["y"] + box["height"] / 2, box["y"] + 4
-        page.mouse.move(box["x"] + 100, middle)
-        page.mouse.down()
-        page.mouse.move(box["x"] + 250, edge, steps=12)
-        page.mouse.move(box["x"] + 400, middle, steps=12)
-        page.mouse.up()
+        self.pull((box["x"] + 100, middle), (box["x"] + 250, edge), (box["x"] + 400, middle), steps=12)
         expect(page.get_by_label("Undo: Draw weight in “Fine shake”")).to_be_visible()
         settled(page)
         weight = self.layers()["Fine shake"].weight

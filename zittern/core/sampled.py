@@ -18,7 +18,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array, IntArray
 
-__all__ = ["CLOSE_FRAMES", "MOST_WHOLE_FRAMES", "Sampled", "sample", "stretches"]
+__all__ = ["CLOSE_FRAMES", "MOST_WHOLE_FRAMES", "Sampled", "sample", "spread", "stretches"]
 
 # A shot of up to this many frames is worked out whole.
 MOST_WHOLE_FRAMES = 16_384
@@ -71,11 +71,15 @@ def stretches(shot: Shot, cache: Cache) -> list[Motion]:
 
 def _thinned(shot: Shot) -> Array:
     """One whole frame of each of many equal stretches, the first and the last of the shot among them. (F,)."""
-    place = streams.at(np.array([_PLACES_SEED], dtype=np.uint64), np.arange(_THINNED_FRAMES, dtype=np.int64))[0] * 0.5 + 0.5
-    share = (np.arange(_THINNED_FRAMES) + place) / _THINNED_FRAMES
-    frames = shot.first_frame + np.floor(share * shot.frame_count)
+    frames = spread(shot.first_frame, shot.frame_count, _THINNED_FRAMES, _PLACES_SEED)
     frames[0], frames[-1] = shot.first_frame, shot.last_frame
-    return np.asarray(frames, dtype=np.float64)
+    return frames
+
+
+def spread(first: float, count: int, most: int, seed: int) -> Array:
+    """One whole frame of each of `most` equal parts of a stretch of more than so many, at a place in it that looks random. (most,)."""
+    place = streams.at(np.array([seed], dtype=np.uint64), np.arange(most, dtype=np.int64))[0] * 0.5 + 0.5
+    return np.asarray(first + np.floor((np.arange(most) + place) / most * count), dtype=np.float64)
 
 
 def _blocks(shot: Shot, frame: float, window: tuple[int, int] | None) -> list[tuple[int, int]]:

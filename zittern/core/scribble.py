@@ -8,7 +8,7 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["scribble"]
+__all__ = ["drawn_frames", "scribble"]
 
 _POINTS = 360
 # Further apart than this many frames, points no longer follow the motion: of a longer shot the middle is shown.
@@ -17,8 +17,12 @@ _MOST_STEP_FRAMES = 3.0
 
 def scribble(shot: Shot) -> Array:
     """Pan and tilt of the sum of all layers that count. (N, 2) degrees, N at most 360."""
-    length = shot.last_frame - shot.first_frame
+    return evaluate(shot, drawn_frames(shot.first_frame, shot.last_frame)).total[:, :2]
+
+
+def drawn_frames(start: float, stop: float) -> Array:
+    """Frames of a scribble of a stretch. (N,), N at most 360."""
+    length = stop - start
     step = min(max(1.0, length / (_POINTS - 1)), _MOST_STEP_FRAMES)
     count = min(_POINTS, int(length / step + 1e-9) + 1)
-    start = shot.first_frame + (length - (count - 1) * step) / 2.0
-    return evaluate(shot, start + np.arange(count, dtype=np.float64) * step).total[:, :2]
+    return start + (length - (count - 1) * step) / 2.0 + np.arange(count, dtype=np.float64) * step

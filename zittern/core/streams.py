@@ -10,7 +10,7 @@ import numpy.typing as npt
 
 from zittern.core.units import Array, IntArray
 
-__all__ = ["Seeds", "at", "mix", "next_seed", "spawn", "start"]
+__all__ = ["Seeds", "at", "mix", "next_seed", "numbered", "spawn", "start"]
 
 Seeds = npt.NDArray[np.uint64]
 
@@ -55,6 +55,11 @@ def at(seeds: Seeds, positions: IntArray) -> Array:
     """Random numbers in -1..1 at whole positions. seeds: (A,), positions: (A, N) or (N,) -> (A, N), uniform, variance 1/3."""
     z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds[:, None])
     return (z >> _S11).astype(np.float64) * (2.0 * _UNIT) - 1.0
+
+
+def numbered(index: Array, seeds: Seeds, salt: int) -> Array:
+    """A random number in -1..1 for each whole number of an array, from another stream of one seed, (1,). Any shape -> the same."""
+    return at(spawn(seeds, salt), index.astype(np.int64).ravel()).reshape(index.shape)
 
 
 def next_seed(seed: int) -> int:

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core import streams
 from zittern.core.axes import AXES, Axis
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
@@ -14,6 +13,8 @@ from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.move import scope_at
 from zittern.core.presets.preset import Preset
 from zittern.core.readings import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.sampled import spread
+from zittern.core.scribble import drawn_frames
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.units import Array
 
@@ -24,9 +25,6 @@ STAND_IN = new_shot("Swatch")
 # Stretches of a waveform, each told by its least and its largest, and frames looked at in each.
 _BUCKETS = 96
 _FRAMES_A_BUCKET = 16
-# Points of a scribble; further apart than so many frames they no longer follow the motion, and the middle is shown.
-_POINTS = 360
-_MOST_STEP_FRAMES = 3.0
 # Axes that move the picture less than this share of the one that moves it most are left out of the waveform.
 _LEAST_SHARE = 0.04
 _PLACES_SEED = 21
@@ -55,7 +53,7 @@ def swatch(shot: Shot, preset: Preset, cache: Cache | None = None) -> Swatch:
     offsets = picture_offsets_px(placed, motion, distance)
     return Swatch(
         swing_px=float(2.0 * np.sqrt(np.mean(np.sum(offsets * offsets, axis=1)))),
-        scribble_px=_scribble_px(placed, evaluate(placed, _drawn(start, stop), cache), distance),
+        scribble_px=_scribble_px(placed, evaluate(placed, drawn_frames(start, stop), cache), distance),
         waves_px=_waves_px(motion.total * px_per_unit(placed, float(motion.bare.focal_mm[0]), distance)),
     )
 
@@ -74,15 +72,7 @@ def _spread(start: float, stop: float) -> Array:
     most = _BUCKETS * _FRAMES_A_BUCKET
     if count <= most:
         return start + np.arange(count, dtype=np.float64)
-    place = streams.at(np.array([_PLACES_SEED], dtype=np.uint64), np.arange(most, dtype=np.int64))[0] * 0.5 + 0.5
-    return np.asarray(start + np.floor((np.arange(most) + place) / most * count), dtype=np.float64)
-
-
-def _drawn(start: float, stop: float) -> Array:
-    """Frames of the scribble. (N,)."""
-    step = min(max(1.0, (stop - start) / (_POINTS - 1)), _MOST_STEP_FRAMES)
-    count = min(_POINTS, int((stop - start) / step + 1e-9) + 1)
-    return start + (stop - start - (count - 1) * step) / 2.0 + np.arange(count, dtype=np.float64) * step
+    return spread(start, count, most, _PLACES_SEED)
 
 
 def _scribble_px(shot: Shot, motion: Motion, distance_m: float) -> Array:

@@ -9,9 +9,8 @@ from __future__ import annotations
 import csv
 import io
 
-from zittern.core.edits.cues import CueIn
 from zittern.core.errors import DocumentError, FormatError, faults_as
-from zittern.core.shot.cues import MOST_CUES
+from zittern.core.shot.cues import MOST_CUES, CueIn
 from zittern.core.shot.shot import Shot
 from zittern.formats.csv_path import text_of
 

@@ -1426,7 +1426,7 @@ export interface components {
         };
         /**
          * Cue
-         * @description frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world.
+         * @description A cue of a shot.
          */
         Cue: {
             /** Frame */
@@ -1452,7 +1452,7 @@ export interface components {
         };
         /**
          * CueIn
-         * @description A cue without an id.
+         * @description A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world.
          */
         CueIn: {
             /** Frame */

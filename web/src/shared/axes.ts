@@ -1,14 +1,8 @@
 /** The axes as the server names them, and how each looks: its ink and its dash. */
-import type { AxisFacts, AxisName } from "../api/types";
+import type { AxisName } from "../api/types";
 import { facts } from "../stores/facts";
 
 export const AXES: readonly AxisName[] = facts().axes.map(({ name }) => name);
-
-export function factsOf(axis: AxisName): AxisFacts {
-  const found = facts().axes.find(({ name }) => name === axis);
-  if (!found) throw new Error(`no axis is called ${axis}`);
-  return found;
-}
 
 export const DASHES: Record<AxisName, readonly number[]> = {
   pan: [6, 3],

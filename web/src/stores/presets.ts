@@ -1,6 +1,6 @@
 /** The presets, the user's own among them, and those that are marked to be compared. */
 import { createStore } from "zustand/vanilla";
-import { client, sendForm, take } from "../api/client";
+import { client, explain, sendForm, take } from "../api/client";
 import type { Preset, PresetAbout, PresetEntry, PresetSave, PresetShelf } from "../api/types";
 import { complain, note } from "./notes";
 
@@ -72,7 +72,7 @@ export async function importPresets(files: File[]): Promise<void> {
       const { preset } = await changing(sendForm<PresetEntry>("/api/presets/file", { file }, file.name));
       if (preset) note("info", `“${preset.name}” is among your presets now.`);
     } catch (error) {
-      complain(error instanceof Error ? Object.assign(error, { message: `${file.name}: ${error.message}` }) : error);
+      note("error", `${file.name}: ${explain(error)}`);
     }
   }
 }

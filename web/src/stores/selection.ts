@@ -71,19 +71,25 @@ export function placesAlike(at: string): string[] {
     .map((each) => `layer:${each}.${field}`);
 }
 
-/** Ids of the layers that an edit made, from the bottom up. */
-function madeLayers({ made }: State): string[] {
-  return made.filter((address) => address.startsWith("layer:")).map((address) => address.slice("layer:".length));
+/** Ids of the layers, clips or cues that an edit made, from the bottom up. */
+export function madeBy({ made }: State, kind: "layer" | "clip" | "cue"): string[] {
+  return made.filter((address) => address.startsWith(`${kind}:`)).map((address) => address.slice(kind.length + 1));
+}
+
+/** Selects the clip that an edit made, the topmost of several. */
+export function selectMadeClip(state: State): void {
+  const clip = madeBy(state, "clip").at(-1);
+  if (clip) selectClip(clip);
 }
 
 /** Selects the layers that an edit made; the topmost is on the board. */
 export function selectMade(state: State): void {
-  const layers = madeLayers(state);
+  const layers = madeBy(state, "layer");
   selectLayer(layers.at(-1) ?? null);
   view.setState({ layers });
 }
 
 /** Adds a feel of a camera held by hand, and selects its slow layer. */
 export function addHandheld(): void {
-  void commit({ type: "add_handheld" }, { kept: (state) => selectLayer(madeLayers(state)[0] ?? null) });
+  void commit({ type: "add_handheld" }, { kept: (state) => selectLayer(madeBy(state, "layer")[0] ?? null) });
 }

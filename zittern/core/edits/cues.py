@@ -2,31 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from zittern.core.doc import Doc, Id
+from zittern.core.doc import Id
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
-from zittern.core.shot.cues import MOST_CUES, Cue, CueName, Place
+from zittern.core.shot.cues import MOST_CUES, Cue, CueIn, CueName, Place, Strength
 from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.shot import Shot
 
-__all__ = ["AddCues", "CueIn", "MoveCues", "RemoveCues", "SetCues"]
+__all__ = ["AddCues", "MoveCues", "RemoveCues", "SetCues"]
 
 _Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MOST_CUES)]
-_Strength = Annotated[float, Field(ge=0.0, le=10.0)]
-
-
-class CueIn(Doc):
-    """A cue without an id."""
-
-    frame: Frame
-    name: CueName = ""
-    strength: _Strength = 1.0
-    place_m: Place | None = None
 
 
 class AddCues(CommandDoc):
@@ -57,8 +48,7 @@ class MoveCues(CommandDoc):
         chosen = _find(shot, self.cues)
         moved = [retimed(cue, Retiming(shift_frames=self.by_frames)) for cue in chosen]
         if self.copy_cues:
-            fields = ({name: getattr(cue, name) for name in CueIn.model_fields} for cue in moved)
-            return _with(shot, (*shot.cues, *_named(shot, tuple(CueIn(**each) for each in fields))))
+            return _with(shot, (*shot.cues, *_named(shot, moved)))
         by_id = {cue.id: cue for cue in moved}
         return _with(shot, tuple(by_id.get(cue.id, cue) for cue in shot.cues))
 
@@ -73,7 +63,7 @@ class SetCues(CommandDoc):
     type: Literal["set_cues"] = "set_cues"
     cues: _Ids
     name: CueName | None = None
-    strength: _Strength | None = None
+    strength: Strength | None = None
     frame: Frame | None = None
     place_m: Place | None = None
     nowhere: bool = False
@@ -115,10 +105,10 @@ def _find(shot: Shot, ids: tuple[str, ...]) -> list[Cue]:
     return [known[each] for each in dict.fromkeys(ids)]
 
 
-def _named(shot: Shot, cues: tuple[CueIn, ...]) -> list[Cue]:
+def _named(shot: Shot, cues: Sequence[CueIn]) -> list[Cue]:
     taken = {cue.id for cue in shot.cues}
     free = (name for n in range(1, len(taken) + len(cues) + 1) if (name := f"cue-{n}") not in taken)
-    return [Cue(id=name, **{field: getattr(each, field) for field in CueIn.model_fields}) for name, each in zip(free, cues, strict=False)]
+    return [each.called(name) for name, each in zip(free, cues, strict=False)]
 
 
 def _with(shot: Shot, cues: tuple[Cue, ...]) -> Shot:

@@ -12,7 +12,7 @@ from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.values import title_of
 from zittern.core.numbers.curves import Curve, Frame, Key
-from zittern.core.numbers.param import on_curve
+from zittern.core.numbers.param import Number, on_curve
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -42,14 +42,9 @@ class RecordKeys(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
-        recorded = dict(sorted({each.frame: each.value for each in self.samples}.items()))
-        frames, values = np.array(list(recorded)), np.array(list(recorded.values()))
-        keep = thinned(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
-        first, last = frames[0], frames[-1]
-        before = number_at(shot, self.at).curve
-        kept = {key.frame: key for key in (before.keys if before is not None else ()) if not first <= key.frame <= last}
-        made = {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
-        return set_at(shot, self.at, on_curve(Curve(keys=tuple(key for _, key in sorted({**kept, **made}.items())))))
+        frames, values = _line(self.samples)
+        keys = _outside(number_at(shot, self.at), frames) | _thin(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
+        return _keyed(shot, self.at, keys)
 
     def label(self, shot: Shot) -> str:
         """`Record dial panic`."""
@@ -69,20 +64,39 @@ class DrawKeys(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
         before = number_at(shot, self.at)
-        drawn = dict(sorted({each.frame: each.value for each in self.samples}.items()))
-        frames, values = np.array(list(drawn)), np.array(list(drawn.values()))
+        frames, values = _line(self.samples)
         spread = max(float(np.ptp(values)), float(np.ptp([*before.set_values(), *values.tolist()])))
-        keep = thinned(frames, values, _DRAWN_SHARE * spread)
-        keys = {key.frame: key for key in (before.curve.keys if before.curve is not None else ()) if not frames[0] <= key.frame <= frames[-1]}
+        keys = _outside(before, frames)
         for edge in (float(frames[0]) - 1.0, float(frames[-1]) + 1.0):
             if shot.first_frame <= edge <= shot.last_frame and edge not in keys:
                 keys[edge] = Key(frame=edge, value=before.at(scope_of(shot, self.at, edge)), interp="linear")
-        keys |= {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
-        return set_at(shot, self.at, on_curve(Curve(keys=tuple(key for _, key in sorted(keys.items())))))
+        return _keyed(shot, self.at, keys | _thin(frames, values, _DRAWN_SHARE * spread))
 
     def label(self, shot: Shot) -> str:
         """`Draw weight in “Slow sway”`."""
         return f"Draw {title_of(shot, [self.at])}"
+
+
+def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:
+    """Frames, rising, and the last value at each. (N,), (N,)."""
+    last = dict(sorted({each.frame: each.value for each in samples}.items()))
+    return np.array(list(last)), np.array(list(last.values()))
+
+
+def _outside(number: Number, frames: Array) -> dict[float, Key]:
+    """The keys that a number has before and after a stretch."""
+    keys = () if number.curve is None else number.curve.keys
+    return {key.frame: key for key in keys if not frames[0] <= key.frame <= frames[-1]}
+
+
+def _thin(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
+    """Keys on straight lines along samples, as few as keep within a tolerance."""
+    keep = thinned(frames, values, tolerance)
+    return {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
+
+
+def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
+    return set_at(shot, at, on_curve(Curve(keys=tuple(key for _, key in sorted(keys.items())))))
 
 
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:

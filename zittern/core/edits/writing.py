@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import numpy as np
 
 from zittern.core.doc import Doc
@@ -12,7 +10,7 @@ from zittern.core.errors import EditError
 from zittern.core.formula.fault import FormulaFault, unknown
 from zittern.core.formula.functions import CONSTANTS, FUNCTIONS
 from zittern.core.formula.grammar import parse
-from zittern.core.formula.tree import BUILT_IN, Name, Node
+from zittern.core.formula.tree import BUILT_IN, Node, name_nodes
 from zittern.core.numbers.param import by_formula, formula_of
 from zittern.core.rig.facts import FACT_NAMES, FACTS_TOLD
 from zittern.core.shot.shot import Shot
@@ -74,15 +72,8 @@ def _may_read_facts(at: str) -> bool:
 
 def _known(node: Node, shot: Shot, at: str) -> None:
     names = {each.name for each in names_at(shot, at)}
-    for each in _names(node):
+    for each in name_nodes(node):
         if each.name in FACT_NAMES and each.name not in names:
             raise FormulaFault(f"`{each.name}` is worked out from where the camera goes; this number is part of that", each.start, each.stop)
         if each.name not in names:
             raise unknown(each.name, names, each.start)
-
-
-def _names(node: Node) -> Iterator[Name]:
-    if isinstance(node, Name):
-        yield node
-    for part in node.parts:
-        yield from _names(part)

@@ -8,7 +8,7 @@ import numpy as np
 
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.grammar import parse
-from zittern.core.formula.tree import Name, Node, values_of
+from zittern.core.formula.tree import name_nodes, values_of
 from zittern.core.units import Array
 
 __all__ = ["MOST_TYPED", "worked_out"]
@@ -31,7 +31,7 @@ def worked_out(text: str, before: float) -> float:
     if not re.search("[A-Za-z]{2}", plain):
         plain = _COMMA.sub(".", plain)
     node = parse(plain)
-    name = _name_in(node)
+    name = next(name_nodes(node), None)
     if name is not None:
         raise FormulaFault(f"`{name.name}` is not the same at all times; write = before a formula", name.start, name.stop)
     value = float(values_of(node, _nothing, 1)[0])
@@ -46,13 +46,3 @@ def worked_out(text: str, before: float) -> float:
 
 def _nothing(_name: str) -> Array:
     return np.zeros(1)
-
-
-def _name_in(node: Node) -> Name | None:
-    waiting = [node]
-    while waiting:
-        each = waiting.pop()
-        if isinstance(each, Name):
-            return each
-        waiting.extend(each.parts)
-    return None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -12,7 +12,7 @@ import numpy.typing as npt
 from zittern.core.formula.functions import LARGEST, Function, divided, power, remainder
 from zittern.core.units import Array
 
-__all__ = ["BUILT_IN", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices", "names_in", "values_of"]
+__all__ = ["BUILT_IN", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices", "name_nodes", "names_in", "values_of"]
 
 # What every formula may name, with a line for people.
 BUILT_IN: dict[str, str] = {
@@ -134,14 +134,15 @@ def values_of(node: Node, look: Look, count: int, notices: Notices | None = None
 
 def names_in(node: Node) -> frozenset[str]:
     """Every name that a formula uses."""
-    found: set[str] = set()
-    waiting = [node]
-    while waiting:
-        each = waiting.pop()
-        if isinstance(each, Name):
-            found.add(each.name)
-        waiting.extend(each.parts)
-    return frozenset(found)
+    return frozenset(each.name for each in name_nodes(node))
+
+
+def name_nodes(node: Node) -> Iterator[Name]:
+    """The names in a formula where they stand, from left to right."""
+    if isinstance(node, Name):
+        yield node
+    for part in node.parts:
+        yield from name_nodes(part)
 
 
 def _finite(values: Array, notices: Notices) -> Array:

@@ -20,8 +20,8 @@ from zittern.core.sources.table import row_of
 __all__ = ["FieldDifference", "PartDifference", "differences", "partners"]
 
 How = Literal["same", "changed here", "changed in the preset", "not here", "not in the preset", "of this clip"]
-# What every placed layer has of its own, and switches of the moment.
-_OWN = ("id", "seed", "from_preset", "mute", "solo", "target")
+# What every placed layer has of its own, beside its seeds, and switches of the moment.
+_OWN = ("id", "from_preset", "mute", "solo", "target")
 _MOST_CHARACTERS = 60
 
 
@@ -88,8 +88,7 @@ def _settings(clip: Clip, there: dict[str, Number]) -> PartDifference:
 def _layer_fields(here: Layer, there: Layer, seeds: bool) -> Iterator[FieldDifference]:
     looks = {look.field: look for look in (*forms.LAYER, *_source_looks(here))}
     for path, a, b in _unlike(here, there, ""):
-        name = path.rsplit(".", 1)[-1]
-        if (name == "seed" and not seeds) or (path in _OWN and not (seeds and path == "seed")):
+        if path in _OWN or (not seeds and path.rsplit(".", 1)[-1] == "seed"):
             continue
         look = looks.get(path)
         title = look.title if look is not None else path.removeprefix("axes.").removeprefix("source.").replace("_", " ").replace(".", " ")

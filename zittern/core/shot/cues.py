@@ -9,19 +9,29 @@ from pydantic import Field, StringConstraints
 from zittern.core.doc import Doc, Id
 from zittern.core.numbers.curves import Frame
 
-__all__ = ["MOST_CUES", "Cue", "CueName", "Place"]
+__all__ = ["MOST_CUES", "Cue", "CueIn", "CueName", "Place", "Strength"]
 
 MOST_CUES = 10_000
 CueName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
 _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
+Strength = Annotated[float, Field(ge=0.0, le=10.0)]
 Place = tuple[_Metres, _Metres, _Metres]
 
 
-class Cue(Doc):
-    """frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world."""
+class CueIn(Doc):
+    """A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world."""
 
-    id: Id
     frame: Frame
     name: CueName = ""
-    strength: Annotated[float, Field(ge=0.0, le=10.0)] = 1.0
+    strength: Strength = 1.0
     place_m: Place | None = None
+
+    def called(self, id_: str) -> Cue:
+        """The same as a cue of its own."""
+        return Cue(id=id_, frame=self.frame, name=self.name, strength=self.strength, place_m=self.place_m)
+
+
+class Cue(CueIn):
+    """A cue of a shot."""
+
+    id: Id

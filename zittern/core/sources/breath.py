@@ -82,4 +82,4 @@ def _breathing(clock: Array, effort: Array, seed: streams.Seeds, breaths: Array 
 def _numbered(index: Array, seed: streams.Seeds, salt: int, breaths: Array | None) -> Array:
     """A random number in -1..1 for each breath; breaths repeat when there is a whole number of them. (F, A) -> (F, A)."""
     turn = index if breaths is None else np.mod(index, breaths)
-    return streams.at(streams.spawn(seed, salt), turn.astype(np.int64).ravel()).reshape(index.shape)
+    return streams.numbered(turn, seed, salt)

@@ -20,11 +20,12 @@ import numpy as np
 
 from zittern.core import streams
 from zittern.core.axes import Axis
+from zittern.core.envelope import shape_of
 from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.ringing import HEARD_DECAYS, first_peak, ringing
+from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
 from zittern.core.sources.source import Inputs, SourceDoc
-from zittern.core.units import Array, IntArray
+from zittern.core.units import Array
 
 __all__ = ["WAYS", "Gait", "Way"]
 
@@ -60,7 +61,6 @@ _KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6}
 _LIMP_SIZE, _LIMP_TIME = 0.7, 0.16
 _UNEVEN_SIZE, _UNEVEN_TIME = 0.5, 0.08
 _MOST_SIZE = 2.5
-_MOST_STEPS = 500_000
 _ROUNDING = 1e-9
 
 
@@ -116,15 +116,18 @@ class Gait(SourceDoc):
         speed = scope.value("speed")
         rate = self.step_rate.sample(scope)
         length = np.where(rate > 0.0, speed / np.where(rate > 0.0, rate, 1.0), 0.0) / WAYS[self.way].step_m
-        begun = np.clip((speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S), 0.0, 1.0)
-        return np.minimum(length**2, _MOST_SIZE) * begun * begun * (3.0 - 2.0 * begun)
+        begun = shape_of("smooth", (speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S))
+        return np.minimum(length**2, _MOST_SIZE) * begun
 
     def _heels(self, inputs: Inputs, rate: Number, shares: Array, seed: streams.Seeds) -> Array:
         """The knock at each step. (F, A)."""
         if not np.any(shares):
             return np.zeros((len(inputs.scope.frames), len(shares)))
         limps, unevens = (each.constant if each.constant is not None else 0.0 for each in (self.limp, self.uneven))
-        numbers, frames = _steps(inputs, rate, lambda number: _late(number, limps, unevens, seed))
+        fps = inputs.scope.fps.value
+        tail = HEARD_DECAYS * _KNOCK_SETTLES_S / 3.0 * fps
+        numbers, frames = beats(inputs, rate, tail + fps, fps, lambda number: _early(number, limps, unevens, seed))
+        numbers, frames = numbers[numbers > 0], frames[numbers > 0]  # the first is where it starts from
         at = inputs.scope.over(frames)
         limp, uneven = self.limp.sample(at)[:, None], self.uneven.sample(at)[:, None]
         decay = np.array([3.0 / _KNOCK_SETTLES_S])
@@ -133,28 +136,14 @@ class Gait(SourceDoc):
         return ringing(inputs, fixed(_KNOCK_HZ), frames, sizes, np.repeat(decay, len(frames)))
 
 
-def _steps(inputs: Inputs, rate: Number, late: Callable[[Array], Array]) -> tuple[IntArray, Array]:
-    """Steps that the frames may feel: numbers from the start on, and where each falls, early or late as the body has it. (H,), (H,)."""
-    frames, start, fps = inputs.scope.frames, inputs.start_frame, inputs.scope.fps.value
-    tail = HEARD_DECAYS * _KNOCK_SETTLES_S / 3.0 * fps
-    # From whole frame to whole frame after the start: the same wherever one begins to look.
-    low = max(0.0, np.floor(float(frames.min(initial=start)) - start - tail - fps))
-    high = max(low, np.ceil(float(frames.max(initial=start)) - start + fps)) + 1.0
-    grid = start + np.arange(low, high + 1.0)
-    beats = inputs.beat_at(rate, grid)
-    numbers = np.arange(np.ceil(beats[0] - _ROUNDING), np.floor(beats[-1]) + 1.0)[:_MOST_STEPS]
-    numbers = numbers[numbers > 0.0]
-    return numbers.astype(np.int64), np.interp(numbers - late(numbers), beats, grid)
-
-
 def _warped(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> Array:
     """Steps that come early or late: a limp hastens every other one, and none is like another. Still rising. (F, A) -> (F, A)."""
-    return phase + _between(phase, lambda number: _late(number, limp, uneven, seed))
+    return phase + _between(phase, lambda number: _early(number, limp, uneven, seed))
 
 
-def _late(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
+def _early(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
     """By how much of a step each one is early."""
-    return np.asarray(_LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * _numbered(number, seed, 41), dtype=np.float64)
+    return np.asarray(_LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * streams.numbered(number, seed, 41), dtype=np.float64)
 
 
 def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> Array:
@@ -162,7 +151,7 @@ def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> A
 
     def size(number: Array) -> Array:
         limped = _LIMP_SIZE * limp * (np.mod(number, 2.0) - 0.5)
-        return np.asarray(1.0 + limped + _UNEVEN_SIZE * uneven * _numbered(number, seed, 42), dtype=np.float64)
+        return np.asarray(1.0 + limped + _UNEVEN_SIZE * uneven * streams.numbered(number, seed, 42), dtype=np.float64)
 
     return _between(phase, size)
 
@@ -170,11 +159,5 @@ def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> A
 def _between(phase: Array, of: Callable[[Array], Array]) -> Array:
     """What each step has, smoothly from one to the next. (F, A) -> (F, A)."""
     index = np.floor(phase)
-    fade = phase - index
-    fade = fade * fade * (3.0 - 2.0 * fade)
+    fade = shape_of("smooth", phase - index)
     return np.asarray(of(index) + (of(index + 1.0) - of(index)) * fade, dtype=np.float64)
-
-
-def _numbered(index: Array, seed: streams.Seeds, salt: int) -> Array:
-    """A random number in -1..1 for each step. (F, A) -> (F, A)."""
-    return streams.at(streams.spawn(seed, salt), index.astype(np.int64).ravel()).reshape(index.shape)

@@ -11,6 +11,7 @@ NEAR_M on (Kramer 1996, Geotechnical Earthquake Engineering, §5.2: surface and 
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -19,7 +20,7 @@ from zittern.core import streams
 from zittern.core.axes import Axis
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.ringing import HEARD_DECAYS, first_peak, ringing
+from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
 from zittern.core.sources.source import CUES, Inputs, SourceDoc
 from zittern.core.units import Array, IntArray
 
@@ -32,10 +33,8 @@ _MOST_SETTLE_S = 20.0
 _FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
 # How much of a hit goes where it likes instead of away from its place.
 _OWN_WAY = 0.3
-_MOST_OWN = 500_000
 # A beat comes early or late by no more than this, however slow the rhythm.
 _MOST_EARLY_FRAMES = 2_000.0
-_ROUNDING = 1e-9
 # A hit of a rhythm of its own comes early or late by up to half a beat, and harder or softer by as much.
 _HALF = 0.5
 _SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
@@ -99,26 +98,18 @@ class Hit(SourceDoc):
         return _Hits(frames, (1.0 + uneven * size)[:, None] * _ways(inputs, numbers, np.zeros((len(numbers), 3)), _SALTS["way"]))
 
     def _beats(self, inputs: Inputs) -> tuple[IntArray, Array]:
-        """Beats that the frames may hear: their numbers from the start on, and where the integral of the rhythm reaches each. (H,), (H,)."""
-        fps = inputs.scope.fps.value
-        frames, start = inputs.scope.frames, inputs.start_frame
+        """Beats that the frames may hear."""
         settle = self.settle_s.constant
-        tail = HEARD_DECAYS * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * fps
-        # From whole frame to whole frame after the start: the same wherever one begins to look.
-        low = max(0.0, np.floor(float(frames.min(initial=start)) - start - tail - _MOST_EARLY_FRAMES))
-        high = max(low, np.ceil(float(frames.max(initial=start)) - start + _MOST_EARLY_FRAMES)) + 1.0
-        grid = start + np.arange(low, high + 1.0)
-        beats = inputs.beat_at(self.rhythm_hz, grid)
-        numbers = np.arange(np.ceil(beats[0] - _ROUNDING), np.floor(beats[-1]) + 1.0)[:_MOST_OWN]
-        return numbers.astype(np.int64), np.interp(numbers, beats, grid)
+        tail = HEARD_DECAYS * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * inputs.scope.fps.value
+        return beats(inputs, self.rhythm_hz, tail + _MOST_EARLY_FRAMES, _MOST_EARLY_FRAMES)
 
 
+@dataclass(frozen=True, slots=True)
 class _Hits:
     """frames (H,) of arrival; sizes (H, A) of the first peak."""
 
-    def __init__(self, frames: Array, sizes: Array) -> None:
-        self.frames = frames
-        self.sizes = sizes
+    frames: Array
+    sizes: Array
 
 
 def _joined(a: _Hits, b: _Hits) -> _Hits:

@@ -1,8 +1,9 @@
-"""Ringing: sums of damped oscillations that begin at moments of their own."""
+"""Ringing: sums of damped oscillations that begin at moments of their own, and moments in a rhythm."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import numpy as np
 
@@ -10,7 +11,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array, IntArray
 
-__all__ = ["HEARD_DECAYS", "first_peak", "ringing"]
+__all__ = ["HEARD_DECAYS", "beats", "first_peak", "ringing"]
 
 # What is smaller than this share of one is left out; so many times 1/σ after it began.
 _LEAST = 1e-9
@@ -18,6 +19,8 @@ HEARD_DECAYS = -math.log(_LEAST)
 # Rows times moments worked on at a time.
 _AT_ONCE = 200_000
 _LONG_ROWS = 64
+_MOST_BEATS = 500_000
+_ROUNDING = 1e-9
 
 
 def first_peak(ring_hz: Array, sigma: Array) -> Array:
@@ -25,6 +28,20 @@ def first_peak(ring_hz: Array, sigma: Array) -> Array:
     omega = 2.0 * np.pi * ring_hz
     top = np.arctan2(omega, sigma) / omega
     return np.asarray(np.exp(-sigma * top) * omega / np.hypot(omega, sigma), dtype=np.float64)
+
+
+def beats(inputs: Inputs, rate: Number, before_frames: float, after_frames: float, early: Callable[[Array], Array] | None = None) -> tuple[IntArray, Array]:
+    """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat each
+    comes before its number. (H,) numbers, (H,) frames.
+    """
+    frames, start = inputs.scope.frames, inputs.start_frame
+    # From whole frame to whole frame after the start: the same wherever one begins to look.
+    low = max(0.0, np.floor(float(frames.min(initial=start)) - start - before_frames))
+    high = max(low, np.ceil(float(frames.max(initial=start)) - start + after_frames)) + 1.0
+    grid = start + np.arange(low, high + 1.0)
+    reached = inputs.beat_at(rate, grid)
+    numbers = np.arange(np.ceil(reached[0] - _ROUNDING), np.floor(reached[-1]) + 1.0)[:_MOST_BEATS]
+    return numbers.astype(np.int64), np.interp(numbers if early is None else numbers - early(numbers), reached, grid)
 
 
 def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:

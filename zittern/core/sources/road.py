@@ -23,6 +23,7 @@ import numpy.typing as npt
 
 from zittern.core import streams
 from zittern.core.axes import Axis
+from zittern.core.envelope import shape_of
 from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc
@@ -106,17 +107,23 @@ class Road(SourceDoc):
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS on a class C road at 12 m/s on the same springs; twice as large from class to class."""
         speed = self.speed.sample(inputs.scope)
-        rolls = np.clip((speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S), 0.0, 1.0)
+        rolls = shape_of("smooth", (speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S))
         base = self.wheelbase_m.sample(inputs.scope)
         way = inputs.phase(self.speed)
         size = np.sqrt(CLASSES[self.roughness] / CLASSES[_REFERENCE_CLASS])
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
+        parts = [_PARTS[axis] for axis in inputs.axes]
         out = np.empty(way.shape)
-        for start in range(0, len(speed), _CHUNK_FRAMES):
-            rows = slice(start, start + _CHUNK_FRAMES)
-            for column, axis in enumerate(inputs.axes):
-                out[rows, column] = self._part(_PARTS[axis], way[rows, column], speed[rows], base[rows], size, seed)
-        return out * (rolls * rolls * (3.0 - 2.0 * rolls))[:, None]
+        for column, part in enumerate(parts):
+            # Axes that share a part of the body's motion, at the same pace, share its arrays.
+            twin = next((n for n in range(column) if parts[n] == part and np.array_equal(way[:, n], way[:, column])), None)
+            if twin is not None:
+                out[:, column] = out[:, twin]
+                continue
+            for start in range(0, len(speed), _CHUNK_FRAMES):
+                rows = slice(start, start + _CHUNK_FRAMES)
+                out[rows, column] = self._part(part, way[rows, column], speed[rows], base[rows], size, seed)
+        return out * rolls[:, None]
 
     def _part(self, part: str, way_m: Array, speed: Array, base_m: Array, size: float, seed: streams.Seeds) -> Array:
         """Heave, pitch or roll along the way. (F,)."""

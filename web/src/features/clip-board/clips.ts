@@ -2,7 +2,7 @@
 import type { Command } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
-import { selectClip } from "../../stores/selection";
+import { selectMadeClip } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
 
@@ -12,12 +12,7 @@ const FRESH_S = 2;
 /** A command on the selected clip; what it makes is selected. */
 function withClip(make: (clip: string) => Command): void {
   const { board, clip } = view.getState();
-  if (board === "clip" && clip) void commit(make(clip), { kept: ({ made }) => selectMadeClip(made) });
-}
-
-function selectMadeClip(made: string[]): void {
-  const clip = made.findLast((address) => address.startsWith("clip:"));
-  if (clip) selectClip(clip.slice("clip:".length));
+  if (board === "clip" && clip) void commit(make(clip), { kept: selectMadeClip });
 }
 
 /** A new clip on a lane of its own: over the stretch that loops, else from the pen line on. */
@@ -29,7 +24,7 @@ export function addClip(): void {
     Math.max(Math.min(last, Math.round(frame + FRESH_S * fps)), frame + 1),
   ];
   const command: Command = { type: "add_clip", name: "Clip", first_frame, last_frame };
-  void commit(command, { kept: ({ made }) => selectMadeClip(made) });
+  void commit(command, { kept: selectMadeClip });
 }
 
 export const splitClip = () => withClip((clip) => ({ type: "split_clip", clip, frame: transport.getState().frame }));

@@ -1,5 +1,6 @@
 import { useStore } from "zustand";
 import type { Command, Cue } from "../../api/types";
+import { pressed } from "../../shared/pressed";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -14,12 +15,6 @@ const EDGE_PX = 8;
 const MOST_FLAGS = 600;
 
 type Shift = { cues: string[]; by: number; copy: boolean };
-
-/** What is selected after a flag was pressed: it alone, or it more or less where keys say so. */
-function pressed(id: string, selected: string[], more: boolean): string[] {
-  if (selected.includes(id)) return more ? selected.filter((each) => each !== id) : selected;
-  return more ? [...selected, id] : [id];
-}
 
 /** The cues as flags: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. There when there are any. */
 export function CueRow({ width, headPx }: { width: number; headPx: number }) {

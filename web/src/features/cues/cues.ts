@@ -1,27 +1,23 @@
 /** What is done with cues: for the row, the board and the command list alike. */
 import { sendForm } from "../../api/client";
-import type { Command, Cue, State } from "../../api/types";
+import type { Command, State } from "../../api/types";
+import { download } from "../../shared/download";
 import { commit, inTurn } from "../../stores/editing";
 import { adopt, openShot } from "../../stores/openShot";
+import { madeBy } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
-
-export const cuesNow = (): Cue[] => openShot.getState().state?.document.cues ?? [];
 
 /** Shows cues on the board. */
 export function selectCues(cues: string[]): void {
   view.setState({ board: "cue", cues, axes: [], pins: [], formula: null });
 }
 
-/** Ids that an edit made. */
-const madeCues = ({ made }: State) =>
-  made.filter((address) => address.startsWith("cue:")).map((address) => address.slice("cue:".length));
-
 /** A cue at the pen line; while it plays, at the moment of the tap. The board turns to it only while the shot stands. */
 export function cueHere(): void {
   const { frame, playing } = transport.getState();
   const kept = (state: State) => {
-    if (!playing) selectCues(madeCues(state));
+    if (!playing) selectCues(madeBy(state, "cue"));
   };
   void commit({ type: "add_cues", cues: [{ frame, name: "", strength: 1 }] }, { kept });
 }
@@ -45,9 +41,5 @@ export function importCues(file: File): Promise<void> {
 
 export function exportCues(): void {
   const slug = openShot.getState().state?.slug;
-  if (!slug) return;
-  const link = document.createElement("a");
-  link.href = `/api/shots/${slug}/cues`;
-  link.download = "";
-  link.click();
+  if (slug) download(`/api/shots/${slug}/cues`);
 }

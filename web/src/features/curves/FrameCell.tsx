@@ -1,5 +1,5 @@
-import { useRef, useState } from "react";
-import { arithmetic } from "../../shared/number";
+import { useState } from "react";
+import { useReading } from "../../shared/number";
 
 export type FrameCellProps = {
   label: string;
@@ -19,27 +19,21 @@ export type FrameCellProps = {
 /** What is being typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
 function useTyped({ value, keyed, onClear, onValue }: FrameCellProps) {
   const [text, setText] = useState<string | null>(null);
-  const [fault, setFault] = useState("");
-  const reading = useRef(false);
+  const { fault, read, giveUp } = useReading(HINTS.wrong);
   const type = (typed: string | null) => {
     setText(typed);
-    setFault("");
+    giveUp();
   };
   const finish = async () => {
-    if (text === null || reading.current) return;
+    if (text === null) return;
     if (text.trim() === "") {
       if (keyed) onClear();
       type(null);
       return;
     }
-    reading.current = true;
-    const read = await arithmetic(text, value);
-    reading.current = false;
-    if ("fault" in read) {
-      setFault(`${read.fault}. ${HINTS.wrong}`);
-      return;
-    }
-    onValue(read.value);
+    const next = await read(text, value);
+    if (next === null) return;
+    onValue(next);
     type(null);
   };
   return { text, fault, type, finish };

@@ -1,5 +1,6 @@
 import { useStore } from "zustand";
 import type { Command, Shot } from "../../api/types";
+import { pressed } from "../../shared/pressed";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -17,12 +18,6 @@ type Shift = { frames: number[]; by: number; copy: boolean };
 function shifted(pins: Map<number, PinKey[]>, { frames, by, copy }: Shift): Command {
   const keys = frames.flatMap((frame) => (pins.get(frame) ?? []).map(({ at }) => ({ at, frame })));
   return { type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: copy };
-}
-
-/** What is selected after a pin was pressed: it alone, or it more or less where keys say so. */
-function pressed(frame: number, selected: number[], more: boolean): number[] {
-  if (selected.includes(frame)) return more ? selected.filter((each) => each !== frame) : selected;
-  return more ? [...selected, frame] : [frame];
 }
 
 /** The pins of the move: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */

@@ -1,5 +1,6 @@
 import { Ellipsis } from "lucide-react";
 import type { Clip, PresetEntry } from "../../api/types";
+import { download } from "../../shared/download";
 import { Menu, type MenuItem } from "../../shared/Menu";
 import { openShot } from "../../stores/openShot";
 import { fillPreset, removePreset } from "../../stores/presets";
@@ -8,7 +9,9 @@ import { openPresetForm } from "../../stores/view";
 /** What is done with a preset itself. Those that ship stay as they are. */
 export function CardMenu({ entry, clip }: { entry: PresetEntry; clip: Clip | undefined }) {
   const name = entry.preset?.name ?? entry.key;
-  const items: MenuItem[] = [{ id: "export", content: "Export as a file", run: () => download(entry.key) }];
+  const items: MenuItem[] = [
+    { id: "export", content: "Export as a file", run: () => download(`/api/presets/${entry.key}/file`) },
+  ];
   if (entry.own) {
     if (entry.preset)
       items.unshift({
@@ -33,11 +36,4 @@ export function CardMenu({ entry, clip }: { entry: PresetEntry; clip: Clip | und
       items={items}
     />
   );
-}
-
-function download(key: string): void {
-  const link = document.createElement("a");
-  link.href = `/api/presets/${key}/file`;
-  link.download = "";
-  link.click();
 }

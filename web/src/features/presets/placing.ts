@@ -1,7 +1,7 @@
 /** What placing a preset comes to: a clip of its own, one in place of another, or one that another gives way to. */
 import type { Command, Preset, PresetEntry } from "../../api/types";
 import { commit } from "../../stores/editing";
-import { selectClip } from "../../stores/selection";
+import { selectMadeClip } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 
 export type Way = "new" | "here" | "instead" | "over";
@@ -29,10 +29,5 @@ export function placing(
 
 /** Keeps it, and selects what it made. */
 export function place(command: Command): void {
-  void commit(command, {
-    kept: ({ made }) => {
-      const clip = made.find((address) => address.startsWith("clip:"));
-      if (clip) selectClip(clip.slice("clip:".length));
-    },
-  });
+  void commit(command, { kept: selectMadeClip });
 }

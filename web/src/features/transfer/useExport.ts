@@ -1,16 +1,10 @@
 import { useEffect, useState } from "react";
 import { client, explain, take } from "../../api/client";
 import type { Job } from "../../api/types";
+import { download } from "../../shared/download";
 import { note } from "../../stores/notes";
 
 const POLL_MS = 150;
-
-function download(job: Job): void {
-  const link = document.createElement("a");
-  link.href = `/api/exports/${job.id}/file`;
-  link.download = job.filename;
-  link.click();
-}
 
 /** An export under way: started, watched, cancelled; its file is handed over when it is ready. */
 export function useExport(slug: string, onDone: () => void) {
@@ -29,7 +23,7 @@ export function useExport(slug: string, onDone: () => void) {
         setJob(now);
         if (now.status === "failed") setProblem(now.problem ?? "the export failed");
         if (now.status === "done") {
-          download(now);
+          download(`/api/exports/${now.id}/file`, now.filename);
           note("info", `${now.filename} is ready`);
           onDone();
         }

@@ -1,5 +1,5 @@
-import { useRef, useState } from "react";
-import { arithmetic } from "./arithmetic";
+import { useState } from "react";
+import { useReading } from "./useReading";
 
 type NumberInputProps = {
   label: string;
@@ -15,25 +15,18 @@ type NumberInputProps = {
 /** A number being typed, or a sum such as 0.4*2; what is wrong stays to be mended. */
 export function NumberInput({ label, value, className, onValue, onFormula, onEnd }: NumberInputProps) {
   const [text, setText] = useState(String(Number(value.toFixed(6))));
-  const [fault, setFault] = useState("");
-  const reading = useRef(false);
+  const { fault, read, giveUp } = useReading("A number, a sum such as 0.4*2, or = and a formula");
   const finish = async () => {
-    if (reading.current) return;
     const formula = /^\s*=(.*)$/s.exec(text)?.[1];
     if (formula !== undefined && onFormula) {
       onEnd();
       onFormula(formula.trim());
       return;
     }
-    reading.current = true;
-    const read = await arithmetic(text, value);
-    reading.current = false;
-    if ("fault" in read) {
-      setFault(`${read.fault}. A number, a sum such as 0.4*2, or = and a formula`);
-      return;
-    }
+    const next = await read(text, value);
+    if (next === null) return;
     onEnd();
-    onValue(read.value);
+    onValue(next);
   };
   return (
     <input
@@ -47,13 +40,16 @@ export function NumberInput({ label, value, className, onValue, onFormula, onEnd
       }}
       onChange={(event) => {
         setText(event.target.value);
-        setFault("");
+        giveUp();
       }}
       onBlur={() => void finish()}
       onKeyDown={(event) => {
         event.stopPropagation();
         if (event.key === "Enter") void finish();
-        if (event.key === "Escape") onEnd();
+        if (event.key === "Escape") {
+          giveUp();
+          onEnd();
+        }
       }}
     />
   );

@@ -1,8 +1,8 @@
 /** Numbers of the shot: their states, their control, typing and dragging them. */
-export { arithmetic } from "./arithmetic";
 export { NumberField } from "./NumberField";
 export { ParamControl } from "./ParamControl";
 export { curveOf, formulaOf, keysOf, roughly, varies } from "./param";
 export { ShareField } from "./ShareField";
 export { useNumberAt } from "./useNumberAt";
+export { useReading } from "./useReading";
 export { useWanted } from "./useWanted";

@@ -1,0 +1,28 @@
+import { useRef, useState } from "react";
+import { arithmetic } from "./arithmetic";
+
+/** Reading what was typed into a number, one text at a time. `fault` says what is wrong with it; what is given up meanwhile has no answer. */
+export function useReading(hint: string) {
+  const [fault, setFault] = useState("");
+  const turn = useRef(0);
+  const reading = useRef(false);
+  /** The number, or null: it is wrong, was given up, or is being read already. */
+  const read = async (text: string, before: number): Promise<number | null> => {
+    if (reading.current) return null;
+    const mine = turn.current;
+    reading.current = true;
+    const found = await arithmetic(text, before);
+    if (mine !== turn.current) return null;
+    reading.current = false;
+    if ("value" in found) return found.value;
+    setFault(`${found.fault}. ${hint}`);
+    return null;
+  };
+  /** Something else is typed, or nothing any more. */
+  const giveUp = () => {
+    turn.current += 1;
+    reading.current = false;
+    setFault("");
+  };
+  return { fault, read, giveUp };
+}
