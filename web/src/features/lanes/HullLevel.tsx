@@ -1,8 +1,10 @@
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { transport } from "../../stores/transport";
+import { DragNote } from "./DragNote";
 import { toWeight, toY } from "./hullGeometry";
 
 const GRIP_PX = 8;
+const NOTE_PX = 9;
 
 type HullLevelProps = {
   /** Addresses of the numbers that are set. */
@@ -27,16 +29,25 @@ export function HullLevel({ at, title, weight, left = 0, width, height }: HullLe
     }),
   });
   const shown = live?.value ?? weight;
+  const top = Math.max(0, toY(shown, height) - GRIP_PX / 2);
   return (
-    <button
-      type="button"
-      data-level={title}
-      tabIndex={-1}
-      aria-label={`${title}: drag up or down`}
-      title={`${title}, ${Math.round(shown * 100)} %: drag up or down; double-click above or below sets a key`}
-      className="absolute z-[4] cursor-ns-resize touch-none hover:bg-primary/20"
-      style={{ top: Math.max(0, toY(shown, height) - GRIP_PX / 2), width, height: GRIP_PX, left }}
-      {...bind()}
-    />
+    <>
+      {live && (
+        <DragNote
+          left={left + NOTE_PX}
+          top={Math.max(0, height / 2 - NOTE_PX)}
+        >{`${Math.round(shown * 100)} %`}</DragNote>
+      )}
+      <button
+        type="button"
+        data-level={title}
+        tabIndex={-1}
+        aria-label={`${title}: drag up or down`}
+        title={`${title}, ${Math.round(shown * 100)} %: drag up or down; double-click above or below sets a key`}
+        className="absolute z-[4] cursor-ns-resize touch-none hover:bg-primary/20"
+        style={{ top, width, height: GRIP_PX, left }}
+        {...bind()}
+      />
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import type { Span } from "../../api/types";
+import { DragNote } from "./DragNote";
 import { type SpanPart, useSpanDrag } from "./useSpanDrag";
 
 const GRIP_PX = 7;
@@ -71,12 +72,9 @@ export function SpanGrips({ at, span, name, width, height }: SpanGripsProps) {
         );
       })}
       {dragged && (
-        <span
-          className="num pointer-events-none absolute z-[6] rounded-sm bg-primary px-1 text-[11px] text-primary-content"
-          style={{ left: Math.min(Math.max(x(dragged.frame) + 8, 0), width - 90), top: height / 2 - 9 }}
-        >
+        <DragNote left={Math.min(Math.max(x(dragged.frame) + 8, 0), width - 90)} top={height / 2 - 9}>
           {dragged.part === "all" ? `${dragged.by > 0 ? "+" : ""}${dragged.by} f` : `frame ${dragged.frame}`}
-        </span>
+        </DragNote>
       )}
     </>
   );
