@@ -28,7 +28,9 @@ class Packets(WithServer):
         head, _ = self.ask()
         have = {each["name"]: each["tag"] for each in head["arrays"]}
         self.assertEqual(self.ask(have=have)[1], {})
-        self.assertEqual(set(self.ask(have=have, commands=[SWING])[1]), {"flow", "pose", "sum", "layer:sway-1"})
+        self.assertEqual(
+            set(self.ask(have=have, commands=[SWING])[1]), {"flow", "framing", "pose", "sum", "layer:sway-1", "moves:layer:sway-1", "moves:mount:camera"}
+        )
 
     def test_commands_are_tried_on_and_not_kept(self) -> None:
         before = self.ask()

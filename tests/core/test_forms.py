@@ -6,8 +6,11 @@ from zittern.core.edits.command import field_title
 from zittern.core.edits.table import COMMANDS, limits
 from zittern.core.numbers.param import Number
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.give import Give
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
+from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.rides import Ride
 
 
 def numbers(model: type) -> set[str]:
@@ -17,8 +20,14 @@ def numbers(model: type) -> set[str]:
 
 class Tables(unittest.TestCase):
     def test_every_number_of_layers_clips_and_mounts_is_shown(self) -> None:
-        for model, table in ((Layer, forms.LAYER), (Clip, forms.CLIP), (Mount, forms.MOVE)):
+        for model, table in ((Layer, forms.LAYER), (Clip, forms.CLIP), (Mount, (*forms.MOVE, *forms.MOUNT)), (Ride, (*forms.RIDE, *forms.MOVE))):
             self.assertLessEqual(numbers(model), {look.field for look in table}, model)
+
+    def test_every_field_of_what_is_on_a_mount_is_shown_with_its_limits(self) -> None:
+        for model, table in ((Give, forms.GIVE), (Operator, forms.OPERATOR), (HoldFraming, forms.HOLD)):
+            self.assertEqual({look.field for look in table}, set(model.model_fields), model)
+        plain = {look.field: (look.least, look.most) for look in forms.OPERATOR if look.kind == "plain"}
+        self.assertEqual((plain["reaction_s"], plain["pan_slack_percent"]), ((0.0, 3.0), (0.0, 45.0)))
 
     def test_the_move_is_in_the_order_of_the_columns_of_poses(self) -> None:
         self.assertEqual([look.field for look in forms.MOVE], [*MOVE_FIELDS, "focal_mm"])

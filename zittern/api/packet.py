@@ -12,9 +12,12 @@ import numpy.typing as npt
 
 from zittern.api.models.motion import ArrayHead, MotionHead
 from zittern.core.axes import AXES
+from zittern.core.framing import misses_px
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.evaluate import Motion, Pose
+from zittern.core.movers import movers_px
 from zittern.core.readings import Readings, flowing
+from zittern.core.rig.rotations import quaternions
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
@@ -99,8 +102,13 @@ def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:
     bars = [clip for lane in shot.lanes for clip in lane.clips if clip.span_frames is not None or len(lane.clips) > 1]
     clips = {f"clip:{clip.id}": _sum_of(motion, clip) for clip in bars}
     hulls = {f"hull:{clip.id}": motion.clip_weights[clip.id][:, None] for clip in bars}
+    rig = {f"rig:{name}": _placed(pose) for name, pose in motion.rig.items()}
+    moves = {f"moves:{name}": values[:, None] for name, values in movers_px(shot, motion).items()}
     return {
         "flow": flowing(shot, motion),
+        **({"framing": misses_px(shot, motion)} if shot.subject else {}),
+        **rig,
+        **moves,
         "pose": _pose_columns(shot, motion.pose),
         "bare": _pose_columns(shot, motion.bare),
         "sum": motion.total,
@@ -117,6 +125,11 @@ def _sum_of(motion: Motion, clip: Clip) -> Array:
     for layer in clip.layers:
         out += motion.layers[layer.id] if layer.id in motion.layers else motion.silent[layer.id]
     return out
+
+
+def _placed(pose: Array) -> Array:
+    """Position (m) and quaternion (x, y, z, w). (F, 7)."""
+    return np.concatenate([pose[:, :3, 3], quaternions(pose[:, :3, :3])], axis=1)
 
 
 def _pose_columns(shot: Shot, pose: Pose) -> Array:

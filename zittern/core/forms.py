@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from zittern.core.axes import AXES, AXIS_INFO
 from zittern.core.looks import FieldLook, Look, described
 from zittern.core.numbers.curves import Interp
 from zittern.core.numbers.param import limits_of
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.give import Give
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Picture, Shot
 
-__all__ = ["CLIP", "FRAMINGS", "LAYER", "LENSES_MM", "MOVE", "PICTURES", "RUNS_ON", "SAID"]
+__all__ = ["CLIP", "FRAMINGS", "GIVE", "HOLD", "LAYER", "LENSES_MM", "MOUNT", "MOVE", "OPERATOR", "PICTURES", "PLACES", "RIDE", "RUNS_ON", "SAID"]
 
 _LAYER = (
     Look.percent("weight", "weight", group="weight, speed", ink="pedestal"),
@@ -30,8 +35,67 @@ _PLACE = (
     Look("roll_deg", "roll", "°", step=0.1, group="angles", ink="roll"),
 )
 _LENS = (Look("focal_mm", "lens", "mm", step=0.2, digits=1, said="focal length", ink="zoom"),)
+_MOUNT = (
+    Look("kind", "kind", hint="How it is drawn, and what it is for; it moves the same whatever it is"),
+    Look("length_m", "length", "m", step=0.01, digits=2, ink="dolly", hint="What it carries hangs so far forward of it"),
+)
+
+
+def _springs(field: str, said: str, stop: Look) -> tuple[Look, ...]:
+    """Frequency, damping and stop of what gives, shown where it does."""
+    only = (field, True)
+    told = "Natural frequency of its springs; what is faster is softened"
+    return (
+        Look(f"{field}_hz", "frequency", "Hz", step=0.01, scales=True, only=only, said=f"frequency of {said}", hint=told),
+        Look(f"{field}_damping", "damping", "×", step=0.005, only=only, said=f"damping of {said}", hint="1: it just does not swing past; less: it rings"),
+        replace(stop, only=only, scales=True, said=f"stop of {said}", hint="It goes no further than this"),
+    )
+
+
+def _hand(field: str, of: str) -> tuple[Look, ...]:
+    """How the operator turns one axis, shown where that is done."""
+    only = (field, True)
+    near = f"Of the {of}: nothing is done while it is that near"
+    return (
+        Look(f"{field}_hz", "quickness", "Hz", step=0.01, scales=True, only=only, said=f"quickness of {field}", hint="How quickly the camera is turned"),
+        Look(f"{field}_damping", "damping", "×", step=0.005, only=only, said=f"damping of {field}", hint="Less than 1: the picture swings past"),
+        Look(f"{field}_slack_percent", "slack ±", "%", step=0.05, digits=1, only=only, said=f"slack of {field}", hint=near),
+    )
+
+
+_GIVE = (
+    Look("shift", "gives in place", hint="Springs between it and what carries it, in translation"),
+    *_springs("shift", "shifts", Look("shift_stop_cm", "stop", "cm", step=0.1, digits=1)),
+    Look("turn", "gives in turns", hint="Springs between it and what carries it, in rotation about its own axes"),
+    *_springs("turn", "turns", Look("turn_stop_deg", "stop", "°", step=0.1, digits=1)),
+    Look.percent("weight", "weight", ink="pedestal"),
+)
+_PLACE_IN_PICTURE = (
+    Look("across_percent", "across", "%", step=0.1, digits=1, group="place in the picture", ink="pan", hint="Where the subject should sit, from the left edge"),
+    Look("up_percent", "up", "%", step=0.1, digits=1, group="place in the picture", ink="tilt", hint="Where the subject should sit, from the lower edge"),
+)
+_OPERATOR = (
+    *_PLACE_IN_PICTURE,
+    Look("reaction_s", "reaction", "s", step=0.005, said="reaction time", hint="So late the operator sees what happens"),
+    Look("anticipation_s", "looks ahead", "s", step=0.005, said="anticipation", hint="So far ahead along the subject's path"),
+    Look("mode", "with the keys", hint="Instead of the keyed pan and tilt, or on top of them"),
+    Look.percent("weight", "weight", ink="pedestal"),
+    Look("pan", "pans"),
+    *_hand("pan", "width"),
+    Look("tilt", "tilts"),
+    *_hand("tilt", "height"),
+)
+_RIDE = (
+    Look.percent("position_weight", "goes along", ink="truck", hint="How much of where the object goes; on and off without a jump"),
+    Look.percent("rotation_weight", "turns along", ink="pan", hint="How much of how the object turns"),
+)
+_HOLD = (
+    Look("below_hz", "below", "Hz", step=0.005, scales=True, hint="Drift slower than this is taken away, faster shake stays"),
+    *_PLACE_IN_PICTURE,
+    Look.percent("weight", "weight", ink="pedestal"),
+)
 # Names in sentences, by field.
-SAID: dict[str, str] = {look.field: look.said or look.title for look in (*_LAYER, *_CLIP, *_PLACE, *_LENS)}
+SAID: dict[str, str] = {look.field: look.said or look.title for look in (*_GIVE, *_OPERATOR, *_RIDE, *_HOLD, *_MOUNT, *_LAYER, *_CLIP, *_PLACE, *_LENS)}
 
 
 def _swings() -> tuple[FieldLook, ...]:
@@ -50,6 +114,17 @@ LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swings())
 CLIP: tuple[FieldLook, ...] = described(Clip, _CLIP)
 # In the order of the columns of poses: where a mount is and how it stands, then the lens.
 MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS))
+# What else a mount has: its own fields, then those of what may be on it.
+MOUNT: tuple[FieldLook, ...] = described(Mount, _MOUNT)
+GIVE: tuple[FieldLook, ...] = described(Give, _GIVE)
+OPERATOR: tuple[FieldLook, ...] = described(Operator, _OPERATOR)
+RIDE: tuple[FieldLook, ...] = described(Ride, _RIDE)
+HOLD: tuple[FieldLook, ...] = described(HoldFraming, _HOLD)
+# Places in the picture that have a name: percent from the left and lower edge.
+PLACES: dict[str, tuple[float, float]] = {
+    "centre": (50.0, 50.0), "left third": (100.0 / 3.0, 50.0), "right third": (200.0 / 3.0, 50.0), "upper left": (100.0 / 3.0, 200.0 / 3.0),
+    "upper right": (200.0 / 3.0, 200.0 / 3.0), "lower left": (100.0 / 3.0, 100.0 / 3.0), "lower right": (200.0 / 3.0, 100.0 / 3.0),
+}  # fmt: skip
 
 # How people have keys run on; free handles come of dragging them.
 RUNS_ON: tuple[Interp, ...] = ("smooth", "linear", "hold")

@@ -12,21 +12,26 @@ import numpy as np
 from zittern.core.axes import Axis
 from zittern.core.units import CM_PER_M, Array, rad
 
-__all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "swing_px", "vfov_deg"]
+__all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "height_mm", "swing_px", "vfov_deg"]
 
 LEAST_FOCAL_MM = 1.0
 MOST_FOCAL_MM = 10_000.0
 
 
+def height_mm(sensor_mm: float, width_px: int, height_px: int) -> float:
+    """Height of the part of the sensor that the picture uses."""
+    return sensor_mm * height_px / width_px
+
+
 def vfov_deg(focal_mm: Array, sensor_mm: float, width_px: int, height_px: int) -> Array:
     """Vertical field of view, 2 atan(h / 2f) with h the sensor's used height. (F,) -> (F,) degrees."""
-    height_mm = sensor_mm * height_px / width_px
-    return np.degrees(2.0 * np.arctan(height_mm / (2.0 * np.asarray(focal_mm, dtype=np.float64))))
+    height = height_mm(sensor_mm, width_px, height_px)
+    return np.degrees(2.0 * np.arctan(height / (2.0 * np.asarray(focal_mm, dtype=np.float64))))
 
 
 def focal_for_vfov_mm(vfov: float, sensor_mm: float, width_px: int, height_px: int) -> float:
     """Focal length that gives a vertical field of view in degrees; the inverse of `vfov_deg`."""
-    return sensor_mm * height_px / width_px / (2.0 * math.tan(rad(vfov) / 2.0))
+    return height_mm(sensor_mm, width_px, height_px) / (2.0 * math.tan(rad(vfov) / 2.0))
 
 
 def focal_px(focal_mm: float, sensor_mm: float, width_px: int) -> float:

@@ -46,13 +46,13 @@ class Look:
 
 
 class FieldLook(Doc):
-    """A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. axis: of
-    a field that has one number an axis.
+    """A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. kind: a number that may be
+    keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that has one number an axis.
     """
 
     field: str
     title: str
-    kind: Literal["number", "choice", "switch"]
+    kind: Literal["number", "plain", "choice", "switch"]
     unit: str = ""
     times: float = 1.0
     step: float = 0.0
@@ -81,6 +81,8 @@ def _described(info: FieldInfo, look: Look) -> Iterator[FieldLook]:
         yield FieldLook(field=look.field, title=look.title, kind="switch", hint=look.hint)
     elif isinstance(info.annotation, type) and issubclass(info.annotation, Doc):
         yield from _one_an_axis(info.annotation, look)
+    elif info.annotation is float and (plain := _range(info)):
+        yield _number(look, plain).replace(kind="plain")
     elif choices := _choices(info):
         yield FieldLook(field=look.field, title=look.title, kind="choice", choices=choices, hint=look.hint)
     else:
@@ -100,6 +102,11 @@ def _one_an_axis(model: type[Doc], look: Look) -> Iterator[FieldLook]:
             raise TypeError(f"no form can show {look.field!r}: it has no number for {axis}")
         own = {"field": f"{look.field}.{axis}", "title": f"{axis} {look.title}", "unit": look.unit or info.sign}
         yield _number(look, limits, **own, ink=axis, axis=axis)
+
+
+def _range(info: FieldInfo) -> tuple[float, float] | None:
+    found = {name: getattr(each, name) for each in info.metadata for name in ("ge", "le") if hasattr(each, name)}
+    return (found["ge"], found["le"]) if len(found) == 2 else None
 
 
 def _choices(info: FieldInfo) -> tuple[str | int, ...]:

@@ -8,6 +8,7 @@ import numpy as np
 
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
+from zittern.core.framing import FramingReport, framed, report
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
@@ -19,7 +20,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["AxisReading", "LayerReading", "Readings", "flowing", "picture_offsets_px", "px_per_unit", "read", "subject_distance_m"]
+__all__ = ["AxisReading", "LayerReading", "Readings", "distances_m", "flowing", "picture_offsets_px", "px_per_unit", "read", "subject_distance_m"]
 
 # What the subject's distance is taken to be when none is marked.
 DEFAULT_DISTANCE_M = 4.0
@@ -80,6 +81,7 @@ class Readings(Doc):
     streak_px: float
     camera_height_m: float
     camera_speed_m_s: float
+    framing: FramingReport | None
 
 
 def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
@@ -115,6 +117,7 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
         streak_px=streak_px,
         camera_height_m=height_m,
         camera_speed_m_s=speed_m_s,
+        framing=report(shot, motion) if framed(shot) else None,
     )
 
 
@@ -122,7 +125,7 @@ def flowing(shot: Shot, motion: Motion) -> Array:
     """What people watch while it plays, at each frame of a motion: streak of the picture's centre (pixels), distance of the subject (m), height
     of the lens (m), speed of the bare move (m/s). (F, 4); NaN where it takes a neighbouring whole frame that is not there.
     """
-    distance = _distances_m(shot, motion)
+    distance = distances_m(shot, motion)
     streak = _steps(picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE
     back = _steps(motion.bare.position_m[::-1], -motion.frames[::-1])[::-1]
     on = _steps(motion.bare.position_m, motion.frames)
@@ -138,8 +141,8 @@ def _steps(values: Array, frames: Array) -> Array:
     return np.append(gone, gone[-1])
 
 
-def _distances_m(shot: Shot, motion: Motion) -> Array:
-    """From the bare lens to the subject, or the default. (F,)."""
+def distances_m(shot: Shot, motion: Motion) -> Array:
+    """From the bare lens to the subject at each frame, or the default. (F,)."""
     if shot.subject is None:
         return np.full(len(motion.frames), DEFAULT_DISTANCE_M)
     away = shot.subject.position_m(shot.scope(motion.frames)) - motion.bare.position_m

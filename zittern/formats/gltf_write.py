@@ -132,11 +132,20 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
 
 
 def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[str, Array]]:
-    """Name and pose in its parent (F, 4, 4) of each node, from the ground to the lens."""
+    """Name and pose in its parent (F, 4, 4) of each node, from the ground to the lens: the mounts with all that is on them, the layers, what holds the
+    framing. They multiply to the world pose.
+    """
+    base = transforms.identity(len(motion.frames))
+    carried = chain.On(motion.on.carried, motion.on.given)
     for mount in shot.mounts:
-        yield mount.name, chain.local_pose(mount, shot.scope(motion.frames))
+        own = chain.step(mount, base, motion.locals_[mount.id], carried)
+        yield mount.name, transforms.inverse(base) @ own
         yield from _layer_poses(shot, motion, mount.id)
+        base = motion.rig[mount.id]
     yield from _layer_poses(shot, motion, None)
+    if chain.HOLD in motion.on.given:
+        still = transforms.identity(len(motion.frames))
+        yield "Hold framing", chain.with_give(still, motion.on.given[chain.HOLD])
 
 
 def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[str, Array]]:
@@ -147,7 +156,7 @@ def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tup
             continue
         total = total + motion.layers[layer.id]
         after = transforms.offset_transforms(total)
-        yield f"Layer: {layer.name}", _inverse(before) @ after
+        yield f"Layer: {layer.name}", transforms.inverse(before) @ after
         before = after
 
 
@@ -224,12 +233,3 @@ def _blocks(tracks: Iterable[_Track], spool: IO[bytes]) -> Iterator[bytes]:
         for at, length in track.places:
             spool.seek(at)
             yield spool.read(length)
-
-
-def _inverse(tf: Array) -> Array:
-    """Inverse of rigid poses. (F, 4, 4)."""
-    out = transforms.identity(len(tf))
-    turned = np.swapaxes(tf[:, :3, :3], 1, 2)
-    out[:, :3, :3] = turned
-    out[:, :3, 3] = -(turned @ tf[:, :3, 3:])[:, :, 0]
-    return out

@@ -5,8 +5,12 @@ from __future__ import annotations
 import numpy as np
 from pydantic import ValidationError
 
-from zittern.core.errors import DocumentError, FormatError
+from zittern.core.edits.poses import WorldPose
+from zittern.core.errors import DocumentError, FormatError, faults_as
 from zittern.core.numbers.param import Number
+from zittern.core.rig import rotations, transforms
+from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
@@ -15,10 +19,12 @@ from zittern.formats.files import no_sidecars
 from zittern.formats.gltf_model import Gltf
 from zittern.formats.paths import keys_of
 
-__all__ = ["check_set", "objects", "point_in", "subject_in"]
+__all__ = ["check_set", "objects", "point_in", "poses_from", "ride_on", "subject_in"]
 
 # An object of no size still has one as a subject.
 _LEAST_HEIGHT_M = 0.05
+# What moves by less than this stands still.
+_STILL_M, _STILL_DEG = 1e-6, 1e-4
 
 
 def check_set(data: bytes) -> tuple[str, ...]:
@@ -62,6 +68,42 @@ def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame:
     except np.linalg.LinAlgError as error:
         raise FormatError(f"the object {name!r} is flattened to nothing there, so no point of it can be followed", "subject.object") from error
     return _followed(gltf, found, local, f"point on {name}", shot)
+
+
+def ride_on(data: bytes, name: str, shot: Shot) -> Ride:
+    """A ride on an object of a set, with its path over the shot. Raises FormatError; for an object that does not move too."""
+    frames = frame_grid(shot.first_frame, shot.last_frame)
+    place, angles = _object_poses(data, name, shot, frames)
+    if float(np.max(np.ptp(place, axis=0))) < _STILL_M and float(np.max(np.ptp(angles, axis=0))) < _STILL_DEG:
+        raise FormatError(f"{name!r} stands still in this set, so nothing rides on it", "ride.object")
+    columns = np.concatenate([place, angles], axis=1)
+    try:
+        return Ride(object=name[:200], **{field: keys_of(frames, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)})
+    except ValidationError as error:
+        fault = DocumentError.of(error, "ride")
+        raise FormatError(f"nothing can ride on {name!r}: {fault.message}", fault.where) from error
+
+
+def poses_from(data: bytes, name: str, shot: Shot, frame: float, count: int) -> list[WorldPose]:
+    """Poses of an object of a set in the world at so many frames, one after another. Raises FormatError."""
+    frames = frame + np.arange(count, dtype=np.float64)
+    place, angles = _object_poses(data, name, shot, frames)
+    rows = zip(frames.tolist(), place.tolist(), angles.tolist(), strict=True)
+    with faults_as(FormatError, name[:200]):
+        return [WorldPose.model_validate({"frame": at, "position_m": position, "angles_deg": turn}) for at, position, turn in rows]
+
+
+def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Array, Array]:
+    """Where an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F, 3) degrees. Raises FormatError."""
+    gltf = gltf_model.load(data, no_sidecars)
+    chain = gltf.above(_found(gltf, name))
+    tracks, _ = gltf_motion.tracks_of(gltf, chain)
+    world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(frames, shot.first_frame))
+    try:
+        turned = transforms.orthonormal(world[:, :3, :3])
+    except np.linalg.LinAlgError as error:
+        raise FormatError(f"the object {name!r} is flattened to nothing, so it has no way of standing", "ride.object") from error
+    return world[:, :3, 3], rotations.continuous(turned)
 
 
 def _found(gltf: Gltf, name: str) -> int:

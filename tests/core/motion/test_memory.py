@@ -3,14 +3,12 @@ import unittest
 import numpy as np
 
 from tests.core.making import shot_with
-from zittern.core.motion.cache import Cache
-from zittern.core.motion.memory import STEP_S, at_frames, grid_frames
-from zittern.core.motion.run import Run
+from zittern.core.motion.memory import STEP_S, at_frames, filled, grid_frames, lead_s, step_s
 from zittern.core.timebase import Fps
 
 
 def grid(**fields: object) -> np.ndarray:
-    return grid_frames(Run(shot_with(**fields), np.array([50.0]), Cache()), lead_s=2.0)  # type: ignore[arg-type]
+    return grid_frames(shot_with(**fields), 2.0)
 
 
 class Grid(unittest.TestCase):
@@ -23,6 +21,30 @@ class Grid(unittest.TestCase):
     def test_its_steps_are_of_time(self) -> None:
         for fps in (Fps(num=24), Fps(num=60), Fps(num=24000, den=1001)):
             np.testing.assert_allclose(np.diff(grid(fps=fps)) / fps.value, STEP_S, atol=1e-12)
+
+
+class Length(unittest.TestCase):
+    def test_a_very_long_shot_is_stepped_through_more_coarsely(self) -> None:
+        self.assertEqual(step_s(shot_with(last_frame=100_000), 4.0), STEP_S)
+        long = shot_with(last_frame=1_000_000)
+        self.assertGreater(step_s(long, 4.0), STEP_S)
+        self.assertLess(len(grid_frames(long, 4.0)), 700_000)
+
+    def test_what_swings_long_begins_earlier(self) -> None:
+        leads = [lead_s(hz, damping) for hz, damping in ((5.0, 0.5), (0.5, 0.3), (0.05, 0.02))]
+        self.assertEqual(leads, sorted(leads))
+        self.assertGreater(leads[1], leads[0])
+
+    def test_a_grid_is_filled_part_by_part(self) -> None:
+        seen: list[int] = []
+
+        def make(frames: np.ndarray) -> np.ndarray:
+            seen.append(len(frames))
+            return frames[:, None] * [1.0, 2.0]
+
+        whole = np.arange(100_000.0)
+        np.testing.assert_array_equal(filled(whole, 2, make), whole[:, None] * [1.0, 2.0])
+        self.assertGreater(len(seen), 1)
 
 
 class Between(unittest.TestCase):

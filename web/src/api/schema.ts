@@ -596,6 +596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/object-poses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Object Poses
+         * @description Where an object of the set is, at one frame or from one on. Nothing is changed.
+         */
+        post: operations["get_object_poses_api_shots__shot__object_poses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/raw": {
         parameters: {
             query?: never;
@@ -674,6 +694,26 @@ export interface paths {
          * @description Names a revision.
          */
         patch: operations["name_revision_api_shots__shot__revisions__revision__patch"];
+        trace?: never;
+    };
+    "/api/shots/{shot}/ride": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ride
+         * @description Lets a mount ride on an object of the set, or takes it off; one revision.
+         */
+        post: operations["ride_api_shots__shot__ride_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/shots/{shot}/scribble": {
@@ -919,6 +959,27 @@ export interface components {
              * @enum {string}
              */
             type: "add_layer";
+        };
+        /**
+         * AddMount
+         * @description Puts a mount into the rig, before another one or at the lens end. It does nothing yet, so the picture stays.
+         */
+        AddMount: {
+            /** Before */
+            before?: string | null;
+            /**
+             * Kind
+             * @default free
+             * @enum {string}
+             */
+            kind: "free" | "ground" | "arm" | "head" | "hands" | "lens";
+            /** Name */
+            name?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_mount";
         };
         /**
          * AddMove
@@ -1700,7 +1761,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -1742,8 +1803,8 @@ export interface components {
         };
         /**
          * FieldLook
-         * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. axis: of
-         *     a field that has one number an axis.
+         * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. kind: a number that may be
+         *     keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that has one number an axis.
          */
         FieldLook: {
             /** Axis */
@@ -1780,7 +1841,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "number" | "choice" | "switch";
+            kind: "number" | "plain" | "choice" | "switch";
             /**
              * Least
              * @default 0
@@ -1911,6 +1972,10 @@ export interface components {
             /** Framings */
             framings: components["schemas"]["FramingOut"][];
             fresh: components["schemas"]["Shot"];
+            /** Give */
+            give: components["schemas"]["FieldLook"][];
+            /** Hold */
+            hold: components["schemas"]["FieldLook"][];
             /** Interps */
             interps: ("hold" | "linear" | "smooth" | "free")[];
             /** Layer */
@@ -1924,12 +1989,22 @@ export interface components {
                     number
                 ];
             };
+            /** Mount */
+            mount: components["schemas"]["FieldLook"][];
             /** Move */
             move: components["schemas"]["FieldLook"][];
+            /** Operator */
+            operator: components["schemas"]["FieldLook"][];
             /** Pictures */
             pictures: components["schemas"]["Picture"][];
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
             /** Ramps */
             ramps: ("linear" | "smooth" | "equal-power")[];
+            /** Ride */
+            ride: components["schemas"]["FieldLook"][];
+            /** Rigs */
+            rigs: components["schemas"]["RigOut"][];
         };
         /**
          * Formula
@@ -2081,6 +2156,30 @@ export interface components {
             title: string;
         };
         /**
+         * FramingReport
+         * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture. reaction_frames, lag_frames: of the operator,
+         *     how long until anything is done, and how late the picture is while the subject goes steadily on.
+         */
+        FramingReport: {
+            /** Lag Frames */
+            lag_frames: number | null;
+            /** Largest At */
+            largest_at: number;
+            /** Largest Px */
+            largest_px: number;
+            /** Outside */
+            outside: [
+                number,
+                number
+            ][];
+            /** Reaction Frames */
+            reaction_frames: number | null;
+            /** Rms Px */
+            rms_px: number;
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+        };
+        /**
          * Gait
          * @description follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right.
          */
@@ -2138,6 +2237,61 @@ export interface components {
              * @enum {string}
              */
             way: "walk" | "run";
+        };
+        /**
+         * Give
+         * @description shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical damping. stop: how far it can
+         *     go, reached smoothly. weight: how much of the give counts.
+         */
+        Give: {
+            /**
+             * Shift
+             * @default true
+             */
+            shift: boolean;
+            /**
+             * Shift Damping
+             * @default 0.4
+             */
+            shift_damping: number;
+            /**
+             * Shift Hz
+             * @default 1.4
+             */
+            shift_hz: number;
+            /**
+             * Shift Stop Cm
+             * @default 30
+             */
+            shift_stop_cm: number;
+            /**
+             * Turn
+             * @default true
+             */
+            turn: boolean;
+            /**
+             * Turn Damping
+             * @default 0.5
+             */
+            turn_damping: number;
+            /**
+             * Turn Hz
+             * @default 1.8
+             */
+            turn_hz: number;
+            /**
+             * Turn Stop Deg
+             * @default 30
+             */
+            turn_stop_deg: number;
+            /**
+             * Weight
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * GoOver
@@ -2291,6 +2445,41 @@ export interface components {
              */
             wave_m_s: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
+        /**
+         * HoldFraming
+         * @description Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above.
+         */
+        HoldFraming: {
+            /**
+             * Across Percent
+             * @default {
+             *       "state": "fixed",
+             *       "value": 50
+             *     }
+             */
+            across_percent: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Below Hz
+             * @default 0.4
+             */
+            below_hz: number;
+            /**
+             * Up Percent
+             * @default {
+             *       "state": "fixed",
+             *       "value": 50
+             *     }
+             */
+            up_percent: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Weight
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -2367,6 +2556,25 @@ export interface components {
             at: string;
             /** Frame */
             frame: number;
+        };
+        /**
+         * KeysFromOperator
+         * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels, and takes the operator away. Keys come to stand where the
+         *     operator acts: where nothing is done there are none.
+         */
+        KeysFromOperator: {
+            /** Mount */
+            mount: string;
+            /**
+             * Tolerance Px
+             * @default 2
+             */
+            tolerance_px: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "keys_from_operator";
         };
         /**
          * KeyValue
@@ -2618,9 +2826,30 @@ export interface components {
             type: "link_axes";
         };
         /**
+         * MatchPose
+         * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens when none is named.
+         */
+        MatchPose: {
+            /** First Frame */
+            first_frame: number;
+            /** Last Frame */
+            last_frame: number;
+            /** Like */
+            like?: string | null;
+            /** Mount */
+            mount: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "match_pose";
+        };
+        /**
          * MotionHead
          * @description Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg). Columns of `flow`:
-         *     streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame.
+         *     streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame. `rig:ID`: where the rig is
+         *     behind a mount, x, y, z (m) and a quaternion (x, y, z, w). `framing`: how far the subject is right of its place and above it (px), and whether it
+         *     is in the picture (1). `moves:ADDRESS`: how far a mount or layer alone moves the picture from the frame before (px).
          *     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
          *     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
          */
@@ -2655,7 +2884,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["RemoveMount"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -2686,13 +2915,35 @@ export interface components {
         };
         /**
          * Mount
-         * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`.
+         * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes after it hangs at the far end of
+         *     its length, forward of where it is. mute: it holds the pose that it has at the shot's first frame, without give and operator; solo: the others do.
          */
         Mount: {
+            give?: components["schemas"]["Give"] | null;
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @default free
+             * @enum {string}
+             */
+            kind: "free" | "ground" | "arm" | "head" | "hands" | "lens";
+            /**
+             * Length M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            length_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Mute
+             * @default false
+             */
+            mute: boolean;
             /** Name */
             name: string;
+            operator?: components["schemas"]["Operator"] | null;
             /**
              * Pan Deg
              * @default {
@@ -2714,6 +2965,7 @@ export interface components {
                 number,
                 number
             ];
+            ride?: components["schemas"]["Ride"] | null;
             /**
              * Roll Deg
              * @default {
@@ -2722,6 +2974,11 @@ export interface components {
              *     }
              */
             roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Solo
+             * @default false
+             */
+            solo: boolean;
             /**
              * Tilt Deg
              * @default {
@@ -2868,6 +3125,26 @@ export interface components {
              */
             type: "move_layer";
         };
+        /**
+         * MoveMount
+         * @description Puts a mount elsewhere in the order, nearer to the lens (+) or to the ground (-).
+         */
+        MoveMount: {
+            /**
+             * Bake
+             * @default false
+             */
+            bake: boolean;
+            /** By */
+            by: number;
+            /** Mount */
+            mount: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_mount";
+        };
         /** NameIn */
         NameIn: {
             /** Name */
@@ -2958,6 +3235,26 @@ export interface components {
             value: number;
         };
         /**
+         * ObjectPosesIn
+         * @description At so many whole frames from one on.
+         */
+        ObjectPosesIn: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Frame */
+            frame: number;
+            /** Object */
+            object: string;
+        };
+        /** ObjectPosesOut */
+        ObjectPosesOut: {
+            /** Poses */
+            poses: components["schemas"]["WorldPose"][];
+        };
+        /**
          * OnlyHere
          * @description Lets layers and clips be heard within a stretch only, with soft edges inside of it.
          */
@@ -2973,6 +3270,95 @@ export interface components {
              * @enum {string}
              */
             type: "only_here";
+        };
+        /**
+         * Operator
+         * @description across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge. reaction_s: so late the operator sees what
+         *     happens; anticipation_s: so far ahead along the subject's path. _hz, _damping: how quickly and how firmly the camera is turned. _slack_percent:
+         *     how far off its place the subject may be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or
+         *     on top of them.
+         */
+        Operator: {
+            /**
+             * Across Percent
+             * @default {
+             *       "state": "fixed",
+             *       "value": 50
+             *     }
+             */
+            across_percent: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Anticipation S
+             * @default 0
+             */
+            anticipation_s: number;
+            /**
+             * Mode
+             * @default replace
+             * @enum {string}
+             */
+            mode: "replace" | "add";
+            /**
+             * Pan
+             * @default true
+             */
+            pan: boolean;
+            /**
+             * Pan Damping
+             * @default 0.7
+             */
+            pan_damping: number;
+            /**
+             * Pan Hz
+             * @default 0.9
+             */
+            pan_hz: number;
+            /**
+             * Pan Slack Percent
+             * @default 2
+             */
+            pan_slack_percent: number;
+            /**
+             * Reaction S
+             * @default 0.25
+             */
+            reaction_s: number;
+            /**
+             * Tilt
+             * @default true
+             */
+            tilt: boolean;
+            /**
+             * Tilt Damping
+             * @default 0.7
+             */
+            tilt_damping: number;
+            /**
+             * Tilt Hz
+             * @default 0.9
+             */
+            tilt_hz: number;
+            /**
+             * Tilt Slack Percent
+             * @default 3
+             */
+            tilt_slack_percent: number;
+            /**
+             * Up Percent
+             * @default {
+             *       "state": "fixed",
+             *       "value": 50
+             *     }
+             */
+            up_percent: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Weight
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * OriginOut
@@ -3025,6 +3411,26 @@ export interface components {
              * @enum {string}
              */
             type: "paste_layers";
+        };
+        /**
+         * PastePose
+         * @description Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers get keys.
+         */
+        PastePose: {
+            /**
+             * Key
+             * @default false
+             */
+            key: boolean;
+            /** Mount */
+            mount: string;
+            /** Poses */
+            poses: components["schemas"]["WorldPose"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "paste_pose";
         };
         /**
          * Phases
@@ -3140,6 +3546,18 @@ export interface components {
              * @enum {string}
              */
             type: "place_lens";
+        };
+        /**
+         * PlaceOut
+         * @description A place in the picture that has a name: percent from the left and from the lower edge.
+         */
+        PlaceOut: {
+            /** Across Percent */
+            across_percent: number;
+            /** Title */
+            title: string;
+            /** Up Percent */
+            up_percent: number;
         };
         /**
          * PlacePreset
@@ -3355,6 +3773,7 @@ export interface components {
             focal_mm: number;
             /** Frame */
             frame: number;
+            framing: components["schemas"]["FramingReport"] | null;
             /** Layers */
             layers: components["schemas"]["LayerReading"][];
             /** Streak Px */
@@ -3444,9 +3863,20 @@ export interface components {
         };
         /**
          * RemoveMount
-         * @description Takes a part of the rig away; what it carried stays where the rest of the rig puts it.
+         * @description Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and
+         *     what it carried stays where the rest of the rig puts it.
          */
         RemoveMount: {
+            /**
+             * Bake
+             * @default false
+             */
+            bake: boolean;
+            /**
+             * Keep Picture
+             * @default false
+             */
+            keep_picture: boolean;
             /** Mount */
             mount: string;
             /**
@@ -3494,6 +3924,101 @@ export interface components {
             parent: number | null;
             /** Revision */
             revision: number;
+        };
+        /**
+         * Ride
+         * @description The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it goes, and of how it turns.
+         *     Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
+         */
+        Ride: {
+            /** Object */
+            object: string;
+            /**
+             * Pan Deg
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Position Weight
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            position_weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Roll Deg
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Rotation Weight
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            rotation_weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Tilt Deg
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            tilt_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * X M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Y M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Z M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * RideIn
+         * @description The object of the shot's set that a mount rides on; nothing takes it off.
+         */
+        RideIn: {
+            /** Base Revision */
+            base_revision: number;
+            /** Mount */
+            mount: string;
+            /** Object */
+            object: string | null;
+        };
+        /**
+         * RigOut
+         * @description A ready-made rig.
+         */
+        RigOut: {
+            /** Name */
+            name: string;
+            /** Told */
+            told: string;
         };
         /**
          * Road
@@ -3823,6 +4348,30 @@ export interface components {
             set_id: string;
         };
         /**
+         * SetPivot
+         * @description The point about which a mount turns, in its own frame, metres. The picture stays.
+         */
+        SetPivot: {
+            /**
+             * Bake
+             * @default false
+             */
+            bake: boolean;
+            /** Mount */
+            mount: string;
+            /** Pivot M */
+            pivot_m: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_pivot";
+        };
+        /**
          * SetShot
          * @description Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds.
          *     along: whether they move along when the first frame does.
@@ -3979,6 +4528,7 @@ export interface components {
              *     }
              */
             fps: components["schemas"]["Fps"];
+            hold?: components["schemas"]["HoldFraming"] | null;
             /**
              * Lanes
              * @default []
@@ -4008,10 +4558,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 6
+             * @default 7
              * @constant
              */
-            schema_version: 6;
+            schema_version: 7;
             /**
              * Sensor Mm
              * @default 36
@@ -4440,6 +4990,49 @@ export interface components {
             width_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
+         * Turn
+         * @description A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing when it does not.
+         */
+        Turn: {
+            /** Frame */
+            frame: number;
+            /** Lag Frames */
+            lag_frames: number | null;
+        };
+        /**
+         * TurnMount
+         * @description Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture stays and only its axes lie anew.
+         */
+        TurnMount: {
+            /**
+             * Bake
+             * @default false
+             */
+            bake: boolean;
+            /** Mount */
+            mount: string;
+            /**
+             * Pan Deg
+             * @default 0
+             */
+            pan_deg: number;
+            /**
+             * Roll Deg
+             * @default 0
+             */
+            roll_deg: number;
+            /**
+             * Tilt Deg
+             * @default 0
+             */
+            tilt_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "turn_mount";
+        };
+        /**
          * TypedIn
          * @description What was typed into a number, and what stood there.
          */
@@ -4468,6 +5061,22 @@ export interface components {
             stop: number;
             /** Value */
             value: number | null;
+        };
+        /**
+         * UseRig
+         * @description A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put layers on.
+         */
+        UseRig: {
+            /**
+             * Rig
+             * @enum {string}
+             */
+            rig: "tripod" | "shoulder" | "hand-held low" | "stabiliser" | "crane arm" | "vehicle mount";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "use_rig";
         };
         /** ValidationError */
         ValidationError: {
@@ -4559,6 +5168,26 @@ export interface components {
             least: number[];
             /** Most */
             most: number[];
+        };
+        /**
+         * WorldPose
+         * @description A pose in the world at a frame: x, y, z in metres; pan, tilt, roll in degrees.
+         */
+        WorldPose: {
+            /** Angles Deg */
+            angles_deg: [
+                number,
+                number,
+                number
+            ];
+            /** Frame */
+            frame: number;
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
         };
     };
     responses: never;
@@ -5690,6 +6319,41 @@ export interface operations {
             };
         };
     };
+    get_object_poses_api_shots__shot__object_poses_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObjectPosesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObjectPosesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_raw_api_shots__shot__raw_get: {
         parameters: {
             query?: never;
@@ -5811,6 +6475,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    ride_api_shots__shot__ride_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RideIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
+                };
             };
             /** @description Validation Error */
             422: {

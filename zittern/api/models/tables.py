@@ -12,7 +12,7 @@ from zittern.core.numbers.curves import Extend, Interp
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 
-__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "SetChoice", "SetOut", "SourceOut", "TablesOut", "TypedIn", "TypedOut"]
+__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PlaceOut", "RigOut", "SetChoice", "SetOut", "SourceOut", "TablesOut", "TypedIn", "TypedOut"]
 
 
 class SetOut(Model):
@@ -56,6 +56,21 @@ class FramingOut(Model):
     fill: float
 
 
+class PlaceOut(Model):
+    """A place in the picture that has a name: percent from the left and from the lower edge."""
+
+    title: str
+    across_percent: float
+    up_percent: float
+
+
+class RigOut(Model):
+    """A ready-made rig."""
+
+    name: str
+    told: str
+
+
 class FormsOut(Model):
     """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by
     `type.field`; a shot as it is when it is new.
@@ -64,6 +79,13 @@ class FormsOut(Model):
     layer: list[FieldLook]
     clip: list[FieldLook]
     move: list[FieldLook]
+    mount: list[FieldLook]
+    give: list[FieldLook]
+    operator: list[FieldLook]
+    ride: list[FieldLook]
+    hold: list[FieldLook]
+    places: list[PlaceOut]
+    rigs: list[RigOut]
     interps: list[Interp]
     extends: list[Extend]
     ramps: list[RampShape]

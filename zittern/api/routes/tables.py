@@ -11,7 +11,7 @@ from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, SetChoice, SetOut, SourceOut, TablesOut, TypedIn, TypedOut
+from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PlaceOut, RigOut, SetChoice, SetOut, SourceOut, TablesOut, TypedIn, TypedOut
 from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
@@ -19,6 +19,7 @@ from zittern.core.envelope import RampShape
 from zittern.core.formula.arithmetic import worked_out
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.numbers.curves import Extend
+from zittern.core.rigs import RIGS
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
@@ -33,6 +34,13 @@ _FORMS = FormsOut(
     layer=list(forms.LAYER),
     clip=list(forms.CLIP),
     move=list(forms.MOVE),
+    mount=list(forms.MOUNT),
+    give=list(forms.GIVE),
+    operator=list(forms.OPERATOR),
+    ride=list(forms.RIDE),
+    hold=list(forms.HOLD),
+    places=[PlaceOut(title=title, across_percent=across, up_percent=up) for title, (across, up) in forms.PLACES.items()],
+    rigs=[RigOut(name=rig.name, told=rig.told) for rig in RIGS],
     interps=list(forms.RUNS_ON),
     extends=list(get_args(Extend)),
     ramps=list(get_args(RampShape)),

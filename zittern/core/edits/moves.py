@@ -1,4 +1,4 @@
-"""A camera move brought in from a file, in place of the shot's own or riding on it; parts of the rig taken away."""
+"""A camera move brought in from a file, in place of the shot's own or riding on it."""
 
 from __future__ import annotations
 
@@ -9,14 +9,15 @@ from pydantic import Field
 
 from zittern.core.doc import Doc
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.rig import with_mounts
 from zittern.core.errors import EditError
-from zittern.core.numbers.param import Param, through
+from zittern.core.numbers.param import Param, fixed, through
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
 
-__all__ = ["AddMove", "Move", "RemoveMount", "ReplaceMove"]
+__all__ = ["AddMove", "Move", "ReplaceMove"]
 
 # Frame of a path's time 0.
 _PATH_START = 1
@@ -52,13 +53,14 @@ class ReplaceMove(CommandDoc):
         """Layers on mounts that go act at the lens end from then on."""
         # The path's time 0 comes to the shot's first frame: what is layered on the shot stays where it is.
         move = retimed(self.move, Retiming(shift_frames=shot.first_frame - _PATH_START))
-        mount = shot.mounts[0].replace(pivot_m=(0.0, 0.0, 0.0), **{field: getattr(move, field) for field in MOVE_FIELDS})
+        plain: dict[str, object] = {"pivot_m": (0.0, 0.0, 0.0), "length_m": fixed(0.0), "ride": None, "operator": None, "give": None}
+        mount = shot.mounts[0].replace(**plain, **{field: getattr(move, field) for field in MOVE_FIELDS})
         changes: dict[str, object] = {"last_frame": shot.first_frame + move.last_frame - _PATH_START}
         for field in ("focal_mm", "picture", "sensor_mm"):
             value = getattr(move, field)
             if value is not None:
                 changes[field] = value
-        return _with_mounts(shot, (mount,)).replace(**changes)
+        return with_mounts(shot, (mount,)).replace(**changes)
 
     def label(self, shot: Shot) -> str:
         """`Bring in move “follow.glb”`."""
@@ -94,30 +96,3 @@ class AddMove(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Add move “hand.glb”`."""
         return f"Add move “{self.name}”"
-
-
-class RemoveMount(CommandDoc):
-    """Takes a part of the rig away; what it carried stays where the rest of the rig puts it."""
-
-    type: Literal["remove_mount"] = "remove_mount"
-    mount: str
-
-    def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for the last one left."""
-        kept = tuple(mount for mount in shot.mounts if mount.id != self.mount)
-        if len(kept) == len(shot.mounts):
-            raise EditError(f"there is no mount {self.mount!r}; it may have been removed", "mount")
-        if not kept:
-            raise EditError("a shot needs one mount to carry the lens", f"mount:{self.mount}")
-        return _with_mounts(shot, kept)
-
-    def label(self, shot: Shot) -> str:
-        """`Remove mount “hand.glb”`."""
-        return "Remove mount " + "".join(f"“{mount.name}”" for mount in shot.mounts if mount.id == self.mount)
-
-
-def _with_mounts(shot: Shot, mounts: tuple[Mount, ...]) -> Shot:
-    """Another rig; layers on mounts that go act at the lens end from then on."""
-    known = {mount.id for mount in mounts}
-    lanes = shot.lanes_with(lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=None))
-    return shot.replace(mounts=mounts, lanes=lanes)

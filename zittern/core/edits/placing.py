@@ -16,6 +16,8 @@ from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
+from zittern.core.motion.move import bare_poses
+from zittern.core.motion.rides import rides
 from zittern.core.numbers.curves import Frame
 from zittern.core.rig import chain, rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, MoveField
@@ -153,13 +155,9 @@ class SnapAngles(_OnMount):
         return f"{'Zero' if self.zero else 'Snap'} {names} at frame {self.frame:g}"
 
 
-def _locals(shot: Shot, frame: float) -> dict[str, Array]:
-    return {mount.id: chain.local_pose(mount, shot.scope(frame)) for mount in shot.mounts}
-
-
 def _lens(shot: Shot, frame: float) -> Array:
     """tf_world_lens of the bare move. (1, 4, 4)."""
-    return chain.lens_pose(shot.mounts, _locals(shot, frame), {})
+    return bare_poses(shot, shot.scope(frame))
 
 
 def _lens_angles(shot: Shot, frame: float) -> Array:
@@ -181,18 +179,9 @@ def _index(shot: Shot, mount: str | None) -> int:
 def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
     """The shot with a mount set so that the lens has a world pose; locked numbers stay as they are."""
     i = _index(shot, how.mount)
-    mount = shot.mounts[i]
-    poses = _locals(shot, how.frame)
-    local = tf_world_lens
-    if i > 0:
-        local = np.linalg.inv(chain.lens_pose(shot.mounts[:i], poses, {})) @ local
-    if i + 1 < len(shot.mounts):
-        local = local @ np.linalg.inv(chain.lens_pose(shot.mounts[i + 1 :], poses, {}))
-    reference = mount.angles_deg(shot.scope(how.frame))
-    angles = rotations.nearest_angles(local[:, :3, :3], reference)[0]
-    pivot = np.array(mount.pivot_m)
-    position = local[0, :3, 3] - pivot + local[0, :3, :3] @ pivot
-    values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, [*position.tolist(), *angles.tolist()], strict=True))
+    mount, scope = shot.mounts[i], shot.scope(how.frame)
+    local = chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, len(shot.mounts) - 1)
+    values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, chain.numbers_of(mount, scope, local)[0].tolist(), strict=True))
     return _stored(shot, how, {field: value for field, value in values.items() if field not in locked})
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from zittern.core.edits import clips, cues, dials, formulas, keys, layers, moves, numbers, placing, presets, recording, shots, spans, values
+from zittern.core.edits import clips, cues, dials, formulas, keys, layers, moves, numbers, placing, poses, presets, recording, rig, shots, spans, values
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
@@ -42,7 +42,15 @@ Command = Annotated[
     | shots.SetShot
     | moves.ReplaceMove
     | moves.AddMove
-    | moves.RemoveMount
+    | rig.AddMount
+    | rig.UseRig
+    | rig.RemoveMount
+    | rig.MoveMount
+    | rig.SetPivot
+    | rig.TurnMount
+    | poses.PastePose
+    | poses.MatchPose
+    | poses.KeysFromOperator
     | numbers.SetNumbers
     | numbers.SetSwings
     | formulas.SetFormula

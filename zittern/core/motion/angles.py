@@ -2,22 +2,22 @@
 
 A rotation can be written in two ways, (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns; neighbouring frames must not change
 from one to another without need. With one mount the bare angles are the keyed ones. Through several, the bare move is followed from frame to
-frame over the whole shot, once, starting at the sum of the keyed angles. The layers are then put on little by little, and the angles followed
-along: that depends on the frame alone, and keeps what is continuous continuous (homotopy lifting).
+frame over the whole shot, once, starting at the sum of the keyed angles. What the operator, springs and layers do is then put on little by little, and
+the angles followed along: that depends on the frame alone, and keeps what is continuous continuous (homotopy lifting).
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.motion.move import bare_poses, local_poses
+from zittern.core.motion.move import bare_poses
 from zittern.core.motion.run import Run
 from zittern.core.rig import chain, rotations
 from zittern.core.units import Array
 
-__all__ = ["bare_deg", "with_layers_deg"]
+__all__ = ["bare_deg", "moved_deg"]
 
 # Layers are put on in steps of no more than this.
 _STEP_DEG = 40.0
@@ -29,10 +29,11 @@ _CHUNK_FRAMES = 16_384
 def bare_deg(run: Run, pose: Array) -> Array:
     """Of the bare move. pose: tf_world_lens (F, 4, 4) -> (F, 3) degrees."""
     mounts = run.shot.mounts
-    if len(mounts) == 1:
+    if len(mounts) == 1 and mounts[0].ride is None and not chain.held(run.shot):
         return mounts[0].angles_deg(run.scope)
     whole = np.arange(run.shot.first_frame, run.shot.last_frame + 1, dtype=np.float64)
-    table = run.cache.get(("angles", run.shot.fps.num, run.shot.fps.den, run.span, *map(run.key_of, mounts)), lambda: _followed(run, whole))
+    made_from = (*(run.key_of(mount.bare) for mount in mounts), *sorted(chain.held(run.shot)))
+    table = run.cache.get(("angles", run.shot.fps.num, run.shot.fps.den, run.span, *made_from), lambda: _followed(run, whole))
     row = np.clip(np.round(run.frames - whole[0]), 0, len(whole) - 1).astype(np.int64)
     return rotations.nearest_angles(pose[:, :3, :3], table[row])
 
@@ -49,12 +50,12 @@ def _followed(run: Run, frames: Array) -> Array:
     return out
 
 
-def with_layers_deg(run: Run, bare: Array, offsets: Mapping[str, Array], pose: Array) -> Array:
-    """With the layers on. bare: (F, 3) degrees; offsets: (F, 7) by mount id or LENS; pose: with all of them, (F, 4, 4) -> (F, 3) degrees."""
-    largest = max((float(np.max(np.abs(offset[:, :3]), initial=0.0)) for offset in offsets.values()), default=0.0)
-    steps = min(max(1, int(np.ceil(len(offsets) * largest / _STEP_DEG))), _MOST_STEPS)
+def moved_deg(run: Run, bare: Array, largest_deg: float, turned: Callable[[float], Array]) -> Array:
+    """With all that is on the bare move. bare: (F, 3) degrees; largest_deg: how far it turns the lens at most; turned(share): rotation of the lens with a
+    share of it, (F, 3, 3). -> (F, 3) degrees.
+    """
+    steps = min(max(1, int(np.ceil(largest_deg / _STEP_DEG))), _MOST_STEPS)
     angles = bare
-    for step in range(1, steps):
-        part = {target: offset * (step / steps) for target, offset in offsets.items()}
-        angles = rotations.nearest_angles(chain.lens_pose(run.shot.mounts, local_poses(run), part)[:, :3, :3], angles)
-    return rotations.nearest_angles(pose[:, :3, :3], angles)
+    for step in range(1, steps + 1):
+        angles = rotations.nearest_angles(turned(step / steps), angles)
+    return angles

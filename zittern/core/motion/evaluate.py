@@ -5,14 +5,15 @@ Whole arrays over time; what did not change comes from the cache.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from zittern.core.axes import AXES
-from zittern.core.motion import angles, lens, mixing, move
+from zittern.core.motion import angles, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
+from zittern.core.motion.rides import rides
 from zittern.core.motion.run import Run
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
@@ -23,6 +24,10 @@ __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
 
 # Enough for what the parts of one evaluation share: tables of phases and angles.
 _PARTS_BYTES = 32 * 2**20
+
+
+# The tables of a motion: arrays by name.
+_TABLES = ("layers", "silent", "weights", "clip_weights", "offsets", "rig", "locals_")
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +46,8 @@ class Motion:
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
     (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
     each layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of `layers` by mount id, or chain.LENS.
+    rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount id. on: what rides, springs and the hold on the framing add. locals_:
+    poses of the mounts in their parents, aimed ones as the operator turns them, (F, 4, 4).
     """
 
     frames: Array
@@ -51,6 +58,9 @@ class Motion:
     weights: dict[str, Array]
     clip_weights: dict[str, Array]
     offsets: dict[str, Array]
+    rig: dict[str, Array]
+    locals_: dict[str, Array]
+    on: chain.On
 
     def rows(self, first: int, stop: int) -> Motion:
         """The same at some of its frames, without copying."""
@@ -61,8 +71,8 @@ class Motion:
         def table(arrays: dict[str, Array]) -> dict[str, Array]:
             return {name: values[first:stop] for name, values in arrays.items()}
 
-        tables = (table(each) for each in (self.layers, self.silent, self.weights, self.clip_weights, self.offsets))
-        return Motion(self.frames[first:stop], pose(self.pose), pose(self.bare), *tables)
+        on = chain.On(table(dict(self.on.carried)), table(dict(self.on.given)), table(dict(self.on.offsets)))
+        return Motion(self.frames[first:stop], pose(self.pose), pose(self.bare), on=on, **{name: table(getattr(self, name)) for name in _TABLES})
 
     @property
     def total(self) -> Array:
@@ -84,23 +94,19 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     move.with_facts(run)
     layers, silent = mixing.contributions(run)
     offsets = mixing.sums(shot, layers)
-    return Motion(frames, _with_layers(run, bare, offsets), bare, layers, silent, mixing.weights(run), mixing.clip_weights(run), offsets)
+    posed = posing.posed(run, offsets)
+    pose = bare if posed.still else Pose(posed.lens[:, :3, 3], posed.angles_deg(bare.angles_deg), lens.zoomed_mm(run, offsets))
+    weights, clip_weights = mixing.weights(run), mixing.clip_weights(run)
+    return Motion(frames, pose, bare, layers, silent, weights, clip_weights, offsets, posed.rig, posed.locals_, posed.on)
 
 
 def _bare(run: Run) -> Pose:
     def make() -> Array:
-        pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), {})
+        pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), chain.On(rides(run.shot, run.scope)))
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
-    packed = run.kept("bare", run.shot.mounts, make)
+    packed = run.kept("bare", (*(mount.bare for mount in run.shot.mounts), *sorted(chain.held(run.shot))), make)
     return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run))
-
-
-def _with_layers(run: Run, bare: Pose, offsets: dict[str, Array]) -> Pose:
-    if not offsets:
-        return bare
-    pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), offsets)
-    return Pose(pose[:, :3, 3], angles.with_layers_deg(run, bare.angles_deg, offsets, pose), lens.zoomed_mm(run, offsets))
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
@@ -117,9 +123,12 @@ def joined(parts: Sequence[Motion]) -> Motion:
         poses: list[Pose] = [getattr(part, which) for part in parts]
         return Pose(*(np.concatenate([getattr(each, field) for each in poses]) for field in ("position_m", "angles_deg", "focal_mm")))
 
+    def together(tables: Sequence[Mapping[str, Array]]) -> dict[str, Array]:
+        return {name: np.concatenate([each[name] for each in tables]) for name in tables[0]}
+
     def table(which: str) -> dict[str, Array]:
-        first: dict[str, Array] = getattr(parts[0], which)
-        return {name: np.concatenate([getattr(part, which)[name] for part in parts]) for name in first}
+        return together([getattr(part, which) for part in parts])
 
     frames = np.concatenate([part.frames for part in parts])
-    return Motion(frames, pose("pose"), pose("bare"), table("layers"), table("silent"), table("weights"), table("clip_weights"), table("offsets"))
+    on = chain.On(*(together([getattr(part.on, which) for part in parts]) for which in ("carried", "given", "offsets")))
+    return Motion(frames, pose("pose"), pose("bare"), on=on, **{name: table(name) for name in _TABLES})

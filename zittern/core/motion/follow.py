@@ -1,8 +1,12 @@
-"""A damped follow: a mass on a spring and a damper that a moving point carries.
+"""Second-order following, made discrete exactly for an input that is straight between grid points (first-order hold), so that no step is too large.
 
-x'' = w^2 (u - x) + 2 z w (u' - x'), with w = 2 pi f: no lag at constant speed, a lag of a / w^2 under constant acceleration a (Den Hartog
-1956, Mechanical Vibrations, section 2.12). H(s) = (2 z w s + w^2) / (s^2 + 2 z w s + w^2), made discrete exactly for a path that is straight
-between grid points (first-order hold), so that no step is too large for it.
+Carried, a mass on a spring and a damper that a moving point carries: x'' = w^2 (u - x) + 2 z w (u' - x'), with w = 2 pi f. No lag at constant speed, a
+lag of a / w^2 under constant acceleration a (Den Hartog 1956, Mechanical Vibrations, section 2.12). H(s) = (2 z w s + w^2) / (s^2 + 2 z w s + w^2).
+
+Led, a hand that steers towards where it wants to be and is held back by a damper that stands on the ground: x'' = w^2 (u - x) - 2 z w x'. A lag of
+2 z / w at constant speed. H(s) = w^2 / (s^2 + 2 z w s + w^2) (Ogata 2010, Modern Control Engineering, section 5-3).
+
+Both hold for any frequency above 0 and any damping above 0.
 """
 
 from __future__ import annotations
@@ -11,39 +15,46 @@ import math
 
 import numpy as np
 
-from zittern.core.motion.memory import STEP_S, at_frames, grid_frames
-from zittern.core.motion.run import Run
-from zittern.core.rig import chain
 from zittern.core.units import Array
 
-__all__ = ["follow_m", "followed"]
-
-# After this many time constants a start from rest has settled to a millionth.
-_SETTLED = 14.0
+__all__ = ["carried", "led", "played"]
 
 
-def followed(values: Array, frequency_hz: float, damping: float) -> Array:
-    """What hangs on a point that moves through values on the grid, starting at rest in the first. (G, N) -> (G, N)."""
+def carried(values: Array, frequency_hz: float, damping: float, step_s: float) -> Array:
+    """What hangs on a point that moves through values on a grid, starting at rest in the first. (G, N) -> (G, N)."""
+    return _filtered(values, frequency_hz, damping, step_s, carried=True)
+
+
+def led(values: Array, frequency_hz: float, damping: float, step_s: float) -> Array:
+    """What is steered towards values on a grid, starting at rest in the first. (G, N) -> (G, N)."""
+    return _filtered(values, frequency_hz, damping, step_s, carried=False)
+
+
+def _filtered(values: Array, frequency_hz: float, damping: float, step_s: float, carried: bool) -> Array:
     from scipy import signal  # half a second to import: only whoever uses it waits
 
     w = 2.0 * math.pi * frequency_hz
-    spring = np.array([2.0 * damping * w, w * w]), np.array([1.0, 2.0 * damping * w, w * w])
-    numerator, denominator, _ = signal.cont2discrete(spring, STEP_S, method="foh")  # type: ignore[call-overload]
+    spring = np.array([2.0 * damping * w, w * w] if carried else [w * w]), np.array([1.0, 2.0 * damping * w, w * w])
+    numerator, denominator, _ = signal.cont2discrete(spring, step_s, method="foh")  # type: ignore[call-overload]
     b, a = np.ravel(numerator), np.ravel(denominator)
     settled = signal.lfilter_zi(b, a)[:, None] * values[:1]
     out, _ = signal.lfilter(b, a, values, axis=0, zi=settled)
     return np.asarray(out, dtype=np.float64)
 
 
-def follow_m(run: Run, frequency_hz: float, damping: float) -> Array:
-    """Where something would be that follows the bare camera on a spring. frequency_hz > 0, damping > 0. -> (F, 3) metres."""
-    lead_s = _SETTLED / (2.0 * math.pi * frequency_hz * min(damping, 1.0))
-    grid = grid_frames(run, lead_s)
+def played(values: Array, slack: Array) -> Array:
+    """What is pushed along by values only where they leave its slack: y = min(max(y, u - s), u + s), from the first value on (backlash; Krasnosel'skii
+    and Pokrovskii 1989, Systems with Hysteresis). Both (G,) -> (G,).
 
-    def make() -> Array:
-        scope = run.scope.over(grid)
-        pose = chain.lens_pose(run.shot.mounts, {mount.id: chain.local_pose(mount, scope) for mount in run.shot.mounts}, {})
-        return followed(pose[:, :3, 3], frequency_hz, damping)
-
-    key = ("follow", run.shot.fps.num, run.shot.fps.den, run.span, frequency_hz, damping, *map(run.key_of, run.shot.mounts))
-    return at_frames(grid, run.cache.get(key, make), run.frames)
+    Each step is a clamp; clamps put one after another are clamps, so all of them are found by doubling.
+    """
+    low, high = values - slack, values + slack
+    low[0] = high[0] = values[0]
+    reach = 1
+    while reach < len(values):
+        before_low, before_high = low[:-reach].copy(), high[:-reach].copy()
+        np.clip(before_low, low[reach:], high[reach:], out=before_low)
+        np.clip(before_high, low[reach:], high[reach:], out=before_high)
+        low[reach:], high[reach:] = before_low, before_high
+        reach *= 2
+    return low

@@ -6,25 +6,62 @@ and nothing depends on the frame rate but how the path is sampled.
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
-from zittern.core.motion.run import Run
+from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["STEP_S", "at_frames", "grid_frames"]
+__all__ = ["STEP_S", "at_frames", "filled", "grid_frames", "lead_s", "step_s"]
 
-# Steps a second: at 12 Hz, the fastest that a body or a head swings, twenty to a cycle.
-STEP_S = 1.0 / 240.0
+# Steps a second: at 12 Hz, the fastest that a body or a head swings, ten to a cycle.
+STEP_S = 1.0 / 120.0
+# A shot that would need more points than this is stepped through more coarsely: an hour and a quarter still is not.
+_MOST_POINTS = 600_000
+# Points that are worked on at a time: memory does not grow with the length of a shot.
+_PART_POINTS = 32_768
+# Time before the shot that there can be to settle in, in seconds: a few lengths, so that another frequency seldom means another grid.
+_LEADS_S = (4.0, 16.0, 64.0)
+# After this many time constants a start from rest has settled to a thousandth.
+_SETTLED = 7.0
 
 
-def grid_frames(run: Run, lead_s: float) -> Array:
+def lead_s(frequency_hz: float, damping: float) -> float:
+    """How long before the shot something that swings has to begin."""
+    wanted = _SETTLED / (2.0 * math.pi * frequency_hz * min(damping, 1.0))
+    return next((each for each in _LEADS_S if each >= wanted), _LEADS_S[-1])
+
+
+def step_s(shot: Shot, lead_s: float) -> float:
+    """Length of a step of the grid."""
+    length = (shot.last_frame - shot.first_frame) / shot.fps.value + lead_s
+    step = STEP_S
+    while length / step > _MOST_POINTS:
+        step *= 2.0
+    return step
+
+
+def grid_frames(shot: Shot, lead_s: float) -> Array:
     """Frames of the grid, fractional: from `lead_s` before the shot's first to just after its last. (G,)."""
-    fps = run.shot.fps.value
-    first, last = run.span
-    before = math.ceil(lead_s / STEP_S)
-    after = math.ceil((last - first) / fps / STEP_S) + 1
-    return np.asarray(first + np.arange(-before, after + 1) * (STEP_S * fps), dtype=np.float64)
+    fps = shot.fps.value
+    step = step_s(shot, lead_s)
+    before = math.ceil(lead_s / step)
+    after = math.ceil((shot.last_frame - shot.first_frame) / fps / step) + 3
+    return np.asarray(shot.first_frame + np.arange(-before, after + 1) * (step * fps), dtype=np.float64)
+
+
+def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
+    """What is made at frames (N,) -> (N, columns), over a whole grid, part by part. (G, columns)."""
+    out = np.empty((len(grid), columns))
+    for part in _parts(len(grid)):
+        out[part] = make(grid[part])
+    return out
+
+
+def _parts(count: int) -> Iterator[slice]:
+    for start in range(0, count, _PART_POINTS):
+        yield slice(start, start + _PART_POINTS)
 
 
 def at_frames(grid: Array, values: Array, frames: Array) -> Array:

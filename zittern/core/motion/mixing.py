@@ -6,7 +6,7 @@ by its weight. Contributions of one mount add in axis space.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 import numpy as np
 
@@ -21,7 +21,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["clip_weights", "contributions", "heard", "sums", "weights"]
+__all__ = ["clip_weights", "contributions", "heard", "made_from", "sums", "weights"]
 
 
 def heard(shot: Shot) -> set[str]:
@@ -30,14 +30,16 @@ def heard(shot: Shot) -> set[str]:
     return {layer.id for clip, layer in shot.layers() if not (clip.mute or layer.mute or (soloed and not layer.solo))}
 
 
-def contributions(run: Run) -> tuple[dict[str, Array], dict[str, Array]]:
-    """By layer id, (F, 7): of those that count, after replacing; and what the others would give."""
+def contributions(run: Run, mounts: Collection[str | None] | None = None) -> tuple[dict[str, Array], dict[str, Array]]:
+    """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only what acts on these."""
     counted = heard(run.shot)
     out: dict[str, Array] = {}
     silent: dict[str, Array] = {}
     for clip in run.shot.clips():
         mine: dict[str, Array] = {}
         for layer in clip.layers:
+            if mounts is not None and layer.target not in mounts:
+                continue
             if layer.id not in counted:
                 silent[layer.id] = _weighted(run, clip, layer)
                 continue
@@ -79,9 +81,19 @@ def _weight(run: Run, clip: Clip, layer: Layer) -> Array:
 
 def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:
     """A layer's contribution before others replace it. (F, 7)."""
+    return run.kept("layer", _weighted_from(run, clip, layer), lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
+
+
+def _weighted_from(run: Run, clip: Clip, layer: Layer) -> tuple[object, ...]:
     lens = (run.shot.focal_mm,) if layer.steady else ()
-    made_from = (*_when(clip), clip.amount, clip.speed, clip.origin_frame, *_beside(run, clip), *lens, layer)
-    return run.kept("layer", made_from, lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
+    return (*_when(clip), clip.amount, clip.speed, clip.origin_frame, *_beside(run, clip), *lens, layer)
+
+
+def made_from(run: Run, mounts: Collection[str | None]) -> tuple[object, ...]:
+    """What stands for all that acts on some mounts in a key."""
+    counted = heard(run.shot)
+    acting = ((clip, layer) for clip, layer in run.shot.layers() if layer.target in mounts and layer.id in counted)
+    return tuple(run.key_of(part) for clip, layer in acting for part in _weighted_from(run, clip, layer))
 
 
 def _envelope(run: Run, weight: Number, part: Spanned, *around: Spanned) -> Array:

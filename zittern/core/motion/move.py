@@ -1,4 +1,4 @@
-"""Stage: the move. Reads the mounts' keyed numbers; gives their poses, the bare pose of the lens, and the facts of its path.
+"""Stage: the move. Reads the mounts' keyed numbers and rides; gives their poses, the bare pose of the lens, and the facts of its path.
 
 Facts, by name, at any frames: `speed` along the path (m/s), `height` (m), and of the subject `distance` (m) and `bearing` (degrees to the
 left of where the camera looks); without a subject these two are 0.
@@ -13,9 +13,11 @@ from zlib import crc32
 import numpy as np
 
 from zittern.core.motion.cache import Cache
+from zittern.core.motion.rides import rides
 from zittern.core.motion.run import Run
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain
+from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.source import CUES, Moments
 from zittern.core.units import Array
@@ -28,12 +30,18 @@ _HALF_S = 0.005
 
 def local_poses(run: Run) -> dict[str, Array]:
     """Keyed pose of each mount in its parent, by id. (F, 4, 4)."""
-    return {mount.id: run.kept("mount", (mount,), lambda m=mount: chain.local_pose(m, run.scope)) for mount in run.shot.mounts}  # type: ignore[misc]
+    still = chain.held(run.shot)
+
+    def kept(mount: Mount) -> Array:
+        at_rest = mount.id in still
+        return run.kept("mount", (mount.bare, at_rest), lambda: chain.local_pose(mount, run.scope, at_rest))
+
+    return {mount.id: kept(mount) for mount in run.shot.mounts}
 
 
 def bare_poses(shot: Shot, scope: Scope) -> Array:
-    """tf_world_lens without any layer, at the frames of a scope. (F, 4, 4)."""
-    return chain.lens_pose(shot.mounts, {mount.id: chain.local_pose(mount, scope) for mount in shot.mounts}, {})
+    """tf_world_lens without operator, give and layers, at the frames of a scope. (F, 4, 4)."""
+    return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.On(rides(shot, scope)))
 
 
 def moments(run: Run) -> Moments:
@@ -53,8 +61,8 @@ def moments(run: Run) -> Moments:
 def with_facts(run: Run) -> None:
     """Puts the facts of the path into the run's scope; they are worked out when somebody reads them."""
     subject = run.shot.subject
-    made_from = [*run.shot.mounts, *([subject] if subject else [])]
-    made_of = "".join(str(run.key_of(part)) for part in made_from)
+    made_from = [*(mount.bare for mount in run.shot.mounts), *([subject] if subject else [])]
+    made_of = "".join([*(str(run.key_of(part)) for part in made_from), *sorted(chain.held(run.shot))])
     run.made_of |= dict.fromkeys(FACTS, made_of)
     placed = any(cue.place_m is not None for cue in run.shot.cues)
     run.made_of[CUES] = run.shot.cues_print + (made_of if placed else "")

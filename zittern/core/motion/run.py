@@ -40,6 +40,12 @@ class Run:
         for dial in self.shot.dials:
             self.made_of[dial.name] = self._dial_key(dial.name)
 
+    def over(self, frames: Array, cache: Cache) -> Run:
+        """The same shot at other frames, with what this run knows of the path."""
+        out = Run(self.shot, frames, cache)
+        out.scope, out.made_of = self.scope.over(frames), dict(self.made_of)
+        return out
+
     def kept(self, name: str, made_from: Iterable[object], make: Callable[[], Array]) -> Array:
         """An array of a stage at the run's frames, by what it is made from: documents count with what they read."""
         return self.cache.get((name, self.base, *map(self.key_of, made_from)), make)

@@ -1,36 +1,144 @@
-"""World pose of the lens: the product over the mounts of keyed local pose and offsets of the layers on that mount."""
+"""World poses along the rig: the product over the mounts of keyed local pose, ride, give, and offsets of the layers on that mount."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import transforms
+from zittern.core.rig import rotations, transforms, turns
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["LENS", "lens_pose", "local_pose"]
+__all__ = ["HOLD", "LENS", "On", "at_lens", "held", "lens_pose", "local_pose", "local_poses", "needed_pose", "numbers_of", "poses_along", "step", "with_give"]
 
 # Where layers act that name no mount: at the lens end, below the last mount.
 LENS = ""
+# What holds the framing acts behind everything else.
+HOLD = "·hold"
 
 
-def local_pose(mount: Mount, scope: Scope) -> Array:
-    """Keyed pose of a mount in its parent. (F, 4, 4) metres."""
-    return transforms.from_parts(mount.position_m(scope), mount.angles_deg(scope), np.array(mount.pivot_m))
+@dataclass(frozen=True, slots=True)
+class On:
+    """What is on the mounts besides their keyed poses, by mount id. carried: what a ride makes of a world pose, (F, 3, 7): the turn and shift of where it is
+    (3, 4), the turn of how it stands (3, 3). given: how far springs let it stray, (F, 6): metres in the world, then a turn in its own frame (radians);
+    HOLD: what holds the framing.
+    offsets: (F, 7) of the layers, by mount id or LENS, degrees / cm / %.
+    """
+
+    carried: Mapping[str, Array] = field(default_factory=dict)
+    given: Mapping[str, Array] = field(default_factory=dict)
+    offsets: Mapping[str, Array] = field(default_factory=dict)
+
+    def part(self, share: float) -> On:
+        """With a share of what is given and of the offsets."""
+        return On(self.carried, *({name: values * share for name, values in each.items()} for each in (self.given, self.offsets)))
 
 
-def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], offsets: Mapping[str, Array]) -> Array:
-    """tf_world_lens. locals_: (F, 4, 4) by mount id; offsets: (F, 7) by mount id or LENS. -> (F, 4, 4)."""
+def held(shot: Shot) -> frozenset[str]:
+    """Ids of the mounts that hold still: muted ones, and where some are soloed all others."""
+    soloed = any(mount.solo for mount in shot.mounts)
+    return frozenset(mount.id for mount in shot.mounts if mount.mute or (soloed and not mount.solo))
+
+
+def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Array | None = None) -> Array:
+    """Keyed pose of a mount in its parent, with its length. still: as at the shot's first frame. angles_deg: (F, 3) in place of the keyed ones.
+    -> (F, 4, 4) metres.
+    """
+    if still:
+        first = scope.over(np.array([scope.first_frame]))
+        return np.repeat(local_pose(mount, first), len(scope.frames), axis=0)
+    angles = mount.angles_deg(scope) if angles_deg is None else angles_deg
+    out = transforms.from_parts(mount.position_m(scope), angles, np.array(mount.pivot_m))
+    if not mount.length_m.nothing:
+        out[:, :3, 3] -= out[:, :3, 2] * mount.length_m.sample(scope)[:, None]
+    return out
+
+
+def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:
+    """Keyed poses of all mounts in their parents, by id. (F, 4, 4)."""
+    still = held(shot)
+    return {mount.id: local_pose(mount, scope, mount.id in still) for mount in shot.mounts}
+
+
+def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: On) -> Iterator[Array]:
+    """World pose behind each mount, from the ground on, with all that is on it. locals_: (F, 4, 4) by mount id. -> (F, 4, 4) each."""
     pose: Array | None = None
     for mount in mounts:
-        local = locals_[mount.id]
-        pose = local if pose is None else pose @ local
-        if mount.id in offsets:
-            pose = pose @ transforms.offset_transforms(offsets[mount.id])
-    assert pose is not None, "a shot has at least one mount"
-    if LENS in offsets:
-        pose = pose @ transforms.offset_transforms(offsets[LENS])
+        pose = step(mount, pose, locals_[mount.id], on)
+        yield pose
+
+
+def step(mount: Mount, base: Array | None, local: Array, on: On) -> Array:
+    """World pose behind a mount, from that of what carries it (nothing for the ground). (F, 4, 4)."""
+    pose = local if base is None else base @ local
+    if mount.id in on.carried:
+        pose = _carried(pose, on.carried[mount.id])
+    if mount.id in on.given:
+        pose = with_give(pose, on.given[mount.id])
+    if mount.id in on.offsets:
+        pose = pose @ transforms.offset_transforms(on.offsets[mount.id])
     return pose
+
+
+def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: On) -> Array:
+    """tf_world_lens. -> (F, 4, 4)."""
+    *_, pose = poses_along(mounts, locals_, on)
+    return at_lens(pose, on)
+
+
+def at_lens(pose: Array, on: On) -> Array:
+    """The lens, from the world pose behind the last mount. (F, 4, 4)."""
+    if LENS in on.offsets:
+        pose = pose @ transforms.offset_transforms(on.offsets[LENS])
+    return with_give(pose, on.given[HOLD]) if HOLD in on.given else pose
+
+
+def needed_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], carried: Mapping[str, Array], at: int, world: Array, behind: int) -> Array:
+    """Local pose of mount number `at` with which the bare world pose behind number `behind`, the same one or a later, is the one wanted. (F, 4, 4)."""
+    pose = world
+    for mount in mounts[behind:at:-1]:
+        pose = _put_down(pose, carried.get(mount.id)) @ np.linalg.inv(locals_[mount.id])
+    pose = _put_down(pose, carried.get(mounts[at].id))
+    if at == 0:
+        return pose
+    *_, base = poses_along(mounts[:at], locals_, On(carried))
+    return np.asarray(np.linalg.inv(base) @ pose, dtype=np.float64)
+
+
+def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None = None) -> Array:
+    """Position (m) and angles (degrees) of a mount that has a local pose, its pivot and length as they are. near_deg: angles (F, 3) to stay next to, the
+    keyed ones when left out. (F, 4, 4) -> (F, 6) in the order of MOVE_FIELDS.
+    """
+    turn, pivot = local[:, :3, :3], np.array(mount.pivot_m)
+    place = local[:, :3, 3] + turn[:, :, 2] * mount.length_m.sample(scope)[:, None] - pivot + turn @ pivot
+    angles = rotations.nearest_angles(turn, mount.angles_deg(scope) if near_deg is None else near_deg)
+    return np.concatenate([place, angles], axis=1)
+
+
+def with_give(pose: Array, given: Array) -> Array:
+    """A world pose that strays. given: (F, 6)."""
+    out = pose.copy()
+    out[:, :3, 3] += given[:, :3]
+    out[:, :3, :3] = out[:, :3, :3] @ turns.from_vectors(given[:, 3:])
+    return out
+
+
+def _put_down(pose: Array, carried: Array | None) -> Array:
+    """The pose that a ride has made this one of."""
+    if carried is None:
+        return pose
+    out = pose.copy()
+    out[:, :3, 3] = np.linalg.solve(carried[:, :, :3], (pose[:, :3, 3] - carried[:, :, 3])[:, :, None])[:, :, 0]
+    out[:, :3, :3] = np.swapaxes(carried[:, :, 4:], 1, 2) @ pose[:, :3, :3]
+    return out
+
+
+def _carried(pose: Array, carried: Array) -> Array:
+    out = pose.copy()
+    out[:, :3, 3] = np.einsum("fij,fj->fi", carried[:, :, :3], pose[:, :3, 3]) + carried[:, :, 3]
+    out[:, :3, :3] = carried[:, :, 4:] @ pose[:, :3, :3]
+    return out

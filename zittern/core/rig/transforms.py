@@ -7,7 +7,7 @@ import numpy as np
 from zittern.core.rig import rotations
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["from_parts", "identity", "offset_transforms", "orthonormal"]
+__all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonormal"]
 
 
 def identity(count: int) -> Array:
@@ -32,6 +32,15 @@ def offset_transforms(offsets: Array) -> Array:
     """
     moved = np.stack([offsets[:, 3], offsets[:, 4], -offsets[:, 5]], axis=1) / CM_PER_M
     return from_parts(moved, offsets[:, :3])
+
+
+def inverse(tf: Array) -> Array:
+    """Inverse of rigid poses. (F, 4, 4)."""
+    out = identity(len(tf))
+    turned = np.swapaxes(tf[:, :3, :3], 1, 2)
+    out[:, :3, :3] = turned
+    out[:, :3, 3] = -(turned @ tf[:, :3, 3:])[:, :, 0]
+    return out
 
 
 def orthonormal(linear: Array) -> Array:

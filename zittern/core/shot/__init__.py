@@ -2,6 +2,9 @@
 
 dials     numbers that the user makes
 cues      named moments
+give      springs and dampers between a mount and what carries it
+operator  the person who aims, and the hold on the framing
+rides     a mount carried by an object of the set
 mounts    a part of the rig: its keyed move and its pivot
 origins   which preset a clip or layer came from
 layers    one source of motion with its axes, weight and span

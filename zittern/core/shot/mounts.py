@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 import numpy as np
 from pydantic import Field
@@ -10,12 +10,18 @@ from pydantic import Field
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.shot.give import Give
+from zittern.core.shot.operator import Operator
+from zittern.core.shot.rides import Ride
 from zittern.core.units import Array
 
-__all__ = ["MOVE_FIELDS", "Mount", "MoveField"]
+__all__ = ["KINDS", "MOVE_FIELDS", "Mount", "MountKind", "MoveField"]
 
 MoveField = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"]
 MOVE_FIELDS: tuple[MoveField, ...] = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")
+# What a part of a rig is: it says how it is drawn and what it is usually for, not how it moves.
+MountKind = Literal["free", "ground", "arm", "head", "hands", "lens"]
+KINDS: tuple[MountKind, ...] = get_args(MountKind)
 
 _Metres = Annotated[Param, bounded(-1e6, 1e6)]
 _Degrees = Annotated[Param, bounded(-1e6, 1e6)]
@@ -23,10 +29,13 @@ _Offset = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class Mount(Doc):
-    """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`."""
+    """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes after it hangs at the far end of
+    its length, forward of where it is. mute: it holds the pose that it has at the shot's first frame, without give and operator; solo: the others do.
+    """
 
     id: Id
     name: Label
+    kind: MountKind = "free"
     x_m: _Metres = fixed(0.0)
     y_m: _Metres = fixed(0.0)
     z_m: _Metres = fixed(0.0)
@@ -34,6 +43,12 @@ class Mount(Doc):
     tilt_deg: _Degrees = fixed(0.0)
     roll_deg: _Degrees = fixed(0.0)
     pivot_m: tuple[_Offset, _Offset, _Offset] = (0.0, 0.0, 0.0)
+    length_m: Annotated[Param, bounded(0.0, 1e3)] = fixed(0.0)
+    ride: Ride | None = None
+    operator: Operator | None = None
+    give: Give | None = None
+    mute: bool = False
+    solo: bool = False
 
     def position_m(self, scope: Scope) -> Array:
         """(F, 3) metres in the parent's frame."""
@@ -42,3 +57,13 @@ class Mount(Doc):
     def angles_deg(self, scope: Scope) -> Array:
         """(F, 3) pan, tilt, roll in degrees."""
         return np.stack([self.pan_deg.sample(scope), self.tilt_deg.sample(scope), self.roll_deg.sample(scope)], axis=1)
+
+    @property
+    def bare(self) -> Mount:
+        """The same without operator and give: what its keyed pose is made from."""
+        if self.operator is None and self.give is None:
+            return self
+        known: Mount | None = self.__dict__.get("_bare")
+        if known is None:
+            known = self.__dict__["_bare"] = self.replace(operator=None, give=None)
+        return known

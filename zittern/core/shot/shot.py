@@ -22,13 +22,14 @@ from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[6] = 6
+SCHEMA_VERSION: Literal[7] = 7
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -68,7 +69,7 @@ class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[6] = SCHEMA_VERSION
+    schema_version: Literal[7] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -80,6 +81,7 @@ class Shot(Doc):
     subject: Subject | None = None
     dials: Annotated[tuple[Dial, ...], Field(max_length=100)] = ()
     mounts: Annotated[tuple[Mount, ...], Field(min_length=1, max_length=50)]
+    hold: HoldFraming | None = None
     cues: Annotated[tuple[Cue, ...], Field(max_length=MOST_CUES)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
 
@@ -95,6 +97,8 @@ class Shot(Doc):
         _refuse_twins("lanes", [lane.id for lane in self.lanes])
         _refuse_twins("clips", [clip.id for clip in self.clips()])
         _refuse_twins("layers", [layer.id for _, layer in self.layers()])
+        if len(aiming := [mount.name for mount in self.mounts if mount.operator is not None]) > 1:
+            raise ValueError(f"one operator aims the camera; there are two, on “{aiming[0]}” and “{aiming[1]}”: take one away")
         known = {mount.id for mount in self.mounts}
         for n, lane in enumerate(self.lanes):
             for c, clip in enumerate(lane.clips):
@@ -102,7 +106,7 @@ class Shot(Doc):
                     if layer.target is not None and layer.target not in known:
                         raise ValueError(f"lanes[{n}].clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does not exist")
         path = [*self.mounts, *([self.subject] if self.subject else [])]
-        check_reads(self.dials, path, [self.focal_mm, *(layer for _, layer in self.layers()), *self.clips()], FACT_NAMES)
+        check_reads(self.dials, path, [self.focal_mm, *([self.hold] if self.hold else []), *(layer for _, layer in self.layers()), *self.clips()], FACT_NAMES)
         return self
 
     def clips(self) -> Iterator[Clip]:

@@ -66,8 +66,13 @@ def with_cues(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"schema_version": 6}
 
 
+def with_rigs(data: dict[str, Any]) -> dict[str, Any]:
+    """6 to 7: mounts have kinds and lengths, and may have give, an operator, a ride; none did before."""
+    return data | {"schema_version": 7}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues}
+STEPS: dict[int, Step] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues, 6: with_rigs}
 
 
 def read_shot(text: str | bytes) -> Shot:

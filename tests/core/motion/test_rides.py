@@ -1,0 +1,67 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import over, shot_with
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.curves import Curve, Key
+from zittern.core.numbers.param import Number, fixed, keyed, on_curve
+from zittern.core.rig import transforms
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.rides import Ride
+from zittern.core.shot.shot import Shot
+
+SLED = Ride(
+    object="sled", x_m=keyed((1, 0.0), (60, 4.0), (120, 1.0)), z_m=keyed((1, -3.0), (120, -9.0)), pan_deg=keyed((1, 0.0), (120, 150.0)),
+    tilt_deg=keyed((30, 0.0), (90, 20.0)),
+)  # fmt: skip
+MOUNT = Mount(id="camera", name="Camera", x_m=fixed(0.5), y_m=keyed((1, 1.6), (120, 2.0)), z_m=fixed(-2.0), pan_deg=keyed((1, 10.0), (120, -30.0)))
+
+
+def shot(ride: Ride | None, **fields: object) -> Shot:
+    return shot_with(mounts=(MOUNT.replace(ride=ride, **fields),), last_frame=120)
+
+
+def switched(*points: tuple[float, float]) -> Number:
+    return on_curve(Curve(keys=tuple(Key(frame=frame, value=value, interp="hold") for frame, value in points)))
+
+
+def poses(shot: Shot, frames: np.ndarray) -> np.ndarray:
+    motion = evaluate(shot, frames)
+    return transforms.from_parts(motion.pose.position_m, motion.pose.angles_deg)
+
+
+class Riding(unittest.TestCase):
+    FRAMES = np.linspace(1.0, 120.0, 301)
+
+    def test_with_full_weight_it_is_fixed_on_the_object(self) -> None:
+        scope = over(self.FRAMES)
+        sled = transforms.from_parts(SLED.place_m(scope), SLED.angles_deg(scope))
+        wanted = sled @ np.linalg.inv(sled[:1]) @ poses(shot(None), self.FRAMES)
+        np.testing.assert_allclose(poses(shot(SLED), self.FRAMES), wanted, atol=1e-9)
+
+    def test_it_comes_on_and_goes_off_without_a_jump_and_keeps_its_offset(self) -> None:
+        weight = switched((1, 0.0), (40, 1.0), (80, 0.0))
+        got = poses(shot(SLED.replace(position_weight=weight, rotation_weight=weight)), self.FRAMES)
+        free = poses(shot(None), self.FRAMES)
+        np.testing.assert_allclose(got[self.FRAMES <= 40], free[self.FRAMES <= 40], atol=1e-12)
+        step = np.linalg.norm(np.diff(got[:, :3, 3], axis=0), axis=1)
+        self.assertLess(step.max(), 3 * np.median(step[(self.FRAMES[1:] > 45) & (self.FRAMES[1:] < 75)]))
+        after = self.FRAMES > 80.5
+        carried = got[after] @ np.linalg.inv(free[after])
+        np.testing.assert_allclose(carried, np.broadcast_to(carried[:1], carried.shape), atol=1e-9)
+        self.assertGreater(np.linalg.norm(carried[0, :3, 3]), 0.5)
+
+    def test_place_and_turn_have_weights_of_their_own(self) -> None:
+        place = evaluate(shot(SLED.replace(rotation_weight=fixed(0.0))), self.FRAMES)
+        moved = np.stack([SLED.place_m(over(self.FRAMES)) - SLED.place_m(over(1.0))])[0]
+        np.testing.assert_allclose(place.pose.position_m - evaluate(shot(None), self.FRAMES).pose.position_m, moved, atol=1e-9)
+        np.testing.assert_allclose(place.pose.angles_deg, evaluate(shot(None), self.FRAMES).pose.angles_deg, atol=1e-9)
+        turn = evaluate(shot(SLED.replace(position_weight=fixed(0.0), tilt_deg=fixed(0.0))), self.FRAMES)
+        np.testing.assert_allclose(turn.pose.position_m, evaluate(shot(None), self.FRAMES).pose.position_m, atol=1e-9)
+        np.testing.assert_allclose(turn.pose.angles_deg[-1, 0], -30.0 + 150.0, atol=1e-6)
+
+    def test_a_part_equals_the_same_rows_of_the_whole_and_held_mounts_do_not_ride(self) -> None:
+        whole = poses(shot(SLED), np.arange(1.0, 121.0))
+        np.testing.assert_allclose(poses(shot(SLED), np.array([77.0, 78.0])), whole[76:78], atol=1e-12)
+        np.testing.assert_allclose(poses(shot(SLED, mute=True), np.array([90.0])), poses(shot(None), np.array([1.0])), atol=1e-12)

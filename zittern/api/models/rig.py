@@ -1,0 +1,36 @@
+"""Rides, and poses of objects of a set."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from zittern.api.models.base import Frame, Model, RevisionId
+from zittern.core.edits.poses import WorldPose
+
+__all__ = ["ObjectPosesIn", "ObjectPosesOut", "RideIn"]
+
+# More poses than this nobody pastes at once.
+_MOST_POSES = 20_000
+_Name = Annotated[str, Field(max_length=200)]
+
+
+class RideIn(Model):
+    """The object of the shot's set that a mount rides on; nothing takes it off."""
+
+    base_revision: RevisionId
+    mount: Annotated[str, Field(max_length=100)]
+    object: _Name | None
+
+
+class ObjectPosesIn(Model):
+    """At so many whole frames from one on."""
+
+    object: _Name
+    frame: Frame
+    count: int = Field(default=1, ge=1, le=_MOST_POSES)
+
+
+class ObjectPosesOut(Model):
+    poses: list[WorldPose]

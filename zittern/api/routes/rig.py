@@ -1,0 +1,38 @@
+"""What a rig has to do with the set: rides on its objects, poses of them."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.models.rig import ObjectPosesIn, ObjectPosesOut, RideIn
+from zittern.api.models.shots import StateOut
+from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.errors import BadInput
+from zittern.core.shot.shot import Shot
+from zittern.formats.set_file import poses_from, ride_on
+from zittern.store.sets import set_file
+
+router = APIRouter(prefix="/api/shots/{shot}", tags=["rig"], route_class=JsonRoute)
+
+
+@router.post("/ride", response_model=StateOut)
+def ride(shot: str, body: RideIn, ctx: Ctx) -> object:
+    """Lets a mount ride on an object of the set, or takes it off; one revision."""
+    document = ctx.library.state(shot).document
+    value = None if body.object is None else ride_on(_set_of(document, ctx), body.object, document).model_dump()
+    command = SetValues(values=(Assignment(at=f"mount:{body.mount}.ride", value=value),))
+    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
+
+
+@router.post("/object-poses")
+def get_object_poses(shot: str, body: ObjectPosesIn, ctx: Ctx) -> ObjectPosesOut:
+    """Where an object of the set is, at one frame or from one on. Nothing is changed."""
+    document = ctx.library.state(shot).document
+    return ObjectPosesOut(poses=poses_from(_set_of(document, ctx), body.object, document, body.frame, body.count))
+
+
+def _set_of(document: Shot, ctx: Ctx) -> bytes:
+    if document.set_id is None:
+        raise BadInput("the shot plays in no set, so there is no object in it", "set_id")
+    return set_file(ctx.library.data_dir, document.set_id).read_bytes()

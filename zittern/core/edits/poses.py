@@ -1,0 +1,161 @@
+"""Commands that give mounts poses in the world: pasted, taken from another mount, or from what the operator does."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.doc import Doc
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.numbers import NumberValue, SetNumbers
+from zittern.core.edits.recording import thinned
+from zittern.core.edits.rig import find_mount, index_of
+from zittern.core.errors import EditError
+from zittern.core.lens import focal_px
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.rides import rides
+from zittern.core.numbers.curves import MOST_KEYS, Curve, Frame, Key
+from zittern.core.numbers.param import Number, fixed, on_curve
+from zittern.core.rig import chain, rotations, transforms
+from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
+
+__all__ = ["KeysFromOperator", "MatchPose", "PastePose", "WorldPose"]
+
+_Metre = Annotated[float, Field(ge=-1e6, le=1e6)]
+_Degree = Annotated[float, Field(ge=-1e6, le=1e6)]
+_MOST_POSES = 20_000
+
+
+class WorldPose(Doc):
+    """A pose in the world at a frame: x, y, z in metres; pan, tilt, roll in degrees."""
+
+    frame: Frame
+    position_m: tuple[_Metre, _Metre, _Metre]
+    angles_deg: tuple[_Degree, _Degree, _Degree]
+
+
+class PastePose(CommandDoc):
+    """Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers get keys."""
+
+    type: Literal["paste_pose"] = "paste_pose"
+    mount: str
+    poses: Annotated[tuple[WorldPose, ...], Field(min_length=1, max_length=_MOST_POSES)]
+    key: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Of several poses at a frame the last counts. Raises EditError for a place out of range."""
+        poses = [pose for _, pose in sorted({pose.frame: pose for pose in self.poses}.items())]
+        frames = np.array([pose.frame for pose in poses])
+        world = transforms.from_parts(np.array([pose.position_m for pose in poses]), np.array([pose.angles_deg for pose in poses]))
+        return _placed(shot, self.mount, frames, world, self.key)
+
+    def label(self, shot: Shot) -> str:
+        """`Paste pose on “Head” at frame 24`."""
+        frames = sorted({pose.frame for pose in self.poses})
+        return f"Paste pose on “{find_mount(shot, self.mount).name}” {_when(frames[0], frames[-1])}"
+
+
+class MatchPose(CommandDoc):
+    """Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens when none is named."""
+
+    type: Literal["match_pose"] = "match_pose"
+    mount: str
+    like: str | None = None
+    first_frame: int = Field(ge=-1_000_000, le=10_000_000)
+    last_frame: int = Field(ge=-1_000_000, le=10_000_000)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when the other one hangs on this one: it would follow itself."""
+        if not self.first_frame <= self.last_frame < self.first_frame + _MOST_POSES:
+            raise EditError(f"expected a stretch of 1 to {_MOST_POSES} frames, got {self.first_frame} to {self.last_frame}", "last_frame")
+        at = index_of(shot, self.mount)
+        source = len(shot.mounts) - 1 if self.like is None else index_of(shot, self.like)
+        frames = np.arange(self.first_frame, self.last_frame + 1, dtype=np.float64)
+        scope = shot.scope(frames)
+        *_, world = chain.poses_along(shot.mounts[: source + 1], chain.local_poses(shot, scope), chain.On(rides(shot, scope)))
+        return _placed(shot, shot.mounts[at].id, frames, world, key=True)
+
+    def label(self, shot: Shot) -> str:
+        """`Put “Head” where “Camera” is from frame 1 to 240`."""
+        like = "the lens" if self.like is None else f"“{find_mount(shot, self.like).name}”"
+        return f"Put “{find_mount(shot, self.mount).name}” where {like} is {_when(self.first_frame, self.last_frame)}"
+
+
+class KeysFromOperator(CommandDoc):
+    """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels, and takes the operator away. Keys come to stand where the
+    operator acts: where nothing is done there are none.
+    """
+
+    type: Literal["keys_from_operator"] = "keys_from_operator"
+    mount: str
+    tolerance_px: float = Field(default=2.0, ge=0.05, le=500.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where nobody aims."""
+        mount = find_mount(shot, self.mount)
+        if mount.operator is None or shot.subject is None:
+            raise EditError("no operator aims this mount at a subject, so there is nothing to make keys of", f"mount:{self.mount}.operator")
+        frames = frame_grid(shot.first_frame, shot.last_frame)
+        motion = evaluate(shot, frames)
+        keyed = mount.angles_deg(shot.scope(frames))
+        turned = rotations.nearest_angles(motion.locals_[mount.id][:, :3, :3], rotations.continuous(motion.locals_[mount.id][:, :3, :3], keyed[0]))
+        scale = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * float(np.max(motion.bare.focal_mm))
+        tolerance = float(np.degrees(np.arctan(self.tolerance_px / scale)))
+        changes: dict[str, Number] = {"pan_deg": _along(frames, turned[:, 0], tolerance), "tilt_deg": _along(frames, turned[:, 1], tolerance)}
+        changed = mount.replace(operator=None, **changes)
+        return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
+
+    def label(self, shot: Shot) -> str:
+        """`Turn the operator of “Head” into keys`."""
+        return f"Turn the operator of “{find_mount(shot, self.mount).name}” into keys"
+
+
+def _placed(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -> Shot:
+    """The shot with a mount set so that what hangs behind it is at world poses, (F, 4, 4)."""
+    at = index_of(shot, mount_id)
+    mount, scope = shot.mounts[at], shot.scope(frames)
+    local = chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), at, world, at)
+    near = rotations.continuous(local[:, :3, :3], mount.angles_deg(scope.over(frames[:1]))[0])
+    numbers = chain.numbers_of(mount, scope, local, near)
+    if len(frames) == 1:
+        values = tuple(NumberValue(at=f"mount:{mount.id}.{field}", value=float(numbers[0, i])) for i, field in enumerate(MOVE_FIELDS))
+        return SetNumbers(frame=float(frames[0]), values=values, key=key).apply(shot)
+    changed = mount.replace(**{field: _keyed_through(getattr(mount, field), frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
+    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
+
+
+def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
+    """With keys on straight lines through some values, in place of those within their stretch."""
+    keep = thinned(frames, values, 1e-9 * max(1.0, float(np.max(np.abs(values)))))
+    there = () if number.curve is None else number.curve.keys
+    keys = {key.frame: key for key in there if not frames[0] <= key.frame <= frames[-1]}
+    keys |= {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
+    if len(keys) > MOST_KEYS:
+        raise EditError(f"that makes {len(keys)} keys on one number; at most {MOST_KEYS} are possible")
+    ordered = tuple(key for _, key in sorted(keys.items()))
+    return on_curve(Curve(keys=ordered) if number.curve is None else number.curve.replace(keys=ordered))
+
+
+def _along(frames: Array, values: Array, tolerance: float) -> Number:
+    """A number on smooth curves along values, within a tolerance: a key is put in where it is missed by most, until it is missed nowhere."""
+    if float(np.ptp(values)) <= 2.0 * tolerance:
+        return fixed(0.5 * float(np.min(values) + np.max(values)))
+    keep = {0, len(frames) - 1}
+    while True:
+        rows = sorted(keep)
+        curve = Curve.of(list(zip(frames[rows].tolist(), values[rows].tolist(), strict=True)), "smooth")
+        missed = np.abs(curve.sample(frames) - values)
+        worst = [first + int(np.argmax(missed[first : last + 1])) for first, last in zip(rows[:-1], rows[1:], strict=True)]
+        more = {row for row in worst if missed[row] > tolerance} - keep
+        if not more:
+            return on_curve(curve)
+        keep |= more
+
+
+def _when(first: float, last: float) -> str:
+    return f"at frame {first:g}" if first == last else f"from frame {first:g} to {last:g}"

@@ -1,0 +1,330 @@
+"""Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point. The picture stays as it is.
+
+What a command leaves is compared with what was there, at every frame and between them. Where the numbers of the mounts cannot give the same picture,
+it says why, and with `bake` keys the mount on every frame instead, which holds at whole frames.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core.doc import Label
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.merging import merged, moves_at_all
+from zittern.core.errors import EditError
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.rides import rides
+from zittern.core.numbers.param import through
+from zittern.core.rig import chain, rotations
+from zittern.core.rigs import RIGS, rig_of
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
+
+__all__ = ["AddMount", "MoveMount", "RemoveMount", "SetPivot", "TurnMount", "UseRig", "baked", "find_mount", "with_mounts"]
+
+if TYPE_CHECKING:
+    RigName = str
+else:
+    RigName = Literal[tuple(rig.name for rig in RIGS)]
+
+# As near as two pictures have to be: metres, and entries of the rotation.
+_SAME = 1e-6
+# Frames at which they are compared: all whole ones of a usual shot, and three between each two.
+_MOST_COMPARED = 8_000
+_BETWEEN = 4
+# A mount that is keyed on every frame has no more keys than this on an axis.
+_MOST_BAKED = 20_000
+_Metres = float
+_TITLES: dict[str, str] = {"free": "Mount", "ground": "Ground", "arm": "Arm", "head": "Head", "hands": "Hands", "lens": "Lens"}
+
+
+class AddMount(CommandDoc):
+    """Puts a mount into the rig, before another one or at the lens end. It does nothing yet, so the picture stays."""
+
+    type: Literal["add_mount"] = "add_mount"
+    kind: MountKind = "free"
+    name: Label | None = None
+    before: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when the other one is not there."""
+        at = len(shot.mounts) if self.before is None else index_of(shot, self.before)
+        mount = Mount(id=_free_id(shot, self.kind), name=self.name or _TITLES[self.kind], kind=self.kind)
+        return shot.replace(mounts=(*shot.mounts[:at], mount, *shot.mounts[at:]))
+
+    def label(self, shot: Shot) -> str:
+        """`Add mount “Arm”`."""
+        return f"Add mount “{self.name or _TITLES[self.kind]}”"
+
+
+class UseRig(CommandDoc):
+    """A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put layers on."""
+
+    type: Literal["use_rig"] = "use_rig"
+    rig: RigName
+
+    def apply(self, shot: Shot) -> Shot:
+        """The picture stays where nothing moves; what moves is softened by the springs of the rig."""
+        for mount in shot.mounts[1:]:
+            if not _worked_on(shot, mount):
+                stiff = _with(shot, mount, mount.replace(give=None))
+                shot = _removed(stiff, index_of(stiff, mount.id)) or shot
+        for mount in rig_of(self.rig).mounts:
+            shot = shot.replace(mounts=(*shot.mounts, mount.replace(id=_free_id(shot, mount.id))))
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Use rig shoulder`."""
+        return f"Use rig {self.rig}"
+
+
+class RemoveMount(CommandDoc):
+    """Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and
+    what it carried stays where the rest of the rig puts it.
+    """
+
+    type: Literal["remove_mount"] = "remove_mount"
+    mount: str
+    keep_picture: bool = False
+    bake: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for the last one left, and where the picture cannot be kept."""
+        at = index_of(shot, self.mount)
+        if len(shot.mounts) == 1:
+            raise EditError("a shot needs one mount to carry the lens", f"mount:{self.mount}")
+        if not self.keep_picture:
+            return with_mounts(shot, tuple(mount for mount in shot.mounts if mount.id != self.mount))
+        kept = _removed(shot, at)
+        if kept is not None:
+            return kept
+        why = _why_not(shot, at)
+        if why is not None:
+            raise EditError(f"without “{shot.mounts[at].name}” the picture would be another: {why}", f"mount:{self.mount}")
+        if not self.bake:
+            raise EditError(_offer(f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be written as one mount"), f"mount:{self.mount}")
+        return _removed_baked(shot, at)
+
+    def label(self, shot: Shot) -> str:
+        """`Remove mount “hand.glb”`."""
+        return "Remove mount " + "".join(f"“{mount.name}”" for mount in shot.mounts if mount.id == self.mount)
+
+
+class MoveMount(CommandDoc):
+    """Puts a mount elsewhere in the order, nearer to the lens (+) or to the ground (-)."""
+
+    type: Literal["move_mount"] = "move_mount"
+    mount: str
+    by: int = Field(ge=-50, le=50)
+    bake: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where the picture would change."""
+        at = index_of(shot, self.mount)
+        to = min(max(at + self.by, 0), len(shot.mounts) - 1)
+        mounts = list(shot.mounts)
+        mounts.insert(to, mounts.pop(at))
+        after = shot.replace(mounts=tuple(mounts))
+        if same_picture(shot, after):
+            return after
+        if not self.bake:
+            raise EditError(_offer("turns and shifts of mounts come one after another, so in another order they lead elsewhere"), f"mount:{self.mount}")
+        return _kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
+
+    def label(self, shot: Shot) -> str:
+        """`Move mount “Arm” towards the lens`."""
+        return f"Move mount “{find_mount(shot, self.mount).name}” towards the {'lens' if self.by > 0 else 'ground'}"
+
+
+class SetPivot(CommandDoc):
+    """The point about which a mount turns, in its own frame, metres. The picture stays."""
+
+    type: Literal["set_pivot"] = "set_pivot"
+    mount: str
+    pivot_m: tuple[_Metres, _Metres, _Metres]
+    bake: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where it turns on the way: about another point it would lead elsewhere."""
+        mount = find_mount(shot, self.mount)
+        first = shot.scope(shot.first_frame)
+        turn, by = rotations.matrices(mount.angles_deg(first))[0], np.array(self.pivot_m) - mount.pivot_m
+        shift = turn @ by - by
+        places = {field: getattr(mount, field).map(lambda value, d=d: value + d) for field, d in zip(MOVE_FIELDS[:3], shift, strict=True)}
+        after = _with(shot, mount, mount.replace(pivot_m=self.pivot_m, **places))
+        if same_picture(shot, after):
+            return after
+        if not self.bake:
+            raise EditError(_offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"), f"mount:{self.mount}")
+        return _kept_by(shot, _with(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
+
+    def label(self, shot: Shot) -> str:
+        """`Move pivot of “Shoulder”`."""
+        return f"Move pivot of “{find_mount(shot, self.mount).name}”"
+
+
+class TurnMount(CommandDoc):
+    """Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture stays and only its axes lie anew."""
+
+    type: Literal["turn_mount"] = "turn_mount"
+    mount: str
+    pan_deg: float = Field(default=0.0, ge=-360.0, le=360.0)
+    tilt_deg: float = Field(default=0.0, ge=-360.0, le=360.0)
+    roll_deg: float = Field(default=0.0, ge=-360.0, le=360.0)
+    bake: bool = False
+
+    def apply(self, shot: Shot) -> Shot:
+        """The next mount takes the turn back; at the lens end one is put in for that. Raises EditError where the numbers cannot say it."""
+        mount = find_mount(shot, self.mount)
+        scope = shot.scope(shot.first_frame)
+        turn = Mount(id="turn", name="turn", pan_deg=self.pan_deg, tilt_deg=self.tilt_deg, roll_deg=self.roll_deg)  # type: ignore[arg-type]
+        angles = rotations.angles_of(np.swapaxes(chain.local_pose(turn, scope)[:, :3, :3], 1, 2))[0]
+        back = Mount(id=_free_id(shot, "aim"), name="Aim", kind="free", **dict(zip(MOVE_FIELDS[3:], angles.tolist(), strict=True)))
+        at = index_of(shot, self.mount)
+        for fields in merged(mount, turn, scope):
+            turned = mount.replace(**fields)
+            for rest in (*_with_child(shot, at, back), (back, *shot.mounts[at + 1 :])):
+                after = shot.replace(mounts=(*shot.mounts[:at], turned, *rest))
+                if same_picture(shot, after):
+                    return after
+        if not self.bake:
+            raise EditError(
+                _offer(f"“{mount.name}” turns during the shot, and a further turn cannot be written into its pan, tilt and roll"), f"mount:{mount.id}"
+            )
+        kept = shot.replace(mounts=(*shot.mounts[: at + 1], back, *shot.mounts[at + 1 :]))
+        return _kept_by(shot, kept, mount.id)
+
+    def label(self, shot: Shot) -> str:
+        """`Point “Arm” elsewhere`."""
+        return f"Point “{find_mount(shot, self.mount).name}” elsewhere"
+
+
+def find_mount(shot: Shot, mount: str) -> Mount:
+    """A mount by id. Raises EditError."""
+    return shot.mounts[index_of(shot, mount)]
+
+
+def index_of(shot: Shot, mount: str) -> int:
+    """Place of a mount in the chain. Raises EditError."""
+    for i, each in enumerate(shot.mounts):
+        if each.id == mount:
+            return i
+    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")
+
+
+def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = None) -> Shot:
+    """Another rig; layers on mounts that go act on the one named instead, or at the lens end."""
+    known = {mount.id for mount in mounts}
+    lanes = shot.lanes_with(lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=instead))
+    return shot.replace(mounts=mounts, lanes=lanes)
+
+
+def same_picture(before: Shot, after: Shot, between: int = _BETWEEN) -> bool:
+    """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so many times between them."""
+    count = min(before.frame_count * between, _MOST_COMPARED)
+    frames = np.linspace(before.first_frame, before.last_frame, max(count - count % between, 1))
+    if before.frame_count * between <= _MOST_COMPARED:
+        frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
+    one, other = (evaluate(each, frames).pose for each in (before, after))
+    turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
+    parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
+    return all(float(np.max(np.abs(each), initial=0.0)) <= _SAME for each in parts)
+
+
+def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Array) -> Mount:
+    """A mount keyed on all of some frames, so that its local poses are the ones wanted, (F,) -> (F, 4, 4). Raises EditError for too many."""
+    if len(frames) > _MOST_BAKED:
+        raise EditError(f"that takes a key on each of {len(frames)} frames; at most {_MOST_BAKED} are possible", f"mount:{mount.id}")
+    scope, local = shot.scope(frames), wanted(frames)
+    near = rotations.continuous(local[:, :3, :3], mount.angles_deg(shot.scope(float(frames[0])))[0])
+    numbers = chain.numbers_of(mount, scope, local, near)
+    return mount.replace(**{field: through(frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
+
+
+def _with(shot: Shot, mount: Mount, changed: Mount) -> Shot:
+    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
+
+
+def _kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
+    """The shot after a change of its rig, with one mount keyed on every frame so that the bare picture is as before."""
+    at = index_of(after, mount_id)
+
+    def wanted(frames: Array) -> Array:
+        scope = before.scope(frames)
+        lens = chain.lens_pose(before.mounts, chain.local_poses(before, scope), chain.On(rides(before, scope)))
+        return chain.needed_pose(after.mounts, chain.local_poses(after, scope), rides(after, scope), at, lens, len(after.mounts) - 1)
+
+    mount = after.mounts[at]
+    out = _with(after, mount, baked(after, mount, wanted, frame_grid(after.first_frame, after.last_frame)))
+    if not same_picture(before, out, between=1):
+        raise EditError(
+            f"keys on every frame do not keep the picture either: {_disturbs(before) or 'springs or layers hang on that mount'}", f"mount:{mount_id}"
+        )
+    return out
+
+
+def _removed(shot: Shot, at: int) -> Shot | None:
+    """Without a mount, with the same picture; nothing where there is no such rig."""
+    if _why_not(shot, at) is not None:
+        return None
+    mount, scope = shot.mounts[at], shot.scope(shot.first_frame)
+    has_layers = any(layer.target == mount.id for _, layer in shot.layers())
+    found: list[Shot] = []
+    if at > 0:
+        carrier = shot.mounts[at - 1]
+        rest = (shot.mounts[: at - 1], shot.mounts[at + 1 :])
+        found += [with_mounts(shot, (*rest[0], carrier.replace(**fields), *rest[1]), carrier.id) for fields in merged(carrier, mount, scope)]
+    if at + 1 < len(shot.mounts) and not has_layers:
+        child = shot.mounts[at + 1]
+        rest = (shot.mounts[:at], shot.mounts[at + 2 :])
+        found += [with_mounts(shot, (*rest[0], child.replace(**fields), *rest[1])) for fields in merged(mount, child, scope)]
+    return next((each for each in found if same_picture(shot, each)), None)
+
+
+def _removed_baked(shot: Shot, at: int) -> Shot:
+    neighbour = shot.mounts[at - 1] if at > 0 else shot.mounts[1]
+    after = with_mounts(shot, tuple(mount for mount in shot.mounts if mount is not shot.mounts[at]), neighbour.id)
+    return _kept_by(shot, after, neighbour.id)
+
+
+def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
+    """The mounts behind one, with a turn taken into the next of them."""
+    if at + 1 >= len(shot.mounts):
+        return []
+    child = shot.mounts[at + 1]
+    return [(child.replace(**fields), *shot.mounts[at + 2 :]) for fields in merged(back, child, shot.scope(shot.first_frame))]
+
+
+def _why_not(shot: Shot, at: int) -> str | None:
+    """What a mount has that no other can take over."""
+    mount = shot.mounts[at]
+    for field, title in (("operator", "an operator aims it"), ("give", "it gives"), ("ride", "it rides on something")):
+        if getattr(mount, field) is not None:
+            return f"{title}; take that off first, or remove it without keeping the picture"
+    return None
+
+
+def _disturbs(shot: Shot) -> str:
+    """What in a rig answers to more than the keyed poses."""
+    return "; ".join(f"“{mount.name}” gives" for mount in shot.mounts if mount.give is not None)
+
+
+def _worked_on(shot: Shot, mount: Mount) -> bool:
+    """Whether somebody has done something with a mount that a ready-made one would not have."""
+    busy: tuple[Any, ...] = (mount.operator, mount.ride)
+    return moves_at_all(mount) or any(busy) or any(layer.target == mount.id for _, layer in shot.layers())
+
+
+def _offer(why: str) -> str:
+    return f"the picture would be another: {why}. It can be kept with keys on every frame: choose “bake”"
+
+
+def _free_id(shot: Shot, wanted: str) -> str:
+    taken = {mount.id for mount in shot.mounts}
+    return next(name for name in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)

@@ -1,0 +1,145 @@
+"""How the subject sits in the picture: how far off its place, when it leaves the picture, how late the operator turns."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.doc import Doc
+from zittern.core.lens import focal_px
+from zittern.core.motion.aim import aiming, to_target, wanted_deg
+from zittern.core.motion.evaluate import Motion
+from zittern.core.rig import rotations
+from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["FramingReport", "Turn", "framed", "framing_of", "misses_px", "report"]
+
+# So far in front of the lens (m) something has to be to have a place in the picture.
+_LEAST_DEPTH_M = 1e-6
+# Turns of the subject smaller than this (degrees) are not counted as changes of direction.
+_TURN_DEG = 1.0
+# An operator who has not turned by then (s) is not turning after that.
+_MOST_LAG_S = 3.0
+_FAR_PX = 1e6
+
+
+class Turn(Doc):
+    """A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing when it does not."""
+
+    frame: float
+    lag_frames: float | None
+
+
+class FramingReport(Doc):
+    """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture. reaction_frames, lag_frames: of the operator,
+    how long until anything is done, and how late the picture is while the subject goes steadily on.
+    """
+
+    reaction_frames: float | None
+    lag_frames: float | None
+    largest_px: float
+    largest_at: float
+    rms_px: float
+    turns: tuple[Turn, ...]
+    outside: tuple[tuple[float, float], ...]
+
+
+# Where nobody says where the subject should sit.
+_CENTRE = HoldFraming()
+
+
+def framed(shot: Shot) -> bool:
+    """Whether anybody minds where the subject sits."""
+    return shot.subject is not None and (aiming(shot) is not None or shot.hold is not None)
+
+
+def framing_of(shot: Shot) -> Operator | HoldFraming:
+    """Who says where the subject should sit: the operator, else what holds the framing, else it is the middle."""
+    mount = aiming(shot)
+    if mount is not None and mount.operator is not None:
+        return mount.operator
+    return shot.hold or _CENTRE
+
+
+def misses_px(shot: Shot, motion: Motion) -> Array:
+    """How far the subject is right of its place in the picture and above it, in pixels, and whether it is in the picture (1) or not (0). (F, 3)."""
+    subject = shot.subject
+    if subject is None:
+        return np.zeros((len(motion.frames), 3))
+    scope = shot.scope(motion.frames)
+    turn = rotations.matrices(motion.pose.angles_deg)
+    seen = np.einsum("fji,fj->fi", turn, subject.position_m(scope) - motion.pose.position_m)
+    f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm
+    ahead = -seen[:, 2] > _LEAST_DEPTH_M
+    depth = np.where(ahead, -seen[:, 2], 1.0)
+    at = np.where(ahead[:, None], seen[:, :2] / depth[:, None] * f_px[:, None], _FAR_PX)
+    half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
+    inside = ahead & np.all(np.abs(at) <= half, axis=1)
+    place = to_target(shot, framing_of(shot), scope)
+    wanted = place[:, :2] / -place[:, 2:] * (focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * shot.focal_mm.sample(scope))[:, None]
+    return np.column_stack([np.clip(at - wanted, -_FAR_PX, _FAR_PX), inside])
+
+
+def report(shot: Shot, motion: Motion) -> FramingReport | None:
+    """Over a motion of neighbouring frames; nothing without a subject."""
+    if shot.subject is None:
+        return None
+    misses = misses_px(shot, motion)
+    off = np.hypot(misses[:, 0], misses[:, 1])
+    worst = int(np.argmax(off))
+    mount = aiming(shot)
+    operator = mount.operator if mount else None
+    return FramingReport(
+        reaction_frames=None if operator is None else operator.reaction_s * shot.fps.value,
+        lag_frames=None if operator is None else operator.steady_lag_s * shot.fps.value,
+        largest_px=float(off[worst]),
+        largest_at=float(motion.frames[worst]),
+        rms_px=float(np.sqrt(np.mean(off * off))),
+        turns=_turns(shot, motion),
+        outside=tuple(_stretches(motion.frames, misses[:, 2])),
+    )
+
+
+def _turns(shot: Shot, motion: Motion) -> tuple[Turn, ...]:
+    """Changes of direction of what the operator follows, sideways and up and down, with the lag of each."""
+    mount = aiming(shot)
+    if mount is None or mount.operator is None or len(motion.frames) < 3:
+        return ()
+    operator = mount.operator
+    wanted = wanted_deg(shot, mount, operator.replace(anticipation_s=0.0), shot.scope(motion.frames), motion.frames)
+    turned = rotations.continuous(motion.locals_[mount.id][:, :3, :3])[:, :2]
+    found = [
+        turn
+        for axis, on in ((0, operator.pan), (1, operator.tilt))
+        if on
+        for turn in _lags(motion.frames, wanted[:, axis], turned[:, axis], _MOST_LAG_S * shot.fps.value)
+    ]
+    return tuple(sorted(found, key=lambda turn: turn.frame))
+
+
+def _lags(frames: Array, wanted: Array, turned: Array, most_frames: float) -> list[Turn]:
+    found = []
+    for sign in (1.0, -1.0):
+        answers = _peaks(frames, sign * turned, 0.2 * _TURN_DEG)
+        for at in _peaks(frames, sign * wanted, _TURN_DEG):
+            later = answers[(answers >= at - most_frames / 3.0) & (answers <= at + most_frames)]
+            found.append(Turn(frame=float(at), lag_frames=float(later[0] - at) if len(later) else None))
+    return found
+
+
+def _peaks(frames: Array, values: Array, prominence: float) -> Array:
+    """Frames of the peaks of a curve, between samples too (by a parabola through three of them). (N,)."""
+    from scipy import signal  # half a second to import: only whoever uses it waits
+
+    rows, _ = signal.find_peaks(values, prominence=prominence)
+    before, at, after = values[rows - 1], values[rows], values[rows + 1]
+    bend = before - 2.0 * at + after
+    shift = np.where(bend < 0.0, 0.5 * (before - after) / np.where(bend < 0.0, bend, -1.0), 0.0)
+    return np.asarray(frames[rows] + np.clip(shift, -0.5, 0.5), dtype=np.float64)
+
+
+def _stretches(frames: Array, inside: Array) -> list[tuple[float, float]]:
+    """Where it is not inside."""
+    edges = np.flatnonzero(np.diff(np.concatenate(([False], inside < 0.5, [False])).astype(np.int8)))
+    return [(float(frames[a]), float(frames[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]

@@ -1,0 +1,128 @@
+"""Stage: aim. Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the operator turns it.
+
+Where the mount would have to point so that the subject sits at its place in the picture follows from the rig in closed form, also where the lens is
+off the turning point. That is seen late by the reaction time (and ahead by the anticipation), is let be within the slack, and is then
+steered to by a second-order system: at constant speed the picture lags by reaction + 2 damping / (2 pi f) - anticipation.
+
+What has no direction (the subject stands in the turning point) keeps the one before; straight overhead the pan swings round as fast as the operator can.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.lens import height_mm
+from zittern.core.motion import memory
+from zittern.core.motion.follow import led, played
+from zittern.core.motion.memory import at_frames, filled, grid_frames
+from zittern.core.motion.rides import rides
+from zittern.core.motion.run import Run
+from zittern.core.numbers.scope import Scope
+from zittern.core.rig import chain, transforms
+from zittern.core.rig.aiming import pan_tilt_deg
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["aimed", "aiming", "to_target", "wanted_deg"]
+
+_PAN, _TILT = 0, 1
+
+
+def aiming(shot: Shot) -> Mount | None:
+    """The mount that an operator aims, where there is one who has something to aim at."""
+    still = chain.held(shot)
+    if shot.subject is None:
+        return None
+    return next((mount for mount in shot.mounts if mount.operator is not None and mount.id not in still and not mount.operator.weight.nothing), None)
+
+
+def aimed(run: Run) -> dict[str, Array]:
+    """Pan, tilt, roll of the mount that is aimed, by its id. (F, 3) degrees."""
+    mount = aiming(run.shot)
+    if mount is None or mount.operator is None:
+        return {}
+    operator = mount.operator
+    steered = _steered(run, mount, operator)
+    angles = mount.angles_deg(run.scope)
+    weight = operator.weight.sample(run.scope)
+    for axis, on in ((_PAN, operator.pan), (_TILT, operator.tilt)):
+        if on:
+            change = steered[:, axis] - (angles[:, axis] if operator.mode == "replace" else 0.0)
+            angles[:, axis] += weight * change
+    return {mount.id: angles}
+
+
+def _steered(run: Run, mount: Mount, operator: Operator) -> Array:
+    """Pan and tilt where the operator has brought them; on top of the keyed ones in that mode. (F, 2) degrees."""
+    shot = run.shot
+    lead = max(memory.lead_s(operator.pan_hz, operator.pan_damping), memory.lead_s(operator.tilt_hz, operator.tilt_damping))
+    grid = grid_frames(shot, lead)
+    step = memory.step_s(shot, lead)
+    made_from = (grid[0], len(grid), *run.base[1:], *map(run.key_of, (*shot.mounts[: shot.mounts.index(mount)], mount, *shot.mounts)))
+    made_from = (*made_from, *map(run.key_of, (shot.focal_mm, *([shot.subject] if shot.subject else []))), shot.sensor_mm, *_shape(shot))
+
+    def make() -> Array:
+        wanted = wanted_deg(shot, mount, operator, run.scope, grid)
+        wanted = wanted if operator.mode == "replace" else wanted - filled(grid, 2, lambda frames: mount.angles_deg(run.scope.over(frames))[:, :2])
+        slack = filled(grid, 2, lambda frames: _slack_deg(shot, operator, run.scope.over(frames)))
+        late = grid - operator.reaction_s * shot.fps.value
+        out = np.empty_like(wanted)
+        for axis, hz, damping in ((_PAN, operator.pan_hz, operator.pan_damping), (_TILT, operator.tilt_hz, operator.tilt_damping)):
+            seen = np.interp(late, grid, wanted[:, axis])
+            out[:, axis] = led(played(seen, slack[:, axis])[:, None], hz, damping, step)[:, 0]
+        return out
+
+    return at_frames(grid, run.cache.get(("aim", *made_from), make), run.frames)
+
+
+def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frames: Array) -> Array:
+    """Pan and tilt of a mount with which the subject, so far ahead as is anticipated, would sit at its place. frames (G,), rising -> (G, 2) degrees."""
+    wanted = filled(frames, 2, lambda part: _wanted_deg(shot, mount, operator, scope.over(part)))
+    known = np.isfinite(wanted[:, _PAN])
+    rows = np.maximum.accumulate(np.where(known, np.arange(len(wanted)), -1))
+    rows = np.where(rows < 0, int(np.argmax(known)), rows)
+    if not np.any(known):
+        return np.repeat(mount.angles_deg(scope.over(frames[:1]))[:, :2], len(frames), axis=0)
+    wanted = np.unwrap(wanted[rows], period=360.0, axis=0)
+    keyed = mount.angles_deg(scope.over(frames[:1]))[0, :2]
+    return np.asarray(wanted - 360.0 * np.round((wanted[0] - keyed) / 360.0), dtype=np.float64)
+
+
+def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> Array:
+    assert shot.subject is not None, "only who has a subject aims"
+    at = next(i for i, each in enumerate(shot.mounts) if each.id == mount.id)
+    locals_ = chain.local_poses(shot, scope)
+    base = transforms.identity(len(scope.frames))
+    if at:
+        *_, base = chain.poses_along(shot.mounts[:at], locals_, chain.On(rides(shot, scope)))
+    base = base @ transforms.from_parts(mount.position_m(scope) + mount.pivot_m, np.zeros((len(base), 3)))
+    behind = transforms.identity(len(base))
+    behind[:, :3, 3] = -np.array(mount.pivot_m)
+    behind[:, 2, 3] -= mount.length_m.sample(scope)
+    for each in shot.mounts[at + 1 :]:
+        behind = behind @ locals_[each.id]
+    ahead = scope.over(scope.frames + operator.anticipation_s * scope.fps.value)
+    away = np.einsum("fij,fi->fj", base[:, :3, :3], shot.subject.position_m(ahead) - base[:, :3, 3])
+    ray = np.einsum("fij,fj->fi", behind[:, :3, :3], to_target(shot, operator, scope))
+    return pan_tilt_deg(away, behind[:, :3, 3], ray, mount.roll_deg.sample(scope))
+
+
+def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Array:
+    """Direction in the lens of the place in the picture where the subject should sit. (F, 3), unit length."""
+    across = (framing.across_percent.sample(scope) / 100.0 - 0.5) * shot.sensor_mm
+    up = (framing.up_percent.sample(scope) / 100.0 - 0.5) * height_mm(shot.sensor_mm, *_shape(shot))
+    out = np.stack([across, up, -shot.focal_mm.sample(scope)], axis=1)
+    return np.asarray(out / np.linalg.norm(out, axis=1)[:, None], dtype=np.float64)
+
+
+def _slack_deg(shot: Shot, operator: Operator, scope: Scope) -> Array:
+    focal = shot.focal_mm.sample(scope)
+    across = operator.pan_slack_percent / 100.0 * shot.sensor_mm / focal
+    up = operator.tilt_slack_percent / 100.0 * height_mm(shot.sensor_mm, *_shape(shot)) / focal
+    return np.degrees(np.arctan(np.stack([across, up], axis=1)))
+
+
+def _shape(shot: Shot) -> tuple[int, int]:
+    return shot.picture.width_px, shot.picture.height_px

@@ -1,0 +1,125 @@
+"""Stage: give. Reads the poses of what carries a mount, with the layers that act below it; gives how far the mount strays from where it would be rigid.
+
+Translation: a mass on a damped spring in the world, carried by the mount's rigid place. Rotation: the turns of the rigid mount in its own frame are added
+up to a vector, that is followed in the same way, and what is missing is turned by: exact about any one axis, and without a pole anywhere; about
+several at once it leaves out the gyroscopic terms, which is right while the mount strays by less than about 30 degrees.
+
+The stop keeps travel r below s, smoothly and with slope 1 where it is small: r / (1 + (r / s)^4)^(1/4).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from zittern.core.motion import memory, mixing
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.follow import carried
+from zittern.core.motion.memory import at_frames, filled, grid_frames
+from zittern.core.motion.run import Run
+from zittern.core.rig import chain, turns
+from zittern.core.shot.give import Give
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot
+from zittern.core.units import CM_PER_M, Array
+
+__all__ = ["giving", "strays"]
+
+# Arrays of parts of a grid, where it has several: they are not met again.
+_PARTS_BYTES = 32 * 2**20
+# Points in a part over which layers are worked out once and kept.
+_KEPT_POINTS = 32_768
+Poses = Callable[[Run], "tuple[dict[str, Array], chain.On]"]
+
+
+def giving(shot: Shot) -> tuple[Mount, ...]:
+    """The mounts that give, from the ground on."""
+    still = chain.held(shot)
+    return tuple(mount for mount in shot.mounts if mount.give is not None and mount.id not in still and not mount.give.weight.nothing)
+
+
+def strays(run: Run, poses: Poses) -> dict[str, Array]:
+    """How far each mount that gives strays, by its id, (F, 6) as `chain.On.given`. poses: the local poses and rides of a run, aimed ones too."""
+    mounts = giving(run.shot)
+    if not mounts:
+        return {}
+    lead = max(memory.lead_s(hz, damping) for mount in mounts if mount.give for hz, damping in _swings(mount.give))
+    grid = grid_frames(run.shot, lead)
+    out: dict[str, Array] = {}
+    for mount in mounts:
+        out[mount.id] = _strays(run, mount, grid, out, poses)
+    return {name: at_frames(grid, values, run.frames) for name, values in out.items()}
+
+
+def _swings(give: Give) -> list[tuple[float, float]]:
+    return [(give.shift_hz, give.shift_damping), (give.turn_hz, give.turn_damping)]
+
+
+def _strays(run: Run, mount: Mount, grid: Array, before: dict[str, Array], poses: Poses) -> Array:
+    """On the whole grid. before: what the mounts below have given. (G, 6)."""
+    give = mount.give
+    assert give is not None, "only mounts that give are asked"
+    shot = run.shot
+    at = shot.mounts.index(mount)
+    below = [each.id for each in shot.mounts[:at]]
+    key = (grid[0], len(grid), *run.base[1:], *_made_from(run, below, mount))
+
+    def rigid() -> Array:
+        return _rigid(run, at, grid, before, poses, below)
+
+    def make() -> Array:
+        ways = run.cache.get(("rigid", *key), rigid)
+        step = (grid[1] - grid[0]) / shot.fps.value
+        out = np.zeros((len(grid), 6))
+        if give.shift:
+            stray = carried(ways[:, :3], give.shift_hz, give.shift_damping, step) - ways[:, :3]
+            out[:, :3] = _stopped(stray, give.shift_stop_cm / CM_PER_M)
+        if give.turn:
+            stray = carried(ways[:, 3:], give.turn_hz, give.turn_damping, step) - ways[:, 3:]
+            out[:, 3:] = _stopped(stray, np.radians(give.turn_stop_deg))
+        return out * filled(grid, 1, lambda frames: give.weight.sample(run.scope.over(frames))[:, None])
+
+    return run.cache.get(("give", *key, run.key_of(give)), make)
+
+
+def _rigid(run: Run, at: int, grid: Array, before: dict[str, Array], poses: Poses, below: Sequence[str]) -> Array:
+    """Where a mount would be without its own give, and its turns in its own frame added up, radians. (G, 6)."""
+    shot = run.shot
+    cache = run.cache if len(grid) <= _KEPT_POINTS else Cache(_PARTS_BYTES)
+    turns_ = np.empty((len(grid), 3, 3))
+    places = np.empty((len(grid), 3))
+    done = 0
+
+    def part(frames: Array) -> Array:
+        nonlocal done
+        rows = slice(done, done + len(frames))
+        sub = run.over(frames, cache)
+        locals_, on = poses(sub)
+        offsets = mixing.sums(shot, mixing.contributions(sub, below)[0]) if below else {}
+        given = {name: values[rows] for name, values in before.items()}
+        *_, pose = chain.poses_along(shot.mounts[: at + 1], locals_, chain.On(on.carried, given, {each: offsets[each] for each in below if each in offsets}))
+        places[rows], turns_[rows] = pose[:, :3, 3], pose[:, :3, :3]
+        done += len(frames)
+        return np.empty((len(frames), 0))
+
+    filled(grid, 0, part)
+    steps = turns.vectors(np.swapaxes(turns_[:-1], 1, 2) @ turns_[1:])
+    return np.concatenate([places, np.concatenate([np.zeros((1, 3)), np.cumsum(steps, axis=0)])], axis=1)
+
+
+def _made_from(run: Run, below: Sequence[str], mount: Mount) -> tuple[object, ...]:
+    """All that the rigid pose of a mount depends on."""
+    shot = run.shot
+    carriers = shot.mounts[: len(below)]
+    aims = any(each.operator is not None for each in (*carriers, mount))
+    seen = (*shot.mounts, shot.focal_mm, *([shot.subject] if shot.subject else [])) if aims else ()
+    layers = mixing.made_from(run, below)
+    rig = (*carriers, mount.bare, *([mount.operator] if mount.operator else []), *seen)
+    return (*(run.key_of(each) for each in rig), tuple(sorted(chain.held(shot))), layers)
+
+
+def _stopped(stray: Array, most: float) -> Array:
+    """Within the stop. (G, 3)."""
+    gone = np.linalg.norm(stray, axis=1)
+    return np.asarray(stray * ((1.0 + (gone / most) ** 4) ** -0.25)[:, None], dtype=np.float64)

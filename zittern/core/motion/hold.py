@@ -1,0 +1,77 @@
+"""Stage: hold framing. Reads the finished pose of the lens, the subject and its place in the picture; gives the turn that takes the slow part of the
+subject's drift away.
+
+The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a Butterworth low-pass of second order
+forwards and backwards (so it comes neither late nor early; fourth order in all, half of the amplitude left at the chosen frequency), and the lens is
+turned by what comes out, roll as it is. What is faster stays.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from zittern.core.motion.aim import to_target
+from zittern.core.motion.memory import at_frames, filled, grid_frames
+from zittern.core.motion.run import Run
+from zittern.core.numbers.scope import Scope
+from zittern.core.rig import rotations, turns
+from zittern.core.rig.aiming import pan_tilt_deg
+from zittern.core.shot.operator import HoldFraming
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["drift_deg", "holding", "slow_drift_deg", "turned"]
+
+# Before the shot the drift is known so many seconds long: the filter has forgotten how it began.
+_LEAD_S = 4.0
+_ORDER = 2
+# The lens is turned no further than this, whatever stands behind it.
+_MOST_DEG = 80.0
+
+
+def holding(shot: Shot) -> HoldFraming | None:
+    """What holds the framing, where it has something to hold."""
+    return shot.hold if shot.hold is not None and shot.subject is not None and not shot.hold.weight.nothing else None
+
+
+def drift_deg(shot: Shot, hold: HoldFraming, scope: Scope, pose: Array) -> Array:
+    """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4) -> (F, 2) degrees, -180..180; 0 where the
+    subject stands in the lens.
+    """
+    assert shot.subject is not None, "only a shot with a subject has drift"
+    now = rotations.angles_of(pose[:, :3, :3])
+    away = shot.subject.position_m(scope) - pose[:, :3, 3]
+    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, hold, scope), now[:, 2])
+    lacking = np.nan_to_num(wanted - now[:, :2])
+    return np.asarray(lacking - 360.0 * np.round(lacking / 360.0), dtype=np.float64)
+
+
+def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], poses: Callable[[Run], Array]) -> Array:
+    """The slow part of it at the frames of a run, by weight. poses: tf_world_lens of a run without the hold. (F, 2) degrees."""
+    shot = run.shot
+    grid = grid_frames(shot, _LEAD_S)
+
+    def part(frames: Array) -> Array:
+        sub = run.over(frames, run.cache)
+        return drift_deg(shot, hold, sub.scope, poses(sub))
+
+    def make() -> Array:
+        from scipy import signal  # half a second to import: only whoever uses it waits
+
+        drift = np.unwrap(filled(grid, 2, part), period=360.0, axis=0)
+        step = (grid[1] - grid[0]) / shot.fps.value
+        slow = signal.sosfiltfilt(signal.butter(_ORDER, hold.below_hz, fs=1.0 / step, output="sos"), drift, axis=0)
+        return np.clip(slow, -_MOST_DEG, _MOST_DEG)
+
+    slow = at_frames(grid, run.cache.get(("hold", len(grid), *made_from, run.key_of(hold)), make), run.frames)
+    return np.asarray(slow * hold.weight.sample(run.scope)[:, None], dtype=np.float64)
+
+
+def turned(pose: Array, slow_deg: Array) -> Array:
+    """The turn of the lens that pan and tilt (F, 2) more give, as `chain.On.given`: (F, 6)."""
+    before = pose[:, :3, :3]
+    angles = rotations.angles_of(before)
+    angles[:, :2] += slow_deg
+    return np.concatenate([np.zeros((len(pose), 3)), turns.vectors(np.swapaxes(before, 1, 2) @ rotations.matrices(angles))], axis=1)

@@ -1,0 +1,69 @@
+"""Stage: rides. Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the mount's world pose.
+
+A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of time, each by the weight that is on
+just then: nothing is lost or jumps when a weight is switched on, switched off or keyed, and from the shot's first frame with full weight it is
+exactly as if the mount had been fixed on the object there.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.motion.memory import grid_frames
+from zittern.core.numbers.scope import Scope
+from zittern.core.rig import rotations, turns
+from zittern.core.rig.chain import held
+from zittern.core.shot.rides import Ride
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["rides"]
+
+
+def rides(shot: Shot, scope: Scope) -> dict[str, Array]:
+    """What rides make of world poses, by mount id. (F, 3, 7), as `chain.On.carried`."""
+    still = held(shot)
+    return {mount.id: _carried(shot, mount.ride, scope) for mount in shot.mounts if mount.ride is not None and mount.id not in still}
+
+
+def _carried(shot: Shot, ride: Ride, scope: Scope) -> Array:
+    grid, table = _table(shot, ride, scope)
+    within = np.clip(scope.frames, grid[0], grid[-1])
+    row = np.clip(np.searchsorted(grid, within, side="right") - 1, 0, len(grid) - 1)
+    last = _steps(ride, scope.over(grid[row]), scope.over(within))
+    return _joined(last, table[row])
+
+
+def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
+    """What has come together at each point of a grid from the shot's first frame on. Kept with the shot: its dials count too."""
+    kept: dict[str, tuple[Array, Array]] = shot.__dict__.setdefault("_rides", {})
+    if ride.fingerprint not in kept:
+        grid = grid_frames(shot, 0.0)
+        steps = _steps(ride, scope.over(grid[:-1]), scope.over(grid[1:]))
+        place, stand = np.tile(np.eye(4), (len(grid), 1, 1)), np.tile(np.eye(3), (len(grid), 1, 1))
+        place[1:, :3], stand[1:] = steps[:, :, :4], steps[:, :, 4:]
+        kept[ride.fingerprint] = grid, np.concatenate([turns.chained(place)[:, :3], turns.chained(stand)], axis=2)
+    return kept[ride.fingerprint]
+
+
+def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:
+    """What happens to a mount between two rows of frames. (F, 3, 7)."""
+    before, after = ride.place_m(start), ride.place_m(stop)
+    turned = rotations.matrices(ride.angles_deg(stop)) @ np.swapaxes(rotations.matrices(ride.angles_deg(start)), 1, 2)
+    middle = start.over(0.5 * (start.frames + stop.frames))
+    along, round_ = ride.position_weight.sample(middle)[:, None], ride.rotation_weight.sample(middle)[:, None]
+    vector = turns.vectors(turned) * round_
+    out = np.empty((len(before), 3, 7))
+    out[:, :, 4:] = turns.from_vectors(vector)
+    out[:, :, :3] = turns.from_vectors(vector * along)
+    out[:, :, 3] = before + along * (after - before) - np.einsum("fij,fj->fi", out[:, :, :3], before)
+    return out
+
+
+def _joined(after: Array, before: Array) -> Array:
+    """One after another. (F, 3, 7)."""
+    out = np.empty_like(after)
+    out[:, :, :3] = after[:, :, :3] @ before[:, :, :3]
+    out[:, :, 3] = np.einsum("fij,fj->fi", after[:, :, :3], before[:, :, 3]) + after[:, :, 3]
+    out[:, :, 4:] = after[:, :, 4:] @ before[:, :, 4:]
+    return out

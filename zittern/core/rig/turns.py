@@ -1,0 +1,68 @@
+"""Rotations as vectors (axis x angle, radians), and products of many steps.
+
+Rodrigues' formula: R = 1 + sin(a) K + (1 - cos(a)) K^2 with K the cross-product matrix of the unit axis (Murray, Li and Sastry 1994, A Mathematical
+Introduction to Robotic Manipulation, 2.14).
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.units import Array
+
+__all__ = ["chained", "from_vectors", "vectors"]
+
+# Smaller angles than this (radians) are written as series: their sines divided by them are rounding.
+_SMALL_RAD = 1e-6
+# From here on (radians) the axis is read from the symmetric part of the matrix: the antisymmetric one vanishes at half a turn.
+_NEAR_HALF_RAD = 3.1
+
+
+def from_vectors(vectors_rad: Array) -> Array:
+    """(F, 3) -> (F, 3, 3)."""
+    angle = np.linalg.norm(vectors_rad, axis=1)
+    small = angle < _SMALL_RAD
+    safe = np.where(small, 1.0, angle)
+    sine = np.where(small, 1.0, np.sin(safe) / safe)
+    versine = np.where(small, 0.5, (1.0 - np.cos(safe)) / safe**2)
+    k = np.zeros((len(vectors_rad), 3, 3))
+    x, y, z = vectors_rad.T
+    k[:, 0, 1], k[:, 0, 2], k[:, 1, 0], k[:, 1, 2], k[:, 2, 0], k[:, 2, 1] = -z, y, z, -x, -y, x
+    return np.asarray(np.eye(3) + sine[:, None, None] * k + versine[:, None, None] * (k @ k), dtype=np.float64)
+
+
+def vectors(rotation: Array) -> Array:
+    """The shortest turn that each rotation is, 0 to pi. (F, 3, 3) -> (F, 3)."""
+    r = rotation
+    axis = 0.5 * np.stack([r[:, 2, 1] - r[:, 1, 2], r[:, 0, 2] - r[:, 2, 0], r[:, 1, 0] - r[:, 0, 1]], axis=1)
+    sine = np.linalg.norm(axis, axis=1)
+    cosine = 0.5 * (np.trace(r, axis1=1, axis2=2) - 1.0)
+    angle = np.arctan2(sine, cosine)
+    out = axis * np.where(sine > _SMALL_RAD, angle / np.where(sine > _SMALL_RAD, sine, 1.0), 1.0)[:, None]
+    far = angle > _NEAR_HALF_RAD
+    if np.any(far):
+        out[far] = _near_half(r[far], axis[far], angle[far])
+    return np.asarray(out, dtype=np.float64)
+
+
+def _near_half(rotation: Array, axis: Array, angle: Array) -> Array:
+    """Near half a turn, from (R + R^T) / 2 = cos + (1 - cos) n n^T."""
+    symmetric = 0.5 * (rotation + np.swapaxes(rotation, 1, 2)) - np.cos(angle)[:, None, None] * np.eye(3)
+    column = np.argmax(np.abs(np.einsum("fii->fi", symmetric)), axis=1)
+    n = symmetric[np.arange(len(column)), :, column]
+    n = n / np.linalg.norm(n, axis=1)[:, None]
+    side = np.where(np.sum(n * axis, axis=1) < 0.0, -1.0, 1.0)
+    return np.asarray(n * (side * angle)[:, None], dtype=np.float64)
+
+
+def chained(steps: Array) -> Array:
+    """Products of all steps up to each one, the latest on the left: out[i] = steps[i] ... steps[1] steps[0]. (N, n, n) -> (N, n, n).
+
+    By doubling (Hillis and Steele 1986, Data Parallel Algorithms): a dozen products of whole arrays in place of one by one.
+    """
+    out = steps.copy()
+    reach = 1
+    while reach < len(out):
+        out[reach:] = out[reach:] @ out[:-reach]
+        reach *= 2
+    return out

@@ -1,0 +1,31 @@
+"""Give: what is mounted hangs in springs and dampers that its parent carries."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.param import Param, bounded, fixed
+
+__all__ = ["Give"]
+
+_Hertz = Annotated[float, Field(ge=0.05, le=60.0)]
+_Damping = Annotated[float, Field(ge=0.02, le=5.0)]
+
+
+class Give(Doc):
+    """shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical damping. stop: how far it can
+    go, reached smoothly. weight: how much of the give counts.
+    """
+
+    shift: bool = True
+    shift_hz: _Hertz = 1.4
+    shift_damping: _Damping = 0.4
+    shift_stop_cm: float = Field(default=30.0, ge=0.01, le=1e5)
+    turn: bool = True
+    turn_hz: _Hertz = 1.8
+    turn_damping: _Damping = 0.5
+    turn_stop_deg: float = Field(default=30.0, ge=0.01, le=180.0)
+    weight: Annotated[Param, bounded(0.0, 1.0)] = fixed(1.0)

@@ -1,0 +1,56 @@
+"""The operator: the simulated person who aims a mount at the shot's subject."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.param import Param, bounded, fixed
+
+__all__ = ["HoldFraming", "Operator"]
+
+_Place = Annotated[Param, bounded(0.0, 100.0)]
+_Hertz = Annotated[float, Field(ge=0.05, le=10_000.0)]
+_Damping = Annotated[float, Field(ge=0.1, le=5.0)]
+_Slack = Annotated[float, Field(ge=0.0, le=45.0)]
+_Seconds = Annotated[float, Field(ge=0.0, le=3.0)]
+
+
+class Operator(Doc):
+    """across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge. reaction_s: so late the operator sees what
+    happens; anticipation_s: so far ahead along the subject's path. _hz, _damping: how quickly and how firmly the camera is turned. _slack_percent:
+    how far off its place the subject may be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or
+    on top of them.
+    """
+
+    mode: Literal["replace", "add"] = "replace"
+    across_percent: _Place = fixed(50.0)
+    up_percent: _Place = fixed(50.0)
+    reaction_s: _Seconds = 0.25
+    anticipation_s: _Seconds = 0.0
+    pan: bool = True
+    pan_hz: _Hertz = 0.9
+    pan_damping: _Damping = 0.7
+    pan_slack_percent: _Slack = 2.0
+    tilt: bool = True
+    tilt_hz: _Hertz = 0.9
+    tilt_damping: _Damping = 0.7
+    tilt_slack_percent: _Slack = 3.0
+    weight: Annotated[Param, bounded(0.0, 1.0)] = fixed(1.0)
+
+    @property
+    def steady_lag_s(self) -> float:
+        """How late the pan is while the subject goes on at constant speed: reaction + 2 damping / (2 pi f) - anticipation."""
+        return self.reaction_s + self.pan_damping / (math.pi * self.pan_hz) - self.anticipation_s
+
+
+class HoldFraming(Doc):
+    """Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above."""
+
+    below_hz: float = Field(default=0.4, ge=0.02, le=5.0)
+    across_percent: _Place = fixed(50.0)
+    up_percent: _Place = fixed(50.0)
+    weight: Annotated[Param, bounded(0.0, 1.0)] = fixed(1.0)
