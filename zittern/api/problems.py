@@ -43,8 +43,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(ZitternError)
     async def _ours(_request: Request, error: ZitternError) -> JSONResponse:
         status, title = next((status, title) for kind, status, title in STATUS if isinstance(error, kind))
-        more = error.details if isinstance(error, Conflict) else {}
-        return problem(status, title, error.message, error.where, place=error.place, **more)
+        return problem(status, title, error.message, error.where, place=error.place, **error.details)
 
     @app.exception_handler(RequestValidationError)
     async def _shape(_request: Request, error: RequestValidationError) -> JSONResponse:

@@ -5,6 +5,7 @@ ZitternError
 │   ├── DocumentError   a shot document
 │   ├── FormatError     a file of another format
 │   └── EditError       a command that cannot be applied
+│       └── NeedsKeys     it can with keys on every frame
 ├── NotFound          the thing named does not exist
 ├── Conflict          somebody else changed it first
 └── StoreError        the data folder cannot be used; says what to do
@@ -21,7 +22,7 @@ from typing import Any
 from pydantic import ValidationError
 
 __all__ = [
-    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NotFound", "StoreBusy", "StoreError", "StoreFull", "ZitternError",
+    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NeedsKeys", "NotFound", "StoreBusy", "StoreError", "StoreFull", "ZitternError",
     "faults_as", "field_path", "out_of_range", "union_members",
 ]  # fmt: skip
 
@@ -30,8 +31,10 @@ class ZitternError(Exception):
     """Base of all errors we raise.
 
     `where` is a path such as `lanes[2].clips[0].layers[0].source.rate_hz`, or empty; `place` names the same for people where it can be
-    named: `rate in “Slow sway”`.
+    named: `rate in “Slow sway”`. details: what else programs may want to know.
     """
+
+    details: dict[str, Any] = {}
 
     def __init__(self, message: str, where: str = "", place: str = "") -> None:
         super().__init__(message)
@@ -64,6 +67,12 @@ class FormatError(BadInput):
 
 class EditError(BadInput):
     """A command cannot be applied to this document."""
+
+
+class NeedsKeys(EditError):
+    """The picture would be another; with `bake`, keys on every frame keep it."""
+
+    details = {"bake": True}
 
 
 class NotFound(ZitternError):

@@ -78,12 +78,12 @@ _OPERATOR = (
     *_PLACE_IN_PICTURE,
     Look("reaction_s", "reaction", "s", step=0.005, said="reaction time", hint="So late the operator sees what happens"),
     Look("anticipation_s", "looks ahead", "s", step=0.005, said="anticipation", hint="So far ahead along the subject's path"),
-    Look("mode", "with the keys", hint="Instead of the keyed pan and tilt, or on top of them"),
-    Look.percent("weight", "weight", ink="pedestal"),
     Look("pan", "pans"),
     *_hand("pan", "width"),
     Look("tilt", "tilts"),
     *_hand("tilt", "height"),
+    Look("mode", "with the keys", hint="Instead of the keyed pan and tilt, or on top of them"),
+    Look.percent("weight", "weight", ink="pedestal"),
 )
 _RIDE = (
     Look.percent("position_weight", "goes along", ink="truck", hint="How much of where the object goes; on and off without a jump"),

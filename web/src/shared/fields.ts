@@ -11,10 +11,15 @@ export function sourceFacts(source: Source): SourceFacts {
   return found;
 }
 
-/** Looks of the fields of a source: those that hold for how it stands. */
+/** Looks of some fields: those that hold for how their document stands. */
+export function holding(looks: FieldLook[], document: object): FieldLook[] {
+  const values = document as Record<string, unknown>;
+  return looks.filter(({ only }) => !only || values[only[0]] === only[1]);
+}
+
+/** Looks of the fields of a source that hold for how it stands. */
 export function fieldsOf(source: Source): FieldLook[] {
-  const values = source as Record<string, unknown>;
-  return sourceFacts(source).fields.filter(({ only }) => !only || values[only[0]] === only[1]);
+  return holding(sourceFacts(source).fields, source);
 }
 
 /** The look of a field of all layers. */

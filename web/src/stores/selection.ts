@@ -71,8 +71,8 @@ export function placesAlike(at: string): string[] {
     .map((each) => `layer:${each}.${field}`);
 }
 
-/** Ids of the layers, clips or cues that an edit made, from the bottom up. */
-export function madeBy({ made }: State, kind: "layer" | "clip" | "cue"): string[] {
+/** Ids of the layers, clips, cues or mounts that an edit made, from the bottom up. */
+export function madeBy({ made }: State, kind: "layer" | "clip" | "cue" | "mount"): string[] {
   return made.filter((address) => address.startsWith(`${kind}:`)).map((address) => address.slice(kind.length + 1));
 }
 

@@ -11,6 +11,11 @@ export type FormulaPlace = { at: string; title: string; unit: string; times: num
 /** What the dialog about a preset is opened for: saving the selected clip or layers, or changing what is said about one. */
 export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; layers: string[] } | { change: string };
 
+/** What the board shows of a mount. */
+export type MountPart = "pose" | "rig" | "give" | "operator" | "ride";
+
+export type CopiedPose = { of: string; position: [number, number, number]; angles: [number, number, number] };
+
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
   board: "layer" | "move" | "clip" | "cue";
@@ -23,12 +28,20 @@ export type View = {
   layers: string[];
   /** The part of the rig that the move board works on; the last when none is named. */
   mount: string | null;
+  /** What of that part the board shows. */
+  part: MountPart;
+  /** The rig has a row a mount, or one row in all; by the number of mounts while nobody has said. */
+  rigOpen: boolean | null;
+  /** A pose in the world that was copied, and what it was of. */
+  pose: CopiedPose | null;
   /** The number whose formula is in the strip at the foot of the board. */
   formula: FormulaPlace | null;
   /** What lies over the lanes: curves or the frame table of what is selected, or the presets. */
   sheet: "curves" | "table" | "presets" | null;
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
+  /** The mount whose pins they are; those of all when none is named. */
+  pinsOf: string | null;
   /** Changes of the move set keys even on numbers that have none yet. */
   keyEveryChange: boolean;
   /** Dragging in the Viewfinder flies the camera. */
@@ -82,6 +95,7 @@ export const FRESH = {
   layer: null,
   layers: [],
   mount: null,
+  pinsOf: null,
   formula: null,
   picking: false,
   cues: [],
@@ -97,6 +111,9 @@ export const FRESH = {
 export const view = createStore<View>(() => ({
   ...FRESH,
   sheet: null,
+  part: "pose",
+  rigOpen: null,
+  pose: null,
   keyEveryChange: false,
   tinted: false,
   looks: {},
@@ -115,8 +132,15 @@ export const view = createStore<View>(() => ({
   importFile: null,
 }));
 
-export function selectPins(pins: number[]): void {
-  view.setState({ board: "move", pins, formula: null });
+/** Selects pins: of one mount, which the board then shows, or of the whole rig. */
+export function selectPins(pins: number[], mount: string | null = null): void {
+  const shown = mount ? { mount } : {};
+  view.setState({ board: "move", pins, pinsOf: mount, formula: null, ...shown });
+}
+
+/** Shows a mount on the board, and on wish a certain part of it. */
+export function selectMount(mount: string, part: MountPart = view.getState().part): void {
+  view.setState({ board: "move", mount, part, pins: [], pinsOf: mount, formula: null });
 }
 
 export function toggleNight(): void {

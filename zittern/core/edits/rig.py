@@ -15,7 +15,7 @@ from pydantic import Field
 from zittern.core.doc import Label
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.merging import merged, moves_at_all
-from zittern.core.errors import EditError
+from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.param import through
@@ -108,7 +108,7 @@ class RemoveMount(CommandDoc):
         if why is not None:
             raise EditError(f"without “{shot.mounts[at].name}” the picture would be another: {why}", f"mount:{self.mount}")
         if not self.bake:
-            raise EditError(_offer(f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be written as one mount"), f"mount:{self.mount}")
+            raise NeedsKeys(_offer(f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be written as one mount"), f"mount:{self.mount}")
         return _removed_baked(shot, at)
 
     def label(self, shot: Shot) -> str:
@@ -134,7 +134,7 @@ class MoveMount(CommandDoc):
         if same_picture(shot, after):
             return after
         if not self.bake:
-            raise EditError(_offer("turns and shifts of mounts come one after another, so in another order they lead elsewhere"), f"mount:{self.mount}")
+            raise NeedsKeys(_offer("turns and shifts of mounts come one after another, so in another order they lead elsewhere"), f"mount:{self.mount}")
         return _kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
 
     def label(self, shot: Shot) -> str:
@@ -161,7 +161,7 @@ class SetPivot(CommandDoc):
         if same_picture(shot, after):
             return after
         if not self.bake:
-            raise EditError(_offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"), f"mount:{self.mount}")
+            raise NeedsKeys(_offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"), f"mount:{self.mount}")
         return _kept_by(shot, _with(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
 
     def label(self, shot: Shot) -> str:
@@ -322,7 +322,7 @@ def _worked_on(shot: Shot, mount: Mount) -> bool:
 
 
 def _offer(why: str) -> str:
-    return f"the picture would be another: {why}. It can be kept with keys on every frame: choose “bake”"
+    return f"the picture would be another: {why}. Keys on every frame keep it"
 
 
 def _free_id(shot: Shot, wanted: str) -> str:

@@ -88,7 +88,7 @@ def apply(shot: Shot, command: Command) -> Shot:
         with faults_as(EditError):
             return command.apply(shot)
     except EditError as error:
-        raise EditError(error.message, error.where, _place(shot, error.where)) from error
+        raise type(error)(error.message, error.where, _place(shot, error.where)) from error
 
 
 def limits() -> dict[str, tuple[float, float]]:

@@ -1,8 +1,7 @@
-import type { Layer, Param } from "../../api/types";
-import { fieldsOf, sourceFacts, valueAt } from "../../shared/fields";
-import { ParamControl } from "../../shared/number";
-import { ChoiceField, SwitchField } from "./ChoiceField";
+import type { Layer } from "../../api/types";
+import { fieldsOf, sourceFacts } from "../../shared/fields";
 import { CycleDrawing } from "./CycleDrawing";
+import { Fields } from "./Fields";
 import { useMoving } from "./useMoving";
 
 /** The form of a layer's source: a field for each that the server tells of, and what is drawn by hand. */
@@ -21,15 +20,7 @@ export function SourceForm({ layer }: { layer: Layer }) {
           Added on top of everything. A change sets a key at the present frame.
         </p>
       )}
-      {shown.map((look) => {
-        const at = `layer:${layer.id}.source.${look.field}`;
-        const value = valueAt(source, look.field);
-        if (look.kind === "number")
-          return <ParamControl key={at} stacked at={at} param={value as Param} look={look} keys={byHand} />;
-        if (look.kind === "choice")
-          return <ChoiceField key={at} at={at} look={look} value={value as string | number} />;
-        return <SwitchField key={at} at={at} look={look} value={value === true} />;
-      })}
+      <Fields at={`layer:${layer.id}.source`} document={source} looks={shown} keys={byHand} />
       <CycleDrawing layer={layer} />
     </div>
   );

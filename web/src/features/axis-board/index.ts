@@ -2,5 +2,6 @@
 export { AddLayerMenu } from "./AddLayerMenu";
 export { AxisBoard } from "./AxisBoard";
 export { ChoiceField } from "./ChoiceField";
+export { Fields } from "./Fields";
 export { NameField } from "./NameField";
 export { SpanForm } from "./SpanForm";

@@ -10,12 +10,14 @@ import { type Action, chosenIds, shotNow } from "./action";
 import { LAYERING } from "./layering";
 import { MOVING } from "./moving";
 import { PLAYING } from "./playing";
+import { RIGGING } from "./rigging";
 import { VIEWING } from "./viewing";
 
 function selectAll(): void {
   const { state } = openShot.getState();
   if (!state) return;
-  if (view.getState().board === "move") selectPins(moveFrames(state.document));
+  const { board, pinsOf } = view.getState();
+  if (board === "move") selectPins(moveFrames(state.document, pinsOf), pinsOf);
   else view.setState({ layers: layersOf(state).map((layer) => layer.id) });
 }
 
@@ -41,4 +43,4 @@ const SELECTED: Action[] = [
   },
 ];
 
-export const ACTIONS: Action[] = [...PLAYING, ...LAYERING, ...MOVING, ...SELECTED, ...VIEWING];
+export const ACTIONS: Action[] = [...PLAYING, ...LAYERING, ...MOVING, ...RIGGING, ...SELECTED, ...VIEWING];

@@ -26,7 +26,10 @@ function nudge(by: number): void {
   const keys = shot && pins.length ? keysAt(shot, pins) : [];
   if (!keys.length) return;
   void commit({ type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false });
-  selectPins(pins.map((frame) => frame + by));
+  selectPins(
+    pins.map((frame) => frame + by),
+    view.getState().pinsOf,
+  );
 }
 
 const withSubject = () => Boolean(shotNow()?.subject);

@@ -1,10 +1,10 @@
 import { Rows4 } from "lucide-react";
 import { useStore } from "zustand";
 import { motion } from "../../stores/motion";
-import { selectPins, setCompact, view } from "../../stores/view";
+import { setCompact, view } from "../../stores/view";
 import { AddDialButton } from "../dials";
 import { PresetsButton } from "../presets";
-import { MOVE_HEIGHT_PX } from "./MoveLane";
+import { MoversBar } from "../rig";
 
 export const HEAD_PX = 168;
 export const SUM_HEIGHT_PX = 48;
@@ -22,27 +22,13 @@ export function SumHead() {
         <PresetsButton />
         <AddDialButton />
       </span>
-      <span className="cond text-(--graphite) text-xs">
-        {total !== undefined ? `${total.toFixed(0)} px swing` : ""}
+      <span className="flex items-center gap-2">
+        <span className="cond shrink-0 text-(--graphite) text-xs">
+          {total !== undefined ? `${total.toFixed(0)} px swing` : ""}
+        </span>
+        <MoversBar />
       </span>
     </div>
-  );
-}
-
-/** Selects the move. */
-export function MoveHead({ detail }: { detail: string }) {
-  const selected = useStore(view, (each) => each.board === "move");
-  return (
-    <button
-      type="button"
-      aria-pressed={selected}
-      className={`flex shrink-0 cursor-pointer flex-col justify-center border-base-300 border-r px-3 text-left ${selected ? "bg-(--wash)" : "hover:bg-base-200/60"}`}
-      style={{ height: MOVE_HEIGHT_PX, width: HEAD_PX }}
-      onClick={() => selectPins([])}
-    >
-      <span className={`cond font-semibold text-[13px] ${selected ? "text-primary" : ""}`}>Move</span>
-      <span className="cond text-(--graphite) text-xs">{detail}</span>
-    </button>
   );
 }
 

@@ -8,11 +8,10 @@ import { DialRow } from "../dials";
 import { PresetSheet } from "../presets";
 import { EmptyStack } from "./EmptyStack";
 import { LaneGroup } from "./LaneGroup";
-import { HEAD_PX, MoveHead, SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
+import { HEAD_PX, SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
 import { LayerWave } from "./LayerWave";
-import { MoveLane } from "./MoveLane";
-import { moveFrames } from "./moveFrames";
 import { Playhead } from "./Playhead";
+import { RigRows } from "./RigRows";
 import { Ruler } from "./Ruler";
 import { useCompact } from "./rowHeight";
 import { useLaneWheel } from "./useLaneWheel";
@@ -28,7 +27,6 @@ export function Lanes() {
   const compact = useCompact(layers);
   useLaneWheel(ref, width, HEAD_PX);
   if (!state) return null;
-  const pins = moveFrames(state.document).length;
   const group = { width, headPx: HEAD_PX, selected, compact };
   return (
     <div ref={ref} className="relative flex h-full flex-col overflow-hidden" data-testid="lanes">
@@ -37,10 +35,7 @@ export function Lanes() {
         <Ruler width={width} />
       </div>
       <CueRow width={width} headPx={HEAD_PX} />
-      <div className="flex shrink-0 border-base-300 border-b">
-        <MoveHead detail={pins ? `${pins} pins` : "no keys: it stands still"} />
-        <MoveLane width={width} shot={state.document} />
-      </div>
+      <RigRows width={width} headPx={HEAD_PX} shot={state.document} />
       {sheet === "presets" ? (
         <PresetSheet headPx={HEAD_PX} />
       ) : sheet ? (

@@ -12,6 +12,18 @@ import { Pin } from "./Pin";
 const MOST_PINS = 400;
 const EDGE_PX = 6;
 
+const NONE: number[] = [];
+
+type MovePinsProps = {
+  shot: Shot;
+  x: TimeScale;
+  width: number;
+  /** Only the pins of this mount. */
+  mount?: string | null;
+  /** In a low row. */
+  low?: boolean;
+};
+
 type Shift = { frames: number[]; by: number; copy: boolean };
 
 /** Moves, or with Alt copies, the keys of some pins. */
@@ -20,10 +32,10 @@ function shifted(pins: Map<number, PinKey[]>, { frames, by, copy }: Shift): Comm
   return { type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: copy };
 }
 
-/** The pins of the move: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */
-export function MovePins({ shot, x, width }: { shot: Shot; x: TimeScale; width: number }) {
-  const selected = useStore(view, (state) => state.pins);
-  const pins = pinTitles(shot);
+/** The pins of the move, or of one mount: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */
+export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
+  const selected = useStore(view, (state) => (state.pinsOf === mount ? state.pins : NONE));
+  const pins = pinTitles(shot, mount);
   const inView = (frame: number) => x(frame) >= -EDGE_PX && x(frame) <= width + EDGE_PX;
   const { bind, live } = useTrialDrag<number, Shift>({
     press: ({ what: frame, shiftKey, ctrlKey }: Held<number>) => {
@@ -31,9 +43,10 @@ export function MovePins({ shot, x, width }: { shot: Shot; x: TimeScale; width: 
       selectPins(
         pressed(
           frame,
-          view.getState().pins.filter((each) => pins.has(each)),
+          selected.filter((each) => pins.has(each)),
           more,
         ),
+        mount,
       );
       pause();
       if (!more) seek(frame);
@@ -44,7 +57,11 @@ export function MovePins({ shot, x, width }: { shot: Shot; x: TimeScale; width: 
       return by === 0 ? null : { frames: view.getState().pins, by, copy: altKey };
     },
     command: (shift) => shifted(pins, shift),
-    dropped: ({ frames, by }) => selectPins(frames.map((frame) => frame + by)),
+    dropped: ({ frames, by }) =>
+      selectPins(
+        frames.map((frame) => frame + by),
+        mount,
+      ),
   });
   const by = live && !live.value.copy ? live.value.by : 0;
   return [...pins]
@@ -52,6 +69,16 @@ export function MovePins({ shot, x, width }: { shot: Shot; x: TimeScale; width: 
     .slice(0, MOST_PINS)
     .map(([frame, keys]) => {
       const on = selected.includes(frame);
-      return <Pin key={frame} frame={frame} keys={keys} on={on} left={x(frame + (on ? by : 0))} hold={bind(frame)} />;
+      return (
+        <Pin
+          key={frame}
+          frame={frame}
+          keys={keys}
+          on={on}
+          left={x(frame + (on ? by : 0))}
+          hold={bind(frame)}
+          low={low}
+        />
+      );
     });
 }

@@ -4,13 +4,17 @@ import { facts } from "../../stores/facts";
 
 export type PinKey = { at: string; title: string; interp: string };
 
-/** Frames with pins, each with the keys that stand there: of every mount, and of the focal length. */
-export function pinTitles(shot: Shot): Map<number, PinKey[]> {
+/** Frames with pins, each with the keys that stand there: of one mount, or of every one and of the focal length. */
+export function pinTitles(shot: Shot, only: string | null = null): Map<number, PinKey[]> {
   const pins = new Map<number, PinKey[]>();
   const numbers = facts().forms.move.flatMap(({ field, title, group }) =>
     group === "lens"
-      ? [{ at: `shot.${field}`, title, param: shot.focal_mm }]
-      : shot.mounts.map((mount) => ({ at: `mount:${mount.id}.${field}`, title, param: mount[field as MoveField] })),
+      ? only === null
+        ? [{ at: `shot.${field}`, title, param: shot.focal_mm }]
+        : []
+      : shot.mounts
+          .filter(({ id }) => only === null || id === only)
+          .map((mount) => ({ at: `mount:${mount.id}.${field}`, title, param: mount[field as MoveField] })),
   );
   for (const { at, title, param } of numbers)
     for (const key of keysOf(param))
@@ -18,7 +22,7 @@ export function pinTitles(shot: Shot): Map<number, PinKey[]> {
   return new Map([...pins].sort(([a], [b]) => a - b));
 }
 
-/** Frames at which the move has a key, in order. */
-export function moveFrames(shot: Shot): number[] {
-  return [...pinTitles(shot).keys()];
+/** Frames at which the move, or one mount of it, has a key, in order. */
+export function moveFrames(shot: Shot, only: string | null = null): number[] {
+  return [...pinTitles(shot, only).keys()];
 }

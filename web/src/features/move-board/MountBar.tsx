@@ -1,7 +1,5 @@
-import { Trash2 } from "lucide-react";
 import type { Shot } from "../../api/types";
-import { commit } from "../../stores/editing";
-import { view } from "../../stores/view";
+import { selectMount } from "../../stores/view";
 
 /** In a rig of several mounts: which one the numbers below belong to, from the ground to the lens. */
 export function MountBar({ document, mount }: { document: Shot; mount: string | null }) {
@@ -17,21 +15,12 @@ export function MountBar({ document, mount }: { document: Shot; mount: string | 
             aria-pressed={each.id === mount}
             title={`${each.name}: its own numbers, in the frame of what carries it`}
             className={`max-w-40 truncate rounded-sm border border-base-300 px-2 py-0.5 ${each.id === mount ? "border-primary bg-(--wash) text-primary" : "hover:bg-base-200"}`}
-            onClick={() => view.setState({ mount: each.id })}
+            onClick={() => selectMount(each.id)}
           >
             {each.name}
           </button>
         ))}
       </fieldset>
-      <button
-        type="button"
-        className="btn btn-ghost btn-xs btn-square"
-        aria-label="Remove this mount"
-        title="Remove this mount; what it carried follows the rest of the rig"
-        onClick={() => void commit({ type: "remove_mount", mount })}
-      >
-        <Trash2 size={13} />
-      </button>
     </div>
   );
 }

@@ -1,13 +1,11 @@
 /** Commands on the move of the open shot, at the present frame and on the mount that is chosen. */
-import type { Command, MoveField, Shot } from "../../api/types";
+import type { Command, Mount, MoveField, Shot } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { pinTitles } from "../lanes";
-
-export type Mount = Shot["mounts"][number];
 
 /** The part of the rig that is worked on: the one chosen, else the last. */
 export function workMount(shot: Shot, chosen = view.getState().mount): Mount | undefined {
@@ -42,7 +40,7 @@ export function keyHere(): void {
 
 /** The keys behind pins at some frames, or all of the move's. */
 export function keysAt(shot: Shot, frames: number[] | null): { at: string; frame: number }[] {
-  return [...pinTitles(shot)]
+  return [...pinTitles(shot, view.getState().pinsOf)]
     .filter(([frame]) => frames === null || frames.includes(frame))
     .flatMap(([frame, found]) => found.map(({ at }) => ({ at, frame })));
 }

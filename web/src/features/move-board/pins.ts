@@ -43,7 +43,7 @@ export function stretch(factor: number): Promise<void> | undefined {
   const command = stretched(now, factor);
   if (!command) return;
   const to = (frame: number) => command.about_frame + (frame - command.about_frame) * factor;
-  return commit(command, { kept: () => selectPins(now.chosen.map(to)) });
+  return commit(command, { kept: () => selectPins(now.chosen.map(to), view.getState().pinsOf) });
 }
 
 /** How the move goes on before its first key or after its last. */

@@ -13,6 +13,7 @@ import { EmptySet } from "./EmptySet";
 import { Lights } from "./Lights";
 import { Pace } from "./Pace";
 import { PathRibbon } from "./PathRibbon";
+import { RigShapes } from "./RigShapes";
 import { SetFailure } from "./SetFailure";
 import { SetPieces } from "./SetPieces";
 import { stage } from "./stageStore";
@@ -59,6 +60,7 @@ export function Stage() {
         </SetFailure>
         <PathRibbon />
         <CueMarks />
+        <RigShapes />
         <CameraBody />
         <TwoViews />
       </Canvas>

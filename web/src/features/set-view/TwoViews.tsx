@@ -9,6 +9,7 @@ import { trialPose } from "./poses";
 import { stage } from "./stageStore";
 import { useBoxes } from "./useBoxes";
 import { useCameraDrag } from "./useCameraDrag";
+import { useMountPicking } from "./useMountPicking";
 import { FAR_M, NEAR_M, useOutside } from "./useOutside";
 import { usePicking } from "./usePicking";
 
@@ -26,6 +27,7 @@ export function TwoViews() {
   const { camera, target } = useOutside();
   const [held, setHeld] = useState(false);
   useCameraDrag(pane, camera, setHeld);
+  useMountPicking(pane, camera);
   usePicking(scene, lens, camera);
   const drawnAt = useRef(0);
   const boxes = useBoxes(gl.domElement);

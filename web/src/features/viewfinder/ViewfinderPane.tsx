@@ -9,6 +9,7 @@ import { view } from "../../stores/view";
 import { stage } from "../set-view";
 import { FinderReadings, FinderTitle } from "./FinderText";
 import { FrameEdge } from "./FrameEdge";
+import { FramingMark } from "./FramingMark";
 import { Guides } from "./Guides";
 import { Scribble } from "./Scribble";
 import { useFlying } from "./useFlying";
@@ -53,6 +54,7 @@ export function ViewfinderPane() {
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
         {around && <FrameEdge />}
         {!around && !close && <Guides {...guides} />}
+        {!around && !close && !flying && !picking && <FramingMark width={rect.width} height={rect.height} />}
         <FinderTitle pane={pane} />
         <FinderReadings />
         {scribble && hasLayers && rect.width > ROOM_FOR_SCRIBBLE_PX && (

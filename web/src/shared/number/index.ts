@@ -1,6 +1,7 @@
 /** Numbers of the shot: their states, their control, typing and dragging them. */
 export { NumberField } from "./NumberField";
 export { ParamControl } from "./ParamControl";
+export { PlainControl } from "./PlainControl";
 export { curveOf, formulaOf, keysOf, roughly, varies } from "./param";
 export { ShareField } from "./ShareField";
 export { useNumberAt } from "./useNumberAt";

@@ -1,0 +1,100 @@
+/** Actions on the rig: mounts, what is on them, poses. */
+import { facts } from "../../stores/facts";
+import { type MountPart, view } from "../../stores/view";
+import {
+  copied,
+  copyPose,
+  fit,
+  follow,
+  holdFraming,
+  mountNow,
+  moveMount,
+  pastePose,
+  removeMount,
+  takeRig,
+} from "../rig";
+import { outsidePose } from "../set-view";
+import { type Action, shotNow } from "./action";
+
+const show = (part: MountPart) => () => view.setState({ board: "move", part });
+const several = () => (shotNow()?.mounts.length ?? 0) > 1;
+const withPose = () => view.getState().pose !== null;
+
+function copyEye(): void {
+  const seen = outsidePose();
+  if (seen) copied({ of: "the Set view's eye", position: seen.position, angles: seen.angles });
+}
+
+export const RIGGING: Action[] = [
+  {
+    id: "rig-rows",
+    title: "Rig: a row for each mount, or one for the move",
+    keys: ["Shift+R"],
+    run: () => view.setState(({ rigOpen }) => ({ rigOpen: !(rigOpen ?? several()) })),
+  },
+  ...facts().forms.rigs.map(({ name }) => ({
+    id: `rig-${name}`,
+    title: `Ready-made rig: ${name}`,
+    keys: [],
+    run: () => takeRig(name),
+  })),
+  {
+    id: "operator",
+    title: "An operator aims this mount, or not",
+    keys: ["Shift+O"],
+    run: () => {
+      fit("operator", !mountNow()?.operator);
+      show("operator")();
+    },
+  },
+  {
+    id: "give",
+    title: "This mount hangs in springs, or not",
+    keys: ["Shift+G"],
+    run: () => {
+      fit("give", !mountNow()?.give);
+      show("give")();
+    },
+  },
+  { id: "hold", title: "Hold framing, or not", keys: ["Shift+H"], run: () => holdFraming(!shotNow()?.hold) },
+  { id: "ride", title: "What this mount rides on …", keys: [], run: show("ride") },
+  { id: "mount", title: "This mount: name, length, pivot, order …", keys: [], run: show("rig") },
+  { id: "to-ground", title: "Mount towards the ground", keys: [], available: several, run: () => moveMount(-1) },
+  { id: "to-lens", title: "Mount towards the lens", keys: [], available: several, run: () => moveMount(1) },
+  {
+    id: "unmount",
+    title: "Remove this mount, keep the picture",
+    keys: [],
+    available: several,
+    run: () => removeMount(true),
+  },
+  {
+    id: "copy-pose",
+    title: "Copy the pose of this mount",
+    keys: ["Shift+C"],
+    run: () => copyPose(mountNow()?.id ?? null),
+  },
+  { id: "copy-camera", title: "Copy the pose of the camera", keys: [], run: () => copyPose(null) },
+  { id: "copy-eye", title: "Copy the pose of the Set view's eye", keys: [], run: copyEye },
+  {
+    id: "paste-pose",
+    title: "Paste the copied pose on this mount",
+    keys: ["Shift+V"],
+    available: withPose,
+    run: () => pastePose(false),
+  },
+  {
+    id: "paste-stretch",
+    title: "Paste the copied pose on this mount over the stretch",
+    keys: [],
+    available: withPose,
+    run: () => pastePose(true),
+  },
+  {
+    id: "go-along",
+    title: "Mount goes along with the lens over the stretch",
+    keys: [],
+    available: several,
+    run: () => void follow({ mount: null }),
+  },
+];

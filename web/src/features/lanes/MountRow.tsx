@@ -1,0 +1,105 @@
+import { useCallback } from "react";
+import { useStore } from "zustand";
+import type { Mount, Shot } from "../../api/types";
+import { timeScale } from "../../shared/timeScale";
+import { usePending } from "../../shared/usePending";
+import { commit } from "../../stores/editing";
+import { selectMount, view } from "../../stores/view";
+import { MountGlyph } from "../rig";
+import { drawMount } from "./drawMount";
+import { LaneCanvas } from "./LaneCanvas";
+import { MovePins } from "./MovePins";
+
+export const MOUNT_ROW_PX = 24;
+
+type MountRowProps = { shot: Shot; mount: Mount; width: number; headPx: number };
+
+/** A mount of the rig: its pins, how far it moves the picture, and how far off its place the subject is where somebody aims. */
+export function MountRow({ shot, mount, width, headPx }: MountRowProps) {
+  const window = useStore(view, (state) => state.window);
+  const chosen = useStore(view, (state) => state.board === "move" && state.mount === mount.id && state.pinsOf !== null);
+  const aims = Boolean(mount.operator);
+  const draw = useCallback(
+    (context: CanvasRenderingContext2D, x: ReturnType<typeof timeScale>, canvas: HTMLCanvasElement) =>
+      drawMount(context, x, canvas, mount.id, aims),
+    [mount.id, aims],
+  );
+  return (
+    <div className="flex border-base-300/60 border-t" style={{ height: MOUNT_ROW_PX }} data-mount={mount.id}>
+      <div
+        className={`flex shrink-0 items-center gap-1 border-base-300 border-r pr-2 pl-3 ${chosen ? "bg-(--wash) shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
+        style={{ width: headPx }}
+      >
+        <MountGlyph kind={mount.kind ?? "free"} />
+        <button
+          type="button"
+          aria-pressed={chosen}
+          title={`${mount.name}: ${on(mount)}`}
+          className={`cond min-w-0 flex-1 truncate text-left font-semibold text-[13px] ${chosen ? "text-primary" : ""}`}
+          onClick={() => selectMount(mount.id)}
+        >
+          {mount.name}
+        </button>
+        <span className="cond text-(--graphite) text-[10px]">{short(mount)}</span>
+        <Switch mount={mount} field="mute" title="Hold still" letter="M" />
+        <Switch mount={mount} field="solo" title="Hold all others still but" letter="S" />
+      </div>
+      <div className="relative" style={{ width }}>
+        <button
+          type="button"
+          aria-label={`Select the mount ${mount.name}`}
+          tabIndex={-1}
+          className="block cursor-pointer"
+          onClick={() => selectMount(mount.id)}
+        >
+          <LaneCanvas
+            width={width}
+            height={MOUNT_ROW_PX - 1}
+            label={aims ? `Framing error, ${mount.name}` : `How far ${mount.name} moves the picture`}
+            array={aims ? "framing" : `moves:mount:${mount.id}`}
+            draw={draw}
+          />
+        </button>
+        <MovePins shot={shot} x={timeScale(window, width)} width={width} mount={mount.id} low />
+      </div>
+    </div>
+  );
+}
+
+const PARTS = [
+  ["operator", "aims"],
+  ["give", "gives"],
+  ["ride", "rides"],
+] as const;
+
+const marks = (mount: Mount): string =>
+  PARTS.filter(([field]) => mount[field])
+    .map(([, told]) => told)
+    .join(" · ");
+
+/** As much of it as there is room for. */
+const short = (mount: Mount): string => {
+  const [first, ...more] = marks(mount).split(" · ");
+  return `${first ?? ""}${more.length ? " +" : ""}`;
+};
+
+const on = (mount: Mount): string => [mount.kind, marks(mount)].filter(Boolean).join(", ");
+
+type SwitchProps = { mount: Mount; field: "mute" | "solo"; title: string; letter: string };
+
+function Switch({ mount, field, title, letter }: SwitchProps) {
+  const at = `mount:${mount.id}.${field}`;
+  const pressed = usePending(at, mount[field] ?? false);
+  return (
+    <button
+      type="button"
+      aria-pressed={pressed}
+      aria-label={`${title} ${mount.name}`}
+      title={`${title} ${mount.name}`}
+      onClick={() => void commit({ type: "set_values", values: [{ at, value: !pressed }] })}
+      className={`cond h-[16px] w-[16px] shrink-0 rounded-sm border text-[10px] leading-none ${pressed ? "border-primary bg-primary text-primary-content" : "border-base-300 hover:border-base-content"}`}
+    >
+      {letter}
+    </button>
+  );
+}

@@ -1,0 +1,71 @@
+import { ChevronRight } from "lucide-react";
+import { useStore } from "zustand";
+import type { Shot } from "../../api/types";
+import { selectPins, view } from "../../stores/view";
+import { AddMountMenu } from "../rig";
+import { MountRow } from "./MountRow";
+import { MOVE_HEIGHT_PX, MoveLane } from "./MoveLane";
+import { moveFrames } from "./moveFrames";
+
+type RigRowsProps = { shot: Shot; width: number; headPx: number };
+
+/** The rig: a row for each mount from the ground to the lens, or one row for the move in all. */
+export function RigRows({ shot, width, headPx }: RigRowsProps) {
+  const wanted = useStore(view, (each) => each.rigOpen);
+  const open = wanted ?? shot.mounts.length > 1;
+  const pins = moveFrames(shot).length;
+  const told = pins ? `${pins} pins` : "no keys: it stands still";
+  if (!open)
+    return (
+      <div className="flex shrink-0 border-base-300 border-b" data-testid="rig">
+        <Head headPx={headPx} height={MOVE_HEIGHT_PX} open={false} title="Move" told={told} />
+        <MoveLane width={width} shot={shot} />
+      </div>
+    );
+  return (
+    <section className="shrink-0 border-base-300 border-b" aria-label="Rig" data-testid="rig">
+      <div className="flex">
+        <Head headPx={headPx} height={HEAD_ROW_PX} open title="Rig" told={`${shot.mounts.length} mounts · ${told}`} />
+      </div>
+      {shot.mounts.map((mount) => (
+        <MountRow key={mount.id} shot={shot} mount={mount} width={width} headPx={headPx} />
+      ))}
+    </section>
+  );
+}
+
+const HEAD_ROW_PX = 22;
+
+type HeadProps = { headPx: number; height: number; open: boolean; title: string; told: string };
+
+/** Selects the whole move, folds the rig, puts a mount in. */
+function Head({ headPx, height, open, title, told }: HeadProps) {
+  const selected = useStore(view, (each) => each.board === "move" && each.pinsOf === null);
+  return (
+    <div
+      className={`flex shrink-0 items-center border-base-300 border-r pr-1 pl-0.5 ${selected && !open ? "bg-(--wash)" : ""} ${open ? "border-r-0!" : ""}`}
+      style={{ height, width: open ? undefined : headPx }}
+    >
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-label={open ? "One row for the move" : "A row for each mount"}
+        title={open ? "Fold the rig into one row" : "A row for each mount of the rig"}
+        className="rounded-sm p-0.5 hover:bg-base-200"
+        onClick={() => view.setState({ rigOpen: !open })}
+      >
+        <ChevronRight size={12} className={open ? "rotate-90" : ""} />
+      </button>
+      <button
+        type="button"
+        aria-pressed={selected}
+        className={`flex min-w-0 flex-1 cursor-pointer text-left ${open ? "items-baseline gap-2" : "flex-col"} hover:bg-base-200/60`}
+        onClick={() => selectPins([])}
+      >
+        <span className={`cond font-semibold text-[13px] ${selected ? "text-primary" : ""}`}>{title}</span>
+        <span className="cond truncate text-(--graphite) text-xs">{told}</span>
+      </button>
+      <AddMountMenu />
+    </div>
+  );
+}
