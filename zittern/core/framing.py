@@ -6,18 +6,17 @@ import numpy as np
 
 from zittern.core.doc import Doc
 from zittern.core.lens import focal_px
-from zittern.core.motion.aim import aiming, to_target, wanted_deg
+from zittern.core.motion.aim import aiming, framing_of, slack_deg, to_target, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.rig import rotations
-from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["FramingReport", "Turn", "framed", "framing_of", "misses_px", "report"]
+__all__ = ["FramingReport", "Turn", "framed", "misses_px", "report"]
 
 # So far in front of the lens (m) something has to be to have a place in the picture.
 _LEAST_DEPTH_M = 1e-6
-# Turns of the subject smaller than this (degrees) are not counted as changes of direction.
+# Turns of the subject smaller than the whole slack and this (degrees) are not counted as changes of direction.
 _TURN_DEG = 1.0
 # An operator who has not turned by then (s) is not turning after that.
 _MOST_LAG_S = 3.0
@@ -45,21 +44,9 @@ class FramingReport(Doc):
     outside: tuple[tuple[float, float], ...]
 
 
-# Where nobody says where the subject should sit.
-_CENTRE = HoldFraming()
-
-
 def framed(shot: Shot) -> bool:
     """Whether anybody minds where the subject sits."""
     return shot.subject is not None and (aiming(shot) is not None or shot.hold is not None)
-
-
-def framing_of(shot: Shot) -> Operator | HoldFraming:
-    """Who says where the subject should sit: the operator, else what holds the framing, else it is the middle."""
-    mount = aiming(shot)
-    if mount is not None and mount.operator is not None:
-        return mount.operator
-    return shot.hold or _CENTRE
 
 
 def misses_px(shot: Shot, motion: Motion) -> Array:
@@ -108,21 +95,22 @@ def _turns(shot: Shot, motion: Motion) -> tuple[Turn, ...]:
         return ()
     operator = mount.operator
     wanted = wanted_deg(shot, mount, operator.replace(anticipation_s=0.0), shot.scope(motion.frames), motion.frames)
+    slack = np.mean(slack_deg(shot, operator, shot.scope(motion.frames)), axis=0)
     turned = rotations.continuous(motion.locals_[mount.id][:, :3, :3])[:, :2]
     found = [
         turn
         for axis, on in ((0, operator.pan), (1, operator.tilt))
         if on
-        for turn in _lags(motion.frames, wanted[:, axis], turned[:, axis], _MOST_LAG_S * shot.fps.value)
+        for turn in _lags(motion.frames, wanted[:, axis], turned[:, axis], _TURN_DEG + 2.0 * slack[axis], _MOST_LAG_S * shot.fps.value)
     ]
     return tuple(sorted(found, key=lambda turn: turn.frame))
 
 
-def _lags(frames: Array, wanted: Array, turned: Array, most_frames: float) -> list[Turn]:
+def _lags(frames: Array, wanted: Array, turned: Array, least_deg: float, most_frames: float) -> list[Turn]:
     found = []
     for sign in (1.0, -1.0):
         answers = _peaks(frames, sign * turned, 0.2 * _TURN_DEG)
-        for at in _peaks(frames, sign * wanted, _TURN_DEG):
+        for at in _peaks(frames, sign * wanted, least_deg):
             later = answers[(answers >= at - most_frames / 3.0) & (answers <= at + most_frames)]
             found.append(Turn(frame=float(at), lag_frames=float(later[0] - at) if len(later) else None))
     return found

@@ -9,6 +9,7 @@ from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
+from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import Fps
 
@@ -120,3 +121,12 @@ class Odd(unittest.TestCase):
     def test_two_operators_are_refused(self) -> None:
         with self.assertRaisesRegex(Exception, "one operator aims"):
             shot(Operator(), None, Mount(id="b", name="B", operator=Operator()))
+
+
+class Riding(unittest.TestCase):
+    def test_who_is_carried_along_sees_it(self) -> None:
+        cart = Ride(object="cart", x_m=keyed((1, 0.0), (240, 3.0)), pan_deg=keyed((1, 0.0), (240, 70.0)))
+        head = Mount(id="head", name="Head", y_m=fixed(1.6), x_m=fixed(0.4), operator=STIFF)
+        for rig in ((head.replace(ride=cart),), (Mount(id="base", name="Base", ride=cart), head)):
+            made = shot_with(mounts=rig, subject=circling(), last_frame=240)
+            self.assertLess(np.max(np.abs(misses_px(made, evaluate(made))[:, :2])), 0.1)

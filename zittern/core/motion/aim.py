@@ -25,9 +25,10 @@ from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["aimed", "aiming", "to_target", "wanted_deg"]
+__all__ = ["aimed", "aiming", "framing_of", "slack_deg", "to_target", "wanted_deg"]
 
 _PAN, _TILT = 0, 1
+_MIDDLE = HoldFraming()
 
 
 def aiming(shot: Shot) -> Mount | None:
@@ -36,6 +37,14 @@ def aiming(shot: Shot) -> Mount | None:
     if shot.subject is None:
         return None
     return next((mount for mount in shot.mounts if mount.operator is not None and mount.id not in still and not mount.operator.weight.nothing), None)
+
+
+def framing_of(shot: Shot) -> Operator | HoldFraming:
+    """Who says where the subject should sit: the operator, else what holds the framing, else it is the middle."""
+    mount = aiming(shot)
+    if mount is not None and mount.operator is not None:
+        return mount.operator
+    return shot.hold or _MIDDLE
 
 
 def aimed(run: Run) -> dict[str, Array]:
@@ -66,7 +75,7 @@ def _steered(run: Run, mount: Mount, operator: Operator) -> Array:
     def make() -> Array:
         wanted = wanted_deg(shot, mount, operator, run.scope, grid)
         wanted = wanted if operator.mode == "replace" else wanted - filled(grid, 2, lambda frames: mount.angles_deg(run.scope.over(frames))[:, :2])
-        slack = filled(grid, 2, lambda frames: _slack_deg(shot, operator, run.scope.over(frames)))
+        slack = filled(grid, 2, lambda frames: slack_deg(shot, operator, run.scope.over(frames)))
         late = grid - operator.reaction_s * shot.fps.value
         out = np.empty_like(wanted)
         for axis, hz, damping in ((_PAN, operator.pan_hz, operator.pan_damping), (_TILT, operator.tilt_hz, operator.tilt_damping)):
@@ -93,16 +102,15 @@ def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frame
 def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> Array:
     assert shot.subject is not None, "only who has a subject aims"
     at = next(i for i, each in enumerate(shot.mounts) if each.id == mount.id)
-    locals_ = chain.local_poses(shot, scope)
-    base = transforms.identity(len(scope.frames))
-    if at:
-        *_, base = chain.poses_along(shot.mounts[:at], locals_, chain.On(rides(shot, scope)))
+    on = chain.On(rides(shot, scope))
+    poses = list(chain.poses_along(shot.mounts, chain.local_poses(shot, scope), on))
+    base = poses[at - 1] if at else transforms.identity(len(scope.frames))
+    if mount.id in on.carried:
+        base = chain.carried_on(base, on.carried[mount.id])
     base = base @ transforms.from_parts(mount.position_m(scope) + mount.pivot_m, np.zeros((len(base), 3)))
-    behind = transforms.identity(len(base))
-    behind[:, :3, 3] = -np.array(mount.pivot_m)
+    behind = transforms.inverse(poses[at]) @ poses[-1]
+    behind[:, :3, 3] -= np.array(mount.pivot_m)
     behind[:, 2, 3] -= mount.length_m.sample(scope)
-    for each in shot.mounts[at + 1 :]:
-        behind = behind @ locals_[each.id]
     ahead = scope.over(scope.frames + operator.anticipation_s * scope.fps.value)
     away = np.einsum("fij,fi->fj", base[:, :3, :3], shot.subject.position_m(ahead) - base[:, :3, 3])
     ray = np.einsum("fij,fj->fi", behind[:, :3, :3], to_target(shot, operator, scope))
@@ -117,7 +125,8 @@ def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Arra
     return np.asarray(out / np.linalg.norm(out, axis=1)[:, None], dtype=np.float64)
 
 
-def _slack_deg(shot: Shot, operator: Operator, scope: Scope) -> Array:
+def slack_deg(shot: Shot, operator: Operator, scope: Scope) -> Array:
+    """How far off the subject may be sideways, and up and down, before anything is done. (F, 2) degrees."""
     focal = shot.focal_mm.sample(scope)
     across = operator.pan_slack_percent / 100.0 * shot.sensor_mm / focal
     up = operator.tilt_slack_percent / 100.0 * height_mm(shot.sensor_mm, *_shape(shot)) / focal

@@ -12,7 +12,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.motion.aim import to_target
+from zittern.core.motion.aim import framing_of, to_target
 from zittern.core.motion.memory import at_frames, filled, grid_frames
 from zittern.core.motion.run import Run
 from zittern.core.numbers.scope import Scope
@@ -36,14 +36,14 @@ def holding(shot: Shot) -> HoldFraming | None:
     return shot.hold if shot.hold is not None and shot.subject is not None and not shot.hold.weight.nothing else None
 
 
-def drift_deg(shot: Shot, hold: HoldFraming, scope: Scope, pose: Array) -> Array:
+def drift_deg(shot: Shot, scope: Scope, pose: Array) -> Array:
     """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4) -> (F, 2) degrees, -180..180; 0 where the
     subject stands in the lens.
     """
     assert shot.subject is not None, "only a shot with a subject has drift"
     now = rotations.angles_of(pose[:, :3, :3])
     away = shot.subject.position_m(scope) - pose[:, :3, 3]
-    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, hold, scope), now[:, 2])
+    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, framing_of(shot), scope), now[:, 2])
     lacking = np.nan_to_num(wanted - now[:, :2])
     return np.asarray(lacking - 360.0 * np.round(lacking / 360.0), dtype=np.float64)
 
@@ -55,7 +55,7 @@ def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], p
 
     def part(frames: Array) -> Array:
         sub = run.over(frames, run.cache)
-        return drift_deg(shot, hold, sub.scope, poses(sub))
+        return drift_deg(shot, sub.scope, poses(sub))
 
     def make() -> Array:
         from scipy import signal  # half a second to import: only whoever uses it waits

@@ -13,7 +13,10 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["HOLD", "LENS", "On", "at_lens", "held", "lens_pose", "local_pose", "local_poses", "needed_pose", "numbers_of", "poses_along", "step", "with_give"]
+__all__ = [
+    "HOLD", "LENS", "On", "at_lens", "carried_on", "held", "lens_pose", "local_pose", "local_poses", "needed_pose", "numbers_of", "poses_along", "step",
+    "with_give",
+]  # fmt: skip
 
 # Where layers act that name no mount: at the lens end, below the last mount.
 LENS = ""
@@ -76,7 +79,7 @@ def step(mount: Mount, base: Array | None, local: Array, on: On) -> Array:
     """World pose behind a mount, from that of what carries it (nothing for the ground). (F, 4, 4)."""
     pose = local if base is None else base @ local
     if mount.id in on.carried:
-        pose = _carried(pose, on.carried[mount.id])
+        pose = carried_on(pose, on.carried[mount.id])
     if mount.id in on.given:
         pose = with_give(pose, on.given[mount.id])
     if mount.id in on.offsets:
@@ -137,7 +140,8 @@ def _put_down(pose: Array, carried: Array | None) -> Array:
     return out
 
 
-def _carried(pose: Array, carried: Array) -> Array:
+def carried_on(pose: Array, carried: Array) -> Array:
+    """What a ride makes of a world pose. carried: (F, 3, 7)."""
     out = pose.copy()
     out[:, :3, 3] = np.einsum("fij,fj->fi", carried[:, :, :3], pose[:, :3, 3]) + carried[:, :, 3]
     out[:, :3, :3] = carried[:, :, 4:] @ pose[:, :3, :3]

@@ -48,7 +48,9 @@ class Operator(Doc):
 
 
 class HoldFraming(Doc):
-    """Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above."""
+    """Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above. The place is
+    the operator's where there is one.
+    """
 
     below_hz: float = Field(default=0.4, ge=0.02, le=5.0)
     across_percent: _Place = fixed(50.0)

@@ -96,9 +96,14 @@ function Places({ at }: { at: string }) {
   );
 }
 
+const PLACE = "place in the picture";
+
 /** Takes the slow drift of the subject away, whoever aims. */
 function Hold({ shot }: { shot: Shot }) {
   const { hold } = shot;
+  // An operator says where the subject should sit.
+  const aimed = shot.mounts.some(({ operator }) => operator);
+  const looks = facts().forms.hold.filter(({ group }) => !aimed || group !== PLACE);
   return (
     <section className="flex flex-col gap-1 border-base-300 border-t pt-2" aria-label="Hold framing">
       <OnOff
@@ -109,7 +114,7 @@ function Hold({ shot }: { shot: Shot }) {
       />
       {hold && (
         <div className="grid grid-cols-4 gap-x-3">
-          <Fields at="shot.hold" document={hold} looks={facts().forms.hold} />
+          <Fields at="shot.hold" document={hold} looks={looks} />
         </div>
       )}
     </section>
