@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test lint format types sets schema screenshots bench hostile hostile-formulas kill soak clean lock
+.PHONY: install demo dev test lint format types sets takes schema screenshots bench hostile hostile-formulas kill soak clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -66,6 +66,9 @@ types: $(VENV)/.runtime web/node_modules/.installed
 schema: $(VENV)/.runtime
 	$(VENV)/bin/zittern schema > docs/shot.schema.json
 	$(VENV)/bin/zittern schema --of preset > docs/preset.schema.json
+
+takes: $(VENV)/.runtime
+	$(PY) -m zittern.demo.build_takes
 
 sets: $(VENV)/.runtime
 	$(PY) -m zittern.demo.build_sets

@@ -43,7 +43,7 @@ class Commands(unittest.TestCase):
     def test_shots_are_json_lines(self) -> None:
         rows = [json.loads(line) for line in self.zittern("shots", "--data", "data").stdout.splitlines()]
         self.assertEqual(
-            [row["slug"] for row in rows], ["empty-dune", "jetty-walk", "jetty-walk-handheld", "lamp-close", "mast-fall", "signal-run", "sled-run"]
+            [row["slug"] for row in rows], ["empty-dune", "jetty-walk", "jetty-walk-handheld", "kite-pass", "lamp-close", "mast-fall", "signal-run", "sled-run"]
         )
         self.assertEqual(set(rows[1]), {"id", "slug", "name", "project", "frames", "fps"})
         self.assertEqual((rows[1]["project"], rows[1]["frames"], rows[1]["fps"]), ("Saltmarsh Post", 192, "24"))

@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 from starlette.testclient import TestClient
 
+from tests.demo.swaying import add_swaying
 from zittern.api.app import make_app
 from zittern.api.packet import MAGIC
 from zittern.demo.build import ensure_demo
@@ -26,6 +27,7 @@ class WithServer(unittest.TestCase):
         app = make_app(Settings(data=Path(folder.name), most_upload_mb=1))
         self.library = app.state.context.library
         ensure_demo(self.library)
+        add_swaying(self.library)
         self.addCleanup(self.library.close)
         self.client = TestClient(app, base_url="http://127.0.0.1:8712", raise_server_exceptions=False)
 

@@ -11,7 +11,7 @@ from zittern.api.models.transfer import ImportedOut
 
 class Json(WithServer):
     def test_a_shot_spliced_in_is_what_the_model_says(self) -> None:
-        state = StateOut.of(self.library.state("jetty-walk-handheld"))
+        state = StateOut.of(self.library.state("jetty-walk-swaying"))
         self.assertEqual(json.loads(json_response(state).body), json.loads(state.model_dump_json()))
         imported = ImportedOut.model_construct(state=state, notices=["ä “b”"])
         self.assertEqual(json.loads(json_response(imported, 201).body), json.loads(imported.model_dump_json()))

@@ -3,7 +3,7 @@ import numpy as np
 from tests.api.making import WithServer, unpack
 from zittern.core.motion.evaluate import evaluate
 
-POSE = "/api/shots/jetty-walk-handheld/motion"
+POSE = "/api/shots/jetty-walk-swaying/motion"
 SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 2.0}]}
 
 
@@ -15,7 +15,7 @@ class Packets(WithServer):
 
     def test_arrays_are_the_motion_in_float32(self) -> None:
         head, arrays = self.ask()
-        motion = evaluate(self.library.state("jetty-walk-handheld").document)
+        motion = evaluate(self.library.state("jetty-walk-swaying").document)
         self.assertEqual((head["first_frame"], head["rows"]), (1, 192))
         np.testing.assert_array_equal(arrays["pose"][:, :3], motion.pose.position_m.astype("<f4"))
         np.testing.assert_array_equal(arrays["pose"][:, 3:6], motion.pose.angles_deg.astype("<f4"))
@@ -37,10 +37,10 @@ class Packets(WithServer):
         tried = self.ask(commands=[SWING])
         self.assertGreater(np.abs(tried[1]["sum"][:, 0]).max(), np.abs(before[1]["sum"][:, 0]).max())
         self.assertEqual(self.ask()[0]["arrays"], before[0]["arrays"])
-        self.assertEqual(self.library.history("jetty-walk-handheld").count, 1)
+        self.assertEqual(self.library.history("jetty-walk-swaying").count, 1)
 
     def test_muted_layers_still_have_a_waveform(self) -> None:
-        self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.mute", "value": True}]}, "jetty-walk-handheld")
+        self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.mute", "value": True}]}, "jetty-walk-swaying")
         _, arrays = self.ask()
         self.assertGreater(np.abs(arrays["layer:sway-1"]).max(), 0)
         np.testing.assert_allclose(arrays["sum"], arrays["layer:shake-1"], atol=1e-6)
@@ -51,9 +51,9 @@ class Packets(WithServer):
         self.assertGreater(first["layers"][0]["axes"][0]["swing_px"], 5)
 
     def test_older_revisions_can_be_looked_at(self) -> None:
-        first = self.state("jetty-walk-handheld")["revision"]
+        first = self.state("jetty-walk-swaying")["revision"]
         before = self.ask()[1]["sum"]
-        self.edit(SWING, "jetty-walk-handheld")
+        self.edit(SWING, "jetty-walk-swaying")
         self.assertFalse(np.array_equal(self.ask()[1]["sum"], before))
         np.testing.assert_array_equal(self.ask(revision=first)[1]["sum"], before)
         self.problem(self.client.post(POSE, json={"revision": 999}), 404, "no revision 999")
@@ -73,7 +73,7 @@ class Packets(WithServer):
         self.assertEqual(arrays["curve:mount:camera.z_m"].shape, (head["rows"], 1))
 
     def test_a_long_shot_comes_thinned_and_whole_where_it_is_looked_at(self) -> None:
-        long = self.library.state("jetty-walk-handheld").document.replace(name="Long", last_frame=100_000)
+        long = self.library.state("jetty-walk-swaying").document.replace(name="Long", last_frame=100_000)
         self.library.add_shot("saltmarsh-post", long, slug="long")
 
         def ask(**body: object) -> tuple[dict, dict[str, np.ndarray]]:  # type: ignore[type-arg]
@@ -94,10 +94,10 @@ class Packets(WithServer):
         self.assertAlmostEqual(head["readings"]["total_swing_px"] / (2 * np.sqrt(np.mean(np.sum(whole[:, :2] ** 2, axis=1))) * 33), 1.0, delta=0.15)
 
     def test_spectrum(self) -> None:
-        bands = self.client.get("/api/shots/jetty-walk-handheld/spectrum/sway-1").json()
+        bands = self.client.get("/api/shots/jetty-walk-swaying/spectrum/sway-1").json()
         self.assertEqual({len(bands[name]) for name in ("rate_hz", "layer_px", "sum_px")}, {len(bands["rate_hz"])})
         self.assertGreater(max(bands["layer_px"]), 5)
-        self.problem(self.client.get("/api/shots/jetty-walk-handheld/spectrum/gone"), 404, "no layer 'gone'")
+        self.problem(self.client.get("/api/shots/jetty-walk-swaying/spectrum/gone"), 404, "no layer 'gone'")
 
     def test_a_wrong_trial_is_a_problem_with_its_place(self) -> None:
         bad = {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": -1}]}

@@ -8,7 +8,7 @@ SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", 
 
 class Projects(WithServer):
     def test_list_add_rename_remove(self) -> None:
-        self.assertEqual(self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 7}])
+        self.assertEqual(self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 9}])
         made = self.client.post("/api/projects", json={"name": "Second"})
         self.assertEqual((made.status_code, made.json()["slug"]), (201, "second"))
         self.assertEqual(self.client.patch("/api/projects/second", json={"name": "Other"}).json()["name"], "Other")
@@ -23,7 +23,9 @@ class Projects(WithServer):
             [
                 ("empty-dune", 144, 0),
                 ("jetty-walk", 192, 0),
-                ("jetty-walk-handheld", 192, 2),
+                ("jetty-walk-handheld", 192, 3),
+                ("jetty-walk-swaying", 192, 2),
+                ("kite-pass", 216, 3),
                 ("lamp-close", 240, 3),
                 ("mast-fall", 168, 3),
                 ("signal-run", 192, 7),
@@ -32,7 +34,7 @@ class Projects(WithServer):
         )
         made = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Empty", "fps": "30000/1001", "frames": 90}).json()
         self.assertEqual((made["document"]["last_frame"], made["document"]["fps"]), (90, {"num": 30000, "den": 1001}))
-        copy = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Copy", "copy_of": "jetty-walk-handheld"}).json()
+        copy = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Copy", "copy_of": "jetty-walk-swaying"}).json()
         self.assertEqual(len(copy["document"]["lanes"][0]["clips"][0]["layers"]), 2)
         self.assertEqual(self.client.delete("/api/shots/empty").status_code, 204)
         self.problem(self.client.get("/api/shots/empty"), 404, "no shot 'empty'")
@@ -45,13 +47,13 @@ class Cards(WithServer):
         def card(slug: str) -> dict:  # type: ignore[type-arg]
             return next(each for each in self.client.get("/api/projects/saltmarsh-post/shots").json() if each["slug"] == slug)
 
-        drawn = card("jetty-walk-handheld")["scribble"]
+        drawn = card("jetty-walk-swaying")["scribble"]
         self.assertEqual(len(base64.b64decode(drawn)), 2 * 192)
-        self.edit({"type": "new_seeds", "layers": ["sway-1"]}, "jetty-walk-handheld")
-        self.assertIsNone(card("jetty-walk-handheld")["scribble"])
-        anew = self.client.get("/api/shots/jetty-walk-handheld/scribble").json()["scribble"]
+        self.edit({"type": "new_seeds", "layers": ["sway-1"]}, "jetty-walk-swaying")
+        self.assertIsNone(card("jetty-walk-swaying")["scribble"])
+        anew = self.client.get("/api/shots/jetty-walk-swaying/scribble").json()["scribble"]
         self.assertNotEqual(anew, drawn)
-        self.assertEqual(card("jetty-walk-handheld")["scribble"], anew)
+        self.assertEqual(card("jetty-walk-swaying")["scribble"], anew)
 
     def test_a_shot_that_cannot_be_read(self) -> None:
         with self.library._engine.begin() as connection:
@@ -67,15 +69,15 @@ class Cards(WithServer):
 
 class Edits(WithServer):
     def test_edit_undo_redo(self) -> None:
-        before = self.state("jetty-walk-handheld")
-        after = self.edit(SWING, "jetty-walk-handheld")
+        before = self.state("jetty-walk-swaying")
+        after = self.edit(SWING, "jetty-walk-swaying")
         self.assertEqual(after["document"]["lanes"][0]["clips"][0]["layers"][0]["axes"]["pan"]["swing"], {"state": "fixed", "value": 0.9})
         self.assertEqual(after["undo_label"], "Set swing of pan in “Slow sway”")
-        undone = self.client.post("/api/shots/jetty-walk-handheld/undo", json={"base_revision": after["revision"]}).json()
+        undone = self.client.post("/api/shots/jetty-walk-swaying/undo", json={"base_revision": after["revision"]}).json()
         self.assertEqual((undone["document"], undone["redo_label"]), (before["document"], after["undo_label"]))
-        redone = self.client.post("/api/shots/jetty-walk-handheld/redo", json={"base_revision": undone["revision"]}).json()
+        redone = self.client.post("/api/shots/jetty-walk-swaying/redo", json={"base_revision": undone["revision"]}).json()
         self.assertEqual(redone["document"], after["document"])
-        labels = [row["label"] for row in self.client.get("/api/shots/jetty-walk-handheld/revisions").json()["rows"]]
+        labels = [row["label"] for row in self.client.get("/api/shots/jetty-walk-swaying/revisions").json()["rows"]]
         self.assertEqual(labels, ["Set swing of pan in “Slow sway”", "Demo shot"])
 
     def test_history_names_and_jumps(self) -> None:
@@ -130,7 +132,7 @@ class Edits(WithServer):
         self.assertEqual(self.state()["revision"], new["revision"])
 
     def test_faults_name_the_field_and_change_nothing(self) -> None:
-        before = self.state("jetty-walk-handheld")
+        before = self.state("jetty-walk-swaying")
         base = before["revision"]
         for command, pattern, where in (
             (
@@ -149,12 +151,12 @@ class Edits(WithServer):
             ({"type": "add_layer", "source": "noise", "extra": 1}, "Extra inputs", "command.extra"),
             ({"type": "scale_swings", "layers": ["sway-1"], "factor": -1}, "greater than or equal to 0", "command.factor"),
         ):
-            answer = self.client.post("/api/shots/jetty-walk-handheld/edits", json={"base_revision": base, "command": command})
+            answer = self.client.post("/api/shots/jetty-walk-swaying/edits", json={"base_revision": base, "command": command})
             self.problem(answer, 422, pattern, where)
-        self.assertEqual(self.state("jetty-walk-handheld"), before)
+        self.assertEqual(self.state("jetty-walk-swaying"), before)
 
     def test_faults_have_a_place_for_people(self) -> None:
-        base = self.state("jetty-walk-handheld")["revision"]
+        base = self.state("jetty-walk-swaying")["revision"]
         for at, place in (
             ("layer:sway-1.axes.pan.swing", "swing of pan in “Slow sway”"),
             ("mount:camera.pan_deg", "pan in “Camera”"),
@@ -162,7 +164,7 @@ class Edits(WithServer):
             ("layer:gone.weight", ""),
         ):
             command = {"type": "set_numbers", "frame": 1, "values": [{"at": at, "value": 1e99}]}
-            answer = self.client.post("/api/shots/jetty-walk-handheld/edits", json={"base_revision": base, "command": command})
+            answer = self.client.post("/api/shots/jetty-walk-swaying/edits", json={"base_revision": base, "command": command})
             self.assertEqual(self.problem(answer, 422, "got 1e\\+99|no layer")["place"], place)
 
     def test_bodies_that_are_no_json(self) -> None:

@@ -48,22 +48,22 @@ class Imports(WithServer):
         self.problem(self.send("/api/shots/jetty-walk/imports", data, "lamp.shot.json", base_revision=revision), 422, "camera paths are read from")
 
     def test_replacing_a_move_keeps_the_layers_and_can_be_undone(self) -> None:
-        before = self.state("jetty-walk-handheld")
-        answer = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), camera="B", base_revision=str(before["revision"]))
+        before = self.state("jetty-walk-swaying")
+        answer = self.send("/api/shots/jetty-walk-swaying/imports", WALK.glb(), camera="B", base_revision=str(before["revision"]))
         state = answer.json()["state"]
         self.assertEqual(state["undo_label"], "Bring in move “walk.glb”")
         self.assertEqual(state["document"]["lanes"], before["document"]["lanes"])
-        undone = self.client.post("/api/shots/jetty-walk-handheld/undo", json={"base_revision": state["revision"]}).json()
+        undone = self.client.post("/api/shots/jetty-walk-swaying/undo", json={"base_revision": state["revision"]}).json()
         self.assertEqual(undone["document"], before["document"])
 
     def test_a_move_can_ride_on_the_one_that_is_there(self) -> None:
-        before = self.state("jetty-walk-handheld")
+        before = self.state("jetty-walk-swaying")
         fields = {"camera": "B", "how": "add", "base_revision": str(before["revision"])}
-        state = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), **fields).json()["state"]
+        state = self.send("/api/shots/jetty-walk-swaying/imports", WALK.glb(), **fields).json()["state"]
         self.assertEqual(state["undo_label"], "Add move “walk.glb”")
         self.assertEqual(state["document"]["mounts"][0], before["document"]["mounts"][0])
         self.assertEqual(state["document"]["mounts"][1]["x_m"]["curve"]["keys"][-1]["value"], 3.0)
-        wrong = self.send("/api/shots/jetty-walk-handheld/imports", WALK.glb(), **{**fields, "how": "mix"})
+        wrong = self.send("/api/shots/jetty-walk-swaying/imports", WALK.glb(), **{**fields, "how": "mix"})
         self.problem(wrong, 422, "replace", "how")
 
     def test_bad_files_are_4xx_and_leave_the_project_as_it_was(self) -> None:
@@ -94,7 +94,7 @@ class Imports(WithServer):
 
 class Exports(WithServer):
     def exported(self, format_: str, step: float = 1.0) -> tuple[bytes, dict[str, str]]:
-        job = self.client.post("/api/shots/jetty-walk-handheld/exports", json={"format": format_, "step": step})
+        job = self.client.post("/api/shots/jetty-walk-swaying/exports", json={"format": format_, "step": step})
         self.assertEqual(job.status_code, 202, job.text)
         name = job.json()["id"]
         self.jobs._worker.submit(lambda: None).result(60)  # it works in turn: this one is done, so is the export
@@ -110,9 +110,9 @@ class Exports(WithServer):
 
     def test_csv_has_the_poses(self) -> None:
         data, headers = self.exported("csv")
-        self.assertIn("jetty-walk-handheld.csv", headers["content-disposition"])
+        self.assertIn("jetty-walk-swaying.csv", headers["content-disposition"])
         rows = list(csv.DictReader(io.StringIO(data.decode())))
-        motion = evaluate(self.library.state("jetty-walk-handheld").document)
+        motion = evaluate(self.library.state("jetty-walk-swaying").document)
         np.testing.assert_allclose([float(row["x_m"]) for row in rows], motion.pose.position_m[:, 0], atol=1e-8)
 
     def test_every_format_can_be_fetched(self) -> None:

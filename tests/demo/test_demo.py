@@ -5,12 +5,13 @@ from pathlib import Path
 import numpy as np
 
 from tests.core.making import command, rms
+from zittern.core.framing import misses_px, report
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import read, subject_distance_m
-from zittern.demo import deck
+from zittern.demo import deck, kite
 from zittern.demo.build import SLUGS, ensure_demo
 from zittern.demo.build_sets import SETS
-from zittern.demo.courier import place_m
+from zittern.demo.courier import STEP_HZ, place_m
 from zittern.demo.shots import SHOTS
 from zittern.store.library import Library
 from zittern.store.sets import SHIPPED, set_file, set_ids
@@ -38,12 +39,33 @@ class Shots(unittest.TestCase):
         self.assertEqual(list(shot.layers()), [])
         self.assertTrue(np.all(evaluate(shot).total == 0))
 
-    def test_the_handheld_copy_has_the_same_move_and_a_shake(self) -> None:
+    def test_the_handheld_copy_has_the_same_move_on_a_shoulder_in_step_with_the_courier(self) -> None:
         bare, held = SHOTS["jetty-walk"](), SHOTS["jetty-walk-handheld"]()
-        self.assertEqual(held.mounts, bare.mounts)
+        self.assertEqual(held.mounts[0], bare.mounts[0])
+        self.assertEqual([mount.name for mount in held.mounts], ["Camera", "Shoulder", "Hands"])
+        self.assertIsNotNone(held.mounts[1].give)
+        steps = next(layer for _, layer in held.layers() if layer.source.kind == "gait")
+        self.assertEqual((steps.target, steps.source.cadence_hz.constant), ("camera", STEP_HZ))  # type: ignore[attr-defined]
+        moved = evaluate(held).pose.position_m - evaluate(held).bare.position_m
+        hz = np.fft.rfftfreq(len(moved), 1 / 24)
+        power = np.abs(np.fft.rfft(moved[:, 1] - moved[:, 1].mean()))
+        self.assertAlmostEqual(hz[np.argmax(np.where(hz > 1.0, power, 0.0))], STEP_HZ, delta=0.15)
         swing = read(held, evaluate(held), 96).total_swing_px
         self.assertGreater(swing, 8)
         self.assertLess(swing, 60)
+
+    def test_the_operator_chases_the_kite_through_two_turns_on_the_third_ahead_of_it(self) -> None:
+        shot = SHOTS["kite-pass"]()
+        motion = evaluate(shot)
+        told = report(shot, motion)
+        assert told is not None
+        turns = [turn for turn in told.turns if any(abs(turn.frame - (1 + 24 * at)) < 8 for at in kite.TURNS_S)]
+        self.assertEqual(len(turns), 2)
+        for turn in turns:
+            self.assertGreater(turn.lag_frames or 0.0, 3.0)
+            self.assertLess(turn.lag_frames or 99.0, 20.0)
+        inside = misses_px(shot, motion)[:, 2]
+        self.assertGreater(np.mean(inside), 0.95)
 
     def test_the_camera_follows_the_courier_who_stays_in_the_picture(self) -> None:
         motion = evaluate(SHOTS["jetty-walk-handheld"]())

@@ -31,7 +31,7 @@ class HandheldFeel(WithPage):
         np.testing.assert_allclose(self.pose(), bare[6], atol=1e-6)
 
     def test_bare_move_while_the_key_is_held(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.go_to(50)
         shaken = self.pose()
         self.page.keyboard.down("b")
@@ -44,7 +44,7 @@ class HandheldFeel(WithPage):
 
 class Tuning(WithPage):
     def test_a_dragged_swing_shows_while_it_moves_and_is_one_revision(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.go_to(40)
         start, before = self.number("Swing of pan"), self.pose()
         in_picture = self.page.locator("[data-axis=pan] td").nth(3)
@@ -65,10 +65,10 @@ class Tuning(WithPage):
         expect(self.page.get_by_label("Undo: Set swing of pan")).to_be_visible()
         self.assertGreater(self.number("Swing of pan"), 2 * start)
         self.assertGreater(abs(self.pose()[3] - before[3]), 0.01)
-        self.assertEqual(self.library().history("jetty-walk-handheld").count, 2)
+        self.assertEqual(self.library().history("jetty-walk-swaying").count, 2)
 
     def test_state_is_there_after_a_reload_and_undo_still_works(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         start = self.number("Swing of tilt")
         self.drag("Swing of tilt", 60)
         changed = self.number("Swing of tilt")
@@ -82,7 +82,7 @@ class Tuning(WithPage):
         expect(self.page.get_by_role("spinbutton", name="Swing of tilt", exact=True)).to_have_attribute("aria-valuenow", str(changed))
 
     def test_typing_arithmetic_and_what_is_none(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         field = self.page.get_by_role("spinbutton", name="Swing of roll", exact=True)
         field.dblclick()
         entry = self.page.get_by_role("textbox", name="Swing of roll")
@@ -98,7 +98,7 @@ class Tuning(WithPage):
         expect(field).to_have_attribute("aria-valuenow", "0.5")
 
     def test_rows_selected_together_change_together(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.page.get_by_role("button", name="pan", exact=True).click()
         self.page.get_by_role("button", name="tilt", exact=True).click(modifiers=["Shift"])
         self.page.get_by_role("spinbutton", name="Swing of tilt", exact=True).dblclick()
@@ -110,7 +110,7 @@ class Tuning(WithPage):
         self.assertNotEqual(self.number("Swing of roll"), 0.8)
 
     def test_mute_solo_and_a_second_source(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         sum_text = self.page.get_by_text("px swing")
         full = sum_text.inner_text()
         self.page.get_by_role("button", name="Mute Slow sway").click()
@@ -122,12 +122,12 @@ class Tuning(WithPage):
         self.page.get_by_label(re.compile("^shape")).select_option("triangle")
         expect(self.page.get_by_label("Undo: Set wave shape in “Wave”")).to_be_visible()
         self.page.keyboard.press("Escape")
-        self.assertEqual(self.library().state("jetty-walk-handheld").document.lanes[0].clips[0].layers[-1].source.shape, "triangle")
+        self.assertEqual(self.library().state("jetty-walk-swaying").document.lanes[0].clips[0].layers[-1].source.shape, "triangle")
 
 
 class Playing(WithPage):
     def test_space_plays_after_a_click_and_presses_after_tab(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         mute = page.get_by_role("button", name="Mute Slow sway")
         mute.click()
         expect(mute).to_have_attribute("aria-pressed", "true")
@@ -143,7 +143,7 @@ class Playing(WithPage):
         expect(page.get_by_role("button", name="Play")).to_be_visible()
 
     def test_play_pause_step_and_scrub(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         frame = self.page.get_by_test_id("frame")
         self.page.keyboard.press("Space")
         expect(frame).not_to_have_text("0001")
@@ -159,7 +159,7 @@ class Playing(WithPage):
         expect(frame).to_have_text("0074")
 
     def test_editing_goes_on_while_it_plays(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.page.keyboard.press("Space")
         start = self.number("Swing of pan")
         self.drag("Swing of pan", 50)
@@ -178,7 +178,7 @@ class Commands(WithPage):
         expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
 
     def test_what_was_typed_in_full_comes_before_what_only_has_its_words(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.page.keyboard.press("Control+k")
         search = self.page.get_by_role("textbox", name="Search commands")
         search.fill("select the move")
@@ -188,7 +188,7 @@ class Commands(WithPage):
         expect(self.page.get_by_label("Nothing to undo")).to_be_visible()
 
     def test_a_feel_added_while_the_move_is_selected_comes_to_the_board(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.page.get_by_role("button", name="Move", exact=False).filter(has_text="pins").click()
         expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
         self.page.keyboard.press("h")
@@ -201,8 +201,8 @@ class Commands(WithPage):
 
 class TwoWindows(WithPage):
     def test_the_late_one_is_told_and_can_put_its_change_on_top(self) -> None:
-        self.open("jetty-walk-handheld")
-        other = self.open("jetty-walk-handheld", self.fresh_page())
+        self.open("jetty-walk-swaying")
+        other = self.open("jetty-walk-swaying", self.fresh_page())
         self.drag("Swing of pan", 60)
         pan = self.number("Swing of pan")
         other.get_by_role("button", name="Mute Fine shake").click()
@@ -211,6 +211,6 @@ class TwoWindows(WithPage):
         other.get_by_role("button", name="Apply mine on top").click()
         expect(other.get_by_label("Undo: Mute “Fine shake”")).to_be_visible()
         settled(other)
-        document = self.library().state("jetty-walk-handheld").document
+        document = self.library().state("jetty-walk-swaying").document
         self.assertEqual([layer.mute for _, layer in document.layers()], [False, True])
         self.assertAlmostEqual(document.lanes[0].clips[0].layers[0].axes.pan.swing.constant or 0, pan, places=5)

@@ -7,7 +7,7 @@ from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import flowing
 
-SHOT = "jetty-walk-handheld"
+SHOT = "jetty-walk-swaying"
 
 
 class Board(WithPage):

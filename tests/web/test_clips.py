@@ -7,7 +7,7 @@ from tests.web.making import WithPage
 from zittern.core.numbers.param import Number
 from zittern.core.shot.shot import Shot
 
-SHOT = "jetty-walk-handheld"
+SHOT = "jetty-walk-swaying"
 
 
 class Clips(WithPage):

@@ -11,7 +11,7 @@ from zittern.core.edits.formulas import ConnectDial
 from zittern.core.numbers.param import Number, formula_of
 from zittern.core.shot.shot import Shot
 
-SHOT = "jetty-walk-handheld"
+SHOT = "jetty-walk-swaying"
 PAN = "layer:sway-1.axes.pan.swing"
 
 

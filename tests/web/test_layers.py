@@ -10,7 +10,7 @@ from zittern.core.edits.layers import AddLayer
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.shot.layers import Layer
 
-SHOT = "jetty-walk-handheld"
+SHOT = "jetty-walk-swaying"
 
 
 class Lanes(WithPage):
@@ -165,10 +165,10 @@ class Lanes(WithPage):
 class ManyLayers(WithPage):
     def test_eight_are_seen_at_once_and_the_one_on_the_board_is_tall(self) -> None:
         library = self.library()
-        state = library.state("jetty-walk-handheld")
+        state = library.state("jetty-walk-swaying")
         for kind in ("drift", "breath", "tremor", "wave", "noise", "cycle", "drift"):
-            state = library.edit("jetty-walk-handheld", state.revision, AddLayer(source=kind))
-        page = self.open("jetty-walk-handheld")
+            state = library.edit("jetty-walk-swaying", state.revision, AddLayer(source=kind))
+        page = self.open("jetty-walk-swaying")
         rows = page.locator("[data-layer]")
         expect(rows).to_have_count(9)
         foot = page.get_by_role("img", name="Waveform of sum").bounding_box()
@@ -189,41 +189,41 @@ class SeveralAtOnce(WithPage):
 
     def test_a_start_that_is_typed_leaves_each_layer_its_own_end(self) -> None:
         library = self.library()
-        state = library.state("jetty-walk-handheld")
+        state = library.state("jetty-walk-swaying")
         spans = (("layer:sway-1.span_frames", (10.0, 100.0)), ("layer:shake-1.span_frames", (20.0, 150.0)))
-        library.edit("jetty-walk-handheld", state.revision, SetValues(values=tuple(Assignment(at=at, value=span) for at, span in spans)))
-        page = self.open("jetty-walk-handheld")
+        library.edit("jetty-walk-swaying", state.revision, SetValues(values=tuple(Assignment(at=at, value=span) for at, span in spans)))
+        page = self.open("jetty-walk-swaying")
         page.get_by_role("button", name="Fine shake", exact=True).click()
         page.get_by_role("button", name="Slow sway", exact=True).click(modifiers=["Control"])
         page.get_by_role("spinbutton", name="from frame", exact=True).dblclick()
         page.get_by_role("textbox", name="from frame", exact=True).fill("40")
         page.keyboard.press("Enter")
         settled(page)
-        layers = {layer.id: layer.span_frames for _, layer in library.state("jetty-walk-handheld").document.layers()}
+        layers = {layer.id: layer.span_frames for _, layer in library.state("jetty-walk-swaying").document.layers()}
         self.assertEqual(layers, {"sway-1": (40.0, 100.0), "shake-1": (40.0, 150.0)})
 
     def test_the_key_dot_deletes_the_key_that_is_shown(self) -> None:
         library = self.library()
-        state = library.state("jetty-walk-handheld")
+        state = library.state("jetty-walk-swaying")
         keyed = {"state": "keyed", "curve": {"keys": [{"frame": 1, "value": 0.5}, {"frame": 50, "value": 1.0}]}}
         values = tuple(Assignment(at=f"layer:{name}.speed", value=keyed) for name in ("sway-1", "shake-1"))
-        library.edit("jetty-walk-handheld", state.revision, SetValues(values=values))
-        page = self.open("jetty-walk-handheld")
+        library.edit("jetty-walk-swaying", state.revision, SetValues(values=values))
+        page = self.open("jetty-walk-swaying")
         page.get_by_role("button", name="Slow sway", exact=True).click()
         page.get_by_role("button", name="Fine shake", exact=True).click(modifiers=["Control"])
         page.get_by_role("button", name="Key of speed here").click()
         settled(page)
-        left = {layer.id: layer.speed.curve for _, layer in library.state("jetty-walk-handheld").document.layers()}
+        left = {layer.id: layer.speed.curve for _, layer in library.state("jetty-walk-swaying").document.layers()}
         self.assertEqual({name: len(curve.keys) if curve else 0 for name, curve in left.items()}, {"sway-1": 2, "shake-1": 1})
 
     def test_backspace_on_points_of_a_curve_leaves_the_layer(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         page.get_by_role("button", name="Slow sway", exact=True).click()
         page.keyboard.press("c")
         page.locator("[data-point='weight/74']").click()
         page.keyboard.press("Backspace")
         expect(page.get_by_label("Undo: Delete key of weight at frame 74")).to_be_visible()
-        self.assertEqual(len(list(self.library().state("jetty-walk-handheld").document.layers())), 2)
+        self.assertEqual(len(list(self.library().state("jetty-walk-swaying").document.layers())), 2)
 
 
 class Keys(WithPage):

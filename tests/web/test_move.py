@@ -116,7 +116,7 @@ class FromNothing(WithPage):
         np.testing.assert_allclose(after, first, atol=1e-9)
 
     def test_the_hull_gets_a_point_and_it_is_dragged(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         point = page.locator("[data-weight='74']")
         box = point.bounding_box()
         assert box is not None
@@ -127,7 +127,7 @@ class FromNothing(WithPage):
         page.mouse.up()
         settled(page)
         expect(page.get_by_label("Undo: Move key")).to_be_visible()
-        weight = self.library().state("jetty-walk-handheld").document.lanes[0].clips[0].layers[0].weight
+        weight = self.library().state("jetty-walk-swaying").document.lanes[0].clips[0].layers[0].weight
         self.assertLess(float(weight.sample(over(np.array([74.0])))[0]), 0.9)
 
     def test_flying_in_the_viewfinder(self) -> None:
@@ -198,9 +198,9 @@ class FromNothing(WithPage):
 
 
     def test_the_camera_is_dragged_in_the_set_view_without_taking_the_shake_along(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         page.locator("[data-testid=set-view][data-set=ready]").wait_for()
-        before = self.library().state("jetty-walk-handheld").document.mounts[0]
+        before = self.library().state("jetty-walk-swaying").document.mounts[0]
         box = page.get_by_test_id("set-view").bounding_box()
         assert box is not None
         # Where the camera's body is when the shot has just been opened; the outside view always starts alike.
@@ -212,7 +212,7 @@ class FromNothing(WithPage):
         page.mouse.up()
         expect(page.get_by_label("Undo: Set camera x, camera z at frame 1")).to_be_visible()
         settled(page)
-        after = self.library().state("jetty-walk-handheld").document.mounts[0]
+        after = self.library().state("jetty-walk-swaying").document.mounts[0]
         at = np.array([1.0])
         self.assertGreater(abs(float(after.x_m.sample(over(at))[0] - before.x_m.sample(over(at))[0])), 0.05)
         self.assertEqual(after.y_m, before.y_m)
@@ -232,7 +232,7 @@ class FromNothing(WithPage):
         self.assertEqual(self.library().history("jetty-walk").count, 3)
 
     def test_a_layer_goes_from_one_shot_to_another(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         page.keyboard.press("Control+c")
         expect(page.get_by_text("“Slow sway” is copied")).to_be_visible()
         self.open("empty-dune")
@@ -241,7 +241,7 @@ class FromNothing(WithPage):
         settled(page)
         library = self.library()
         pasted = library.state("empty-dune").document.lanes[0].clips[0].layers[0]
-        self.assertEqual(pasted.axes, library.state("jetty-walk-handheld").document.lanes[0].clips[0].layers[0].axes)
+        self.assertEqual(pasted.axes, library.state("jetty-walk-swaying").document.lanes[0].clips[0].layers[0].axes)
 
     def test_a_loop_range_is_drawn_on_the_ruler(self) -> None:
         page = self.open("empty-dune")
@@ -280,7 +280,7 @@ class History(WithPage):
         self.assertEqual(library.history("jetty-walk").count, 101)
 
     def test_looked_at_named_and_returned_to(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         self.go_to(40)
         before = self.pose()
         self.drag("Swing of pan", 90)

@@ -49,7 +49,7 @@ class BrokenShot(WithPage):
 
 class LongShot(WithPage):
     def test_a_hundred_thousand_frames_are_looked_at_closely_where_one_is(self) -> None:
-        long = self.library().state("jetty-walk-handheld").document.replace(name="Watch", last_frame=100_000)
+        long = self.library().state("jetty-walk-swaying").document.replace(name="Watch", last_frame=100_000)
         self.library().add_shot("saltmarsh-post", long, slug="watch")
         page = self.open("watch")
         expect(page.get_by_role("img", name="Waveform of sum")).to_be_visible()
@@ -91,7 +91,7 @@ class Projects(WithPage):
         expect(self.page.get_by_role("heading", name="Saltmarsh Post")).to_be_visible()
 
     def test_when_the_server_is_gone_the_change_is_not_pretended(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.server.kill()
         self.page.get_by_role("button", name="Mute Slow sway").click()
         expect(self.page.get_by_role("alert").first).to_contain_text("did not answer")
@@ -100,8 +100,8 @@ class Projects(WithPage):
 
 class ThisShot(WithPage):
     def test_what_a_shot_is_made_of_can_be_changed_later(self) -> None:
-        page = self.open("jetty-walk-handheld")
-        page.get_by_role("button", name="This shot: Jetty walk, handheld").click()
+        page = self.open("jetty-walk-swaying")
+        page.get_by_role("button", name="This shot: Jetty walk, swaying").click()
         page.get_by_role("textbox", name="First frame").fill("500")
         page.get_by_role("button", name="Change").click()
         expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text("the last frame (192) comes before the first (500); make it 500 or later")
@@ -117,14 +117,14 @@ class ThisShot(WithPage):
         expect(page.get_by_role("dialog")).to_have_count(0)
         settled(page)
         expect(page.get_by_role("button", name="This shot: Jetty, late")).to_be_visible()
-        shot = self.library().state("jetty-walk-handheld").document
+        shot = self.library().state("jetty-walk-swaying").document
         self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2400))
         self.assertEqual([key.frame for key in shot.mounts[0].x_m.curve.keys], [500, 573, 635, 691])  # type: ignore[union-attr]
         page.keyboard.press("Control+z")
-        expect(page.get_by_role("button", name="This shot: Jetty walk, handheld")).to_be_visible()
+        expect(page.get_by_role("button", name="This shot: Jetty walk, swaying")).to_be_visible()
 
     def test_what_the_boards_do_the_command_list_does_too(self) -> None:
-        page = self.open("jetty-walk-handheld")
+        page = self.open("jetty-walk-swaying")
         self.go_to(11)
         for words, label in (
             ("aim subject wide", "Aim at “Courier” at frame 11"),
@@ -148,7 +148,7 @@ class Accessible(WithPage):
         self.assertEqual(serious(self.page), [])
 
     def test_bench_empty_and_full_and_dialogs(self) -> None:
-        for slug in ("jetty-walk", "jetty-walk-handheld"):
+        for slug in ("jetty-walk", "jetty-walk-swaying"):
             self.open(slug)
             self.assertEqual(serious(self.page), [], slug)
         for key, title in (("e", "Export the motion"), ("i", "Bring in a camera path"), ("Control+k", "Commands")):
@@ -170,7 +170,7 @@ class Accessible(WithPage):
         self.assertEqual(serious(self.page), [])
 
     def test_dark_paper(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.page.keyboard.press("Control+k")
         self.page.get_by_role("textbox", name="Search commands").fill("paper")
         self.page.keyboard.press("Enter")

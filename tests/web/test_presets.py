@@ -10,7 +10,7 @@ from tests.web.making import WithPage
 from zittern.core.presets.files import read_preset, write_preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 
-SHOT = "jetty-walk-handheld"
+SHOT = "jetty-walk-swaying"
 RUN = SHIPPED_BY_KEY["run"]
 
 

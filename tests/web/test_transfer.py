@@ -40,7 +40,7 @@ class In(WithPage):
         expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
 
     def test_a_dropped_file_replaces_the_move_and_undo_brings_it_back(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         self.go_to(20)
         before = self.pose()
         transfer = self.page.evaluate_handle(
@@ -123,12 +123,12 @@ class Out(WithPage):
         self.page.get_by_role("dialog").get_by_text(ending, exact=True).first.click()
         with self.page.expect_download() as download:
             self.page.get_by_role("button", name=f"Export {ending}").click()
-        self.assertEqual(download.value.suggested_filename, f"jetty-walk-handheld{ending}")
+        self.assertEqual(download.value.suggested_filename, f"jetty-walk-swaying{ending}")
         expect(self.page.get_by_role("dialog")).to_have_count(0)
         return Path(download.value.path()).read_bytes()
 
     def test_each_file_is_fetched_once(self) -> None:
-        self.open("jetty-walk-handheld")
+        self.open("jetty-walk-swaying")
         fetched: list[str] = []
         self.page.on("download", lambda download: fetched.append(download.url))
         self.exported(".glb")
@@ -136,8 +136,8 @@ class Out(WithPage):
         self.assertEqual(len(fetched), 1)
 
     def test_what_is_taken_away_is_what_was_seen(self) -> None:
-        self.open("jetty-walk-handheld")
-        motion = evaluate(self.library().state("jetty-walk-handheld").document)
+        self.open("jetty-walk-swaying")
+        motion = evaluate(self.library().state("jetty-walk-swaying").document)
         for ending in (".glb", ".csv"):
             data = self.exported(ending)
             move = format_of(f"a{ending}").read(data, no_sidecars).read(None, Fps(num=24)).move  # type: ignore[misc]

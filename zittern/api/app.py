@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import gc
+import importlib
+import threading
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -15,7 +17,7 @@ from zittern import __version__
 from zittern.api import problems
 from zittern.api.context import Context
 from zittern.api.guard import Guard, Hosts, hosts_of
-from zittern.api.routes import cues, exports, imports, motion, presets, projects, rig, shots, tables
+from zittern.api.routes import cues, exports, imports, motion, presets, projects, rig, shots, tables, takes
 from zittern.core.errors import NotFound
 from zittern.settings import Settings
 from zittern.store.library import Library
@@ -30,7 +32,7 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     app = FastAPI(title="Zittern", version=__version__, lifespan=_life)
     app.state.context = Context(library if library is not None else Library(settings.data_dir))
     problems.install(app)
-    for module in (tables, projects, shots, presets, cues, motion, rig, imports, exports):
+    for module in (tables, projects, shots, presets, cues, motion, rig, takes, imports, exports):
         app.include_router(module.router)
     app.add_middleware(Hosts, allowed_hosts=hosts_of(settings.host))
     app.add_middleware(Guard, most_bytes=settings.most_upload_mb * 2**20)
@@ -43,6 +45,8 @@ async def _life(app: FastAPI) -> AsyncIterator[None]:
     # What was loaded stays for good: looking through it for garbage would hold an answer up by a tenth of a second.
     gc.collect()
     gc.freeze()
+    # A second of loading, before whoever first opens a shot with springs or an operator has to wait for it.
+    threading.Thread(target=importlib.import_module, args=("scipy.signal",), daemon=True).start()
     yield
     app.state.context.close()
 

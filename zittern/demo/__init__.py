@@ -6,7 +6,9 @@ courier    the courier who walks, and where the courier is
 jetty      the plank jetty with its surroundings
 deck       a deck, and a signal mast that comes down across it
 dunes      dunes above the marsh, with a lamp
+kite       the dunes with a kite that flies
 build_sets writes the shipped GLB files (`make sets`)
+build_takes writes the shipped takes (`make takes`)
 shots      the demo shots
 build      puts project and shots into a library when missing
 """

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from zittern.demo import deck, dunes, jetty
+from zittern.demo import deck, dunes, jetty, kite
 from zittern.demo.glb import write_set
 from zittern.store.sets import SHIPPED
 
@@ -13,6 +13,7 @@ __all__ = ["SETS", "main"]
 SETS: dict[str, Callable[[], bytes]] = {
     jetty.SET_ID: lambda: write_set(jetty.pieces(), jetty.times_s()),
     deck.SET_ID: lambda: write_set(deck.pieces(), jetty.times_s()),
+    kite.SET_ID: lambda: write_set(kite.pieces(jetty.times_s()), jetty.times_s()),
     dunes.SET_ID: lambda: write_set(dunes.pieces(), jetty.times_s()),
 }
 

@@ -14,7 +14,7 @@ from zittern.demo.courier import courier
 from zittern.demo.glb import Piece
 from zittern.demo.meshes import Colour, Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 
-__all__ = ["DURATION_S", "SET_ID", "far_hills", "flag", "pieces", "sky", "times_s", "water"]
+__all__ = ["DURATION_S", "SET_ID", "far_hills", "flag", "kite", "pieces", "sky", "times_s", "water"]
 
 SET_ID = "saltmarsh-jetty"
 DURATION_S = 12.0
@@ -51,7 +51,7 @@ def pieces() -> list[Piece]:
         Piece("tide station", _station(rng).moved((-1.2, 0.0, _FAR_Z - 3.0))),
         Piece("skiff", _skiff().turned(pan=24).moved((-4.6, _WATER_Y, -11.0))),
         Piece("crates", _crates().moved((0.72, 0.0, -15.6))),
-        Piece("kite", _kite().turned(pan=-20, tilt=-25, roll=14).moved((-16.0, 21.0, -75.0))),
+        Piece("kite", kite().turned(pan=-20, tilt=-25, roll=14).moved((-16.0, 21.0, -75.0))),
         courier(times_s()),
     ]
 
@@ -217,7 +217,8 @@ def _crates() -> Mesh:
     )
 
 
-def _kite() -> Mesh:
+def kite() -> Mesh:
+    """The kite that draws the sled."""
     sail = np.array(
         [
             [[0, 2.2, 0], [-1.5, 0.4, 0], [0, 0.4, -0.4]],

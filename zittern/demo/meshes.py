@@ -30,6 +30,10 @@ class Mesh:
         turn = rotations.matrices(np.array([[pan, tilt, roll]]))[0]
         return Mesh(self.positions @ turn.T, self.colours)
 
+    def scaled(self, by: float) -> Mesh:
+        """Larger or smaller about the origin."""
+        return Mesh(self.positions * by, self.colours)
+
     def speckled(self, rng: np.random.Generator, amount: float) -> Mesh:
         """Each triangle a little lighter or darker."""
         factor = np.repeat(1.0 + rng.uniform(-amount, amount, len(self.colours) // 3), 3)

@@ -13,10 +13,10 @@ from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
-from zittern.demo import deck, dunes, jetty
-from zittern.demo.courier import CHEST_M, place_m
+from zittern.demo import deck, dunes, jetty, kite
+from zittern.demo.courier import CHEST_M, STEP_HZ, place_m
 
-__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "lamp_close", "mast_fall", "signal_run", "sled_run"]
+__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "kite_pass", "lamp_close", "mast_fall", "signal_run", "sled_run"]
 
 _FRAMES = 192
 _FPS = 24
@@ -37,13 +37,17 @@ def jetty_walk() -> Shot:
 
 
 def jetty_walk_handheld() -> Shot:
-    """The same move with a handheld feel, a little stronger than it starts."""
+    """The same move on a shoulder, in step with the courier: the steps come through the shoulder, the hands add a little of their own."""
     shot = jetty_walk().replace(name="Jetty walk, handheld")
+    steps = {"follows": "a cadence", "cadence_hz": STEP_HZ, "uneven": 0.35}
     return _edited(
         shot,
+        {"type": "use_rig", "rig": "shoulder"},
         {"type": "add_handheld"},
-        {"type": "scale_swings", "layers": ["sway-1"], "factor": 1.2},
         {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}]},
+        {"type": "add_layer", "source": "gait"},
+        {"type": "set_values", "values": [{"at": f"layer:gait-1.source.{name}", "value": value} for name, value in steps.items()]},
+        {"type": "set_values", "values": [{"at": "layer:gait-1.target", "value": "camera"}, {"at": "layer:gait-1.name", "value": "Steps"}]},
     )
 
 
@@ -100,7 +104,9 @@ def sled_run() -> Shot:
     return _edited(
         shot,
         *({"type": "aim_camera", "frame": float(frame), "key": True} for frame in frames),
+        {"type": "use_rig", "rig": "vehicle mount"},
         {"type": "place_preset", **_preset("washboard")},
+        {"type": "set_values", "values": [{"at": "layer:road-1.target", "value": "camera"}]},
         {"type": "go_over", **_preset("shoulder-standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
         {"type": "set_values", "values": [{"at": "lane:lane-1.name", "value": "Ground"}]},
     )
@@ -131,6 +137,31 @@ def mast_fall() -> Shot:
     )
 
 
+def kite_pass() -> Shot:
+    """An operator with a long lens chases the kite through two turns, with room ahead of it: late at each turn, swinging past a little."""
+    ground = Mount(id="camera", name="Feet", kind="ground", x_m=keyed((1, -0.6), (216, 0.7)), y_m=fixed(1.55), z_m=keyed((1, 0.5), (216, -0.6)))
+    before, after = ([1.0 + (turn + by) * _FPS for turn in kite.TURNS_S] for by in (-0.3, 0.9))
+    across = keyed((1, 33.3), (before[0], 33.3), (after[0], 66.7), (before[1], 66.7), (after[1], 33.3))
+    chases = {
+        "across_percent": across.model_dump(),
+        "up_percent": 45.0,
+        "reaction_s": 0.28,
+        "anticipation_s": 0.3,
+        "pan_hz": 0.75,
+        "pan_damping": 0.55,
+        "tilt_hz": 0.7,
+    }
+    shot = new_shot("Kite pass", last_frame=216, set_id=kite.SET_ID, subject=_kite_subject(216), mounts=(ground,), focal_mm=fixed(60.0))
+    return _edited(
+        shot,
+        {"type": "use_rig", "rig": "shoulder"},
+        {"type": "set_values", "values": [{"at": "mount:shoulder.operator", "value": chases}]},
+        {"type": "add_handheld"},
+        {"type": "add_layer", "source": "breath"},
+        {"type": "set_values", "values": [{"at": "layer:breath-1.target", "value": "camera"}, {"at": "layer:breath-1.name", "value": "Breathing"}]},
+    )
+
+
 def empty_dune() -> Shot:
     """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
@@ -140,6 +171,17 @@ def empty_dune() -> Shot:
 def _lamp_subject() -> Subject:
     x, y, z = dunes.LAMP_M
     return Subject(name="Lamp", object="lamp", height_m=0.5, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
+
+
+def _kite_subject(last_frame: int) -> Subject:
+    """The kite, keyed four times a second."""
+    frames = np.arange(1, last_frame + 6, 6, dtype=np.float64)
+    place = kite.place_m((frames - 1) / _FPS)
+
+    def track(column: int) -> Number:
+        return on_curve(Curve.of(zip(frames.tolist(), place[:, column].tolist(), strict=True)))
+
+    return Subject(name="Kite", object="kite", height_m=2.0, x_m=track(0), y_m=track(1), z_m=track(2))
 
 
 def _preset(key: str) -> dict[str, object]:
@@ -171,4 +213,5 @@ SHOTS: dict[str, Callable[[], Shot]] = {
     "signal-run": signal_run,
     "sled-run": sled_run,
     "mast-fall": mast_fall,
+    "kite-pass": kite_pass,
 }

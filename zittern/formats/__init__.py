@@ -3,6 +3,7 @@
 paths         a sampled camera path -> keyed move; what a reader returns
 files         bytes from disk, with limits, and sidecar files that stay in the folder
 csv_path      the CSV of one camera
+take_file     recorded takes, CSV and JSON
 cue_csv       cues as CSV
 gltf_model    the parts of glTF 2.0 that carry cameras, checked; GLB container
 gltf_motion   animated nodes sampled at any time

@@ -10,5 +10,6 @@ revisions   edits, undo, redo, history: nothing acknowledged is lost
 tidy        history thinned on wish
 presets     the user's own presets, with undo
 library     projects and shots
+takes       takes that ship
 sets        set pieces (GLB files) that shots play in
 """

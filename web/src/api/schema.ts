@@ -796,6 +796,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Play File
+         * @description The same with a CSV or JSON of samples.
+         */
+        post: operations["play_file_api_shots__shot__takes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/takes/shipped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Play Shipped
+         * @description A layer plays one of the takes that ship, a new one when none is named; one revision.
+         */
+        post: operations["play_shipped_api_shots__shot__takes_shipped_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/tidy": {
         parameters: {
             query?: never;
@@ -953,7 +993,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "take" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1301,6 +1341,28 @@ export interface components {
         Body_inspect_file_api_imports_inspect_post: {
             /** File */
             file: string;
+        };
+        /** Body_play_file_api_shots__shot__takes_post */
+        Body_play_file_api_shots__shot__takes_post: {
+            /** Base Revision */
+            base_revision: number;
+            /** Clip */
+            clip?: string | null;
+            /** File */
+            file: string;
+            /** Layer */
+            layer?: string | null;
+        };
+        /** Body_play_shipped_api_shots__shot__takes_shipped_post */
+        Body_play_shipped_api_shots__shot__takes_shipped_post: {
+            /** Base Revision */
+            base_revision: number;
+            /** Clip */
+            clip?: string | null;
+            /** Layer */
+            layer?: string | null;
+            /** Name */
+            name: string;
         };
         /**
          * Breath
@@ -1761,7 +1823,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2447,7 +2509,8 @@ export interface components {
         };
         /**
          * HoldFraming
-         * @description Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above.
+         * @description Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above. The place is
+         *     the operator's where there is one.
          */
         HoldFraming: {
             /**
@@ -2753,7 +2816,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Gait"] | components["schemas"]["Road"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Formulas"];
+            source: components["schemas"]["Noise"] | components["schemas"]["Wave"] | components["schemas"]["Drift"] | components["schemas"]["Tremor"] | components["schemas"]["Breath"] | components["schemas"]["Gait"] | components["schemas"]["Road"] | components["schemas"]["Hit"] | components["schemas"]["Cycle"] | components["schemas"]["HandKeys"] | components["schemas"]["Take"] | components["schemas"]["Formulas"];
             /** Span Frames */
             span_frames?: [
                 number,
@@ -2884,7 +2947,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -3580,6 +3643,22 @@ export interface components {
             type: "place_preset";
         };
         /**
+         * PlayTake
+         * @description Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole shot, when none is named.
+         */
+        PlayTake: {
+            /** Clip */
+            clip?: string | null;
+            /** Layer */
+            layer?: string | null;
+            recording: components["schemas"]["Recording"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "play_take";
+        };
+        /**
          * Preset
          * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
          *
@@ -3782,6 +3861,71 @@ export interface components {
             subject_distance_m: number;
             /** Total Swing Px */
             total_swing_px: number;
+        };
+        /**
+         * Recording
+         * @description What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have none.
+         */
+        Recording: {
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            dolly: components["schemas"]["Track"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            pan: components["schemas"]["Track"];
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            pedestal: components["schemas"]["Track"];
+            /**
+             * Rate Hz
+             * @default 60
+             */
+            rate_hz: number;
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            roll: components["schemas"]["Track"];
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            tilt: components["schemas"]["Track"];
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            truck: components["schemas"]["Track"];
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            zoom: components["schemas"]["Track"];
         };
         /**
          * RecordKeys
@@ -4417,7 +4561,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "formula";
+            source: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "take" | "formula";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4655,7 +4799,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "formula";
+            kind: "noise" | "wave" | "drift" | "tremor" | "breath" | "gait" | "road" | "hit" | "cycle" | "keys" | "take" | "formula";
             /** Title */
             title: string;
         };
@@ -4840,8 +4984,85 @@ export interface components {
             sets: components["schemas"]["SetChoice"][];
             /** Sources */
             sources: components["schemas"]["SourceOut"][];
+            /** Takes */
+            takes: string[];
             /** Version */
             version: string;
+        };
+        /**
+         * Take
+         * @description gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins.
+         *     fade_s: of the loop's cross-fade, or at the ends.
+         */
+        Take: {
+            /**
+             * Drift Hz
+             * @default 0.1
+             */
+            drift_hz: number;
+            /**
+             * Fade S
+             * @default 1
+             */
+            fade_s: number;
+            /**
+             * Gain
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            gain: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take";
+            /**
+             * Loop
+             * @default true
+             */
+            loop: boolean;
+            /**
+             * Offset S
+             * @default 0
+             */
+            offset_s: number;
+            /**
+             * @default {
+             *       "dolly": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "name": "",
+             *       "pan": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "pedestal": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "rate_hz": 60,
+             *       "roll": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "tilt": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "truck": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "zoom": {
+             *         "data": "",
+             *         "scale": 0
+             *       }
+             *     }
+             */
+            recording: components["schemas"]["Recording"];
         };
         /**
          * TakeFromPreset
@@ -4894,6 +5115,22 @@ export interface components {
             of: number;
             /** Revisions */
             revisions: number;
+        };
+        /**
+         * Track
+         * @description Samples of one axis: `data` is base64 of little-endian int16, each times `scale` / 32767 in the axis' unit.
+         */
+        Track: {
+            /**
+             * Data
+             * @default
+             */
+            data: string;
+            /**
+             * Scale
+             * @default 0
+             */
+            scale: number;
         };
         /**
          * Tracks
@@ -6642,6 +6879,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwatchOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    play_file_api_shots__shot__takes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_play_file_api_shots__shot__takes_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    play_shipped_api_shots__shot__takes_shipped_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/x-www-form-urlencoded": components["schemas"]["Body_play_shipped_api_shots__shot__takes_shipped_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
                 };
             };
             /** @description Validation Error */

@@ -30,8 +30,8 @@ export type View = {
   mount: string | null;
   /** What of that part the board shows. */
   part: MountPart;
-  /** The rig has a row a mount, or one row in all; by the number of mounts while nobody has said. */
-  rigOpen: boolean | null;
+  /** The rig has a row a mount, or one row in all. */
+  rigOpen: boolean;
   /** A pose in the world that was copied, and what it was of. */
   pose: CopiedPose | null;
   /** The number whose formula is in the strip at the foot of the board. */
@@ -112,7 +112,7 @@ export const view = createStore<View>(() => ({
   ...FRESH,
   sheet: null,
   part: "pose",
-  rigOpen: null,
+  rigOpen: false,
   pose: null,
   keyEveryChange: false,
   tinted: false,

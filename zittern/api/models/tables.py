@@ -126,3 +126,4 @@ class TablesOut(Model):
     forms: FormsOut
     formats: list[FormatOut]
     sets: list[SetChoice]
+    takes: list[str]

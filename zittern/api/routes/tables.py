@@ -26,6 +26,7 @@ from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
 from zittern.store.library import slug_of
 from zittern.store.sets import add_set, set_file, set_ids, set_title
+from zittern.store.takes import take_names
 
 router = APIRouter(prefix="/api", tags=["tables"], route_class=JsonRoute)
 
@@ -61,6 +62,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
         sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates, absolute=row.make.absolute, fields=list(row.fields)) for row in SOURCES],
         forms=_FORMS,
         formats=[FormatOut(name=each.name, ending=each.ending, title=each.title, reads=each.read is not None) for each in FORMATS],
+        takes=take_names(),
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )
 

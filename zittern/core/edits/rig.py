@@ -194,7 +194,7 @@ class TurnMount(CommandDoc):
                 if same_picture(shot, after):
                     return after
         if not self.bake:
-            raise EditError(
+            raise NeedsKeys(
                 _offer(f"“{mount.name}” turns during the shot, and a further turn cannot be written into its pan, tilt and roll"), f"mount:{mount.id}"
             )
         kept = shot.replace(mounts=(*shot.mounts[: at + 1], back, *shot.mounts[at + 1 :]))

@@ -6,7 +6,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from zittern.core.edits import clips, cues, dials, formulas, keys, layers, moves, numbers, placing, poses, presets, recording, rig, shots, spans, values
+from zittern.core.edits import clips, cues, dials, formulas, keys, layers, moves, numbers, placing, poses, presets, recording, rig, shots, spans, takes, values
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
@@ -28,6 +28,7 @@ Command = Annotated[
     | layers.CopyAxis
     | layers.LinkAxes
     | layers.SetSource
+    | takes.PlayTake
     | spans.SetSpan
     | spans.OnlyHere
     | presets.PlacePreset

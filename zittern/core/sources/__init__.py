@@ -13,6 +13,7 @@ road     uneven ground through wheels and springs
 hit      blows: damped ringing at cues
 cycle    a few keys, repeated
 hand_keys  additive keys
+take      recorded samples, played back
 formulas  an expression an axis
 table    THE TABLE: adding a source adds one module here and one row there
 """

@@ -18,6 +18,7 @@ from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.road import Road
 from zittern.core.sources.source import SourceDoc
+from zittern.core.sources.take import Take
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
 
@@ -124,6 +125,16 @@ SOURCES: tuple[SourceRow, ...] = (
     ),
     SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)),
     SourceRow(HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
+    SourceRow(
+        Take, "Take", "what was recorded: a file of samples, or one of those that ship", {},
+        (
+            Look.percent("gain", "gain", scales=True),
+            Look("drift_hz", "without drift", "Hz", step=0.005, hint="What is slower than this is taken away; 0 takes only the mean"),
+            Look("offset_s", "begins at", "s", step=0.02, hint="Where in the take it begins"),
+            Look("loop", "loop", hint="Goes over into itself at its end"),
+            Look("fade_s", "fade", "s", step=0.01, hint="Of the loop into itself, or at both ends"),
+        ),
+    ),
     SourceRow(Formulas, "Formula", "what you write: an expression for each axis", {}, (Look("tracks", "value", group="formulas"),)),
 )  # fmt: skip
 

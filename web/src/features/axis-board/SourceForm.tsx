@@ -2,6 +2,7 @@ import type { Layer } from "../../api/types";
 import { fieldsOf, sourceFacts } from "../../shared/fields";
 import { CycleDrawing } from "./CycleDrawing";
 import { Fields } from "./Fields";
+import { TakeChoice } from "./TakeChoice";
 import { useMoving } from "./useMoving";
 
 /** The form of a layer's source: a field for each that the server tells of, and what is drawn by hand. */
@@ -22,6 +23,7 @@ export function SourceForm({ layer }: { layer: Layer }) {
       )}
       <Fields at={`layer:${layer.id}.source`} document={source} looks={shown} keys={byHand} />
       <CycleDrawing layer={layer} />
+      <TakeChoice layer={layer} />
     </div>
   );
 }

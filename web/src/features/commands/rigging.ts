@@ -30,7 +30,7 @@ export const RIGGING: Action[] = [
     id: "rig-rows",
     title: "Rig: a row for each mount, or one for the move",
     keys: ["Shift+R"],
-    run: () => view.setState(({ rigOpen }) => ({ rigOpen: !(rigOpen ?? several()) })),
+    run: () => view.setState(({ rigOpen }) => ({ rigOpen: !rigOpen })),
   },
   ...facts().forms.rigs.map(({ name }) => ({
     id: `rig-${name}`,

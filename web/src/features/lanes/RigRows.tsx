@@ -11,21 +11,21 @@ type RigRowsProps = { shot: Shot; width: number; headPx: number };
 
 /** The rig: a row for each mount from the ground to the lens, or one row for the move in all. */
 export function RigRows({ shot, width, headPx }: RigRowsProps) {
-  const wanted = useStore(view, (each) => each.rigOpen);
-  const open = wanted ?? shot.mounts.length > 1;
+  const open = useStore(view, (each) => each.rigOpen);
   const pins = moveFrames(shot).length;
   const told = pins ? `${pins} pins` : "no keys: it stands still";
+  const rig = shot.mounts.length > 1 ? `${shot.mounts.length} mounts · ` : "";
   if (!open)
     return (
       <div className="flex shrink-0 border-base-300 border-b" data-testid="rig">
-        <Head headPx={headPx} height={MOVE_HEIGHT_PX} open={false} title="Move" told={told} />
+        <Head headPx={headPx} height={MOVE_HEIGHT_PX} open={false} title="Move" told={rig + told} />
         <MoveLane width={width} shot={shot} />
       </div>
     );
   return (
     <section className="shrink-0 border-base-300 border-b" aria-label="Rig" data-testid="rig">
       <div className="flex">
-        <Head headPx={headPx} height={HEAD_ROW_PX} open title="Rig" told={`${shot.mounts.length} mounts · ${told}`} />
+        <Head headPx={headPx} height={HEAD_ROW_PX} open title="Rig" told={rig + told} />
       </div>
       {shot.mounts.map((mount) => (
         <MountRow key={mount.id} shot={shot} mount={mount} width={width} headPx={headPx} />

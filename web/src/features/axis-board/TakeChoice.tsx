@@ -1,0 +1,63 @@
+import { useRef } from "react";
+import { sendForm } from "../../api/client";
+import type { Layer, State } from "../../api/types";
+import { inTurn } from "../../stores/editing";
+import { facts } from "../../stores/facts";
+import { adopt } from "../../stores/openShot";
+
+/** Lets a layer play a take that ships, or one from a file. */
+function play(layer: string, take: string | File): Promise<void> {
+  return inTurn(async (state) => {
+    const path = `/api/shots/${state.slug}/takes`;
+    const fields = { base_revision: String(state.revision), layer };
+    adopt(
+      typeof take === "string"
+        ? await sendForm<State>(`${path}/shipped`, { ...fields, name: take }, "")
+        : await sendForm<State>(path, { ...fields, file: take }, take.name),
+    );
+  });
+}
+
+/** What a layer of takes plays: one that ships, or a file of samples. */
+export function TakeChoice({ layer }: { layer: Layer }) {
+  const input = useRef<HTMLInputElement>(null);
+  if (layer.source.kind !== "take") return null;
+  const name = layer.source.recording?.name ?? "";
+  return (
+    <div className="cond col-span-4 flex flex-wrap items-center gap-1 text-xs" data-testid="take">
+      <span className="text-(--graphite)">{name ? `plays “${name}”` : "plays nothing yet: choose a take"}</span>
+      <span className="ml-auto" />
+      {facts().takes.map((take) => (
+        <button
+          key={take}
+          type="button"
+          className="btn btn-xs"
+          title="A take that ships with Zittern"
+          onClick={() => void play(layer.id, take)}
+        >
+          {take.replaceAll("-", " ")}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="CSV or JSON: time_s and some of pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent"
+        onClick={() => input.current?.click()}
+      >
+        From a file …
+      </button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept=".csv,.json,text/csv,application/json"
+        aria-label="File of a take"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void play(layer.id, file);
+          event.target.value = "";
+        }}
+      />
+    </div>
+  );
+}

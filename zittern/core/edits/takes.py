@@ -1,0 +1,42 @@
+"""A command that plays a recorded take."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from zittern.core.edits.address import change_layer, find_layer, layers_title
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.layers import PasteLayers
+from zittern.core.errors import EditError
+from zittern.core.feel import fresh_seed
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+from zittern.core.sources.take import Recording, Take
+
+__all__ = ["PlayTake"]
+
+
+class PlayTake(CommandDoc):
+    """Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole shot, when none is named."""
+
+    type: Literal["play_take"] = "play_take"
+    recording: Recording
+    layer: str | None = None
+    clip: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for an empty recording, and for a layer that plays none."""
+        if not self.recording.axes:
+            raise EditError("nothing was recorded on any axis, so there is nothing to play", "recording")
+        if self.layer is None:
+            made = Layer(id="take", name=self.recording.name or "Take", source=Take(recording=self.recording), seed=fresh_seed(shot))
+            return PasteLayers(layers=(made,), clip=self.clip).apply(shot)
+        source = find_layer(shot, self.layer)[1].source
+        if not isinstance(source, Take):
+            raise EditError("this layer is no take; make it one first", f"layer:{self.layer}.source")
+        return change_layer(shot, self.layer, lambda layer: layer.replace(source=source.replace(recording=self.recording)))
+
+    def label(self, shot: Shot) -> str:
+        """`Play “walking-along”`."""
+        where = f" in {layers_title(shot, [self.layer])}" if self.layer else ""
+        return f"Play “{self.recording.name or 'take'}”{where}"

@@ -1,0 +1,162 @@
+"""Take: recorded samples, played back. In the axes' own units; swing does not scale it, gain and weight do.
+
+Samples lie at even steps of time. Between them runs a cubic curve (Catmull and Rom 1974). Drift slower than a chosen rate is taken away by a Butterworth
+high-pass of second order, forwards and backwards over the whole take, so that nothing comes late. A loop of D - x seconds, x the cross-fade, goes over
+into itself: what comes in and what goes out count sin and cos of a quarter turn, so two stretches that have nothing to do with each other keep their
+energy. Without a loop the take grows and fades over x at its ends, and gives nothing outside.
+"""
+
+from __future__ import annotations
+
+import base64
+import binascii
+from functools import cached_property
+from typing import Annotated, Any, ClassVar, Literal, Self
+
+import numpy as np
+from pydantic import Field, model_validator
+
+from zittern.core.axes import AXES, Axis
+from zittern.core.doc import Doc
+from zittern.core.envelope import shape_of
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array
+
+__all__ = ["MOST_SAMPLES", "Recording", "Take", "Track"]
+
+MOST_SAMPLES = 20_000
+# Samples are kept as whole numbers of 16 bits, each so many of these steps from 0.
+_STEPS = 32_767
+_ORDER = 2
+# A filter needs some samples to work on; what is shorter has no drift.
+_LEAST_FILTERED = 32
+
+
+class Track(Doc):
+    """Samples of one axis: `data` is base64 of little-endian int16, each times `scale` / 32767 in the axis' unit."""
+
+    scale: float = Field(default=0.0, ge=0.0, le=1e6)
+    data: str = Field(default="", max_length=4 * MOST_SAMPLES)
+
+    @classmethod
+    def of(cls, values: Array) -> Track:
+        """From samples (N,)."""
+        scale = float(np.max(np.abs(values), initial=0.0))
+        whole = np.round(values / scale * _STEPS) if scale > 0.0 else np.zeros(0)
+        return cls(scale=scale, data=base64.b64encode(whole.astype("<i2").tobytes()).decode())
+
+    @cached_property
+    def samples(self) -> Array:
+        """(N,). Raises ValueError for what is no such data."""
+        try:
+            raw = base64.b64decode(self.data, validate=True)
+        except binascii.Error as error:
+            raise ValueError("the samples of a take are base64 of 16-bit numbers") from error
+        if len(raw) % 2:
+            raise ValueError("the samples of a take are base64 of 16-bit numbers; a byte is missing")
+        return np.frombuffer(raw, "<i2").astype(np.float64) * (self.scale / _STEPS)
+
+
+class Recording(Doc):
+    """What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have none."""
+
+    name: str = Field(default="", max_length=120)
+    rate_hz: float = Field(default=60.0, ge=1.0, le=1000.0)
+    pan: Track = Track()
+    tilt: Track = Track()
+    roll: Track = Track()
+    truck: Track = Track()
+    pedestal: Track = Track()
+    dolly: Track = Track()
+    zoom: Track = Track()
+
+    @model_validator(mode="after")
+    def _even(self) -> Self:
+        counts = {axis: len(getattr(self, axis).samples) for axis in AXES}
+        some = {count for count in counts.values() if count}
+        if len(some) > 1:
+            raise ValueError(f"all axes of a take have as many samples, got {counts}")
+        if some and not 2 <= max(some) <= MOST_SAMPLES:
+            raise ValueError(f"a take has 2 to {MOST_SAMPLES} samples, got {max(some)}")
+        return self
+
+    @property
+    def axes(self) -> tuple[Axis, ...]:
+        """The axes that were recorded."""
+        return tuple(axis for axis in AXES if getattr(self, axis).data)
+
+    @property
+    def length_s(self) -> float:
+        """From the first sample to the last."""
+        count = max((len(getattr(self, axis).samples) for axis in self.axes), default=1)
+        return (count - 1) / self.rate_hz
+
+    def without_drift(self, axis: Axis, below_hz: float) -> Array:
+        """Samples of an axis without what is slower than a rate; with 0, without their mean. (N,)."""
+        known: dict[Any, Array] = self.__dict__.setdefault("_clean", {})
+        if (axis, below_hz) not in known:
+            known[axis, below_hz] = _cleaned(getattr(self, axis).samples, below_hz, self.rate_hz)
+        return known[axis, below_hz]
+
+
+class Take(SourceDoc):
+    """gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins.
+    fade_s: of the loop's cross-fade, or at the ends.
+    """
+
+    kind: Literal["take"] = "take"
+    recording: Recording = Recording()
+    gain: Annotated[Param, bounded(0.0, 20.0)] = fixed(1.0)
+    drift_hz: float = Field(default=0.1, ge=0.0, le=5.0)
+    offset_s: float = Field(default=0.0, ge=0.0, le=3600.0)
+    loop: bool = True
+    fade_s: float = Field(default=1.0, ge=0.0, le=10.0)
+
+    absolute: ClassVar[bool] = True
+
+    def axes(self) -> tuple[Axis, ...]:
+        """What was recorded."""
+        return self.recording.axes
+
+    def motion(self, inputs: Inputs) -> Array:
+        """(F, A) in the axes' units. Time in the take is the integral of layer and clip speed."""
+        length = self.recording.length_s
+        fade = min(self.fade_s, 0.5 * length)
+        at = inputs.phase(fixed(1.0))[:, 0] + self.offset_s
+        gain = self.gain.sample(inputs.scope)
+        columns = [self._played(self.recording.without_drift(axis, self.drift_hz), at, length, fade) for axis in inputs.axes]
+        return np.stack(columns, axis=1) * gain[:, None]
+
+    def _played(self, samples: Array, at: Array, length: float, fade: float) -> Array:
+        rate = self.recording.rate_hz
+        if not self.loop:
+            ends = np.minimum(at, length - at)
+            shape = shape_of("smooth", ends / fade) if fade > 0.0 else 1.0
+            return np.where((at < 0.0) | (at > length), 0.0, _between(samples, at * rate) * shape)
+        period = length - fade
+        within = np.mod(at, period)
+        if fade == 0.0:
+            return _between(samples, within * rate)
+        turn = 0.5 * np.pi * np.clip(within / fade, 0.0, 1.0)
+        going = np.where(within < fade, np.cos(turn), 0.0) * _between(samples, (within + period) * rate)
+        return np.asarray(np.sin(turn) * _between(samples, within * rate) + going, dtype=np.float64)
+
+
+def _between(samples: Array, place: Array) -> Array:
+    """Samples at places between them, held outside. (N,), (F,) -> (F,)."""
+    last = len(samples) - 1
+    place = np.clip(place, 0.0, last)
+    i = np.minimum(np.floor(place).astype(np.int64), last - 1)
+    u = place - i
+    a, b, c, d = (samples[np.clip(i + k, 0, last)] for k in (-1, 0, 1, 2))
+    return np.asarray(b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64)
+
+
+def _cleaned(samples: Array, below_hz: float, rate_hz: float) -> Array:
+    if below_hz <= 0.0 or len(samples) < _LEAST_FILTERED:
+        return samples - np.mean(samples)
+    from scipy import signal  # half a second to import: only whoever uses it waits
+
+    edge = min(below_hz, 0.45 * rate_hz)
+    return np.asarray(signal.sosfiltfilt(signal.butter(_ORDER, edge, "highpass", fs=rate_hz, output="sos"), samples), dtype=np.float64)
