@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test lint format types sets takes schema screenshots bench hostile hostile-formulas kill soak clean lock
+.PHONY: install demo dev test lint format types sets takes schema screenshots figures bench hostile hostile-formulas kill soak clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -75,6 +75,9 @@ sets: $(VENV)/.runtime
 
 screenshots: install $(VENV)/.dev chromium
 	$(PY) -m tools.screenshots
+
+figures: $(VENV)/.dev
+	$(PY) -m tools.figures
 
 bench: install
 	$(VENV)/bin/zittern bench

@@ -4,19 +4,27 @@ from __future__ import annotations
 
 import platform
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 import numpy as np
+from pydantic import TypeAdapter
 
 from zittern.core.axes import AXES as AXIS_NAMES
 from zittern.core.edits.formulas import FormulaText, SetFormula
+from zittern.core.edits.table import Command, apply
+from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.cache import Cache
-from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.evaluate import evaluate, evaluate_in_parts
+from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
-from zittern.core.shot.shot import Shot, new_shot
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import Operator
+from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.core.sources.noise import Noise
+from zittern.core.timebase import frame_grid
 from zittern.formats.table import written
 
 __all__ = ["big_shot", "run"]
@@ -45,6 +53,7 @@ def run(rounds: int = 9) -> dict[str, object]:
         rounds,
     )
     return {
+        **_rig(rounds),
         "machine": f"{platform.machine()}, Python {platform.python_version()}, numpy {np.__version__}",
         "shot": f"{FRAMES} frames x {LAYERS} layers x {AXES} axes x {OCTAVES} octaves",
         "full_ms": round(best["full"], 2),
@@ -80,6 +89,61 @@ def big_shot(frames: int, layers: int = LAYERS) -> Shot:
     swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
     stack = tuple(Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings) for i in range(layers))
     return new_shot("Bench", last_frame=frames, lanes=(Lane.of(Clip(id="main", name="Whole shot", layers=stack)),))
+
+
+def _rig(rounds: int) -> dict[str, object]:
+    """Five mounts, give on two, operator, gait, road, three hits: the whole, and an edit of one number, each of several, the slowest of them."""
+    shot, long = rig_shot(FRAMES), rig_shot(FRAMES * 100)
+    cache = Cache()
+    evaluate(shot, cache=cache)
+    turn = iter(range(1, 10_000))
+    edits = {at: _retyped(shot, at, cache, turn) for at in _EDITED}
+    best = _best({"full": lambda: evaluate(shot), **edits}, rounds)
+    growth = _best({"full": lambda: evaluate(shot), "long": lambda: sum(len(part.frames) for part in evaluate_in_parts(long, frame_grid(1, FRAMES * 100)))}, 1)
+    slowest = max(best[at] for at in _EDITED)
+    return {
+        "rig": "five mounts, give on two, operator, gait, road, three hits",
+        "rig_ms": round(best["full"], 1),
+        "rig_ms_aim": 120,
+        "rig_edit_ms": {at: round(best[at], 1) for at in _EDITED},
+        "rig_edit_to_full": round(slowest / best["full"], 3),
+        "rig_edit_to_full_aim": 0.25,
+        "rig_growth_100": round(growth["long"] / best["full"], 1),
+        "rig_growth_100_aim": 110,
+    }
+
+
+# Numbers that are edited: a swing and a step rate, springs, the operator, a key of the move behind the springs.
+_EDITED = ("layer:hit-1.weight", "layer:gait-1.weight", "mount:body.give.shift_damping", "mount:head.operator.reaction_s", "mount:lens.roll_deg")
+
+
+def _retyped(shot: Shot, at: str, cache: Cache, turn: Iterator[int]) -> Callable[[], object]:
+    return lambda: evaluate(SetValues(values=(Assignment(at=at, value=0.4 + 1e-4 * next(turn)),)).apply(shot), cache=cache)
+
+
+def rig_shot(frames: int) -> Shot:
+    """A shot of a rig with everything on it."""
+    give = Give(shift_hz=1.3, turn_hz=1.6)
+    mounts = (
+        Mount(id="walker", name="Walker", x_m=keyed((1, 0.0), (frames, 20.0)), pan_deg=keyed((1, 0.0), (frames / 2, 60.0), (frames, 0.0))),
+        Mount(id="body", name="Body", kind="free", y_m=fixed(1.4), give=give),
+        Mount(id="arm", name="Arm", kind="arm", length_m=fixed(0.4), give=give.replace(shift_hz=0.8)),
+        Mount(id="head", name="Head", kind="head", operator=Operator()),
+        Mount(id="lens", name="Lens", kind="lens"),
+    )
+    shot = new_shot("Rig", last_frame=frames, mounts=mounts, subject=Subject.at("Post", (6.0, 1.5, -9.0)))
+    hits = [{"frame": frames * share, "name": "Hit"} for share in (0.2, 0.5, 0.8)]
+    commands: list[dict[str, object]] = [
+        {"type": "add_cues", "cues": hits},
+        {"type": "add_layer", "source": "gait"},
+        {"type": "add_layer", "source": "road"},
+        {"type": "add_layer", "source": "hit"},
+        {"type": "set_values", "values": [{"at": f"layer:{each}-1.target", "value": "walker"} for each in ("gait", "road")]},
+        {"type": "set_values", "values": [{"at": "layer:gait-1.source.follows", "value": "the path"}]},
+    ]
+    for command in commands:
+        shot = apply(shot, TypeAdapter(Command).validate_python(command))
+    return shot
 
 
 def _by_formula(shot: Shot) -> Shot:

@@ -26,7 +26,7 @@ _ANGLES = MOVE_FIELDS[3:]
 
 def moves_at_all(mount: Mount) -> bool:
     """Whether anything of its pose changes over the shot."""
-    return any(getattr(mount, field).constant is None for field in (*MOVE_FIELDS, "length_m"))
+    return not mount.rigid
 
 
 def at_rest(mount: Mount) -> bool:

@@ -12,6 +12,7 @@ Both hold for any frequency above 0 and any damping above 0.
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import numpy as np
 
@@ -33,13 +34,20 @@ def led(values: Array, frequency_hz: float, damping: float, step_s: float) -> Ar
 def _filtered(values: Array, frequency_hz: float, damping: float, step_s: float, carried: bool) -> Array:
     from scipy import signal  # half a second to import: only whoever uses it waits
 
-    w = 2.0 * math.pi * frequency_hz
-    spring = np.array([2.0 * damping * w, w * w] if carried else [w * w]), np.array([1.0, 2.0 * damping * w, w * w])
-    numerator, denominator, _ = signal.cont2discrete(spring, step_s, method="foh")  # type: ignore[call-overload]
-    b, a = np.ravel(numerator), np.ravel(denominator)
+    b, a = (np.array(each) for each in _coefficients(frequency_hz, damping, step_s, carried))
     settled = signal.lfilter_zi(b, a)[:, None] * values[:1]
     out, _ = signal.lfilter(b, a, values, axis=0, zi=settled)
     return np.asarray(out, dtype=np.float64)
+
+
+@lru_cache(maxsize=256)
+def _coefficients(frequency_hz: float, damping: float, step_s: float, carried: bool) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    from scipy import signal
+
+    w = 2.0 * math.pi * frequency_hz
+    spring = np.array([2.0 * damping * w, w * w] if carried else [w * w]), np.array([1.0, 2.0 * damping * w, w * w])
+    numerator, denominator, _ = signal.cont2discrete(spring, step_s, method="foh")  # type: ignore[call-overload]
+    return tuple(np.ravel(numerator).tolist()), tuple(np.ravel(denominator).tolist())
 
 
 def played(values: Array, slack: Array) -> Array:

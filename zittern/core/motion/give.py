@@ -16,7 +16,7 @@ import numpy as np
 from zittern.core.motion import memory, mixing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.follow import carried
-from zittern.core.motion.memory import at_frames, filled, grid_frames
+from zittern.core.motion.memory import at_frames, coarsened, filled, grid_frames
 from zittern.core.motion.run import Run
 from zittern.core.rig import chain, turns
 from zittern.core.shot.give import Give
@@ -86,26 +86,21 @@ def _strays(run: Run, mount: Mount, grid: Array, before: dict[str, Array], poses
 def _rigid(run: Run, at: int, grid: Array, before: dict[str, Array], poses: Poses, below: Sequence[str]) -> Array:
     """Where a mount would be without its own give, and its turns in its own frame added up, radians. (G, 6)."""
     shot = run.shot
-    cache = run.cache if len(grid) <= _KEPT_POINTS else Cache(_PARTS_BYTES)
-    turns_ = np.empty((len(grid), 3, 3))
-    places = np.empty((len(grid), 3))
-    done = 0
+    coarse = coarsened(grid)
+    cache = run.cache if len(coarse) <= _KEPT_POINTS else Cache(_PARTS_BYTES)
 
     def part(frames: Array) -> Array:
-        nonlocal done
-        rows = slice(done, done + len(frames))
         sub = run.over(frames, cache)
         locals_, on = poses(sub)
         offsets = mixing.sums(shot, mixing.contributions(sub, below)[0]) if below else {}
-        given = {name: values[rows] for name, values in before.items()}
+        given = {name: at_frames(grid, values, frames) for name, values in before.items()}
         *_, pose = chain.poses_along(shot.mounts[: at + 1], locals_, chain.On(on.carried, given, {each: offsets[each] for each in below if each in offsets}))
-        places[rows], turns_[rows] = pose[:, :3, 3], pose[:, :3, :3]
-        done += len(frames)
-        return np.empty((len(frames), 0))
+        return pose[:, :3].reshape(len(frames), 12)
 
-    filled(grid, 0, part)
-    steps = turns.vectors(np.swapaxes(turns_[:-1], 1, 2) @ turns_[1:])
-    return np.concatenate([places, np.concatenate([np.zeros((1, 3)), np.cumsum(steps, axis=0)])], axis=1)
+    rows = filled(coarse, 12, part).reshape(len(coarse), 3, 4)
+    steps = turns.vectors(np.swapaxes(rows[:-1, :, :3], 1, 2) @ rows[1:, :, :3])
+    turned = np.concatenate([np.zeros((1, 3)), np.cumsum(steps, axis=0)])
+    return at_frames(coarse, np.concatenate([rows[:, :, 3], turned], axis=1), grid)
 
 
 def _made_from(run: Run, below: Sequence[str], mount: Mount) -> tuple[object, ...]:

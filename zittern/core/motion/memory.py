@@ -13,12 +13,14 @@ import numpy as np
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["STEP_S", "at_frames", "filled", "grid_frames", "lead_s", "step_s"]
+__all__ = ["STEP_S", "at_frames", "coarsened", "filled", "grid_frames", "lead_s", "step_s"]
 
 # Steps a second: at 12 Hz, the fastest that a body or a head swings, ten to a cycle.
 STEP_S = 1.0 / 120.0
 # A shot that would need more points than this is stepped through more coarsely: an hour and a quarter still is not.
 _MOST_POINTS = 600_000
+# What goes in is worked out at one of so many points: at 12 Hz still five to a cycle, with a cubic curve through them.
+_EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
 _PART_POINTS = 32_768
 # Time before the shot that there can be to settle in, in seconds: a few lengths, so that another frequency seldom means another grid.
@@ -49,6 +51,14 @@ def grid_frames(shot: Shot, lead_s: float) -> Array:
     before = math.ceil(lead_s / step)
     after = math.ceil((shot.last_frame - shot.first_frame) / fps / step) + 3
     return np.asarray(shot.first_frame + np.arange(-before, after + 1) * (step * fps), dtype=np.float64)
+
+
+def coarsened(grid: Array) -> Array:
+    """Every other point of a grid, at least as far as it reaches. What goes into a stage with memory is cheap to follow but dear to make: it is made
+    here, and taken at the points between by `at_frames`. (C,).
+    """
+    step = _EVERY * (grid[1] - grid[0])
+    return np.asarray(grid[0] + step * np.arange((len(grid) - 1 + _EVERY - 1) // _EVERY + 1), dtype=np.float64)
 
 
 def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:

@@ -51,9 +51,9 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
     """Keyed pose of a mount in its parent, with its length. still: as at the shot's first frame. angles_deg: (F, 3) in place of the keyed ones.
     -> (F, 4, 4) metres.
     """
-    if still:
-        first = scope.over(np.array([scope.first_frame]))
-        return np.repeat(local_pose(mount, first), len(scope.frames), axis=0)
+    if still or (angles_deg is None and mount.rigid and len(scope.frames) > 1):
+        one = local_pose(mount, scope.over(np.array([scope.first_frame])))
+        return np.broadcast_to(one, (len(scope.frames), 4, 4))
     angles = mount.angles_deg(scope) if angles_deg is None else angles_deg
     out = transforms.from_parts(mount.position_m(scope), angles, np.array(mount.pivot_m))
     if not mount.length_m.nothing:

@@ -59,6 +59,14 @@ class Mount(Doc):
         return np.stack([self.pan_deg.sample(scope), self.tilt_deg.sample(scope), self.roll_deg.sample(scope)], axis=1)
 
     @property
+    def rigid(self) -> bool:
+        """Whether its pose is the same at all frames."""
+        known: bool | None = self.__dict__.get("_rigid")
+        if known is None:
+            known = self.__dict__["_rigid"] = all(getattr(self, field).constant is not None for field in (*MOVE_FIELDS, "length_m"))
+        return known
+
+    @property
     def bare(self) -> Mount:
         """The same without operator and give: what its keyed pose is made from."""
         if self.operator is None and self.give is None:

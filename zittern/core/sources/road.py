@@ -14,7 +14,7 @@ difference over the wheelbase, roll that of the sides over the track.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Annotated, ClassVar, Literal
 
@@ -114,27 +114,52 @@ class Road(SourceDoc):
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
         parts = [_PARTS[axis] for axis in inputs.axes]
         out = np.empty(way.shape)
-        for column, part in enumerate(parts):
-            # Axes that share a part of the body's motion, at the same pace, share its arrays.
-            twin = next((n for n in range(column) if parts[n] == part and np.array_equal(way[:, n], way[:, column])), None)
-            if twin is not None:
-                out[:, column] = out[:, twin]
-                continue
-            for start in range(0, len(speed), _CHUNK_FRAMES):
-                rows = slice(start, start + _CHUNK_FRAMES)
-                out[rows, column] = self._part(part, way[rows, column], speed[rows], base[rows], size, seed)
+        for start in range(0, len(speed), _CHUNK_FRAMES):
+            rows = slice(start, start + _CHUNK_FRAMES)
+            made = _Stretch(self, way[rows], _one_row(speed[rows]), _one_row(base[rows]), size, seed)
+            for column, part in enumerate(parts):
+                # Axes that share a part of the body's motion, at the same pace, share its arrays.
+                twin = next((n for n in range(column) if parts[n] == part and np.array_equal(way[rows, n], way[rows, column])), None)
+                out[rows, column] = made.part(part, column) if twin is None else out[rows, twin]
         return out * rolls[:, None]
 
-    def _part(self, part: str, way_m: Array, speed: Array, base_m: Array, size: float, seed: streams.Seeds) -> Array:
+
+@dataclass
+class _Stretch:
+    """Some frames of a road. way_m (F, A); speed and base_m (F,) or (1,) where they do not change: most work is then done once."""
+
+    road: Road
+    way_m: Array
+    speed: Array
+    base_m: Array
+    size: float
+    seed: streams.Seeds
+    turns: dict[tuple[str, bytes], Complex] = field(default_factory=dict)
+
+    def part(self, part: str, column: int) -> Array:
         """Heave, pitch or roll along the way. (F,)."""
-        n, starts = _sines(seed, "sides" if part == "roll" else "mean")
-        amplitude = amplitudes_m(_REFERENCE_CLASS, n) * size
-        if wave := _RIPPLES_M[self.ripples]:
+        sides = "sides" if part == "roll" else "mean"
+        n, starts = _sines(self.seed, sides)
+        amplitude = amplitudes_m(_REFERENCE_CLASS, n) * self.size
+        if wave := _RIPPLES_M[self.road.ripples]:
             n, starts = np.append(n, 1.0 / wave), np.append(starts, 0.0)
             amplitude = np.append(amplitude, _RIPPLE_M / 2.0)
-        turn = np.exp(2j * np.pi * (n * way_m[:, None] + starts)) * SUSPENSIONS[self.springs].response(n * speed[:, None])
-        wheels = _wheels(part, n, base_m[:, None])
-        return np.asarray((turn * wheels * amplitude).imag.sum(axis=1) / _reference(part, self.springs), dtype=np.float64)
+        way = self.way_m[:, column]
+        turn = self._turn(sides, way, n, starts)
+        moved = SUSPENSIONS[self.road.springs].response(n * self.speed[:, None]) * _wheels(part, n, self.base_m[:, None]) * amplitude
+        total = turn @ moved[0] if len(moved) == 1 else np.einsum("fn,fn->f", turn, moved)
+        return np.asarray(total.imag / _reference(part, self.road.springs), dtype=np.float64)
+
+    def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> Complex:
+        """Where each sine is under the wheels; heave and pitch feel the same ones. (F, N)."""
+        key = (sides, way.tobytes())
+        if key not in self.turns:
+            self.turns[key] = np.exp(2j * np.pi * (n * way[:, None] + starts))
+        return self.turns[key]
+
+
+def _one_row(values: Array) -> Array:
+    return values[:1] if np.all(values == values[0]) else values
 
 
 def amplitudes_m(roughness: str, n: Array) -> Array:
