@@ -103,7 +103,7 @@ def _arrays(shot: Shot, motion: Motion) -> dict[str, Array]:
     clips = {f"clip:{clip.id}": _sum_of(motion, clip) for clip in bars}
     hulls = {f"hull:{clip.id}": motion.clip_weights[clip.id][:, None] for clip in bars}
     rig = {f"rig:{name}": _placed(pose) for name, pose in motion.rig.items()}
-    moves = {f"moves:{name}": values[:, None] for name, values in movers_px(shot, motion).items()}
+    moves = {f"moves:{name}": np.nan_to_num(values)[:, None] for name, values in movers_px(shot, motion).items()}
     return {
         "flow": flowing(shot, motion),
         **({"framing": misses_px(shot, motion)} if shot.subject else {}),

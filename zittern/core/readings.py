@@ -10,10 +10,12 @@ from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.framing import FramingReport, framed, report
 from zittern.core.lens import focal_px, swing_px
+from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
 from zittern.core.motion.mixing import heard
 from zittern.core.motion.move import scope_at
+from zittern.core.motion.steps import StepMark, steps
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
@@ -82,6 +84,7 @@ class Readings(Doc):
     camera_height_m: float
     camera_speed_m_s: float
     framing: FramingReport | None
+    steps: dict[str, tuple[StepMark, ...]]
 
 
 def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
@@ -97,7 +100,7 @@ def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
     return np.array(sizes) / _SMALL
 
 
-def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) -> Readings:
+def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None, cache: Cache | None = None) -> Readings:
     """Readings near a frame of a motion over neighbouring whole frames; what counts over all of the shot from `whole`, spread over it."""
     i = int(np.clip(np.searchsorted(motion.frames, frame), 0, len(motion.frames) - 1))
     focal = float(motion.bare.focal_mm[i])
@@ -118,6 +121,7 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None) 
         camera_height_m=height_m,
         camera_speed_m_s=speed_m_s,
         framing=report(shot, motion) if framed(shot) else None,
+        steps=steps(shot, cache),
     )
 
 

@@ -4,12 +4,17 @@ import numpy as np
 
 from tests.core.making import edited, layer, shot_with
 from zittern.core.edits.address import find_clip
+from zittern.core.edits.presets import PlacePreset
+from zittern.core.errors import DocumentError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed
-from zittern.core.presets.placed import placed, saved
-from zittern.core.presets.preset import Preset
+from zittern.core.presets.files import read_preset, write_preset
+from zittern.core.presets.placed import of_layers, placed, saved
+from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.dials import Dial
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import Fps
 
@@ -99,3 +104,68 @@ class Dials(unittest.TestCase):
         shot = edited(shot_with(), {"type": "place_preset", "preset": BREATH})
         sizes = [np.ptp(evaluate(shot.replace(dials=(shot.dials[0].replace(value=fixed(value)),))).total[:, 4]) for value in (0.0, 50.0, 100.0)]
         self.assertTrue(sizes[0] < 0.4 * sizes[1] < 0.3 * sizes[2] * 2, sizes)
+
+
+class Rigs(unittest.TestCase):
+    MOVE = Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (240, 4.0)))
+
+    def held(self) -> Shot:
+        rigged = edited(shot_with(mounts=(self.MOVE,)).replace(lanes=()), {"type": "use_rig", "rig": "shoulder"})
+        return rigged.replace(lanes=shot_with(layer("walk", seed=3, target="camera"), layer("fine", seed=4), mounts=rigged.mounts).lanes)
+
+    def test_a_preset_brings_its_dials_and_shares_those_that_are_alike(self) -> None:
+        once, clip = placed(shot_with(), BREATH, "exhausted-breath")
+        self.assertEqual([dial.name for dial in once.dials], ["exhaustion"])
+        twice, _ = placed(once.replace(dials=(once.dials[0].replace(value=fixed(10.0)),)), BREATH, "exhausted-breath")
+        self.assertEqual([(dial.name, dial.value) for dial in twice.dials], [("exhaustion", fixed(10.0))])
+        self.assertEqual((clip.from_preset.preset, clip.from_preset.dials[0].name), ("exhausted-breath", "exhaustion"))  # type: ignore[union-attr]
+
+    def test_one_of_the_same_name_that_is_something_else_stays_what_it_is(self) -> None:
+        other = shot_with(dials=(Dial(name="exhaustion", unit="m", most=3.0), Dial(name="exhaustion_2")))
+        shot, clip = placed(other, BREATH, "exhausted-breath")
+        self.assertEqual([dial.name for dial in shot.dials], ["exhaustion", "exhaustion_2", "exhaustion_3"])
+        self.assertEqual(clip.layers[0].weight, by_formula("0.2 + exhaustion_3 / 100", fixed(1.0)))
+        self.assertEqual([(each.brought, each.name) for each in clip.from_preset.dials], [("exhaustion", "exhaustion_3")])  # type: ignore[union-attr]
+
+    def test_renamed_in_the_shot_the_clip_still_knows_it(self) -> None:
+        shot = edited(
+            shot_with(), {"type": "place_preset", "preset": BREATH, "key": "exhausted-breath"}, {"type": "set_dial", "dial": "exhaustion", "name": "worn"}
+        )
+        self.assertEqual(find_clip(shot, "clip-1").from_preset.dials[0].name, "worn")  # type: ignore[union-attr]
+        bare = edited(shot, {"type": "remove_dial", "dial": "worn", "leave": True, "frame": 1})
+        self.assertEqual((bare.dials, find_clip(bare, "clip-1").from_preset.dials[0].name), ((), "worn"))  # type: ignore[union-attr]
+
+    def test_turned_up_it_moves_more(self) -> None:
+        shot = edited(shot_with(), {"type": "place_preset", "preset": BREATH})
+        sizes = [np.ptp(evaluate(shot.replace(dials=(shot.dials[0].replace(value=fixed(value)),))).total[:, 4]) for value in (0.0, 50.0, 100.0)]
+        self.assertTrue(sizes[0] < 0.4 * sizes[1] < 0.3 * sizes[2] * 2, sizes)
+
+
+class Rigs(unittest.TestCase):
+    MOVE = Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (240, 4.0)))
+
+    def held(self) -> Shot:
+        walk = layer("walk", seed=3, target="camera")
+        shot = shot_with(walk, layer("fine", seed=4, target="hands"), mounts=(self.MOVE,))
+        return edited(shot.replace(lanes=()), {"type": "use_rig", "rig": "shoulder"}).replace(lanes=shot_with(walk, layer("fine", seed=4)).lanes)
+
+    def test_a_preset_brings_what_holds_the_camera_on_wish(self) -> None:
+        held = self.held()
+        preset = of_layers(held, ("walk", "fine"), "On the shoulder", rig=True)
+        self.assertEqual([mount.name for mount in preset.rig], ["Shoulder", "Hands"])
+        self.assertEqual([each.target for each in preset.layers], [CARRIER, None])
+        self.assertEqual(read_preset(write_preset(preset)), preset)
+        bare = shot_with(mounts=(self.MOVE.replace(id="dolly"),)).replace(lanes=())
+        with_rig = PlacePreset(preset=preset.replace(keep_seeds=True), with_rig=True).apply(bare)
+        self.assertEqual([mount.name for mount in with_rig.mounts], ["Camera", "Shoulder", "Hands"])
+        self.assertEqual([each.target for _, each in with_rig.layers()], ["dolly", None])
+        np.testing.assert_allclose(evaluate(with_rig).pose.position_m, evaluate(held).pose.position_m, atol=1e-9)
+        without = PlacePreset(preset=preset).apply(bare)
+        self.assertEqual((len(without.mounts), [each.target for _, each in without.layers()]), (1, [None, None]))
+
+    def test_who_aims_and_what_carries_stay_with_the_shot(self) -> None:
+        held = self.held()
+        aimed = held.replace(mounts=(*held.mounts[:-1], held.mounts[-1].replace(operator=Operator())))
+        self.assertIsNone(of_layers(aimed, ("fine",), "Fine", rig=True).rig[-1].operator)
+        with self.assertRaisesRegex(DocumentError, "cannot be part of a preset"):
+            of_layers(held, ("fine",), "Fine").replace(rig=(Mount(id="head", name="Head", operator=Operator()),))

@@ -1823,7 +1823,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2242,8 +2242,22 @@ export interface components {
             turns: components["schemas"]["Turn"][];
         };
         /**
+         * FreeSteps
+         * @description All steps as they come of themselves again.
+         */
+        FreeSteps: {
+            /** Layer */
+            layer: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "free_steps";
+        };
+        /**
          * Gait
          * @description follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right.
+         *     steps: those that were moved or left out by hand, in rising order.
          */
         Gait: {
             /**
@@ -2279,6 +2293,11 @@ export interface components {
              *     }
              */
             limp: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StepEdit"][];
             /**
              * Surface
              * @default firm
@@ -2912,7 +2931,8 @@ export interface components {
          * @description Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg). Columns of `flow`:
          *     streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame. `rig:ID`: where the rig is
          *     behind a mount, x, y, z (m) and a quaternion (x, y, z, w). `framing`: how far the subject is right of its place and above it (px), and whether it
-         *     is in the picture (1). `moves:ADDRESS`: how far a mount or layer alone moves the picture from the frame before (px).
+         *     is in the picture (1). `moves:ADDRESS`: how far a mount or layer alone moves the picture from the
+         *     frame before (px), 0 where that is not known.
          *     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
          *     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
          */
@@ -2947,7 +2967,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -3207,6 +3227,43 @@ export interface components {
              * @enum {string}
              */
             type: "move_mount";
+        };
+        /**
+         * MoveStep
+         * @description Puts a step of a gait at another frame, no further than three tenths of the way to the next.
+         */
+        MoveStep: {
+            /** Layer */
+            layer: string;
+            /** Number */
+            number: number;
+            /** To Frame */
+            to_frame: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_step";
+        };
+        /**
+         * MuteSteps
+         * @description Leaves steps out, or takes them in again.
+         */
+        MuteSteps: {
+            /** Layer */
+            layer: string;
+            /**
+             * Mute
+             * @default true
+             */
+            mute: boolean;
+            /** Numbers */
+            numbers: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "mute_steps";
         };
         /** NameIn */
         NameIn: {
@@ -3624,7 +3681,7 @@ export interface components {
         };
         /**
          * PlacePreset
-         * @description A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own.
+         * @description A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on wish.
          */
         PlacePreset: {
             /** First Frame */
@@ -3641,6 +3698,11 @@ export interface components {
              * @enum {string}
              */
             type: "place_preset";
+            /**
+             * With Rig
+             * @default false
+             */
+            with_rig: boolean;
         };
         /**
          * PlayTake
@@ -3663,7 +3725,8 @@ export interface components {
          * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
          *
          *     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
-         *     when missing. origin_frame: where its motion counts from, its start when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+         *     when missing. origin_frame: where its motion counts from, its start when missing. rig: mounts that come with it on wish, behind those that are there;
+         *     layers name them, or CARRIER for what the rig stands on. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
          */
         Preset: {
             /**
@@ -3705,6 +3768,11 @@ export interface components {
             /** Origin Frame */
             origin_frame?: number | null;
             /**
+             * Rig
+             * @default []
+             */
+            rig: components["schemas"]["Mount"][];
+            /**
              * Schema Name
              * @default zittern.preset
              * @constant
@@ -3712,10 +3780,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema_version: 2;
+            schema_version: 3;
             /**
              * Speed
              * @default {
@@ -3786,7 +3854,7 @@ export interface components {
         };
         /**
          * PresetSaveIn
-         * @description A clip of a shot, or layers of it alone, as a preset.
+         * @description A clip of a shot, or layers of it alone, as a preset. rig: with the mounts that hold the camera.
          */
         PresetSaveIn: {
             /** Clip */
@@ -3808,6 +3876,11 @@ export interface components {
             line: string;
             /** Name */
             name: string;
+            /**
+             * Rig
+             * @default false
+             */
+            rig: boolean;
             /** Shot */
             shot: string;
             /**
@@ -3855,6 +3928,10 @@ export interface components {
             framing: components["schemas"]["FramingReport"] | null;
             /** Layers */
             layers: components["schemas"]["LayerReading"][];
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["StepMark"][];
+            };
             /** Streak Px */
             streak_px: number;
             /** Subject Distance M */
@@ -4869,10 +4946,42 @@ export interface components {
             /** Undo Label */
             undo_label: string | null;
         };
+        /**
+         * StepEdit
+         * @description What somebody did to one step, by its number from the start on: later by a share of a step, or left out.
+         */
+        StepEdit: {
+            /**
+             * Later
+             * @default 0
+             */
+            later: number;
+            /**
+             * Mute
+             * @default false
+             */
+            mute: boolean;
+            /** Number */
+            number: number;
+        };
         /** StepIn */
         StepIn: {
             /** Base Revision */
             base_revision: number;
+        };
+        /**
+         * StepMark
+         * @description A step: its number from the start on, when it falls, whether somebody moved it or left it out.
+         */
+        StepMark: {
+            /** Frame */
+            frame: number;
+            /** Moved */
+            moved: boolean;
+            /** Mute */
+            mute: boolean;
+            /** Number */
+            number: number;
         };
         /**
          * Subject

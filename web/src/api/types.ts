@@ -50,6 +50,7 @@ export type Give = Schemas["Give"];
 export type Operator = Schemas["Operator"];
 export type HoldFraming = Schemas["HoldFraming"];
 export type Ride = Schemas["Ride"];
+export type StepMark = Schemas["StepMark"];
 export type FramingReport = Schemas["FramingReport"];
 export type ObjectPoses = Schemas["ObjectPosesOut"];
 export type MoveField = Schemas["SnapAngles"]["fields"][number];

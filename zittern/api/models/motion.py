@@ -43,7 +43,8 @@ class MotionHead(Model):
     """Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg). Columns of `flow`:
     streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame. `rig:ID`: where the rig is
     behind a mount, x, y, z (m) and a quaternion (x, y, z, w). `framing`: how far the subject is right of its place and above it (px), and whether it
-    is in the picture (1). `moves:ADDRESS`: how far a mount or layer alone moves the picture from the frame before (px).
+    is in the picture (1). `moves:ADDRESS`: how far a mount or layer alone moves the picture from the
+    frame before (px), 0 where that is not known.
     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
     """

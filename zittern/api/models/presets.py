@@ -45,7 +45,7 @@ class PresetShelfOut(Model):
 
 
 class PresetSaveIn(Model):
-    """A clip of a shot, or layers of it alone, as a preset."""
+    """A clip of a shot, or layers of it alone, as a preset. rig: with the mounts that hold the camera."""
 
     shot: Key
     clip: Key | None = None
@@ -54,6 +54,7 @@ class PresetSaveIn(Model):
     line: PresetLine = ""
     tags: PresetTags = ()
     keep_seeds: bool = False
+    rig: bool = False
 
 
 class PresetAboutIn(Model):

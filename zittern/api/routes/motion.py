@@ -35,7 +35,7 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     sampled = ctx.sampled(document, body.frame, body.window)
     timing.mark("evaluate")
     curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)}
-    readings = read(document, sampled.near, body.frame, sampled.whole)
+    readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache)
     timing.mark("read")
     packet = pack_motion(document, sampled, state.revision, readings, body.have, curves)
     timing.mark("pack")

@@ -38,7 +38,7 @@ def get_presets(ctx: Ctx) -> object:
 def save_preset(body: PresetSaveIn, ctx: Ctx) -> object:
     """A clip, or some of a shot's layers, as a preset of the user's own."""
     document = ctx.library.state(body.shot).document
-    made = of_clip(document, body.clip, body.name) if body.clip is not None else of_layers(document, body.layers, body.name)
+    made = of_layers(document, body.layers, body.name, body.rig) if body.clip is None else of_clip(document, body.clip, body.name, body.rig)
     about = body.model_dump(include={"line", "tags", "keep_seeds"})
     return json_response(PresetOut.of(ctx.library.presets.add(made.replace(**about))), 201)
 
@@ -86,7 +86,7 @@ def change_preset(key: _Key, body: PresetAboutIn, ctx: Ctx) -> object:
 def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx) -> object:
     """Puts what a clip holds in the place of what a preset holds; what is said about it stays."""
     old = _own(ctx, key)
-    made = of_clip(ctx.library.state(body.shot).document, body.clip, old.name)
+    made = of_clip(ctx.library.state(body.shot).document, body.clip, old.name, rig=bool(old.rig))
     kept = {name: getattr(old, name) for name in ("line", "tags", "keep_seeds", "length_s")}
     return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, made.replace(**kept))))
 

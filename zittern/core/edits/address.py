@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from zittern.core.doc import Doc
-from zittern.core.errors import EditError, faults_as
+from zittern.core.errors import DocumentError, EditError, faults_as
 from zittern.core.motion.move import scope_at
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
@@ -109,7 +109,14 @@ def set_at(shot: Shot, address: str, value: Any) -> Shot:
     _, parts = _resolve(shot, address)
     if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes", "dials"):
         raise EditError("this cannot be set as a value", address)
-    return change_at(shot, address.split(".", 1)[0], lambda each: _replaced(each, parts, value, address), address)
+    owner = address.split(".", 1)[0]
+    try:
+        return change_at(shot, owner, lambda each: _replaced(each, parts, value, address), address)
+    except EditError as error:
+        within = error.__cause__.where if isinstance(error.__cause__, DocumentError) else ""
+        if isinstance(value, dict) and within.startswith(f"{parts[-1]}."):
+            raise EditError(error.message, f"{address}{within[len(parts[-1]) :]}") from error
+        raise
 
 
 def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str | None = None) -> Shot:

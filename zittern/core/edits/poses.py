@@ -70,7 +70,7 @@ class MatchPose(CommandDoc):
     last_frame: int = Field(ge=-1_000_000, le=10_000_000)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the other one hangs on this one: it would follow itself."""
+        """What comes of it are keys, no bond: it can be where something is that hangs on it. Raises EditError for a stretch upside down or too long."""
         if not self.first_frame <= self.last_frame < self.first_frame + _MOST_POSES:
             raise EditError(f"expected a stretch of 1 to {_MOST_POSES} frames, got {self.first_frame} to {self.last_frame}", "last_frame")
         at = index_of(shot, self.mount)

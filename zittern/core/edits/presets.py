@@ -10,13 +10,14 @@ from zittern.core.doc import Id
 from zittern.core.edits.address import find_clip, with_clip
 from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.rig import put_rig
 from zittern.core.errors import EditError
 from zittern.core.feel import fresh_seed
 from zittern.core.numbers.curves import Frame
 from zittern.core.presets.differences import partners
 from zittern.core.presets.fitting import brought, fitting_of
 from zittern.core.presets.placed import layer_of, placed
-from zittern.core.presets.preset import Preset
+from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.origins import BroughtDial, ClipOrigin, PresetKey
@@ -33,16 +34,21 @@ class _OfPreset(CommandDoc):
 
 
 class PlacePreset(_OfPreset):
-    """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own."""
+    """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on wish."""
 
     type: Literal["place_preset"] = "place_preset"
     first_frame: Frame | None = None
     last_frame: Frame | None = None
     lane: str | None = None
+    with_rig: bool = False
 
     def apply(self, shot: Shot) -> Shot:
         """Rotations are sized for the lens. With a first frame alone it is as long as the preset says, or goes on to the shot's end."""
-        with_dials, clip = placed(shot, self.preset, self.key, self.first_frame)
+        mounts: dict[str, str] = {}
+        if self.with_rig and self.preset.rig:
+            shot, mounts = put_rig(shot, self.preset.rig)
+            mounts[CARRIER] = shot.mounts[-len(self.preset.rig) - 1].id
+        with_dials, clip = placed(shot, self.preset, self.key, self.first_frame, mounts)
         return on_lane(with_dials, self._over(shot, clip), self.lane)
 
     def _over(self, shot: Shot, clip: Clip) -> Clip:

@@ -6,7 +6,7 @@ it says why, and with `bake` keys the mount on every frame instead, which holds 
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any, Literal
 
 import numpy as np
@@ -26,7 +26,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 
-__all__ = ["AddMount", "MoveMount", "RemoveMount", "SetPivot", "TurnMount", "UseRig", "baked", "find_mount", "with_mounts"]
+__all__ = ["AddMount", "MoveMount", "RemoveMount", "SetPivot", "TurnMount", "UseRig", "baked", "find_mount", "put_rig", "with_mounts"]
 
 if TYPE_CHECKING:
     RigName = str
@@ -71,13 +71,7 @@ class UseRig(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """The picture stays where nothing moves; what moves is softened by the springs of the rig."""
-        for mount in shot.mounts[1:]:
-            if not _worked_on(shot, mount):
-                stiff = _with(shot, mount, mount.replace(give=None))
-                shot = _removed(stiff, index_of(stiff, mount.id)) or shot
-        for mount in rig_of(self.rig).mounts:
-            shot = shot.replace(mounts=(*shot.mounts, mount.replace(id=_free_id(shot, mount.id))))
-        return shot
+        return put_rig(shot, rig_of(self.rig).mounts)[0]
 
     def label(self, shot: Shot) -> str:
         """`Use rig shoulder`."""
@@ -203,6 +197,19 @@ class TurnMount(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Point “Arm” elsewhere`."""
         return f"Point “{find_mount(shot, self.mount).name}” elsewhere"
+
+
+def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
+    """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers on; and the ids that they have now."""
+    for mount in shot.mounts[1:]:
+        if not _worked_on(shot, mount):
+            stiff = _with(shot, mount, mount.replace(give=None))
+            shot = _removed(stiff, index_of(stiff, mount.id)) or shot
+    names: dict[str, str] = {}
+    for mount in rig:
+        names[mount.id] = _free_id(shot, mount.id)
+        shot = shot.replace(mounts=(*shot.mounts, mount.replace(id=names[mount.id])))
+    return shot, names
 
 
 def find_mount(shot: Shot, mount: str) -> Mount:

@@ -6,7 +6,26 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from zittern.core.edits import clips, cues, dials, formulas, keys, layers, moves, numbers, placing, poses, presets, recording, rig, shots, spans, takes, values
+from zittern.core.edits import (
+    clips,
+    cues,
+    dials,
+    formulas,
+    keys,
+    layers,
+    moves,
+    numbers,
+    placing,
+    poses,
+    presets,
+    recording,
+    rig,
+    shots,
+    spans,
+    steps,
+    takes,
+    values,
+)
 from zittern.core.edits.address import get_at, owners_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError, faults_as
@@ -29,6 +48,9 @@ Command = Annotated[
     | layers.LinkAxes
     | layers.SetSource
     | takes.PlayTake
+    | steps.MoveStep
+    | steps.MuteSteps
+    | steps.FreeSteps
     | spans.SetSpan
     | spans.OnlyHere
     | presets.PlacePreset

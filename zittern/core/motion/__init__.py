@@ -12,6 +12,7 @@ fades      cross-fades of clips that overlap on a lane
 mixing     spans, ramps, amounts, replacing -> what each layer contributes
 give       springs -> how far mounts stray
 lens       focal length with zoom
+steps      when the steps of gaits fall
 angles     pan, tilt, roll of the lens, continuous in time
 hold       the turn that holds the framing
 posing     all of it put on the mounts -> where rig and lens are

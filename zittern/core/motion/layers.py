@@ -18,7 +18,7 @@ from zittern.core.shot.layers import Layer
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
-__all__ = ["moving_axes", "offsets"]
+__all__ = ["inputs_of", "moving_axes", "offsets"]
 
 # So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
 _LEAD_FRAMES = 10_000.0
@@ -53,6 +53,25 @@ def offsets(run: Run, clip: Clip, layer: Layer) -> Array:
 
 def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     """The source's motion of unit RMS on some axes. (F, A)."""
+    inputs = inputs_of(run, clip, layer, axes)
+    settings = [layer.axes.of(lead) for lead in inputs.axes]
+    _, last = clip.span_frames or run.span
+    span = run.span_of(layer, clip)
+    numbers = (layer.source, *(s.pace for s in settings), layer.speed, clip.speed)
+    made_from = (
+        inputs.start_frame,
+        last,
+        layer.name if CUES in layer.source.reads else "",
+        layer.seed,
+        inputs.seeds.tobytes(),
+        axes,
+        *(run.key_in(each, span) for each in numbers),
+    )
+    return run.kept("unit", made_from, lambda: np.ascontiguousarray(layer.source.motion(inputs)))
+
+
+def inputs_of(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Inputs:
+    """What the source of a layer may depend on, for some axes."""
     leads = [layer.axes.of(axis).linked_to or axis for axis in axes]
     settings = [layer.axes.of(lead) for lead in leads]
     seeds = np.array([streams.mix(layer.seed, axis_index(lead), s.seed) for lead, s in zip(leads, settings, strict=True)], dtype=np.uint64)
@@ -66,28 +85,13 @@ def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
         paces = {s.pace.fingerprint: _phase(run, scope, (rate, s.pace, *speeds), start, last) for s in settings}
         return np.stack([paces[s.pace.fingerprint] for s in settings], axis=1)
 
-    def make() -> Array:
-        end = scope.over(np.array([last + 1.0]))
-        seed = streams.mix(layer.seed)
-        moments = move.moments(run) if CUES in layer.source.reads else NO_MOMENTS
-        inputs = Inputs(
-            scope, tuple(leads), seeds, seed, lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0],
-            lambda rate, frames: phase_at(scope.over(frames), rate),
-            lambda rate, frames: _phase(run, scope.over(frames), (rate, *speeds), start, last), start, layer.name, moments,
-        )  # fmt: skip
-        return np.ascontiguousarray(layer.source.motion(inputs))
-
-    numbers = (layer.source, *(s.pace for s in settings), *speeds)
-    made_from = (
-        start,
-        last,
-        layer.name if CUES in layer.source.reads else "",
-        layer.seed,
-        seeds.tobytes(),
-        axes,
-        *(run.key_in(each, span) for each in numbers),
-    )
-    return run.kept("unit", made_from, make)
+    end = scope.over(np.array([last + 1.0]))
+    moments = move.moments(run) if CUES in layer.source.reads else NO_MOMENTS
+    return Inputs(
+        scope, tuple(leads), seeds, streams.mix(layer.seed), lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0],
+        lambda rate, frames: phase_at(scope.over(frames), rate),
+        lambda rate, frames: _phase(run, scope.over(frames), (rate, *speeds), start, last), start, layer.name, moments,
+    )  # fmt: skip
 
 
 def _phase(run: Run, scope: Scope, factors: tuple[Number, ...], start: float, last: float) -> Array:

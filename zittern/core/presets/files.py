@@ -18,8 +18,13 @@ def with_dials(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"schema_version": 2}
 
 
+def with_rig(data: dict[str, Any]) -> dict[str, Any]:
+    """2 to 3: presets may bring a rig; none did before."""
+    return data | {"schema_version": 3}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: with_dials}
+STEPS: dict[int, Step] = {1: with_dials, 2: with_rig}
 
 
 def read_preset(text: str | bytes) -> Preset:

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from zittern.core.errors import DocumentError, EditError, faults_as
 from zittern.core.feel import fresh_seed, lens_factor
 from zittern.core.presets.fitting import Fitting, brought
-from zittern.core.presets.preset import Preset
+from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.frames import Retiming
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.mounts import Mount
 from zittern.core.shot.origins import BroughtDial, ClipOrigin, LayerOrigin
 from zittern.core.shot.reads import reads_of
 from zittern.core.shot.shot import Shot
@@ -18,9 +21,10 @@ from zittern.core.shot.shot import Shot
 __all__ = ["layer_of", "of_clip", "of_layers", "placed", "saved"]
 
 
-def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | None = None) -> tuple[Shot, Clip]:
+def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | None = None, mounts: Mapping[str, str] | None = None) -> tuple[Shot, Clip]:
     """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over the whole shot, its frames counted
-    from a first one, its rotations sized for the lens, with ids and random starts of its own. key: what it remembers to have come from.
+    from a first one, its rotations sized for the lens, with ids and random starts of its own. key: what it remembers to have come from. mounts: what
+    the mounts of its rig, and what they stand on, are called in the shot, where they were put there.
     """
     factor = lens_factor(shot)
     per_frame = shot.fps.value / preset.fps.value
@@ -31,7 +35,7 @@ def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | Non
     for n, layer in enumerate(preset.layers):
         taken.append(free_id(shot, layer.id, taken))
         seed = layer.seed if preset.keep_seeds else fresh_seed(shot, n + 1)
-        layers.append(layer_of(shot, fitting, layer, key).replace(id=taken[-1], seed=seed))
+        layers.append(layer_of(shot, fitting, layer, key, mounts).replace(id=taken[-1], seed=seed))
     dials = tuple(BroughtDial(brought=dial.name, name=names.get(dial.name, dial.name)) for dial in preset.dials)
     clip = Clip(
         id=free_id(shot, "clip"), name=preset.name, layers=tuple(layers), amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
@@ -41,46 +45,60 @@ def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | Non
     return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, clip
 
 
-def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None) -> Layer:
+def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None, mounts: Mapping[str, str] | None = None) -> Layer:
     """A preset's layer as it is in a shot; what moves a part of the rig that is not there moves the lens end."""
-    target = layer.target if any(mount.id == layer.target for mount in shot.mounts) else None
+    target = (mounts or {}).get(layer.target or "", layer.target)
+    target = target if any(mount.id == target for mount in shot.mounts) else None
     origin = None if key is None else LayerOrigin(preset=key, layer=layer.id, content=layer.fingerprint)
     return fitting.layer(layer).replace(target=target, from_preset=origin)
 
 
-def of_clip(shot: Shot, clip_id: str, name: str) -> Preset:
+def of_clip(shot: Shot, clip_id: str, name: str, rig: bool = False) -> Preset:
     """A clip as a preset. Raises EditError for a clip that is not there, or is empty; DocumentError for more layers than a preset may have."""
     clip = next((clip for clip in shot.clips() if clip.id == clip_id), None)
     if clip is None:
         raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
     if not clip.layers:
         raise EditError(f"“{clip.name}” has no layers yet; a preset has at least one", f"clip:{clip_id}")
-    return saved(shot, (clip,), clip.layers, name)
+    return saved(shot, (clip,), clip.layers, name, rig)
 
 
-def of_layers(shot: Shot, ids: tuple[str, ...], name: str) -> Preset:
+def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) -> Preset:
     """Some layers as a preset, in the shot's order. Raises EditError for none, and for one that is not there."""
     found = [(clip, layer) for clip, layer in shot.layers() if layer.id in ids]
     missing = set(ids) - {layer.id for _, layer in found}
     if missing or not found:
         raise EditError(f"there is no layer {min(missing)!r}; it may have been removed" if missing else "select a clip or layers to save", "layers")
-    return saved(shot, tuple({clip.id: clip for clip, _ in found}.values()), tuple(layer for _, layer in found), name)
+    return saved(shot, tuple({clip.id: clip for clip, _ in found}.values()), tuple(layer for _, layer in found), name, rig)
 
 
-def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str) -> Preset:
-    """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one."""
+def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str, rig: bool = False) -> Preset:
+    """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one. rig: with what the camera is held by."""
     only = clips[0] if len(clips) == 1 else None
     first = min(shot.span_of(clip)[0] for clip in clips)
     fitting = Fitting(1.0 / lens_factor(shot), Retiming(shift_frames=-first), {})
-    own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None) for layer in layers)
+    mounts = _held_by(shot) if rig else ()
+    own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig)) for layer in layers)
     amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
     spanned = only is not None and only.span_frames is not None
     with faults_as(DocumentError):
         return Preset(
-        name=name, fps=shot.fps, layers=own, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *amounts.values())))),
+        name=name, fps=shot.fps, layers=own, rig=mounts, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *amounts.values())))),
         length_s=(shot.span_of(only)[1] - first) / shot.fps.value or None if only is not None and spanned else None,
         origin_frame=None if only is None or only.origin_frame is None else fitting.timing.at(only.origin_frame), **amounts,
     )  # fmt: skip
+
+
+def _held_by(shot: Shot) -> tuple[Mount, ...]:
+    """The mounts behind the last one that moves of itself."""
+    last = max((n for n, mount in enumerate(shot.mounts) if not mount.rigid or mount.ride is not None), default=0)
+    return tuple(mount.replace(operator=None, mute=False, solo=False) for mount in shot.mounts[last + 1 :])
+
+
+def _target(layer: Layer, rig: tuple[Mount, ...], with_rig: bool) -> str | None:
+    if not with_rig or layer.target is None or any(mount.id == layer.target for mount in rig):
+        return layer.target
+    return CARRIER if rig else None
 
 
 def _read_by(shot: Shot, docs: tuple[object, ...]) -> tuple[Dial, ...]:

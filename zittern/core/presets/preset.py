@@ -12,12 +12,15 @@ from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
 
-__all__ = ["PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
+__all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
-PRESET_VERSION: Literal[2] = 2
+PRESET_VERSION: Literal[3] = 3
+# What a layer of a preset acts on that moves what the rig stands on.
+CARRIER = "carrier"
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
 PresetTags = Annotated[tuple[Tag, ...], Field(max_length=12)]
 PresetLine = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
@@ -28,11 +31,12 @@ class Preset(Doc):
     """Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
 
     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
-    when missing. origin_frame: where its motion counts from, its start when missing. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+    when missing. origin_frame: where its motion counts from, its start when missing. rig: mounts that come with it on wish, behind those that are there;
+    layers name them, or CARRIER for what the rig stands on. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
-    schema_version: Literal[2] = PRESET_VERSION
+    schema_version: Literal[3] = PRESET_VERSION
     name: Label
     line: PresetLine = ""
     tags: PresetTags = ()
@@ -44,11 +48,19 @@ class Preset(Doc):
     amount: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     layers: Annotated[tuple[Layer, ...], Field(min_length=1, max_length=100)]
+    rig: Annotated[tuple[Mount, ...], Field(max_length=20)] = ()
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
-        for what, names in (("layers", [layer.id for layer in self.layers]), ("dials", [dial.name for dial in self.dials])):
+        for mount in self.rig:
+            if mount.operator is not None or mount.ride is not None or mount.id == CARRIER:
+                raise ValueError(f"“{mount.name}” cannot be part of a preset: an operator, a ride and the name {CARRIER!r} belong to shots")
+        for what, names in (
+            ("mounts", [mount.id for mount in self.rig]),
+            ("layers", [layer.id for layer in self.layers]),
+            ("dials", [dial.name for dial in self.dials]),
+        ):
             if len(set(names)) < len(names):
-                raise ValueError(f"two of the {what} have the same {'id' if what == 'layers' else 'name'}; each has its own")
-        check_reads(self.dials, (), (*self.layers, self.amount, self.speed), FACT_NAMES, "the preset")
+                raise ValueError(f"two of the {what} have the same {'name' if what == 'dials' else 'id'}; each has its own")
+        check_reads(self.dials, self.rig, (*self.layers, self.amount, self.speed), FACT_NAMES, "the preset")
         return self

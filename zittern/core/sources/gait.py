@@ -14,20 +14,22 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
+from pydantic import Field, model_validator
 
 from zittern.core import streams
 from zittern.core.axes import Axis
+from zittern.core.doc import Doc
 from zittern.core.envelope import shape_of
 from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
 from zittern.core.sources.source import Inputs, SourceDoc
-from zittern.core.units import Array
+from zittern.core.units import Array, IntArray
 
-__all__ = ["WAYS", "Gait", "Way"]
+__all__ = ["MOST_LATER", "WAYS", "Gait", "StepEdit", "Way"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,11 +63,23 @@ _KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6}
 _LIMP_SIZE, _LIMP_TIME = 0.7, 0.16
 _UNEVEN_SIZE, _UNEVEN_TIME = 0.5, 0.08
 _MOST_SIZE = 2.5
+# A step can be moved by hand by less than a third of the way to the next: they stay in order.
+MOST_LATER = 0.3
 _ROUNDING = 1e-9
 
 
+class StepEdit(Doc):
+    """What somebody did to one step, by its number from the start on: later by a share of a step, or left out."""
+
+    number: int = Field(ge=1, le=10_000_000)
+    later: float = Field(default=0.0, ge=-MOST_LATER, le=MOST_LATER)
+    mute: bool = False
+
+
 class Gait(SourceDoc):
-    """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right."""
+    """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right.
+    steps: those that were moved or left out by hand, in rising order.
+    """
 
     kind: Literal["gait"] = "gait"
     way: Literal["walk", "run"] = "walk"
@@ -75,6 +89,14 @@ class Gait(SourceDoc):
     surface: Literal["hard", "firm", "soft"] = "firm"
     limp: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.0)
     uneven: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.3)
+    steps: Annotated[tuple[StepEdit, ...], Field(max_length=20_000)] = ()
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        for before, after in zip(self.steps, self.steps[1:], strict=False):
+            if after.number <= before.number:
+                raise ValueError(f"edited steps are in rising order, each once; got {before.number} before {after.number}")
+        return self
 
     reads: ClassVar[frozenset[str]] = frozenset({"speed"})
 
@@ -100,12 +122,12 @@ class Gait(SourceDoc):
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
         limp = self.limp.sample(inputs.scope)[:, None]
         uneven = self.uneven.sample(inputs.scope)[:, None]
-        warped = _warped(phase, limp, uneven, seed)
+        warped = _warped(phase, self._early(limp, uneven, seed))
         knock = _KNOCKS[self.surface]
         cycles = np.array([_PER_STEP[axis] for axis in inputs.axes])
         turn = 2.0 * np.pi * (warped * cycles[:, 0] - cycles[:, 1])
         waves = np.sqrt(2.0) * np.where(cycles[:, 0] == 1.0, -np.cos(turn), np.sin(turn))
-        body = size * _by_step(warped, limp, uneven, seed) * waves
+        body = size * _by_step(warped, limp, uneven, seed, self._kept) * waves
         shares = np.array([knock * _KNOCKED.get(axis, 0.0) for axis in inputs.axes])
         return np.asarray(body + self._heels(inputs, rate, shares, seed), dtype=np.float64)
 
@@ -119,26 +141,57 @@ class Gait(SourceDoc):
         begun = shape_of("smooth", (speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S))
         return np.minimum(length**2, _MOST_SIZE) * begun
 
+    def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
+        """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""
+        numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64)))
+        at = np.flatnonzero((numbers > 0) & (frames >= inputs.scope.frames.min(initial=0.0)) & (frames <= inputs.scope.frames.max(initial=0.0)))
+        moving = self._size(inputs.scope.over(frames[at])) > 0.0
+        return numbers[at[moving]], frames[at[moving]]
+
+    def later_at(self, inputs: Inputs, number: int, frame: float) -> float:
+        """By what share of a step one is later than it would be of itself when it comes at a frame."""
+        untouched = self.replace(steps=())._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64))
+        place = float(inputs.beat_at(self.step_rate, np.array([frame]))[0])
+        return place - number + float(untouched(np.array([float(number)]))[0])
+
+    def _early_if_fixed(self, seed: streams.Seeds) -> Callable[[Array], Array]:
+        """By how much of a step each one is early, where limp and unevenness do not change."""
+        limp, uneven = (each.constant if each.constant is not None else 0.0 for each in (self.limp, self.uneven))
+        return self._early(limp, uneven, seed)
+
+    def _early(self, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Callable[[Array], Array]:
+        return lambda number: _early(number, limp, uneven, seed) - self._edited(number, [step.later for step in self.steps], 0.0)
+
+    def _kept(self, number: Array) -> Array:
+        """0 for steps that are left out, else 1."""
+        return self._edited(number, [float(not step.mute) for step in self.steps], 1.0)
+
+    def _edited(self, number: Array, values: list[float], otherwise: float) -> Array:
+        if not self.steps:
+            return np.full(np.shape(number), otherwise)
+        numbers = np.array([step.number for step in self.steps])
+        at = np.clip(np.searchsorted(numbers, number), 0, len(numbers) - 1)
+        return np.where(numbers[at] == number, np.array(values)[at], otherwise)
+
     def _heels(self, inputs: Inputs, rate: Number, shares: Array, seed: streams.Seeds) -> Array:
         """The knock at each step. (F, A)."""
         if not np.any(shares):
             return np.zeros((len(inputs.scope.frames), len(shares)))
-        limps, unevens = (each.constant if each.constant is not None else 0.0 for each in (self.limp, self.uneven))
         fps = inputs.scope.fps.value
         tail = HEARD_DECAYS * _KNOCK_SETTLES_S / 3.0 * fps
-        numbers, frames = beats(inputs, rate, tail + fps, fps, lambda number: _early(number, limps, unevens, seed))
+        numbers, frames = beats(inputs, rate, tail + fps, fps, self._early_if_fixed(seed))
         numbers, frames = numbers[numbers > 0], frames[numbers > 0]  # the first is where it starts from
         at = inputs.scope.over(frames)
         limp, uneven = self.limp.sample(at)[:, None], self.uneven.sample(at)[:, None]
         decay = np.array([3.0 / _KNOCK_SETTLES_S])
-        size = self._size(at)[:, None] * _by_step(numbers[:, None].astype(np.float64) + _ROUNDING, limp, uneven, seed)
+        size = self._size(at)[:, None] * _by_step(numbers[:, None].astype(np.float64) + _ROUNDING, limp, uneven, seed, self._kept)
         sizes = np.sqrt(2.0) * size * shares / first_peak(np.array([_KNOCK_HZ]), decay)
         return ringing(inputs, fixed(_KNOCK_HZ), frames, sizes, np.repeat(decay, len(frames)))
 
 
-def _warped(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> Array:
-    """Steps that come early or late: a limp hastens every other one, and none is like another. Still rising. (F, A) -> (F, A)."""
-    return phase + _between(phase, lambda number: _early(number, limp, uneven, seed))
+def _warped(phase: Array, early: Callable[[Array], Array]) -> Array:
+    """Steps that come early or late: a limp hastens every other one, none is like another, some were moved. Still rising. (F, A) -> (F, A)."""
+    return phase + _between(phase, early)
 
 
 def _early(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
@@ -146,12 +199,12 @@ def _early(number: Array, limp: Array | float, uneven: Array | float, seed: stre
     return np.asarray(_LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * streams.numbered(number, seed, 41), dtype=np.float64)
 
 
-def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds) -> Array:
+def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds, kept: Callable[[Array], Array]) -> Array:
     """How large each step is, smoothly from one to the next; 1 on average. (F, A) -> (F, A)."""
 
     def size(number: Array) -> Array:
         limped = _LIMP_SIZE * limp * (np.mod(number, 2.0) - 0.5)
-        return np.asarray(1.0 + limped + _UNEVEN_SIZE * uneven * streams.numbered(number, seed, 42), dtype=np.float64)
+        return np.asarray((1.0 + limped + _UNEVEN_SIZE * uneven * streams.numbered(number, seed, 42)) * kept(number), dtype=np.float64)
 
     return _between(phase, size)
 

@@ -5,6 +5,7 @@ import type { Chosen } from "./LayerHead";
 import { LayerWave } from "./LayerWave";
 import { rowHeight } from "./rowHeight";
 import { SpanGrips } from "./SpanGrips";
+import { StepMarks } from "./StepMarks";
 import { useHeard, useLayerSpan } from "./useLayerReading";
 import { WeightEditor } from "./WeightEditor";
 
@@ -42,6 +43,7 @@ export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
           {...size}
         />
       )}
+      {layer.source.kind === "gait" && <StepMarks layer={layer} {...size} />}
       {chosen !== "no" && span && <SpanGrips at={() => alike(layer.id)} span={span} name={layer.name} {...size} />}
     </div>
   );

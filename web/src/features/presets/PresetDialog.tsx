@@ -11,7 +11,7 @@ import { Complaint, TextField } from "../shot-form";
 
 const close = () => view.setState({ dialog: null, presetForm: null });
 
-type Texts = { name: string; line: string; tags: string; length: string; keepSeeds: boolean };
+type Texts = { name: string; line: string; tags: string; length: string; keepSeeds: boolean; rig: boolean };
 
 function textsFor(form: PresetForm, entry: PresetEntry | undefined, shot: Shot): Texts {
   const preset = entry?.preset;
@@ -22,12 +22,13 @@ function textsFor(form: PresetForm, entry: PresetEntry | undefined, shot: Shot):
       tags: preset.tags.join(", "),
       length: preset.length_s === null ? "" : String(preset.length_s),
       keepSeeds: preset.keep_seeds,
+      rig: false,
     };
   const clips = shot.lanes.flatMap(({ clips: each }) => each);
   const layers = clips.flatMap(({ layers: each }) => each);
   const named = "save" in form && form.save === "clip" ? clips.find(({ id }) => id === form.clip) : null;
   const first = "save" in form && form.save === "layers" ? layers.find(({ id }) => id === form.layers[0]) : null;
-  return { name: named?.name ?? first?.name ?? "", line: "", tags: "", length: "", keepSeeds: false };
+  return { name: named?.name ?? first?.name ?? "", line: "", tags: "", length: "", keepSeeds: false, rig: false };
 }
 
 /** Keeps it; what is wrong is said in the dialog, which then stays open. */
@@ -44,7 +45,12 @@ async function keep(form: PresetForm, entry: PresetEntry | undefined, texts: Tex
     return;
   }
   const from = form.save === "clip" ? { clip: form.clip, layers: [] } : { layers: form.layers };
-  const { preset } = await savePreset({ shot: openShot.getState().state?.slug ?? "", ...from, ...about });
+  const { preset } = await savePreset({
+    shot: openShot.getState().state?.slug ?? "",
+    ...from,
+    ...about,
+    rig: texts.rig,
+  });
   note("info", `“${preset?.name}” is saved among your presets.`, {
     title: "Show",
     run: () => view.setState({ sheet: "presets" }),
@@ -125,6 +131,7 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
           onChange={(tags) => put({ tags })}
         />
         <KeepSeeds checked={texts.keepSeeds} onChange={(keepSeeds) => put({ keepSeeds })} />
+        {!changes && shot.mounts.length > 1 && <WithRig checked={texts.rig} onChange={(rig) => put({ rig })} />}
         <Complaint text={problem} />
         <div className="col-span-3 flex justify-end">
           <button type="submit" className="btn btn-accent btn-sm" disabled={working}>
@@ -133,6 +140,23 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
         </div>
       </form>
     </Dialog>
+  );
+}
+
+function WithRig({ checked, onChange }: { checked: boolean; onChange: (checked: boolean) => void }) {
+  return (
+    <label
+      className="col-span-3 flex items-center gap-2 text-sm"
+      title="The mounts behind the one that moves, with their springs; whoever places the preset says whether they come with it"
+    >
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      With the rig that holds the camera
+    </label>
   );
 }
 

@@ -2,6 +2,7 @@ import { useStore } from "zustand";
 import type { Clip } from "../../api/types";
 import { NumberField } from "../../shared/number";
 import { facts } from "../../stores/facts";
+import { presets } from "../../stores/presets";
 import { transport } from "../../stores/transport";
 import type { Way } from "./placing";
 import { search, usePlacing } from "./sheetStore";
@@ -61,8 +62,27 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
         );
       })}
       {way === "over" && <FadeLength />}
+      {(way === "new" || way === "here") && <WithRig />}
       {!clip && <span className="text-(--graphite) text-xs">The last two need a selected clip.</span>}
     </fieldset>
+  );
+}
+
+/** Presets that were saved with a rig bring it, if that is wanted. */
+function WithRig() {
+  const withRig = useStore(search, (each) => each.withRig);
+  const some = useStore(presets, ({ list }) => list.some(({ preset }) => (preset?.rig?.length ?? 0) > 0));
+  if (!some) return null;
+  return (
+    <label className="flex cursor-pointer items-center gap-1.5" title="For presets that were saved with one">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+        checked={withRig}
+        onChange={(event) => search.setState({ withRig: event.target.checked })}
+      />
+      with its rig
+    </label>
   );
 }
 

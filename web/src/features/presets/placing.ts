@@ -7,7 +7,7 @@ import { transport } from "../../stores/transport";
 export type Way = "new" | "here" | "instead" | "over";
 
 /** How and where: the selected clip is what a preset replaces or follows, within so many frames. */
-export type Placing = { way: Way; clip: string | null; withinFrames: number };
+export type Placing = { way: Way; clip: string | null; withinFrames: number; withRig: boolean };
 
 /** How long clips cross-fade when one gives way to another, while nobody has said. */
 const OVER_S = 1;
@@ -16,15 +16,15 @@ export const usualFade = () => Math.max(1, Math.round(OVER_S * transport.getStat
 
 /** The command. */
 export function placing(
-  { way, clip, withinFrames }: Placing,
+  { way, clip, withinFrames, withRig: with_rig }: Placing,
   { key, preset }: PresetEntry & { preset: Preset },
 ): Command {
   const { frame, loop } = transport.getState();
   if (clip && way === "instead") return { type: "swap_preset", preset, key, clip };
   if (clip && way === "over") return { type: "go_over", preset, key, clip, frame, within_frames: withinFrames };
-  if (way === "here") return { type: "place_preset", preset, key, first_frame: frame };
-  if (loop) return { type: "place_preset", preset, key, first_frame: loop[0], last_frame: loop[1] };
-  return { type: "place_preset", preset, key, ...(preset.length_s === null ? {} : { first_frame: frame }) };
+  if (way === "here") return { type: "place_preset", preset, key, with_rig, first_frame: frame };
+  if (loop) return { type: "place_preset", preset, key, with_rig, first_frame: loop[0], last_frame: loop[1] };
+  return { type: "place_preset", preset, key, with_rig, ...(preset.length_s === null ? {} : { first_frame: frame }) };
 }
 
 /** Keeps it, and selects what it made. */

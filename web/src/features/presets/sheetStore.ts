@@ -6,9 +6,15 @@ import { clipsOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { type Placing, usualFade, type Way } from "./placing";
 
-export type PresetSearch = { words: string; tags: string[]; way: Way; withinFrames: number | null };
+export type PresetSearch = { words: string; tags: string[]; way: Way; withinFrames: number | null; withRig: boolean };
 
-export const search = createStore<PresetSearch>(() => ({ words: "", tags: [], way: "new", withinFrames: null }));
+export const search = createStore<PresetSearch>(() => ({
+  words: "",
+  tags: [],
+  way: "new",
+  withinFrames: null,
+  withRig: false,
+}));
 
 /** The clip that the board shows, if it shows one. */
 export function useSelectedClip() {
@@ -20,7 +26,7 @@ export function useSelectedClip() {
 /** Where a preset goes now; without a selected clip there is none to replace. */
 export function usePlacing(): Placing {
   const clip = useSelectedClip()?.id ?? null;
-  const { way, withinFrames } = useStore(search);
+  const { way, withinFrames, withRig } = useStore(search);
   const possible = clip || way === "new" || way === "here" ? way : "new";
-  return { way: possible, clip, withinFrames: withinFrames ?? usualFade() };
+  return { way: possible, clip, withinFrames: withinFrames ?? usualFade(), withRig };
 }

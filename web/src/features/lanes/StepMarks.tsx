@@ -1,0 +1,48 @@
+import { useStore } from "zustand";
+import type { Command, Layer, StepMark } from "../../api/types";
+import { timeScale } from "../../shared/timeScale";
+import { useTrialDrag } from "../../shared/useTrialDrag";
+import { commit } from "../../stores/editing";
+import { motion } from "../../stores/motion";
+import { view } from "../../stores/view";
+
+const MOST_MARKS = 300;
+const EDGE_PX = 4;
+const NONE: StepMark[] = [];
+
+/** The steps of a gait on its row: drag one to move it, Alt-click to leave it out or take it in again. */
+export function StepMarks({ layer, width, height }: { layer: Layer; width: number; height: number }) {
+  const window = useStore(view, (state) => state.window);
+  const marks = useStore(motion, (state) => state.readings?.steps[layer.id] ?? NONE);
+  const x = timeScale(window, width);
+  const mute = ({ number, mute: muted }: StepMark) =>
+    void commit({ type: "mute_steps", layer: layer.id, numbers: [number], mute: !muted });
+  const { bind } = useTrialDrag<StepMark, number>({
+    press: () => true,
+    tap: ({ what, altKey }) => altKey && mute(what),
+    live: ({ what, x: to, dx }) => {
+      const by = x.invert(to) - x.invert(to - dx);
+      return Math.abs(by) < 0.05 ? null : what.frame + by;
+    },
+    command: (frame, { number }): Command => ({ type: "move_step", layer: layer.id, number, to_frame: frame }),
+  });
+  const shown = marks.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX);
+  if (shown.length > MOST_MARKS) return null;
+  return shown.map((mark) => (
+    <button
+      key={mark.number}
+      type="button"
+      data-step={mark.number}
+      tabIndex={-1}
+      aria-label={`Step ${mark.number} at frame ${mark.frame.toFixed(1)}${mark.mute ? ", left out" : ""}`}
+      title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", left out" : ""}\ndrag moves it, Alt-click leaves it out or takes it in`}
+      className="absolute flex h-2.5 w-2 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
+      style={{ left: x(mark.frame), top: height - 10 }}
+      {...bind(mark)}
+    >
+      <span
+        className={`block w-[3px] rounded-t-sm ${mark.mute ? "h-1 border border-base-content bg-transparent" : mark.moved ? "h-2.5 bg-primary" : "h-2 bg-base-content/70"}`}
+      />
+    </button>
+  ));
+}

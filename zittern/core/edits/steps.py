@@ -1,0 +1,90 @@
+"""Commands on single steps of a gait."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from zittern.core.edits.address import change_layer, find_layer, layers_title
+from zittern.core.edits.command import CommandDoc
+from zittern.core.errors import EditError
+from zittern.core.motion.steps import gait_inputs
+from zittern.core.shot.shot import Shot
+from zittern.core.sources.gait import MOST_LATER, Gait, StepEdit
+
+__all__ = ["FreeSteps", "MoveStep", "MuteSteps"]
+
+_Number = Annotated[int, Field(ge=1, le=10_000_000)]
+
+
+class MoveStep(CommandDoc):
+    """Puts a step of a gait at another frame, no further than three tenths of the way to the next."""
+
+    type: Literal["move_step"] = "move_step"
+    layer: str
+    number: _Number
+    to_frame: float = Field(ge=-1e7, le=1e7)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a layer without steps."""
+        clip, layer = find_layer(shot, self.layer)
+        gait = _gait(shot, self.layer)
+        later = gait.later_at(gait_inputs(shot, clip, layer), self.number, self.to_frame)
+        within = min(max(later, -MOST_LATER), MOST_LATER)
+        return _changed(shot, self.layer, (self.number,), lambda step: step.replace(later=within))
+
+    def label(self, shot: Shot) -> str:
+        """`Move step 12 in “Steps”`."""
+        return f"Move step {self.number} in {layers_title(shot, [self.layer])}"
+
+
+class MuteSteps(CommandDoc):
+    """Leaves steps out, or takes them in again."""
+
+    type: Literal["mute_steps"] = "mute_steps"
+    layer: str
+    numbers: Annotated[tuple[_Number, ...], Field(min_length=1, max_length=20_000)]
+    mute: bool = True
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a layer without steps."""
+        return _changed(shot, self.layer, self.numbers, lambda step: step.replace(mute=self.mute))
+
+    def label(self, shot: Shot) -> str:
+        """`Leave out step 12 in “Steps”`."""
+        what = f"step {self.numbers[0]}" if len(self.numbers) == 1 else f"{len(self.numbers)} steps"
+        return f"{'Leave out' if self.mute else 'Take in'} {what} in {layers_title(shot, [self.layer])}"
+
+
+class FreeSteps(CommandDoc):
+    """All steps as they come of themselves again."""
+
+    type: Literal["free_steps"] = "free_steps"
+    layer: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a layer without steps."""
+        gait = _gait(shot, self.layer)
+        return change_layer(shot, self.layer, lambda layer: layer.replace(source=gait.replace(steps=())))
+
+    def label(self, shot: Shot) -> str:
+        """`All steps of themselves in “Steps”`."""
+        return f"All steps of themselves in {layers_title(shot, [self.layer])}"
+
+
+def _gait(shot: Shot, layer: str) -> Gait:
+    source = find_layer(shot, layer)[1].source
+    if not isinstance(source, Gait):
+        raise EditError("only a gait has steps", f"layer:{layer}.source")
+    return source
+
+
+def _changed(shot: Shot, layer_id: str, numbers: tuple[int, ...], change: Callable[[StepEdit], StepEdit]) -> Shot:
+    gait = _gait(shot, layer_id)
+    steps = {step.number: step for step in gait.steps}
+    for number in numbers:
+        steps[number] = change(steps.get(number, StepEdit(number=number)))
+    kept = tuple(steps[number] for number in sorted(steps) if steps[number].later != 0.0 or steps[number].mute)
+    return change_layer(shot, layer_id, lambda layer: layer.replace(source=gait.replace(steps=kept)))

@@ -1,0 +1,51 @@
+"""When the steps of gait layers fall: for marks on their rows, and for moving them."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.doc import Doc
+from zittern.core.motion import layers, move
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.run import Run
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+from zittern.core.sources.gait import Gait
+from zittern.core.sources.source import Inputs
+
+__all__ = ["MOST_MARKS", "StepMark", "gait_inputs", "steps"]
+
+# No row shows more.
+MOST_MARKS = 4_000
+
+
+class StepMark(Doc):
+    """A step: its number from the start on, when it falls, whether somebody moved it or left it out."""
+
+    number: int
+    frame: float
+    moved: bool
+    mute: bool
+
+
+def gait_inputs(shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None) -> Inputs:
+    """What the gait of a layer depends on, at the ends of where it is heard."""
+    first, last = layer.span_frames or clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
+    ends = np.array([max(first, shot.first_frame), max(min(last, shot.last_frame), first)], dtype=np.float64)
+    run = Run(shot, ends, cache if cache is not None else Cache())
+    move.with_facts(run)
+    return layers.inputs_of(run, clip, layer, ("pedestal",))
+
+
+def steps(shot: Shot, cache: Cache | None = None) -> dict[str, tuple[StepMark, ...]]:
+    """Of all gait layers, by layer id, in order of time."""
+    out: dict[str, tuple[StepMark, ...]] = {}
+    for clip, layer in shot.layers():
+        if not isinstance(layer.source, Gait):
+            continue
+        numbers, frames = layer.source.times(gait_inputs(shot, clip, layer, cache))
+        edits = {step.number: step for step in layer.source.steps}
+        rows = zip(numbers[:MOST_MARKS].tolist(), frames[:MOST_MARKS].tolist(), strict=True)
+        out[layer.id] = tuple(StepMark(number=n, frame=at, moved=n in edits and edits[n].later != 0.0, mute=n in edits and edits[n].mute) for n, at in rows)
+    return out
