@@ -113,42 +113,6 @@ class Rigs(unittest.TestCase):
         rigged = edited(shot_with(mounts=(self.MOVE,)).replace(lanes=()), {"type": "use_rig", "rig": "shoulder"})
         return rigged.replace(lanes=shot_with(layer("walk", seed=3, target="camera"), layer("fine", seed=4), mounts=rigged.mounts).lanes)
 
-    def test_a_preset_brings_its_dials_and_shares_those_that_are_alike(self) -> None:
-        once, clip = placed(shot_with(), BREATH, "exhausted-breath")
-        self.assertEqual([dial.name for dial in once.dials], ["exhaustion"])
-        twice, _ = placed(once.replace(dials=(once.dials[0].replace(value=fixed(10.0)),)), BREATH, "exhausted-breath")
-        self.assertEqual([(dial.name, dial.value) for dial in twice.dials], [("exhaustion", fixed(10.0))])
-        self.assertEqual((clip.from_preset.preset, clip.from_preset.dials[0].name), ("exhausted-breath", "exhaustion"))  # type: ignore[union-attr]
-
-    def test_one_of_the_same_name_that_is_something_else_stays_what_it_is(self) -> None:
-        other = shot_with(dials=(Dial(name="exhaustion", unit="m", most=3.0), Dial(name="exhaustion_2")))
-        shot, clip = placed(other, BREATH, "exhausted-breath")
-        self.assertEqual([dial.name for dial in shot.dials], ["exhaustion", "exhaustion_2", "exhaustion_3"])
-        self.assertEqual(clip.layers[0].weight, by_formula("0.2 + exhaustion_3 / 100", fixed(1.0)))
-        self.assertEqual([(each.brought, each.name) for each in clip.from_preset.dials], [("exhaustion", "exhaustion_3")])  # type: ignore[union-attr]
-
-    def test_renamed_in_the_shot_the_clip_still_knows_it(self) -> None:
-        shot = edited(
-            shot_with(), {"type": "place_preset", "preset": BREATH, "key": "exhausted-breath"}, {"type": "set_dial", "dial": "exhaustion", "name": "worn"}
-        )
-        self.assertEqual(find_clip(shot, "clip-1").from_preset.dials[0].name, "worn")  # type: ignore[union-attr]
-        bare = edited(shot, {"type": "remove_dial", "dial": "worn", "leave": True, "frame": 1})
-        self.assertEqual((bare.dials, find_clip(bare, "clip-1").from_preset.dials[0].name), ((), "worn"))  # type: ignore[union-attr]
-
-    def test_turned_up_it_moves_more(self) -> None:
-        shot = edited(shot_with(), {"type": "place_preset", "preset": BREATH})
-        sizes = [np.ptp(evaluate(shot.replace(dials=(shot.dials[0].replace(value=fixed(value)),))).total[:, 4]) for value in (0.0, 50.0, 100.0)]
-        self.assertTrue(sizes[0] < 0.4 * sizes[1] < 0.3 * sizes[2] * 2, sizes)
-
-
-class Rigs(unittest.TestCase):
-    MOVE = Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (240, 4.0)))
-
-    def held(self) -> Shot:
-        walk = layer("walk", seed=3, target="camera")
-        shot = shot_with(walk, layer("fine", seed=4, target="hands"), mounts=(self.MOVE,))
-        return edited(shot.replace(lanes=()), {"type": "use_rig", "rig": "shoulder"}).replace(lanes=shot_with(walk, layer("fine", seed=4)).lanes)
-
     def test_a_preset_brings_what_holds_the_camera_on_wish(self) -> None:
         held = self.held()
         preset = of_layers(held, ("walk", "fine"), "On the shoulder", rig=True)

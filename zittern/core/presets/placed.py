@@ -73,7 +73,7 @@ def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) ->
 
 
 def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str, rig: bool = False) -> Preset:
-    """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one. rig: with what the camera is held by."""
+    """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one. rig: with what holds the camera."""
     only = clips[0] if len(clips) == 1 else None
     first = min(shot.span_of(clip)[0] for clip in clips)
     fitting = Fitting(1.0 / lens_factor(shot), Retiming(shift_frames=-first), {})
