@@ -48,6 +48,7 @@ class Node(_Part):
     rotation: tuple[Number, Number, Number, Number] = (0.0, 0.0, 0.0, 1.0)
     scale: tuple[Number, Number, Number] = (1.0, 1.0, 1.0)
     mesh: Index | None = None
+    extras: Any = None
 
 
 class Perspective(_Part):

@@ -8,13 +8,14 @@ from zittern.core.errors import FormatError
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM, focal_for_vfov_mm
 from zittern.core.rig import rotations
 from zittern.core.rig.transforms import orthonormal
+from zittern.core.shot.mounts import KINDS
 from zittern.core.shot.shot import DEFAULT_SENSOR_MM, Picture
 from zittern.core.timebase import Fps
 from zittern.core.units import Array, deg
 from zittern.formats import gltf_model, gltf_motion
 from zittern.formats.files import Sidecars
 from zittern.formats.gltf_model import Gltf
-from zittern.formats.paths import Imported, PathFile, PathSamples, move_of, sample_plan
+from zittern.formats.paths import Imported, PathFile, PathPart, PathSamples, move_of, sample_plan
 
 __all__ = ["EXTRAS", "read"]
 
@@ -81,8 +82,24 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
         last = _STILL_LAST_FRAME
         notices.append(f"the camera does not move; the shot gets {last} frames")
     picture, sensor_mm, focal = _lens(gltf, camera, lens.sample(times)[:, 0] if lens else None, len(times))
-    samples = PathSamples(frames, pose[:, :3, 3], rotations.continuous(_rotations(pose, node)), focal, last, picture, sensor_mm)
+    samples = PathSamples(
+        frames, pose[:, :3, 3], rotations.continuous(_rotations(pose, node)), focal, last, picture, sensor_mm, _parts(gltf, chain[:-1], tracks, times)
+    )
     return Imported(move_of(samples), name, tuple(notices))
+
+
+def _parts(gltf: Gltf, nodes: list[int], tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array) -> tuple[PathPart, ...]:
+    """The mounts and layers of a rig of ours, from the ground on; nothing where a node is none of it."""
+    found = []
+    for node in nodes:
+        model = gltf.json.nodes[node]
+        own = model.extras.get(EXTRAS) if isinstance(model.extras, dict) else None
+        kind = own.get("mount") if isinstance(own, dict) else None
+        if kind not in KINDS:
+            return ()
+        local = gltf_motion.local_matrices(gltf, node, tracks, times_s)
+        found.append(PathPart((model.name or "Mount")[:120].strip() or "Mount", kind, local[:, :3, 3], rotations.continuous(_rotations(local, node))))
+    return tuple(found)
 
 
 def _rotations(pose: Array, node: int) -> Array:

@@ -21,6 +21,7 @@ from zittern.core.errors import FormatError
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.rig import chain, rotations, transforms
+from zittern.core.shot.mounts import MountKind
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 from zittern.formats.files import spool_beside
@@ -118,8 +119,8 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
 
     for motion in parts:
         add("", "times", shot.fps.seconds(motion.frames, shot.first_frame)[:, None])
-        for number, (name, tf) in enumerate(_poses(shot, motion)):
-            node = f"{number} {name}"
+        for number, (kind, name, tf) in enumerate(_poses(shot, motion)):
+            node = f"{number} {kind} {name}"
             add(node, "translation", tf[:, :3, 3])
             quats = rotations.quaternions(tf[:, :3, :3])
             before = tracks.get((node, "rotation"))
@@ -131,24 +132,24 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
     return list(tracks.values())
 
 
-def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[str, Array]]:
-    """Name and pose in its parent (F, 4, 4) of each node, from the ground to the lens: the mounts with all that is on them, the layers, what holds the
+def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]:
+    """Kind, name and pose in its parent (F, 4, 4) of each node, from the ground to the lens: the mounts with all that is on them, the layers, what holds the
     framing. They multiply to the world pose.
     """
     base = transforms.identity(len(motion.frames))
     carried = chain.On(motion.on.carried, motion.on.given)
     for mount in shot.mounts:
         own = chain.step(mount, base, motion.locals_[mount.id], carried)
-        yield mount.name, transforms.inverse(base) @ own
+        yield mount.kind, mount.name, transforms.inverse(base) @ own
         yield from _layer_poses(shot, motion, mount.id)
         base = motion.rig[mount.id]
     yield from _layer_poses(shot, motion, None)
     if chain.HOLD in motion.on.given:
         still = transforms.identity(len(motion.frames))
-        yield "Hold framing", chain.with_give(still, motion.on.given[chain.HOLD])
+        yield "free", "Hold framing", chain.with_give(still, motion.on.given[chain.HOLD])
 
 
-def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[str, Array]]:
+def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[MountKind, str, Array]]:
     total = np.zeros((len(motion.frames), 7))
     before = transforms.identity(len(motion.frames))
     for _, layer in shot.layers():
@@ -156,7 +157,7 @@ def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tup
             continue
         total = total + motion.layers[layer.id]
         after = transforms.offset_transforms(total)
-        yield f"Layer: {layer.name}", transforms.inverse(before) @ after
+        yield "free", f"Layer: {layer.name}", transforms.inverse(before) @ after
         before = after
 
 
@@ -201,7 +202,8 @@ def _document(shot: Shot, tracks: list[_Track]) -> tuple[gl.GLTF2, list[_Track]]
     named = {track.path: track for track in rest if not track.node}
     for track in (each for each in rest if each.node):
         if track.path == "translation":
-            index = build.node(gl.Node(name=track.node.split(" ", 1)[1]))
+            _, kind, name = track.node.split(" ", 2)
+            index = build.node(gl.Node(name=name, extras={EXTRAS: {"mount": kind}}))
         if track.still and (index > 0 or track.path != "translation"):
             setattr(build.gltf.nodes[index], track.path, [float(value) for value in track.first])
         else:

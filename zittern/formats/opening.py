@@ -34,7 +34,7 @@ def open_shot(filename: str, data: bytes, sidecars: Sidecars, camera: str | None
         shot = opens(data)
         return Opened(shot if name is None else shot.replace(name=name), f"Open “{plain}”")
     imported = reader_of(filename)(data, sidecars).read(camera, fps)
-    command = ReplaceMove(move=imported.move, name=plain)
+    command = ReplaceMove(move=imported.move, name=plain, with_rig=True)
     stem = plain.split(".")[0].replace("_", " ").replace("-", " ").strip()
     with faults_as(FormatError, "name"):
         shot = command.apply(new_shot(name or stem or "Imported", fps=fps))

@@ -11,14 +11,24 @@ from zittern.core.edits.moves import Move
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.numbers.curves import MOST_KEYS
 from zittern.core.numbers.param import Number, through
-from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.shot import Picture
 from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps, last_frame_covering
 from zittern.core.units import Array
 
-__all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathSamples", "keys_of", "sample_plan"]
+__all__ = ["FIRST_FRAME", "Imported", "PathFile", "PathPart", "PathSamples", "keys_of", "sample_plan"]
 
 FIRST_FRAME = 1
+
+
+@dataclass(frozen=True, slots=True)
+class PathPart:
+    """A part of a rig that was exported: its name, its kind, its poses in its parent. position_m (N, 3); angles_deg (N, 3) continuous."""
+
+    name: str
+    kind: MountKind
+    position_m: Array
+    angles_deg: Array
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +42,7 @@ class PathSamples:
     last_frame: int
     picture: Picture | None = None
     sensor_mm: float | None = None
+    parts: tuple[PathPart, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +79,16 @@ def move_of(samples: PathSamples) -> Move:
     with faults_as(FormatError):
         fields: dict[str, object] = {name: keys_of(samples.frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
         focal = None if samples.focal_mm is None else keys_of(samples.frames, samples.focal_mm)
-        return Move.model_validate({**fields, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame})
+        rig = tuple(_mount_of(samples.frames, part, n) for n, part in enumerate(samples.parts, 1))
+        return Move.model_validate(
+            {**fields, "rig": rig, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame}
+        )
+
+
+def _mount_of(frames: Array, part: PathPart, number: int) -> Mount:
+    columns = np.concatenate([part.position_m, part.angles_deg], axis=1)
+    numbers = {name: keys_of(frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
+    return Mount.model_validate({"id": f"mount-{number}", "name": part.name, "kind": part.kind, **numbers})
 
 
 def keys_of(frames: Array, values: Array) -> Number:

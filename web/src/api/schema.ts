@@ -3097,7 +3097,7 @@ export interface components {
         };
         /**
          * Move
-         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0.
+         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, where the file has them.
          */
         Move: {
             /** Focal Mm */
@@ -3107,6 +3107,11 @@ export interface components {
             /** Pan Deg */
             pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             picture?: components["schemas"]["Picture"] | null;
+            /**
+             * Rig
+             * @default []
+             */
+            rig: components["schemas"]["Mount"][];
             /** Roll Deg */
             roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /** Sensor Mm */
@@ -4108,7 +4113,7 @@ export interface components {
         };
         /**
          * ReplaceMove
-         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount; the range keeps
+         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps
          *     its start and gets the path's length.
          */
         ReplaceMove: {
@@ -4120,6 +4125,11 @@ export interface components {
              * @enum {string}
              */
             type: "replace_move";
+            /**
+             * With Rig
+             * @default false
+             */
+            with_rig: boolean;
         };
         /** RevisionNameIn */
         RevisionNameIn: {

@@ -26,7 +26,7 @@ _MOST_ADDED_FRAMES = 20_000
 
 
 class Move(Doc):
-    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0."""
+    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, where the file has them."""
 
     x_m: Param
     y_m: Param
@@ -38,16 +38,18 @@ class Move(Doc):
     picture: Picture | None = None
     sensor_mm: float | None = None
     last_frame: int = Field(ge=_PATH_START, le=MOST_FRAMES)
+    rig: tuple[Mount, ...] = Field(default=(), max_length=50)
 
 
 class ReplaceMove(CommandDoc):
-    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount; the range keeps
+    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps
     its start and gets the path's length.
     """
 
     type: Literal["replace_move"] = "replace_move"
     move: Move
     name: str = Field(max_length=120)
+    with_rig: bool = False
 
     def apply(self, shot: Shot) -> Shot:
         """Layers on mounts that go act at the lens end from then on."""
@@ -60,7 +62,8 @@ class ReplaceMove(CommandDoc):
             value = getattr(move, field)
             if value is not None:
                 changes[field] = value
-        return with_mounts(shot, (mount,)).replace(**changes)
+        rig = move.rig if self.with_rig and move.rig else (mount,)
+        return with_mounts(shot, rig).replace(**changes)
 
     def label(self, shot: Shot) -> str:
         """`Bring in move “follow.glb”`."""

@@ -1,18 +1,8 @@
 /** Actions on the rig: mounts, what is on them, poses. */
 import { facts } from "../../stores/facts";
+import { mountId, mountNow } from "../../stores/rig";
 import { type MountPart, view } from "../../stores/view";
-import {
-  copied,
-  copyPose,
-  fit,
-  follow,
-  holdFraming,
-  mountNow,
-  moveMount,
-  pastePose,
-  removeMount,
-  takeRig,
-} from "../rig";
+import { copied, copyPose, fit, follow, holdFraming, moveMount, pastePose, removeMount, takeRig } from "../rig";
 import { outsidePose } from "../set-view";
 import { type Action, shotNow } from "./action";
 
@@ -72,7 +62,7 @@ export const RIGGING: Action[] = [
     id: "copy-pose",
     title: "Copy the pose of this mount",
     keys: ["Shift+C"],
-    run: () => copyPose(mountNow()?.id ?? null),
+    run: () => copyPose(mountId()),
   },
   { id: "copy-camera", title: "Copy the pose of the camera", keys: [], run: () => copyPose(null) },
   { id: "copy-eye", title: "Copy the pose of the Set view's eye", keys: [], run: copyEye },

@@ -3,6 +3,7 @@ import type { AxisName, Clip, Dial, FieldLook, Layer, MoveField, Param, Shot } f
 import { AXES } from "../../shared/axes";
 import { fieldsOf, sourceFacts, valueAt } from "../../shared/fields";
 import { facts } from "../../stores/facts";
+import { workMount } from "../../stores/rig";
 
 export type Track = {
   at: string;
@@ -31,12 +32,12 @@ function grouped(looks: FieldLook[], make: (look: FieldLook) => Track): CurveGro
   return [...groups.values()];
 }
 
-/** Groups of the camera's move: of the mount that is chosen, else of the last. */
+/** Groups of the camera's move: of the mount that is worked on, with what is on it. */
 export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
-  const mount = shot.mounts.find((each) => each.id === chosen) ?? shot.mounts.at(-1);
+  const mount = workMount(shot, chosen);
   if (!mount) return [];
   const looks = facts().forms.move;
-  return grouped(looks, (look) => {
+  const pose = grouped(looks, (look) => {
     const { field, title, ink } = look;
     const lens = look.group === "lens";
     return {
@@ -47,6 +48,27 @@ export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
       poseColumn: lens || shot.mounts.length === 1 ? looks.indexOf(look) : undefined,
     };
   });
+  const at = `mount:${mount.id}`;
+  const more = [
+    partGroups(at, mount, facts().forms.mount, ""),
+    ...PARTS.map((part) => partGroups(`${at}.${part}`, mount[part], facts().forms[part], `${part}: `)),
+    partGroups("shot.hold", shot.hold, facts().forms.hold, "hold framing: "),
+  ];
+  return [...pose, ...more.flat()];
+}
+
+const PARTS = ["operator", "give", "ride"] as const;
+
+/** Groups of what is on a mount, where it is there. */
+function partGroups(at: string, part: object | null | undefined, looks: FieldLook[], called: string): CurveGroup[] {
+  if (!part) return [];
+  const groups = grouped(looks, (look) => ({
+    at: `${at}.${look.field}`,
+    title: look.title,
+    ink: look.ink,
+    param: valueAt(part, look.field) as Param,
+  }));
+  return groups.map((group) => ({ ...group, title: `${called}${group.title}` }));
 }
 
 /** Groups of a layer: its weight and speed, its source, and its swings, where it has any. */

@@ -4,8 +4,9 @@ import { limitsOf } from "../../shared/fields";
 import { curveOf, ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
+import { workMount } from "../../stores/rig";
 import { view } from "../../stores/view";
-import { FIELDS, workMount } from "./commands";
+import { FIELDS } from "./commands";
 import { extend, pinnedKeys, runOn, stretch, tryStretch } from "./pins";
 
 const SIDES = { before: "before the first", after: "after the last" } as const;

@@ -1,16 +1,12 @@
 /** Commands on the move of the open shot, at the present frame and on the mount that is chosen. */
-import type { Command, Mount, MoveField, Shot } from "../../api/types";
+import type { Command, MoveField, Shot } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
+import { mountId, workMount } from "../../stores/rig";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { pinTitles } from "../lanes";
-
-/** The part of the rig that is worked on: the one chosen, else the last. */
-export function workMount(shot: Shot, chosen = view.getState().mount): Mount | undefined {
-  return shot.mounts.find((mount) => mount.id === chosen) ?? shot.mounts.at(-1);
-}
 
 /** Numbers of a mount, in order. */
 export const FIELDS: readonly MoveField[] = facts()
@@ -21,8 +17,9 @@ export type MoveOrLens = MoveField | "focal_mm";
 
 /** Sets a number of the move at the present frame. */
 export function moveCommand(field: MoveOrLens, value: number): Command {
-  const { keyEveryChange: key, mount } = view.getState();
-  return { type: "set_move", frame: transport.getState().frame, values: { [field]: value }, key, mount };
+  const { keyEveryChange: key } = view.getState();
+  const { frame } = transport.getState();
+  return { type: "set_move", frame, values: { [field]: value }, key, mount: mountId() };
 }
 
 /** Address of a number of the move. */

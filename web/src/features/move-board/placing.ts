@@ -1,6 +1,7 @@
 /** Placing the camera: for the buttons of the board and for the command list alike. */
 import type { Command, MoveField } from "../../api/types";
 import { commit } from "../../stores/editing";
+import { mountId } from "../../stores/rig";
 import { transport } from "../../stores/transport";
 import { preview } from "../../stores/trying";
 import { view } from "../../stores/view";
@@ -10,8 +11,8 @@ import { moveCommand } from "./commands";
 const ANGLES: readonly MoveField[] = ["pan_deg", "tilt_deg", "roll_deg"];
 
 function here() {
-  const { keyEveryChange: key, mount } = view.getState();
-  return { frame: transport.getState().frame, key, mount };
+  const { keyEveryChange: key } = view.getState();
+  return { frame: transport.getState().frame, key, mount: mountId() };
 }
 
 /** Turns angles to the nearest right angle, or sets numbers to zero. */

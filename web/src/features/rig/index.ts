@@ -9,7 +9,6 @@ export {
   fit,
   follow,
   holdFraming,
-  mountNow,
   moveMount,
   pastePose,
   removeMount,

@@ -6,6 +6,7 @@ import { facts } from "../../stores/facts";
 import { motion, rowOf } from "../../stores/motion";
 import { complain, note } from "../../stores/notes";
 import { adopt, openShot } from "../../stores/openShot";
+import { mountNow } from "../../stores/rig";
 import { madeBy } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { type CopiedPose, selectMount, view } from "../../stores/view";
@@ -15,13 +16,6 @@ import { anglesOf } from "./turns";
 export const KINDS = (facts().forms.mount.find(({ field }) => field === "kind")?.choices ?? []) as MountKind[];
 
 const documentNow = (): Shot | null => openShot.getState().state?.document ?? null;
-
-/** The mount that is worked on: the one chosen, else the last. */
-export function mountNow(): Shot["mounts"][number] | undefined {
-  const { mount } = view.getState();
-  const mounts = documentNow()?.mounts ?? [];
-  return mounts.find(({ id }) => id === mount) ?? mounts.at(-1);
-}
 
 /** Shows what an edit made, the first of several. */
 function showMade(state: State): void {

@@ -1,6 +1,7 @@
 import type { Command, MoveField } from "../../api/types";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
+import { mountId } from "../../stores/rig";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 
@@ -15,7 +16,8 @@ export function placeLens(
   pose: WorldPose,
   meant: readonly MoveField[] = FIELDS,
 ): Extract<Command, { type: "place_lens" }> {
-  const { locks, keyEveryChange, mount } = view.getState();
+  const { locks, keyEveryChange } = view.getState();
+  const mount = mountId();
   const alone = openShot.getState().state?.document.mounts.length === 1;
   const locked = FIELDS.filter((field) => locks.includes(field) || (alone && !meant.includes(field)));
   return {

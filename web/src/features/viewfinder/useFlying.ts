@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import type { Command } from "../../api/types";
 import { useDraggingOn } from "../../shared/useDragging";
 import { commit } from "../../stores/editing";
+import { mountId } from "../../stores/rig";
 import { pause, transport } from "../../stores/transport";
 import { cancelPreview, preview } from "../../stores/trying";
 import { view } from "../../stores/view";
@@ -16,7 +17,8 @@ const STILL = { pan_deg: 0, tilt_deg: 0, truck_m: 0, pedestal_m: 0, dolly_m: 0 }
 type Steps = typeof STILL;
 
 function flight(steps: Steps): Command {
-  const { keyEveryChange: key, mount, locks: locked } = view.getState();
+  const { keyEveryChange: key, locks: locked } = view.getState();
+  const mount = mountId();
   return { type: "fly", frame: transport.getState().frame, roll_deg: 0, ...steps, key, mount, locked };
 }
 
