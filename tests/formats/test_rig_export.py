@@ -1,6 +1,7 @@
 """A rig with everything on it as nested nodes, there and back."""
 
 import json
+import struct
 import unittest
 
 import numpy as np
@@ -18,7 +19,7 @@ from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import open_shot
-from zittern.formats.table import written
+from zittern.formats.table import reader_of, written
 
 
 def shot() -> Shot:
@@ -67,17 +68,13 @@ class AndBack(unittest.TestCase):
         text = json.dumps(document).encode()
         text += b" " * (-len(text) % 4)
         rest = glb[20 + length :]
-        other = (
-            b"glTF" + (2).to_bytes(4, "little") + (20 + len(text) + len(rest)).to_bytes(4, "little") + len(text).to_bytes(4, "little") + b"JSON" + text + rest
-        )
+        other = struct.pack("<4sIII4s", b"glTF", 2, 20 + len(text) + len(rest), len(text), b"JSON") + text + rest
         back = self.opened(other)
         self.assertEqual(len(back.mounts), 1)
         np.testing.assert_allclose(evaluate(back).pose.position_m, evaluate(shot()).pose.position_m, atol=1e-4)
 
     def test_put_in_place_of_a_move_it_is_one_mount_unless_asked_for(self) -> None:
         glb = written("glb", shot(), evaluate(shot()))
-        from zittern.formats.table import reader_of
-
         move = reader_of("rig.glb")(glb, no_sidecars).read(None, Fps(num=24)).move.model_dump()
         one = edited(shot_with(), {"type": "replace_move", "move": move, "name": "rig"})
         self.assertEqual(len(one.mounts), 1)

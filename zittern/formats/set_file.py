@@ -94,16 +94,18 @@ def poses_from(data: bytes, name: str, shot: Shot, frame: float, count: int) -> 
 
 
 def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Array, Array]:
-    """Where an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F, 3) degrees. Raises FormatError."""
+    """Where the middle of an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F, 3) degrees. Raises FormatError."""
     gltf = gltf_model.load(data, no_sidecars)
-    chain = gltf.above(_found(gltf, name))
+    found = _found(gltf, name)
+    low, high = _box_m(gltf, found)
+    chain = gltf.above(found)
     tracks, _ = gltf_motion.tracks_of(gltf, chain)
     world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(frames, shot.first_frame))
     try:
         turned = transforms.orthonormal(world[:, :3, :3])
     except np.linalg.LinAlgError as error:
         raise FormatError(f"the object {name!r} is flattened to nothing, so it has no way of standing", "ride.object") from error
-    return world[:, :3, 3], rotations.continuous(turned)
+    return (world @ np.array([*(low + high) / 2.0, 1.0]))[:, :3], rotations.continuous(turned)
 
 
 def _found(gltf: Gltf, name: str) -> int:

@@ -26,7 +26,7 @@ _MOST_ADDED_FRAMES = 20_000
 
 
 class Move(Doc):
-    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, where the file has them."""
+    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, if any."""
 
     x_m: Param
     y_m: Param

@@ -43,8 +43,8 @@ export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
           {...size}
         />
       )}
-      {layer.source.kind === "gait" && <StepMarks layer={layer} {...size} />}
       {chosen !== "no" && span && <SpanGrips at={() => alike(layer.id)} span={span} name={layer.name} {...size} />}
+      {layer.source.kind === "gait" && <StepMarks layer={layer} {...size} />}
     </div>
   );
 }

@@ -36,7 +36,7 @@ export function StepMarks({ layer, width, height }: { layer: Layer; width: numbe
       tabIndex={-1}
       aria-label={`Step ${mark.number} at frame ${mark.frame.toFixed(1)}${mark.mute ? ", left out" : ""}`}
       title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", left out" : ""}\ndrag moves it, Alt-click leaves it out or takes it in`}
-      className="absolute flex h-2.5 w-2 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
+      className="absolute z-[6] flex h-2.5 w-2 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
       style={{ left: x(mark.frame), top: height - 10 }}
       {...bind(mark)}
     >

@@ -13,7 +13,7 @@ const SHAPES: Record<MountKind, string> = {
 /** The shape of a mount, in its row. */
 export function MountGlyph({ kind }: { kind: MountKind }) {
   return (
-    <svg width="14" height="14" viewBox="0 0 14 14" className="shrink-0" role="img" aria-label={kind}>
+    <svg width="14" height="14" viewBox="0 0 14 14" className="shrink-0" aria-hidden="true">
       <path d={SHAPES[kind]} fill="none" stroke="currentColor" strokeWidth="1.3" strokeLinejoin="round" />
     </svg>
   );

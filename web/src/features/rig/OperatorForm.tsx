@@ -70,7 +70,7 @@ function ToKeys({ mount }: { mount: string }) {
 /** Places in the picture by name: where the subject should sit, from this frame on where they are keyed. */
 function Places({ at }: { at: string }) {
   return (
-    <fieldset className="flex flex-wrap gap-1" aria-label="Place of the subject in the picture">
+    <fieldset className="flex flex-wrap gap-1" aria-label="Places by name">
       {facts().forms.places.map(({ title, across_percent, up_percent }) => (
         <button
           key={title}
