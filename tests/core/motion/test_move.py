@@ -15,6 +15,7 @@ from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import reads_of
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.sources.gait import Gait
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
@@ -89,3 +90,23 @@ class Reading(unittest.TestCase):
         scope = replace(WALK.scope(1.0), values={"speed": lambda frames: frames * 2})
         other = scope.over(np.array([7.0]))
         self.assertEqual((other.values["speed"](other.frames)[0], other.seconds[0]), (14.0, 0.25))
+
+
+class MadeOf(unittest.TestCase):
+    def test_turns_at_the_lens_leave_what_follows_the_speed_alone(self) -> None:
+        gait = Gait.model_validate({"follows": "the path"})
+        walk = Mount(id="walk", name="Walk", z_m=keyed((1, 0.0), (241, -12.0)), pan_deg=keyed((1, 0.0), (241, 9.0)))
+        head = Mount(id="head", name="Head", tilt_deg=keyed((1, 0.0), (100, 5.0)))
+        shot = shot_with(layer("steps", gait), mounts=(walk, head), last_frame=241)
+        cache = Cache()
+        before = evaluate(shot, cache=cache).layers["steps"]
+        for mounts, same in (
+            ((walk, head.replace(roll_deg=fixed(4.0))), True),
+            ((walk.replace(pan_deg=fixed(3.0)), head), True),
+            ((walk, head.replace(pivot_m=(0.0, 0.0, 0.3))), False),
+            ((walk, head.replace(length_m=fixed(1.0))), False),
+            ((walk.replace(z_m=keyed((1, 0.0), (241, -8.0))), head), False),
+        ):
+            after = evaluate(shot.replace(mounts=mounts), cache=cache).layers["steps"]
+            self.assertEqual(after is before, same)
+            np.testing.assert_array_equal(after, evaluate(shot.replace(mounts=mounts)).layers["steps"])

@@ -83,7 +83,7 @@ def _steered(run: Run, mount: Mount, operator: Operator) -> Array:
             out[:, axis] = led(played(seen, slack[:, axis])[:, None], hz, damping, step)[:, 0]
         return out
 
-    return at_frames(grid, run.cache.get(("aim", *made_from), make), run.frames)
+    return at_frames(grid, run.tables.get(("aim", *made_from), make), run.frames)
 
 
 def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frames: Array) -> Array:

@@ -23,7 +23,7 @@ from zittern.core.units import Array
 __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
 
 # Enough for what the parts of one evaluation share: tables of phases and angles.
-_PARTS_BYTES = 32 * 2**20
+_PARTS_BYTES = 64 * 2**20
 
 
 # The tables of a motion: arrays by name.

@@ -13,7 +13,7 @@ from collections.abc import Callable
 import numpy as np
 
 from zittern.core.motion.aim import framing_of, to_target
-from zittern.core.motion.memory import at_frames, coarsened, filled, grid_frames
+from zittern.core.motion.memory import at_frames, coarsened, filled, grid_frames, step_s
 from zittern.core.motion.run import Run
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
@@ -51,7 +51,7 @@ def drift_deg(shot: Shot, scope: Scope, pose: Array) -> Array:
 def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], poses: Callable[[Run], Array]) -> Array:
     """The slow part of it at the frames of a run, by weight. poses: tf_world_lens of a run without the hold. (F, 2) degrees."""
     shot = run.shot
-    coarse = coarsened(grid_frames(shot, _LEAD_S))
+    coarse = coarsened(grid_frames(shot, _LEAD_S), step_s(shot, _LEAD_S))
 
     def part(frames: Array) -> Array:
         sub = run.over(frames, run.cache)
@@ -65,7 +65,7 @@ def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], p
         slow = signal.sosfiltfilt(signal.butter(_ORDER, hold.below_hz, fs=1.0 / step, output="sos"), drift, axis=0)
         return np.clip(slow, -_MOST_DEG, _MOST_DEG)
 
-    slow = at_frames(coarse, run.cache.get(("hold", len(coarse), *made_from, run.key_of(hold)), make), run.frames)
+    slow = at_frames(coarse, run.tables.get(("hold", len(coarse), *made_from, run.key_of(hold)), make), run.frames)
     return np.asarray(slow * hold.weight.sample(run.scope)[:, None], dtype=np.float64)
 
 

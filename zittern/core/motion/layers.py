@@ -100,4 +100,4 @@ def _phase(run: Run, scope: Scope, factors: tuple[Number, ...], start: float, la
         return integrate(factors, scope, start)
     reach = (min(run.span[0], max(start, run.span[0] - _LEAD_FRAMES)), max(run.span[1], min(last, run.span[1] + _LEAD_FRAMES)) + 1.0)
     key = ("phase", reach, start, *(run.key_in(factor, scope.span) for factor in factors))
-    return integrate(factors, scope, start, run.cache.get(key, lambda: phase_table(factors, scope, start, reach)))
+    return integrate(factors, scope, start, run.tables.get(key, lambda: phase_table(factors, scope, start, reach)))

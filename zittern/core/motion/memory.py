@@ -17,8 +17,8 @@ __all__ = ["STEP_S", "at_frames", "coarsened", "filled", "grid_frames", "lead_s"
 
 # Steps a second: at 12 Hz, the fastest that a body or a head swings, ten to a cycle.
 STEP_S = 1.0 / 120.0
-# A shot that would need more points than this is stepped through more coarsely: an hour and a quarter still is not.
-_MOST_POINTS = 600_000
+# A shot that would need more points than this is stepped through more coarsely: 40 minutes still are not.
+_MOST_POINTS = 300_000
 # What goes in is worked out at one of so many points: at 12 Hz still five to a cycle, with a cubic curve through them.
 _EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
@@ -53,10 +53,12 @@ def grid_frames(shot: Shot, lead_s: float) -> Array:
     return np.asarray(shot.first_frame + np.arange(-before, after + 1) * (step * fps), dtype=np.float64)
 
 
-def coarsened(grid: Array) -> Array:
+def coarsened(grid: Array, step_s: float) -> Array:
     """Every other point of a grid, at least as far as it reaches. What goes into a stage with memory is cheap to follow but dear to make: it is made
-    here, and taken at the points between by `at_frames`. (C,).
+    here, and taken at the points between by `at_frames`. (C,). step: of the grid, in seconds; one that is coarse already stays.
     """
+    if step_s > STEP_S:
+        return grid
     step = _EVERY * (grid[1] - grid[0])
     return np.asarray(grid[0] + step * np.arange((len(grid) - 1 + _EVERY - 1) // _EVERY + 1), dtype=np.float64)
 

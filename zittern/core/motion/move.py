@@ -60,15 +60,27 @@ def moments(run: Run) -> Moments:
 
 def with_facts(run: Run) -> None:
     """Puts the facts of the path into the run's scope; they are worked out when somebody reads them."""
-    subject = run.shot.subject
-    made_from = [*(mount.bare for mount in run.shot.mounts), *([subject] if subject else [])]
-    made_of = "".join([*(str(run.key_of(part)) for part in made_from), *sorted(chain.held(run.shot))])
-    run.made_of |= dict.fromkeys(FACTS, made_of)
+    subject = [run.shot.subject] if run.shot.subject else []
+    still = "".join(sorted(chain.held(run.shot)))
+    made_of = {name: "".join([*(str(run.key_of(part)) for part in (*parts(run.shot), *subject)), still]) for name, parts in _MADE_OF.items()}
+    run.made_of |= made_of
     placed = any(cue.place_m is not None for cue in run.shot.cues)
-    run.made_of[CUES] = run.shot.cues_print + (made_of if placed else "")
-    key = (made_of, *run.base[1:])
-    facts = {name: _remembered(run.shot, run.scope, run.cache, (name, *key), fact) for name, fact in FACTS.items()}
+    run.made_of[CUES] = run.shot.cues_print + (made_of["bearing"] if placed else "")
+    facts = {name: _remembered(run.shot, run.scope, run.cache, (name, made_of[name], *run.base[1:]), fact) for name, fact in FACTS.items()}
     run.scope = replace(run.scope, values={**run.scope.values, **facts})
+
+
+def _all_mounts(shot: Shot) -> tuple[Mount, ...]:
+    return tuple(mount.bare for mount in shot.mounts)
+
+
+def _mounts_that_place(shot: Shot) -> tuple[Mount, ...]:
+    """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last that does."""
+    mounts = [mount.bare for mount in shot.mounts]
+    while len(mounts) > 1 and mounts[-1].only_turns:
+        mounts.pop()
+    mounts[-1] = mounts[-1].unturned
+    return tuple(mounts)
 
 
 def scope_at(shot: Shot, frames: Array | float) -> Scope:
@@ -121,3 +133,7 @@ def _bearing(shot: Shot, scope: Scope) -> Array:
 
 
 FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {"speed": _speed, "height": _height, "distance": _distance, "bearing": _bearing}
+# What each of them is made of, besides the subject.
+_MADE_OF: Mapping[str, Callable[[Shot], tuple[Mount, ...]]] = {
+    "speed": _mounts_that_place, "height": _mounts_that_place, "distance": _mounts_that_place, "bearing": _all_mounts,
+}  # fmt: skip

@@ -20,8 +20,8 @@ __all__ = ["Run"]
 
 @dataclass
 class Run:
-    """shot, frames (F,), cache. `scope` is what numbers may look at; the stage of the move adds the facts of the path to it. `made_of` names,
-    for each value of the scope, what it was made from.
+    """shot, frames (F,), cache. tables: where stages keep what they make for the whole shot, which serves all runs of it. `scope` is what numbers may look
+    at; the stage of the move adds the facts of the path to it. `made_of` names, for each value of the scope, what it was made from.
     """
 
     shot: Shot
@@ -30,10 +30,12 @@ class Run:
     scope: Scope = field(init=False)
     span: tuple[float, float] = field(init=False)
     base: tuple[Any, ...] = field(init=False)
+    tables: Cache = field(init=False)
     made_of: dict[str, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.scope = self.shot.scope(self.frames)
+        self.tables = self.cache
         self.span = (float(self.shot.first_frame), float(self.shot.last_frame))
         grid = hashlib.blake2b(self.frames.tobytes(), digest_size=12).hexdigest()
         self.base = (grid, self.shot.fps.num, self.shot.fps.den, *self.span)
@@ -43,6 +45,7 @@ class Run:
     def over(self, frames: Array, cache: Cache) -> Run:
         """The same shot at other frames, with what this run knows of the path."""
         out = Run(self.shot, frames, cache)
+        out.tables = self.tables
         out.scope, out.made_of = self.scope.over(frames), dict(self.made_of)
         return out
 

@@ -67,6 +67,25 @@ class Mount(Doc):
         return known
 
     @property
+    def only_turns(self) -> bool:
+        """Whether what hangs on it stays where it is, whatever its angles."""
+        return self._turns_in_place and all(getattr(self, field).constant == 0.0 for field in MOVE_FIELDS[:3])
+
+    @property
+    def _turns_in_place(self) -> bool:
+        return self.ride is None and not any(self.pivot_m) and self.length_m.constant == 0.0
+
+    @property
+    def unturned(self) -> Mount:
+        """The same without its angles, where they do not move what hangs on it."""
+        if not self._turns_in_place:
+            return self
+        known: Mount | None = self.__dict__.get("_unturned")
+        if known is None:
+            known = self.__dict__["_unturned"] = self.replace(**dict.fromkeys(MOVE_FIELDS[3:], fixed(0.0)))
+        return known
+
+    @property
     def bare(self) -> Mount:
         """The same without operator and give: what its keyed pose is made from."""
         if self.operator is None and self.give is None:
