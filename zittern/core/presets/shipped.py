@@ -1,7 +1,4 @@
-"""THE TABLE of presets that come with the application. Why each is as it is, and what it measures: docs/presets.md.
-
-Those tagged “rebuild” imitate the ground and people with what there is; they will be made anew from sources of their own.
-"""
+"""THE TABLE of presets that come with the application. Why each is as it is, and what it measures: docs/presets.md."""
 
 from __future__ import annotations
 
@@ -51,6 +48,12 @@ def _steps(cadence_hz: float, surface: str = "firm", way: str = "walk", /, **swi
     """Up and down once a step, from side to side once in two."""
     source = Gait.model_validate({"way": way, "cadence_hz": fixed(cadence_hz), "surface": surface})
     return _layer("steps", "Steps", source, **swings)
+
+
+def _beats(id_: str, name: str, ring_hz: float, settle_s: float, rhythm_hz: float, weight: Number, **swings: float) -> Layer:
+    """Blows of no rhythm that anybody could tell, each of which rings out: what pushes comes again and again, and never alike."""
+    source = Hit(ring_hz=fixed(ring_hz), settle_s=fixed(settle_s), answers="no cues", at_start=False, rhythm_hz=fixed(rhythm_hz), uneven=fixed(1.0))
+    return _layer(id_, name, source, weight, **swings)
 
 
 def _breath(a_minute: float, exertion: float, **swings: float) -> Layer:
@@ -125,16 +128,20 @@ SHIPPED: tuple[Preset, ...] = (
         dials=(_dial("sea", 40.0),),
     ),
     Preset(
-        name="Crowd jostle", tags=("hand", "wild", "rebuild"), line="Pushed from all sides, never for long in one place.",
+        name="Crowd jostle", tags=("hand", "wild"), line="Pushed from all sides, never for long in one place.",
         layers=(
-            _noise("push", "Pushes", 0.7, 4, weight=_CROWD, truck=3.5, dolly=2.5, pan=0.9, roll=0.7),
+            _beats("push", "Shoulders", 1.1, 0.9, 0.9, _CROWD, truck=4.0, dolly=3.0, pan=1.1, roll=0.9),
+            _noise("give", "Giving way", 0.45, 2, weight=_CROWD, truck=2.2, dolly=1.6, pan=0.5),
             _noise("hand", "Hand", 1.8, 2, pan=0.25, tilt=0.3, pedestal=0.8),
         ),
         dials=(_dial("crowd", 50.0),),
     ),
     Preset(
-        name="Startled", tags=("hand", "event", "rebuild"), length_s=2.5, line="A jolt that dies away within two seconds.",
-        layers=(_noise("jolt", "Jolt", 3.2, 3, weight=by_formula("2.2 * decay(4 * u, 0.7)", _ONE), pan=0.7, tilt=0.9, roll=0.5, pedestal=1.5, dolly=1.0),),
+        name="Startled", tags=("hand", "event"), length_s=2.5, line="A jolt that dies away within two seconds.",
+        layers=(
+            _layer("jolt", "Jolt", Hit(ring_hz=fixed(2.2), settle_s=fixed(1.1), answers="no cues"), pan=1.6, tilt=2.4, roll=0.9, pedestal=3.0, dolly=2.0),
+            _noise("nerves", "Nerves", 3.2, 2, weight=by_formula("decay(4 * u, 1)", _ONE), pan=0.35, tilt=0.4, roll=0.25),
+        ),
     ),
     Preset(
         name="Exhausted breath", tags=("breath", "tense"), line="Out of breath: the chest lifts the camera, arms tremble.",
@@ -161,17 +168,17 @@ SHIPPED: tuple[Preset, ...] = (
         ),
     ),
     Preset(
-        name="Rumble in waves", tags=("ground", "event", "rebuild"), line="Something large, far away: the ground swells and is quiet again.",
+        name="Rumble in waves", tags=("ground", "event"), line="Something large, far away: the ground swells and is quiet again.",
         layers=(
-            _noise("rumble", "Rumble", 5.5, 2, weight=_SWELLING, pedestal=0.5, tilt=0.16, roll=0.14, truck=0.4),
-            _noise("far", "Far away", 0.5, 1, tilt=0.08, pan=0.08),
+            _beats("rumble", "Rumble", 5.5, 0.7, 6.0, _SWELLING, pedestal=0.5, tilt=0.14, roll=0.12, truck=0.35),
+            _beats("far", "Far away", 0.9, 1.4, 0.7, _ONE, tilt=0.14, pan=0.12, pedestal=0.6),
         ),
     ),
     Preset(
-        name="Close tremor", tags=("ground", "wild", "rebuild"), line="The ground itself shakes, hard, across and up and down.",
+        name="Close tremor", tags=("ground", "wild"), line="The ground itself shakes, hard, across and up and down.",
         layers=(
-            _noise("shake", "Ground", 4.2, 3, truck=1.6, pedestal=1.4, dolly=1.2, tilt=0.35, roll=0.45, pan=0.25),
-            _noise("sway", "Sway", 1.0, 1, truck=2.5, roll=0.4),
+            _beats("shake", "Ground", 4.2, 0.5, 5.0, _ONE, truck=1.6, pedestal=1.5, dolly=1.2, tilt=0.35, roll=0.45, pan=0.25),
+            _beats("sway", "Sway", 1.1, 1.2, 1.4, _ONE, truck=2.6, dolly=1.4, roll=0.45),
         ),
     ),
     Preset(
