@@ -41,7 +41,7 @@ class Placing(WithPresets):
         for wrong, pattern in (
             ({"layers": []}, "layers"),
             ({"layers": preset["layers"] * 40}, "layers"),
-            ({"schema_version": 3}, "schema_version"),
+            ({"schema_version": 99}, "schema_version"),
             ({"length_s": 1e308}, "length_s"),
             ({"name": ""}, "name"),
         ):

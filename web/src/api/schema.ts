@@ -3097,7 +3097,7 @@ export interface components {
         };
         /**
          * Move
-         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, where the file has them.
+         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, if any.
          */
         Move: {
             /** Focal Mm */

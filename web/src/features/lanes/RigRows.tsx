@@ -3,7 +3,7 @@ import { useStore } from "zustand";
 import type { Shot } from "../../api/types";
 import { selectPins, view } from "../../stores/view";
 import { AddMountMenu } from "../rig";
-import { MountRow } from "./MountRow";
+import { MOUNT_ROW_PX, MountRow } from "./MountRow";
 import { MOVE_HEIGHT_PX, MoveLane } from "./MoveLane";
 import { moveFrames } from "./moveFrames";
 
@@ -27,14 +27,18 @@ export function RigRows({ shot, width, headPx }: RigRowsProps) {
       <div className="flex">
         <Head headPx={headPx} height={HEAD_ROW_PX} open title="Rig" told={rig + told} />
       </div>
-      {shot.mounts.map((mount) => (
-        <MountRow key={mount.id} shot={shot} mount={mount} width={width} headPx={headPx} />
-      ))}
+      <div className="overflow-y-auto [scrollbar-width:none]" style={{ maxHeight: MOST_ROWS * MOUNT_ROW_PX }}>
+        {shot.mounts.map((mount) => (
+          <MountRow key={mount.id} shot={shot} mount={mount} width={width} headPx={headPx} />
+        ))}
+      </div>
     </section>
   );
 }
 
 const HEAD_ROW_PX = 22;
+/** More mounts than this scroll. */
+const MOST_ROWS = 6;
 
 type HeadProps = { headPx: number; height: number; open: boolean; title: string; told: string };
 

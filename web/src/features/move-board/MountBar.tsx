@@ -1,9 +1,12 @@
+import { useStore } from "zustand";
 import type { Shot } from "../../api/types";
-import { selectMount } from "../../stores/view";
+import { selectMount, view } from "../../stores/view";
 
 /** In a rig of several mounts: which one the numbers below belong to, from the ground to the lens. */
 export function MountBar({ document, mount }: { document: Shot; mount: string | null }) {
-  if (document.mounts.length < 2 || !mount) return null;
+  // The rows say the same while they are there.
+  const rows = useStore(view, (state) => state.rigOpen);
+  if (document.mounts.length < 2 || !mount || rows) return null;
   return (
     <div className="cond flex items-center gap-1 text-xs">
       <span className="text-(--graphite)">rig</span>
@@ -14,7 +17,7 @@ export function MountBar({ document, mount }: { document: Shot; mount: string | 
             type="button"
             aria-pressed={each.id === mount}
             title={`${each.name}: its own numbers, in the frame of what carries it`}
-            className={`max-w-40 truncate rounded-sm border border-base-300 px-2 py-0.5 ${each.id === mount ? "border-primary bg-(--wash) text-primary" : "hover:bg-base-200"}`}
+            className={`max-w-40 shrink-0 truncate rounded-sm border border-base-300 px-2 py-0.5 ${each.id === mount ? "border-primary bg-(--wash) text-primary" : "hover:bg-base-200"}`}
             onClick={() => selectMount(each.id)}
           >
             {each.name}

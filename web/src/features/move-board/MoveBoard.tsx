@@ -24,7 +24,7 @@ export function MoveBoard() {
   if (!document || !mount) return null;
   return (
     <div className="flex flex-col gap-2 px-3 py-2">
-      <MoveHead />
+      <MoveHead name={document.mounts.length > 1 ? mount.name : "Move"} />
       <MountBar document={document} mount={mount.id} />
       <Parts mount={mount} />
       {part === "pose" && <PosePart document={document} mount={mount} />}

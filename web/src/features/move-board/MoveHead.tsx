@@ -4,12 +4,14 @@ import { view } from "../../stores/view";
 import { keyHere } from "./commands";
 
 /** Where the move is worked on, and whether each change sets a key. */
-export function MoveHead() {
+export function MoveHead({ name }: { name: string }) {
   const keyEveryChange = useStore(view, (state) => state.keyEveryChange);
   const frame = usePausedFrame();
   return (
     <div className="flex items-center gap-2">
-      <h2 className="cond font-semibold text-[15px]">Move</h2>
+      <h2 className="cond min-w-0 truncate font-semibold text-[15px]" title={name}>
+        {name}
+      </h2>
       <span className="num text-(--graphite) text-xs">frame {frame}</span>
       <label
         className="cond ml-auto flex items-center gap-1 text-xs"
