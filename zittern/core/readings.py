@@ -100,8 +100,12 @@ def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
     return np.array(sizes) / _SMALL
 
 
-def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None, cache: Cache | None = None) -> Readings:
-    """Readings near a frame of a motion over neighbouring whole frames; what counts over all of the shot from `whole`, spread over it."""
+def read(
+    shot: Shot, motion: Motion, frame: float, whole: Motion | None = None, cache: Cache | None = None, window: tuple[float, float] | None = None
+) -> Readings:
+    """Readings near a frame of a motion over neighbouring whole frames; what counts over all of the shot from `whole`, spread over it.
+    window: frames in view, where only these are looked for steps.
+    """
     i = int(np.clip(np.searchsorted(motion.frames, frame), 0, len(motion.frames) - 1))
     focal = float(motion.bare.focal_mm[i])
     distance = subject_distance_m(shot, frame, motion.bare.position_m[i])
@@ -121,7 +125,7 @@ def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None, 
         camera_height_m=height_m,
         camera_speed_m_s=speed_m_s,
         framing=report(shot, motion) if framed(shot) else None,
-        steps=steps(shot, cache),
+        steps=steps(shot, cache, window),
     )
 
 

@@ -31,6 +31,11 @@ class Length(unittest.TestCase):
         self.assertLess(len(grid_frames(long, 4.0)), 350_000)
         self.assertIs(coarsened(long_grid := grid_frames(long, 4.0), step_s(long, 4.0)), long_grid)
 
+    def test_a_few_frames_that_last_very_long_are_not_stepped_through_finely(self) -> None:
+        slow = shot_with(fps=Fps(num=1, den=1000), last_frame=6)
+        self.assertLess(len(grid_frames(slow, 4.0)), 21_000)
+        self.assertEqual(step_s(shot_with(last_frame=240), 64.0), STEP_S)
+
     def test_what_swings_long_begins_earlier(self) -> None:
         leads = [lead_s(hz, damping) for hz, damping in ((5.0, 0.5), (0.5, 0.3), (0.05, 0.02))]
         self.assertEqual(leads, sorted(leads))

@@ -36,7 +36,7 @@ class Riding(unittest.TestCase):
 
     def test_with_full_weight_it_is_fixed_on_the_object(self) -> None:
         scope = over(self.FRAMES)
-        sled = transforms.from_parts(SLED.place_m(scope), SLED.angles_deg(scope))
+        sled = transforms.from_parts(SLED.position_m(scope), SLED.angles_deg(scope))
         wanted = sled @ np.linalg.inv(sled[:1]) @ poses(shot(None), self.FRAMES)
         np.testing.assert_allclose(poses(shot(SLED), self.FRAMES), wanted, atol=1e-9)
 
@@ -54,7 +54,7 @@ class Riding(unittest.TestCase):
 
     def test_place_and_turn_have_weights_of_their_own(self) -> None:
         place = evaluate(shot(SLED.replace(rotation_weight=fixed(0.0))), self.FRAMES)
-        moved = np.stack([SLED.place_m(over(self.FRAMES)) - SLED.place_m(over(1.0))])[0]
+        moved = np.stack([SLED.position_m(over(self.FRAMES)) - SLED.position_m(over(1.0))])[0]
         np.testing.assert_allclose(place.pose.position_m - evaluate(shot(None), self.FRAMES).pose.position_m, moved, atol=1e-9)
         np.testing.assert_allclose(place.pose.angles_deg, evaluate(shot(None), self.FRAMES).pose.angles_deg, atol=1e-9)
         turn = evaluate(shot(SLED.replace(position_weight=fixed(0.0), tilt_deg=fixed(0.0))), self.FRAMES)

@@ -15,7 +15,7 @@ from zittern.core.edits.address import number_at, scope_of
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.readings import read
-from zittern.core.sampled import CLOSE_FRAMES
+from zittern.core.sampled import CLOSE_FRAMES, MOST_WHOLE_FRAMES
 from zittern.core.shot.shot import Shot
 from zittern.core.spectrum import bands_px
 from zittern.core.units import Array
@@ -35,11 +35,18 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     sampled = ctx.sampled(document, body.frame, body.window)
     timing.mark("evaluate")
     curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)}
-    readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache)
+    readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body))
     timing.mark("read")
     packet = pack_motion(document, sampled, state.revision, readings, body.have, curves)
     timing.mark("pack")
     return Response(packet, media_type="application/octet-stream", headers=timing.headers())
+
+
+def _in_view(document: Shot, body: MotionIn) -> tuple[float, float] | None:
+    """The frames in view of a long shot; of others all count."""
+    if document.frame_count <= MOST_WHOLE_FRAMES:
+        return None
+    return body.window or (body.frame, body.frame + CLOSE_FRAMES)
 
 
 def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator[tuple[str, Array]]:

@@ -29,6 +29,7 @@ __all__ = ["KeysFromOperator", "MatchPose", "PastePose", "WorldPose"]
 _Metre = Annotated[float, Field(ge=-1e6, le=1e6)]
 _Degree = Annotated[float, Field(ge=-1e6, le=1e6)]
 _MOST_POSES = 20_000
+MOST_OPERATED = 100_000
 
 
 class WorldPose(Doc):
@@ -100,6 +101,8 @@ class KeysFromOperator(CommandDoc):
         mount = find_mount(shot, self.mount)
         if mount.operator is None or shot.subject is None:
             raise EditError("no operator aims this mount at a subject, so there is nothing to make keys of", f"mount:{self.mount}.operator")
+        if shot.frame_count > MOST_OPERATED:
+            raise EditError(f"keys are made of at most {MOST_OPERATED} frames of an operator, the shot has {shot.frame_count}", f"mount:{self.mount}.operator")
         frames = frame_grid(shot.first_frame, shot.last_frame)
         motion = evaluate(shot, frames)
         keyed = mount.angles_deg(shot.scope(frames))

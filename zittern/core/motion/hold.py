@@ -27,6 +27,8 @@ __all__ = ["drift_deg", "holding", "slow_drift_deg", "turned"]
 # Before the shot the drift is known so many seconds long: the filter has forgotten how it began.
 _LEAD_S = 4.0
 _ORDER = 2
+# Of the grid's own rate: what a very long shot, stepped through coarsely, can still tell apart.
+_MOST_SHARE = 0.4
 # The lens is turned no further than this, whatever stands behind it.
 _MOST_DEG = 80.0
 
@@ -62,7 +64,7 @@ def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], p
 
         drift = np.unwrap(filled(coarse, 2, part), period=360.0, axis=0)
         step = (coarse[1] - coarse[0]) / shot.fps.value
-        slow = signal.sosfiltfilt(signal.butter(_ORDER, hold.below_hz, fs=1.0 / step, output="sos"), drift, axis=0)
+        slow = signal.sosfiltfilt(signal.butter(_ORDER, min(hold.below_hz, _MOST_SHARE / step), fs=1.0 / step, output="sos"), drift, axis=0)
         return np.clip(slow, -_MOST_DEG, _MOST_DEG)
 
     slow = at_frames(coarse, run.tables.get(("hold", len(coarse), *made_from, run.key_of(hold)), make), run.frames)

@@ -19,6 +19,8 @@ __all__ = ["STEP_S", "at_frames", "coarsened", "filled", "grid_frames", "lead_s"
 STEP_S = 1.0 / 120.0
 # A shot that would need more points than this is stepped through more coarsely: 40 minutes still are not.
 _MOST_POINTS = 300_000
+# Nor one of few frames that last very long each: so many points, and so many more a frame.
+_FEW_POINTS, _POINTS_A_FRAME = 20_000, 12
 # What goes in is worked out at one of so many points: at 12 Hz still five to a cycle, with a cubic curve through them.
 _EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
@@ -38,8 +40,9 @@ def lead_s(frequency_hz: float, damping: float) -> float:
 def step_s(shot: Shot, lead_s: float) -> float:
     """Length of a step of the grid."""
     length = (shot.last_frame - shot.first_frame) / shot.fps.value + lead_s
+    most = min(_MOST_POINTS, _FEW_POINTS + _POINTS_A_FRAME * shot.frame_count)
     step = STEP_S
-    while length / step > _MOST_POINTS:
+    while length / step > most:
         step *= 2.0
     return step
 

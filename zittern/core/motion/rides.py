@@ -48,7 +48,7 @@ def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
 
 def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:
     """What happens to a mount between two rows of frames. (F, 3, 7)."""
-    before, after = ride.place_m(start), ride.place_m(stop)
+    before, after = ride.position_m(start), ride.position_m(stop)
     turned = rotations.matrices(ride.angles_deg(stop)) @ np.swapaxes(rotations.matrices(ride.angles_deg(start)), 1, 2)
     middle = start.over(0.5 * (start.frames + stop.frames))
     along, round_ = ride.position_weight.sample(middle)[:, None], ride.rotation_weight.sample(middle)[:, None]

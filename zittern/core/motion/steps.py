@@ -16,8 +16,8 @@ from zittern.core.sources.source import Inputs
 
 __all__ = ["MOST_MARKS", "StepMark", "gait_inputs", "steps"]
 
-# No row shows more.
-MOST_MARKS = 4_000
+# No row shows more, and of a long shot only what is in view is looked for.
+MOST_MARKS = 1_500
 
 
 class StepMark(Doc):
@@ -29,22 +29,24 @@ class StepMark(Doc):
     mute: bool
 
 
-def gait_inputs(shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None) -> Inputs:
-    """What the gait of a layer depends on, at the ends of where it is heard."""
+def gait_inputs(shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None, window: tuple[float, float] | None = None) -> Inputs:
+    """What the gait of a layer depends on, at the ends of where it is heard, within a window of frames."""
     first, last = layer.span_frames or clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
-    ends = np.array([max(first, shot.first_frame), max(min(last, shot.last_frame), first)], dtype=np.float64)
+    low, high = window or (first, last)
+    start = min(max(first, shot.first_frame, low), float(shot.last_frame))
+    ends = np.array([start, max(min(last, shot.last_frame, high), start)], dtype=np.float64)
     run = Run(shot, ends, cache if cache is not None else Cache())
     move.with_facts(run)
     return layers.inputs_of(run, clip, layer, ("pedestal",))
 
 
-def steps(shot: Shot, cache: Cache | None = None) -> dict[str, tuple[StepMark, ...]]:
-    """Of all gait layers, by layer id, in order of time."""
+def steps(shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None) -> dict[str, tuple[StepMark, ...]]:
+    """Of all gait layers, by layer id, in order of time; those within a window of frames, when there is one."""
     out: dict[str, tuple[StepMark, ...]] = {}
     for clip, layer in shot.layers():
         if not isinstance(layer.source, Gait):
             continue
-        numbers, frames = layer.source.times(gait_inputs(shot, clip, layer, cache))
+        numbers, frames = layer.source.times(gait_inputs(shot, clip, layer, cache, window))
         edits = {step.number: step for step in layer.source.steps}
         rows = zip(numbers[:MOST_MARKS].tolist(), frames[:MOST_MARKS].tolist(), strict=True)
         out[layer.id] = tuple(StepMark(number=n, frame=at, moved=n in edits and edits[n].later != 0.0, mute=n in edits and edits[n].mute) for n, at in rows)

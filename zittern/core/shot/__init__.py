@@ -2,6 +2,7 @@
 
 dials     numbers that the user makes
 cues      named moments
+posed     what has a place and angles
 give      springs and dampers between a mount and what carries it
 operator  the person who aims, and the hold on the framing
 rides     a mount carried by an object of the set

@@ -4,31 +4,25 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, get_args
 
-import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc, Id, Label
+from zittern.core.doc import Id, Label
 from zittern.core.numbers.param import Param, bounded, fixed
-from zittern.core.numbers.scope import Scope
 from zittern.core.shot.give import Give
 from zittern.core.shot.operator import Operator
+from zittern.core.shot.posed import MOVE_FIELDS, MoveField, Posed
 from zittern.core.shot.rides import Ride
-from zittern.core.units import Array
 
 __all__ = ["KINDS", "MOVE_FIELDS", "Mount", "MountKind", "MoveField"]
 
-MoveField = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"]
-MOVE_FIELDS: tuple[MoveField, ...] = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")
 # What a part of a rig is: it says how it is drawn and what it is usually for, not how it moves.
 MountKind = Literal["free", "ground", "arm", "head", "hands", "lens"]
 KINDS: tuple[MountKind, ...] = get_args(MountKind)
 
-_Metres = Annotated[Param, bounded(-1e6, 1e6)]
-_Degrees = Annotated[Param, bounded(-1e6, 1e6)]
 _Offset = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
-class Mount(Doc):
+class Mount(Posed):
     """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes after it hangs at the far end of
     its length, forward of where it is. mute: it holds the pose that it has at the shot's first frame, without give and operator; solo: the others do.
     """
@@ -36,12 +30,6 @@ class Mount(Doc):
     id: Id
     name: Label
     kind: MountKind = "free"
-    x_m: _Metres = fixed(0.0)
-    y_m: _Metres = fixed(0.0)
-    z_m: _Metres = fixed(0.0)
-    pan_deg: _Degrees = fixed(0.0)
-    tilt_deg: _Degrees = fixed(0.0)
-    roll_deg: _Degrees = fixed(0.0)
     pivot_m: tuple[_Offset, _Offset, _Offset] = (0.0, 0.0, 0.0)
     length_m: Annotated[Param, bounded(0.0, 1e3)] = fixed(0.0)
     ride: Ride | None = None
@@ -49,14 +37,6 @@ class Mount(Doc):
     give: Give | None = None
     mute: bool = False
     solo: bool = False
-
-    def position_m(self, scope: Scope) -> Array:
-        """(F, 3) metres in the parent's frame."""
-        return np.stack([self.x_m.sample(scope), self.y_m.sample(scope), self.z_m.sample(scope)], axis=1)
-
-    def angles_deg(self, scope: Scope) -> Array:
-        """(F, 3) pan, tilt, roll in degrees."""
-        return np.stack([self.pan_deg.sample(scope), self.tilt_deg.sample(scope), self.roll_deg.sample(scope)], axis=1)
 
     @property
     def rigid(self) -> bool:

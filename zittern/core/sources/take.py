@@ -31,6 +31,8 @@ _STEPS = 32_767
 _ORDER = 2
 # A filter needs some samples to work on; what is shorter has no drift.
 _LEAST_FILTERED = 32
+# Cleaned tracks that are kept: as many as are dragged through in a moment.
+_MOST_KEPT = 28
 
 
 class Track(Doc):
@@ -96,6 +98,8 @@ class Recording(Doc):
         """Samples of an axis without what is slower than a rate; with 0, without their mean. (N,)."""
         known: dict[Any, Array] = self.__dict__.setdefault("_clean", {})
         if (axis, below_hz) not in known:
+            if len(known) >= _MOST_KEPT:
+                known.clear()
             known[axis, below_hz] = _cleaned(getattr(self, axis).samples, below_hz, self.rate_hz)
         return known[axis, below_hz]
 

@@ -130,8 +130,20 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
           value={texts.tags}
           onChange={(tags) => put({ tags })}
         />
-        <KeepSeeds checked={texts.keepSeeds} onChange={(keepSeeds) => put({ keepSeeds })} />
-        {!changes && shot.mounts.length > 1 && <WithRig checked={texts.rig} onChange={(rig) => put({ rig })} />}
+        <Tick
+          title="Moves the same wherever it is placed (keeps its random starts)"
+          hint="Else each placed clip gets random starts of its own"
+          checked={texts.keepSeeds}
+          onChange={(keepSeeds) => put({ keepSeeds })}
+        />
+        {!changes && shot.mounts.length > 1 && (
+          <Tick
+            title="With the rig that holds the camera"
+            hint={RIG_HINT}
+            checked={texts.rig}
+            onChange={(rig) => put({ rig })}
+          />
+        )}
         <Complaint text={problem} />
         <div className="col-span-3 flex justify-end">
           <button type="submit" className="btn btn-accent btn-sm" disabled={working}>
@@ -143,36 +155,21 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
   );
 }
 
-function WithRig({ checked, onChange }: { checked: boolean; onChange: (checked: boolean) => void }) {
-  return (
-    <label
-      className="col-span-3 flex items-center gap-2 text-sm"
-      title="The mounts behind the one that moves, with their springs; whoever places the preset says whether they come with it"
-    >
-      <input
-        type="checkbox"
-        className="checkbox checkbox-sm"
-        checked={checked}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-      With the rig that holds the camera
-    </label>
-  );
-}
+const RIG_HINT =
+  "The mounts behind the one that moves, with their springs; whoever places the preset says whether they come with it";
 
-function KeepSeeds({ checked, onChange }: { checked: boolean; onChange: (checked: boolean) => void }) {
+type TickProps = { title: string; hint: string; checked: boolean; onChange: (checked: boolean) => void };
+
+function Tick({ title, hint, checked, onChange }: TickProps) {
   return (
-    <label
-      className="col-span-3 flex items-center gap-2 text-sm"
-      title="Else each placed clip gets random starts of its own"
-    >
+    <label className="col-span-3 flex items-center gap-2 text-sm" title={hint}>
       <input
         type="checkbox"
         className="checkbox checkbox-sm"
         checked={checked}
         onChange={(event) => onChange(event.target.checked)}
       />
-      Moves the same wherever it is placed (keeps its random starts)
+      {title}
     </label>
   );
 }

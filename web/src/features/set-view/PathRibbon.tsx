@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from "react";
-import { BufferAttribute, BufferGeometry, DoubleSide, Line, LineBasicMaterial } from "three";
+import { DoubleSide, type Line } from "three";
 import { useStore } from "zustand";
 import type { MotionArray } from "../../api/motion";
 import { useMotionArray } from "../../shared/useMotionArray";
@@ -8,34 +8,20 @@ import { openShot } from "../../stores/openShot";
 import { moveFrames } from "../lanes";
 import { OUTSIDE } from "./layers";
 import { positions, ribbon } from "./pathGeometry";
+import { useLine } from "./useLine";
 
 const PIN_HEIGHT_M = 0.34;
 
-/** The shaken lens as a thin line. Its points are written over when they change: it is made anew only for another number of them. */
+/** The shaken lens as a thin line. */
 function useTrace(pose: MotionArray | undefined, rows: number): Line | null {
   const points = useMemo(() => (pose ? positions(pose, rows) : null), [pose, rows]);
-  const count = points?.length ?? 0;
-  const line = useMemo(() => {
-    if (count === 0) return null;
-    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(new Float32Array(count), 3));
-    const made = new Line(geometry, new LineBasicMaterial({ color: "#20242F", fog: false }));
-    made.layers.mask = OUTSIDE.mask;
-    made.frustumCulled = false;
-    return made;
-  }, [count]);
+  const line = useLine((points?.length ?? 0) / 3, "#20242F");
   useEffect(() => {
     const attribute = line?.geometry.getAttribute("position");
     if (!attribute || !points) return;
     attribute.array.set(points);
     attribute.needsUpdate = true;
   }, [line, points]);
-  useEffect(
-    () => () => {
-      line?.geometry.dispose();
-      (line?.material as LineBasicMaterial | undefined)?.dispose();
-    },
-    [line],
-  );
   return line;
 }
 

@@ -1,6 +1,6 @@
 import { useFrame } from "@react-three/fiber";
-import { useEffect, useMemo, useRef } from "react";
-import { BufferAttribute, BufferGeometry, type Group, Line, LineBasicMaterial } from "three";
+import { useRef } from "react";
+import type { Group } from "three";
 import { useStore } from "zustand";
 import type { MountKind } from "../../api/types";
 import { motion, rowOf } from "../../stores/motion";
@@ -8,6 +8,7 @@ import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { OUTSIDE } from "./layers";
+import { useLine } from "./useLine";
 
 const PAPER = "#F4F0E6";
 const CHOSEN = "#2F4B8F";
@@ -18,7 +19,7 @@ export function RigShapes() {
   const chosen = useStore(view, (state) => (state.board === "move" ? state.mount : null));
   const groups = useRef(new Map<string, Group>());
   const count = mounts?.length ?? 0;
-  const join = useJoin(count);
+  const join = useLine(count, PAPER);
   useFrame(() => {
     const state = motion.getState();
     const points = join?.geometry.getAttribute("position");
@@ -61,26 +62,6 @@ export function RigShapes() {
       ))}
     </>
   );
-}
-
-/** The line from mount to mount. */
-function useJoin(count: number): Line | null {
-  const line = useMemo(() => {
-    if (count < 2) return null;
-    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(new Float32Array(3 * count), 3));
-    const made = new Line(geometry, new LineBasicMaterial({ color: PAPER, fog: false }));
-    made.layers.mask = OUTSIDE.mask;
-    made.frustumCulled = false;
-    return made;
-  }, [count]);
-  useEffect(
-    () => () => {
-      line?.geometry.dispose();
-      (line?.material as LineBasicMaterial | undefined)?.dispose();
-    },
-    [line],
-  );
-  return line;
 }
 
 function Shape({ kind }: { kind: MountKind }) {

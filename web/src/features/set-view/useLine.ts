@@ -1,0 +1,26 @@
+import { useEffect, useMemo } from "react";
+import { BufferAttribute, BufferGeometry, Line, LineBasicMaterial } from "three";
+import { OUTSIDE } from "./layers";
+
+/** A thin line of so many points for the outside view; whoever has it writes the points. It is made anew only for another number of them. */
+export function useLine(points: number, color: string): Line | null {
+  const line = useMemo(() => {
+    if (points < 2) return null;
+    const geometry = new BufferGeometry().setAttribute(
+      "position",
+      new BufferAttribute(new Float32Array(3 * points), 3),
+    );
+    const made = new Line(geometry, new LineBasicMaterial({ color, fog: false }));
+    made.layers.mask = OUTSIDE.mask;
+    made.frustumCulled = false;
+    return made;
+  }, [points, color]);
+  useEffect(
+    () => () => {
+      line?.geometry.dispose();
+      (line?.material as LineBasicMaterial | undefined)?.dispose();
+    },
+    [line],
+  );
+  return line;
+}

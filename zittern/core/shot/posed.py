@@ -1,0 +1,39 @@
+"""What has a place and angles that may be keyed."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.units import Array
+
+__all__ = ["MOVE_FIELDS", "MoveField", "Posed"]
+
+MoveField = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"]
+MOVE_FIELDS: tuple[MoveField, ...] = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")
+
+_Metres = Annotated[Param, bounded(-1e6, 1e6)]
+_Degrees = Annotated[Param, bounded(-1e6, 1e6)]
+
+
+class Posed(Doc):
+    """Place in metres, angles in degrees, in the frame of whoever has it."""
+
+    x_m: _Metres = fixed(0.0)
+    y_m: _Metres = fixed(0.0)
+    z_m: _Metres = fixed(0.0)
+    pan_deg: _Degrees = fixed(0.0)
+    tilt_deg: _Degrees = fixed(0.0)
+    roll_deg: _Degrees = fixed(0.0)
+
+    def position_m(self, scope: Scope) -> Array:
+        """(F, 3) metres."""
+        return np.stack([self.x_m.sample(scope), self.y_m.sample(scope), self.z_m.sample(scope)], axis=1)
+
+    def angles_deg(self, scope: Scope) -> Array:
+        """(F, 3) pan, tilt, roll in degrees."""
+        return np.stack([self.pan_deg.sample(scope), self.tilt_deg.sample(scope), self.roll_deg.sample(scope)], axis=1)
