@@ -130,20 +130,7 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
           value={texts.tags}
           onChange={(tags) => put({ tags })}
         />
-        <Tick
-          title="Moves the same wherever it is placed (keeps its random starts)"
-          hint="Else each placed clip gets random starts of its own"
-          checked={texts.keepSeeds}
-          onChange={(keepSeeds) => put({ keepSeeds })}
-        />
-        {!changes && shot.mounts.length > 1 && (
-          <Tick
-            title="With the rig that holds the camera"
-            hint={RIG_HINT}
-            checked={texts.rig}
-            onChange={(rig) => put({ rig })}
-          />
-        )}
+        <Ticks texts={texts} put={put} offersRig={!changes && shot.mounts.length > 1} />
         <Complaint text={problem} />
         <div className="col-span-3 flex justify-end">
           <button type="submit" className="btn btn-accent btn-sm" disabled={working}>
@@ -157,6 +144,29 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
 
 const RIG_HINT =
   "The mounts behind the one that moves, with their springs; whoever places the preset says whether they come with it";
+
+type TicksProps = { texts: Texts; put: (changed: Partial<Texts>) => void; offersRig: boolean };
+
+function Ticks({ texts, put, offersRig }: TicksProps) {
+  return (
+    <>
+      <Tick
+        title="Moves the same wherever it is placed (keeps its random starts)"
+        hint="Else each placed clip gets random starts of its own"
+        checked={texts.keepSeeds}
+        onChange={(keepSeeds) => put({ keepSeeds })}
+      />
+      {offersRig && (
+        <Tick
+          title="With the rig that holds the camera"
+          hint={RIG_HINT}
+          checked={texts.rig}
+          onChange={(rig) => put({ rig })}
+        />
+      )}
+    </>
+  );
+}
 
 type TickProps = { title: string; hint: string; checked: boolean; onChange: (checked: boolean) => void };
 
