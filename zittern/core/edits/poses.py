@@ -145,19 +145,31 @@ def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
 
 
 def _along(frames: Array, values: Array, tolerance: float) -> Number:
-    """A number on smooth curves along values, within a tolerance: a key is put in where it is missed by most, until it is missed nowhere."""
+    """A number on curves with handles along values, within a tolerance: a key is put in where it is missed by most, until it is missed nowhere."""
     if float(np.ptp(values)) <= 2.0 * tolerance:
         return fixed(0.5 * float(np.min(values) + np.max(values)))
+    slopes = np.gradient(values, frames)
     keep = {0, len(frames) - 1}
     while True:
         rows = sorted(keep)
-        curve = Curve.of(list(zip(frames[rows].tolist(), values[rows].tolist(), strict=True)), "smooth")
+        curve = _handled(frames[rows], values[rows], slopes[rows])
         missed = np.abs(curve.sample(frames) - values)
         worst = [first + int(np.argmax(missed[first : last + 1])) for first, last in zip(rows[:-1], rows[1:], strict=True)]
         more = {row for row in worst if missed[row] > tolerance} - keep
         if not more:
             return on_curve(curve)
         keep |= more
+
+
+def _handled(frames: Array, values: Array, slopes: Array) -> Curve:
+    """A curve through keys with the slopes that the motion has there: handles a third of the way to the next, as a Hermite segment has them."""
+    thirds = np.diff(frames) / 3.0
+    keys = []
+    for n, (frame, value, slope) in enumerate(zip(frames.tolist(), values.tolist(), slopes.tolist(), strict=True)):
+        into = None if n == 0 else (-float(thirds[n - 1]), -slope * float(thirds[n - 1]))
+        out = None if n == len(frames) - 1 else (float(thirds[n]), slope * float(thirds[n]))
+        keys.append(Key(frame=frame, value=value, interp="free", handle_in=into, handle_out=out))
+    return Curve(keys=tuple(keys))
 
 
 def _when(first: float, last: float) -> str:
