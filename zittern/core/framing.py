@@ -57,14 +57,14 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     scope = shot.scope(motion.frames)
     turn = rotations.matrices(motion.pose.angles_deg)
     seen = np.einsum("fji,fj->fi", turn, subject.position_m(scope) - motion.pose.position_m)
-    f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm
+    f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     ahead = -seen[:, 2] > _LEAST_DEPTH_M
     depth = np.where(ahead, -seen[:, 2], 1.0)
     at = np.where(ahead[:, None], seen[:, :2] / depth[:, None] * f_px[:, None], _FAR_PX)
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
     inside = ahead & np.all(np.abs(at) <= half, axis=1)
     place = to_target(shot, framing_of(shot), scope)
-    wanted = place[:, :2] / -place[:, 2:] * (focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * shot.focal_mm.sample(scope))[:, None]
+    wanted = place[:, :2] / -place[:, 2:] * focal_px(shot.focal_mm.sample(scope), shot.sensor_mm, shot.picture.width_px)[:, None]
     return np.column_stack([np.clip(at - wanted, -_FAR_PX, _FAR_PX), inside])
 
 

@@ -6,6 +6,7 @@ A pinhole with square pixels: f_px = focal_mm / sensor_mm x width_px.
 from __future__ import annotations
 
 import math
+from typing import TypeVar
 
 import numpy as np
 
@@ -13,6 +14,8 @@ from zittern.core.axes import Axis
 from zittern.core.units import CM_PER_M, Array, rad
 
 __all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "height_mm", "swing_px", "vfov_deg"]
+
+FloatOrArray = TypeVar("FloatOrArray", float, Array)
 
 LEAST_FOCAL_MM = 1.0
 MOST_FOCAL_MM = 10_000.0
@@ -34,8 +37,8 @@ def focal_for_vfov_mm(vfov: float, sensor_mm: float, width_px: int, height_px: i
     return height_mm(sensor_mm, width_px, height_px) / (2.0 * math.tan(rad(vfov) / 2.0))
 
 
-def focal_px(focal_mm: float, sensor_mm: float, width_px: int) -> float:
-    """Focal length in pixels of the picture."""
+def focal_px(focal_mm: FloatOrArray, sensor_mm: float, width_px: int) -> FloatOrArray:
+    """Focal length in pixels of the picture, of one or of each of several."""
     return focal_mm / sensor_mm * width_px
 
 

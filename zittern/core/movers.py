@@ -23,7 +23,7 @@ HOLD = "hold"
 
 def movers_px(shot: Shot, motion: Motion) -> dict[str, Array]:
     """By address of mount or layer, and HOLD: pixels from the frame before, NaN where that is not there; the first frame is as the second. (F,) each."""
-    f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm
+    f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     away = np.maximum(distances_m(shot, motion), 0.01)
     parts = {f"mount:{name}": moved for name, moved in _mounts(shot, motion, away, f_px).items()}
     parts |= {f"layer:{name}": _layer(values, away, f_px) for name, values in motion.layers.items()}

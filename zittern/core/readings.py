@@ -160,7 +160,7 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
     """Where the shake takes the picture's centre, seen at a distance, (F,) or one for all. (F, 2) pixels, right and down."""
     total = motion.total
-    f_px = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * motion.pose.focal_mm
+    f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     away = np.maximum(distance_m, 0.01)
     across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
     up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away

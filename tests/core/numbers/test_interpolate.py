@@ -27,6 +27,13 @@ class Smooth(unittest.TestCase):
         np.testing.assert_array_equal(free[1:-1], flat[1:-1])
 
 
+class CatmullRom(unittest.TestCase):
+    def test_a_parabola_comes_back_and_samples_are_passed(self) -> None:
+        u = np.linspace(0, 1, 11)
+        near = [np.full(11, (at - 0.3) ** 2) for at in (-1.0, 0.0, 1.0, 2.0)]
+        np.testing.assert_allclose(interpolate.catmull_rom(near, u), (u - 0.3) ** 2, atol=1e-12)
+
+
 class Bezier(unittest.TestCase):
     def test_a_straight_one_is_a_line(self) -> None:
         x = np.linspace(0, 1, 21)

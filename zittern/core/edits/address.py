@@ -14,6 +14,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -134,7 +135,7 @@ def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str |
             return shot.replace(dials=tuple(changed if each is doc else each for each in shot.dials))
         if isinstance(doc, Lane):
             return with_lane(shot, doc, changed)
-        return shot.replace(mounts=tuple(changed if each is doc else each for each in shot.mounts))
+        return with_mount(shot, doc, changed)
 
 
 def _replaced(doc: Doc, parts: list[str], value: Any, address: str) -> Doc:
@@ -171,6 +172,11 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
             if mount.id == name:
                 return mount, parts
     raise EditError(f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID", address)
+
+
+def with_mount(shot: Shot, mount: Doc, changed: Mount) -> Shot:
+    """The shot with one mount changed."""
+    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
 
 
 def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:

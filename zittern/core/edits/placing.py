@@ -14,13 +14,14 @@ from pydantic import Field
 
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
+from zittern.core.edits.rig import find_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.move import bare_poses
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.curves import Frame
 from zittern.core.rig import chain, rotations, transforms
-from zittern.core.shot.mounts import MOVE_FIELDS, MoveField
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MoveField
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -139,7 +140,7 @@ class SnapAngles(_OnMount):
 
     def apply(self, shot: Shot) -> Shot:
         """Positions can only be set to zero: they have no right angle."""
-        mount = shot.mounts[_index(shot, self.mount)]
+        mount = _mount(shot, self)
         at = shot.scope(self.frame)
         values: dict[MoveOrLens, float] = {}
         for field in self.fields:
@@ -166,20 +167,15 @@ def _lens_angles(shot: Shot, frame: float) -> Array:
     return rotations.nearest_angles(_lens(shot, frame)[:, :3, :3], keyed)
 
 
-def _index(shot: Shot, mount: str | None) -> int:
-    """Place of a mount in the chain, the last when none is named. Raises EditError."""
-    if mount is None:
-        return len(shot.mounts) - 1
-    for i, each in enumerate(shot.mounts):
-        if each.id == mount:
-            return i
-    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")
+def _mount(shot: Shot, how: _OnMount) -> Mount:
+    """The mount meant, the last when none is named. Raises EditError."""
+    return shot.mounts[-1] if how.mount is None else find_mount(shot, how.mount)
 
 
 def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
     """The shot with a mount set so that the lens has a world pose; locked numbers stay as they are."""
-    i = _index(shot, how.mount)
-    mount, scope = shot.mounts[i], shot.scope(how.frame)
+    mount, scope = _mount(shot, how), shot.scope(how.frame)
+    i = shot.mounts.index(mount)
     local = chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, len(shot.mounts) - 1)
     values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, chain.numbers_of(mount, scope, local)[0].tolist(), strict=True))
     return _stored(shot, how, {field: value for field, value in values.items() if field not in locked})
@@ -187,6 +183,6 @@ def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveF
 
 def _stored(shot: Shot, how: _OnMount, values: Mapping[MoveOrLens, float]) -> Shot:
     """Each value as a key where the number is keyed or is to be, else as its fixed value."""
-    mount = shot.mounts[_index(shot, how.mount)].id
+    mount = _mount(shot, how).id
     numbers = tuple(NumberValue(at="shot.focal_mm" if field == "focal_mm" else f"mount:{mount}.{field}", value=value) for field, value in values.items())
     return SetNumbers(frame=how.frame, values=numbers, key=how.key).apply(shot) if numbers else shot

@@ -8,9 +8,10 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
+from zittern.core.edits.address import with_mount
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
-from zittern.core.edits.recording import thinned
+from zittern.core.edits.recording import keys_outside, thin_keys
 from zittern.core.edits.rig import find_mount, index_of
 from zittern.core.errors import EditError
 from zittern.core.lens import focal_px
@@ -107,11 +108,11 @@ class KeysFromOperator(CommandDoc):
         motion = evaluate(shot, frames)
         keyed = mount.angles_deg(shot.scope(frames))
         turned = rotations.nearest_angles(motion.locals_[mount.id][:, :3, :3], rotations.continuous(motion.locals_[mount.id][:, :3, :3], keyed[0]))
-        scale = focal_px(1.0, shot.sensor_mm, shot.picture.width_px) * float(np.max(motion.bare.focal_mm))
+        scale = focal_px(float(np.max(motion.bare.focal_mm)), shot.sensor_mm, shot.picture.width_px)
         tolerance = float(np.degrees(np.arctan(self.tolerance_px / scale)))
         changes: dict[str, Number] = {"pan_deg": _along(frames, turned[:, 0], tolerance), "tilt_deg": _along(frames, turned[:, 1], tolerance)}
         changed = mount.replace(operator=None, **changes)
-        return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
+        return with_mount(shot, mount, changed)
 
     def label(self, shot: Shot) -> str:
         """`Turn the operator of “Head” into keys`."""
@@ -129,15 +130,12 @@ def _placed(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -
         values = tuple(NumberValue(at=f"mount:{mount.id}.{field}", value=float(numbers[0, i])) for i, field in enumerate(MOVE_FIELDS))
         return SetNumbers(frame=float(frames[0]), values=values, key=key).apply(shot)
     changed = mount.replace(**{field: _keyed_through(getattr(mount, field), frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
-    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
+    return with_mount(shot, mount, changed)
 
 
 def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
     """With keys on straight lines through some values, in place of those within their stretch."""
-    keep = thinned(frames, values, 1e-9 * max(1.0, float(np.max(np.abs(values)))))
-    there = () if number.curve is None else number.curve.keys
-    keys = {key.frame: key for key in there if not frames[0] <= key.frame <= frames[-1]}
-    keys |= {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
+    keys = keys_outside(number, frames) | thin_keys(frames, values, 1e-9 * max(1.0, float(np.max(np.abs(values)))))
     if len(keys) > MOST_KEYS:
         raise EditError(f"that makes {len(keys)} keys on one number; at most {MOST_KEYS} are possible")
     ordered = tuple(key for _, key in sorted(keys.items()))

@@ -16,7 +16,7 @@ from zittern.core.numbers.param import Number, on_curve
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["DrawKeys", "RecordKeys", "Sample", "thinned"]
+__all__ = ["DrawKeys", "RecordKeys", "Sample", "keys_outside", "thin_keys", "thinned"]
 
 # Recorded samples that lie this near to the curve through the keys are left out: a share of what the hand went through.
 TOLERANCE_SHARE = 0.01
@@ -43,7 +43,7 @@ class RecordKeys(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
         frames, values = _line(self.samples)
-        keys = _outside(number_at(shot, self.at), frames) | _thin(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
+        keys = keys_outside(number_at(shot, self.at), frames) | thin_keys(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
         return _keyed(shot, self.at, keys)
 
     def label(self, shot: Shot) -> str:
@@ -66,11 +66,11 @@ class DrawKeys(CommandDoc):
         before = number_at(shot, self.at)
         frames, values = _line(self.samples)
         spread = max(float(np.ptp(values)), float(np.ptp([*before.set_values(), *values.tolist()])))
-        keys = _outside(before, frames)
+        keys = keys_outside(before, frames)
         for edge in (float(frames[0]) - 1.0, float(frames[-1]) + 1.0):
             if shot.first_frame <= edge <= shot.last_frame and edge not in keys:
                 keys[edge] = Key(frame=edge, value=before.at(scope_of(shot, self.at, edge)), interp="linear")
-        return _keyed(shot, self.at, keys | _thin(frames, values, _DRAWN_SHARE * spread))
+        return _keyed(shot, self.at, keys | thin_keys(frames, values, _DRAWN_SHARE * spread))
 
     def label(self, shot: Shot) -> str:
         """`Draw weight in “Slow sway”`."""
@@ -83,13 +83,13 @@ def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:
     return np.array(list(last)), np.array(list(last.values()))
 
 
-def _outside(number: Number, frames: Array) -> dict[float, Key]:
+def keys_outside(number: Number, frames: Array) -> dict[float, Key]:
     """The keys that a number has before and after a stretch."""
     keys = () if number.curve is None else number.curve.keys
     return {key.frame: key for key in keys if not frames[0] <= key.frame <= frames[-1]}
 
 
-def _thin(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
+def thin_keys(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
     """Keys on straight lines along samples, as few as keep within a tolerance."""
     keep = thinned(frames, values, tolerance)
     return {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}

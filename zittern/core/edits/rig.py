@@ -13,6 +13,7 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Label
+from zittern.core.edits.address import with_mount
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.errors import EditError, NeedsKeys
@@ -151,12 +152,12 @@ class SetPivot(CommandDoc):
         turn, by = rotations.matrices(mount.angles_deg(first))[0], np.array(self.pivot_m) - mount.pivot_m
         shift = turn @ by - by
         places = {field: getattr(mount, field).map(lambda value, d=d: value + d) for field, d in zip(MOVE_FIELDS[:3], shift, strict=True)}
-        after = _with(shot, mount, mount.replace(pivot_m=self.pivot_m, **places))
+        after = with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m, **places))
         if same_picture(shot, after):
             return after
         if not self.bake:
             raise NeedsKeys(_offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"), f"mount:{self.mount}")
-        return _kept_by(shot, _with(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
+        return _kept_by(shot, with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
 
     def label(self, shot: Shot) -> str:
         """`Move pivot of “Shoulder”`."""
@@ -203,7 +204,7 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers on; and the ids that they have now."""
     for mount in shot.mounts[1:]:
         if not _worked_on(shot, mount):
-            stiff = _with(shot, mount, mount.replace(give=None))
+            stiff = with_mount(shot, mount, mount.replace(give=None))
             shot = _removed(stiff, index_of(stiff, mount.id)) or shot
     names: dict[str, str] = {}
     for mount in rig:
@@ -234,10 +235,10 @@ def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = Non
 
 def same_picture(before: Shot, after: Shot, between: int = _BETWEEN) -> bool:
     """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so many times between them."""
-    count = min(before.frame_count * between, _MOST_COMPARED)
-    frames = np.linspace(before.first_frame, before.last_frame, max(count - count % between, 1))
     if before.frame_count * between <= _MOST_COMPARED:
         frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
+    else:
+        frames = np.linspace(before.first_frame, before.last_frame, _MOST_COMPARED)
     one, other = (evaluate(each, frames).pose for each in (before, after))
     turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
     parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
@@ -254,10 +255,6 @@ def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Ar
     return mount.replace(**{field: through(frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
 
 
-def _with(shot: Shot, mount: Mount, changed: Mount) -> Shot:
-    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
-
-
 def _kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
     """The shot after a change of its rig, with one mount keyed on every frame so that the bare picture is as before."""
     at = index_of(after, mount_id)
@@ -268,7 +265,7 @@ def _kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
         return chain.needed_pose(after.mounts, chain.local_poses(after, scope), rides(after, scope), at, lens, len(after.mounts) - 1)
 
     mount = after.mounts[at]
-    out = _with(after, mount, baked(after, mount, wanted, frame_grid(after.first_frame, after.last_frame)))
+    out = with_mount(after, mount, baked(after, mount, wanted, frame_grid(after.first_frame, after.last_frame)))
     if not same_picture(before, out, between=1):
         raise EditError(
             f"keys on every frame do not keep the picture either: {_disturbs(before) or 'springs or layers hang on that mount'}", f"mount:{mount_id}"

@@ -53,32 +53,28 @@ def offsets(run: Run, clip: Clip, layer: Layer) -> Array:
 
 def _unit(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     """The source's motion of unit RMS on some axes. (F, A)."""
-    inputs = inputs_of(run, clip, layer, axes)
-    settings = [layer.axes.of(lead) for lead in inputs.axes]
+    settings = [layer.axes.of(lead) for lead in _leads(layer, axes)]
     _, last = clip.span_frames or run.span
     span = run.span_of(layer, clip)
     numbers = (layer.source, *(s.pace for s in settings), layer.speed, clip.speed)
     made_from = (
-        inputs.start_frame,
+        _start_frame(run, clip),
         last,
         layer.name if CUES in layer.source.reads else "",
         layer.seed,
-        inputs.seeds.tobytes(),
+        _seeds(layer, axes).tobytes(),
         axes,
         *(run.key_in(each, span) for each in numbers),
     )
-    return run.kept("unit", made_from, lambda: np.ascontiguousarray(layer.source.motion(inputs)))
+    return run.kept("unit", made_from, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes))))
 
 
 def inputs_of(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Inputs:
     """What the source of a layer may depend on, for some axes."""
-    leads = [layer.axes.of(axis).linked_to or axis for axis in axes]
+    leads = _leads(layer, axes)
     settings = [layer.axes.of(lead) for lead in leads]
-    seeds = np.array([streams.mix(layer.seed, axis_index(lead), s.seed) for lead, s in zip(leads, settings, strict=True)], dtype=np.uint64)
-    start, last = clip.span_frames or run.span
-    start = start if clip.origin_frame is None else clip.origin_frame
-    span = run.span_of(layer, clip)
-    scope = run.scope.through(span)
+    start, (_, last) = _start_frame(run, clip), clip.span_frames or run.span
+    scope = run.scope.through(run.span_of(layer, clip))
     speeds = (layer.speed, clip.speed)
 
     def phase_at(scope: Scope, rate: Number) -> Array:
@@ -88,10 +84,26 @@ def inputs_of(run: Run, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Inp
     end = scope.over(np.array([last + 1.0]))
     moments = move.moments(run) if CUES in layer.source.reads else NO_MOMENTS
     return Inputs(
-        scope, tuple(leads), seeds, streams.mix(layer.seed), lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0],
+        scope, leads, _seeds(layer, axes), streams.mix(layer.seed), lambda rate: phase_at(scope, rate), lambda rate: phase_at(end, rate)[0],
         lambda rate, frames: phase_at(scope.over(frames), rate),
         lambda rate, frames: _phase(run, scope.over(frames), (rate, *speeds), start, last), start, layer.name, moments,
     )  # fmt: skip
+
+
+def _leads(layer: Layer, axes: tuple[Axis, ...]) -> tuple[Axis, ...]:
+    """The axes whose motion these have: themselves, or what they are linked to."""
+    return tuple(layer.axes.of(axis).linked_to or axis for axis in axes)
+
+
+def _seeds(layer: Layer, axes: tuple[Axis, ...]) -> streams.Seeds:
+    leads = _leads(layer, axes)
+    return np.array([streams.mix(layer.seed, axis_index(lead), layer.axes.of(lead).seed) for lead in leads], dtype=np.uint64)
+
+
+def _start_frame(run: Run, clip: Clip) -> float:
+    """Where a clip's phases begin."""
+    start, _ = clip.span_frames or run.span
+    return start if clip.origin_frame is None else clip.origin_frame
 
 
 def _phase(run: Run, scope: Scope, factors: tuple[Number, ...], start: float, last: float) -> Array:

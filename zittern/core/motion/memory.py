@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
+from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -84,6 +85,4 @@ def at_frames(grid: Array, values: Array, frames: Array) -> Array:
     step = grid[1] - grid[0]
     place = np.clip((frames - grid[0]) / step, 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)
-    u = (place - i)[:, None]
-    a, b, c, d = (values[i + k] for k in (-1, 0, 1, 2))
-    return np.asarray(b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64)
+    return catmull_rom([values[i + k] for k in (-1, 0, 1, 2)], (place - i)[:, None])

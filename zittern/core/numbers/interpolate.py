@@ -5,11 +5,13 @@ scipy.interpolate takes half a second to import, so it is imported where it is f
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from zittern.core.units import Array, IntArray
 
-__all__ = ["bezier_at", "segment_of", "smooth_slopes", "smooth_value"]
+__all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_slopes", "smooth_value"]
 
 # Bisection halves [0, 1] this often: 2^-52 is the last bit of a double.
 _BISECTIONS = 52
@@ -42,6 +44,14 @@ def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array)
     from scipy.interpolate import CubicHermiteSpline
 
     return np.asarray(CubicHermiteSpline(key_frames, values, slopes)(frames), dtype=np.float64)
+
+
+def catmull_rom(near: Sequence[Array], u: Array) -> Array:
+    """Between the second and the third of four neighbouring samples, u in 0..1 of the way; the curve passes all samples (Catmull and Rom 1974).
+    All (F, ...).
+    """
+    a, b, c, d = near
+    return np.asarray(b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64)
 
 
 def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y3: Array) -> Array:

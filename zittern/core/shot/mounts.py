@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Annotated, Literal, get_args
 
 from pydantic import Field
@@ -38,13 +39,10 @@ class Mount(Posed):
     mute: bool = False
     solo: bool = False
 
-    @property
+    @cached_property
     def rigid(self) -> bool:
         """Whether its pose is the same at all frames."""
-        known: bool | None = self.__dict__.get("_rigid")
-        if known is None:
-            known = self.__dict__["_rigid"] = all(getattr(self, field).constant is not None for field in (*MOVE_FIELDS, "length_m"))
-        return known
+        return all(getattr(self, field).constant is not None for field in (*MOVE_FIELDS, "length_m"))
 
     @property
     def only_turns(self) -> bool:
@@ -58,19 +56,17 @@ class Mount(Posed):
     @property
     def unturned(self) -> Mount:
         """The same without its angles, where they do not move what hangs on it."""
-        if not self._turns_in_place:
-            return self
-        known: Mount | None = self.__dict__.get("_unturned")
-        if known is None:
-            known = self.__dict__["_unturned"] = self.replace(**dict.fromkeys(MOVE_FIELDS[3:], fixed(0.0)))
-        return known
+        return self._level if self._turns_in_place else self
+
+    @cached_property
+    def _level(self) -> Mount:
+        return self.replace(**dict.fromkeys(MOVE_FIELDS[3:], fixed(0.0)))
 
     @property
     def bare(self) -> Mount:
         """The same without operator and give: what its keyed pose is made from."""
-        if self.operator is None and self.give is None:
-            return self
-        known: Mount | None = self.__dict__.get("_bare")
-        if known is None:
-            known = self.__dict__["_bare"] = self.replace(operator=None, give=None)
-        return known
+        return self if self.operator is None and self.give is None else self._stiff
+
+    @cached_property
+    def _stiff(self) -> Mount:
+        return self.replace(operator=None, give=None)

@@ -19,6 +19,7 @@ from pydantic import Field, model_validator
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.envelope import shape_of
+from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
@@ -152,9 +153,7 @@ def _between(samples: Array, place: Array) -> Array:
     last = len(samples) - 1
     place = np.clip(place, 0.0, last)
     i = np.minimum(np.floor(place).astype(np.int64), last - 1)
-    u = place - i
-    a, b, c, d = (samples[np.clip(i + k, 0, last)] for k in (-1, 0, 1, 2))
-    return np.asarray(b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64)
+    return catmull_rom([samples[np.clip(i + k, 0, last)] for k in (-1, 0, 1, 2)], place - i)
 
 
 def _cleaned(samples: Array, below_hz: float, rate_hz: float) -> Array:

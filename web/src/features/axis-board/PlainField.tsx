@@ -1,4 +1,4 @@
-import { NumberField } from "../../shared/number";
+import { NumberField, Stacked } from "../../shared/number";
 
 type PlainFieldProps = {
   title: string;
@@ -12,21 +12,18 @@ const STEP_FRAMES = 0.25;
 /** A number of frames that is never keyed: an end of a span, a ramp. */
 export function PlainField({ title, value, limits: [least, most], onValue }: PlainFieldProps) {
   return (
-    <div className="flex min-w-0 flex-col">
-      <span className="cond text-(--graphite) text-xs">{title}</span>
-      <span className="border-base-300 border-b">
-        <NumberField
-          label={title}
-          value={value}
-          unit="f"
-          step={STEP_FRAMES}
-          least={least}
-          most={most}
-          digits={0}
-          className="w-full text-left!"
-          onCommit={(shown) => onValue(Math.round(shown))}
-        />
-      </span>
-    </div>
+    <Stacked title={title}>
+      <NumberField
+        label={title}
+        value={value}
+        unit="f"
+        step={STEP_FRAMES}
+        least={least}
+        most={most}
+        digits={0}
+        className="w-full text-left!"
+        onCommit={(shown) => onValue(Math.round(shown))}
+      />
+    </Stacked>
   );
 }

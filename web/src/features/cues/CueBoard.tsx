@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { useStore } from "zustand";
 import type { Cue } from "../../api/types";
 import { NameInput } from "../../shared/NameInput";
-import { NumberField, ShareField } from "../../shared/number";
+import { NumberField, ShareField, Stacked } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
@@ -55,12 +55,12 @@ export function CueBoard() {
         </button>
       </div>
       <div className="grid grid-cols-6 gap-x-2">
-        <Field title="frame">
+        <Stacked title="frame">
           <FrameField cue={first} />
-        </Field>
-        <Field title="strength">
+        </Stacked>
+        <Stacked title="strength">
           <Strength cue={first} />
-        </Field>
+        </Stacked>
       </div>
       <PlaceFields cue={first} />
       <p className="text-(--graphite) text-xs">
@@ -79,15 +79,6 @@ export function CueBoard() {
         <span className="ml-auto" />
         <FileButtons some />
       </div>
-    </div>
-  );
-}
-
-function Field({ title, children }: { title: string; children: React.ReactNode }) {
-  return (
-    <div className="flex min-w-0 flex-col">
-      <span className="cond text-(--graphite) text-xs">{title}</span>
-      <span className="border-base-300 border-b">{children}</span>
     </div>
   );
 }

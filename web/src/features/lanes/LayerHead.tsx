@@ -1,4 +1,5 @@
 import type { Clip, Layer } from "../../api/types";
+import { LetterSwitch } from "../../shared/LetterSwitch";
 import { usePending } from "../../shared/usePending";
 import { flip } from "../../stores/editing";
 import { howToSelect, idsAlike, selectedLayers, selectLayer } from "../../stores/selection";
@@ -59,16 +60,5 @@ function Switch({ title, letter, layer, field }: SwitchProps) {
   const on = usePending(`layer:${layer.id}.${field}`, layer[field]);
   const all = () =>
     idsAlike(layer.id).length > 1 ? [...selectedLayers().filter(({ id }) => id !== layer.id), layer] : [layer];
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      aria-label={`${title} ${layer.name}`}
-      title={`${title} ${layer.name}`}
-      onClick={() => flip(all(), field)}
-      className={`cond h-[18px] w-[18px] rounded-sm border text-[11px] leading-none ${on ? "border-primary bg-primary text-primary-content" : "border-base-300 hover:border-base-content"}`}
-    >
-      {letter}
-    </button>
-  );
+  return <LetterSwitch letter={letter} title={`${title} ${layer.name}`} on={on} onFlip={() => flip(all(), field)} />;
 }

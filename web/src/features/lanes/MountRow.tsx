@@ -1,6 +1,7 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
 import type { Mount, Shot } from "../../api/types";
+import { LetterSwitch } from "../../shared/LetterSwitch";
 import { timeScale } from "../../shared/timeScale";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
@@ -89,17 +90,7 @@ type SwitchProps = { mount: Mount; field: "mute" | "solo"; title: string; letter
 
 function Switch({ mount, field, title, letter }: SwitchProps) {
   const at = `mount:${mount.id}.${field}`;
-  const pressed = usePending(at, mount[field] ?? false);
-  return (
-    <button
-      type="button"
-      aria-pressed={pressed}
-      aria-label={`${title} ${mount.name}`}
-      title={`${title} ${mount.name}`}
-      onClick={() => void commit({ type: "set_values", values: [{ at, value: !pressed }] })}
-      className={`cond h-[16px] w-[16px] shrink-0 rounded-sm border text-[10px] leading-none ${pressed ? "border-primary bg-primary text-primary-content" : "border-base-300 hover:border-base-content"}`}
-    >
-      {letter}
-    </button>
-  );
+  const on = usePending(at, mount[field] ?? false);
+  const flip = () => void commit({ type: "set_values", values: [{ at, value: !on }] });
+  return <LetterSwitch letter={letter} title={`${title} ${mount.name}`} on={on} low onFlip={flip} />;
 }

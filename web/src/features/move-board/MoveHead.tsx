@@ -1,4 +1,5 @@
 import { useStore } from "zustand";
+import { Tick } from "../../shared/Tick";
 import { usePausedFrame } from "../../shared/usePausedFrame";
 import { view } from "../../stores/view";
 import { keyHere } from "./commands";
@@ -13,18 +14,13 @@ export function MoveHead({ name }: { name: string }) {
         {name}
       </h2>
       <span className="num text-(--graphite) text-xs">frame {frame}</span>
-      <label
-        className="cond ml-auto flex items-center gap-1 text-xs"
-        title="Every change sets a key, on numbers without keys too"
-      >
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
-          checked={keyEveryChange}
-          onChange={(event) => view.setState({ keyEveryChange: event.target.checked })}
-        />
-        key every change
-      </label>
+      <Tick
+        title="key every change"
+        hint="Every change sets a key, on numbers without keys too"
+        on={keyEveryChange}
+        onChange={(on) => view.setState({ keyEveryChange: on })}
+        className="cond ml-auto text-xs"
+      />
       <button type="button" className="btn btn-xs" title="A key on all six axes here (K)" onClick={keyHere}>
         Set key
       </button>

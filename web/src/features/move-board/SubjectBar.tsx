@@ -1,7 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { useStore } from "zustand";
-import { client, take } from "../../api/client";
-import type { SetObjects, Shot } from "../../api/types";
+import type { Shot } from "../../api/types";
+import { Tick } from "../../shared/Tick";
+import { useObjects } from "../../shared/useObjects";
 import { markSubject } from "../../stores/editing";
 import { view } from "../../stores/view";
 
@@ -12,13 +12,7 @@ export function SubjectBar({ document }: { document: Shot }) {
   const tinted = useStore(view, (state) => state.tinted);
   const picking = useStore(view, (state) => state.picking === "subject");
   const set = document.set_id ?? null;
-  const params = { path: { set_id: set ?? "" } };
-  const found = useQuery({
-    queryKey: ["objects", set],
-    queryFn: () => take<SetObjects>(client.GET("/api/sets/{set_id}/objects", { params })),
-    enabled: set !== null,
-    staleTime: Infinity,
-  });
+  const objects = useObjects(set);
   const object = document.subject?.object ?? NONE;
   return (
     <div className="cond flex items-center gap-3 text-xs">
@@ -30,8 +24,8 @@ export function SubjectBar({ document }: { document: Shot }) {
           onChange={(event) => void markSubject(event.target.value === NONE ? null : event.target.value)}
         >
           <option>{NONE}</option>
-          {object !== NONE && !found.data?.objects.includes(object) && <option>{object}</option>}
-          {found.data?.objects.map((each) => (
+          {object !== NONE && !objects?.includes(object) && <option>{object}</option>}
+          {objects?.map((each) => (
             <option key={each}>{each}</option>
           ))}
         </select>
@@ -50,15 +44,7 @@ export function SubjectBar({ document }: { document: Shot }) {
       >
         {document.subject?.name.startsWith("point on ") ? "point picked" : "pick a point"}
       </button>
-      <label className="flex items-center gap-1">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
-          checked={tinted}
-          onChange={(event) => view.setState({ tinted: event.target.checked })}
-        />
-        tint it
-      </label>
+      <Tick title="tint it" on={tinted} onChange={(on) => view.setState({ tinted: on })} />
     </div>
   );
 }

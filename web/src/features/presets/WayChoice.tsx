@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import type { Clip } from "../../api/types";
 import { NumberField } from "../../shared/number";
+import { Tick } from "../../shared/Tick";
 import { facts } from "../../stores/facts";
 import { presets } from "../../stores/presets";
 import { transport } from "../../stores/transport";
@@ -74,15 +75,12 @@ function WithRig() {
   const some = useStore(presets, ({ list }) => list.some(({ preset }) => (preset?.rig?.length ?? 0) > 0));
   if (!some) return null;
   return (
-    <label className="flex cursor-pointer items-center gap-1.5" title="For presets that were saved with one">
-      <input
-        type="checkbox"
-        className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
-        checked={withRig}
-        onChange={(event) => search.setState({ withRig: event.target.checked })}
-      />
-      with its rig
-    </label>
+    <Tick
+      title="with its rig"
+      hint="For presets that were saved with one"
+      on={withRig}
+      onChange={(on) => search.setState({ withRig: on })}
+    />
   );
 }
 

@@ -1,3 +1,5 @@
+import { Tick } from "../../shared/Tick";
+
 type OnOffProps = {
   title: string;
   hint: string;
@@ -10,15 +12,7 @@ type OnOffProps = {
 export function OnOff({ title, hint, on, onChange, children }: OnOffProps) {
   return (
     <div className="flex items-center gap-2">
-      <label className="cond flex cursor-pointer items-center gap-1.5 text-[13px]" title={hint}>
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
-          checked={on}
-          onChange={(event) => onChange(event.target.checked)}
-        />
-        {title}
-      </label>
+      <Tick title={title} hint={hint} on={on} onChange={onChange} className="cond text-[13px]" />
       {children}
     </div>
   );

@@ -1,22 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
-import { client, take } from "../../api/client";
-import type { Mount, SetObjects, Shot } from "../../api/types";
+import type { Mount, Shot } from "../../api/types";
+import { useObjects } from "../../shared/useObjects";
 import { facts } from "../../stores/facts";
 import { Fields } from "../axis-board";
 import { rideOn } from "./mounts";
 
 const NOTHING = "nothing";
-
-/** Names of the objects of the shot's set. */
-export function useObjects(set: string | null): string[] | undefined {
-  const params = { path: { set_id: set ?? "" } };
-  return useQuery({
-    queryKey: ["objects", set],
-    queryFn: () => take<SetObjects>(client.GET("/api/sets/{set_id}/objects", { params })),
-    enabled: set !== null,
-    staleTime: Infinity,
-  }).data?.objects;
-}
 
 /** The object of the set that carries a mount along, and how much of it. */
 export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {

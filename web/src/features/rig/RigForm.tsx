@@ -2,13 +2,13 @@ import { ArrowLeft, ArrowRight, Trash2 } from "lucide-react";
 import { useStore } from "zustand";
 import type { Mount, Shot } from "../../api/types";
 import { Menu } from "../../shared/Menu";
-import { NumberField } from "../../shared/number";
+import { NumberField, Stacked } from "../../shared/number";
+import { useObjects } from "../../shared/useObjects";
 import { facts } from "../../stores/facts";
 import { view } from "../../stores/view";
 import { Fields, NameField } from "../axis-board";
 import { AddMountMenu } from "./AddMountMenu";
 import { changeRig, copied, copyObject, copyPose, follow, moveMount, pastePose, removeMount } from "./mounts";
-import { useObjects } from "./RideForm";
 
 /** What a mount is: name, kind, length, pivot, place in the chain; poses copied to it. */
 export function RigForm({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: () => WorldPose | null }) {
@@ -89,11 +89,8 @@ const said = (title: string, told: string) => (
   </>
 );
 
-const PIVOT = [
-  { title: "pivot right", sign: 1 },
-  { title: "pivot up", sign: 1 },
-  { title: "pivot back", sign: 1 },
-];
+const PIVOT = ["pivot right", "pivot up", "pivot back"];
+const PIVOT_HINT = "The point that it turns about, in its own frame, metres; the picture stays";
 
 /** The point that the mount turns about. */
 function Pivot({ mount }: { mount: Mount }) {
@@ -106,25 +103,19 @@ function Pivot({ mount }: { mount: Mount }) {
       bake: false,
     });
   return (
-    <div
-      className="grid grid-cols-4 gap-x-3"
-      title="The point that it turns about, in its own frame, metres; the picture stays"
-    >
-      {PIVOT.map(({ title }, n) => (
-        <div key={title} className="flex min-w-0 flex-col">
-          <span className="cond text-(--graphite) text-xs">{title}</span>
-          <span className="border-base-300 border-b">
-            <NumberField
-              label={title}
-              value={pivot[n] ?? 0}
-              unit="m"
-              step={0.005}
-              digits={3}
-              className="w-full text-left!"
-              onCommit={(value) => set(n, value)}
-            />
-          </span>
-        </div>
+    <div className="grid grid-cols-4 gap-x-3">
+      {PIVOT.map((title, n) => (
+        <Stacked key={title} title={title} hint={PIVOT_HINT}>
+          <NumberField
+            label={title}
+            value={pivot[n] ?? 0}
+            unit="m"
+            step={0.005}
+            digits={3}
+            className="w-full text-left!"
+            onCommit={(value) => set(n, value)}
+          />
+        </Stacked>
       ))}
     </div>
   );

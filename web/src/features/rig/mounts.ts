@@ -1,6 +1,7 @@
 /** What is done with the mounts of the open shot. */
 import { client, explain, Problem, take } from "../../api/client";
 import type { Command, MountKind, ObjectPoses, Shot, State } from "../../api/types";
+import { anglesOf } from "../../shared/turns";
 import { commit, inTurn } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { motion, rowOf } from "../../stores/motion";
@@ -8,9 +9,8 @@ import { complain, note } from "../../stores/notes";
 import { adopt, openShot } from "../../stores/openShot";
 import { mountNow } from "../../stores/rig";
 import { madeBy } from "../../stores/selection";
-import { transport } from "../../stores/transport";
+import { playRange, transport } from "../../stores/transport";
 import { type CopiedPose, selectMount, view } from "../../stores/view";
-import { anglesOf } from "./turns";
 
 /** Kinds of mounts, in the order in which they are offered. */
 export const KINDS = (facts().forms.mount.find(({ field }) => field === "kind")?.choices ?? []) as MountKind[];
@@ -112,7 +112,7 @@ async function posesOf(object: string, count: number): Promise<ObjectPoses["pose
   const { state } = openShot.getState();
   if (!state) return [];
   const params = { path: { shot: state.slug } };
-  const [first] = stretch();
+  const [first] = playRange();
   const body = { object, frame: count === 1 ? transport.getState().frame : first, count };
   try {
     return (await take<ObjectPoses>(client.POST("/api/shots/{shot}/object-poses", { params, body }))).poses;
@@ -122,18 +122,12 @@ async function posesOf(object: string, count: number): Promise<ObjectPoses["pose
   }
 }
 
-/** The stretch that loops, else the whole shot. */
-export function stretch(): [number, number] {
-  const { loop, first, last } = transport.getState();
-  return loop ?? [first, last];
-}
-
 /** Pastes the copied pose on the mount: here, or on every frame of the stretch. */
 export function pastePose(overStretch: boolean): void {
   const mount = mountNow();
   const { pose, keyEveryChange: key } = view.getState();
   if (!mount || !pose) return;
-  const [first, last] = stretch();
+  const [first, last] = playRange();
   const frames = overStretch
     ? Array.from({ length: last - first + 1 }, (_, n) => first + n)
     : [transport.getState().frame];
@@ -145,7 +139,7 @@ export function pastePose(overStretch: boolean): void {
 export async function follow(source: { mount: string | null } | { object: string }): Promise<void> {
   const mount = mountNow();
   if (!mount) return;
-  const [first_frame, last_frame] = stretch();
+  const [first_frame, last_frame] = playRange();
   if ("mount" in source) {
     void commit({ type: "match_pose", mount: mount.id, like: source.mount, first_frame, last_frame });
     return;

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
-import { Euler, MathUtils, PerspectiveCamera } from "three";
+import { MathUtils, PerspectiveCamera } from "three";
 import { useStore } from "zustand";
+import { anglesOf } from "../../shared/turns";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { OUTSIDE_LAYER } from "./layers";
@@ -43,10 +44,8 @@ export function useOutside(): { camera: PerspectiveCamera; target: Point } {
   }, []);
   useEffect(() => {
     tellOutside(() => {
-      const turn = new Euler().setFromQuaternion(camera.quaternion, "YXZ");
       const { x, y, z } = camera.position;
-      const angles: Point = [MathUtils.radToDeg(turn.y), MathUtils.radToDeg(turn.x), MathUtils.radToDeg(turn.z)];
-      return { position: [x, y, z], angles };
+      return { position: [x, y, z], angles: anglesOf(camera.quaternion.toArray()) };
     });
     return () => tellOutside(null);
   }, [camera]);

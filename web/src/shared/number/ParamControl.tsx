@@ -8,6 +8,7 @@ import { FormulaNumber } from "./FormulaNumber";
 import { KeyDot } from "./KeyDot";
 import { NumberField } from "./NumberField";
 import { formulaOf } from "./param";
+import { Stacked } from "./Stacked";
 import { useNumberAt } from "./useNumberAt";
 import { useRecording } from "./useRecording";
 
@@ -93,23 +94,13 @@ export function ParamControl(props: ParamControlProps) {
     />
   );
   return stacked ? (
-    <Stacked title={look.title} dot={dot} number={number} />
+    <Stacked title={look.title} dot={dot}>
+      {number}
+    </Stacked>
   ) : (
     <>
       {dot}
       {number}
     </>
-  );
-}
-
-function Stacked({ title, dot, number }: { title: string; dot: React.ReactNode; number: React.ReactNode }) {
-  return (
-    <div className="flex min-w-0 flex-col">
-      <span className="cond flex items-center gap-1.5 truncate text-(--graphite) text-xs" title={title}>
-        {dot}
-        {title}
-      </span>
-      <span className="border-base-300 border-b">{number}</span>
-    </div>
   );
 }

@@ -3,6 +3,7 @@ import { commit } from "../../stores/editing";
 import { cancelPreview, preview } from "../../stores/trying";
 import { usePending } from "../usePending";
 import { NumberField } from "./NumberField";
+import { Stacked } from "./Stacked";
 
 type PlainControlProps = { at: string; value: number; look: FieldLook };
 
@@ -11,19 +12,16 @@ export function PlainControl({ at, look, ...props }: PlainControlProps) {
   const value = usePending(at, props.value);
   const set = (shown: number) => ({ type: "set_values" as const, values: [{ at, value: shown / look.times }] });
   return (
-    <div className="flex min-w-0 flex-col" title={look.hint}>
-      <span className="cond truncate text-(--graphite) text-xs">{look.title}</span>
-      <span className="border-base-300 border-b">
-        <NumberField
-          {...look}
-          label={look.title}
-          value={value * look.times}
-          className="w-full text-left!"
-          onPreview={(shown) => preview(set(shown))}
-          onCommit={(shown) => commit(set(shown))}
-          onCancel={cancelPreview}
-        />
-      </span>
-    </div>
+    <Stacked title={look.title} hint={look.hint}>
+      <NumberField
+        {...look}
+        label={look.title}
+        value={value * look.times}
+        className="w-full text-left!"
+        onPreview={(shown) => preview(set(shown))}
+        onCommit={(shown) => commit(set(shown))}
+        onCancel={cancelPreview}
+      />
+    </Stacked>
   );
 }

@@ -4,6 +4,7 @@ export { ParamControl } from "./ParamControl";
 export { PlainControl } from "./PlainControl";
 export { curveOf, formulaOf, keysOf, roughly, varies } from "./param";
 export { ShareField } from "./ShareField";
+export { Stacked } from "./Stacked";
 export { useNumberAt } from "./useNumberAt";
 export { useReading } from "./useReading";
 export { useWanted } from "./useWanted";
