@@ -27,8 +27,17 @@ class Shapes(unittest.TestCase):
 
 class Spans(unittest.TestCase):
     def test_nothing_outside_a_span(self) -> None:
-        frames = np.array([9.9, 10.0, 15.0, 20.0, 20.1])
-        np.testing.assert_array_equal(ramp(frames, (10, 20), 0, 0, "linear", SHOT), [0, 1, 1, 1, 0])
+        frames = np.array([9.9, 10.0, 15.0, 20.0, 20.9, 21.0])
+        np.testing.assert_array_equal(ramp(frames, (10, 20), 0, 0, "linear", SHOT), [0, 1, 1, 1, 1, 0])
+        np.testing.assert_array_equal(ramp(frames, (10, 10), 0, 0, "linear", SHOT), [0, 1, 0, 0, 0, 0])
+
+    def test_spans_of_neighbouring_frames_meet_without_a_hole_or_an_overlap(self) -> None:
+        frames = np.linspace(5.0, 40.0, 1401)
+        both = ramp(frames, (10, 20), 0, 0, "linear", SHOT) + ramp(frames, (21, 30), 0, 0, "linear", SHOT)
+        np.testing.assert_array_equal(both, (frames >= 10) & (frames < 31))
+
+    def test_a_ramp_out_ends_at_the_last_frame_and_holds_over_it(self) -> None:
+        np.testing.assert_allclose(ramp(np.array([18.0, 19.0, 20.0, 20.5]), (10, 20), 0, 2, "linear", SHOT), [1.0, 0.5, 0.0, 0.0])
 
     def test_ramps_lie_inside_the_span(self) -> None:
         frames = np.array([10.0, 12.0, 14.0, 18.0, 19.0, 20.0])

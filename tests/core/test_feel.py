@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, over
-from zittern.core.feel import fresh_seed, lens_factor
+from zittern.core.feel import lens_factor
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings import read
 from zittern.core.shot.shot import Shot, new_shot
@@ -47,7 +47,3 @@ class Handheld(unittest.TestCase):
         self.assertAlmostEqual(lens_factor(new_shot("A")), 1.0)
         self.assertEqual(lens_factor(new_shot("A", focal_mm=2000.0)), 0.1)
         self.assertEqual(lens_factor(new_shot("A", focal_mm=8.0)), 2.0)
-
-    def test_fresh_seeds_are_never_taken(self) -> None:
-        shot = felt()
-        self.assertNotIn(fresh_seed(shot), {layer.seed for _, layer in shot.layers()})

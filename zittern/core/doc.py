@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import hashlib
 from functools import cached_property
-from typing import Annotated, Any, Self
+from typing import Annotated, Any, ClassVar, Self
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
 from zittern.core.errors import DocumentError, faults_as
 
-__all__ = ["Doc", "Id", "Label"]
+__all__ = ["Doc", "Id", "Label", "digest"]
 
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$")]
 Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
@@ -18,6 +18,9 @@ Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 
 class Doc(BaseModel):
     """A frozen value. Unknown fields, NaN and infinities are refused."""
+
+    # Fields that say nothing about motion: names, ids, locks, where it came from.
+    still: ClassVar[frozenset[str]] = frozenset()
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, ignored_types=(cached_property,))
 
@@ -41,4 +44,29 @@ class Doc(BaseModel):
     @cached_property
     def fingerprint(self) -> str:
         """Hash of the content: equal documents have equal fingerprints."""
-        return hashlib.blake2b(self.model_dump_json().encode(), digest_size=12).hexdigest()
+        return digest(self.model_dump_json())
+
+    @cached_property
+    def content_print(self) -> str:
+        """Hash of what differs from the defaults: a new field with a default changes nothing about it."""
+        return digest(self.model_dump_json(exclude_defaults=True))
+
+    @cached_property
+    def motion_key(self) -> str:
+        """Hash of everything in it that can move something: without `still` fields, with the limits of its numbers."""
+        fields = (name for name in type(self).model_fields if name not in self.still)
+        return digest(f"{type(self).__name__}({','.join(motion_text(getattr(self, name)) for name in fields)})")
+
+
+def motion_text(value: object) -> str:
+    """What stands for a value in a motion key."""
+    if isinstance(value, Doc):
+        return value.motion_key
+    if isinstance(value, tuple):
+        return f"({','.join(map(motion_text, value))})"
+    return repr(value)
+
+
+def digest(text: str) -> str:
+    """A short hash of a text."""
+    return hashlib.blake2b(text.encode("utf-8", "surrogatepass"), digest_size=12).hexdigest()

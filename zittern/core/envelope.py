@@ -29,7 +29,11 @@ def shape_of(shape: RampShape, x: Array) -> Array:
 def ramp(
     frames: Array, span: tuple[float, float] | None, ramp_in_frames: float, ramp_out_frames: float, shape: RampShape, shot_span: tuple[float, float]
 ) -> Array:
-    """Weight of a span with its ramps. (F,) -> (F,) in 0..1. A missing span reaches over the shot and beyond it."""
+    """Weight of a span with its ramps. (F,) -> (F,) in 0..1. A missing span reaches over the shot and beyond it.
+
+    A span from a to b counts at a <= f < b + 1, so that spans of neighbouring frames meet without a hole, between frames too. Ramps keep their anchors a and
+    b and hold over the last frame.
+    """
     first, last = span if span is not None else shot_span
     weight = np.ones(frames.shape)
     with np.errstate(over="ignore"):  # a ramp of next to nothing is a step
@@ -38,5 +42,5 @@ def ramp(
         if ramp_out_frames > 0:
             weight = weight * shape_of(shape, (last - frames) / ramp_out_frames)
     if span is not None:
-        weight = np.where((frames < first) | (frames > last), 0.0, weight)
+        weight = np.where((frames < first) | (frames >= last + 1.0), 0.0, weight)
     return weight

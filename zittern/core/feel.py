@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from zittern.core import streams
 from zittern.core.axes import ROTATIONS
+from zittern.core.motion.move import scope_at
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.seeds import drawn
 from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
 from zittern.core.sources.noise import Noise
 
-__all__ = ["fresh_seed", "handheld", "lens_factor"]
+__all__ = ["handheld", "lens_factor"]
 
 # Swings at the default lens: the sum moves the picture by about 1 % of its width.
 _SLOW = {"pan": 0.55, "tilt": 0.45, "roll": 0.3, "truck": 1.2, "pedestal": 1.0, "dolly": 0.6}
@@ -22,22 +23,14 @@ _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
 
 def lens_factor(shot: Shot) -> float:
     """Scale of rotations that keeps their size in the picture what it is at the default lens."""
-    focal = shot.focal_mm.at(shot.scope(shot.first_frame))
+    focal = shot.focal_mm.at(scope_at(shot, shot.first_frame))
     factor = (DEFAULT_FOCAL_MM / DEFAULT_SENSOR_MM) / (focal / shot.sensor_mm)
     return min(max(factor, _LEAST_FACTOR), _MOST_FACTOR)
 
 
-def fresh_seed(shot: Shot, salt: int = 0) -> int:
-    """A random start that no layer of the shot has; the same for the same shot."""
-    taken = {layer.seed for _, layer in shot.layers()}
-    seed = streams.next_seed(streams.mix(len(taken), salt, *sorted(taken)))
-    while seed in taken:
-        seed = streams.next_seed(seed)
-    return seed
-
-
-def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Layer, Layer]:
-    """The slow and the fast layer for a shot."""
+def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Shot, tuple[Layer, Layer]]:
+    """The slow and the fast layer for a shot, and the shot that they drew their seeds from."""
+    shot, seeds = drawn(shot, 2)
     factor = lens_factor(shot)
 
     def board(swings: dict[str, float]) -> AxisBoard:
@@ -45,7 +38,7 @@ def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Layer, Layer]:
 
     slow = Noise(rate_hz=fixed(_SLOW_HZ), octaves=2, persistence=fixed(0.4))
     fast = Noise(rate_hz=fixed(_FAST_HZ), octaves=2, persistence=fixed(0.5))
-    return (
-        Layer(id=ids[0], name="Slow sway", source=slow, seed=fresh_seed(shot, 1), axes=board(_SLOW)),
-        Layer(id=ids[1], name="Fine shake", source=fast, seed=fresh_seed(shot, 2), axes=board(_FAST)),
+    return shot, (
+        Layer(id=ids[0], name="Slow sway", source=slow, seed=seeds[0], axes=board(_SLOW)),
+        Layer(id=ids[1], name="Fine shake", source=fast, seed=seeds[1], axes=board(_FAST)),
     )

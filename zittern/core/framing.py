@@ -8,6 +8,7 @@ from zittern.core.doc import Doc
 from zittern.core.lens import focal_px
 from zittern.core.motion.aim import aiming, framing_of, slack_deg, to_target, wanted_deg
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.move import scope_at
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -54,7 +55,7 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     subject = shot.subject
     if subject is None:
         return np.zeros((len(motion.frames), 3))
-    scope = shot.scope(motion.frames)
+    scope = scope_at(shot, motion.frames)
     turn = rotations.matrices(motion.pose.angles_deg)
     seen = np.einsum("fji,fj->fi", turn, subject.position_m(scope) - motion.pose.position_m)
     f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
@@ -94,8 +95,9 @@ def _turns(shot: Shot, motion: Motion) -> tuple[Turn, ...]:
     if mount is None or mount.operator is None or len(motion.frames) < 3:
         return ()
     operator = mount.operator
-    wanted = wanted_deg(shot, mount, operator.replace(anticipation_s=0.0), shot.scope(motion.frames), motion.frames)
-    slack = np.mean(slack_deg(shot, operator, shot.scope(motion.frames)), axis=0)
+    scope = scope_at(shot, motion.frames)
+    wanted = wanted_deg(shot, mount, operator.replace(anticipation_s=0.0), scope, motion.frames)
+    slack = np.mean(slack_deg(shot, operator, scope), axis=0)
     turned = rotations.continuous(motion.locals_[mount.id][:, :3, :3])[:, :2]
     found = [
         turn

@@ -13,7 +13,7 @@ from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.layers import moving_axes
-from zittern.core.motion.mixing import heard
+from zittern.core.motion.mixing import active
 from zittern.core.motion.move import scope_at
 from zittern.core.motion.steps import StepMark, steps
 from zittern.core.numbers.scope import Scope
@@ -112,7 +112,7 @@ def read(
     overall = picture_offsets_px(shot, motion if whole is None else whole, distance)
     before = max(i - 1, 0)
     streak_px, _, height_m, speed_m_s = np.nan_to_num(flowing(shot, motion.rows(before, i + 2))[i - before]).tolist()
-    counted = heard(shot)
+    counted = active(shot)
     at = _At(scope_at(shot, frame), focal, distance, px_per_unit(shot, focal, distance).tolist())
     return Readings(
         frame=frame,

@@ -35,7 +35,7 @@ class Cutting(unittest.TestCase):
         self.assertTrue(np.all(part[:59] == 0))
         moved = edited(trimmed, {"type": "set_span", "at": ["clip:main"], "by_frames": 30})
         np.testing.assert_allclose(evaluate(moved).total[89:170], part[59:140], atol=1e-12)
-        self.assertIsNone(find_clip(edited(moved, {"type": "set_span", "at": ["clip:main"], "whole": True}), "main").origin_frame)
+        self.assertIsNone(find_clip(edited(moved, {"type": "set_span", "at": ["clip:main"], "whole": True}), "main").clock)
 
 
 class Placing(unittest.TestCase):

@@ -4,13 +4,13 @@ import numpy as np
 
 from zittern.core.formula.functions import FUNCTIONS, LARGEST
 from zittern.core.formula.grammar import parse
-from zittern.core.formula.tree import Notices, values_of
+from zittern.core.formula.tree import AXIS_NAME, Notices, values_of
 
 X = np.linspace(-3.0, 3.0, 601)
 
 
-def of(text: str, x: np.ndarray = X) -> np.ndarray:
-    return values_of(parse(text), {"x": x}.__getitem__, len(x))
+def of(text: str, x: np.ndarray = X, axis: float = 0.0) -> np.ndarray:
+    return values_of(parse(text), {"x": x, AXIS_NAME: np.asarray(axis)}.__getitem__, len(x))
 
 
 class Values(unittest.TestCase):
@@ -62,7 +62,7 @@ class Holes(unittest.TestCase):
             ("1e300 * 1e300", LARGEST, "too large"), ("decay(1, 0)", 1.0, ""), ("noise(1e300)", None, ""), ("sin(1e300)", None, ""),
         ):  # fmt: skip
             notices = Notices()
-            found = values_of(parse(text), {}.__getitem__, 3, notices)
+            found = values_of(parse(text), {AXIS_NAME: np.asarray(0.0)}.__getitem__, 3, notices)
             self.assertTrue(np.all(np.isfinite(found)), text)
             if value is not None:
                 np.testing.assert_array_equal(found, value, err_msg=text)

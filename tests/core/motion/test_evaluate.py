@@ -12,7 +12,7 @@ from zittern.core.motion import evaluate as evaluate_module
 from zittern.core.motion import layers as layers_module
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate, evaluate_in_parts, joined
-from zittern.core.motion.mixing import heard
+from zittern.core.motion.mixing import active
 from zittern.core.numbers.param import keyed
 from zittern.core.rig import rotations
 from zittern.core.shot.clips import Clip
@@ -105,12 +105,12 @@ class Layers(unittest.TestCase):
 
     def test_mute_solo_and_what_is_silent(self) -> None:
         a, b, c = layer("a"), layer("b", seed=2), layer("c", seed=3, mute=True)
-        self.assertEqual(heard(shot_with(a, b, c)), {"a", "b"})
+        self.assertEqual(active(shot_with(a, b, c)), {"a", "b"})
         soloed = shot_with(a.replace(solo=True), b, c)
         motion = evaluate(soloed)
         self.assertEqual((set(motion.layers), set(motion.silent)), ({"a"}, {"b", "c"}))
         np.testing.assert_array_equal(motion.total, motion.layers["a"])
-        self.assertEqual(heard(shot_with(a, b, clip={"mute": True})), set())
+        self.assertEqual(active(shot_with(a, b, clip={"mute": True})), set())
 
     def test_replace_pushes_back_what_is_under_it_by_its_weight(self) -> None:
         under, over = layer("under"), layer("over", seed=2, mode="replace", weight=0.25, swings={"pan": 1.0})

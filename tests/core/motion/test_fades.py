@@ -5,7 +5,7 @@ import numpy as np
 from tests.core.making import layer, rms, shot_with
 from zittern.core.envelope import RampShape
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.fades import fade, rivals
+from zittern.core.motion.fades import fade, overlapping
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot
@@ -60,8 +60,8 @@ class Shares(unittest.TestCase):
     def test_muted_clips_and_those_elsewhere_take_nothing(self) -> None:
         a, b, c = clip("a", 1, 100, 1), clip("b", 60, 200, 2, mute=True), clip("c", 150, 220, 3)
         lane = Lane(id="lane", name="Lane", clips=(a, b, c))
-        self.assertEqual(rivals(lane, a, (1.0, 240.0)), ())
-        self.assertEqual(rivals(lane, b, (1.0, 240.0)), (((1.0, 100.0), True), ((150.0, 220.0), False)))
+        self.assertEqual(overlapping(lane, a, (1.0, 240.0)), ())
+        self.assertEqual(overlapping(lane, b, (1.0, 240.0)), (((1.0, 100.0), True), ((150.0, 220.0), False)))
 
     def test_three_at_once_are_defined_and_never_more_than_whole(self) -> None:
         stretches = ((1.0, 150.0), (50.0, 200.0), (80.0, 240.0))

@@ -9,8 +9,8 @@ from tests.core.making import layer, shot_with
 from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.move import FACTS, with_facts
-from zittern.core.motion.run import Run
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import reads_of
@@ -27,7 +27,7 @@ WALK = shot_with(
 
 class Facts(unittest.TestCase):
     def facts(self, shot: Shot, frames: list[float]) -> dict[str, np.ndarray]:
-        run = Run(shot, np.array(frames), Cache())
+        run = Evaluation(shot, np.array(frames), Cache())
         with_facts(run)
         return {name: run.scope.values[name](run.frames) for name in FACTS}
 

@@ -1,12 +1,13 @@
 import unittest
 
 import numpy as np
+from scipy.spatial.transform import Rotation
 
 from tests.core.making import over, shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
-from zittern.core.rig import transforms
+from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot
@@ -54,12 +55,31 @@ class Riding(unittest.TestCase):
 
     def test_place_and_turn_have_weights_of_their_own(self) -> None:
         place = evaluate(shot(SLED.replace(rotation_weight=fixed(0.0))), self.FRAMES)
-        moved = np.stack([SLED.position_m(over(self.FRAMES)) - SLED.position_m(over(1.0))])[0]
-        np.testing.assert_allclose(place.pose.position_m - evaluate(shot(None), self.FRAMES).pose.position_m, moved, atol=1e-9)
+        np.testing.assert_allclose(place.pose.position_m, evaluate(shot(SLED), self.FRAMES).pose.position_m, atol=1e-9)
         np.testing.assert_allclose(place.pose.angles_deg, evaluate(shot(None), self.FRAMES).pose.angles_deg, atol=1e-9)
         turn = evaluate(shot(SLED.replace(position_weight=fixed(0.0), tilt_deg=fixed(0.0))), self.FRAMES)
         np.testing.assert_allclose(turn.pose.position_m, evaluate(shot(None), self.FRAMES).pose.position_m, atol=1e-9)
         np.testing.assert_allclose(turn.pose.angles_deg[-1, 0], -30.0 + 150.0, atol=1e-6)
+
+    def test_at_partial_weights_each_step_of_time_counts_by_its_weight_about_the_objects_origin(self) -> None:
+        weights = {"position_weight": keyed((1, 0.2), (120, 0.9)), "rotation_weight": keyed((1, 0.7), (120, 0.1))}
+        got = evaluate(shot(SLED.replace(**weights)), np.array([120.0])).pose
+        # One step after another, naively: O' by w of the way, about O by exp(w log R).
+        times = np.linspace(1.0, 120.0, 6001)
+        places, angles = SLED.position_m(over(times)), SLED.angles_deg(over(times))
+        turned = Rotation.from_euler("YXZ", angles, degrees=True)
+        where, stand = np.zeros(3), Rotation.identity()
+        free = evaluate(shot(None), np.array([120.0])).pose
+        where = free.position_m[0].copy()
+        middle = over(0.5 * (times[1:] + times[:-1]))
+        w_place, w_turn = weights["position_weight"].sample(middle), weights["rotation_weight"].sample(middle)
+        for i in range(len(times) - 1):
+            log = (turned[i + 1] * turned[i].inv()).as_rotvec()
+            where = places[i] + w_place[i] * (places[i + 1] - places[i]) + Rotation.from_rotvec(w_place[i] * log).apply(where - places[i])
+            stand = Rotation.from_rotvec(w_turn[i] * log) * stand
+        np.testing.assert_allclose(got.position_m[0], where, atol=2e-3)
+        wanted = (stand * Rotation.from_euler("YXZ", free.angles_deg[0], degrees=True)).as_matrix()
+        np.testing.assert_allclose(rotations.matrices(got.angles_deg)[0], wanted, atol=1e-3)
 
     def test_a_part_equals_the_same_rows_of_the_whole_and_held_mounts_do_not_ride(self) -> None:
         whole = poses(shot(SLED), np.arange(1.0, 121.0))

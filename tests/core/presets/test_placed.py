@@ -12,6 +12,7 @@ from zittern.core.presets.files import read_preset, write_preset
 from zittern.core.presets.placed import of_layers, placed, saved
 from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
+from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
@@ -40,24 +41,27 @@ def alone(shot: Shot) -> Shot:
     return shot.replace(lanes=(), dials=())
 
 
+HARD = {"type": "set_span", "at": ["clip:clip-1"], "ramp_in_frames": 0}, {"type": "set_span", "at": ["clip:clip-1"], "ramp_out_frames": 0}
+
+
 class Saving(unittest.TestCase):
     def test_placed_where_it_was_saved_it_moves_as_it_did(self) -> None:
         for fields in ({}, {"focal_mm": fixed(70.0)}, {"fps": Fps(num=60)}):
             shot = held(**fields)
             preset = preset_of(shot)
             self.assertEqual([dial.name for dial in preset.dials], ["panic", "beats"])
-            again = edited(alone(shot), {"type": "place_preset", "preset": preset, "first_frame": 21.0})
+            again = edited(alone(shot), {"type": "place_preset", "preset": preset, "first_frame": 21.0}, *HARD)
             self.assertEqual(find_clip(again, "clip-1").span_frames, (21.0, 140.0))
             np.testing.assert_allclose(evaluate(again).total, evaluate(shot).total, atol=1e-9)
 
     def test_placed_later_its_keys_come_along(self) -> None:
         shot = held()
-        later = edited(alone(shot), {"type": "place_preset", "preset": preset_of(shot), "first_frame": 71.0})
+        later = edited(alone(shot), {"type": "place_preset", "preset": preset_of(shot), "first_frame": 71.0}, *HARD)
         np.testing.assert_allclose(evaluate(later).total[70:190], evaluate(shot).total[20:140], atol=1e-9)
 
     def test_at_another_frame_rate_it_takes_as_long(self) -> None:
         shot = held()
-        faster = edited(alone(shot.replace(fps=Fps(num=48), last_frame=480)), {"type": "place_preset", "preset": preset_of(shot), "first_frame": 41.0})
+        faster = edited(alone(shot.replace(fps=Fps(num=48), last_frame=480)), {"type": "place_preset", "preset": preset_of(shot), "first_frame": 41.0}, *HARD)
         self.assertEqual(find_clip(faster, "clip-1").span_frames, (41.0, 41.0 + 2 * 119.0))
         np.testing.assert_allclose(evaluate(faster).total[40:279:2], evaluate(shot).total[20:140], atol=1e-9)
 
@@ -65,8 +69,8 @@ class Saving(unittest.TestCase):
         shot = edited(held(), {"type": "split_clip", "clip": "main", "frame": 80.0})
         second = next(clip for clip in shot.clips() if clip.id != "main")
         preset = saved(shot, (second,), second.layers, "Second").replace(keep_seeds=True)
-        self.assertEqual(preset.origin_frame, -59.0)
-        again = edited(alone(shot), {"type": "place_preset", "preset": preset, "first_frame": 80.0})
+        self.assertEqual(preset.clock, Clock(start_frame=-59.0, end_frame=60.0, later_frames=-79.0))
+        again = edited(alone(shot), {"type": "place_preset", "preset": preset, "first_frame": 80.0}, *HARD)
         np.testing.assert_allclose(evaluate(again).total[79:], evaluate(shot).total[79:], atol=1e-9)
 
     def test_layers_of_several_clips_have_no_amount_of_their_own(self) -> None:

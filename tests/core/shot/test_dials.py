@@ -94,7 +94,9 @@ class Driving(unittest.TestCase):
         weights = evaluate(shot, np.array([21.0, 71.0, 121.0])).weights["sway"]
         np.testing.assert_allclose(weights, [0.0, 0.5, 1.0], atol=1e-12)
         clipped = edited(with_dial(formula("layer:sway.weight", "u")), {"type": "set_span", "at": ["clip:main"], "first_frame": 41, "last_frame": 81})
-        np.testing.assert_allclose(evaluate(clipped, np.array([61.0])).weights["sway"], [0.5], atol=1e-12)
+        np.testing.assert_allclose(evaluate(clipped, np.array([61.0])).weights["sway"], [60.0 / 239.0], atol=1e-12)  # trimmed, it goes on as it did
+        placed = edited(with_dial({"type": "add_clip", "first_frame": 41, "last_frame": 81}, formula("clip:clip-1.amount", "u")))
+        np.testing.assert_allclose(evaluate(placed, np.array([61.0])).clip_weights["clip-1"], [0.5], atol=1e-12)
 
     def test_facts_of_the_path_drive_layers(self) -> None:
         walk = Mount(id="camera", name="Camera", y_m=fixed(1.5), z_m=keyed((1, 0.0), (241, -20.0), interp="linear"))

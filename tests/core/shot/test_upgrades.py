@@ -8,6 +8,7 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.errors import DocumentError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import keyed
+from zittern.core.shot.clips import Clock
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.shot.upgrades import STEPS, read_shot, shot_from, write_shot
 
@@ -55,6 +56,27 @@ class Versions(unittest.TestCase):
         self.assertTrue(np.any(motion.layers["again"][late]) and not np.any(motion.layers["again"][~late]))
         with self.assertRaisesRegex(DocumentError, "clips: expected a list"):
             shot_from(old | {"clips": 3})
+
+    def test_origins_become_clocks_and_the_motion_stays(self) -> None:
+        golden = json.loads((DATA / "golden/spans.shot.json").read_text())
+        clip = next(clip for clip in shot_from(golden).clips() if clip.id == "c")
+        self.assertEqual(clip.clock, Clock(start_frame=100.0))
+        self.assertEqual(shot_from(golden), shot_from(golden))
+
+    def test_an_old_shot_has_a_seed_of_its_own_the_same_each_time(self) -> None:
+        old = json.loads((DATA / "shot-v7.shot.json").read_text())
+        self.assertEqual(shot_from(old).seed, shot_from(json.loads(json.dumps(old))).seed)
+        self.assertNotEqual(shot_from(old).seed, shot_from(old | {"name": "Another"}).seed)
+        self.assertNotEqual(shot_from(old).seed, 0)
+
+    def test_noise_without_a_seed_stays_the_same_on_all_axes(self) -> None:
+        old = json.loads((DATA / "shot-v7.shot.json").read_text())
+        text = "noise(t) + noise ( max(t, 1) ) - noise(f, 3) * noise(noise(u))"
+        old["focal_mm"] = {"state": "formula", "text": "35 + noise(t)", "draft": text + " +", "before": None}
+        number = shot_from(old).focal_mm
+        self.assertEqual(number.text, "35 + noise(t, 0)")  # type: ignore[attr-defined]
+        wanted = "noise(t, 0) + noise ( max(t, 1) , 0) - noise(f, 3) * noise(noise(u, 0), 0) +"
+        self.assertEqual(number.draft, wanted)  # type: ignore[attr-defined]
 
     def test_every_step_is_there(self) -> None:
         self.assertEqual(set(STEPS), set(range(1, SCHEMA_VERSION)))

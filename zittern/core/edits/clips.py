@@ -9,6 +9,7 @@ from pydantic import Field
 from zittern.core.doc import Label
 from zittern.core.edits.address import find_clip, find_lane, lane_of, with_clip, with_lane
 from zittern.core.edits.command import CommandDoc
+from zittern.core.envelope import RampShape
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.clips import Clip
@@ -18,7 +19,7 @@ from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "on_lane"]
+__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "moved_by", "on_lane"]
 
 _LEAST_FRAMES = 1.0
 
@@ -56,10 +57,14 @@ class MoveClip(CommandDoc):
         clip = find_clip(shot, self.clip)
         if self.by_frames and clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
-        moved = retimed(clip, Retiming(shift_frames=self.by_frames))
-        if not self.new_lane and self.lane in (None, lane_of(shot, clip).id):
+        moved = moved_by(clip, self.by_frames)
+        lane = lane_of(shot, clip)
+        if not self.new_lane and self.lane in (None, lane.id):
             return with_clip(shot, clip, moved)
-        return on_lane(_without(shot, clip), moved, None if self.new_lane else self.lane)
+        if self.new_lane:
+            # Alone on its lane it is on one of its own already, with the name and the fade that somebody gave it.
+            return with_clip(shot, clip, moved) if len(lane.clips) == 1 else on_lane(_without(shot, clip), moved, None, lane.fade)
+        return on_lane(_without(shot, clip), moved, self.lane)
 
     def label(self, shot: Shot) -> str:
         """`Move clip “Panic” by +24 frames`."""
@@ -81,10 +86,10 @@ class SplitClip(CommandDoc):
         if not first + _LEAST_FRAMES <= self.frame <= last - _LEAST_FRAMES:
             raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
         cut = self.frame - _LEAST_FRAMES
-        origin = first if clip.origin_frame is None else clip.origin_frame
-        left = clip.replace(span_frames=(first, cut), origin_frame=origin, ramp_in_frames=min(clip.ramp_in_frames, cut - first), ramp_out_frames=0.0)
+        clock = clip.clock_in((float(shot.first_frame), float(shot.last_frame)))
+        left = clip.replace(span_frames=(first, cut), clock=clock, ramp_in_frames=min(clip.ramp_in_frames, cut - first), ramp_out_frames=0.0)
         right = clip.replace(
-            id=free_id(shot, clip.id), span_frames=(self.frame, last), origin_frame=origin,
+            id=free_id(shot, clip.id), span_frames=(self.frame, last), clock=clock,
             ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame), layers=_again(shot, clip.layers),
         )  # fmt: skip
         return with_clip(shot, clip, left, right)
@@ -108,7 +113,7 @@ class DuplicateClip(CommandDoc):
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
         length = clip.span_frames[1] - clip.span_frames[0] + _LEAST_FRAMES
         for n in range(1, self.times + 1):
-            later = retimed(clip, Retiming(shift_frames=n * length))
+            later = moved_by(clip, n * length)
             copy = later.replace(id=free_id(shot, clip.id), layers=_again(shot, later.layers))
             shot = on_lane(shot, copy, lane_of(shot, find_clip(shot, self.clip)).id)
         return shot
@@ -149,10 +154,19 @@ def _without(shot: Shot, clip: Clip) -> Shot:
     return shot.replace(lanes=tuple(each for each in shot.lanes if each is not lane))
 
 
-def on_lane(shot: Shot, clip: Clip, lane: str | None) -> Shot:
+def moved_by(clip: Clip, frames: float) -> Clip:
+    """A clip with a span, moved in time with all that is in it: keys, ramps, and the clock that its motion and formulas go by."""
+    if frames == 0.0 or clip.span_frames is None:
+        return clip
+    clock = clip.clock_in(clip.span_frames)
+    moved = retimed(clip.replace(clock=clock), Retiming(shift_frames=frames))
+    return moved.replace(clock=retimed(clock, Retiming(shift_frames=frames)).replace(later_frames=clock.later_frames + frames))
+
+
+def on_lane(shot: Shot, clip: Clip, lane: str | None, fade: RampShape = "equal-power") -> Shot:
     """The shot with a clip on a lane, or on a new one of its own. Raises EditError for a lane that is not there."""
     if lane is None:
         name = free_id(shot, "lane")
-        return shot.replace(lanes=(*shot.lanes, Lane(id=name, name=clip.name, clips=(clip,))))
+        return shot.replace(lanes=(*shot.lanes, Lane(id=name, name=clip.name, clips=(clip,), fade=fade)))
     found = find_lane(shot, lane)
     return with_lane(shot, found, found.replace(clips=(*found.clips, clip)))

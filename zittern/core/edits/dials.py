@@ -44,7 +44,7 @@ class AddDial(CommandDoc):
 
 
 class SetDial(CommandDoc):
-    """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge."""
+    """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge, a formula stays."""
 
     type: Literal["set_dial"] = "set_dial"
     dial: DialName
@@ -60,9 +60,7 @@ class SetDial(CommandDoc):
         most = dial.most if self.most is None else self.most
         if not least < most:
             raise EditError(f"the least of a dial is under its most, got {least:g} and {most:g}", f"dial:{self.dial}")
-        changed = dial.replace(
-            unit=dial.unit if self.unit is None else self.unit, least=least, most=most, value=dial.value.map(lambda value: min(max(value, least), most))
-        )
+        changed = dial.replace(unit=dial.unit if self.unit is None else self.unit, least=least, most=most, value=dial.value.clamped(least, most))
         shot = shot.replace(dials=tuple(changed if each is dial else each for each in shot.dials))
         return shot if self.name in (None, self.dial) else _called(shot, self.dial, self.name or "")
 
@@ -113,6 +111,8 @@ def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
     if shot.subject is not None:
         yield f"“{shot.subject.name}”", shot.subject
     yield "the focal length", shot.focal_mm
+    if shot.hold is not None:
+        yield "the hold on the framing", shot.hold
     yield from ((f"“{layer.name}”", layer) for _, layer in shot.layers())
     yield from ((f"“{clip.name}”", clip.replace(layers=())) for clip in shot.clips())
 
@@ -124,7 +124,7 @@ def _called(shot: Shot, old: str, new: str) -> Shot:
 
 def _rewritten(shot: Shot, old: str, new: str, drop: Dial | None = None) -> Shot:
     """The shot with a name in all formulas changed, the dial of that name too; one dial taken away."""
-    fields = {name: getattr(shot, name) for name in ("dials", "mounts", "subject", "focal_mm", "lanes")}
+    fields = {name: getattr(shot, name) for name in ("dials", "mounts", "subject", "focal_mm", "hold", "lanes")}
     if drop is not None:
         fields["dials"] = tuple(dial for dial in shot.dials if dial is not drop)
     return shot.replace(**{name: renamed(value, old, new, formulas_only=drop is not None) for name, value in fields.items()})

@@ -7,15 +7,18 @@ from typing import Literal
 from pydantic import Field
 
 from zittern.core import streams
-from zittern.core.axes import AXES, Axis
+from zittern.core.axes import AXES, ROTATIONS, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named, with_clip
 from zittern.core.edits.command import CommandDoc
-from zittern.core.feel import fresh_seed, handheld, lens_factor
+from zittern.core.feel import handheld, lens_factor
+from zittern.core.presets.responding import responding
+from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.lanes import Lane
-from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.shot.layers import AxisBoard, Layer, Span
+from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.table import Kind, row_of
 
@@ -33,11 +36,16 @@ class AddLayer(CommandDoc):
         """Rotations are sized for the lens."""
         row = row_of(self.source)
         factor = lens_factor(shot)
-        swings = {axis: value * (factor if axis in AXES[:3] else 1.0) for axis, value in row.swings.items()}
+        swings = {axis: value * (factor if axis in ROTATIONS else 1.0) for axis, value in row.swings.items()}
+        shot, (seed,) = drawn(shot, 1)
         layer = Layer.model_validate(
-            {"id": free_id(shot, self.source), "name": row.title, "source": row.make(), "seed": fresh_seed(shot), "axes": AxisBoard.swings(**swings)}
+            {"id": free_id(shot, self.source), "name": row.title, "source": row.make(), "seed": seed, "axes": AxisBoard.swings(**swings)}
         )
-        return _on_top(shot, self.clip, (layer,))
+        layer = reseeded(layer, seed)
+        return _on_top(shot, self.clip, (layer.replace(source=responding(shot, layer.source, self._span(shot))),))
+
+    def _span(self, shot: Shot) -> Span:
+        return shot.span_of(find_clip(shot, self.clip)) if self.clip is not None else (float(shot.first_frame), float(shot.last_frame))
 
     def label(self, shot: Shot) -> str:
         """`Add noise layer`."""
@@ -52,7 +60,8 @@ class AddHandheld(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Two layers."""
-        return _on_top(shot, self.clip, handheld(shot, (free_id(shot, "sway"), free_id(shot, "shake"))))
+        shot, layers = handheld(shot, (free_id(shot, "sway"), free_id(shot, "shake")))
+        return _on_top(shot, self.clip, layers)
 
     def label(self, shot: Shot) -> str:
         """`Add handheld feel`."""
@@ -118,8 +127,10 @@ class DuplicateLayers(CommandDoc):
         """Each copy stands above its original."""
         for layer_id in self.layers:
             clip, layer = find_layer(shot, layer_id)
-            seed = layer.seed if self.keep_seed else fresh_seed(shot)
-            copy = layer.replace(id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", seed=seed, solo=False, from_preset=None)
+            copy = layer.replace(id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", solo=False, from_preset=None)
+            if not self.keep_seed:
+                shot, (seed,) = drawn(shot, 1)
+                clip, copy = find_clip(shot, clip.id), reseeded(copy, seed)
             at = clip.layers.index(layer) + 1
             shot = _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
         return shot
@@ -158,9 +169,9 @@ class NewSeeds(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Locked axes keep theirs when axes are named."""
         for layer_id in self.layers:
-            seed = fresh_seed(shot, find_layer(shot, layer_id)[1].seed)
             if self.axes is None:
-                shot = change_layer(shot, layer_id, lambda layer, s=seed: layer.replace(seed=s))  # type: ignore[misc]
+                shot, (seed,) = drawn(shot, 1)
+                shot = change_layer(shot, layer_id, lambda layer, s=seed: reseeded(layer, s))  # type: ignore[misc]
             else:
                 shot = change_layer(shot, layer_id, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ())))
         return shot
@@ -226,7 +237,7 @@ class SetSource(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """The new source starts from its defaults."""
-        return change_layer(shot, self.layer, lambda layer: layer.replace(source=row_of(self.source).make()))
+        return change_layer(shot, self.layer, lambda layer: reseeded(layer.replace(source=row_of(self.source).make()), layer.seed))
 
     def label(self, shot: Shot) -> str:
         """`Make “Slow sway” a wave`."""
@@ -250,6 +261,9 @@ def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
     """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a lane of its own when missing."""
     if clip_id is not None:
         clip = find_clip(shot, clip_id)
+        if not clip.layers and clip.span_frames is not None:
+            clip, empty = softened(shot, clip.replace(layers=layers)).replace(layers=()), clip
+            shot = with_clip(shot, empty, clip)
         return _with_layers(shot, clip, (*clip.layers, *layers))
     for clip in shot.clips():
         if clip.span_frames is None:

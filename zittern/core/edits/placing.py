@@ -17,7 +17,7 @@ from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.rig import find_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
-from zittern.core.motion.move import bare_poses
+from zittern.core.motion.move import bare_poses, scope_at
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.curves import Frame
 from zittern.core.rig import chain, rotations, transforms
@@ -110,7 +110,7 @@ class AimCamera(_OnMount):
         """Roll stays. Raises EditError without a subject."""
         if shot.subject is None:
             raise EditError("no subject is marked; mark one first", "shot.subject")
-        at = shot.scope(self.frame)
+        at = scope_at(shot, self.frame)
         subject = shot.subject.position_m(at)[0]
         position = _lens(shot, self.frame)[0, :3, 3]
         away = subject - position

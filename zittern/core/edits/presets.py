@@ -7,20 +7,22 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.doc import Id
-from zittern.core.edits.address import find_clip, with_clip
+from zittern.core.edits.address import find_clip, find_lane, with_clip
 from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.rig import put_rig
 from zittern.core.errors import EditError
-from zittern.core.feel import fresh_seed
 from zittern.core.numbers.curves import Frame
 from zittern.core.presets.differences import partners
 from zittern.core.presets.fitting import brought, fitting_of
 from zittern.core.presets.placed import layer_of, placed
 from zittern.core.presets.preset import CARRIER, Preset
+from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.ids import free_id
+from zittern.core.shot.layers import Span
 from zittern.core.shot.origins import BroughtDial, ClipOrigin, PresetKey
+from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 
 __all__ = ["GoOver", "PlacePreset", "SwapPreset", "TakeFromPreset"]
@@ -48,16 +50,17 @@ class PlacePreset(_OfPreset):
         if self.with_rig and self.preset.rig:
             shot, mounts = put_rig(shot, self.preset.rig)
             mounts[CARRIER] = shot.mounts[-len(self.preset.rig) - 1].id
-        with_dials, clip = placed(shot, self.preset, self.key, self.first_frame, mounts)
-        return on_lane(with_dials, self._over(shot, clip), self.lane)
+        with_dials, clip = placed(shot, self.preset, self.key, self._span(shot), mounts)
+        lane = None if self.lane is None else find_lane(shot, self.lane)
+        return on_lane(with_dials, softened(with_dials, clip, lane), self.lane)
 
-    def _over(self, shot: Shot, clip: Clip) -> Clip:
+    def _span(self, shot: Shot) -> Span | None:
         if self.first_frame is None:
-            return clip
+            return None
         length = None if self.preset.length_s is None else round(self.preset.length_s * shot.fps.value)
         last = float(shot.last_frame) if length is None else self.first_frame + length
         last = self.last_frame if self.last_frame is not None else last
-        return clip.replace(span_frames=(self.first_frame, max(last, self.first_frame + 1.0)))
+        return self.first_frame, max(last, self.first_frame + 1.0)
 
     def label(self, shot: Shot) -> str:
         """`Place “Small boat”`."""
@@ -73,7 +76,7 @@ class SwapPreset(_OfPreset):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the clip is not there."""
         old = find_clip(shot, self.clip)
-        with_dials, made = placed(shot, self.preset, self.key, shot.span_of(old)[0])
+        with_dials, made = placed(shot, self.preset, self.key, shot.span_of(old))
         kept = {name: getattr(old, name) for name in ("id", "span_frames", "ramp_in_frames", "ramp_out_frames", "ramp_shape", "mute")}
         return with_clip(with_dials, old, made.replace(**kept))
 
@@ -98,8 +101,8 @@ class GoOver(_OfPreset):
             raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
         end = min(self.frame + self.within_frames, last)
         shorter = old.replace(span_frames=(first, end), ramp_in_frames=min(old.ramp_in_frames, end - first), ramp_out_frames=0.0)
-        with_dials, clip = placed(shot, self.preset, self.key, self.frame)
-        made = clip.replace(span_frames=(self.frame, last), ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
+        with_dials, clip = placed(shot, self.preset, self.key, (self.frame, last))
+        made = clip.replace(ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
         return with_clip(with_dials, old, shorter, made)
 
     def label(self, shot: Shot) -> str:
@@ -130,7 +133,8 @@ class TakeFromPreset(CommandDoc):
         if missing:
             raise EditError(f"there is no layer {min(missing)!r}; it may have been removed meanwhile", f"clip:{self.clip}")
         with_dials, known = self._with_dials(shot, clip, clip.from_preset)
-        return with_clip(with_dials, clip, self._taken(with_dials, known))
+        with_seeds, seeds = drawn(with_dials, len(self.preset.layers))
+        return with_clip(with_seeds, clip, self._taken(with_seeds, known, seeds))
 
     def _with_dials(self, shot: Shot, clip: Clip, origin: ClipOrigin) -> tuple[Shot, Clip]:
         """Dials that the preset brings and the shot has not, or not any more, come along; the clip knows what they are called."""
@@ -143,7 +147,7 @@ class TakeFromPreset(CommandDoc):
         fitting = fitting_of(shot, known, self.preset)
         return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, known
 
-    def _taken(self, shot: Shot, clip: Clip) -> Clip:
+    def _taken(self, shot: Shot, clip: Clip, seeds: tuple[int, ...]) -> Clip:
         fitting = fitting_of(shot, clip, self.preset)
         key = clip.from_preset.preset if clip.from_preset else None
         held = partners(clip, self.preset)
@@ -154,14 +158,13 @@ class TakeFromPreset(CommandDoc):
             if layer is not None and layer in layers:
                 at = layers.index(layer)
                 if part.id in self.parts:
-                    layers[at] = layer_of(shot, fitting, part, key).replace(
-                        id=layer.id, seed=part.seed if self.preset.keep_seeds else layer.seed, mute=layer.mute, solo=layer.solo, target=layer.target
-                    )
+                    made = layer_of(shot, fitting, part, key, shot.span_of(clip)).replace(id=layer.id, mute=layer.mute, solo=layer.solo, target=layer.target)
+                    layers[at] = made if self.preset.keep_seeds else reseeded(made, layer.seed)
                 at += 1
             elif part.id in self.parts:
-                seed = part.seed if self.preset.keep_seeds else fresh_seed(shot, n + 1)
                 free = free_id(shot, part.id, (each.id for each in layers))
-                layers.insert(at, layer_of(shot, fitting, part, key).replace(id=free, seed=seed))
+                made = layer_of(shot, fitting, part, key, shot.span_of(clip)).replace(id=free)
+                layers.insert(at, made if self.preset.keep_seeds else reseeded(made, seeds[n]))
                 at += 1
         settings = {name: fitting.doc(getattr(self.preset, name)) for name in ("amount", "speed")} if self.settings else {}
         return clip.replace(layers=tuple(layers), **settings)

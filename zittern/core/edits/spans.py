@@ -8,10 +8,12 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.edits.address import change_at, get_at, owners_title
+from zittern.core.edits.clips import moved_by
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
-from zittern.core.shot.clips import Clip
+from zittern.core.shot.clips import Clip, Clock
+from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.layers import Span, Spanned
 from zittern.core.shot.shot import Shot
 
@@ -48,32 +50,35 @@ class SetSpan(CommandDoc):
             owner = get_at(shot, at)
             if not isinstance(owner, Spanned):
                 raise EditError("only layers and clips have a span", at)
+            if self.by_frames:
+                spanned = owner.replace(span_frames=shot.span_of(owner))
+                shot = change_at(shot, at, lambda _, each=spanned: _moved(each, self.by_frames))  # type: ignore[misc]
+                owner = get_at(shot, at)
             span = None if self.whole else self._span(owner, shot)
             ramp_in, ramp_out = self._ramps(owner, span or (float(shot.first_frame), float(shot.last_frame)))
             changes: dict[str, object] = {"span_frames": span, "ramp_in_frames": ramp_in, "ramp_out_frames": ramp_out}
             if isinstance(owner, Clip):
-                changes["origin_frame"] = self._origin(owner, shot)
+                changes["clock"] = self._clock(owner, shot)
             shot = change_at(shot, at, lambda each, c=changes: each.replace(**c))  # type: ignore[misc]
         return shot
 
     def _span(self, owner: Spanned, shot: Shot) -> Span | None:
-        if self.first_frame is None and self.last_frame is None and self.by_frames == 0.0:
+        if self.first_frame is None and self.last_frame is None:
             return owner.span_frames
         first, last = shot.span_of(owner)
         if self.last_frame is not None:
             last = self.last_frame if self.first_frame is not None else max(self.last_frame, first + _LEAST_FRAMES)
         if self.first_frame is not None:
             first = min(self.first_frame, last - _LEAST_FRAMES)
-        return first + self.by_frames, last + self.by_frames
+        return first, last
 
-    def _origin(self, clip: Clip, shot: Shot) -> float | None:
-        """A clip that is trimmed keeps its motion; one that is moved takes it along."""
+    def _clock(self, clip: Clip, shot: Shot) -> Clock | None:
+        """A clip that is trimmed keeps the motion that it had."""
         if self.whole:
             return None
-        start = clip.origin_frame if clip.origin_frame is not None else shot.span_of(clip)[0]
-        if self.first_frame is not None:
-            return start + self.by_frames
-        return None if clip.origin_frame is None else clip.origin_frame + self.by_frames
+        if self.first_frame is None and self.last_frame is None:
+            return clip.clock
+        return clip.clock_in((float(shot.first_frame), float(shot.last_frame)))
 
     def _ramps(self, owner: Spanned, span: Span) -> tuple[float, float]:
         length = span[1] - span[0]
@@ -106,6 +111,11 @@ class SetSpan(CommandDoc):
             return f"Move span of {what} by {self.by_frames:+g} frames"
         ends = [f"{word} frame {frame:g}" for word, frame in (("from", self.first_frame), ("to", self.last_frame)) if frame is not None]
         return f"Span of {what} {' '.join(ends)}".strip()
+
+
+def _moved(part: Spanned, frames: float) -> Spanned:
+    """A clip with all that is in it; a layer with its keys, in the clip's own time."""
+    return moved_by(part, frames) if isinstance(part, Clip) else retimed(part, Retiming(shift_frames=frames))
 
 
 class OnlyHere(CommandDoc):

@@ -8,8 +8,8 @@ from zittern.core.edits.address import change_layer, find_layer, layers_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.layers import PasteLayers
 from zittern.core.errors import EditError
-from zittern.core.feel import fresh_seed
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.seeds import drawn
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.take import Recording, Take
 
@@ -29,7 +29,8 @@ class PlayTake(CommandDoc):
         if not self.recording.axes:
             raise EditError("nothing was recorded on any axis, so there is nothing to play", "recording")
         if self.layer is None:
-            made = Layer(id="take", name=self.recording.name or "Take", source=Take(recording=self.recording), seed=fresh_seed(shot))
+            shot, (seed,) = drawn(shot, 1)
+            made = Layer(id="take", name=self.recording.name or "Take", source=Take(recording=self.recording), seed=seed)
             return PasteLayers(layers=(made,), clip=self.clip).apply(shot)
         source = find_layer(shot, self.layer)[1].source
         if not isinstance(source, Take):

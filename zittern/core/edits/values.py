@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -68,7 +67,7 @@ class ScaleSwings(CommandDoc):
             for info in AXIS_INFO:
                 setting = layer.axes.of(info.name)
                 if info.name in self.axes and not setting.locked:
-                    swings[info.name] = setting.replace(swing=setting.swing.map(_times(self.factor, info.most_swing)))
+                    swings[info.name] = setting.replace(swing=setting.swing.map(lambda value: value * self.factor).clamped(0.0, info.most_swing))
             return layer.replace(axes=layer.axes.replace(**swings))
 
         for layer_id in self.layers:
@@ -105,10 +104,6 @@ class SetAxisRate(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Set rate of pan in “Slow sway”`."""
         return f"Set rate of {', '.join(self.axes)} in {layers_title(shot, [self.layer])}"
-
-
-def _times(factor: float, most: float) -> Callable[[float], float]:
-    return lambda value: min(value * factor, most)
 
 
 def title_of(shot: Shot, addresses: list[str]) -> str:

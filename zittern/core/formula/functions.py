@@ -25,7 +25,9 @@ _SALT = 77
 
 @dataclass(frozen=True, slots=True)
 class Function:
-    """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people."""
+    """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people. by_axis: whether a last argument that is left
+    out is the axis that the formula is for. jumps: whether its value may jump where its arguments do not.
+    """
 
     name: str
     arguments: str
@@ -33,6 +35,8 @@ class Function:
     most: int
     does: Callable[..., Array]
     told: str
+    by_axis: bool = False
+    jumps: bool = False
 
 
 def divided(a: Array, b: Array) -> Array:
@@ -105,23 +109,31 @@ FUNCTIONS: dict[str, Function] = {
         Function("sin", "x", 1, 1, np.sin, "sine of an angle in radians: sin(tau * t) swings once a second"),
         Function("cos", "x", 1, 1, np.cos, "cosine of an angle in radians"),
         Function("abs", "x", 1, 1, np.abs, "size without its sign"),
-        Function("sign", "x", 1, 1, np.sign, "-1, 0 or 1"),
+        Function("sign", "x", 1, 1, np.sign, "-1, 0 or 1", jumps=True),
         Function("min", "a, b, …", 2, _MANY, _least, "the least of its arguments"),
         Function("max", "a, b, …", 2, _MANY, _most, "the largest of its arguments"),
         Function("clamp", "x, least, most", 3, 3, _clamp, "x, but never under least or over most"),
         Function("mix", "a, b, share", 3, 3, _mix, "a at share 0, b at share 1, between them in between"),
         Function("smoothstep", "least, most, x", 3, 3, _smoothstep, "0 up to least, 1 from most on, a soft rise between"),
-        Function("floor", "x", 1, 1, np.floor, "the next whole number below"),
-        Function("ceil", "x", 1, 1, np.ceil, "the next whole number above"),
-        Function("round", "x", 1, 1, np.round, "the nearest whole number"),
-        Function("fract", "x", 1, 1, lambda x: x - np.floor(x), "what is left of x above a whole number: a saw from 0 to 1"),
-        Function("mod", "a, b", 2, 2, remainder, "what is left of a when b is taken away as often as it goes"),
+        Function("floor", "x", 1, 1, np.floor, "the next whole number below", jumps=True),
+        Function("ceil", "x", 1, 1, np.ceil, "the next whole number above", jumps=True),
+        Function("round", "x", 1, 1, np.round, "the nearest whole number", jumps=True),
+        Function("fract", "x", 1, 1, lambda x: x - np.floor(x), "what is left of x above a whole number: a saw from 0 to 1", jumps=True),
+        Function("mod", "a, b", 2, 2, remainder, "what is left of a when b is taken away as often as it goes", jumps=True),
         Function("exp", "x", 1, 1, np.exp, "e to the power of x"),
         Function("log", "x", 1, 1, _log, "natural logarithm; 0 where x is 0 or less"),
         Function("sqrt", "x", 1, 1, _sqrt, "square root; 0 where x is negative"),
         Function("pow", "a, b", 2, 2, power, "a to the power of b, as a ^ b"),
-        Function("noise", "x, seed", 1, 2, _noise, "irregular motion of unit size: noise(2 * t) peaks at 2 Hz; another seed, another motion"),
-        Function("pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0"),
-        Function("decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1 falling to half after every `half`"),
+        Function(
+            "noise",
+            "x, seed",
+            1,
+            2,
+            _noise,
+            "irregular motion of unit size: noise(2 * t) peaks at 2 Hz; another seed, another motion; without one each axis has its own",
+            by_axis=True,
+        ),
+        Function("pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0", jumps=True),
+        Function("decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1 falling to half after every `half`", jumps=True),
     )
 }

@@ -20,7 +20,7 @@ from zittern.core.formula.fault import FormulaFault, unknown
 from zittern.core.formula.functions import CONSTANTS, FUNCTIONS
 from zittern.core.formula.tree import BUILT_IN, Call, Choice, Constant, Infix, Name, Node
 
-__all__ = ["MOST_CHARACTERS", "RESERVED", "parse", "renamed"]
+__all__ = ["MOST_CHARACTERS", "RESERVED", "parse", "renamed", "with_seed"]
 
 MOST_CHARACTERS = 2000
 _MOST_DEPTH = 60
@@ -176,5 +176,26 @@ def _misplaced(text: str, error: UnexpectedToken) -> FormulaFault:
 
 
 def renamed(text: str, old: str, new: str) -> str:
-    """A formula, right or wrong, with one name changed wherever it stands alone."""
-    return re.sub(rf"(?<![A-Za-z0-9_]){re.escape(old)}(?![A-Za-z0-9_])", new, text)
+    """A formula, right or wrong, with one name changed wherever it stands alone: never inside of a number such as `1.e5`."""
+    return _WORD.sub(lambda found: new if found["name"] == old else found[0], text)
+
+
+def with_seed(text: str) -> str:
+    """A formula, right or wrong, with `noise(x)` written as `noise(x, 0)`; one that would become too long stays."""
+    out = text
+    for found in reversed(list(_WORD.finditer(text))):
+        opened = re.match(r"\s*\(", text[found.end() :]) if found["name"] == "noise" else None
+        if opened is None:
+            continue
+        depth, one = 1, True
+        for at in range(found.end() + opened.end(), len(out)):
+            depth += (out[at] == "(") - (out[at] == ")")
+            one = one and not (depth == 1 and out[at] == ",")
+            if depth == 0:
+                out = f"{out[:at]}, 0{out[at:]}" if one else out
+                break
+    return out if len(out) <= MOST_CHARACTERS else text
+
+
+# Numbers and names, as the grammar reads them: the longest at each place.
+_WORD = re.compile(r"(?P<number>(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)|(?P<name>[A-Za-z_][A-Za-z0-9_]*)")

@@ -12,7 +12,10 @@ import numpy.typing as npt
 from zittern.core.formula.functions import LARGEST, Function, divided, power, remainder
 from zittern.core.units import Array
 
-__all__ = ["BUILT_IN", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices", "name_nodes", "names_in", "values_of"]
+__all__ = [
+    "AXIS_NAME", "BUILT_IN", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices", "may_jump",
+    "name_nodes", "names_in", "nodes_in", "values_of", "varies_by_axis",
+]  # fmt: skip
 
 # What every formula may name, with a line for people.
 BUILT_IN: dict[str, str] = {
@@ -21,6 +24,8 @@ BUILT_IN: dict[str, str] = {
     "fps": "frames a second",
     "u": "0 at the start of the span, 1 at its end",
 }
+# What a function looks up that differs by axis; no formula can spell it.
+AXIS_NAME = "·axis"
 Look = Callable[[str], Array]
 
 
@@ -117,8 +122,15 @@ class Call(Node):
     def parts(self) -> tuple[Node, ...]:
         return self.arguments
 
+    @property
+    def by_axis(self) -> bool:
+        """Whether it is given the axis as its last argument."""
+        return self.function.by_axis and len(self.arguments) < self.function.most
+
     def values(self, look: Look, notices: Notices) -> Array:
         arguments = [each.values(look, notices) for each in self.arguments]
+        if self.by_axis:
+            arguments.append(look(AXIS_NAME))
         missing = _MISSING.get(self.function.name)
         if missing is not None and np.any(missing[0](*arguments)):
             notices.add(missing[1])
@@ -139,10 +151,30 @@ def names_in(node: Node) -> frozenset[str]:
 
 def name_nodes(node: Node) -> Iterator[Name]:
     """The names in a formula where they stand, from left to right."""
-    if isinstance(node, Name):
-        yield node
+    return (each for each in nodes_in(node) if isinstance(each, Name))
+
+
+def nodes_in(node: Node) -> Iterator[Node]:
+    """All nodes of a formula, from left to right."""
+    yield node
     for part in node.parts:
-        yield from name_nodes(part)
+        yield from nodes_in(part)
+
+
+def varies_by_axis(node: Node) -> bool:
+    """Whether a formula gives each axis something else."""
+    return any(isinstance(each, Call) and each.by_axis for each in nodes_in(node))
+
+
+def may_jump(node: Node) -> bool:
+    """Whether a formula's value may jump where what it reads does not."""
+
+    def jumps(each: Node) -> bool:
+        if isinstance(each, Infix):
+            return each.sign not in ("+", "-", "*", "^")
+        return isinstance(each, Choice) or (isinstance(each, Call) and each.function.jumps)
+
+    return any(map(jumps, nodes_in(node)))
 
 
 def _finite(values: Array, notices: Notices) -> Array:

@@ -12,11 +12,11 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.lens import height_mm
-from zittern.core.motion import memory
-from zittern.core.motion.follow import led, played
-from zittern.core.motion.memory import at_frames, filled, grid_frames
+from zittern.core.motion.evaluation import Evaluation, Part
+from zittern.core.motion.follow import backlash, grounded_damper
+from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, filled, grid_of, lead_s, tail_s
+from zittern.core.motion.move import bare_parts
 from zittern.core.motion.rides import rides
-from zittern.core.motion.run import Run
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain, transforms
 from zittern.core.rig.aiming import pan_tilt_deg
@@ -25,7 +25,7 @@ from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["aimed", "aiming", "framing_of", "slack_deg", "to_target", "wanted_deg"]
+__all__ = ["aim_parts", "aimed", "aiming", "framing_of", "slack_deg", "to_target", "wanted_deg"]
 
 _PAN, _TILT = 0, 1
 _MIDDLE = HoldFraming()
@@ -47,7 +47,7 @@ def framing_of(shot: Shot) -> Operator | HoldFraming:
     return shot.hold or _MIDDLE
 
 
-def aimed(run: Run) -> dict[str, Array]:
+def aimed(run: Evaluation) -> dict[str, Array]:
     """Pan, tilt, roll of the mount that is aimed, by its id. (F, 3) degrees."""
     mount = aiming(run.shot)
     if mount is None or mount.operator is None:
@@ -63,27 +63,35 @@ def aimed(run: Run) -> dict[str, Array]:
     return {mount.id: angles}
 
 
-def _steered(run: Run, mount: Mount, operator: Operator) -> Array:
+def aim_parts(shot: Shot) -> tuple[Part, ...]:
+    """What the angles of the mount that is aimed are computed from."""
+    mount = aiming(shot)
+    if mount is None:
+        return ()
+    return (*bare_parts(shot), mount.id, mount.operator, shot.focal_mm, shot.subject, shot.sensor_mm, *_shape(shot))
+
+
+def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
     """Pan and tilt where the operator has brought them; on top of the keyed ones in that mode. (F, 2) degrees."""
     shot = run.shot
-    lead = max(memory.lead_s(operator.pan_hz, operator.pan_damping), memory.lead_s(operator.tilt_hz, operator.tilt_damping))
-    grid = grid_frames(shot, lead)
-    step = memory.step_s(shot, lead)
-    made_from = (grid[0], len(grid), *run.base[1:], *map(run.key_of, (*shot.mounts[: shot.mounts.index(mount)], mount, *shot.mounts)))
-    made_from = (*made_from, *map(run.key_of, (shot.focal_mm, *([shot.subject] if shot.subject else []))), shot.sensor_mm, *_shape(shot))
+    responses = ((_PAN, operator.pan_hz, operator.pan_damping), (_TILT, operator.tilt_hz, operator.tilt_damping))
+    lead = max(NEAR_LEAD_S, *(lead_s(hz, damping) for _, hz, damping in responses))
+    grid = grid_of(shot, lead, tail_s=tail_s(shot))
 
     def make() -> Array:
-        wanted = wanted_deg(shot, mount, operator, run.scope, grid)
-        wanted = wanted if operator.mode == "replace" else wanted - filled(grid, 2, lambda frames: mount.angles_deg(run.scope.over(frames))[:, :2])
-        slack = filled(grid, 2, lambda frames: slack_deg(shot, operator, run.scope.over(frames)))
-        late = grid - operator.reaction_s * shot.fps.value
-        out = np.empty_like(wanted)
-        for axis, hz, damping in ((_PAN, operator.pan_hz, operator.pan_damping), (_TILT, operator.tilt_hz, operator.tilt_damping)):
-            seen = np.interp(late, grid, wanted[:, axis])
-            out[:, axis] = led(played(seen, slack[:, axis])[:, None], hz, damping, step)[:, 0]
+        frames = grid.all
+        wanted = wanted_deg(shot, mount, operator, run.scope, frames)
+        if operator.mode == "add":
+            wanted = wanted - filled(frames, 2, lambda part: mount.angles_deg(run.scope.over(part))[:, :2])
+        slack = filled(frames, 2, lambda part: slack_deg(shot, operator, run.scope.over(part)))
+        late = frames - operator.reaction_s * shot.fps.value
+        out = np.empty((len(grid.near), 2))
+        for axis, hz, damping in responses:
+            seen = np.interp(late, frames, wanted[:, axis])
+            out[:, axis] = grounded_damper(backlash(seen, slack[:, axis])[:, None], hz, damping, grid)[:, 0]
         return out
 
-    return at_frames(grid, run.tables.get(("aim", *made_from), make), run.frames)
+    return at_frames(grid.near, run.table("aim", (grid.key, *aim_parts(shot)), make), run.frames)
 
 
 def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frames: Array) -> Array:

@@ -13,8 +13,8 @@ import numpy as np
 from zittern.core.axes import AXES
 from zittern.core.motion import angles, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.rides import rides
-from zittern.core.motion.run import Run
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
@@ -89,9 +89,9 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     The same rows come out whatever other frames are asked for, with or without a cache.
     """
     frames = frame_grid(shot.first_frame, shot.last_frame) if frames is None else np.asarray(frames, dtype=np.float64)
-    run = Run(shot, frames, cache if cache is not None else Cache())
-    bare = _bare(run)
+    run = Evaluation(shot, frames, cache if cache is not None else Cache())
     move.with_facts(run)
+    bare = _bare(run)
     layers, silent = mixing.contributions(run)
     offsets = mixing.sums(shot, layers)
     posed = posing.posed(run, offsets)
@@ -100,12 +100,12 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     return Motion(frames, pose, bare, layers, silent, weights, clip_weights, offsets, posed.rig, posed.locals_, posed.on)
 
 
-def _bare(run: Run) -> Pose:
+def _bare(run: Evaluation) -> Pose:
     def make() -> Array:
         pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), chain.On(rides(run.shot, run.scope)))
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
-    packed = run.kept("bare", (*(mount.bare for mount in run.shot.mounts), *sorted(chain.held(run.shot))), make)
+    packed = run.kept("bare", move.bare_parts(run.shot), make)
     return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run))
 
 

@@ -1,9 +1,9 @@
 """Second-order following, made discrete exactly for an input that is straight between grid points (first-order hold), so that no step is too large.
 
-Carried, a mass on a spring and a damper that a moving point carries: x'' = w^2 (u - x) + 2 z w (u' - x'), with w = 2 pi f. No lag at constant speed, a
+Base excited, a mass on a spring and a damper that a moving point carries: x'' = w^2 (u - x) + 2 z w (u' - x'), with w = 2 pi f. No lag at constant speed, a
 lag of a / w^2 under constant acceleration a (Den Hartog 1956, Mechanical Vibrations, section 2.12). H(s) = (2 z w s + w^2) / (s^2 + 2 z w s + w^2).
 
-Led, a hand that steers towards where it wants to be and is held back by a damper that stands on the ground: x'' = w^2 (u - x) - 2 z w x'. A lag of
+Grounded damper, a hand that steers towards where it wants to be and is held back by a damper that stands on the ground: x'' = w^2 (u - x) - 2 z w x'. A lag of
 2 z / w at constant speed. H(s) = w^2 / (s^2 + 2 z w s + w^2) (Ogata 2010, Modern Control Engineering, section 5-3).
 
 Both hold for any frequency above 0 and any damping above 0.
@@ -16,28 +16,69 @@ from functools import lru_cache
 
 import numpy as np
 
+from zittern.core.motion.memory import Grid, at_frames
 from zittern.core.units import Array
 
-__all__ = ["carried", "led", "played"]
+__all__ = ["backlash", "base_excited", "grounded_damper", "step_response"]
 
 
-def carried(values: Array, frequency_hz: float, damping: float, step_s: float) -> Array:
-    """What hangs on a point that moves through values on a grid, starting at rest in the first. (G, N) -> (G, N)."""
-    return _filtered(values, frequency_hz, damping, step_s, carried=True)
+def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
+    """What hangs on a point that moves through values at all points of a grid, starting at rest in the first. (H - 1 + G, N) -> (G, N)."""
+    return _followed(values, frequency_hz, damping, grid, True)
 
 
-def led(values: Array, frequency_hz: float, damping: float, step_s: float) -> Array:
-    """What is steered towards values on a grid, starting at rest in the first. (G, N) -> (G, N)."""
-    return _filtered(values, frequency_hz, damping, step_s, carried=False)
+def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
+    """What is steered towards values at all points of a grid, starting at rest in the first. (H - 1 + G, N) -> (G, N)."""
+    return _followed(values, frequency_hz, damping, grid, False)
 
 
-def _filtered(values: Array, frequency_hz: float, damping: float, step_s: float, carried: bool) -> Array:
+def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
+    """Where what is base excited has come to, so long after its base has jumped by 1: the closed form. (T,), from 0 on -> (T,).
+
+    ζ < 1: 1 - e^(-ζωt) (cos ω_d t - (ζω/ω_d) sin ω_d t). ζ = 1: 1 - e^(-ωt) (1 - ωt).
+    ζ > 1: 1 + (p₁ e^(-p₁t) - p₂ e^(-p₂t)) / (p₂ - p₁) with p = ω (ζ ∓ √(ζ² - 1)).
+    """
+    w, z = 2.0 * math.pi * frequency_hz, damping
+    if abs(z - 1.0) < _CRITICAL:
+        return np.asarray(1.0 - np.exp(-w * seconds) * (1.0 - w * seconds), dtype=np.float64)
+    if z < 1.0:
+        w_d = w * math.sqrt(1.0 - z * z)
+        turn = w_d * seconds
+        return np.asarray(1.0 - np.exp(-z * w * seconds) * (np.cos(turn) - z * w / w_d * np.sin(turn)), dtype=np.float64)
+    root = math.sqrt(z * z - 1.0)
+    slow, fast = w * (z - root), w * (z + root)
+    return np.asarray(1.0 + (slow * np.exp(-slow * seconds) - fast * np.exp(-fast * seconds)) / (fast - slow), dtype=np.float64)
+
+
+# So near to critical damping the general forms divide by next to nothing.
+_CRITICAL = 1e-6
+
+
+def _followed(values: Array, frequency_hz: float, damping: float, grid: Grid, carried: bool) -> Array:
+    """Through the coarse lead first, where there is one, and on from there through the fine steps."""
+    if not len(grid.far):
+        return _filtered(values, _coefficients(frequency_hz, damping, grid.step_s, carried), None)
+    count = grid.far_count
+    far = values[: count + 1]
+    led = _filtered(far, _coefficients(frequency_hz, damping, grid.far_step_s, carried), None)
+    step = grid.near[1] - grid.near[0]
+    before = grid.near[0] - step * np.array([1.0, 2.0])
+    history = at_frames(grid.far, led, before), at_frames(grid.far, far, before)
+    return _filtered(values[count:], _coefficients(frequency_hz, damping, grid.step_s, carried), history)
+
+
+def _filtered(values: Array, coefficients: tuple[tuple[float, ...], tuple[float, ...]], history: tuple[Array, Array] | None) -> Array:
+    """history: what came out and went in one step and two before the first, (2, N) each; at rest when missing."""
     from scipy import signal  # half a second to import: only whoever uses it waits
 
-    b, a = (np.array(each) for each in _coefficients(frequency_hz, damping, step_s, carried))
-    settled = signal.lfilter_zi(b, a)[:, None] * values[:1]
-    out, _ = signal.lfilter(b, a, values, axis=0, zi=settled)
-    return np.asarray(out, dtype=np.float64)
+    b, a = (np.array(each) for each in coefficients)
+    if history is None:
+        state = signal.lfilter_zi(b, a)[:, None] * values[:1]
+    else:
+        out, into = history
+        state = np.stack([signal.lfiltic(b, a, out[:, n], into[:, n]) for n in range(values.shape[1])], axis=1)
+    followed, _ = signal.lfilter(b, a, values, axis=0, zi=state)
+    return np.asarray(followed, dtype=np.float64)
 
 
 @lru_cache(maxsize=256)
@@ -50,7 +91,7 @@ def _coefficients(frequency_hz: float, damping: float, step_s: float, carried: b
     return tuple(np.ravel(numerator).tolist()), tuple(np.ravel(denominator).tolist())
 
 
-def played(values: Array, slack: Array) -> Array:
+def backlash(values: Array, slack: Array) -> Array:
     """What is pushed along by values only where they leave its slack: y = min(max(y, u - s), u + s), from the first value on (backlash; Krasnosel'skii
     and Pokrovskii 1989, Systems with Hysteresis). Both (G,) -> (G,).
 

@@ -8,13 +8,13 @@ turned by what comes out, roll as it is. What is faster stays.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
 from zittern.core.motion.aim import framing_of, to_target
-from zittern.core.motion.memory import at_frames, coarsened, filled, grid_frames, step_s
-from zittern.core.motion.run import Run
+from zittern.core.motion.evaluation import Evaluation, Part
+from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, coarsened, filled, grid_of, hold_lead_s
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
 from zittern.core.rig.aiming import pan_tilt_deg
@@ -24,8 +24,6 @@ from zittern.core.units import Array
 
 __all__ = ["drift_deg", "holding", "slow_drift_deg", "turned"]
 
-# Before the shot the drift is known so many seconds long: the filter has forgotten how it began.
-_LEAD_S = 4.0
 _ORDER = 2
 # Of the grid's own rate: what a very long shot, stepped through coarsely, can still tell apart.
 _MOST_SHARE = 0.4
@@ -50,10 +48,17 @@ def drift_deg(shot: Shot, scope: Scope, pose: Array) -> Array:
     return np.asarray(lacking - 360.0 * np.round(lacking / 360.0), dtype=np.float64)
 
 
-def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], poses: Callable[[Run], Array]) -> Array:
-    """The slow part of it at the frames of a run, by weight. poses: tf_world_lens of a run without the hold. (F, 2) degrees."""
+def slow_drift_deg(run: Evaluation, hold: HoldFraming, parts: Sequence[Part], poses: Callable[[Evaluation], Array]) -> Array:
+    """The slow part of it at the frames of an evaluation, by weight. parts: what the pose of the lens is computed from; poses: tf_world_lens of an evaluation
+    without the hold. (F, 2) degrees.
+    """
     shot = run.shot
-    coarse = coarsened(grid_frames(shot, _LEAD_S), step_s(shot, _LEAD_S))
+    lead = hold_lead_s(hold)
+    fine = grid_of(shot, NEAR_LEAD_S, tail_s=lead)
+    coarse = coarsened(fine)
+    step = coarse[1] - coarse[0]
+    more = int(np.ceil((lead - NEAR_LEAD_S) * shot.fps.value / step))
+    grid = np.concatenate([coarse[0] + step * np.arange(-more, 0), coarse])
 
     def part(frames: Array) -> Array:
         sub = run.over(frames, run.cache)
@@ -62,12 +67,12 @@ def slow_drift_deg(run: Run, hold: HoldFraming, made_from: tuple[object, ...], p
     def make() -> Array:
         from scipy import signal  # half a second to import: only whoever uses it waits
 
-        drift = np.unwrap(filled(coarse, 2, part), period=360.0, axis=0)
-        step = (coarse[1] - coarse[0]) / shot.fps.value
-        slow = signal.sosfiltfilt(signal.butter(_ORDER, min(hold.below_hz, _MOST_SHARE / step), fs=1.0 / step, output="sos"), drift, axis=0)
-        return np.clip(slow, -_MOST_DEG, _MOST_DEG)
+        drift = np.unwrap(filled(grid, 2, part), period=360.0, axis=0)
+        step_s = step / shot.fps.value
+        low_pass = signal.butter(_ORDER, min(hold.below_hz, _MOST_SHARE / step_s), fs=1.0 / step_s, output="sos")
+        return np.clip(signal.sosfiltfilt(low_pass, drift, axis=0), -_MOST_DEG, _MOST_DEG)
 
-    slow = at_frames(coarse, run.tables.get(("hold", len(coarse), *made_from, run.key_of(hold)), make), run.frames)
+    slow = at_frames(grid, run.table("hold", (len(grid), hold, *parts), make), run.frames)
     return np.asarray(slow * hold.weight.sample(run.scope)[:, None], dtype=np.float64)
 
 

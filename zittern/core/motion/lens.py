@@ -8,18 +8,18 @@ import numpy as np
 
 from zittern.core.axes import axis_index
 from zittern.core.lens import LEAST_FOCAL_MM
-from zittern.core.motion.run import Run
+from zittern.core.motion.evaluation import Evaluation
 from zittern.core.units import Array
 
 __all__ = ["focal_mm", "zoomed_mm"]
 
 
-def focal_mm(run: Run) -> Array:
+def focal_mm(run: Evaluation) -> Array:
     """Keyed. (F,) millimetres."""
     return run.kept("focal", (run.shot.focal_mm,), lambda: run.shot.focal_mm.sample(run.scope))
 
 
-def zoomed_mm(run: Run, offsets: Mapping[str, Array]) -> Array:
+def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
     """Keyed x (1 + zoom), never shorter than a lens can be. (F,) millimetres."""
     zoom = sum((offset[:, axis_index("zoom")] for offset in offsets.values()), np.zeros(len(run.frames)))
     return np.maximum(focal_mm(run) * (1.0 + zoom / 100.0), LEAST_FOCAL_MM)

@@ -1,70 +1,127 @@
 """Stages with memory. What they give at a frame depends on all that went before, so they run on a grid of their own: fine steps of time
 that begin well before the shot and end after it, whichever frames are asked for. A sub-range then equals the same rows of the whole,
 and nothing depends on the frame rate but how the path is sampled.
+
+What swings slowly has to begin long before: that lead, up to 256 s, lies on coarse steps, and only its last seconds on fine ones. So a slow spring never makes
+the shot's own steps coarser.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from zittern.core.numbers.interpolate import catmull_rom
+from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["STEP_S", "at_frames", "coarsened", "filled", "grid_frames", "lead_s", "step_s"]
+__all__ = ["NEAR_LEAD_S", "STEP_S", "Grid", "at_frames", "coarsened", "filled", "grid_of", "hold_lead_s", "lead_s", "tail_s"]
 
-# Steps a second: at 12 Hz, the fastest that a body or a head swings, ten to a cycle.
+# Steps a second of what swings at no more than FAST_HZ; twice as many for what swings twice as fast.
 STEP_S = 1.0 / 120.0
+FAST_HZ = 6.0
+# The finest there is: what swings faster is beyond any frame rate.
+_LEAST_STEP_S = STEP_S / 16.0
 # A shot that would need more points than this is stepped through more coarsely: 40 minutes still are not.
 _MOST_POINTS = 300_000
 # Nor one of few frames that last very long each: so many points, and so many more a frame.
 _FEW_POINTS, _POINTS_A_FRAME = 20_000, 12
-# What goes in is worked out at one of so many points: at 12 Hz still five to a cycle, with a cubic curve through them.
+# What goes in is worked out at one of so many points, with a cubic curve through them.
 _EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
 _PART_POINTS = 32_768
-# Time before the shot that there can be to settle in, in seconds: a few lengths, so that another frequency seldom means another grid.
-_LEADS_S = (4.0, 16.0, 64.0)
+# Time before the shot on fine steps, and on coarse ones before that: a few lengths, so that another frequency seldom means another grid.
+NEAR_LEAD_S = 4.0
+_FAR_LEADS_S = (0.0, 12.0, 60.0, 252.0)
+_FAR_STEP_S = 1.0 / 30.0
+# The same of the hold on the framing: in cycles of the slowest that it leaves, and in seconds at most.
+_HOLD_CYCLES, _MOST_HOLD_S = 2.0, 60.0
 # After this many time constants a start from rest has settled to a thousandth.
 _SETTLED = 7.0
 
 
 def lead_s(frequency_hz: float, damping: float) -> float:
-    """How long before the shot something that swings has to begin."""
-    wanted = _SETTLED / (2.0 * math.pi * frequency_hz * min(damping, 1.0))
-    return next((each for each in _LEADS_S if each >= wanted), _LEADS_S[-1])
+    """How long before the shot something that swings has to begin: by its slowest pole, ω (ζ - √(ζ² - 1)) where it is overdamped, else ω ζ."""
+    slowest = damping if damping <= 1.0 else damping - math.sqrt(damping * damping - 1.0)
+    return _SETTLED / (2.0 * math.pi * frequency_hz * slowest)
 
 
-def step_s(shot: Shot, lead_s: float) -> float:
-    """Length of a step of the grid."""
-    length = (shot.last_frame - shot.first_frame) / shot.fps.value + lead_s
-    most = min(_MOST_POINTS, _FEW_POINTS + _POINTS_A_FRAME * shot.frame_count)
+@dataclass(frozen=True, slots=False)
+class Grid:
+    """near (G,): frames of even fine steps, from NEAR_LEAD_S before the shot to just after it. far (H,): frames of even coarse steps that end at the first of
+    the near ones; none where nothing swings slowly. step_s, far_step_s: lengths of the steps.
+    """
+
+    near: Array
+    far: Array
+    step_s: float
+    far_step_s: float
+
+    @cached_property
+    def key(self) -> tuple[float, int, int, float]:
+        """What stands for it in keys."""
+        return float(self.near[0]), len(self.near), len(self.far), self.step_s
+
+    @cached_property
+    def all(self) -> Array:
+        """Every frame once, rising. (H - 1 + G,)."""
+        return np.concatenate([self.far[:-1], self.near])
+
+    @property
+    def far_count(self) -> int:
+        """How many of `all` lie before the near ones."""
+        return max(len(self.far) - 1, 0)
+
+
+def grid_of(shot: Shot, lead_s: float = NEAR_LEAD_S, fastest_hz: float = 0.0, tail_s: float = 0.0) -> Grid:
+    """The grid for what settles in a lead, swings no faster than a frequency, and is looked at for so long after the shot."""
+    fps = shot.fps.value
+    step = _step_s(shot, fastest_hz, tail_s)
+    before = math.ceil(min(lead_s, NEAR_LEAD_S) / step)
+    after = math.ceil(((shot.last_frame - shot.first_frame) / fps + tail_s) / step) + 3
+    near = np.asarray(shot.first_frame + np.arange(-before, after + 1) * (step * fps), dtype=np.float64)
+    wanted = lead_s - NEAR_LEAD_S
+    far_lead = next((each for each in _FAR_LEADS_S if each >= wanted), _FAR_LEADS_S[-1])
+    count = math.ceil(far_lead / _FAR_STEP_S)
+    far = near[0] + np.arange(-count, 1) * (_FAR_STEP_S * fps) if count else np.empty(0)
+    return Grid(near, far, step, _FAR_STEP_S)
+
+
+def tail_s(shot: Shot) -> float:
+    """How long after the shot motion is looked at: by the hold on the framing, which is as long as its lead."""
+    return 0.0 if shot.hold is None or shot.subject is None else hold_lead_s(shot.hold)
+
+
+def hold_lead_s(hold: HoldFraming) -> float:
+    """Before and after the shot the drift of the subject is known so long, until the filter has forgotten how it began."""
+    return min(max(NEAR_LEAD_S, _HOLD_CYCLES / hold.below_hz), _MOST_HOLD_S)
+
+
+def _step_s(shot: Shot, fastest_hz: float, tail_s: float) -> float:
     step = STEP_S
+    while step > _LEAST_STEP_S and fastest_hz * step > FAST_HZ * STEP_S * (1.0 + 1e-9):
+        step *= 0.5
+    length = (shot.last_frame - shot.first_frame) / shot.fps.value + NEAR_LEAD_S + tail_s
+    most = min(_MOST_POINTS, _FEW_POINTS + _POINTS_A_FRAME * shot.frame_count)
     while length / step > most:
         step *= 2.0
     return step
 
 
-def grid_frames(shot: Shot, lead_s: float) -> Array:
-    """Frames of the grid, fractional: from `lead_s` before the shot's first to just after its last. (G,)."""
-    fps = shot.fps.value
-    step = step_s(shot, lead_s)
-    before = math.ceil(lead_s / step)
-    after = math.ceil((shot.last_frame - shot.first_frame) / fps / step) + 3
-    return np.asarray(shot.first_frame + np.arange(-before, after + 1) * (step * fps), dtype=np.float64)
-
-
-def coarsened(grid: Array, step_s: float) -> Array:
-    """Every other point of a grid, at least as far as it reaches. What goes into a stage with memory is cheap to follow but dear to make: it is made
-    here, and taken at the points between by `at_frames`. (C,). step: of the grid, in seconds; one that is coarse already stays.
+def coarsened(grid: Grid) -> Array:
+    """Every other point of the near grid, at least as far as it reaches. What goes into a stage with memory is cheap to follow but dear to make: it is made
+    here, and taken at the points between by `at_frames`. (C,). A grid that is coarse already stays.
     """
-    if step_s > STEP_S:
-        return grid
-    step = _EVERY * (grid[1] - grid[0])
-    return np.asarray(grid[0] + step * np.arange((len(grid) - 1 + _EVERY - 1) // _EVERY + 1), dtype=np.float64)
+    near = grid.near
+    if grid.step_s > STEP_S:
+        return near
+    step = _EVERY * (near[1] - near[0])
+    return np.asarray(near[0] + step * np.arange((len(near) - 1 + _EVERY - 1) // _EVERY + 1), dtype=np.float64)
 
 
 def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
@@ -81,7 +138,7 @@ def _parts(count: int) -> Iterator[slice]:
 
 
 def at_frames(grid: Array, values: Array, frames: Array) -> Array:
-    """Values on the grid (G, N) at frames (F,): cubic between grid points (Catmull and Rom 1974), held outside. -> (F, N)."""
+    """Values on an even grid (G, N) at frames (F,): cubic between grid points (Catmull and Rom 1974), held outside. -> (F, N)."""
     step = grid[1] - grid[0]
     place = np.clip((frames - grid[0]) / step, 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)

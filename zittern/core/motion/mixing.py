@@ -13,26 +13,27 @@ import numpy as np
 from zittern.core.axes import axis_index
 from zittern.core.envelope import RampShape, ramp
 from zittern.core.motion import fades, layers
-from zittern.core.motion.run import Run
+from zittern.core.motion.evaluation import Evaluation, Part, Read
 from zittern.core.numbers.param import Number
+from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["clip_weights", "contributions", "heard", "made_from", "sums", "weights"]
+__all__ = ["active", "clip_weights", "contributions", "parts_of", "sums", "weights"]
 
 
-def heard(shot: Shot) -> set[str]:
+def active(shot: Shot) -> set[str]:
     """Ids of the layers that count: not muted, their clip not muted, and soloed if any layer is."""
     soloed = any(layer.solo for _, layer in shot.layers())
     return {layer.id for clip, layer in shot.layers() if not (clip.mute or layer.mute or (soloed and not layer.solo))}
 
 
-def contributions(run: Run, mounts: Collection[str | None] | None = None) -> tuple[dict[str, Array], dict[str, Array]]:
+def contributions(run: Evaluation, mounts: Collection[str | None] | None = None) -> tuple[dict[str, Array], dict[str, Array]]:
     """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only what acts on these."""
-    counted = heard(run.shot)
+    counted = active(run.shot)
     out: dict[str, Array] = {}
     silent: dict[str, Array] = {}
     for clip in run.shot.clips():
@@ -60,67 +61,77 @@ def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
     return out
 
 
-def weights(run: Run) -> dict[str, Array]:
+def weights(run: Evaluation) -> dict[str, Array]:
     """Weight with ramps of each layer, its clip's amount and ramps included. (F,) by layer id."""
     return {layer.id: _weight(run, clip, layer) for clip, layer in run.shot.layers()}
 
 
-def clip_weights(run: Run) -> dict[str, Array]:
+def clip_weights(run: Evaluation) -> dict[str, Array]:
     """Amount of each clip with its ramps, and what is left of it beside others on its lane. (F,) by clip id."""
     return {clip.id: _clip_weight(run, clip) for clip in run.shot.clips()}
 
 
-def _clip_weight(run: Run, clip: Clip) -> Array:
-    return run.kept("clip", (*_when(clip), clip.amount, *_beside(run, clip)), lambda: _envelope(run, clip.amount, clip) * _fade(run, clip))
+def _clip_weight(run: Evaluation, clip: Clip) -> Array:
+    return run.kept("clip", _clip_parts(run, clip), lambda: _envelope(run, clip.amount, clip, layers.clip_scope(run, clip)) * _fade(run, clip))
 
 
-def _weight(run: Run, clip: Clip, layer: Layer) -> Array:
-    made_from = (*_when(layer), layer.weight, *_when(clip), clip.amount, *_beside(run, clip))
-    return run.kept("weight", made_from, lambda: _envelope(run, layer.weight, layer, clip) * _clip_weight(run, clip))
+def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
+    scope = layers.layer_scope(run, clip, layer)
+    parts = (_when(layer), Read(layer.weight, scope), *_clip_parts(run, clip))
+    return run.kept("weight", parts, lambda: _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip))
 
 
-def _weighted(run: Run, clip: Clip, layer: Layer) -> Array:
+def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     """A layer's contribution before others replace it. (F, 7)."""
-    return run.kept("layer", _weighted_from(run, clip, layer), lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
+    parts = _weighted_parts(run, clip, layer)
+    return run.kept("layer", parts, lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
 
 
-def _weighted_from(run: Run, clip: Clip, layer: Layer) -> tuple[object, ...]:
-    lens = (run.shot.focal_mm,) if layer.steady else ()
-    return (*_when(clip), clip.amount, clip.speed, clip.origin_frame, *_beside(run, clip), *lens, layer)
+def _weighted_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
+    return (*_clip_parts(run, clip), *layers.layer_parts(run, clip, layer))
 
 
-def made_from(run: Run, mounts: Collection[str | None]) -> tuple[object, ...]:
-    """What stands for all that acts on some mounts in a key."""
-    counted = heard(run.shot)
-    acting = ((clip, layer) for clip, layer in run.shot.layers() if layer.target in mounts and layer.id in counted)
-    return tuple(run.key_of(part) for clip, layer in acting for part in _weighted_from(run, clip, layer))
+def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
+    """What the weight of a clip is computed from."""
+    return (_when(clip), Read(clip.amount, layers.clip_scope(run, clip)), *_beside(run, clip))
 
 
-def _envelope(run: Run, weight: Number, part: Spanned, *around: Spanned) -> Array:
-    """A weight with the ramps of its part; it counts its progress through the part's span, or that of what is around it."""
+def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...]:
+    """What the sums of all that acts on some mounts are computed from: clip by clip, since a layer that replaces does so within its own."""
+    counted = active(run.shot)
+    groups = []
+    for clip in run.shot.clips():
+        acting = [layer for layer in clip.layers if layer.target in mounts and layer.id in counted]
+        if acting:
+            groups.append(tuple((layer.target, layer.mode, *_weighted_parts(run, clip, layer)) for layer in acting))
+    return tuple(groups)
+
+
+def _envelope(run: Evaluation, weight: Number, part: Spanned, scope: Scope) -> Array:
+    """A weight with the ramps of its part."""
     ramped = ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
-    return ramped * weight.sample(run.scope.through(run.span_of(part, *around)))
+    return ramped * weight.sample(scope)
 
 
-def _fade(run: Run, clip: Clip) -> Array | float:
-    """What is left of a clip beside those that it shares its lane with."""
+def _fade(run: Evaluation, clip: Clip) -> Array | float:
+    """Cross-fade weight of a clip where others on its lane overlap it."""
     others, shape = _beside(run, clip)
     return fades.fade(run.frames, run.span_of(clip), others, shape) if others else 1.0
 
 
-def _beside(run: Run, clip: Clip) -> tuple[tuple[tuple[fades.Stretch, bool], ...], RampShape]:
+def _beside(run: Evaluation, clip: Clip) -> tuple[tuple[tuple[fades.Stretch, bool], ...], RampShape]:
     lane = next(lane for lane in run.shot.lanes if any(each is clip for each in lane.clips))
-    return fades.rivals(lane, clip, run.span), lane.fade
+    return fades.overlapping(lane, clip, run.span), lane.fade
 
 
-def _when(part: Spanned) -> tuple[object, ...]:
+def _when(part: Spanned) -> Part:
     """What the ramps of a part depend on."""
     return part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape
 
 
-def _push_back(run: Run, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
+def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
     """Leaves of those below what a replacing layer does not take."""
-    left = 1.0 - np.clip(_envelope(run, layer.weight, layer, clip), 0.0, 1.0)
+    left = 1.0 - np.clip(_envelope(run, layer.weight, layer, layers.layer_scope(run, clip, layer)), 0.0, 1.0)
     columns = [axis_index(axis) for axis in layers.moving_axes(layer)]
     for other in clip.layers:
         if other.id in below and other.target == layer.target:

@@ -12,29 +12,28 @@ from zlib import crc32
 
 import numpy as np
 
-from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.rides import rides
-from zittern.core.motion.run import Run
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.source import CUES, Moments
+from zittern.core.sources.source import CUE_NAMES, CUES, Moments
 from zittern.core.units import Array
 
-__all__ = ["FACTS", "bare_poses", "local_poses", "moments", "scope_at", "with_facts"]
+__all__ = ["FACTS", "bare_parts", "bare_poses", "local_poses", "moments", "scope_at", "with_facts"]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
 
 
-def local_poses(run: Run) -> dict[str, Array]:
+def local_poses(run: Evaluation) -> dict[str, Array]:
     """Keyed pose of each mount in its parent, by id. (F, 4, 4)."""
     still = chain.held(run.shot)
 
     def kept(mount: Mount) -> Array:
         at_rest = mount.id in still
-        return run.kept("mount", (mount.bare, at_rest), lambda: chain.local_pose(mount, run.scope, at_rest))
+        return run.kept("mount", (mount.posture, at_rest), lambda: chain.local_pose(mount, run.scope, at_rest))
 
     return {mount.id: kept(mount) for mount in run.shot.mounts}
 
@@ -44,7 +43,7 @@ def bare_poses(shot: Shot, scope: Scope) -> Array:
     return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.On(rides(shot, scope)))
 
 
-def moments(run: Run) -> Moments:
+def moments(run: Evaluation) -> Moments:
     """The shot's cues, with the way from each one's place to the bare lens at its frame."""
     cues = run.shot.cues
     frames = np.array([cue.frame for cue in cues])
@@ -58,28 +57,38 @@ def moments(run: Run) -> Moments:
     return Moments(frames, tuple(cue.name for cue in cues), np.array([cue.strength for cue in cues]), numbers, away)
 
 
-def with_facts(run: Run) -> None:
-    """Puts the facts of the path into the run's scope; they are worked out when somebody reads them."""
-    subject = [run.shot.subject] if run.shot.subject else []
-    still = "".join(sorted(chain.held(run.shot)))
-    made_of = {name: "".join([*(str(run.key_of(part)) for part in (*parts(run.shot), *subject)), still]) for name, parts in _MADE_OF.items()}
-    run.made_of |= made_of
+def with_facts(run: Evaluation) -> None:
+    """Puts the path attributes into the evaluation's scope; they are worked out when somebody reads them."""
+    for name, parts in _DEPENDS_ON.items():
+        run.prints[name] = run.print_of(parts(run.shot))
     placed = any(cue.place_m is not None for cue in run.shot.cues)
-    run.made_of[CUES] = run.shot.cues_print + (made_of["bearing"] if placed else "")
-    facts = {name: _remembered(run.shot, run.scope, run.cache, (name, made_of[name], *run.base[1:]), fact) for name, fact in FACTS.items()}
+    run.prints[CUES] = run.shot.cues_key + (run.print_of(bare_parts(run.shot)) if placed else "")
+    run.prints[CUE_NAMES] = repr([cue.name for cue in run.shot.cues])
+    facts = {name: _remembered(run, name, fact) for name, fact in FACTS.items()}
     run.scope = replace(run.scope, values={**run.scope.values, **facts})
 
 
-def _all_mounts(shot: Shot) -> tuple[Mount, ...]:
-    return tuple(mount.bare for mount in shot.mounts)
+def bare_parts(shot: Shot) -> tuple[Part, ...]:
+    """What the bare pose of the lens is computed from."""
+    still = chain.held(shot)
+    return tuple((mount.bare, mount.id in still) for mount in shot.mounts)
 
 
-def _mounts_that_place(shot: Shot) -> tuple[Mount, ...]:
+def _to_subject_parts(shot: Shot) -> tuple[Part, ...]:
+    return (*_placing_parts(shot), shot.subject)
+
+
+def _bearing_parts(shot: Shot) -> tuple[Part, ...]:
+    return (*bare_parts(shot), shot.subject)
+
+
+def _placing_parts(shot: Shot) -> tuple[Part, ...]:
     """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last that does."""
-    mounts = [mount.bare for mount in shot.mounts]
-    while len(mounts) > 1 and mounts[-1].only_turns:
+    still = chain.held(shot)
+    mounts = [(mount.bare, mount.id in still) for mount in shot.mounts]
+    while len(mounts) > 1 and mounts[-1][0].only_turns:
         mounts.pop()
-    mounts[-1] = mounts[-1].unturned
+    mounts[-1] = (mounts[-1][0].unturned, mounts[-1][1])
     return tuple(mounts)
 
 
@@ -93,9 +102,10 @@ def _fact_of(shot: Shot, bare: Scope, fact: Callable[[Shot, Scope], Array]) -> C
     return lambda frames: fact(shot, bare.over(frames))
 
 
-def _remembered(shot: Shot, bare: Scope, cache: Cache, key: tuple[object, ...], fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
-    """A fact at any frames. It knows nothing of the run that it is for: a ring of references would keep all arrays alive."""
-    return lambda frames: cache.get(("fact", key, frames.tobytes()), lambda: fact(shot, bare.over(frames)))
+def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
+    """A path attribute at any frames. It knows nothing of the evaluation that it is for: a ring of references would keep all arrays alive."""
+    shot, bare, lookup = run.shot, run.scope, run.lookup("fact", (name, run.prints[name]))
+    return lambda frames: lookup(frames, lambda: fact(shot, bare.over(frames)))
 
 
 def _speed(shot: Shot, scope: Scope) -> Array:
@@ -133,7 +143,7 @@ def _bearing(shot: Shot, scope: Scope) -> Array:
 
 
 FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {"speed": _speed, "height": _height, "distance": _distance, "bearing": _bearing}
-# What each of them is made of, besides the subject.
-_MADE_OF: Mapping[str, Callable[[Shot], tuple[Mount, ...]]] = {
-    "speed": _mounts_that_place, "height": _mounts_that_place, "distance": _mounts_that_place, "bearing": _all_mounts,
+# What each of them is computed from.
+_DEPENDS_ON: Mapping[str, Callable[[Shot], tuple[Part, ...]]] = {
+    "speed": _placing_parts, "height": _placing_parts, "distance": _to_subject_parts, "bearing": _bearing_parts,
 }  # fmt: skip

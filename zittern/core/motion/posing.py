@@ -1,6 +1,6 @@
 """Stage: posing. Reads the move, the aim, the give and the layers; gives where the rig and the lens are, in this order.
 
-From the ground up: each mount's keyed pose, turned by the operator, carried by its ride, straying by its give, shaken by the layers on it; then the layers
+From the ground up: each mount's keyed pose, turned by the operator, carried by its ride, deflected by its springs, shaken by the layers on it; then the layers
 at the lens end; last the turn that holds the framing. A mount gives to all that goes on below it: layers that its springs should soften act on a
 mount below.
 """
@@ -12,20 +12,25 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.motion import aim, angles, give, hold, mixing, move
+from zittern.core.motion import aim, angles, hold, mixing, move, springs
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.rides import rides
-from zittern.core.motion.run import Run
 from zittern.core.rig import chain
 from zittern.core.units import Array
 
-__all__ = ["Posed", "posed"]
+__all__ = ["Posed", "lens_parts", "posed"]
+
+# Frames at which a shot is looked at for looking up or down steeply, and memory for what that takes.
+_LOOKED_AT = 4_096
+_PARTS_BYTES = 32 * 2**20
 
 
 @dataclass(frozen=True, slots=True)
 class Posed:
     """locals_: poses in the parent, aimed, (F, 4, 4) by mount id; on: what else is on the mounts. rig: world poses behind each mount; lens: tf_world_lens."""
 
-    run: Run
+    run: Evaluation
     aimed: Mapping[str, Array]
     locals_: dict[str, Array]
     on: chain.On
@@ -38,7 +43,14 @@ class Posed:
         return not (self.aimed or self.on.given or self.on.offsets)
 
     def angles_deg(self, bare: Array) -> Array:
-        """Pan, tilt, roll of the lens, continuous from the bare ones (F, 3) on. (F, 3) degrees."""
+        """Pan, tilt, roll of the lens, continuous in time. bare: those of the bare move, (F, 3). (F, 3) degrees."""
+        if angles.steep(_steepest_deg(self.run)):
+            followed = self.run.table("lens angles", (self.run.shot.hold, lens_parts(self.run)), lambda: _followed(self.run))
+            return angles.beside(self.run, self.lens[:, :3, :3], followed)
+        return self.lifted_deg(bare)
+
+    def lifted_deg(self, bare: Array) -> Array:
+        """The same, by following the bare angles while what is on the move is put on little by little."""
         mounts = self.run.shot.mounts
         keyed = {mount.id: mount.angles_deg(self.run.scope) for mount in mounts if mount.id in self.aimed}
         turned = sum(_largest(self.aimed[name] - keyed[name]) for name in keyed)
@@ -58,27 +70,27 @@ class Posed:
         return angles.moved_deg(self.run, bare, turned, rotation)
 
 
-def posed(run: Run, offsets: Mapping[str, Array]) -> Posed:
+def posed(run: Evaluation, offsets: Mapping[str, Array]) -> Posed:
     """offsets: (F, 7) of the layers, by mount id or chain.LENS."""
     out = _without_hold(run, offsets)
     framing = hold.holding(run.shot)
     if framing is None:
         return out
-    slow = hold.slow_drift_deg(run, framing, _made_from(run), _lens_at)
+    slow = hold.slow_drift_deg(run, framing, lens_parts(run), _lens_at)
     on = chain.On(out.on.carried, {**out.on.given, chain.HOLD: hold.turned(out.lens, slow)}, out.on.offsets)
     return Posed(run, out.aimed, out.locals_, on, out.rig, chain.at_lens(out.rig[run.shot.mounts[-1].id], on))
 
 
-def _without_hold(run: Run, offsets: Mapping[str, Array]) -> Posed:
+def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> Posed:
     shot = run.shot
     aimed = aim.aimed(run)
     locals_, on = _parts(run, aimed)
-    on = chain.On(on.carried, give.strays(run, lambda sub: _parts(sub, aim.aimed(sub))), dict(offsets))
+    on = chain.On(on.carried, springs.deflections(run, lambda sub: _parts(sub, aim.aimed(sub)), offsets), dict(offsets))
     rig = dict(zip((mount.id for mount in shot.mounts), chain.poses_along(shot.mounts, locals_, on), strict=True))
     return Posed(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
 
 
-def _parts(run: Run, aimed: Mapping[str, Array]) -> tuple[dict[str, Array], chain.On]:
+def _parts(run: Evaluation, aimed: Mapping[str, Array]) -> tuple[dict[str, Array], chain.On]:
     """Local poses, aimed ones too, and rides."""
     shot = run.shot
     locals_ = move.local_poses(run)
@@ -86,18 +98,44 @@ def _parts(run: Run, aimed: Mapping[str, Array]) -> tuple[dict[str, Array], chai
     return {**locals_, **turned}, chain.On(rides(shot, run.scope))
 
 
-def _lens_at(run: Run) -> Array:
-    """tf_world_lens of a run without the hold on its framing."""
+def _lens_at(run: Evaluation) -> Array:
+    """tf_world_lens of an evaluation without the hold on its framing."""
     return _without_hold(run, mixing.sums(run.shot, mixing.contributions(run)[0])).lens
 
 
-def _made_from(run: Run) -> tuple[object, ...]:
-    """All that the pose of the lens depends on."""
+def lens_parts(run: Evaluation) -> tuple[Part, ...]:
+    """What the pose of the lens is computed from, the hold on its framing left out."""
     shot = run.shot
-    parts = (*shot.mounts, shot.focal_mm, *([shot.subject] if shot.subject else []))
     targets = {None, *(mount.id for mount in shot.mounts)}
-    shape = (shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
-    return (*run.base[1:], *map(run.key_of, parts), *shape, *mixing.made_from(run, targets))
+    rig = tuple((mount.id, mount.give) for mount in shot.mounts)
+    place = (shot.focal_mm, shot.subject, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
+    return (*move.bare_parts(shot), rig, *aim.aim_parts(shot), *place, mixing.parts_of(run, targets))
+
+
+def _steepest_deg(run: Evaluation) -> Array:
+    """How steeply the lens looks up or down at most, without layers and springs. (1,)."""
+
+    def compute() -> Array:
+        frames = np.unique(np.linspace(run.shot.first_frame, run.shot.last_frame, _LOOKED_AT).round())
+        sub = run.over(frames, Cache(_PARTS_BYTES))
+        locals_, on = _parts(sub, aim.aimed(sub))
+        lens = chain.lens_pose(run.shot.mounts, locals_, on)
+        return np.array([np.degrees(np.max(np.arcsin(np.clip(np.abs(lens[:, 1, 2]), 0.0, 1.0))))])
+
+    return run.table("steepest", (*move.bare_parts(run.shot), *aim.aim_parts(run.shot)), compute)
+
+
+def _followed(run: Evaluation) -> Array:
+    """Angles of the lens at all whole frames of the shot, each next to the one before. (N, 3) degrees."""
+    shot = run.shot
+
+    def lens_at(frames: Array) -> Posed:
+        sub = run.over(frames, Cache(_PARTS_BYTES))
+        return posed(sub, mixing.sums(shot, mixing.contributions(sub)[0]))
+
+    first = lens_at(np.array([float(shot.first_frame)]))
+    start = first.lifted_deg(angles.bare_deg(first.run, move.bare_poses(shot, first.run.scope)))[0]
+    return angles.followed(shot, lambda frames: lens_at(frames).lens[:, :3, :3], start)
 
 
 def _largest(values: Array) -> float:

@@ -1,15 +1,16 @@
 """Stage: rides. Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the mount's world pose.
 
 A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of time, each by the weight that is on
-just then: nothing is lost or jumps when a weight is switched on, switched off or keyed, and from the shot's first frame with full weight it is
-exactly as if the mount had been fixed on the object there.
+just then, exp(w log): the place goes along with the object's origin and round it by the one weight, what is fixed there turns by the other. Nothing is lost or
+jumps when a weight is switched on, switched off or keyed, and from the shot's first frame with full weight it is exactly as if the mount had been fixed
+on the object there.
 """
 
 from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.memory import grid_frames
+from zittern.core.motion.memory import grid_of, tail_s
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
 from zittern.core.rig.chain import held
@@ -38,7 +39,7 @@ def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
     """What has come together at each point of a grid from the shot's first frame on. Kept with the shot: its dials count too."""
     kept: dict[str, tuple[Array, Array]] = shot.__dict__.setdefault("_rides", {})
     if ride.fingerprint not in kept:
-        grid = grid_frames(shot, 0.0)
+        grid = grid_of(shot, 0.0, tail_s=tail_s(shot)).near
         steps = _steps(ride, scope.over(grid[:-1]), scope.over(grid[1:]))
         place, stand = np.tile(np.eye(4), (len(grid), 1, 1)), np.tile(np.eye(3), (len(grid), 1, 1))
         place[1:, :3], stand[1:] = steps[:, :, :4], steps[:, :, 4:]
@@ -52,11 +53,13 @@ def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:
     turned = rotations.matrices(ride.angles_deg(stop)) @ np.swapaxes(rotations.matrices(ride.angles_deg(start)), 1, 2)
     middle = start.over(0.5 * (start.frames + stop.frames))
     along, round_ = ride.position_weight.sample(middle)[:, None], ride.rotation_weight.sample(middle)[:, None]
-    vector = turns.vectors(turned) * round_
+    vector = turns.vectors(turned)
     out = np.empty((len(before), 3, 7))
-    out[:, :, 4:] = turns.from_vectors(vector)
+    out[:, :, 4:] = turns.from_vectors(vector * round_)
     out[:, :, :3] = turns.from_vectors(vector * along)
-    out[:, :, 3] = before + along * (after - before) - np.einsum("fij,fj->fi", out[:, :, :3], before)
+    # About where the origin is half-way, so that long steps come to the same as short ones; with full weight exactly about the origin.
+    pivot = before + 0.5 * (1.0 - along) * (after - before)
+    out[:, :, 3] = pivot + along * (after - before) - np.einsum("fij,fj->fi", out[:, :, :3], pivot)
     return out
 
 

@@ -7,7 +7,7 @@ import numpy as np
 from zittern.core.doc import Doc
 from zittern.core.motion import layers, move
 from zittern.core.motion.cache import Cache
-from zittern.core.motion.run import Run
+from zittern.core.motion.evaluation import Evaluation
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
@@ -35,7 +35,7 @@ def gait_inputs(shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None
     low, high = window or (first, last)
     start = min(max(first, shot.first_frame, low), float(shot.last_frame))
     ends = np.array([start, max(min(last, shot.last_frame, high), start)], dtype=np.float64)
-    run = Run(shot, ends, cache if cache is not None else Cache())
+    run = Evaluation(shot, ends, cache if cache is not None else Cache())
     move.with_facts(run)
     return layers.inputs_of(run, clip, layer, ("pedestal",))
 

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+import math
+from collections.abc import Callable, Iterable, Iterator
 from functools import cached_property
 from typing import Annotated, Literal, NamedTuple, Self, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
 
-from zittern.core.doc import Doc
+from zittern.core.doc import Doc, digest
 from zittern.core.numbers import interpolate
 from zittern.core.units import Array, IntArray
 
@@ -25,6 +26,10 @@ MOST_FRAME = 1e7
 MOST_VALUE = 1e12
 # Keys closer than this cannot be told apart, and slopes between them are no numbers.
 LEAST_GAP_FRAMES = 1e-6
+# What changes between keys closer than this changes at once.
+STEEP_FRAMES = 1e-2
+# Jumps of a curve that repeats are told for so many repetitions.
+MOST_REPEATS = 2_000
 # A handle left out reaches a third of the way to the next key, as the Bezier form of a Hermite segment does.
 _THIRD = 1.0 / 3.0
 
@@ -93,6 +98,11 @@ class Curve(Doc):
         return self.replace(keys=tuple(map(changed, self.keys)))
 
     @cached_property
+    def motion_key(self) -> str:
+        """Hash of keys and ends. There may be very many keys: at once, not one by one."""
+        return digest(self.model_dump_json())
+
+    @cached_property
     def arrays(self) -> _Arrays:
         """The keys as arrays."""
         frames = np.array([key.frame for key in self.keys], dtype=np.float64)
@@ -108,6 +118,31 @@ class Curve(Doc):
         inside = self._inside(self._folded(frames))
         inside = self._continued(frames, frames < key_frames[0], self.before, 0, inside)
         return self._continued(frames, frames > key_frames[-1], self.after, -1, inside)
+
+    def jumps(self, reach: tuple[float, float]) -> Array:
+        """Where it jumps within a reach of frames: at the end of held segments, between keys in one place, at the seam where it repeats.
+        (J, 2): the last frame before, the first after.
+        """
+        frames, values, kinds = self.arrays
+        gaps, rises = np.diff(frames), np.diff(values)
+        at = np.flatnonzero((rises != 0.0) & ((kinds[:-1] == _INTERPS.index("hold")) | (gaps < STEEP_FRAMES)))
+        before = np.where(gaps[at] < STEEP_FRAMES, frames[at], frames[at + 1] - LEAST_GAP_FRAMES)
+        pairs = np.stack([before, frames[at + 1]], axis=1)
+        return np.concatenate([pairs, *self._repeated(pairs, reach)])
+
+    def _repeated(self, pairs: Array, reach: tuple[float, float]) -> Iterator[Array]:
+        """The same jumps in every repetition, and the seams."""
+        frames, values, _ = self.arrays
+        period = frames[-1] - frames[0]
+        if period <= 0.0 or "repeat" not in (self.before, self.after):
+            return
+        seam = np.array([[frames[-1] - LEAST_GAP_FRAMES, frames[-1] + LEAST_GAP_FRAMES]]) if values[0] != values[-1] else np.empty((0, 2))
+        low = math.floor((reach[0] - frames[0]) / period) if self.before == "repeat" else 0
+        high = math.ceil((reach[1] - frames[0]) / period) if self.after == "repeat" else 0
+        for n in range(max(low, -MOST_REPEATS), min(high, MOST_REPEATS)):
+            yield seam + n * period
+            if n != 0:
+                yield pairs + n * period
 
     def _folded(self, frames: Array) -> Array:
         """Frames brought between the first and the last key: held, or wrapped where the curve repeats."""
@@ -176,8 +211,9 @@ class Curve(Doc):
             gap = self.keys[i + 1].frame - self.keys[i].frame
             out = self.keys[i].handle_out or (gap * _THIRD, self._slopes[i] * gap * _THIRD)
             into = self.keys[i + 1].handle_in or (-gap * _THIRD, -self._slopes[i + 1] * gap * _THIRD)
-            leave[i] = np.clip(out[0] / gap, 0.0, 1.0), out[1]
-            arrive[i] = np.clip(1.0 + into[0] / gap, 0.0, 1.0), into[1]
+            leave[i] = _within(out[0] / gap, out[1])
+            back = _within(-into[0] / gap, into[1])
+            arrive[i] = 1.0 - back[0], back[1]
         return leave, arrive
 
     def _free(self, frames: Array, segment: IntArray) -> Array:
@@ -188,3 +224,10 @@ class Curve(Doc):
         return interpolate.bezier_at(
             (frames - start) / (stop - start), leave[segment, 0], arrive[segment, 0], v0, v0 + leave[segment, 1], v3 + arrive[segment, 1], v3
         )
+
+
+def _within(reach: float, rise: float) -> tuple[float, float]:
+    """A handle that stays within its segment: one that is longer ends there, with its slope kept. reach: as a share of the segment."""
+    if reach > 1.0:
+        return 1.0, rise / reach
+    return max(reach, 0.0), rise

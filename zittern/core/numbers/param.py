@@ -6,6 +6,7 @@ All else asks a number to `sample` itself in a scope, for its `limits`, its `bre
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -15,11 +16,11 @@ import numpy as np
 from pydantic import AfterValidator, BeforeValidator, Field, PrivateAttr, model_validator
 from pydantic.fields import FieldInfo
 
-from zittern.core.doc import Doc
+from zittern.core.doc import Doc, digest
 from zittern.core.errors import DocumentError, out_of_range, union_members
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.grammar import parse, renamed
-from zittern.core.formula.tree import BUILT_IN, Notices, names_in, values_of
+from zittern.core.formula.tree import BUILT_IN, Notices, may_jump, names_in, values_of, varies_by_axis
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Key
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
@@ -29,6 +30,12 @@ __all__ = ["STATES", "Number", "Param", "bounded", "by_formula", "fixed", "formu
 # Relative second difference under which a key lies on the line between its neighbours.
 _STRAIGHT = 1e-11
 _UNLIMITED = (-np.inf, np.inf)
+# Names that depend on the span and the clock of who reads them.
+_CLOCKED = frozenset({"u", "t", "f"})
+# A factor this near to 1, or a shift this near to 0, came of rounding.
+_FOLDED = 1e-12
+_NUMBER = r"\d+\.?\d*(?:e[+-]?\d+)?"
+_SCALED = re.compile(rf"\((?P<inner>.*)\)(?: \* (?P<factor>-?{_NUMBER}))?(?: (?P<sign>[+-]) (?P<shift>{_NUMBER}))?", re.DOTALL)
 # What somebody is typing is kept even where it is far too long to be a formula.
 MOST_DRAFT = 10_000
 
@@ -51,8 +58,18 @@ class Number(Doc):
         if self._limits == (least, most):
             return self
         out = self.model_copy()
+        out.__dict__.pop("motion_key", None)
         out._limits = (least, most)
         return out
+
+    def clamped(self, least: float, most: float) -> Number:
+        """The number with every set value brought within limits. A formula stays as it is written: limits hold where it is sampled."""
+        return self.map(lambda value: min(max(value, least), most))
+
+    @cached_property
+    def motion_key(self) -> str:
+        """Hash of what it gives and of its limits."""
+        return digest(f"{self._limits}{self.model_dump_json()}")
 
     @property
     def constant(self) -> float | None:
@@ -70,6 +87,10 @@ class Number(Doc):
         """Frames at which its shape may break. (K,)."""
         return np.empty(0)
 
+    def jumps(self, reach: tuple[float, float]) -> Array:
+        """Where it jumps within a reach of frames, as far as its keys tell. (J, 2): the last frame before, the first after."""
+        return np.empty((0, 2))
+
     @property
     def reads(self) -> frozenset[str]:
         """Names of the scope's values that it depends on."""
@@ -77,7 +98,17 @@ class Number(Doc):
 
     @property
     def spanned(self) -> bool:
-        """Whether it depends on the span it lies in."""
+        """Whether it depends on the span and the clock it lies in."""
+        return False
+
+    @property
+    def by_axis(self) -> bool:
+        """Whether it differs by the axis that it is for."""
+        return False
+
+    @property
+    def may_jump(self) -> bool:
+        """Whether it may jump elsewhere than at its breaks."""
         return False
 
     def set_values(self) -> tuple[float, ...]:
@@ -139,6 +170,9 @@ class Keyed(Number):
     def breaks(self) -> Array:
         return self.curve.arrays.frames
 
+    def jumps(self, reach: tuple[float, float]) -> Array:
+        return self.curve.jumps(reach)
+
     def set_values(self) -> tuple[float, ...]:
         return tuple(key.value for key in self.curve.keys)
 
@@ -183,22 +217,39 @@ class Formula(Number):
     def breaks(self) -> Array:
         return np.empty(0) if self.text or self.before is None else self.before.breaks
 
+    def jumps(self, reach: tuple[float, float]) -> Array:
+        return np.empty((0, 2)) if self.text or self.before is None else self.before.jumps(reach)
+
     @cached_property
     def reads(self) -> frozenset[str]:
         return names_in(parse(self.text)) - frozenset(BUILT_IN) if self.text else frozenset()
 
-    @property
+    @cached_property
+    def motion_key(self) -> str:
+        return digest(f"{self._limits}={self.text}") if self.text or self.before is None else self.before.within(*self._limits).motion_key
+
+    @cached_property
     def spanned(self) -> bool:
-        return bool(self.text) and "u" in names_in(parse(self.text))
+        return bool(self.text) and bool(_CLOCKED & names_in(parse(self.text)))
+
+    @cached_property
+    def by_axis(self) -> bool:
+        return bool(self.text) and varies_by_axis(parse(self.text))
+
+    @cached_property
+    def may_jump(self) -> bool:
+        return bool(self.text) and may_jump(parse(self.text))
 
     def set_values(self) -> tuple[float, ...]:
         return () if self.before is None else self.before.set_values()
 
     def map(self, change: Callable[[float], float]) -> Number:
         """Exact for what scales and shifts: an expression has no single values to change."""
-        rise = change(1.0) - change(0.0)
-        text = f"({self.text}) * {rise!r} + {change(0.0)!r}" if change(0.0) else f"({self.text}) * {rise!r}"
-        return Formula(text=text if self.text else "", draft=self.draft, before=None if self.before is None else self.before.map(change))  # type: ignore[arg-type]
+        text = _scaled(self.text, change(1.0) - change(0.0), change(0.0)) if self.text else ""
+        return Formula(text=text, draft=self.draft, before=None if self.before is None else self.before.map(change))  # type: ignore[arg-type]
+
+    def clamped(self, least: float, most: float) -> Number:
+        return self if self.before is None else self.replace(before=self.before.clamped(least, most))
 
     def sample(self, scope: Scope) -> Array:
         if not self.text and self.before is not None:
@@ -214,6 +265,38 @@ class Formula(Number):
         if np.any((values < least) | (values > most)):
             found.add(f"what lies outside of {least:.10g} to {most:.10g} is held there")
         return tuple(found.texts)
+
+
+def _scaled(text: str, factor: float, shift: float) -> str:
+    """(text) * factor + shift, where that was done before with both folded into one: a formula does not grow each time it is scaled."""
+    inner, had_factor, had_shift = _unscaled(text)
+    factor, shift = had_factor * factor, had_shift * factor + shift
+    shift = 0.0 if abs(shift) < _FOLDED * (1.0 + abs(had_shift)) else shift
+    if abs(factor - 1.0) < _FOLDED:
+        factor = 1.0
+    scaled = f"({inner}) * {factor!r}" if factor != 1.0 else f"({inner})"
+    if shift:
+        return f"{scaled} + {shift!r}" if shift > 0.0 else f"{scaled} - {-shift!r}"
+    return scaled if factor != 1.0 else inner
+
+
+def _unscaled(text: str) -> tuple[str, float, float]:
+    """What `_scaled` made of a text, taken apart: text, factor, shift."""
+    found = _SCALED.fullmatch(text)
+    if found is None or not _balanced(found["inner"]):
+        return text, 1.0, 0.0
+    sign = -1.0 if found["sign"] == "-" else 1.0
+    return found["inner"], float(found["factor"] or 1.0), sign * float(found["shift"] or 0.0)
+
+
+def _balanced(text: str) -> bool:
+    """Whether every bracket in a text closes one that it opened."""
+    depth = 0
+    for character in text:
+        depth += (character == "(") - (character == ")")
+        if depth < 0:
+            return False
+    return depth == 0
 
 
 _CLASSES: tuple[type[Number], ...] = (Fixed, Keyed, Formula)

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from zittern.core.formula.tree import AXIS_NAME
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
@@ -15,7 +16,8 @@ __all__ = ["Scope"]
 
 @dataclass(frozen=True, slots=True)
 class Scope:
-    """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through. values: by name, each giving
+    """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through. later_frames: by how much the clock
+    that it looks at is behind the shot's. axis: 1 + index of the axis that the number is for, 0 for none. values: by name, each giving
     its value at any frames, (F,) -> (F,); whoever makes a scope puts there what exists at that stage. A number says by `reads` which of
     them it needs.
     """
@@ -24,12 +26,14 @@ class Scope:
     fps: Fps
     first_frame: float
     span: tuple[float, float] = (0.0, 0.0)
+    later_frames: float = 0.0
+    axis: int = 0
     values: Mapping[str, Callable[[Array], Array]] = field(default_factory=dict)
 
     @property
     def seconds(self) -> Array:
-        """Time from the shot's first frame. (F,)."""
-        return self.fps.seconds(self.frames, self.first_frame)
+        """Time from the shot's first frame, on the number's clock. (F,)."""
+        return self.fps.seconds(self.frames, self.first_frame + self.later_frames)
 
     @property
     def progress(self) -> Array:
@@ -43,9 +47,14 @@ class Scope:
             return _OWN[name](self)
         return self.values[name](self.frames)
 
-    def through(self, span: tuple[float, float]) -> Scope:
-        """The same, with progress through another span."""
-        return self if span == self.span else replace(self, span=span)
+    def through(self, span: tuple[float, float], later_frames: float = 0.0) -> Scope:
+        """The same, with progress through another span and on another clock."""
+        same = span == self.span and later_frames == self.later_frames
+        return self if same else replace(self, span=span, later_frames=later_frames)
+
+    def on_axis(self, index: int) -> Scope:
+        """The same, for a number of an axis: noise without a seed differs by it."""
+        return replace(self, axis=index + 1)
 
     def over(self, frames: Array) -> Scope:
         """The same at other frames."""
@@ -56,7 +65,8 @@ class Scope:
 _LEAST_SPAN_FRAMES = 1e-6
 _OWN: Mapping[str, Callable[[Scope], Array]] = {
     "t": lambda scope: scope.seconds,
-    "f": lambda scope: scope.frames,
+    "f": lambda scope: scope.frames - scope.later_frames if scope.later_frames else scope.frames,
     "fps": lambda scope: np.asarray(scope.fps.value),
     "u": lambda scope: scope.progress,
+    AXIS_NAME: lambda scope: np.asarray(float(scope.axis)),
 }

@@ -22,6 +22,8 @@ __all__ = ["FieldDifference", "PartDifference", "differences", "partners"]
 How = Literal["same", "changed here", "changed in the preset", "not here", "not in the preset", "of this clip"]
 # What every placed layer has of its own, beside its seeds, and switches of the moment.
 _OWN = ("id", "from_preset", "mute", "solo", "target")
+# What is drawn anew for each, unless the preset keeps its seeds.
+_DRAWN = ("seed", "start")
 _MOST_CHARACTERS = 60
 
 
@@ -64,8 +66,8 @@ def differences(shot: Shot, clip: Clip, preset: Preset) -> tuple[PartDifference,
         if layer is None:
             rows.append(PartDifference(layer=None, part=part.id, name=part.name, how="not here"))
             continue
-        fields = tuple(_layer_fields(layer, layer_of(shot, fitting, part, None), preset.keep_seeds))
-        as_then = layer.from_preset is not None and layer.from_preset.content == part.fingerprint
+        fields = tuple(_layer_fields(layer, layer_of(shot, fitting, part, None, shot.span_of(clip)), preset.keep_seeds))
+        as_then = layer.from_preset is not None and layer.from_preset.content == part.content_print
         how: How = "same" if not fields else "changed here" if as_then else "changed in the preset"
         rows.append(PartDifference(layer=layer.id, part=part.id, name=layer.name, how=how, fields=fields))
     met = {layer.id for layer in held.values()}
@@ -88,7 +90,7 @@ def _settings(clip: Clip, there: dict[str, Number]) -> PartDifference:
 def _layer_fields(here: Layer, there: Layer, seeds: bool) -> Iterator[FieldDifference]:
     looks = {look.field: look for look in (*forms.LAYER, *_source_looks(here))}
     for path, a, b in _unlike(here, there, ""):
-        if path in _OWN or (not seeds and path.rsplit(".", 1)[-1] == "seed"):
+        if path in _OWN or (not seeds and path.rsplit(".", 1)[-1] in _DRAWN):
             continue
         look = looks.get(path)
         title = look.title if look is not None else path.removeprefix("axes.").removeprefix("source.").replace("_", " ").replace(".", " ")

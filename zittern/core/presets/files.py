@@ -6,6 +6,7 @@ from typing import Any
 
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
+from zittern.core.shot.upgrades import clocked, seeded_noise
 from zittern.core.versions import Step, brought_up, parsed
 
 __all__ = ["ENDING", "STEPS", "read_preset", "write_preset"]
@@ -23,8 +24,14 @@ def with_rig(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"schema_version": 3}
 
 
+def with_clock(data: dict[str, Any]) -> dict[str, Any]:
+    """3 to 4: its origin is a clock, and noise without a seed is the same on all axes as it was."""
+    out: dict[str, Any] = clocked(seeded_noise(data))
+    return out | {"schema_version": 4}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: with_dials, 2: with_rig}
+STEPS: dict[int, Step] = {1: with_dials, 2: with_rig, 3: with_clock}
 
 
 def read_preset(text: str | bytes) -> Preset:

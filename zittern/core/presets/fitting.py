@@ -65,9 +65,10 @@ def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[
 def fitting_of(shot: Shot, clip: Clip, preset: Preset) -> Fitting:
     """How the preset that a clip came from lies in it now."""
     factor, dials = (clip.from_preset.factor, clip.from_preset.dials) if clip.from_preset else (1.0, ())
-    origin = shot.span_of(clip)[0] if clip.origin_frame is None else clip.origin_frame
+    origin = clip.clock_in((float(shot.first_frame), float(shot.last_frame))).start_frame
     per_frame = shot.fps.value / preset.fps.value
-    timing = Retiming(shift_frames=origin - (preset.origin_frame or 0.0) * per_frame, factor=per_frame)
+    begins = 0.0 if preset.clock is None else preset.clock.start_frame
+    timing = Retiming(shift_frames=origin - begins * per_frame, factor=per_frame)
     return Fitting(factor, timing, {each.brought: each.name for each in dials if each.brought != each.name})
 
 

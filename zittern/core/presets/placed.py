@@ -5,52 +5,67 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from zittern.core.errors import DocumentError, EditError, faults_as
-from zittern.core.feel import fresh_seed, lens_factor
+from zittern.core.feel import lens_factor
 from zittern.core.presets.fitting import Fitting, brought
 from zittern.core.presets.preset import CARRIER, Preset
-from zittern.core.shot.clips import Clip
+from zittern.core.presets.responding import responding
+from zittern.core.shot.clips import Clip, Clock
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.frames import Retiming
+from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.ids import free_id
-from zittern.core.shot.layers import Layer
+from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.origins import BroughtDial, ClipOrigin, LayerOrigin
 from zittern.core.shot.reads import reads_of
+from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 
 __all__ = ["layer_of", "of_clip", "of_layers", "placed", "saved"]
 
 
-def placed(shot: Shot, preset: Preset, key: str | None, first_frame: float | None = None, mounts: Mapping[str, str] | None = None) -> tuple[Shot, Clip]:
-    """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over the whole shot, its frames counted
-    from a first one, its rotations sized for the lens, with ids and random starts of its own. key: what it remembers to have come from. mounts: what
+def placed(shot: Shot, preset: Preset, key: str | None, span: Span | None = None, mounts: Mapping[str, str] | None = None) -> tuple[Shot, Clip]:
+    """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over a span, or over the whole shot, its time counted
+    from there, its rotations sized for the lens, with ids and seeds of its own. key: what it remembers to have come from. mounts: what
     the mounts of its rig, and what they stand on, are called in the shot, where they were put there.
     """
     factor = lens_factor(shot)
     per_frame = shot.fps.value / preset.fps.value
     names, fresh = brought(shot, preset.dials)
-    fitting = Fitting(factor, Retiming(float(shot.first_frame) if first_frame is None else first_frame, per_frame), names)
+    start, _ = heard = span or (float(shot.first_frame), float(shot.last_frame))
+    fitting = Fitting(factor, Retiming(start, per_frame), names)
+    shot, seeds = drawn(shot, len(preset.layers))
     taken: list[str] = []
     layers = []
-    for n, layer in enumerate(preset.layers):
+    for layer, seed in zip(preset.layers, seeds, strict=True):
         taken.append(free_id(shot, layer.id, taken))
-        seed = layer.seed if preset.keep_seeds else fresh_seed(shot, n + 1)
-        layers.append(layer_of(shot, fitting, layer, key, mounts).replace(id=taken[-1], seed=seed))
+        made = layer_of(shot, fitting, layer, key, heard, mounts).replace(id=taken[-1])
+        layers.append(made if preset.keep_seeds else reseeded(made, seed))
     dials = tuple(BroughtDial(brought=dial.name, name=names.get(dial.name, dial.name)) for dial in preset.dials)
     clip = Clip(
-        id=free_id(shot, "clip"), name=preset.name, layers=tuple(layers), amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
-        origin_frame=None if preset.origin_frame is None else fitting.timing.at(preset.origin_frame),
+        id=free_id(shot, "clip"), name=preset.name, span_frames=span, layers=tuple(layers), amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
+        clock=clock_of(shot, preset, start),
         from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=factor, dials=dials),
     )  # fmt: skip
     return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, clip
 
 
-def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None, mounts: Mapping[str, str] | None = None) -> Layer:
-    """A preset's layer as it is in a shot; what moves a part of the rig that is not there moves the lens end."""
+def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
+    """The clock of a clip of a preset that starts at a frame: its time begins there. None where it would say nothing."""
+    per_frame = shot.fps.value / preset.fps.value
+    if preset.clock is None:
+        behind = start - shot.first_frame
+        return None if behind == 0.0 else Clock(start_frame=start, later_frames=behind)
+    moved = retimed(preset.clock, Retiming(start, per_frame))
+    return moved.replace(later_frames=moved.later_frames + start - shot.first_frame)
+
+
+def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None, span: Span, mounts: Mapping[str, str] | None = None) -> Layer:
+    """A preset's layer as it is over a span of a shot; what moves a part of the rig that is not there moves the lens end."""
     target = (mounts or {}).get(layer.target or "", layer.target)
     target = target if any(mount.id == target for mount in shot.mounts) else None
-    origin = None if key is None else LayerOrigin(preset=key, layer=layer.id, content=layer.fingerprint)
-    return fitting.layer(layer).replace(target=target, from_preset=origin)
+    origin = None if key is None else LayerOrigin(preset=key, layer=layer.id, content=layer.content_print)
+    fitted = fitting.layer(layer)
+    return fitted.replace(target=target, from_preset=origin, source=responding(shot, fitted.source, span))
 
 
 def of_clip(shot: Shot, clip_id: str, name: str, rig: bool = False) -> Preset:
@@ -81,11 +96,14 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig)) for layer in layers)
     amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
     spanned = only is not None and only.span_frames is not None
+    clock = None
+    if only is not None and only.clock is not None:
+        moved = retimed(only.clock, fitting.timing)
+        clock = moved.replace(later_frames=moved.later_frames + shot.first_frame - first)
     with faults_as(DocumentError):
         return Preset(
         name=name, fps=shot.fps, layers=own, rig=mounts, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *amounts.values())))),
-        length_s=(shot.span_of(only)[1] - first) / shot.fps.value or None if only is not None and spanned else None,
-        origin_frame=None if only is None or only.origin_frame is None else fitting.timing.at(only.origin_frame), **amounts,
+        length_s=(shot.span_of(only)[1] - first) / shot.fps.value or None if only is not None and spanned else None, clock=clock, **amounts,
     )  # fmt: skip
 
 

@@ -7,9 +7,9 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Label
-from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
@@ -18,7 +18,7 @@ from zittern.core.timebase import Fps
 
 __all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
-PRESET_VERSION: Literal[3] = 3
+PRESET_VERSION: Literal[4] = 4
 # What a layer of a preset acts on that moves what the rig stands on.
 CARRIER = "carrier"
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
@@ -31,19 +31,19 @@ class Preset(Doc):
     """Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
 
     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
-    when missing. origin_frame: where its motion counts from, its start when missing. rig: mounts that come with it on wish, behind those that are there;
+    when missing. clock: of its motion; it begins with the clip while missing. rig: mounts that come with it on wish, behind those that are there;
     layers name them, or CARRIER for what the rig stands on. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
-    schema_version: Literal[3] = PRESET_VERSION
+    schema_version: Literal[4] = PRESET_VERSION
     name: Label
     line: PresetLine = ""
     tags: PresetTags = ()
     keep_seeds: bool = False
     length_s: LengthS | None = None
     fps: Fps = Fps(num=24)
-    origin_frame: Frame | None = None
+    clock: Clock | None = None
     dials: Annotated[tuple[Dial, ...], Field(max_length=100)] = ()
     amount: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)

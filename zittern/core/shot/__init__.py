@@ -13,6 +13,7 @@ clips     a stretch of time that holds layers
 lanes     clips along time
 reads     what documents read by name, and whether they may
 shot      the whole document
+seeds     seeds that are new
 naming    the names of dials, changed wherever they stand
 ids       ids that are free
 frames    THE VISITOR of everything that carries frames

@@ -2,23 +2,35 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, ClassVar
 
 from pydantic import Field
 
-from zittern.core.doc import Id, Label
+from zittern.core.doc import Doc, Id, Label
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
-from zittern.core.shot.layers import Layer, Spanned
+from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.origins import ClipOrigin
 
-__all__ = ["Clip"]
+__all__ = ["Clip", "Clock"]
+
+
+class Clock(Doc):
+    """Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and progress reach to `end_frame` (the
+    bar's own end when missing). later_frames: how far behind the shot's its time is, as `t` and `f` in its formulas.
+    """
+
+    start_frame: Frame
+    end_frame: Frame | None = None
+    later_frames: Frame = 0.0
 
 
 class Clip(Spanned):
-    """Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it.
+    """Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
     from_preset: what it was placed from.
     """
+
+    still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "from_preset"})
 
     id: Id
     name: Label
@@ -26,5 +38,12 @@ class Clip(Spanned):
     amount: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     mute: bool = False
-    origin_frame: Frame | None = None
+    clock: Clock | None = None
     from_preset: ClipOrigin | None = None
+
+    def clock_in(self, shot_span: Span) -> Clock:
+        """Its clock in a shot of a span, with an end."""
+        first, last = self.span_frames or shot_span
+        if self.clock is None:
+            return Clock(start_frame=first, end_frame=last)
+        return self.clock if self.clock.end_frame is not None else self.clock.replace(end_frame=last)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, ClassVar
 
 from pydantic import Field, StringConstraints
 
@@ -20,6 +20,8 @@ Place = tuple[_Metres, _Metres, _Metres]
 
 class CueIn(Doc):
     """A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world."""
+
+    still: ClassVar[frozenset[str]] = frozenset({"name"})
 
     frame: Frame
     name: CueName = ""

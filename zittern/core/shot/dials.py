@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Self
+from typing import Annotated, ClassVar, Self
 
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
@@ -28,6 +28,8 @@ _Bound = Annotated[float, Field(ge=-1e9, le=1e9)]
 
 class Dial(Doc):
     """Its value is within its limits at every frame."""
+
+    still: ClassVar[frozenset[str]] = frozenset({"name", "unit"})
 
     name: DialName
     unit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=12)] = ""

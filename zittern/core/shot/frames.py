@@ -11,9 +11,9 @@ from typing import Any, TypeVar, cast
 
 from zittern.core.doc import Doc
 from zittern.core.numbers.curves import Key
-from zittern.core.shot.clips import Clip
+from zittern.core.shot.clips import Clip, Clock
 from zittern.core.shot.cues import Cue
-from zittern.core.shot.layers import Layer
+from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 
 __all__ = ["CARRIES", "Retiming", "retimed"]
@@ -45,12 +45,17 @@ def _frame(timing: Retiming, value: float) -> float:
     return timing.at(value)
 
 
-def _optional(timing: Retiming, value: float | None) -> float | None:
-    return None if value is None else timing.at(value)
+def _end(timing: Retiming, value: float | None) -> float | None:
+    """Where a stretch that lasts through a frame ends: one frame before the next one."""
+    return None if value is None else timing.at(value + 1.0) - 1.0
 
 
-def _whole(timing: Retiming, value: int) -> int:
+def _first(timing: Retiming, value: int) -> int:
     return round(timing.at(value))
+
+
+def _last(timing: Retiming, value: int) -> int:
+    return round(timing.at(value + 1.0) - 1.0)
 
 
 def _length(timing: Retiming, value: float) -> float:
@@ -58,7 +63,7 @@ def _length(timing: Retiming, value: float) -> float:
 
 
 def _span(timing: Retiming, value: tuple[float, float] | None) -> tuple[float, float] | None:
-    return value and (timing.at(value[0]), timing.at(value[1]))
+    return value and (timing.at(value[0]), max(timing.at(value[1] + 1.0) - 1.0, timing.at(value[0])))
 
 
 def _handle(timing: Retiming, value: tuple[float, float] | None) -> tuple[float, float] | None:
@@ -71,8 +76,9 @@ CARRIES: Mapping[type[Doc], Mapping[str, Change]] = {
     Key: {"frame": _frame, "handle_in": _handle, "handle_out": _handle},
     Layer: _SPANNED,
     Cue: {"frame": _frame},
-    Clip: {**_SPANNED, "origin_frame": _optional},
-    Shot: {"first_frame": _whole, "last_frame": _whole},
+    Clip: _SPANNED,
+    Clock: {"start_frame": _frame, "end_frame": _end, "later_frames": _length},
+    Shot: {"first_frame": _first, "last_frame": _last},
 }
 
 
@@ -90,7 +96,19 @@ def retimed(doc: D, timing: Retiming) -> D:
         moved = own[name](timing, value) if name in own else _within(value, timing)
         if moved is not value:
             changes[name] = moved
+    if isinstance(doc, Spanned) and changes.get("span_frames"):
+        changes |= _fitting_ramps(doc, changes)
     return doc.replace(**changes) if changes else doc
+
+
+def _fitting_ramps(doc: Spanned, changes: dict[str, Any]) -> dict[str, float]:
+    """Ramps that still find room in a span: where a frame has become shorter, they end with it."""
+    first, last = changes["span_frames"]
+    into, out = (changes.get(name, getattr(doc, name)) for name in ("ramp_in_frames", "ramp_out_frames"))
+    both, length = into + out, last - first
+    if both <= length:
+        return {}
+    return {"ramp_in_frames": into * length / both, "ramp_out_frames": out * length / both}
 
 
 def _within(value: Any, timing: Retiming) -> Any:

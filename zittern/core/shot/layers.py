@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -14,7 +14,7 @@ from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.shot.origins import LayerOrigin
 from zittern.core.sources.table import Source
 
-__all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Span", "Spanned"]
+__all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Seed", "Span", "Spanned"]
 
 # Seeds stay exact in JSON readers that use doubles.
 MOST_SEED = 2**53 - 1
@@ -30,6 +30,8 @@ class AxisSetting(Doc):
     swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of this
     axis alone. linked_to: moves as another axis does, on purpose.
     """
+
+    still: ClassVar[frozenset[str]] = frozenset({"locked"})
 
     swing: Annotated[Param, bounded(0.0, 1e5)] = fixed(0.0)
     pace: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
@@ -105,6 +107,8 @@ class Layer(Spanned):
     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t). from_preset: what it was
     placed from.
     """
+
+    still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "solo", "target", "mode", "from_preset"})
 
     id: Id
     name: Label

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from functools import cached_property
-from typing import Annotated, Literal, get_args
+from typing import Annotated, ClassVar, Literal, get_args
 
 from pydantic import Field
 
@@ -27,6 +27,8 @@ class Mount(Posed):
     """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes after it hangs at the far end of
     its length, forward of where it is. mute: it holds the pose that it has at the shot's first frame, without give and operator; solo: the others do.
     """
+
+    still: ClassVar[frozenset[str]] = frozenset({"id", "name", "kind", "mute", "solo"})
 
     id: Id
     name: Label
@@ -61,6 +63,11 @@ class Mount(Posed):
     @cached_property
     def _level(self) -> Mount:
         return self.replace(**dict.fromkeys(MOVE_FIELDS[3:], fixed(0.0)))
+
+    @cached_property
+    def posture(self) -> tuple[object, ...]:
+        """What its keyed pose in its parent is computed from."""
+        return (*(getattr(self, field) for field in MOVE_FIELDS), self.pivot_m, self.length_m)
 
     @property
     def bare(self) -> Mount:

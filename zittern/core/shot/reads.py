@@ -8,9 +8,9 @@ from zittern.core.doc import Doc
 from zittern.core.formula.fault import unknown
 from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
-from zittern.core.sources.source import CUES, SourceDoc
+from zittern.core.sources.source import CUE_NAMES, CUES, SourceDoc
 
-__all__ = ["check_reads", "reads_of", "spanned"]
+__all__ = ["by_axis", "check_reads", "numbers_in", "reads_of", "spanned"]
 
 
 def reads_of(doc: Doc) -> frozenset[str]:
@@ -26,13 +26,32 @@ def reads_of(doc: Doc) -> frozenset[str]:
 
 
 def spanned(doc: Doc) -> bool:
-    """Whether a document's numbers depend on the span they lie in."""
+    """Whether a document's numbers depend on the span and the clock they lie in."""
     if isinstance(doc, Number):
         return doc.spanned
     known: bool | None = doc.__dict__.get("_spanned")
     if known is None:
         known = doc.__dict__["_spanned"] = any(map(spanned, _parts(doc)))
     return known
+
+
+def by_axis(doc: Doc) -> bool:
+    """Whether a document's numbers differ by the axis that they are for."""
+    if isinstance(doc, Number):
+        return doc.by_axis
+    known: bool | None = doc.__dict__.get("_by_axis")
+    if known is None:
+        known = doc.__dict__["_by_axis"] = any(map(by_axis, _parts(doc)))
+    return known
+
+
+def numbers_in(doc: Doc) -> Iterator[Number]:
+    """All numbers of a document."""
+    if isinstance(doc, Number):
+        yield doc
+    else:
+        for part in _parts(doc):
+            yield from numbers_in(part)
 
 
 def _parts(doc: Doc) -> Iterator[Doc]:
@@ -50,7 +69,7 @@ def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc
     names = {dial.name for dial in dials}
     _no_circle(dials)
     for doc, known in (*((each, names) for each in path), *((each, names | facts) for each in others)):
-        for name in sorted(reads_of(doc) - known - {CUES}):
+        for name in sorted(reads_of(doc) - known - {CUES, CUE_NAMES}):
             called = getattr(doc, "name", whole)
             if name in facts:
                 raise ValueError(f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is part of")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, ClassVar
 
 from pydantic import Field
 
@@ -18,6 +18,8 @@ class Ride(Posed):
     """The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it goes, and of how it turns.
     Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
     """
+
+    still: ClassVar[frozenset[str]] = frozenset({"object"})
 
     object: str = Field(min_length=1, max_length=200)
     position_weight: _Share = fixed(1.0)

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import cached_property
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, StringConstraints, model_validator
 
-from zittern.core.doc import Doc, Label
+from zittern.core.doc import Doc, Label, digest
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
@@ -20,7 +19,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
-from zittern.core.shot.layers import Layer, Span, Spanned
+from zittern.core.shot.layers import MOST_SEED, Layer, Seed, Span, Spanned
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.reads import check_reads
@@ -29,7 +28,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[7] = 7
+SCHEMA_VERSION: Literal[8] = 8
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -46,6 +45,8 @@ class Picture(Doc):
 
 class Subject(Doc):
     """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how large it is."""
+
+    still: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m"})
 
     name: Label
     object: str | None = Field(default=None, max_length=200)
@@ -66,10 +67,12 @@ class Subject(Doc):
 
 
 class Shot(Doc):
-    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame."""
+    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the seeds of new layers are drawn
+    from; seeds_drawn: how many have been, so that none comes twice.
+    """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[7] = SCHEMA_VERSION
+    schema_version: Literal[8] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -84,6 +87,8 @@ class Shot(Doc):
     hold: HoldFraming | None = None
     cues: Annotated[tuple[Cue, ...], Field(max_length=MOST_CUES)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
+    seed: Seed = 0
+    seeds_drawn: Annotated[int, Field(ge=0, le=MOST_SEED)] = 0
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
@@ -144,9 +149,9 @@ class Shot(Doc):
         return replace(bare, values=_dials(self.dials, bare)) if self.dials else bare
 
     @cached_property
-    def cues_print(self) -> str:
-        """Hash of the cues."""
-        return hashlib.blake2b("".join(cue.fingerprint for cue in self.cues).encode(), digest_size=12).hexdigest()
+    def cues_key(self) -> str:
+        """Hash of the cues as sources see them, without their names."""
+        return digest("".join(cue.motion_key for cue in self.cues))
 
     @property
     def frame_count(self) -> int:

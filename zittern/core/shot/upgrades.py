@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
+from zittern.core.doc import digest
 from zittern.core.errors import DocumentError, faults_as
+from zittern.core.formula.grammar import with_seed
 from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
+from zittern.core.shot.layers import MOST_SEED
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
 from zittern.core.versions import Step, brought_up, parsed
 
-__all__ = ["STEPS", "read_shot", "shot_from", "started", "write_shot"]
+__all__ = ["STEPS", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
 
 # What version 2 bounds and version 1 did not: by name of the field, the limit of each of its numbers.
 _BOUNDED = {"pivot_m": (1e6, 1e6, 1e6), "span_frames": (MOST_FRAME, MOST_FRAME), "handle_in": (MOST_FRAME, MOST_VALUE), "handle_out": (MOST_FRAME, MOST_VALUE)}
@@ -71,8 +75,42 @@ def with_rigs(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"schema_version": 7}
 
 
+def with_clocks(data: dict[str, Any]) -> dict[str, Any]:
+    """7 to 8: clips have clocks, shots a seed of their own (from what is stored, so that it is the same in every process), noise without a seed is the
+    same on all axes as it was.
+    """
+    text = json.dumps(data, sort_keys=True)
+    out: dict[str, Any] = clocked(seeded_noise(data))
+    return out | {"schema_version": 8, "seed": int(digest(text), 16) % (MOST_SEED + 1), "seeds_drawn": 0}
+
+
+def clocked(value: Any) -> Any:
+    """A document with the origins of clips, or of a preset, as clocks."""
+    if isinstance(value, list):
+        return [clocked(each) for each in value]
+    if not isinstance(value, dict):
+        return value
+    out = {name: clocked(each) for name, each in value.items() if name != "origin_frame"}
+    if "origin_frame" in value:
+        origin = value["origin_frame"]
+        out["clock"] = None if origin is None else {"start_frame": origin, "end_frame": None, "later_frames": 0.0}
+    return out
+
+
+def seeded_noise(value: Any) -> Any:
+    """A document with `noise(x)` as `noise(x, 0)` in all formulas and drafts."""
+    if isinstance(value, list):
+        return [seeded_noise(each) for each in value]
+    if not isinstance(value, dict):
+        return value
+    out = {name: seeded_noise(each) for name, each in value.items()}
+    if out.get("state") == "formula":
+        out |= {name: with_seed(out[name]) for name in ("text", "draft") if isinstance(out.get(name), str)}
+    return out
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues, 6: with_rigs}
+STEPS: dict[int, Step] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues, 6: with_rigs, 7: with_clocks}
 
 
 def read_shot(text: str | bytes) -> Shot:

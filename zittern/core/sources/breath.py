@@ -15,7 +15,7 @@ from zittern.core import streams
 from zittern.core.axes import Axis
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.units import Array
 
 __all__ = ["Breath"]
@@ -37,6 +37,7 @@ class Breath(SourceDoc):
     rate_hz: Annotated[Param, bounded(0.0, 3.0)] = fixed(14.0 / 60.0)
     exertion: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.2)
     loop: bool = False
+    start: Start = 0.0
 
     def peak_hz(self, scope: Scope) -> Array:
         """Breaths a second. (F,)."""
@@ -53,7 +54,7 @@ class Breath(SourceDoc):
             clock = clock * np.where(totals > 0, breaths / np.where(totals > 0, totals, 1.0), 0.0)
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
         effort = self.exertion.sample(inputs.scope)[:, None]
-        return _breathing(_wandering(clock - lags, seed, breaths), effort, seed, breaths)
+        return _breathing(_wandering(clock + self.start - lags, seed, breaths), effort, seed, breaths)
 
 
 def _wandering(clock: Array, seed: streams.Seeds, breaths: Array | None) -> Array:

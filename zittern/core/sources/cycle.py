@@ -14,7 +14,7 @@ from pydantic import Field, model_validator
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.sources.wave import Phases
 from zittern.core.units import Array
 
@@ -32,6 +32,7 @@ class Cycle(SourceDoc):
     rate_hz: Annotated[Param, bounded(0.0, 100.0)] = fixed(0.8)
     points: Annotated[tuple[Point, ...], Field(min_length=2, max_length=64)] = ((0.0, 0.0), (20.0, 1.0), (45.0, -0.2), (60.0, 0.35), (80.0, -0.6))
     phase_deg: Phases = Phases()
+    start: Start = 0.0
 
     @model_validator(mode="after")
     def _rising(self) -> Self:
@@ -51,6 +52,5 @@ class Cycle(SourceDoc):
         first = self.points[0]
         closed = Curve.of([*self.points, (first[0] + 100.0, first[1])]).replace(before="repeat", after="repeat")
         one = closed.sample(first[0] + 100.0 * np.arange(_POINTS) / _POINTS)
-        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.scope) for axis in inputs.axes], axis=1)
-        at = 100.0 * (inputs.phase(self.rate_hz) + starts / 360.0)
+        at = 100.0 * (inputs.phase(self.rate_hz) + self.phase_deg.cycles(inputs) + self.start)
         return np.asarray((closed.sample(at.ravel()).reshape(at.shape) - one.mean()) / one.std(), dtype=np.float64)

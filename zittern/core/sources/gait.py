@@ -14,7 +14,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Literal, Self
+from typing import Annotated, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -26,7 +26,7 @@ from zittern.core.envelope import shape_of
 from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
-from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.units import Array, IntArray
 
 __all__ = ["MOST_LATER", "WAYS", "Gait", "StepEdit", "Way"]
@@ -90,6 +90,7 @@ class Gait(SourceDoc):
     limp: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.0)
     uneven: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.3)
     steps: Annotated[tuple[StepEdit, ...], Field(max_length=20_000)] = ()
+    start: Start = 0.0
 
     @model_validator(mode="after")
     def _rising(self) -> Self:
@@ -98,7 +99,9 @@ class Gait(SourceDoc):
                 raise ValueError(f"edited steps are in rising order, each once; got {before.number} before {after.number}")
         return self
 
-    reads: ClassVar[frozenset[str]] = frozenset({"speed"})
+    @property
+    def reads(self) -> frozenset[str]:
+        return frozenset({"speed"}) if self.follows == "the path" else frozenset()
 
     @property
     def step_rate(self) -> Number:
@@ -106,9 +109,13 @@ class Gait(SourceDoc):
         if self.follows == "a cadence":
             return self.cadence_hz
         way = WAYS[self.way]
-        rate = way.rate_hz / _LEGS[self.legs]
-        text = f"smoothstep({_STANDS_M_S}, {_STEPS_M_S}, speed) * {rate} * pow(max(speed, {_STANDS_M_S}) / {way.speed_m_s}, {way.power})"
+        text = f"smoothstep({_STANDS_M_S}, {_STEPS_M_S}, speed) * {self._usual_hz} * pow(max(speed, {_STANDS_M_S}) / {way.speed_m_s}, {way.power})"
         return by_formula(text, fixed(0.0))
+
+    @property
+    def _usual_hz(self) -> float:
+        """Steps a second at the usual speed of its way."""
+        return WAYS[self.way].rate_hz / _LEGS[self.legs]
 
     def peak_hz(self, scope: Scope) -> Array:
         """The step rate. (F,)."""
@@ -117,7 +124,7 @@ class Gait(SourceDoc):
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who stands."""
         rate = self.step_rate
-        phase = inputs.phase(rate)
+        phase = inputs.phase(rate) + self.start
         size = self._size(inputs.scope)[:, None]
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
         limp = self.limp.sample(inputs.scope)[:, None]
@@ -135,15 +142,16 @@ class Gait(SourceDoc):
         """How large the motion is against that of the usual pace. (F,)."""
         if self.follows == "a cadence":
             return np.where(self.cadence_hz.sample(scope) > 0.0, 1.0, 0.0)
-        speed = scope.value("speed")
-        rate = self.step_rate.sample(scope)
-        length = np.where(rate > 0.0, speed / np.where(rate > 0.0, rate, 1.0), 0.0) / WAYS[self.way].step_m
+        speed, way = scope.value("speed"), WAYS[self.way]
+        # By the law of the rate, not by the steps made: while somebody starts or stops, fewer steps are not longer ones.
+        rate = self._usual_hz * (np.maximum(speed, _STANDS_M_S) / way.speed_m_s) ** way.power
+        length = speed / rate / way.step_m
         begun = shape_of("smooth", (speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S))
         return np.minimum(length**2, _MOST_SIZE) * begun
 
     def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""
-        numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64)))
+        numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64)), self.start)
         at = np.flatnonzero((numbers > 0) & (frames >= inputs.scope.frames.min(initial=0.0)) & (frames <= inputs.scope.frames.max(initial=0.0)))
         moving = self._size(inputs.scope.over(frames[at])) > 0.0
         return numbers[at[moving]], frames[at[moving]]
@@ -151,7 +159,7 @@ class Gait(SourceDoc):
     def later_at(self, inputs: Inputs, number: int, frame: float) -> float:
         """By what share of a step one is later than it would be of itself when it comes at a frame."""
         untouched = self.replace(steps=())._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64))
-        place = float(inputs.beat_at(self.step_rate, np.array([frame]))[0])
+        place = float(inputs.beat_at(self.step_rate, np.array([frame]))[0]) + self.start
         return place - number + float(untouched(np.array([float(number)]))[0])
 
     def _early_if_fixed(self, seed: streams.Seeds) -> Callable[[Array], Array]:
@@ -179,7 +187,7 @@ class Gait(SourceDoc):
             return np.zeros((len(inputs.scope.frames), len(shares)))
         fps = inputs.scope.fps.value
         tail = HEARD_DECAYS * _KNOCK_SETTLES_S / 3.0 * fps
-        numbers, frames = beats(inputs, rate, tail + fps, fps, self._early_if_fixed(seed))
+        numbers, frames = beats(inputs, rate, tail + fps, fps, self._early_if_fixed(seed), self.start)
         numbers, frames = numbers[numbers > 0], frames[numbers > 0]  # the first is where it starts from
         at = inputs.scope.over(frames)
         limp, uneven = self.limp.sample(at)[:, None], self.uneven.sample(at)[:, None]

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from zittern.core.axes import AXES, Axis
+from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.doc import Doc
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.sources.source import Inputs, SourceDoc
@@ -45,4 +45,4 @@ class HandKeys(SourceDoc):
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A) in the axes' units."""
-        return np.stack([getattr(self.tracks, axis).sample(inputs.scope) for axis in inputs.axes], axis=1)
+        return np.stack([getattr(self.tracks, axis).sample(inputs.scope.on_axis(axis_index(axis))) for axis in inputs.axes], axis=1)

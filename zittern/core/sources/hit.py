@@ -12,7 +12,7 @@ NEAR_M on (Kramer 1996, Geotechnical Earthquake Engineering, §5.2: surface and 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 
@@ -21,7 +21,7 @@ from zittern.core.axes import Axis
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
-from zittern.core.sources.source import CUES, Inputs, SourceDoc
+from zittern.core.sources.source import CUE_NAMES, CUES, Inputs, SourceDoc, Start
 from zittern.core.units import Array, IntArray
 
 __all__ = ["NEAR_M", "Hit"]
@@ -31,6 +31,10 @@ _SETTLED = 3.0
 NEAR_M = 3.0
 _MOST_SETTLE_S = 20.0
 _FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
+# A ring that speed has slowed down to less than this is as slow as that: its peak would never come.
+_LEAST_RING_HZ = 1e-3
+# The way of hits that all go the same way: what drops pulls the camera down, and it nods.
+_SAME_WAY: dict[Axis, float] = {"pan": 1.0, "tilt": -1.0, "roll": 1.0, "truck": 1.0, "pedestal": -1.0, "dolly": -1.0, "zoom": 1.0}
 # How much of a hit goes where it likes instead of away from its place.
 _OWN_WAY = 0.3
 # A beat comes early or late by no more than this, however slow the rhythm.
@@ -42,7 +46,8 @@ _SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
 
 class Hit(SourceDoc):
     """answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on; 0 for none. uneven: how much
-    they differ from beat to beat.
+    they differ from beat to beat. same_way: whether each takes the camera the same way, down and forward as a step or a thud does, instead of its own.
+    start: so far into its first beat the rhythm begins.
     """
 
     kind: Literal["hit"] = "hit"
@@ -54,8 +59,18 @@ class Hit(SourceDoc):
     at_start: bool = True
     rhythm_hz: Annotated[Param, bounded(0.0, 10.0)] = fixed(0.0)
     uneven: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.2)
+    same_way: bool = False
+    start: Start = 0.0
 
-    reads: ClassVar[frozenset[str]] = frozenset({CUES})
+    @property
+    def reads(self) -> frozenset[str]:
+        if self.answers == "no cues":
+            return frozenset()
+        return frozenset({CUES, CUE_NAMES}) if self.reads_name else frozenset({CUES})
+
+    @property
+    def reads_name(self) -> bool:
+        return self.answers == "cues of its name"
 
     def peak_hz(self, scope: Scope) -> Array:
         """The ring frequency. (F,)."""
@@ -68,7 +83,8 @@ class Hit(SourceDoc):
             return np.zeros((len(inputs.scope.frames), len(inputs.axes)))
         at = inputs.scope.over(hits.frames)
         sigma = _SETTLED / self.settle_s.sample(at)
-        sizes = 2.0 * hits.sizes / first_peak(self.ring_hz.sample(at), sigma)[:, None]
+        ring_hz = self.ring_hz.sample(at)[:, None] * inputs.pace_at(hits.frames)
+        sizes = 2.0 * hits.sizes / first_peak(np.maximum(ring_hz, _LEAST_RING_HZ), sigma[:, None])
         return ringing(inputs, self.ring_hz, hits.frames, sizes, sigma)
 
     def _of_cues(self, inputs: Inputs) -> _Hits:
@@ -81,7 +97,7 @@ class Hit(SourceDoc):
         distance = np.linalg.norm(cues.away_m[chosen], axis=1)
         arrival = frames + distance / self.wave_m_s.sample(scope) * inputs.scope.fps.value
         strength = cues.strengths[chosen] * (NEAR_M / np.maximum(distance, NEAR_M)) ** _FALLS[self.falls]
-        return _Hits(arrival, strength[:, None] * _ways(inputs, cues.numbers[chosen], cues.away_m[chosen], _SALTS["cue"]))
+        return _Hits(arrival, strength[:, None] * self._ways(inputs, cues.numbers[chosen], cues.away_m[chosen], _SALTS["cue"]))
 
     def _own(self, inputs: Inputs) -> _Hits:
         """Hits of the clip itself: at its start, and in a rhythm of its own as far as the frames can hear it."""
@@ -95,13 +111,26 @@ class Hit(SourceDoc):
         rhythm = self.rhythm_hz.sample(at)
         between = np.where(rhythm > 0.0, inputs.scope.fps.value / np.where(rhythm > 0.0, rhythm, 1.0), 0.0)
         frames = frames + uneven * early * np.minimum(between, _MOST_EARLY_FRAMES)
-        return _Hits(frames, (1.0 + uneven * size)[:, None] * _ways(inputs, numbers, np.zeros((len(numbers), 3)), _SALTS["way"]))
+        return _Hits(frames, (1.0 + uneven * size)[:, None] * self._ways(inputs, numbers, np.zeros((len(numbers), 3)), _SALTS["way"]))
 
     def _beats(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Beats that the frames may hear."""
         settle = self.settle_s.constant
         tail = HEARD_DECAYS * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * inputs.scope.fps.value
-        return beats(inputs, self.rhythm_hz, tail + _MOST_EARLY_FRAMES, _MOST_EARLY_FRAMES)
+        return beats(inputs, self.rhythm_hz, tail + _MOST_EARLY_FRAMES, _MOST_EARLY_FRAMES, start=self.start)
+
+    def _ways(self, inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
+        """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way without a place. (H, A)."""
+        own = _own_ways(inputs, numbers, salt)
+        if self.same_way:
+            own = np.abs(own) * np.array([_SAME_WAY[axis] for axis in inputs.axes])
+        distance = np.linalg.norm(away_m, axis=1, keepdims=True)
+        right, up, forward = (away_m / np.where(distance > 0.0, distance, 1.0)).T
+        pushed: dict[Axis, Array] = {
+            "truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right, "zoom": 0.0 * right,
+        }  # fmt: skip
+        along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
+        return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,13 +145,8 @@ def _joined(a: _Hits, b: _Hits) -> _Hits:
     return _Hits(np.concatenate([a.frames, b.frames]), np.concatenate([a.sizes, b.sizes]))
 
 
-def _ways(inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
-    """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way without a place. (H, A)."""
+def _own_ways(inputs: Inputs, numbers: IntArray, salt: int) -> Array:
+    """Where each hit would take each axis of itself, 0.6 to 1 or -1 to -0.6. (H, A)."""
     seeds = np.array([streams.mix(int(seed), salt) for seed in inputs.seeds], dtype=np.uint64)
     own = streams.at(seeds, numbers).T
-    own = np.sign(own) * (0.6 + 0.4 * np.abs(own))
-    distance = np.linalg.norm(away_m, axis=1, keepdims=True)
-    right, up, forward = (away_m / np.where(distance > 0.0, distance, 1.0)).T
-    pushed: dict[Axis, Array] = {"truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right, "zoom": 0.0 * right}
-    along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
-    return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)
+    return np.asarray(np.sign(own) * (0.6 + 0.4 * np.abs(own)), dtype=np.float64)

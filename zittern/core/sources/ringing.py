@@ -30,18 +30,22 @@ def first_peak(ring_hz: Array, sigma: Array) -> Array:
     return np.asarray(np.exp(-sigma * top) * omega / np.hypot(omega, sigma), dtype=np.float64)
 
 
-def beats(inputs: Inputs, rate: Number, before_frames: float, after_frames: float, early: Callable[[Array], Array] | None = None) -> tuple[IntArray, Array]:
-    """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat each
-    comes before its number. (H,) numbers, (H,) frames.
+def beats(
+    inputs: Inputs, rate: Number, before_frames: float, after_frames: float, early: Callable[[Array], Array] | None = None, start: float = 0.0
+) -> tuple[IntArray, Array]:
+    """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat, less
+    than one, each comes before its number. start: what the integral begins with. (H,) numbers, (H,) frames.
     """
-    frames, start = inputs.scope.frames, inputs.start_frame
+    frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
-    low = max(0.0, np.floor(float(frames.min(initial=start)) - start - before_frames))
-    high = max(low, np.ceil(float(frames.max(initial=start)) - start + after_frames)) + 1.0
-    grid = start + np.arange(low, high + 1.0)
-    reached = inputs.beat_at(rate, grid)
-    numbers = np.arange(np.ceil(reached[0] - _ROUNDING), np.floor(reached[-1]) + 1.0)[:_MOST_BEATS]
-    return numbers.astype(np.int64), np.interp(numbers if early is None else numbers - early(numbers), reached, grid)
+    low = max(0.0, np.floor(float(frames.min(initial=first)) - first - before_frames))
+    high = max(low, np.ceil(float(frames.max(initial=first)) - first + after_frames)) + 1.0
+    grid = first + np.arange(low, high + 1.0)
+    reached = inputs.beat_at(rate, grid) + start
+    numbers = np.arange(np.ceil(reached[0] - 1.0), np.floor(reached[-1] + 1.0) + 1.0)[:_MOST_BEATS]
+    due = numbers if early is None else numbers - early(numbers)
+    among = (due >= reached[0] - _ROUNDING) & (due <= reached[-1])
+    return numbers[among].astype(np.int64), np.interp(due[among], reached, grid)
 
 
 def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:

@@ -16,7 +16,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from functools import lru_cache
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 import numpy.typing as npt
@@ -90,7 +90,9 @@ class Road(SourceDoc):
     wheelbase_m: Annotated[Param, bounded(0.3, 12.0)] = fixed(2.7)
     ripples: Literal["none", "short", "long"] = "none"
 
-    reads: ClassVar[frozenset[str]] = frozenset({"speed"})
+    @property
+    def reads(self) -> frozenset[str]:
+        return frozenset({"speed"}) if self.follows == "the path" else frozenset()
 
     @property
     def speed(self) -> Number:

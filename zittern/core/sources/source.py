@@ -8,9 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, ClassVar
+from typing import TYPE_CHECKING, Annotated, ClassVar
 
 import numpy as np
+from pydantic import Field
 
 from zittern.core.axes import Axis
 from zittern.core.doc import Doc
@@ -19,7 +20,7 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.streams import Seeds
 from zittern.core.units import Array, IntArray
 
-__all__ = ["CUES", "NO_MOMENTS", "Inputs", "Moments", "SourceDoc"]
+__all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "Inputs", "Moments", "SourceDoc", "Start"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,11 +43,11 @@ NO_MOMENTS = Moments(np.empty(0), (), np.empty(0), np.empty(0, dtype=np.int64), 
 class Inputs:
     """Everything a source may depend on.
 
-    scope: the frames (F,), and the facts of the path by name. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
+    scope: the frames (F,), and the path attributes by name. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
     what all axes have in common. phase(rate): integral of
     rate x pace x speed from the clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one
     frame past its last, (A,) cycles. phase_at(rate, frames): phase at other frames, (N, A); beat_at
-    the same without the axes' pace, (N,). start_frame: where the motion starts to count.
+    the same without the axes' pace, (N,). pace_at(frames): pace x speed, by which every rate counts, (N, A). start_frame: where the motion starts to count.
     name: the layer's. moments: the cues, where a source hears them.
     """
 
@@ -58,13 +59,19 @@ class Inputs:
     total_phase: Callable[[Number], Array]
     phase_at: Callable[[Number, Array], Array]
     beat_at: Callable[[Number, Array], Array]
+    pace_at: Callable[[Array], Array]
     start_frame: float
     name: str
     moments: Moments
 
 
-# What a source reads that answers to the shot's cues; no formula can spell it.
+# What a source reads that responds to the shot's cues, and one that looks at their names; no formula can spell them.
 CUES = "·cues"
+CUE_NAMES = "·cue names"
+
+
+# So far into its cycle a periodic source begins, on all of its axes.
+Start = Annotated[float, Field(ge=0.0, le=1.0)]
 
 
 class SourceDoc(Doc):
@@ -77,8 +84,25 @@ class SourceDoc(Doc):
             """Its name in documents: a field of each source."""
 
     absolute: ClassVar[bool] = False
-    # Facts of the path that it asks the scope for, or CUES: it then moves at moments, and is not of unit RMS.
-    reads: ClassVar[frozenset[str]] = frozenset()
+
+    @property
+    def reads(self) -> frozenset[str]:
+        """Path attributes that it asks the scope for, as it is set; or CUES: it then moves at moments, and is not of unit RMS."""
+        return frozenset()
+
+    @property
+    def reads_name(self) -> bool:
+        """Whether it depends on what its layer is called."""
+        return False
+
+    @property
+    def may_jump(self) -> bool:
+        """Whether its motion may jump where none of its numbers does."""
+        return False
+
+    def started(self, cycles: float) -> SourceDoc:
+        """The same, beginning so far into its cycle (0 to 1), where it has one."""
+        return self.replace(start=cycles) if "start" in type(self).model_fields else self
 
     def axes(self) -> tuple[Axis, ...]:
         """Of an absolute source: the axes it moves at all."""

@@ -121,6 +121,7 @@ SOURCES: tuple[SourceRow, ...] = (
             Look("at_start", "at the start", hint="One where the clip starts"),
             Look("rhythm_hz", "beats", "/min", times=_PER_MINUTE, step=0.5, digits=0, hint="A rhythm of its own from the start on; 0 for none"),
             Look.percent("uneven", "uneven"),
+            Look("same_way", "same way", hint="Each hit takes the camera the same way, down and forward, as a step does; off: each its own way"),
         ),
     ),
     SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)),

@@ -120,17 +120,22 @@ class Take(SourceDoc):
 
     absolute: ClassVar[bool] = True
 
+    @property
+    def may_jump(self) -> bool:
+        return self.fade_s == 0.0
+
     def axes(self) -> tuple[Axis, ...]:
         """What was recorded."""
         return self.recording.axes
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A) in the axes' units. Time in the take is the integral of layer and clip speed."""
+        """(F, A) in the axes' units. Time in the take is the integral of layer and clip speed and the axis' pace."""
         length = self.recording.length_s
         fade = min(self.fade_s, 0.5 * length)
-        at = inputs.phase(fixed(1.0))[:, 0] + self.offset_s
+        at = inputs.phase(fixed(1.0)) + self.offset_s
         gain = self.gain.sample(inputs.scope)
-        columns = [self._played(self.recording.without_drift(axis, self.drift_hz), at, length, fade) for axis in inputs.axes]
+        tracks = [self.recording.without_drift(axis, self.drift_hz) for axis in inputs.axes]
+        columns = [self._played(track, at[:, n], length, fade) for n, track in enumerate(tracks)]
         return np.stack(columns, axis=1) * gain[:, None]
 
     def _played(self, samples: Array, at: Array, length: float, fade: float) -> Array:

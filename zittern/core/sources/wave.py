@@ -8,14 +8,15 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
+from zittern.core.axes import axis_index
 from zittern.core.doc import Doc
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.units import Array
 
 __all__ = ["Phases", "Wave", "WaveShape"]
@@ -43,15 +44,23 @@ class Phases(Doc):
     dolly: _Turn = fixed(45.0)
     zoom: _Turn = fixed(0.0)
 
+    def cycles(self, inputs: Inputs) -> Array:
+        """(F, A) cycles."""
+        numbers = [(getattr(self, axis), inputs.scope.on_axis(axis_index(axis))) for axis in inputs.axes]
+        return np.stack([number.sample(scope) for number, scope in numbers], axis=1) / 360.0
+
 
 class Wave(SourceDoc):
-    """Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate."""
+    """Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its cycle it begins, on all axes."""
+
+    still: ClassVar[frozenset[str]] = frozenset({"beats"})
 
     kind: Literal["wave"] = "wave"
     rate_hz: Annotated[Param, bounded(0.0, 500.0)] = fixed(0.5)
     beats: bool = False
     shape: WaveShape = "sine"
     phase_deg: Phases = Phases()
+    start: Start = 0.0
 
     def peak_hz(self, scope: Scope) -> Array:
         """The rate: the fundamental is the largest part of each shape. (F,)."""
@@ -59,8 +68,7 @@ class Wave(SourceDoc):
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS over whole periods."""
-        starts = np.stack([getattr(self.phase_deg, axis).sample(inputs.scope) for axis in inputs.axes], axis=1)
-        return SHAPES[self.shape](2.0 * np.pi * (inputs.phase(self.rate_hz) + starts / 360.0))
+        return SHAPES[self.shape](2.0 * np.pi * (inputs.phase(self.rate_hz) + self.phase_deg.cycles(inputs) + self.start))
 
 
 def _sine(turn: Array) -> Array:

@@ -1,0 +1,126 @@
+"""One evaluation: a shot, frames and a cache, and what all stages need of them. THE ONE PLACE where keys of arrays are built.
+
+A key is the stage, the frames, the frame rate, the shot's range, and what the array is computed from: documents by their `motion_key` (content and
+limits, without names), each with what is behind every name that it reads and, where it looks at them, the span, clock and axis it is read through.
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from zittern.core.doc import Doc, digest
+from zittern.core.motion.cache import Cache
+from zittern.core.numbers.scope import Scope
+from zittern.core.shot.layers import Spanned
+from zittern.core.shot.reads import by_axis, reads_of, spanned
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["Evaluation", "Part", "Read"]
+
+
+@dataclass(frozen=True, slots=True)
+class Read:
+    """A document that is read through another scope than the evaluation's own: another span, clock or axis."""
+
+    doc: Doc
+    scope: Scope
+
+
+# What an array is computed from: a document, one that is read through a scope of its own, or a plain value.
+Part = object
+
+
+@dataclass
+class Evaluation:
+    """shot, frames (F,), cache. tables: where stages keep what they make for the whole shot, which serves all evaluations of it. `scope` is what numbers
+    may look at; the stage of the move adds the path attributes to it. prints: for each name in the scope, what it is computed from.
+    """
+
+    shot: Shot
+    frames: Array
+    cache: Cache
+    scope: Scope = field(init=False)
+    span: tuple[float, float] = field(init=False)
+    tables: Cache = field(init=False)
+    prints: dict[str, str] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self.scope = self.shot.scope(self.frames)
+        self.tables = self.cache
+        self.span = (float(self.shot.first_frame), float(self.shot.last_frame))
+        self._grid = hash_of(self.frames)
+        self.prints |= dial_prints(self.shot)
+
+    def over(self, frames: Array, cache: Cache) -> Evaluation:
+        """The same shot at other frames, with what this one knows of the path."""
+        out = Evaluation(self.shot, frames, cache)
+        out.tables = self.tables
+        out.scope, out.prints = self.scope.over(frames), dict(self.prints)
+        return out
+
+    def kept(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
+        """An array of a stage at the evaluation's frames."""
+        return self.cache.get((stage, self._grid, *self._shared, *map(self.key_of, parts)), compute)
+
+    def table(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
+        """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid of its own that is among the parts."""
+        return self.tables.get((stage, *self._shared, *map(self.key_of, parts)), compute)
+
+    def lookup(self, stage: str, parts: Iterable[Part]) -> Callable[[Array, Callable[[], Array]], Array]:
+        """Arrays of a stage at any frames: (frames, compute) -> array. It does not hold on to the evaluation."""
+        cache, key = self.cache, (stage, *self._shared, *map(self.key_of, parts))
+        return lambda frames, compute: cache.get((*key, hash_of(frames)), compute)
+
+    @property
+    def _shared(self) -> tuple[float, ...]:
+        """What every key has: frame rate and range."""
+        return self.shot.fps.num, self.shot.fps.den, *self.span
+
+    def key_of(self, part: Part) -> Any:
+        """What stands for a part in a key."""
+        if isinstance(part, Read):
+            return self._key(part.doc, part.scope)
+        if isinstance(part, Doc):
+            return self._key(part, self.scope)
+        if isinstance(part, tuple):
+            return tuple(map(self.key_of, part))
+        return part
+
+    def print_of(self, parts: Sequence[Part]) -> str:
+        """The same of several, as a short text."""
+        return digest(repr([self.key_of(part) for part in parts]))
+
+    def _key(self, doc: Doc, scope: Scope) -> tuple[object, ...]:
+        read = reads_of(doc)
+        behind = tuple(self.prints.get(name, "") for name in sorted(read)) if read else ()
+        place = (scope.span, scope.later_frames) if spanned(doc) else ()
+        return (doc.motion_key, behind, place, scope.axis if by_axis(doc) else 0)
+
+    def span_of(self, *parts: Spanned) -> tuple[float, float]:
+        """The span of the first of some parts that has one; the shot's when none has."""
+        return next((part.span_frames for part in parts if part.span_frames is not None), self.span)
+
+
+def hash_of(values: Array) -> str:
+    """Hash of an array's values."""
+    return hashlib.blake2b(values.tobytes(), digest_size=12).hexdigest()
+
+
+def dial_prints(shot: Shot) -> dict[str, str]:
+    """What each dial is computed from: itself, and the dials that it reads. Each is worked out once."""
+    by_name = {dial.name: dial for dial in shot.dials}
+    out: dict[str, str] = {}
+
+    def print_of(name: str) -> str:
+        if name not in out:
+            dial = by_name[name]
+            out[name] = digest("/".join([dial.motion_key, *(print_of(each) for each in sorted(reads_of(dial)))]))
+        return out[name]
+
+    for name in by_name:
+        print_of(name)
+    return out

@@ -1,0 +1,102 @@
+"""Where what goes into springs jumps: at hold keys and seams of numbers, where spans start and end, and where formulas do.
+
+Known jumps are told by the documents, as pairs of frames: the last before, the first after. Formulas and takes without a fade may jump anywhere: their
+jumps are looked for between the points of a grid, and found by halving.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+
+import numpy as np
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.param import Number
+from zittern.core.shot.dials import Dial
+from zittern.core.shot.layers import Spanned
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.reads import numbers_in, reads_of
+from zittern.core.shot.shot import Shot
+from zittern.core.sources.source import SourceDoc
+from zittern.core.units import Array
+
+__all__ = ["JUST_BEFORE_FRAMES", "found_jumps", "jumps_below", "searched"]
+
+# The left limit of a jump is taken so far before it: nothing has moved by then that anybody could see.
+JUST_BEFORE_FRAMES = 1e-6
+# More jumps than this are not followed one by one.
+MOST_JUMPS = 20_000
+# A step of a signal that is so many times as large as its neighbours may be a jump.
+_SUSPICIOUS = 4.0
+_LEAST = 1e-9
+_HALVINGS = 24
+
+
+def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float]) -> Array:
+    """Known jumps of what moves some mounts and of the layers on them, within a reach of frames. (J, 2) frames, rising."""
+    docs: list[Doc] = list(mounts)
+    names = {mount.id for mount in docs if isinstance(mount, Mount)}
+    found = [_of_numbers(docs, shot, reach)]
+    for lane in shot.lanes:
+        acting = [(clip, layer) for clip in lane.clips for layer in clip.layers if layer.target in names]
+        if not acting:
+            continue
+        found.append(_of_numbers([part for clip, layer in acting for part in (clip.amount, layer)], shot, reach))
+        found.append(_of_spans([*lane.clips, *(layer for _, layer in acting)]))
+    pairs = np.concatenate(found)
+    pairs = pairs[(pairs[:, 1] > reach[0]) & (pairs[:, 1] <= reach[1])]
+    _, first = np.unique(pairs[:, 1], return_index=True)
+    return pairs[first][:MOST_JUMPS]
+
+
+def searched(shot: Shot, mounts: Iterable[Mount]) -> bool:
+    """Whether something that moves some mounts may jump where no document tells."""
+    docs: list[Doc] = list(mounts)
+    names = {mount.id for mount in docs if isinstance(mount, Mount)}
+    docs += [part for clip, layer in shot.layers() if layer.target in names for part in (clip.amount, layer, layer.source)]
+    return any(number.may_jump for number in _all_numbers(docs, shot)) or any(isinstance(doc, SourceDoc) and doc.may_jump for doc in docs)
+
+
+def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
+    """Jumps of a signal, (F,) -> (F, N), between frames that lie closer together than it changes otherwise. (J, 2) frames."""
+    values = signal(frames)
+    steps = np.max(np.abs(np.diff(values, axis=0)), axis=1, initial=0.0)
+    beside = np.maximum(np.concatenate([[0.0], steps[:-1]]), np.concatenate([steps[1:], [0.0]]))
+    at = np.flatnonzero(steps > _SUSPICIOUS * beside + _LEAST)[:MOST_JUMPS]
+    if not len(at):
+        return np.empty((0, 2))
+    low, high = frames[at].copy(), frames[at + 1].copy()
+    left, right = values[at], values[at + 1]
+    for _ in range(_HALVINGS):
+        middle = 0.5 * (low + high)
+        between = signal(middle)
+        in_left = np.max(np.abs(between - left), axis=1) >= np.max(np.abs(right - between), axis=1)
+        high, low = np.where(in_left, middle, high), np.where(in_left, low, middle)
+        right, left = np.where(in_left[:, None], between, right), np.where(in_left[:, None], left, between)
+    jumped = np.max(np.abs(right - left), axis=1) > 0.5 * steps[at]
+    return np.asarray(np.stack([low, high], axis=1)[jumped], dtype=np.float64)
+
+
+def _of_numbers(docs: Iterable[Doc], shot: Shot, reach: tuple[float, float]) -> Array:
+    pairs = [number.jumps(reach) for number in _all_numbers(docs, shot)]
+    return np.concatenate(pairs) if pairs else np.empty((0, 2))
+
+
+def _all_numbers(docs: Iterable[Doc], shot: Shot) -> Iterator[Number]:
+    """All numbers of documents, and of the dials that they read."""
+    by_name: dict[str, Dial] = {dial.name: dial for dial in shot.dials}
+    todo: list[Doc] = list(docs)
+    met: set[str] = set()
+    while todo:
+        doc = todo.pop()
+        yield from numbers_in(doc)
+        fresh = [by_name[name] for name in reads_of(doc) if name in by_name and name not in met]
+        met |= {dial.name for dial in fresh}
+        todo += fresh
+
+
+def _of_spans(parts: Iterable[Spanned]) -> Array:
+    """Where spans start and where they are over."""
+    spans = [part.span_frames for part in parts if part.span_frames is not None]
+    at = np.array([edge for first, last in spans for edge in (first, last + 1.0)], dtype=np.float64)
+    return np.stack([at - JUST_BEFORE_FRAMES, at], axis=1)
