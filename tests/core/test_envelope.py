@@ -36,6 +36,12 @@ class Spans(unittest.TestCase):
         both = ramp(frames, (10, 20), 0, 0, "linear", SHOT) + ramp(frames, (21, 30), 0, 0, "linear", SHOT)
         np.testing.assert_array_equal(both, (frames >= 10) & (frames < 31))
 
+    def test_what_begins_and_ends_with_the_shot_is_not_cut_off_by_it(self) -> None:
+        outside = np.array([-30.0, 0.5, 1.0, 100.9, 101.0, 150.0])
+        np.testing.assert_array_equal(ramp(outside, (1, 50), 0, 0, "linear", SHOT), [1, 1, 1, 0, 0, 0])
+        np.testing.assert_array_equal(ramp(outside, (50, 100), 0, 0, "linear", SHOT), [0, 0, 0, 1, 1, 1])
+        np.testing.assert_array_equal(ramp(outside, (1, 100), 4, 4, "linear", SHOT), [0, 0, 0, 0, 0, 0])
+
     def test_a_ramp_out_ends_at_the_last_frame_and_holds_over_it(self) -> None:
         np.testing.assert_allclose(ramp(np.array([18.0, 19.0, 20.0, 20.5]), (10, 20), 0, 2, "linear", SHOT), [1.0, 0.5, 0.0, 0.0])
 

@@ -41,6 +41,9 @@ def ramp(
             weight = weight * shape_of(shape, (frames - first) / ramp_in_frames)
         if ramp_out_frames > 0:
             weight = weight * shape_of(shape, (last - frames) / ramp_out_frames)
-    if span is not None:
-        weight = np.where((frames < first) | (frames >= last + 1.0), 0.0, weight)
+    # What begins with the shot or ends with it, and does not grow or fade there, is not cut off by the shot's own ends: springs and shutters see beyond them.
+    if span is not None and (first > shot_span[0] or ramp_in_frames > 0):
+        weight = np.where(frames < first, 0.0, weight)
+    if span is not None and (last < shot_span[1] or ramp_out_frames > 0):
+        weight = np.where(frames >= last + 1.0, 0.0, weight)
     return weight

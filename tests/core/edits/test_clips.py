@@ -3,11 +3,15 @@ import unittest
 import numpy as np
 
 from tests.core.making import command, edited, layer, shot_with
-from zittern.core.edits.address import find_clip
+from zittern.core.edits.address import find_clip, find_layer
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.numbers.param import keyed
+from zittern.core.numbers.param import by_formula, fixed, keyed
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.hand_keys import HandKeys, Tracks
+from zittern.core.sources.noise import Noise
 
 PLACED = shot_with(layer(speed=keyed((30, 0.5), (90, 2.0))), clip={"span_frames": (21.0, 140.0), "ramp_in_frames": 10.0, "ramp_out_frames": 20.0})
 
@@ -26,6 +30,59 @@ class Cutting(unittest.TestCase):
         for frame in (21, 20, 140, 141, 500):
             with self.assertRaisesRegex(EditError, "not inside the clip"):
                 edited(PLACED, {"type": "split_clip", "clip": "main", "frame": frame})
+
+    def test_between_frames_too_and_loops_and_progress_as_before(self) -> None:
+        """Noise that loops over the clip, a weight by u, formulas on t and f: at eight places between each two frames."""
+        looped = layer("loop", Noise(loop=True), seed=4)
+        ramped = layer("ramped", weight=by_formula("u", fixed(1.0)))
+        timed = layer("timed", weight=by_formula("0.5 + 0.4 * sin(t) + f / 1000", fixed(1.0)))
+        frames = np.linspace(30.0, 139.875, 880)
+        for clip in ({"span_frames": (21.0, 140.0)}, {}):
+            shot = shot_with(looped, ramped, timed, clip=clip)
+            before = evaluate(shot, frames).total
+            cut = edited(shot, {"type": "split_clip", "clip": "main", "frame": 80}, {"type": "split_clip", "clip": "main", "frame": 47})
+            np.testing.assert_allclose(evaluate(cut, frames).total, before, atol=1e-12)
+            trimmed = edited(shot, {"type": "set_span", "at": ["clip:main"], "last_frame": 100})
+            within = frames < 101.0
+            np.testing.assert_allclose(evaluate(trimmed, frames).total[within], before[within], atol=1e-12)
+            self.assertFalse(np.any(evaluate(trimmed, frames).total[~within]))
+
+    def test_moved_or_repeated_formulas_on_time_come_along(self) -> None:
+        timed = layer("timed", HandKeys(tracks=Tracks(pan=by_formula("sin(t) + f / 100 + u", fixed(0.0)))), swings={})
+        shot = shot_with(timed, clip={"span_frames": (21.0, 60.0)})
+        there = evaluate(shot, np.linspace(21.0, 60.9, 300)).total
+        later = np.linspace(21.0, 60.9, 300) + 40.0
+        for command in (
+            {"type": "move_clip", "clip": "main", "by_frames": 40},
+            {"type": "set_span", "at": ["clip:main"], "by_frames": 40},
+            {"type": "duplicate_clip", "clip": "main"},
+        ):
+            np.testing.assert_allclose(evaluate(edited(shot, command), later).total, there, atol=1e-9, err_msg=str(command))
+        text = next(layer for _, layer in edited(shot, {"type": "move_clip", "clip": "main", "by_frames": 40}).layers()).source.tracks.pan.text
+        self.assertEqual(text, "sin(t) + f / 100 + u")
+
+    def test_a_bar_takes_all_keys_inside_along_by_either_command_an_end_none(self) -> None:
+        keyed_all = layer("all", weight=keyed((30, 0.0), (50, 1.0)), span_frames=(25.0, 55.0))
+        shot = shot_with(keyed_all, clip={"span_frames": (21.0, 60.0), "amount": keyed((21, 1.0), (60, 0.4))})
+        one, other = (
+            edited(shot, command)
+            for command in ({"type": "move_clip", "clip": "main", "by_frames": 12}, {"type": "set_span", "at": ["clip:main"], "by_frames": 12})
+        )
+        self.assertEqual(one, other)
+        self.assertEqual(find_layer(one, "all")[1].weight.breaks.tolist(), [42.0, 62.0])
+        self.assertEqual(find_layer(one, "all")[1].span_frames, (37.0, 67.0))
+        trimmed = edited(shot, {"type": "set_span", "at": ["clip:main"], "first_frame": 26})
+        self.assertEqual(find_layer(trimmed, "all")[1].weight.breaks.tolist(), [30.0, 50.0])
+
+    def test_the_bar_of_a_keys_layer_takes_its_keys_along(self) -> None:
+        keys = layer("keys", HandKeys(tracks=Tracks(pan=keyed((30, 0.0), (50, 2.0)))), swings={}, span_frames=(25.0, 55.0))
+        moved = edited(shot_with(keys), {"type": "set_span", "at": ["layer:keys"], "by_frames": 10})
+        self.assertEqual(find_layer(moved, "keys")[1].source.tracks.pan.breaks.tolist(), [40.0, 60.0])
+
+    def test_on_a_new_lane_alone_on_its_lane_it_keeps_name_and_fade(self) -> None:
+        lane = Lane(id="mine", name="Mine", clips=(Clip(id="main", name="Clip", span_frames=(21.0, 60.0)),), fade="linear")
+        moved = edited(shot_with(lanes=(lane,)), {"type": "move_clip", "clip": "main", "by_frames": 5, "new_lane": True})
+        self.assertEqual([(each.id, each.name, each.fade) for each in moved.lanes], [("mine", "Mine", "linear")])
 
     def test_trimmed_it_keeps_its_motion_moved_it_takes_it_along(self) -> None:
         bare = shot_with(layer(), clip={"span_frames": (21.0, 140.0)})

@@ -6,7 +6,7 @@ from scipy import signal
 from tests.core.making import layer, shot_with
 from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.numbers.param import fixed, keyed
+from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject
 
@@ -46,3 +46,28 @@ class Holding(unittest.TestCase):
     def test_without_a_subject_there_is_nothing_to_hold(self) -> None:
         made = shot(HoldFraming()).replace(subject=None)
         np.testing.assert_array_equal(evaluate(made).pose.angles_deg, evaluate(made.replace(hold=None)).pose.angles_deg)
+
+    def test_the_ends_are_held_as_the_middle_is(self) -> None:
+        """A subject that goes by at constant speed, and one on a bend: from the first frame to the last."""
+        ahead = {"y_m": fixed(1.6), "z_m": fixed(-8.0)}
+        for below_hz in (0.15, 0.4, 1.0):
+            for x_m in (keyed((1, -2.0), (240, 3.0), interp="linear"), keyed((1, -2.0), (120, 1.0), (240, 2.0))):
+                made = shot_with(subject=Subject(name="Post", x_m=x_m, **ahead), hold=HoldFraming(below_hz=below_hz), last_frame=240)  # type: ignore[arg-type]
+                off = np.abs(misses_px(made, evaluate(made))[:, 0])
+                middle = max(float(np.max(off[60:180])), 0.5)
+                self.assertLess(float(np.max(off[200:])), 2.0 * middle + 3.0, f"{below_hz}")
+                self.assertLess(float(np.max(off[:40])), 2.0 * middle + 3.0, f"{below_hz}")
+
+    def test_a_place_and_a_lens_that_read_the_path(self) -> None:
+        by_path = HoldFraming(across_percent=by_formula("40 + speed + distance", fixed(50.0)))
+        made = shot(by_path).replace(focal_mm=by_formula("20 + distance", fixed(35.0)))
+        motion = evaluate(made)
+        self.assertTrue(np.all(np.isfinite(motion.pose.angles_deg)))
+        np.testing.assert_allclose(
+            motion.pose.focal_mm, 20.0 + np.linalg.norm(made.subject.position_m(made.scope(motion.frames)) - motion.bare.position_m, axis=1)
+        )
+
+    def test_shots_of_one_frame_and_of_a_few(self) -> None:
+        for last in (1, 2, 5):
+            made = shot(HoldFraming(below_hz=0.02)).replace(last_frame=last)
+            self.assertTrue(np.all(np.isfinite(evaluate(made).pose.angles_deg)))

@@ -2,13 +2,15 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import layer, shot_with
+from tests.core.making import edited, layer, shot_with
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
-from zittern.core.numbers.param import fixed, keyed
+from zittern.core.numbers.param import by_formula, fixed, keyed
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.hand_keys import HandKeys, Tracks
 from zittern.core.sources.wave import Wave
 from zittern.core.timebase import Fps
 
@@ -117,3 +119,96 @@ class Grid(unittest.TestCase):
         alone = evaluate(made.replace(mounts=(cart.replace(solo=True), camera)))
         np.testing.assert_allclose(alone.pose.position_m, evaluate(shot(None, cart=cart)).pose.position_m, atol=1e-12)
         self.assertEqual(alone.on.given, {})
+
+
+def closed_form(t: np.ndarray, hz: float, z: float) -> np.ndarray:
+    """The step response, written out once more: zero before the jump."""
+    w = 2 * np.pi * hz
+    s = np.maximum(t, 0.0)
+    if z < 1:
+        wd = w * np.sqrt(1 - z * z)
+        x = 1 - np.exp(-z * w * s) * (np.cos(wd * s) - z * w / wd * np.sin(wd * s))
+    elif z == 1:
+        x = 1 - np.exp(-w * s) * (1 - w * s)
+    else:
+        p1, p2 = w * (z - np.sqrt(z * z - 1)), w * (z + np.sqrt(z * z - 1))
+        x = 1 + (p1 * np.exp(-p1 * s) - p2 * np.exp(-p2 * s)) / (p2 - p1)
+    return np.where(t < 0, 0.0, x)
+
+
+def held(*points: tuple[float, float]) -> object:
+    return keyed(*points, interp="hold")
+
+
+class Jumps(unittest.TestCase):
+    """A jump below springs starts them from where they are."""
+
+    def test_the_closed_form_at_any_frame_rate_and_between_frames(self) -> None:
+        for fps in (24, 25, 60):
+            at = 1.0 + 3.37 * fps
+            frames = np.linspace(1.0, 8.0 * fps, 1111)
+            t = (frames - at) / fps
+            for z in (0.3, 1.0, 2.2):
+                moved_on = shot(SHIFT.replace(shift_damping=z), cart=CART.replace(x_m=held((1, 0.0), (at, 0.7))), fps=Fps(num=fps), last_frame=8 * fps)
+                np.testing.assert_allclose(moved(evaluate(moved_on, frames), 0), 0.7 * closed_form(t, 1.2, z), atol=0.007, err_msg=f"{fps} {z}")
+                turned = shot(TURN.replace(turn_damping=z), cart=CART.replace(pan_deg=held((1, 0.0), (at, 8.0))), fps=Fps(num=fps), last_frame=8 * fps)
+                np.testing.assert_allclose(evaluate(turned, frames).pose.angles_deg[:, 0], 8.0 * closed_form(t, 1.5, z), atol=0.08, err_msg=f"{fps} {z}")
+
+    def test_they_never_move_before_the_cause(self) -> None:
+        spans = {"span_frames": (100.25, 180.5)}
+        offset = layer("off", HandKeys(tracks=Tracks(pan=fixed(1.0), truck=fixed(40.0))), 0, {}, target="cart", **spans)
+        for made in (shot(Give(**LOOSE), cart=CART.replace(pan_deg=held((1, 0.0), (100.25, 1.0)))), shot(Give(**LOOSE), offset)):
+            motion = evaluate(made, np.array([90.0, 100.0, 100.2, 100.2499, 100.25, 100.3]))
+            np.testing.assert_allclose(motion.pose.angles_deg[:5, 0], 0.0, atol=1e-6)
+            np.testing.assert_allclose(motion.pose.position_m[:5, 0], 0.0, atol=1e-8)
+            self.assertGreater(motion.pose.angles_deg[5, 0], 1e-5)
+
+    def test_formulas_jump_as_keys_do(self) -> None:
+        at = 100.4
+        by_text = shot(SHIFT, cart=CART.replace(x_m=by_formula(f"if f >= {at} then 0.7 else 0", fixed(0.0))))
+        by_key = shot(SHIFT, cart=CART.replace(x_m=held((1, 0.0), (at, 0.7))))
+        dial = Dial(name="push", value=held((1, 0.0), (at, 70.0)))
+        by_dial = shot(SHIFT, cart=CART.replace(x_m=by_formula("push / 100", fixed(0.0))), dials=(dial,))
+        frames = np.linspace(90.0, 140.0, 501)
+        for made in (by_text, by_dial):
+            np.testing.assert_allclose(evaluate(made, frames).pose.position_m, evaluate(by_key, frames).pose.position_m, atol=2e-4)
+
+    def test_several_jumps_add_up_and_the_rest_is_followed_as_ever(self) -> None:
+        keys = (60.0, 0.3), (61.5, -0.2), (130.0, 0.4)
+        walk = layer("walk", Wave(rate_hz=fixed(0.5)), 0, {"truck": 30.0}, target="cart")
+        both = evaluate(shot(SHIFT, walk, cart=CART.replace(x_m=held((1, 0.0), *keys))))
+        wave, jumps = evaluate(shot(SHIFT, walk)), evaluate(shot(SHIFT, cart=CART.replace(x_m=held((1, 0.0), *keys))))
+        np.testing.assert_allclose(moved(both, 0), moved(wave, 0) + moved(jumps, 0), atol=1e-5)
+        np.testing.assert_allclose(
+            moved(evaluate(shot(SHIFT, walk, cart=CART.replace(x_m=held((1, 0.0), *keys))), np.arange(50.0, 80.0)), 0), moved(both, 0)[49:79], atol=1e-12
+        )
+
+    def test_a_cut_clip_below_springs_is_not_felt(self) -> None:
+        bob = layer("bob", Wave(rate_hz=fixed(1.0)), 0, {"pedestal": 4.0}, target="cart")
+        whole = shot(SHIFT, bob)
+        cut = edited(whole, {"type": "split_clip", "clip": "main", "frame": 100})
+        frames = np.linspace(90.0, 130.0, 321)
+        np.testing.assert_allclose(evaluate(cut, frames).pose.position_m, evaluate(whole, frames).pose.position_m, atol=1e-6)
+
+
+class Fast(unittest.TestCase):
+    def test_a_12_hz_bob_through_12_hz_springs_keeps_its_size(self) -> None:
+        z = 0.3
+        give = Give(turn=False, shift_hz=12.0, shift_damping=z, **LOOSE)
+        bob = layer("bob", Wave(rate_hz=fixed(12.0)), 0, {"pedestal": 1.0}, target="cart")
+        frames = np.linspace(100.0, 148.0, 4001)
+        got, bare = (np.ptp(moved(evaluate(shot(each, bob), frames), 1)) for each in (give, None))
+        self.assertAlmostEqual(got / bare / (np.sqrt(1 + 4 * z * z) / (2 * z)), 1.0, delta=0.02)
+
+
+class Overdamped(unittest.TestCase):
+    def test_the_first_frame_of_the_shot_does_not_matter(self) -> None:
+        """Overdamped springs remember long: with layers on spans, what begins earlier is the same where both are seen."""
+        give = Give(shift=False, turn_hz=0.3, turn_damping=5.0, **LOOSE)
+        push = layer(
+            "push", HandKeys(tracks=Tracks(pan=keyed((-4000, 0.0), (-3900, 40.0), (-2000, -30.0)))), 0, {}, target="cart", span_frames=(-5000.0, 9000.0)
+        )
+        late = shot(give, push)
+        early = late.replace(first_frame=-900)
+        frames = np.arange(1.0, 240.0)
+        np.testing.assert_allclose(evaluate(late, frames).pose.angles_deg[:, 0], evaluate(early, frames).pose.angles_deg[:, 0], atol=0.02)

@@ -4,6 +4,7 @@ import numpy as np
 from scipy.signal import welch
 
 from tests.core.making import contribution, layer, rms, shot_with
+from zittern.core.motion.steps import steps
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
@@ -110,3 +111,33 @@ class Pure(unittest.TestCase):
     def test_a_still_camera_and_no_cadence_give_nothing(self) -> None:
         for source in (gait(follows="the path"), gait(cadence_hz=0.0)):
             self.assertFalse(contribution(walking(source, 5.0)).any(), source)
+
+    def test_who_starts_or_stops_does_not_lurch(self) -> None:
+        """Below the speed of a stroll motion is no larger than the law of step length makes it."""
+        for way, pace in (("walk", 0.2), ("walk", 0.12), ("walk", 0.28), ("run", 0.2)):
+            model = WAYS[way]
+            shot = walking(gait(follows="the path", way=way, surface="soft"), 60.0, mounts=along((0, 0), (60, 60 * pace)))
+            law = (pace / (model.rate_hz * (pace / model.speed_m_s) ** model.power) / model.step_m) ** 2
+            self.assertLess(np.abs(contribution(shot)[:, 4]).max(), 1.1 * np.sqrt(2.0) * law, f"{way} {pace}")
+
+
+class EditedSteps(unittest.TestCase):
+    STEPS = tuple({"number": n, "later": 0.3 if n % 2 else -0.3} for n in range(1, 12))
+
+    def test_parts_equal_the_whole_with_moved_steps_and_a_slow_cadence(self) -> None:
+        for cadence in (0.05, 0.4, 1.9):
+            shot = walking(gait(cadence_hz=cadence, surface="hard", steps=self.STEPS), 120.0, fps=24)
+            whole = contribution(shot)
+            for first in (300, 433, 610, 1200):
+                part = contribution(shot, frames=np.arange(first, first + 40.0))
+                np.testing.assert_allclose(part, whole[first - 1 : first + 39], atol=1e-9, err_msg=f"{cadence} {first}")
+
+    def test_marks_of_moved_steps_are_never_lost(self) -> None:
+        shot = walking(gait(cadence_hz=0.05, steps=({"number": 2, "later": 0.3}, {"number": 4, "mute": True}, {"number": 5, "later": -0.3})), 120.0, fps=24)
+        marks = {mark.number: mark for mark in steps(shot)["sway"]}
+        self.assertEqual(sorted(marks), [1, 2, 3, 4, 5])
+        self.assertAlmostEqual(marks[2].frame, 1 + 24 * 20 * 2.3, delta=0.6)
+        seen = steps(shot, window=(1 + 24 * 20 * 2.25, 1 + 24 * 20 * 2.35))["sway"]
+        self.assertEqual([mark.number for mark in seen], [2])
+        many = walking(gait(cadence_hz=6.0, steps=({"number": 2500, "later": 0.2},)), 600.0, fps=24)
+        self.assertIn(2500, [mark.number for mark in steps(many)["sway"]])

@@ -136,3 +136,24 @@ class OfItsOwn(unittest.TestCase):
         for each in (shot, moved, later, shot):
             np.testing.assert_array_equal(evaluate(each, cache=cache).layers["sway"], evaluate(each).layers["sway"])
         self.assertEqual(fixed(5.0), Hit().ring_hz)
+
+
+class Sizes(unittest.TestCase):
+    def test_under_another_speed_or_pace_the_first_peak_is_still_the_swing(self) -> None:
+        for speed in (0.3, 1.0, 3.0):
+            shot = shot_with(layer(source=hit(at_start=True, ring_hz=4.0), swings={"pedestal": 2.0}, speed=fixed(speed)), fps=FPS)
+            peaks = np.abs(fine(shot, 1.0, 60.0)[1][:, 4]).max()
+            alone = np.abs(fine(shot_with(layer(source=hit(at_start=True, ring_hz=4.0 * speed), swings={"pedestal": 2.0}), fps=FPS), 1.0, 60.0)[1][:, 4]).max()
+            self.assertAlmostEqual(peaks, alone, delta=0.01 * alone)
+
+    def test_the_same_way_each_time_and_down(self) -> None:
+        for seed in range(20):
+            stomps = hit(rhythm_hz=1.0, at_start=True, uneven=0.5, same_way=True)
+            shot = shot_with(layer(source=stomps, seed=seed, swings={"pedestal": 2.0, "tilt": 1.0}), fps=FPS)
+            first = contribution(shot, frames=np.linspace(1.0, 3.0, 50))
+            self.assertLess(first[:, 4].min(), 0.0)
+            self.assertEqual(first[:, 4].max(), 0.0)
+            self.assertEqual(first[:, 1].max(), 0.0)
+            for later in (25.0, 49.0, 73.0):  # each beat begins downwards
+                step = np.diff(contribution(shot, frames=np.linspace(later - 14, later + 14, 1401))[:, 4])
+                self.assertLess(step.min(), -0.5 * step.max())

@@ -113,3 +113,20 @@ class Rolling(unittest.TestCase):
     def test_any_frames(self) -> None:
         shot = rolling(road(follows="the path", ripples="long"), 60.0, mounts=along((0, 0), (20, 90), (60, 120)))
         np.testing.assert_allclose(contribution(shot, frames=np.arange(2000.0, 2030.0)), contribution(shot)[1999:2029], atol=1e-9)
+
+    def test_the_swing_is_twice_the_rms_at_class_c_whatever_the_speed(self) -> None:
+        for fields in (
+            {"speed_m_s": 4.0},
+            {"speed_m_s": 30.0, "springs": "firm"},
+            {"speed_m_s": 5.7, "springs": "hardly any", "wheelbase_m": 1.6, "ripples": "short"},
+        ):
+            sizes = np.mean(
+                [rms(contribution(shot_with(layer(source=road(**fields), seed=seed, swings=TWO), fps=FPS, last_frame=6000))) for seed in range(6)], axis=0
+            )
+            np.testing.assert_allclose(sizes[[1, 2, 4]], 1.0, atol=0.2, err_msg=str(fields))
+
+    def test_under_another_layer_speed_it_keeps_its_size(self) -> None:
+        one, other = (
+            rms(contribution(shot_with(layer(source=road(), swings=TWO, speed=fixed(speed)), fps=FPS, last_frame=8000)))[[1, 2, 4]] for speed in (1.0, 3.0)
+        )
+        np.testing.assert_allclose(one, other, rtol=0.2)

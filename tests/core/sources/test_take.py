@@ -85,3 +85,12 @@ class Documents(unittest.TestCase):
             edited(shot_with(), {"type": "play_take", "recording": {}})
         with self.assertRaisesRegex(EditError, "is no take"):
             edited(shot_with(layer()), {"type": "play_take", "recording": recording, "layer": "sway"})
+
+
+class Paces(unittest.TestCase):
+    def test_each_axis_plays_at_its_own_pace(self) -> None:
+        both = shot(PLAIN)
+        paced = edited(both, {"type": "set_values", "values": [{"at": "layer:take.axes.truck.pace", "value": 2.0}]})
+        base, values = contribution(both, "take"), contribution(paced, "take")
+        np.testing.assert_allclose(values[:, 0], base[:, 0], atol=1e-12)
+        np.testing.assert_allclose(values[:80, 3], base[:160:2, 3], atol=1e-9)

@@ -14,7 +14,7 @@ import numpy as np
 from zittern.core.lens import height_mm
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.follow import backlash, grounded_damper
-from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, filled, grid_of, lead_s, tail_s
+from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, filled, grid_of, lead_s
 from zittern.core.motion.move import bare_parts
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.scope import Scope
@@ -76,7 +76,7 @@ def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
     shot = run.shot
     responses = ((_PAN, operator.pan_hz, operator.pan_damping), (_TILT, operator.tilt_hz, operator.tilt_damping))
     lead = max(NEAR_LEAD_S, *(lead_s(hz, damping) for _, hz, damping in responses))
-    grid = grid_of(shot, lead, tail_s=tail_s(shot))
+    grid = grid_of(shot, lead)
 
     def make() -> Array:
         frames = grid.all

@@ -3,7 +3,8 @@ subject's drift away.
 
 The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a Butterworth low-pass of second order
 forwards and backwards (so it comes neither late nor early; fourth order in all, half of the amplitude left at the chosen frequency), and the lens is
-turned by what comes out, roll as it is. What is faster stays.
+turned by what comes out, roll as it is. What is faster stays. Before the shot and after it, equally long, the drift goes on as it began and ended: what holds at its
+middle holds at its ends.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ import numpy as np
 
 from zittern.core.motion.aim import framing_of, to_target
 from zittern.core.motion.evaluation import Evaluation, Part
-from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, coarsened, filled, grid_of, hold_lead_s
+from zittern.core.motion.memory import at_frames, coarsened, filled, grid_of
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
 from zittern.core.rig.aiming import pan_tilt_deg
@@ -25,6 +26,12 @@ from zittern.core.units import Array
 __all__ = ["drift_deg", "holding", "slow_drift_deg", "turned"]
 
 _ORDER = 2
+# Before and after the shot the drift is taken to go on for so many cycles of the slowest that stays, on a line through so many of them within it: the filter
+# has forgotten by then how it began.
+_LEAD_CYCLES, _FITTED_CYCLES = 3.0, 0.35
+_MOST_LEAD_S = 120.0
+# Some points outside of the shot, for the curve through them.
+_LEAST_LEAD_S = 0.1
 # Of the grid's own rate: what a very long shot, stepped through coarsely, can still tell apart.
 _MOST_SHARE = 0.4
 # The lens is turned no further than this, whatever stands behind it.
@@ -53,12 +60,8 @@ def slow_drift_deg(run: Evaluation, hold: HoldFraming, parts: Sequence[Part], po
     without the hold. (F, 2) degrees.
     """
     shot = run.shot
-    lead = hold_lead_s(hold)
-    fine = grid_of(shot, NEAR_LEAD_S, tail_s=lead)
-    coarse = coarsened(fine)
-    step = coarse[1] - coarse[0]
-    more = int(np.ceil((lead - NEAR_LEAD_S) * shot.fps.value / step))
-    grid = np.concatenate([coarse[0] + step * np.arange(-more, 0), coarse])
+    grid = coarsened(grid_of(shot, _LEAST_LEAD_S))
+    step_s = (grid[1] - grid[0]) / shot.fps.value
 
     def part(frames: Array) -> Array:
         sub = run.over(frames, run.cache)
@@ -68,12 +71,28 @@ def slow_drift_deg(run: Evaluation, hold: HoldFraming, parts: Sequence[Part], po
         from scipy import signal  # half a second to import: only whoever uses it waits
 
         drift = np.unwrap(filled(grid, 2, part), period=360.0, axis=0)
-        step_s = step / shot.fps.value
+        lead = min(_LEAD_CYCLES / hold.below_hz, _MOST_LEAD_S) / step_s
+        more, fitted = int(np.ceil(lead)), int(np.ceil(_FITTED_CYCLES / hold.below_hz / step_s))
         low_pass = signal.butter(_ORDER, min(hold.below_hz, _MOST_SHARE / step_s), fs=1.0 / step_s, output="sos")
-        return np.clip(signal.sosfiltfilt(low_pass, drift, axis=0), -_MOST_DEG, _MOST_DEG)
+        extended = np.concatenate([_before(drift, more, fitted), drift, _before(drift[::-1], more, fitted)[::-1]])
+        slow = signal.sosfiltfilt(low_pass, extended, axis=0)[more : more + len(drift)]
+        return np.clip(slow, -_MOST_DEG, _MOST_DEG)
 
     slow = at_frames(grid, run.table("hold", (len(grid), hold, *parts), make), run.frames)
     return np.asarray(slow * hold.weight.sample(run.scope)[:, None], dtype=np.float64)
+
+
+def _before(drift: Array, count: int, fitted: int) -> Array:
+    """How the drift (G, N) would have come to its first row: along the line of its first `fitted` rows, with what is off that line mirrored. (count, N)."""
+    rows = np.arange(min(max(fitted, 2), len(drift)), dtype=np.float64)
+    slope, level = np.polyfit(rows, drift[: len(rows)], 1)
+    off = drift - (level + slope * np.arange(len(drift), dtype=np.float64)[:, None])
+    # Mirrored about the first row, as often as it takes: the rows of a short shot come again and again.
+    period = max(2 * (len(drift) - 1), 1)
+    steps = np.arange(-count, 0)
+    place = np.mod(steps, period)
+    mirrored = off[np.where(place < len(drift), place, period - place)]
+    return np.asarray(level + slope * steps[:, None] + mirrored, dtype=np.float64)
 
 
 def turned(pose: Array, slow_deg: Array) -> Array:

@@ -140,7 +140,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
         beat_at=lambda rate, frames: _phase(run, scope.over(frames), (rate, *speeds), start, last),
         pace_at=pace_at,
         start_frame=start,
-        name=layer.name,
+        name=layer.name if layer.source.reads_name else "",
         moments=move.moments(run) if CUES in layer.source.reads else NO_MOMENTS,
     )
 

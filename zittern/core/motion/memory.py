@@ -16,11 +16,10 @@ from functools import cached_property
 import numpy as np
 
 from zittern.core.numbers.interpolate import catmull_rom
-from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["NEAR_LEAD_S", "STEP_S", "Grid", "at_frames", "coarsened", "filled", "grid_of", "hold_lead_s", "lead_s", "tail_s"]
+__all__ = ["NEAR_LEAD_S", "STEP_S", "Grid", "at_frames", "coarsened", "filled", "grid_of", "lead_s"]
 
 # Steps a second of what swings at no more than FAST_HZ; twice as many for what swings twice as fast.
 STEP_S = 1.0 / 120.0
@@ -39,8 +38,6 @@ _PART_POINTS = 32_768
 NEAR_LEAD_S = 4.0
 _FAR_LEADS_S = (0.0, 12.0, 60.0, 252.0)
 _FAR_STEP_S = 1.0 / 30.0
-# The same of the hold on the framing: in cycles of the slowest that it leaves, and in seconds at most.
-_HOLD_CYCLES, _MOST_HOLD_S = 2.0, 60.0
 # After this many time constants a start from rest has settled to a thousandth.
 _SETTLED = 7.0
 
@@ -78,12 +75,12 @@ class Grid:
         return max(len(self.far) - 1, 0)
 
 
-def grid_of(shot: Shot, lead_s: float = NEAR_LEAD_S, fastest_hz: float = 0.0, tail_s: float = 0.0) -> Grid:
-    """The grid for what settles in a lead, swings no faster than a frequency, and is looked at for so long after the shot."""
+def grid_of(shot: Shot, lead_s: float = NEAR_LEAD_S, fastest_hz: float = 0.0) -> Grid:
+    """The grid for what settles in a lead, and swings no faster than a frequency."""
     fps = shot.fps.value
-    step = _step_s(shot, fastest_hz, tail_s)
+    step = _step_s(shot, fastest_hz)
     before = math.ceil(min(lead_s, NEAR_LEAD_S) / step)
-    after = math.ceil(((shot.last_frame - shot.first_frame) / fps + tail_s) / step) + 3
+    after = math.ceil((shot.last_frame - shot.first_frame) / fps / step) + 3
     near = np.asarray(shot.first_frame + np.arange(-before, after + 1) * (step * fps), dtype=np.float64)
     wanted = lead_s - NEAR_LEAD_S
     far_lead = next((each for each in _FAR_LEADS_S if each >= wanted), _FAR_LEADS_S[-1])
@@ -92,21 +89,11 @@ def grid_of(shot: Shot, lead_s: float = NEAR_LEAD_S, fastest_hz: float = 0.0, ta
     return Grid(near, far, step, _FAR_STEP_S)
 
 
-def tail_s(shot: Shot) -> float:
-    """How long after the shot motion is looked at: by the hold on the framing, which is as long as its lead."""
-    return 0.0 if shot.hold is None or shot.subject is None else hold_lead_s(shot.hold)
-
-
-def hold_lead_s(hold: HoldFraming) -> float:
-    """Before and after the shot the drift of the subject is known so long, until the filter has forgotten how it began."""
-    return min(max(NEAR_LEAD_S, _HOLD_CYCLES / hold.below_hz), _MOST_HOLD_S)
-
-
-def _step_s(shot: Shot, fastest_hz: float, tail_s: float) -> float:
+def _step_s(shot: Shot, fastest_hz: float) -> float:
     step = STEP_S
     while step > _LEAST_STEP_S and fastest_hz * step > FAST_HZ * STEP_S * (1.0 + 1e-9):
         step *= 0.5
-    length = (shot.last_frame - shot.first_frame) / shot.fps.value + NEAR_LEAD_S + tail_s
+    length = (shot.last_frame - shot.first_frame) / shot.fps.value + NEAR_LEAD_S
     most = min(_MOST_POINTS, _FEW_POINTS + _POINTS_A_FRAME * shot.frame_count)
     while length / step > most:
         step *= 2.0

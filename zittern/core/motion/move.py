@@ -21,21 +21,21 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources.source import CUE_NAMES, CUES, Moments
 from zittern.core.units import Array
 
-__all__ = ["FACTS", "bare_parts", "bare_poses", "local_poses", "moments", "scope_at", "with_facts"]
+__all__ = ["FACTS", "bare_parts", "bare_poses", "local_poses", "moments", "parts_of_fact", "scope_at", "with_facts"]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
 
 
-def local_poses(run: Evaluation) -> dict[str, Array]:
-    """Keyed pose of each mount in its parent, by id. (F, 4, 4)."""
+def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
+    """Keyed pose of each mount in its parent, or of some, by id. (F, 4, 4)."""
     still = chain.held(run.shot)
 
     def kept(mount: Mount) -> Array:
         at_rest = mount.id in still
         return run.kept("mount", (mount.posture, at_rest), lambda: chain.local_pose(mount, run.scope, at_rest))
 
-    return {mount.id: kept(mount) for mount in run.shot.mounts}
+    return {mount.id: kept(mount) for mount in (run.shot.mounts if mounts is None else mounts)}
 
 
 def bare_poses(shot: Shot, scope: Scope) -> Array:
@@ -59,8 +59,8 @@ def moments(run: Evaluation) -> Moments:
 
 def with_facts(run: Evaluation) -> None:
     """Puts the path attributes into the evaluation's scope; they are worked out when somebody reads them."""
-    for name, parts in _DEPENDS_ON.items():
-        run.prints[name] = run.print_of(parts(run.shot))
+    for name in FACTS:
+        run.prints[name] = run.print_of(parts_of_fact(name, run.shot))
     placed = any(cue.place_m is not None for cue in run.shot.cues)
     run.prints[CUES] = run.shot.cues_key + (run.print_of(bare_parts(run.shot)) if placed else "")
     run.prints[CUE_NAMES] = repr([cue.name for cue in run.shot.cues])
@@ -90,6 +90,11 @@ def _placing_parts(shot: Shot) -> tuple[Part, ...]:
         mounts.pop()
     mounts[-1] = (mounts[-1][0].unturned, mounts[-1][1])
     return tuple(mounts)
+
+
+def parts_of_fact(name: str, shot: Shot) -> tuple[Part, ...]:
+    """What a path attribute is computed from."""
+    return _DEPENDS_ON[name](shot)
 
 
 def scope_at(shot: Shot, frames: Array | float) -> Scope:

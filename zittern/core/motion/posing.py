@@ -85,17 +85,24 @@ def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> Posed:
     shot = run.shot
     aimed = aim.aimed(run)
     locals_, on = _parts(run, aimed)
-    on = chain.On(on.carried, springs.deflections(run, lambda sub: _parts(sub, aim.aimed(sub)), offsets), dict(offsets))
+    on = chain.On(on.carried, springs.deflections(run, _first_parts, offsets), dict(offsets))
     rig = dict(zip((mount.id for mount in shot.mounts), chain.poses_along(shot.mounts, locals_, on), strict=True))
     return Posed(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
 
 
-def _parts(run: Evaluation, aimed: Mapping[str, Array]) -> tuple[dict[str, Array], chain.On]:
-    """Local poses, aimed ones too, and rides."""
-    shot = run.shot
-    locals_ = move.local_poses(run)
-    turned = {mount.id: chain.local_pose(mount, run.scope, angles_deg=aimed[mount.id]) for mount in shot.mounts if mount.id in aimed}
-    return {**locals_, **turned}, chain.On(rides(shot, run.scope))
+def _first_parts(run: Evaluation, count: int) -> tuple[dict[str, Array], chain.On]:
+    """The same of so many mounts, from the ground on."""
+    mount = aim.aiming(run.shot)
+    aims = mount is not None and run.shot.mounts.index(mount) < count
+    return _parts(run, aim.aimed(run) if aims else {}, count)
+
+
+def _parts(run: Evaluation, aimed: Mapping[str, Array], count: int | None = None) -> tuple[dict[str, Array], chain.On]:
+    """Local poses, aimed ones too, and rides, of all mounts or so many from the ground on."""
+    mounts = run.shot.mounts[:count]
+    locals_ = move.local_poses(run, mounts)
+    turned = {mount.id: chain.local_pose(mount, run.scope, angles_deg=aimed[mount.id]) for mount in mounts if mount.id in aimed}
+    return {**locals_, **turned}, chain.On(rides(run.shot, run.scope, mounts))
 
 
 def _lens_at(run: Evaluation) -> Array:

@@ -10,10 +10,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.memory import grid_of, tail_s
+from zittern.core.motion.memory import grid_of
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
 from zittern.core.rig.chain import held
+from zittern.core.shot.mounts import Mount
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -21,15 +22,18 @@ from zittern.core.units import Array
 __all__ = ["rides"]
 
 
-def rides(shot: Shot, scope: Scope) -> dict[str, Array]:
-    """What rides make of world poses, by mount id. (F, 3, 7), as `chain.On.carried`."""
+def rides(shot: Shot, scope: Scope, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
+    """What rides make of world poses, of all mounts or some, by mount id. (F, 3, 7), as `chain.On.carried`."""
     still = held(shot)
-    return {mount.id: _carried(shot, mount.ride, scope) for mount in shot.mounts if mount.ride is not None and mount.id not in still}
+    return {
+        mount.id: _carried(shot, mount.ride, scope) for mount in (shot.mounts if mounts is None else mounts) if mount.ride is not None and mount.id not in still
+    }
 
 
 def _carried(shot: Shot, ride: Ride, scope: Scope) -> Array:
     grid, table = _table(shot, ride, scope)
-    within = np.clip(scope.frames, grid[0], grid[-1])
+    # Before the shot it has not begun; after it, it goes on in one step.
+    within = np.maximum(scope.frames, grid[0])
     row = np.clip(np.searchsorted(grid, within, side="right") - 1, 0, len(grid) - 1)
     last = _steps(ride, scope.over(grid[row]), scope.over(within))
     return _joined(last, table[row])
@@ -39,7 +43,7 @@ def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
     """What has come together at each point of a grid from the shot's first frame on. Kept with the shot: its dials count too."""
     kept: dict[str, tuple[Array, Array]] = shot.__dict__.setdefault("_rides", {})
     if ride.fingerprint not in kept:
-        grid = grid_of(shot, 0.0, tail_s=tail_s(shot)).near
+        grid = grid_of(shot, 0.0).near
         steps = _steps(ride, scope.over(grid[:-1]), scope.over(grid[1:]))
         place, stand = np.tile(np.eye(4), (len(grid), 1, 1)), np.tile(np.eye(3), (len(grid), 1, 1))
         place[1:, :3], stand[1:] = steps[:, :, :4], steps[:, :, 4:]

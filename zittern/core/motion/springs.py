@@ -40,8 +40,8 @@ _KEPT_POINTS = 32_768
 _KEPT_WAYS = 4 * _KEPT_POINTS
 # Jumps smaller than this (m, radians) are none.
 _LEAST_JUMP = 1e-12
-# Local poses and rides of an evaluation, aimed ones too.
-Poses = Callable[[Evaluation], "tuple[dict[str, Array], chain.On]"]
+# Local poses and rides of so many mounts of an evaluation, from the ground on, aimed ones too.
+Poses = Callable[[Evaluation, int], "tuple[dict[str, Array], chain.On]"]
 # Columns of a way: position (m), rotation row by row, turns added up (radians).
 _PLACE, _ROTATION, _TURNED = slice(0, 3), slice(3, 12), slice(12, 15)
 
@@ -61,7 +61,7 @@ def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> 
     springs: list[_Spring] = []
     for mount in mounts:
         springs.append(_Spring(ways, mount, springs[-1] if springs else None))
-    locals_, on = poses(run)
+    locals_, on = poses(run, run.shot.mounts.index(mounts[-1]) + 1)
     return _along(run.shot, springs, run, locals_, chain.On(on.carried, {}, offsets))
 
 
@@ -88,7 +88,7 @@ class _Ways:
         shot = run.shot
         swings = [each for mount in mounts if mount.give for each in _swings(mount.give)]
         lead = max(memory.NEAR_LEAD_S, *(memory.lead_s(hz, damping) for hz, damping in swings))
-        self.grid = grid_of(shot, lead, max(hz for hz, _ in swings), memory.tail_s(shot))
+        self.grid = grid_of(shot, lead, max(hz for hz, _ in swings))
         self.coarse = coarsened(self.grid)
         points = np.concatenate([self.grid.far[:-1], self.coarse])
         below = shot.mounts[: shot.mounts.index(mounts[-1]) + 1]
@@ -131,7 +131,7 @@ class _Ways:
         shot = self.run.shot
         start, at = 0 if below is None else shot.mounts.index(below.mount), shot.mounts.index(mount)
         sub = self.run.over(frames, self.cache)
-        locals_, on = self.poses(sub)
+        locals_, on = self.poses(sub, at + 1)
         offsets = self._offsets(sub, [each.id for each in shot.mounts[start:at]])
         pose: Array | None = None
         if below is not None:

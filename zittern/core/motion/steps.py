@@ -48,6 +48,8 @@ def steps(shot: Shot, cache: Cache | None = None, window: tuple[float, float] | 
             continue
         numbers, frames = layer.source.times(gait_inputs(shot, clip, layer, cache, window))
         edits = {step.number: step for step in layer.source.steps}
-        rows = zip(numbers[:MOST_MARKS].tolist(), frames[:MOST_MARKS].tolist(), strict=True)
+        # Those that somebody moved or left out are there, however many others there are.
+        shown = (np.arange(len(numbers)) < MOST_MARKS) | np.isin(numbers, list(edits))
+        rows = zip(numbers[shown].tolist(), frames[shown].tolist(), strict=True)
         out[layer.id] = tuple(StepMark(number=n, frame=at, moved=n in edits and edits[n].later != 0.0, mute=n in edits and edits[n].mute) for n, at in rows)
     return out

@@ -141,6 +141,11 @@ class Fixed(Number):
     state: Literal["fixed"] = "fixed"
     value: float
 
+    @cached_property
+    def motion_key(self) -> str:
+        """Its value: that it lies within its limits was checked."""
+        return f"={self.value!r}"
+
     @property
     def constant(self) -> float | None:
         return self.value

@@ -152,7 +152,9 @@ class Gait(SourceDoc):
     def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""
         numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64)), self.start)
-        at = np.flatnonzero((numbers > 0) & (frames >= inputs.scope.frames.min(initial=0.0)) & (frames <= inputs.scope.frames.max(initial=0.0)))
+        if not len(inputs.scope.frames):
+            return numbers[:0], frames[:0]
+        at = np.flatnonzero((numbers > 0) & (frames >= inputs.scope.frames.min()) & (frames <= inputs.scope.frames.max()))
         moving = self._size(inputs.scope.over(frames[at])) > 0.0
         return numbers[at[moving]], frames[at[moving]]
 

@@ -38,8 +38,9 @@ def beats(
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
-    low = max(0.0, np.floor(float(frames.min(initial=first)) - first - before_frames))
-    high = max(low, np.ceil(float(frames.max(initial=first)) - first + after_frames)) + 1.0
+    earliest, latest = (float(frames.min()), float(frames.max())) if len(frames) else (first, first)
+    low = max(0.0, np.floor(earliest - first - before_frames))
+    high = max(low, np.ceil(latest - first + after_frames)) + 1.0
     grid = first + np.arange(low, high + 1.0)
     reached = inputs.beat_at(rate, grid) + start
     numbers = np.arange(np.ceil(reached[0] - 1.0), np.floor(reached[-1] + 1.0) + 1.0)[:_MOST_BEATS]

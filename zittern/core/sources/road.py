@@ -66,8 +66,9 @@ _N0, _SINES = 0.1, 120
 WAVENUMBERS = (0.011, 2.83)
 _EDGES = np.exp(np.linspace(np.log(WAVENUMBERS[0]), np.log(WAVENUMBERS[1]), _SINES + 1))
 _WIDTHS = np.diff(_EDGES)
-# Swings are for this class and speed: others are larger or smaller as they are.
+# Swings are for this class: others are larger or smaller as they are. By the path, and where no speed is set, they are for this speed.
 _REFERENCE_CLASS, _REFERENCE_M_S = "C", 12.0
+_USUAL_BASE_M = 2.7
 _TRACK_M = 1.5
 _RIPPLES_M = {"none": 0.0, "short": 0.55, "long": 0.9}
 # Ripples of washboard are a centimetre or two high where cars go (Mather 1963; Both, Hong and Kurtze 2001).
@@ -99,6 +100,12 @@ class Road(SourceDoc):
         """Metres a second."""
         return self.speed_m_s if self.follows == "a set speed" else by_formula("speed", fixed(0.0))
 
+    def reference(self, part: str) -> float:
+        """RMS of heave (m), pitch or roll (radians) that counts as 1."""
+        set_speeds = self.speed_m_s.set_values() if self.follows == "a set speed" else ()
+        speed = max(set_speeds, default=0.0)
+        return _reference(part, self.springs, self.ripples, speed if speed > _STANDS_M_S else _REFERENCE_M_S)
+
     def peak_hz(self, scope: Scope) -> Array:
         """The body on its springs, while it rolls; ripples where they are met. (F,)."""
         speed = self.speed.sample(scope)
@@ -107,7 +114,9 @@ class Road(SourceDoc):
         return np.where(speed > _STANDS_M_S, peak, 0.0)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS on a class C road at 12 m/s on the same springs; twice as large from class to class."""
+        """(F, A), unit RMS on a class C road at the set speed (the largest where it is keyed; 12 m/s by the path), on the same springs; twice as large from
+        class to class.
+        """
         speed = self.speed.sample(inputs.scope)
         rolls = shape_of("smooth", (speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S))
         base = self.wheelbase_m.sample(inputs.scope)
@@ -150,7 +159,7 @@ class _Stretch:
         turn = self._turn(sides, way, n, starts)
         moved = SUSPENSIONS[self.road.springs].response(n * self.speed[:, None]) * _wheels(part, n, self.base_m[:, None]) * amplitude
         total = turn @ moved[0] if len(moved) == 1 else np.einsum("fn,fn->f", turn, moved)
-        return np.asarray(total.imag / _reference(part, self.road.springs), dtype=np.float64)
+        return np.asarray(total.imag / self.road.reference(part), dtype=np.float64)
 
     def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> Complex:
         """Where each sine is under the wheels; heave and pitch feel the same ones. (F, N)."""
@@ -186,9 +195,12 @@ def _wheels(part: str, n: Array, base_m: Array) -> Complex:
     return np.asarray((1.0 + rear) / 2.0 if part == "heave" else (1.0 - rear) / base_m, dtype=np.complex128)
 
 
-@lru_cache(maxsize=32)
-def _reference(part: str, springs: str) -> float:
-    """RMS of a part of the motion at the reference: half the sum of squares of its sines."""
+@lru_cache(maxsize=256)
+def _reference(part: str, springs: str, ripples: str, speed_m_s: float) -> float:
+    """RMS of a part of the motion at the reference class on a usual wheelbase: half the sum of squares of its sines."""
     n = np.sqrt(_EDGES[:-1] * _EDGES[1:])
-    moved = amplitudes_m(_REFERENCE_CLASS, n) * SUSPENSIONS[springs].response(n * _REFERENCE_M_S) * _wheels(part, n, np.array([[2.7]]))[0]
+    amplitude = amplitudes_m(_REFERENCE_CLASS, n)
+    if wave := _RIPPLES_M[ripples]:
+        n, amplitude = np.append(n, 1.0 / wave), np.append(amplitude, _RIPPLE_M / 2.0)
+    moved = amplitude * SUSPENSIONS[springs].response(n * speed_m_s) * _wheels(part, n, np.array([[_USUAL_BASE_M]]))[0]
     return float(np.sqrt(np.sum(np.abs(moved) ** 2) / 2.0))

@@ -48,7 +48,7 @@ class Inputs:
     rate x pace x speed from the clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one
     frame past its last, (A,) cycles. phase_at(rate, frames): phase at other frames, (N, A); beat_at
     the same without the axes' pace, (N,). pace_at(frames): pace x speed, by which every rate counts, (N, A). start_frame: where the motion starts to count.
-    name: the layer's. moments: the cues, where a source hears them.
+    name: the layer's, for a source that reads it. moments: the cues, where a source hears them.
     """
 
     scope: Scope
