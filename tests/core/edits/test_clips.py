@@ -52,12 +52,12 @@ class Cutting(unittest.TestCase):
         shot = shot_with(timed, clip={"span_frames": (21.0, 60.0)})
         there = evaluate(shot, np.linspace(21.0, 60.9, 300)).total
         later = np.linspace(21.0, 60.9, 300) + 40.0
-        for command in (
+        for moving in (
             {"type": "move_clip", "clip": "main", "by_frames": 40},
             {"type": "set_span", "at": ["clip:main"], "by_frames": 40},
             {"type": "duplicate_clip", "clip": "main"},
         ):
-            np.testing.assert_allclose(evaluate(edited(shot, command), later).total, there, atol=1e-9, err_msg=str(command))
+            np.testing.assert_allclose(evaluate(edited(shot, moving), later).total, there, atol=1e-9, err_msg=str(moving))
         text = next(layer for _, layer in edited(shot, {"type": "move_clip", "clip": "main", "by_frames": 40}).layers()).source.tracks.pan.text
         self.assertEqual(text, "sin(t) + f / 100 + u")
 
@@ -65,8 +65,8 @@ class Cutting(unittest.TestCase):
         keyed_all = layer("all", weight=keyed((30, 0.0), (50, 1.0)), span_frames=(25.0, 55.0))
         shot = shot_with(keyed_all, clip={"span_frames": (21.0, 60.0), "amount": keyed((21, 1.0), (60, 0.4))})
         one, other = (
-            edited(shot, command)
-            for command in ({"type": "move_clip", "clip": "main", "by_frames": 12}, {"type": "set_span", "at": ["clip:main"], "by_frames": 12})
+            edited(shot, moving)
+            for moving in ({"type": "move_clip", "clip": "main", "by_frames": 12}, {"type": "set_span", "at": ["clip:main"], "by_frames": 12})
         )
         self.assertEqual(one, other)
         self.assertEqual(find_layer(one, "all")[1].weight.breaks.tolist(), [42.0, 62.0])

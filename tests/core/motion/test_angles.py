@@ -4,7 +4,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.making import layer, shot_with
+from tests.core.making import edited, layer, shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.rig import rotations
@@ -58,6 +58,16 @@ class Continuous(unittest.TestCase):
         angles = evaluate(Shot.model_validate(shot_with(mounts=turning((0.0, 170.0, 0.0), (0.0, 100.0, 0.0))).model_dump())).bare.angles_deg
         self.assertLess(np.abs(np.diff(angles, axis=0)).max(), 3.0)
         self.assertAlmostEqual(angles[-1, 1], 270.0, places=6)
+
+    def test_a_sway_near_the_zenith_makes_no_needless_half_turns(self) -> None:
+        """A handheld swing on a camera that looks nearly straight up or down: no angle jumps by half a turn from one frame to the next."""
+        for tilt in (80.0, 88.0, -88.0, 90.0, 93.0):
+            camera = Mount(id="camera", name="Camera", tilt_deg=fixed(tilt), pan_deg=keyed((1, 0.0), (240, 60.0)))
+            for seed in range(4):
+                made = edited(shot_with(lanes=(), mounts=(camera,), seed=seed), {"type": "add_handheld"})
+                angles = evaluate(made).pose.angles_deg
+                self.assertLess(np.max(np.abs(np.diff(angles, axis=0))), 120.0, f"{tilt} {seed}")
+                np.testing.assert_allclose(evaluate(made, np.arange(90.0, 100.0)).pose.angles_deg, angles[89:99], atol=1e-6)
 
     def test_whole_turns_of_several_mounts_add_up(self) -> None:
         angles = evaluate(shot_with(mounts=turning((400.0, 0.0, 0.0), (0.0, -20.0, 0.0), (500.0, 0.0, 0.0)))).bare.angles_deg

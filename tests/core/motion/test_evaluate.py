@@ -13,12 +13,15 @@ from zittern.core.motion import layers as layers_module
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate, evaluate_in_parts, joined
 from zittern.core.motion.mixing import active
-from zittern.core.numbers.param import keyed
+from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.rig import rotations
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.formulas import Formulas
+from zittern.core.sources.hand_keys import HandKeys, Tracks
+from zittern.core.sources.take import Recording, Take, Track
 from zittern.core.sources.wave import Phases, Wave
 from zittern.core.timebase import frame_grid
 
@@ -117,6 +120,27 @@ class Layers(unittest.TestCase):
         motion, alone = evaluate(shot_with(under, over)), evaluate(shot_with(under))
         np.testing.assert_allclose(motion.layers["under"][:, 0], 0.75 * alone.layers["under"][:, 0], atol=1e-12)
         np.testing.assert_array_equal(motion.layers["under"][:, 1], alone.layers["under"][:, 1])
+
+    def test_steady_holds_for_takes_keys_and_formulas_too(self) -> None:
+        zooming = {"focal_mm": keyed((1, 25.0), (240, 100.0))}
+        samples = Track.of(np.sin(np.arange(600) / 9.0))
+        sources = (
+            HandKeys(tracks=Tracks(pan=fixed(2.0), truck=fixed(3.0))),
+            Formulas(tracks=Tracks(pan=by_formula("sin(t)", fixed(0.0)))),
+            Take(recording=Recording(pan=samples, truck=samples)),
+        )
+        for source in sources:
+            plain, steady = (evaluate(shot_with(layer(source=source, swings={}, steady=on), **zooming)) for on in (False, True))
+            focal = zooming["focal_mm"].sample(shot_with(**zooming).scope(plain.frames))
+            np.testing.assert_allclose(steady.layers["sway"][:, 0] * focal, plain.layers["sway"][:, 0] * 25.0, atol=1e-9, err_msg=source.kind)
+            np.testing.assert_array_equal(steady.layers["sway"][:, 3], plain.layers["sway"][:, 3])
+
+    def test_noise_in_a_formula_differs_by_axis_unless_a_seed_is_given(self) -> None:
+        for text, alike in (("noise(t)", False), ("noise(t, 4)", True)):
+            tracks = Tracks(**{axis: by_formula(text, fixed(0.0)) for axis in ("pan", "tilt", "roll")})
+            values = evaluate(shot_with(layer(source=Formulas(tracks=tracks), swings={}), last_frame=4000)).layers["sway"][:, :3]
+            r = np.abs(np.corrcoef(values.T) - np.eye(3)).max()
+            self.assertTrue(r > 0.999 if alike else r < 0.15, f"{text}: {r}")
 
     def test_steady_keeps_the_size_in_the_picture_while_the_lens_zooms(self) -> None:
         zooming = {"focal_mm": keyed((1, 25.0), (240, 100.0))}

@@ -57,6 +57,23 @@ class Values(unittest.TestCase):
     def test_free_without_handles_is_smooth(self) -> None:
         np.testing.assert_allclose(curve("free").sample(FINE), curve("smooth").sample(FINE), atol=1e-9)
 
+    def test_a_handle_longer_than_its_segment_keeps_its_slope(self) -> None:
+        for handles in ({"handle_out": (30.0, 6.0)}, {"handle_out": (10.0, 2.0)}):
+            keys = (Key(frame=0, value=0, interp="free", **handles), Key(frame=10, value=5, handle_in=(-2, 0)))
+            near = Curve(keys=keys).sample(np.array([0.0, 1e-4]))
+            self.assertAlmostEqual((near[1] - near[0]) / 1e-4, 0.2, places=3)
+        keys = (Key(frame=0, value=0, interp="free", handle_out=(2, 0)), Key(frame=10, value=5, handle_in=(-40.0, 8.0)))
+        near = Curve(keys=keys).sample(np.array([10.0 - 1e-4, 10.0]))
+        self.assertAlmostEqual((near[1] - near[0]) / 1e-4, -0.2, places=3)
+
+    def test_jumps_are_told(self) -> None:
+        keys = (Key(frame=0, value=0, interp="hold"), Key(frame=10, value=2, interp="linear"), Key(frame=20, value=2, interp="hold"), Key(frame=30, value=2))
+        np.testing.assert_allclose(Curve(keys=keys).jumps((-100.0, 100.0))[:, 1], [10.0])
+        steep = curve("linear", ((0.0, 0.0), (10.0, 1.0), (10.001, 5.0), (20.0, 6.0)))
+        np.testing.assert_allclose(steep.jumps((0.0, 99.0)), [[10.0, 10.001]])
+        saw = curve("linear", ((0.0, 0.0), (10.0, 1.0)), after="repeat")
+        np.testing.assert_allclose(saw.jumps((0.0, 35.0))[:, 1], [10.0, 20.0, 30.0, 40.0], atol=1e-5)
+
     def test_handles_that_cross_stay_a_function_of_time(self) -> None:
         keys = (Key(frame=0, value=0, interp="free", handle_out=(500, 1)), Key(frame=10, value=1, handle_in=(-500, -1)))
         values = Curve(keys=keys).sample(np.linspace(0, 10, 201))
