@@ -118,12 +118,13 @@ def import_(
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
     from zittern.formats.table import format_of
+    from zittern.store.seeds import newly_seeded
 
     if format_of(output.name).name != "shot":
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
     rate = fps_from(fps, "--fps")
     opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate)
-    _write(output, format_of(output.name), opened.shot)
+    _write(output, format_of(output.name), newly_seeded(opened.shot))
     _notes(opened.notices)
 
 
@@ -140,11 +141,12 @@ def add(
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
     from zittern.store.library import Library
+    from zittern.store.seeds import newly_seeded
 
     rate = fps_from(fps, "--fps")
     opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name)
     with closing(Library(_settings(None, data).data_dir)) as library:
-        print(library.add_shot(project, opened.shot, opened.label).slug)
+        print(library.add_shot(project, newly_seeded(opened.shot), opened.label).slug)
     _notes(opened.notices)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import zlib
 from collections.abc import Callable
 
 import numpy as np
@@ -33,7 +34,7 @@ def jetty_walk() -> Shot:
         pan_deg=keyed((1, 3.0), (74, 4.5), (136, -3.0), (192, -6.5)),
         tilt_deg=keyed((1, -5.5), (74, -4.0), (136, -2.0), (192, -3.5)),
     )
-    return new_shot("Jetty walk", last_frame=_FRAMES, set_id=jetty.SET_ID, subject=_courier_subject(), mounts=(camera,))
+    return _edited(new_shot("Jetty walk", last_frame=_FRAMES, set_id=jetty.SET_ID, subject=_courier_subject(), mounts=(camera,)))
 
 
 def jetty_walk_handheld() -> Shot:
@@ -165,7 +166,7 @@ def kite_pass() -> Shot:
 def empty_dune() -> Shot:
     """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
-    return new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,))
+    return _edited(new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,)))
 
 
 def _lamp_subject() -> Subject:
@@ -189,6 +190,8 @@ def _preset(key: str) -> dict[str, object]:
 
 
 def _edited(shot: Shot, *commands: dict[str, object]) -> Shot:
+    """After some commands. The seed follows from the name: always the same, another for each."""
+    shot = shot.replace(seed=zlib.crc32(shot.name.encode()))
     for command in commands:
         shot = apply(shot, TypeAdapter(Command).validate_python(command))
     return shot

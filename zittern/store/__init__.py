@@ -9,6 +9,7 @@ cards       what the card of a shot shows, kept beside it
 revisions   edits, undo, redo, history: nothing acknowledged is lost
 tidy        history thinned on wish
 presets     the user's own presets, with undo
+seeds       the seed of a shot that is new: the only chance there is
 library     projects and shots
 takes       takes that ship
 sets        set pieces (GLB files) that shots play in

@@ -1395,6 +1395,11 @@ export interface components {
              *     }
              */
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
         };
         /**
          * BroughtDial
@@ -1420,7 +1425,7 @@ export interface components {
         };
         /**
          * Clip
-         * @description Layers in order, from the bottom up. origin_frame: where their motion counts from, its start when missing; a clip that was cut keeps it.
+         * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
          *     from_preset: what it was placed from.
          */
         Clip: {
@@ -1432,6 +1437,7 @@ export interface components {
              *     }
              */
             amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            clock?: components["schemas"]["Clock"] | null;
             from_preset?: components["schemas"]["ClipOrigin"] | null;
             /** Id */
             id: string;
@@ -1447,8 +1453,6 @@ export interface components {
             mute: boolean;
             /** Name */
             name: string;
-            /** Origin Frame */
-            origin_frame?: number | null;
             /**
              * Ramp In Frames
              * @default 0
@@ -1507,6 +1511,22 @@ export interface components {
             /** Clip */
             clip: string;
             span: components["schemas"]["SpanReading"];
+        };
+        /**
+         * Clock
+         * @description Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and progress reach to `end_frame` (the
+         *     bar's own end when missing). later_frames: how far behind the shot's its time is, as `t` and `f` in its formulas.
+         */
+        Clock: {
+            /** End Frame */
+            end_frame?: number | null;
+            /**
+             * Later Frames
+             * @default 0
+             */
+            later_frames: number;
+            /** Start Frame */
+            start_frame: number;
         };
         /**
          * ConnectDial
@@ -1697,6 +1717,11 @@ export interface components {
              *     }
              */
             rate_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
         };
         /**
          * DeleteKeys
@@ -2294,6 +2319,11 @@ export interface components {
              */
             limp: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
              * Steps
              * @default []
              */
@@ -2460,7 +2490,8 @@ export interface components {
         /**
          * Hit
          * @description answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on; 0 for none. uneven: how much
-         *     they differ from beat to beat.
+         *     they differ from beat to beat. same_way: whether each takes the camera the same way, down and forward as a step or a thud does, instead of its own.
+         *     start: so far into its first beat the rhythm begins.
          */
         Hit: {
             /**
@@ -2502,6 +2533,11 @@ export interface components {
              */
             ring_hz: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
+             * Same Way
+             * @default false
+             */
+            same_way: boolean;
+            /**
              * Settle S
              * @default {
              *       "state": "fixed",
@@ -2509,6 +2545,11 @@ export interface components {
              *     }
              */
             settle_s: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
             /**
              * Uneven
              * @default {
@@ -3730,7 +3771,7 @@ export interface components {
          * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
          *
          *     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
-         *     when missing. origin_frame: where its motion counts from, its start when missing. rig: mounts that come with it on wish, behind those that are there;
+         *     when missing. clock: of its motion; it begins with the clip while missing. rig: mounts that come with it on wish, behind those that are there;
          *     layers name them, or CARRIER for what the rig stands on. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
          */
         Preset: {
@@ -3742,6 +3783,7 @@ export interface components {
              *     }
              */
             amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            clock?: components["schemas"]["Clock"] | null;
             /**
              * Dials
              * @default []
@@ -3770,8 +3812,6 @@ export interface components {
             line: string;
             /** Name */
             name: string;
-            /** Origin Frame */
-            origin_frame?: number | null;
             /**
              * Rig
              * @default []
@@ -3785,10 +3825,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 3
+             * @default 4
              * @constant
              */
-            schema_version: 3;
+            schema_version: 4;
             /**
              * Speed
              * @default {
@@ -4422,7 +4462,7 @@ export interface components {
         };
         /**
          * SetDial
-         * @description Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge.
+         * @description Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge, a formula stays.
          */
         SetDial: {
             /** Dial */
@@ -4726,7 +4766,8 @@ export interface components {
         };
         /**
          * Shot
-         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame.
+         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the seeds of new layers are drawn
+         *     from; seeds_drawn: how many have been, so that none comes twice.
          */
         Shot: {
             /**
@@ -4789,10 +4830,20 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 7
+             * @default 8
              * @constant
              */
-            schema_version: 7;
+            schema_version: 8;
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+            /**
+             * Seeds Drawn
+             * @default 0
+             */
+            seeds_drawn: number;
             /**
              * Sensor Mm
              * @default 36
@@ -5449,7 +5500,7 @@ export interface components {
         };
         /**
          * Wave
-         * @description Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate.
+         * @description Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its cycle it begins, on all axes.
          */
         Wave: {
             /**
@@ -5509,6 +5560,11 @@ export interface components {
              * @enum {string}
              */
             shape: "sine" | "triangle" | "soft square" | "saw" | "pulse";
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
         };
         /**
          * WaveOut

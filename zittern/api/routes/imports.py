@@ -15,6 +15,7 @@ from zittern.formats.files import no_sidecars
 from zittern.formats.opening import fps_from, open_shot
 from zittern.formats.paths import PathFile
 from zittern.formats.table import format_of, reader_of
+from zittern.store.seeds import newly_seeded
 
 router = APIRouter(prefix="/api", tags=["imports"])
 
@@ -45,7 +46,7 @@ def inspect_file(file: UploadFile) -> CameraFileOut:
 def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24") -> object:
     """A new shot from a file."""
     opened = open_shot(_filename(file), file.file.read(), no_sidecars, camera, fps_from(fps, "fps"))
-    state = ctx.library.add_shot(slug, opened.shot, opened.label)
+    state = ctx.library.add_shot(slug, newly_seeded(opened.shot), opened.label)
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(opened.notices)), 201)
 
 

@@ -9,6 +9,7 @@ from zittern.api.models.projects import NameIn, NewShotIn, ProjectOut, ShotCard
 from zittern.api.models.shots import StateOut
 from zittern.core.shot.upgrades import started
 from zittern.store.library import Project
+from zittern.store.seeds import newly_seeded
 from zittern.store.sets import set_file
 
 router = APIRouter(prefix="/api/projects", tags=["projects"], route_class=JsonRoute)
@@ -54,10 +55,10 @@ def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
     """A new shot, empty or a copy of another."""
     if body.copy_of is not None:
         shot = ctx.library.state(body.copy_of).document.replace(name=body.name)
-        state = ctx.library.add_shot(slug, shot, f"Copy of {body.copy_of}")
+        state = ctx.library.add_shot(slug, newly_seeded(shot), f"Copy of {body.copy_of}")
     else:
         if body.set_id is not None:
             set_file(ctx.library.data_dir, body.set_id)
         given = body.model_dump(exclude_none=True, include={"fps", "set_id", "picture", "sensor_mm", "focal_mm"})
-        state = ctx.library.add_shot(slug, started(body.name, given, body.frames, body.seconds))
+        state = ctx.library.add_shot(slug, newly_seeded(started(body.name, given, body.frames, body.seconds)))
     return json_response(StateOut.of(state), 201)

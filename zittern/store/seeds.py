@@ -1,0 +1,16 @@
+"""The only place where chance comes in: the seed of a shot that is new here. The core has no random state."""
+
+from __future__ import annotations
+
+import secrets
+
+from zittern.core.shot.shot import Shot
+
+__all__ = ["newly_seeded"]
+
+_SEED_BITS = 53
+
+
+def newly_seeded(shot: Shot) -> Shot:
+    """A shot as a new one: seeds of further layers are drawn from a seed of its own. The layers that it has keep theirs, so a copy moves alike."""
+    return shot.replace(seed=secrets.randbits(_SEED_BITS), seeds_drawn=0)
