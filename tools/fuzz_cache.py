@@ -216,7 +216,9 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(**{rng.choice(["x_m", "pan_deg", "tilt_deg"]): _number(rng, -3, 3, _FORMULAS)})),
     lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(mute=not each.mute)),
     lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(name=f"Name {rng.random()}")),
-    lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(give=rng.choice([None, Give(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))]))),
+    lambda shot, rng: _some_mount(
+        shot, rng, lambda each: each.replace(give=rng.choice([None, Give(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))]))
+    ),
     lambda shot, rng: _some_mount(
         shot, rng, lambda each: each.replace(operator=None if any(m.operator for m in shot.mounts) else Operator(pan_hz=rng.uniform(0.5, 3)))
     ),

@@ -18,6 +18,12 @@ class Cues(unittest.TestCase):
         read = read_cues(text.encode(), SHOT)
         self.assertEqual([(cue.frame, cue.name, cue.strength, cue.place_m) for cue in read], [(c.frame, c.name, c.strength, c.place_m) for c in SHOT.cues])
 
+    def test_names_come_back_as_they_are(self) -> None:
+        names = ["'tis", "=1+1", "'=1", "''", "@home", "-2", "+", "O'Brien", '"quoted", and more']
+        shot = edited(shot_with(), {"type": "add_cues", "cues": [{"frame": 10.0 + n, "name": name} for n, name in enumerate(names)]})
+        self.assertEqual([cue.name for cue in read_cues(write_cues(shot).encode(), shot)], names)
+        self.assertEqual([cue.name for cue in read_cues(b"frame,name\n5,'tis\n6,'=x", shot)], ["'tis", "=x"])
+
     def test_any_order_and_times_instead_of_frames(self) -> None:
         read = read_cues(b"\xef\xbb\xbfName,Time_s\nA,1.5\n,0\n\n", SHOT)
         self.assertEqual([(cue.frame, cue.name, cue.strength) for cue in read], [(47.0, "A", 1.0), (11.0, "", 1.0)])

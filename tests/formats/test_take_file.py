@@ -42,6 +42,16 @@ class Reading(unittest.TestCase):
         np.testing.assert_allclose(take.pan.samples, np.sin(2 * np.pi * np.arange(len(take.pan.samples)) / 60), atol=0.03)
         self.assertLess(np.max(np.abs(take.tilt.samples[2:-2])), 0.06)
 
+    def test_times_out_of_reach_and_steps_that_are_none(self) -> None:
+        for rows in ("-1.7e308,0\n1.7e308,1", "0,0\n1.7e308,1", "-1.7e308,0\n0,1", "1e300,0\n1.0001e300,1"):
+            with self.assertRaisesRegex(FormatError, "times are within"):
+                read_take(f"time_s,pan_deg\n{rows}\n".encode(), "far")
+        with self.assertRaisesRegex(FormatError, "two different times"):
+            read_take(b"time_s,pan_deg\n0,0\n1e-310,1\n2e-310,5\n", "dense")
+        dense = "".join(f"{n * 0.1},{n % 2}\n{n * 0.1 + 1e-300},{n % 3}\n" for n in range(40))
+        take = read_take(b"time_s,pan_deg\n1e-310,2\n" + dense.encode(), "dense")
+        self.assertTrue(np.all(np.isfinite(take.pan.samples)))
+
     def test_json(self) -> None:
         take = read_take(json.dumps({"time_s": TIMES.tolist(), "roll_deg": PAN.tolist()}).encode(), "json")
         np.testing.assert_allclose(take.roll.samples, PAN, atol=2e-4)

@@ -18,6 +18,8 @@ __all__ = ["COLUMNS", "read_cues", "write_cues"]
 
 COLUMNS = ("frame", "time_s", "name", "strength", "x_m", "y_m", "z_m")
 _PLACE = COLUMNS[4:]
+# Names that begin so get an apostrophe before them: a spreadsheet would take them for formulas; and its own apostrophe, so that it comes back.
+_QUOTED = ("=", "+", "-", "@", "'")
 
 
 def write_cues(shot: Shot) -> str:
@@ -27,7 +29,7 @@ def write_cues(shot: Shot) -> str:
     rows.writerow(COLUMNS)
     for cue in shot.cues:
         place = ["", "", ""] if cue.place_m is None else [repr(each) for each in cue.place_m]
-        name = f"'{cue.name}" if cue.name[:1] in "=+-@" and cue.name else cue.name
+        name = f"'{cue.name}" if cue.name.startswith(_QUOTED) else cue.name
         rows.writerow([repr(cue.frame), f"{(cue.frame - shot.first_frame) / shot.fps.value:.9f}", name, repr(cue.strength), *place])
     return out.getvalue()
 
@@ -61,7 +63,9 @@ def _cue(row: dict[str, str], shot: Shot, line: int) -> CueIn:
         frame = shot.first_frame + time_s * shot.fps.value
     place = [_number(row, name, line) for name in _PLACE]
     strength = _number(row, "strength", line)
-    fields = {"frame": frame, "name": row.get("name", "").removeprefix("'"), "strength": 1.0 if strength is None else strength}
+    name = row.get("name", "")
+    name = name[1:] if name.startswith("'") and name[1:].startswith(_QUOTED) else name
+    fields = {"frame": frame, "name": name, "strength": 1.0 if strength is None else strength}
     try:
         with faults_as(DocumentError):
             return CueIn(**fields, place_m=tuple(place) if None not in place else None)

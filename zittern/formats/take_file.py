@@ -26,6 +26,9 @@ COLUMNS = {
 _MOST_ROWS = 1_000_000
 _MOST_HZ = 60.0
 _MOST_VALUE = 1e6
+# No clock shows more than this (three centuries), and samples that are closer than the other are at the same time.
+_MOST_TIME_S = 1e10
+_LEAST_STEP_S = 1e-6
 
 
 def read_take(data: bytes, name: str) -> Recording:
@@ -40,7 +43,9 @@ def read_take(data: bytes, name: str) -> Recording:
     known = np.isfinite(times)
     order = np.flatnonzero(known)[np.argsort(times[known], kind="stable")]
     times = times[order]
-    keep = np.append(np.diff(times) > 0.0, True) if len(times) else np.zeros(0, dtype=bool)
+    if len(times) and max(-times[0], times[-1]) > _MOST_TIME_S:
+        raise FormatError(f"times are within {_MOST_TIME_S:g} s of 0, got {times[0] if -times[0] > times[-1] else times[-1]:g}", "time_s")
+    keep = np.append(np.diff(times) >= _LEAST_STEP_S, True) if len(times) else np.zeros(0, dtype=bool)
     times, rows = times[keep], order[keep]
     if len(times) < 2:
         raise FormatError("a take needs samples at two different times, at least", "time_s")

@@ -89,3 +89,20 @@ class Bringing(unittest.TestCase):
         original = command(type="replace_move", name="walk.glb", move=self.MOVE)
         again = command(**original.model_dump(mode="json"))
         self.assertEqual(apply(SHOT, again), apply(SHOT, original))
+
+
+class Held(unittest.TestCase):
+    def test_a_path_that_is_brought_in_moves_whatever_was_muted_or_soloed(self) -> None:
+        replace = {"type": "replace_move", "name": "walk.csv", "move": PATH}
+        for fields in ({"mute": True}, {"solo": True}):
+            held = shot_with(mounts=(BASE.replace(**fields), Mount(id="arm", name="Arm")))
+            moved = edited(held, replace)
+            self.assertGreater(float(np.ptp(evaluate(moved).pose.position_m[:, 1])), 1.0, fields)
+            added = edited(held, ADD)
+            self.assertGreater(float(np.ptp(evaluate(added).pose.position_m, axis=0).max()), 1.0, fields)
+        others = shot_with(mounts=(BASE, Mount(id="arm", name="Arm", solo=True)))
+        self.assertGreater(float(np.ptp(evaluate(edited(others, replace)).pose.position_m[:, 1])), 1.0)
+
+    def test_a_rig_that_is_put_in_gives_whatever_is_soloed(self) -> None:
+        soloed = edited(shot_with(mounts=(BASE.replace(solo=True),)), {"type": "use_rig", "rig": "shoulder"})
+        self.assertTrue(evaluate(soloed).on.given)

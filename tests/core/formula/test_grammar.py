@@ -91,6 +91,11 @@ class Names(unittest.TestCase):
         self.assertEqual(renamed("panic + panic_2 * sin(panic) - apanic", "panic", "alarm"), "alarm + panic_2 * sin(alarm) - apanic")
         self.assertEqual(renamed("panic + (", "panic", "alarm"), "alarm + (")
 
+    def test_the_exponent_of_a_number_is_no_name(self) -> None:
+        self.assertEqual(renamed("1.e5 / 100000 + e5", "e5", "e7"), "1.e5 / 100000 + e7")
+        self.assertEqual(renamed("2e5 + .5e5 * e5 + 3E5 + xe5 + e55", "e5", "e7"), "2e5 + .5e5 * e7 + 3E5 + xe5 + e55")
+        self.assertEqual(renamed("1.e5e5 +", "e5", "e7"), "1.e5e7 +")
+
     def test_nobody_takes_a_name_that_means_something(self) -> None:
         self.assertTrue({"t", "u", "sin", "pi", "if", "not"} <= RESERVED)
 

@@ -10,6 +10,7 @@ from zittern.core.motion.evaluate import evaluate, evaluate_in_parts, joined
 from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.shot.upgrades import read_shot, write_shot
 
@@ -154,3 +155,56 @@ class Dials(unittest.TestCase):
         self.assertEqual((shot.dials[0].unit, max(shot.dials[0].value.set_values())), ("m", 40.0))
         with self.assertRaisesRegex(EditError, "least of a dial"):
             edited(shot, {"type": "set_dial", "dial": "panic", "least": 40.0})
+
+
+class Untouched(unittest.TestCase):
+    """A formula is touched only by what scales or shifts it exactly."""
+
+    def dial(self, *commands: dict[str, object]) -> Dial:
+        shot = edited(
+            shot_with(), {"type": "add_dial", "name": "panic"}, {"type": "set_formula", "formulas": [{"at": "dial:panic.value", "text": "15 + 3*sin(t)"}]}
+        )
+        return edited(shot, *commands).dials[0]
+
+    def test_unit_name_and_limits_leave_the_formula_of_a_dial_as_it_is_written(self) -> None:
+        for fields in ({"unit": "cm"}, {"name": "alarm"}, {"least": 10.0, "most": 12.0}):
+            changed = self.dial({"type": "set_dial", "dial": "panic", **fields})
+            self.assertEqual(changed.value.text, "15 + 3*sin(t)")  # type: ignore[attr-defined]
+        narrow = self.dial({"type": "set_dial", "dial": "panic", "least": 10.0, "most": 16.0})
+        self.assertLessEqual(float(narrow.sample(shot_with().scope(np.arange(1.0, 200.0))).max()), 16.0)
+
+    def test_renamed_again_and_again_it_stays(self) -> None:
+        names = [f"name{n}" for n in range(80)]
+        renames = [{"type": "set_dial", "dial": old, "name": new} for old, new in zip(["panic", *names], names, strict=False)]
+        self.assertEqual(self.dial(*renames).value.text, "15 + 3*sin(t)")  # type: ignore[attr-defined]
+
+    def test_keys_and_fixed_values_come_within_new_limits(self) -> None:
+        shot = edited(shot_with(), {"type": "add_dial", "name": "panic"}, RISING, {"type": "set_dial", "dial": "panic", "least": 20.0, "most": 60.0})
+        self.assertEqual(shot.dials[0].value.set_values(), (20.0, 60.0))
+
+    def test_scaled_a_hundred_times_it_is_scaled_once(self) -> None:
+        shot = edited(shot_with(layer()), formula("layer:sway.axes.pan.swing", "0.4 + 0.1 * sin(t)"))
+        for factor in (1.5, 2 / 3) * 60:
+            shot = edited(shot, {"type": "scale_swings", "layers": ["sway"], "factor": factor})
+        swing = next(layer for _, layer in shot.layers()).axes.pan.swing
+        self.assertEqual(swing.text, "0.4 + 0.1 * sin(t)")  # type: ignore[attr-defined]
+        louder = edited(shot, *[{"type": "scale_swings", "layers": ["sway"], "factor": 1.1}] * 3)
+        text = next(layer for _, layer in louder.layers()).axes.pan.swing.text  # type: ignore[attr-defined]
+        self.assertRegex(text, r"^\(0\.4 \+ 0\.1 \* sin\(t\)\) \* 1\.331\d*$")
+        np.testing.assert_allclose(evaluate(louder).layers["sway"][:, 0], 1.331 * evaluate(shot).layers["sway"][:, 0], atol=1e-12)
+
+    def test_brackets_of_its_own_are_not_taken_for_a_factor(self) -> None:
+        for text in ("(t) * 2 + (u) * 3", "(1 + u) * 2", "(t + 1) - 3", "(sin(t)) * (cos(t))", "(u)"):
+            shot = edited(shot_with(layer()), formula("layer:sway.axes.pan.swing", text))
+            scaled = edited(shot, {"type": "scale_swings", "layers": ["sway"], "factor": 0.5})
+            np.testing.assert_allclose(evaluate(scaled).layers["sway"][:, 0], 0.5 * evaluate(shot).layers["sway"][:, 0], atol=1e-9, err_msg=text)
+
+    def test_dials_know_that_the_hold_reads_them(self) -> None:
+        shot = edited(shot_with(subject=Subject.at("Post", (0.0, 1.0, -5.0)), hold=HoldFraming()), {"type": "add_dial", "name": "panic"})
+        shot = shot.replace(hold=HoldFraming(across_percent=by_formula("40 + panic / 10", fixed(50.0))))
+        with self.assertRaisesRegex(EditError, "hold on the framing"):
+            edited(shot, {"type": "remove_dial", "dial": "panic"})
+        renamed = edited(shot, {"type": "set_dial", "dial": "panic", "name": "alarm"})
+        self.assertEqual(renamed.hold.across_percent.text, "40 + alarm / 10")  # type: ignore[union-attr]
+        left = edited(shot, {"type": "remove_dial", "dial": "panic", "leave": True, "frame": 1.0})
+        self.assertEqual(left.hold.across_percent.text, "40 + 0.0 / 10")  # type: ignore[union-attr]

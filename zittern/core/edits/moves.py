@@ -55,14 +55,15 @@ class ReplaceMove(CommandDoc):
         """Layers on mounts that go act at the lens end from then on."""
         # The path's time 0 comes to the shot's first frame: what is layered on the shot stays where it is.
         move = retimed(self.move, Retiming(shift_frames=shot.first_frame - _PATH_START))
-        plain: dict[str, object] = {"pivot_m": (0.0, 0.0, 0.0), "length_m": fixed(0.0), "ride": None, "operator": None, "give": None}
+        plain: dict[str, object] = {"pivot_m": (0.0, 0.0, 0.0), "length_m": fixed(0.0), **dict.fromkeys(("ride", "operator", "give"))}
+        plain |= {"mute": False, "solo": False}
         mount = shot.mounts[0].replace(**plain, **{field: getattr(move, field) for field in MOVE_FIELDS})
         changes: dict[str, object] = {"last_frame": shot.first_frame + move.last_frame - _PATH_START}
         for field in ("focal_mm", "picture", "sensor_mm"):
             value = getattr(move, field)
             if value is not None:
                 changes[field] = value
-        rig = move.rig if self.with_rig and move.rig else (mount,)
+        rig = tuple(each.replace(mute=False, solo=False) for each in move.rig) if self.with_rig and move.rig else (mount,)
         return with_mounts(shot, rig).replace(**changes)
 
     def label(self, shot: Shot) -> str:
@@ -94,7 +95,8 @@ class AddMove(CommandDoc):
         taken = {mount.id for mount in shot.mounts}
         free = next(f"path-{n}" for n in range(1, len(taken) + 2) if f"path-{n}" not in taken)
         numbers = {field: through(at, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)}
-        return shot.replace(mounts=(*shot.mounts, Mount(id=free, name=self.name, **numbers)))
+        # Where some mounts are soloed, it is one of them: a path that is brought in moves.
+        return shot.replace(mounts=(*shot.mounts, Mount(id=free, name=self.name, solo=any(mount.solo for mount in shot.mounts), **numbers)))
 
     def label(self, shot: Shot) -> str:
         """`Add move “hand.glb”`."""

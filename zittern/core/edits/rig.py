@@ -209,7 +209,7 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     names: dict[str, str] = {}
     for mount in rig:
         names[mount.id] = _free_id(shot, mount.id)
-        shot = shot.replace(mounts=(*shot.mounts, mount.replace(id=names[mount.id])))
+        shot = shot.replace(mounts=(*shot.mounts, mount.replace(id=names[mount.id], solo=any(each.solo for each in shot.mounts))))
     return shot, names
 
 

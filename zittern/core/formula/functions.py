@@ -80,6 +80,8 @@ def _noise(x: Array, seed: Array | float = 0.0) -> Array:
     x, seed = np.broadcast_arrays(np.atleast_1d(x), np.atleast_1d(seed))
     steps = np.clip(x, -_SEEDS, _SEEDS) / PEAK_CYCLES_PER_STEP
     starts = streams.spawn(np.floor(np.clip(seed, -_SEEDS, _SEEDS)).astype(np.int64).astype(np.uint64), _SALT)
+    if not len(starts):
+        return np.empty(0)
     if np.all(starts == starts[0]):
         return np.asarray(octave(steps[None, :], 0, starts[:1])[0] / OCTAVE_RMS, dtype=np.float64)
     return np.asarray(octave(steps[:, None], 0, starts)[:, 0] / OCTAVE_RMS, dtype=np.float64)

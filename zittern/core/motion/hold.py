@@ -3,8 +3,8 @@ subject's drift away.
 
 The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a Butterworth low-pass of second order
 forwards and backwards (so it comes neither late nor early; fourth order in all, half of the amplitude left at the chosen frequency), and the lens is
-turned by what comes out, roll as it is. What is faster stays. Before the shot and after it, equally long, the drift goes on as it began and ended: what holds at its
-middle holds at its ends.
+turned by what comes out, roll as it is. What is faster stays. Before the shot and after it, equally long, the drift goes on as it began and ended, so
+that the ends are held as the middle is.
 """
 
 from __future__ import annotations
