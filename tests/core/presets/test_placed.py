@@ -14,6 +14,7 @@ from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
+from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
@@ -137,3 +138,36 @@ class Rigs(unittest.TestCase):
         self.assertIsNone(of_layers(aimed, ("fine",), "Fine", rig=True).rig[-1].operator)
         with self.assertRaisesRegex(DocumentError, "cannot be part of a preset"):
             of_layers(held, ("fine",), "Fine").replace(rig=(Mount(id="head", name="Head", operator=Operator()),))
+
+
+class Rigs(unittest.TestCase):
+    """What a preset brings to hold the camera is fitted as its layers are."""
+
+    def shot(self) -> Shot:
+        give = Give(weight=keyed((1001, 0.0), (1100, 1.0)))
+        arm = Mount(id="arm", name="Arm", give=give)
+        hand = Mount(id="hand", name="Hand", give=Give(weight=by_formula("panic / 100", fixed(0.2))))
+        clip = {"span_frames": (1001.0, 1100.0)}
+        return shot_with(layer(target="arm"), clip=clip, mounts=(Mount(id="camera", name="Camera", x_m=keyed((1001, 0.0), (1200, 2.0))), arm, hand), dials=(PANIC,), first_frame=1001, last_frame=1200)
+
+    def test_its_keys_are_timed_and_its_dials_collected(self) -> None:
+        preset = saved(self.shot(), tuple(self.shot().clips()), find_clip(self.shot(), "main").layers, "Rig", rig=True)
+        self.assertEqual(preset.rig[0].give.weight.breaks.tolist(), [0.0, 99.0])  # type: ignore[union-attr]
+        self.assertEqual([dial.name for dial in preset.dials], ["panic"])
+        other = PANIC.replace(unit="m", least=0.0, most=7.0, value=fixed(1.0))
+        there = edited(shot_with(lanes=(), dials=(other,), fps=Fps(num=48)), {"type": "place_preset", "preset": preset, "with_rig": True, "first_frame": 11.0})
+        arm, hand = there.mounts[-2:]
+        self.assertEqual(arm.give.weight.breaks.tolist(), [11.0, 209.0])  # type: ignore[union-attr]
+        self.assertEqual((hand.give.weight.text, [dial.name for dial in there.dials]), ("panic_2 / 100", ["panic", "panic_2"]))  # type: ignore[attr-defined]
+        self.assertEqual(next(layer for _, layer in there.layers()).target, arm.id)
+
+
+class Spans(unittest.TestCase):
+    def test_it_begins_where_it_is_heard_and_is_as_long(self) -> None:
+        spanned = layer("late", span_frames=(97.0, 144.0), ramp_in_frames=6.0, weight=keyed((97, 0.2), (144, 1.0)))
+        shot = shot_with(layer(), spanned)
+        preset = saved(shot, tuple(shot.clips()), (spanned,), "Late").replace(keep_seeds=True)
+        self.assertEqual((preset.layers[0].span_frames, preset.length_s), ((0.0, 47.0), 47 / 24))
+        again = edited(alone(shot), {"type": "place_preset", "preset": preset, "first_frame": 31.0}, *HARD)
+        self.assertEqual(find_clip(again, "clip-1").span_frames, (31.0, 78.0))
+        np.testing.assert_allclose(evaluate(again).total[30:78], evaluate(shot).layers["late"][96:144], atol=1e-9)

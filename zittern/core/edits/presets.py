@@ -15,7 +15,7 @@ from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.presets.differences import partners
 from zittern.core.presets.fitting import brought, fitting_of
-from zittern.core.presets.placed import layer_of, placed
+from zittern.core.presets.placed import fitted, layer_of, placed
 from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
@@ -47,10 +47,12 @@ class PlacePreset(_OfPreset):
     def apply(self, shot: Shot) -> Shot:
         """Rotations are sized for the lens. With a first frame alone it is as long as the preset says, or goes on to the shot's end."""
         mounts: dict[str, str] = {}
+        span = self._span(shot)
+        shot, fitting = fitted(shot, self.preset, span)
         if self.with_rig and self.preset.rig:
-            shot, mounts = put_rig(shot, self.preset.rig)
+            shot, mounts = put_rig(shot, tuple(map(fitting.doc, self.preset.rig)))
             mounts[CARRIER] = shot.mounts[-len(self.preset.rig) - 1].id
-        with_dials, clip = placed(shot, self.preset, self.key, self._span(shot), mounts)
+        with_dials, clip = placed(shot, self.preset, self.key, span, mounts, fitting)
         lane = None if self.lane is None else find_lane(shot, self.lane)
         return on_lane(with_dials, softened(with_dials, clip, lane), self.lane)
 

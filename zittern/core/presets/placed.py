@@ -20,19 +20,27 @@ from zittern.core.shot.reads import reads_of
 from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 
-__all__ = ["layer_of", "of_clip", "of_layers", "placed", "saved"]
+__all__ = ["fitted", "layer_of", "of_clip", "of_layers", "placed", "saved"]
 
 
-def placed(shot: Shot, preset: Preset, key: str | None, span: Span | None = None, mounts: Mapping[str, str] | None = None) -> tuple[Shot, Clip]:
+def fitted(shot: Shot, preset: Preset, span: Span | None = None) -> tuple[Shot, Fitting]:
+    """How a preset fits over a span of a shot, or over all of it, and the shot with the dials that it brings."""
+    names, fresh = brought(shot, preset.dials)
+    start = float(shot.first_frame) if span is None else span[0]
+    fitting = Fitting(lens_factor(shot), Retiming(start, shot.fps.value / preset.fps.value), names)
+    return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, fitting
+
+
+def placed(
+    shot: Shot, preset: Preset, key: str | None, span: Span | None = None, mounts: Mapping[str, str] | None = None, fitting: Fitting | None = None
+) -> tuple[Shot, Clip]:
     """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over a span, or over the whole shot, its time counted
     from there, its rotations sized for the lens, with ids and seeds of its own. key: what it remembers to have come from. mounts: what
-    the mounts of its rig, and what they stand on, are called in the shot, where they were put there.
+    the mounts of its rig, and what they stand on, are called in the shot, where they were put there. fitting: how it fits, where its dials are there already.
     """
-    factor = lens_factor(shot)
-    per_frame = shot.fps.value / preset.fps.value
-    names, fresh = brought(shot, preset.dials)
+    if fitting is None:
+        shot, fitting = fitted(shot, preset, span)
     start, _ = heard = span or (float(shot.first_frame), float(shot.last_frame))
-    fitting = Fitting(factor, Retiming(start, per_frame), names)
     shot, seeds = drawn(shot, len(preset.layers))
     taken: list[str] = []
     layers = []
@@ -40,13 +48,13 @@ def placed(shot: Shot, preset: Preset, key: str | None, span: Span | None = None
         taken.append(free_id(shot, layer.id, taken))
         made = layer_of(shot, fitting, layer, key, heard, mounts).replace(id=taken[-1])
         layers.append(made if preset.keep_seeds else reseeded(made, seed))
-    dials = tuple(BroughtDial(brought=dial.name, name=names.get(dial.name, dial.name)) for dial in preset.dials)
+    dials = tuple(BroughtDial(brought=dial.name, name=fitting.names.get(dial.name, dial.name)) for dial in preset.dials)
     clip = Clip(
         id=free_id(shot, "clip"), name=preset.name, span_frames=span, layers=tuple(layers), amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
         clock=clock_of(shot, preset, start),
-        from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=factor, dials=dials),
+        from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=fitting.factor, dials=dials),
     )  # fmt: skip
-    return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, clip
+    return shot, clip
 
 
 def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
@@ -88,23 +96,39 @@ def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) ->
 
 
 def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str, rig: bool = False) -> Preset:
-    """A preset of layers of some clips, which moves as they do. Amount, speed and length are the clip's when it is one. rig: with what holds the camera."""
+    """A preset of layers of some clips, which moves as they do, from where the first of them is heard. Amount and speed are the clip's when it is one, and
+    so is the length where it has one. rig: with what holds the camera.
+    """
     only = clips[0] if len(clips) == 1 else None
-    first = min(shot.span_of(clip)[0] for clip in clips)
+    first, last = _heard(shot, clips, layers)
     fitting = Fitting(1.0 / lens_factor(shot), Retiming(shift_frames=-first), {})
-    mounts = _held_by(shot) if rig else ()
+    mounts = tuple(map(fitting.doc, _held_by(shot))) if rig else ()
     own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig)) for layer in layers)
     amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
-    spanned = only is not None and only.span_frames is not None
+    spanned = all(layer.span_frames is not None for layer in layers) or all(clip.span_frames is not None for clip in clips)
+    whole = (float(shot.first_frame), float(shot.last_frame))
     clock = None
-    if only is not None and only.clock is not None:
-        moved = retimed(only.clock, fitting.timing)
+    if only is not None and (only.clock is not None or only.clock_in(whole).start_frame != first):
+        moved = retimed(only.clock_in(whole), fitting.timing)
         clock = moved.replace(later_frames=moved.later_frames + shot.first_frame - first)
     with faults_as(DocumentError):
         return Preset(
-        name=name, fps=shot.fps, layers=own, rig=mounts, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *amounts.values())))),
-        length_s=(shot.span_of(only)[1] - first) / shot.fps.value or None if only is not None and spanned else None, clock=clock, **amounts,
+        name=name, fps=shot.fps, layers=own, rig=mounts, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *mounts, *amounts.values())))),
+        length_s=(last - first) / shot.fps.value or None if spanned else None, clock=clock, **amounts,
     )  # fmt: skip
+
+
+def _heard(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...]) -> Span:
+    """First and last frame of what is saved: the span of a clip that has one and is saved whole, else where its layers are heard."""
+    spans = []
+    for clip in clips:
+        first, last = shot.span_of(clip)
+        if clip.span_frames is not None and all(layer in layers for layer in clip.layers):
+            spans.append(clip.span_frames)
+            continue
+        own = [layer.span_frames or (first, last) for layer in clip.layers if layer in layers] or [(first, last)]
+        spans += [(min(max(a, first), last), max(min(b, last), first)) for a, b in own]
+    return min(a for a, _ in spans), max(b for _, b in spans)
 
 
 def _held_by(shot: Shot) -> tuple[Mount, ...]:
