@@ -8,6 +8,7 @@ from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.rig import rotations, transforms
+from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.rides import Ride
@@ -60,7 +61,7 @@ class Keys(unittest.TestCase):
             after = edited(before, {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance})
             self.assertIsNone(after.mounts[1].operator)
             off = misses_px(before, evaluate(before)) - misses_px(before, evaluate(after))
-            self.assertLess(np.max(np.abs(off[:, :2])), 2.0 * tolerance)
+            self.assertLess(np.max(np.hypot(off[:, 0], off[:, 1])), 1.15 * tolerance)
         curve = after.mounts[1].pan_deg.curve
         assert curve is not None
         inner = [key.frame for key in curve.keys[1:-1]]
@@ -75,6 +76,34 @@ class Keys(unittest.TestCase):
         motion = evaluate(after)
         self.assertGreater(after.mounts[0].pan_deg.sample(after.scope(1.0))[0], 300.0)
         np.testing.assert_allclose(rotations.matrices(motion.pose.angles_deg), motion.rig["head"][:, :3, :3], atol=1e-9)
+
+    def test_below_springs_too_and_at_the_last_frame(self) -> None:
+        made = shot(CART, HEAD.replace(operator=Operator(), give=Give()), subject=self.KITE)
+        body = Mount(id="body", name="Body", give=Give(shift=False, turn_hz=0.7))
+        made = made.replace(mounts=(*made.mounts, body))
+        for tolerance in (0.1, 2.0):
+            after = edited(made, {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance})
+            one, other = evaluate(made), evaluate(after)
+            apart = rotations.matrices(one.pose.angles_deg) - rotations.matrices(other.pose.angles_deg)
+            px = np.linalg.norm(apart[:, :, 2], axis=1) * 35.0 / 36.0 * 1920.0
+            self.assertLess(float(px.max()), 1.15 * tolerance)
+
+    def test_an_axis_that_the_operator_leaves_alone_stays_as_it_is(self) -> None:
+        keyed_head = HEAD.replace(operator=Operator(tilt=False), tilt_deg=keyed((1, 0.0), (60, 10.0), (120, -5.0)))
+        after = edited(shot(CART, keyed_head, subject=self.KITE), {"type": "keys_from_operator", "mount": "head"})
+        self.assertEqual(after.mounts[1].tilt_deg, keyed_head.tilt_deg)
+        self.assertIsNotNone(after.mounts[1].pan_deg.curve)
+        off = HEAD.replace(operator=Operator(weight=fixed(0.0)), pan_deg=keyed((1, 0.0), (60, 10.0)))
+        self.assertEqual(edited(shot(CART, off, subject=self.KITE), {"type": "keys_from_operator", "mount": "head"}).mounts[1], off.replace(operator=None))
+
+    def test_a_wider_tolerance_takes_fewer_keys(self) -> None:
+        counts = []
+        for tolerance in (0.5, 4.0, 30.0):
+            after = edited(
+                shot(CART, HEAD.replace(operator=Operator()), subject=self.KITE), {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance}
+            )
+            counts.append(len(after.mounts[1].pan_deg.breaks))
+        self.assertTrue(counts[0] > counts[1] > counts[2], counts)
 
     def test_where_nobody_aims_there_is_nothing_to_key(self) -> None:
         with self.assertRaisesRegex(EditError, "no operator aims"):

@@ -148,7 +148,14 @@ class Rigs(unittest.TestCase):
         arm = Mount(id="arm", name="Arm", give=give)
         hand = Mount(id="hand", name="Hand", give=Give(weight=by_formula("panic / 100", fixed(0.2))))
         clip = {"span_frames": (1001.0, 1100.0)}
-        return shot_with(layer(target="arm"), clip=clip, mounts=(Mount(id="camera", name="Camera", x_m=keyed((1001, 0.0), (1200, 2.0))), arm, hand), dials=(PANIC,), first_frame=1001, last_frame=1200)
+        return shot_with(
+            layer(target="arm"),
+            clip=clip,
+            mounts=(Mount(id="camera", name="Camera", x_m=keyed((1001, 0.0), (1200, 2.0))), arm, hand),
+            dials=(PANIC,),
+            first_frame=1001,
+            last_frame=1200,
+        )
 
     def test_its_keys_are_timed_and_its_dials_collected(self) -> None:
         preset = saved(self.shot(), tuple(self.shot().clips()), find_clip(self.shot(), "main").layers, "Rig", rig=True)

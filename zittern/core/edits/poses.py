@@ -15,12 +15,14 @@ from zittern.core.edits.recording import keys_outside, thin_keys
 from zittern.core.edits.rig import find_mount, index_of
 from zittern.core.errors import EditError
 from zittern.core.lens import focal_px
-from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.evaluate import Motion, evaluate
+from zittern.core.motion.memory import NEAR_LEAD_S
 from zittern.core.motion.rides import rides
+from zittern.core.motion.springs import sprung
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Frame, Key
 from zittern.core.numbers.param import Number, fixed, on_curve
 from zittern.core.rig import chain, rotations, transforms
-from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
@@ -31,6 +33,7 @@ _Metre = Annotated[float, Field(ge=-1e6, le=1e6)]
 _Degree = Annotated[float, Field(ge=-1e6, le=1e6)]
 _MOST_POSES = 20_000
 MOST_OPERATED = 100_000
+_MOST_TRIES = 8
 
 
 class WorldPose(Doc):
@@ -89,8 +92,8 @@ class MatchPose(CommandDoc):
 
 
 class KeysFromOperator(CommandDoc):
-    """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels, and takes the operator away. Keys come to stand where the
-    operator acts: where nothing is done there are none.
+    """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and takes the operator away. Keys come to
+    stand where the operator acts: where nothing is done there are none. An axis that the operator does not move stays as it is.
     """
 
     type: Literal["keys_from_operator"] = "keys_from_operator"
@@ -104,19 +107,42 @@ class KeysFromOperator(CommandDoc):
             raise EditError("no operator aims this mount at a subject, so there is nothing to make keys of", f"mount:{self.mount}.operator")
         if shot.frame_count > MOST_OPERATED:
             raise EditError(f"keys are made of at most {MOST_OPERATED} frames of an operator, the shot has {shot.frame_count}", f"mount:{self.mount}.operator")
-        frames = frame_grid(shot.first_frame, shot.last_frame)
-        motion = evaluate(shot, frames)
-        keyed = mount.angles_deg(shot.scope(frames))
-        turned = rotations.nearest_angles(motion.locals_[mount.id][:, :3, :3], rotations.continuous(motion.locals_[mount.id][:, :3, :3], keyed[0]))
-        scale = focal_px(float(np.max(motion.bare.focal_mm)), shot.sensor_mm, shot.picture.width_px)
-        tolerance = float(np.degrees(np.arctan(self.tolerance_px / scale)))
-        changes: dict[str, Number] = {"pan_deg": _along(frames, turned[:, 0], tolerance), "tilt_deg": _along(frames, turned[:, 1], tolerance)}
-        changed = mount.replace(operator=None, **changes)
-        return with_mount(shot, mount, changed)
+        moved = {"pan_deg": mount.operator.pan, "tilt_deg": mount.operator.tilt}
+        if mount.operator.weight.nothing or not any(moved.values()):
+            return with_mount(shot, mount, mount.replace(operator=None))
+        frames = self._frames(shot, mount)
+        seen = evaluate(shot, frame_grid(shot.first_frame, shot.last_frame))
+        local = evaluate(shot, frames).locals_[mount.id][:, :3, :3]
+        turned = rotations.nearest_angles(local, rotations.continuous(local, mount.angles_deg(shot.scope(frames))[0]))
+        scale = focal_px(float(np.max(seen.bare.focal_mm)), shot.sensor_mm, shot.picture.width_px)
+        within_px = self.tolerance_px
+        for _ in range(_MOST_TRIES):
+            tolerance = float(np.degrees(np.arctan(within_px / scale)))
+            changes = {name: _along(frames, turned[:, n], tolerance) for n, (name, on) in enumerate(moved.items()) if on}
+            out = with_mount(shot, mount, mount.replace(operator=None, **changes))
+            missed = float(np.max(_missed_px(seen, evaluate(out, seen.frames), scale)))
+            if missed <= self.tolerance_px:
+                return out
+            within_px *= min(0.5, self.tolerance_px / missed)
+        raise EditError(f"keys keep within {missed:.3g} px here, not {self.tolerance_px:g}; choose a larger tolerance", "tolerance_px")
+
+    def _frames(self, shot: Shot, mount: Mount) -> Array:
+        """Frames that keys are made of: those of the shot, and where springs feel what was before it, as many as they need to settle."""
+        behind = shot.mounts[shot.mounts.index(mount) :]
+        lead = np.ceil(NEAR_LEAD_S * shot.fps.value) if any(each in behind for each in sprung(shot)) else 0.0
+        return np.arange(shot.first_frame - lead, shot.last_frame + 1.0)
 
     def label(self, shot: Shot) -> str:
         """`Turn the operator of “Head” into keys`."""
         return f"Turn the operator of “{find_mount(shot, self.mount).name}” into keys"
+
+
+def _missed_px(wanted: Motion, got: Motion, scale_px: float) -> Array:
+    """How far off the middle of the picture one motion has what is in the middle of another. (F,) pixels."""
+    turn = rotations.matrices(got.pose.angles_deg)
+    ahead = -rotations.matrices(wanted.pose.angles_deg)[:, :, 2]
+    seen = np.einsum("fji,fj->fi", turn, ahead)
+    return np.asarray(np.hypot(seen[:, 0], seen[:, 1]) / np.maximum(-seen[:, 2], 1e-6) * scale_px, dtype=np.float64)
 
 
 def _placed(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -> Shot:
