@@ -140,7 +140,7 @@ class Rigs(unittest.TestCase):
             of_layers(held, ("fine",), "Fine").replace(rig=(Mount(id="head", name="Head", operator=Operator()),))
 
 
-class Rigs(unittest.TestCase):
+class FittedRigs(unittest.TestCase):
     """What a preset brings to hold the camera is fitted as its layers are."""
 
     def shot(self) -> Shot:

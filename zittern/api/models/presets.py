@@ -10,11 +10,12 @@ from zittern.api.models.base import Key, Model, Name
 from zittern.core.axes import Axis
 from zittern.core.presets.differences import PartDifference
 from zittern.core.presets.preset import LengthS, Preset, PresetLine, PresetTags
+from zittern.core.presets.search import SEARCH_WORDS
 from zittern.core.shot.origins import PresetKey
 from zittern.core.swatches import Swatch
 from zittern.store.presets import KeptPreset
 
-__all__ = ["OriginOut", "PresetAboutIn", "PresetContentIn", "PresetOut", "PresetSaveIn", "PresetShelfOut", "SwatchOut", "SwatchesIn"]
+__all__ = ["NearestOut", "OriginOut", "PresetAboutIn", "PresetContentIn", "PresetOut", "PresetSaveIn", "PresetShelfOut", "SwatchOut", "SwatchesIn"]
 
 # Cards of this many presets are drawn at once.
 _MOST_SWATCHES = 60
@@ -23,17 +24,21 @@ _Parts = Annotated[tuple[Key, ...], Field(max_length=100)]
 
 
 class PresetOut(Model):
-    """own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so."""
+    """own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
+    card says.
+    """
 
     key: str
     own: bool
     preset: Preset | None
     content: str
     problem: str | None
+    words: str = ""
 
     @classmethod
     def of(cls, kept: KeptPreset, own: bool = True) -> PresetOut:
-        return cls.model_construct(key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem)
+        words = "" if own else SEARCH_WORDS.get(kept.key, "")
+        return cls.model_construct(key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem, words=words)
 
 
 class PresetShelfOut(Model):
@@ -42,6 +47,12 @@ class PresetShelfOut(Model):
     presets: list[PresetOut]
     undo_label: str | None
     redo_label: str | None
+
+
+class NearestOut(Model):
+    """Keys of presets, the nearest first."""
+
+    keys: list[str]
 
 
 class PresetSaveIn(Model):

@@ -8,13 +8,24 @@ from fastapi import APIRouter, Path, Query, UploadFile
 from fastapi.responses import Response
 
 from zittern.api.context import Ctx, JsonRoute, json_response
-from zittern.api.models.presets import OriginOut, PresetAboutIn, PresetContentIn, PresetOut, PresetSaveIn, PresetShelfOut, SwatchesIn, SwatchOut
+from zittern.api.models.presets import (
+    NearestOut,
+    OriginOut,
+    PresetAboutIn,
+    PresetContentIn,
+    PresetOut,
+    PresetSaveIn,
+    PresetShelfOut,
+    SwatchesIn,
+    SwatchOut,
+)
 from zittern.core.edits.address import find_clip
 from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
 from zittern.core.presets.differences import differences
 from zittern.core.presets.files import ENDING, read_preset
 from zittern.core.presets.placed import of_clip, of_layers
 from zittern.core.presets.preset import Preset
+from zittern.core.presets.search import nearest
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.store.library import slug_of
 from zittern.store.presets import KeptPreset
@@ -32,6 +43,13 @@ def get_presets(ctx: Ctx) -> object:
     shipped = [PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False) for key, preset in SHIPPED_BY_KEY.items()]
     presets = [*shipped, *map(PresetOut.of, shelf.presets)]
     return json_response(PresetShelfOut.model_construct(presets=presets, undo_label=shelf.undo_label, redo_label=shelf.redo_label))
+
+
+@router.get("/presets/nearest", response_model=NearestOut)
+def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> object:
+    """Presets that come nearest to some words where none has them all."""
+    own = {kept.key: kept.preset for kept in ctx.library.presets.all().presets if kept.preset is not None}
+    return json_response(NearestOut.model_construct(keys=nearest(SHIPPED_BY_KEY | own, words)))
 
 
 @router.post("/presets", status_code=201, response_model=PresetOut)

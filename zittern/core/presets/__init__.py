@@ -3,6 +3,9 @@
 preset       the document
 files        older documents brought to the present shape; reading from JSON
 shipped      THE TABLE of presets that come with the application
+search       words that people type for presets, and the nearest
+responding   blows that fit the cues of a place
+softening    soft ends for what is placed part-way
 fitting      what a preset holds, fitted to a place in a shot
 placed       from a preset to a clip, and back
 differences  what a clip and the preset that it came from do not have in common

@@ -71,7 +71,7 @@ SHIPPED: tuple[Preset, ...] = (
     Preset(
         name="Stand-off, long lens", tags=("hand", "long lens"), line="From far away: hardly any sway, but pulse and muscles show.",
         layers=(
-            _noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05), _layer("muscle", "Muscles", Tremor(), pan=0.03, tilt=0.04),
+            _noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05), _layer("muscle", "Muscles", Tremor(), pan=0.05, tilt=0.06),
             _layer("pulse", "Pulse", Wave(rate_hz=fixed(1.15), shape="pulse"), tilt=0.035),
         ),
     ),
@@ -98,7 +98,7 @@ SHIPPED: tuple[Preset, ...] = (
         layers=(
             _steps(0.8, "soft", pedestal=0.9, truck=2.4, roll=0.55, tilt=0.15, pan=0.3),
             _layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
-            _layer("muscle", "Thighs", Tremor(centre_hz=fixed(8.0)), pedestal=0.04, tilt=0.03),
+            _layer("muscle", "Thighs", Tremor(centre_hz=fixed(8.0)), pedestal=0.05, tilt=0.07),
         ),
     ),
     Preset(
@@ -112,18 +112,18 @@ SHIPPED: tuple[Preset, ...] = (
         name="Washboard", tags=("vehicle", "wild"), line="Ripples across the track shake everything upright, ten times a second.",
         layers=(
             _layer(
-                "road", "Washboard", Road(roughness="D", speed_m_s=fixed(5.7), springs="hardly any", ripples="short", wheelbase_m=fixed(1.6)),
-                pedestal=1.2, tilt=0.25, roll=0.25,
+                "road", "Ground", Road(roughness="C", speed_m_s=fixed(5.7), springs="hardly any", wheelbase_m=fixed(1.6)), pedestal=0.5, tilt=0.2, roll=0.2,
             ),
-            _noise("rattle", "Rattle", 8.0, 2, pan=0.08, roll=0.12, truck=0.2),
+            _layer("ripples", "Ripples", Tremor(centre_hz=fixed(10.4), width_hz=fixed(0.5)), pedestal=0.8, tilt=0.75, roll=0.4, pan=0.15),
+            _noise("rattle", "Rattle", 6.0, 1, pan=0.12, roll=0.15, truck=0.2),
         ),
     ),
     Preset(
         name="Small boat", tags=("water", "calm"), line="Rolling on a low swell: the horizon tips and comes back.",
         layers=(
-            _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), _SEA, roll=1.5, truck=6.0),
-            _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), _SEA, tilt=0.6, pedestal=7.0),
-            _noise("chop", "Chop", 0.9, 2, _SEA, roll=0.25, tilt=0.15, pan=0.3),
+            _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), _SEA, roll=1.5, truck=1.6),
+            _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), _SEA, tilt=0.4, pedestal=1.8),
+            _noise("chop", "Chop", 0.9, 2, _SEA, roll=0.25, tilt=0.15, pan=0.2),
         ),
         dials=(_dial("sea", 40.0),),
     ),
@@ -147,7 +147,7 @@ SHIPPED: tuple[Preset, ...] = (
         name="Exhausted breath", tags=("breath", "tense"), line="Out of breath: the chest lifts the camera, arms tremble.",
         layers=(
             _layer("breath", "Breath", Breath(rate_hz=_BREATHS_HZ, exertion=_EXERTION), _SPENT, pedestal=2.2, tilt=0.5, dolly=0.6, roll=0.12),
-            _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), _SPENT, pan=0.04, tilt=0.05),
+            _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), _SPENT, pan=0.06, tilt=0.07),
             _layer("sway", "Sway", Drift(rate_hz=fixed(0.25)), pan=0.3, truck=1.0),
         ),
         dials=(_dial("exhaustion", 80.0),),
@@ -155,35 +155,35 @@ SHIPPED: tuple[Preset, ...] = (
     Preset(
         name="Hovering machine", tags=("air", "calm"), line="Held in the air by rotors: it wanders, corrects itself and hums.",
         layers=(
-            _layer("wander", "Wandering", Drift(rate_hz=fixed(0.35)), truck=4.5, pedestal=3.5, dolly=4.5, pan=0.35),
-            _noise("correct", "Corrections", 1.6, 1, tilt=0.09, roll=0.12),
-            _layer("rotor", "Rotors", Tremor(centre_hz=fixed(11.0), width_hz=fixed(0.4)), roll=0.03, tilt=0.02),
+            _layer("wander", "Wandering", Drift(rate_hz=fixed(0.35)), truck=2.0, pedestal=1.6, dolly=2.5, pan=0.3),
+            _noise("correct", "Corrections", 1.6, 1, tilt=0.14, roll=0.12),
+            _layer("rotor", "Rotors", Tremor(centre_hz=fixed(11.0), width_hz=fixed(0.4)), roll=0.05, tilt=0.07),
         ),
     ),
     Preset(
         name="Engine hum", tags=("vehicle", "fine"), line="Bolted to an engine that idles: a fine even shiver.",
         layers=(
             _layer("idle", "Idling", Tremor(centre_hz=fixed(10.5), width_hz=fixed(0.3)), tilt=0.09, pan=0.05, roll=0.06, pedestal=0.08),
-            _noise("miss", "Missing", 0.8, 1, tilt=0.09, roll=0.1, pan=0.05),
+            _noise("miss", "Missing", 0.8, 1, tilt=0.04, roll=0.03, pan=0.02),
         ),
     ),
     Preset(
         name="Rumble in waves", tags=("ground", "event"), line="Something large, far away: the ground swells and is quiet again.",
         layers=(
-            _beats("rumble", "Rumble", 5.5, 0.7, 6.0, _SWELLING, pedestal=0.5, tilt=0.14, roll=0.12, truck=0.35),
+            _beats("rumble", "Rumble", 5.5, 0.7, 6.0, _SWELLING, pedestal=0.7, tilt=0.22, roll=0.18, truck=0.5),
             _beats("far", "Far away", 0.9, 1.4, 0.7, _ONE, tilt=0.14, pan=0.12, pedestal=0.6),
         ),
     ),
     Preset(
         name="Close tremor", tags=("ground", "wild"), line="The ground itself shakes, hard, across and up and down.",
         layers=(
-            _beats("shake", "Ground", 4.2, 0.5, 5.0, _ONE, truck=1.6, pedestal=1.5, dolly=1.2, tilt=0.35, roll=0.45, pan=0.25),
+            _beats("shake", "Ground", 4.2, 0.5, 5.0, _ONE, truck=2.4, pedestal=2.2, dolly=1.6, tilt=0.5, roll=0.6, pan=0.35),
             _beats("sway", "Sway", 1.1, 1.2, 1.4, _ONE, truck=2.6, dolly=1.4, roll=0.45),
         ),
     ),
     Preset(
         name="Thud", tags=("hit", "event"), length_s=2.0, line="Something heavy comes down: at the clip's start, and at every cue.",
-        layers=(_layer("thud", "Thud", Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6)), pedestal=3.0, tilt=1.3, roll=0.4, dolly=0.8),),
+        layers=(_layer("thud", "Thud", Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6), same_way=True), pedestal=3.0, tilt=1.3, roll=0.4, dolly=0.8),),
     ),
     Preset(
         name="Blow against the camera", tags=("hit", "event", "wild"), length_s=2.0, line="Struck from the side: it whips round and rings out, at every cue.",
@@ -195,7 +195,8 @@ SHIPPED: tuple[Preset, ...] = (
     Preset(
         name="Passing shock", tags=("hit", "event", "ground"), length_s=4.0, line="A wave through the ground lifts and tips the camera, and is gone.",
         layers=(
-            _layer("wave", "Wave", Hit(ring_hz=fixed(1.3), settle_s=fixed(1.5), wave_m_s=fixed(120.0)), pedestal=4.0, truck=2.5, tilt=0.9, roll=0.9),
+            _layer("wave", "Wave", Hit(ring_hz=fixed(1.3), settle_s=fixed(1.5), wave_m_s=fixed(120.0), same_way=True), pedestal=4.0,
+            truck=2.5, tilt=0.9, roll=0.9),
             _layer("tail", "Tail", Hit(ring_hz=fixed(5.0), settle_s=fixed(2.2), wave_m_s=fixed(100.0)), pedestal=0.4, tilt=0.15, roll=0.12),
         ),
     ),
@@ -203,7 +204,9 @@ SHIPPED: tuple[Preset, ...] = (
         name="Heavy stomp", tags=("hit", "walk", "event"), line="Something huge walks by: the ground jumps at every step of its own rhythm.",
         layers=(
             _layer(
-                "stomp", "Stomp", Hit(ring_hz=fixed(3.6), settle_s=fixed(0.5), answers="no cues", rhythm_hz=fixed(0.75), uneven=fixed(0.25)),
+                "stomp", "Stomp", Hit(
+                    ring_hz=fixed(3.6), settle_s=fixed(0.5), answers="no cues", rhythm_hz=fixed(0.75), uneven=fixed(0.25), same_way=True,
+                ),
                 pedestal=3.0, tilt=0.9, roll=0.4, truck=1.0,
             ),
         ),
