@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping, Sequence
 from difflib import SequenceMatcher
 
 from zittern.core.presets.preset import Preset
@@ -32,7 +32,7 @@ SEARCH_WORDS: Mapping[str, str] = {
     "passing-shock": "explosion blast shockwave wave impact bomb detonation boom thunder sonic",
     "heavy-stomp": "giant monster footsteps steps dinosaur robot titan stomp impact walk elephant huge kaiju",
 }  # fmt: skip
-_LEAST_LIKENESS = 0.5
+_LEAST_LIKENESS = 0.6
 
 
 def text_of(key: str, preset: Preset) -> str:
@@ -54,6 +54,9 @@ def nearest(presets: Mapping[str, Preset], asked: str, most: int = 4) -> list[st
     return ranked[:most]
 
 
-def _likeness(word: str, others: Iterable[str]) -> float:
-    best = max((1.0 if word in other else SequenceMatcher(None, word, other).ratio() for other in others), default=0.0)
-    return best if best >= _LEAST_LIKENESS else 0.0
+def _likeness(word: str, others: Sequence[str]) -> float:
+    """1 for a word that is there, less than half for one that is much like one."""
+    if any(word in other for other in others):
+        return 1.0
+    best = max((SequenceMatcher(None, word, other).ratio() for other in others), default=0.0)
+    return 0.5 * best if best >= _LEAST_LIKENESS else 0.0
