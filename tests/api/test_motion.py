@@ -32,6 +32,20 @@ class Packets(WithServer):
             set(self.ask(have=have, commands=[SWING])[1]), {"flow", "framing", "pose", "sum", "layer:sway-1", "moves:layer:sway-1", "moves:mount:camera"}
         )
 
+    def test_what_was_accepted_can_be_shown(self) -> None:
+        """A focal length and a place of the hold that read the path; a clip of no length on a shared lane."""
+        hold = {"below_hz": 0.4, "across_percent": {"state": "formula", "text": "40 + speed"}}
+        tried = [
+            {"type": "set_values", "values": [{"at": "shot.focal_mm", "value": {"state": "formula", "text": "20 + distance"}}]},
+            {"type": "set_values", "values": [{"at": "shot.hold", "value": hold}]},
+            {"type": "set_span", "at": ["clip:main"], "first_frame": 1, "last_frame": 150},
+            {"type": "add_clip", "first_frame": 100, "last_frame": 100, "lane": "main"},
+        ]
+        for count in range(1, len(tried) + 1):
+            _, arrays = self.ask(commands=tried[:count])
+            self.assertTrue(np.all(np.isfinite(arrays["pose"])))
+        self.assertGreater(float(np.ptp(arrays["pose"][:, 6])), 0.5)
+
     def test_commands_are_tried_on_and_not_kept(self) -> None:
         before = self.ask()
         tried = self.ask(commands=[SWING])

@@ -35,6 +35,13 @@ class Placing(WithPresets):
         placed = self.place("brisk-walk")
         self.assertEqual((placed["undo_label"], "clip:clip-1" in placed["made"]), ("Place “Brisk walk”", True))
 
+    def test_search_words_and_the_nearest(self) -> None:
+        words = {each["key"]: each["words"] for each in self.shelf()["presets"]}
+        self.assertIn("earthquake", words["close-tremor"])
+        self.assertEqual(self.client.get("/api/presets/nearest", params={"words": "dronne"}).json()["keys"][0], "hovering-machine")
+        self.assertEqual(self.client.get("/api/presets/nearest", params={"words": ""}).json()["keys"], [])
+        self.assertEqual(self.client.get("/api/presets/nearest", params={"words": "x" * 201}).status_code, 422)
+
     def test_one_that_cannot_be_placed_says_where(self) -> None:
         preset = self.shelf()["presets"][0]["preset"]
         base = self.state()["revision"]

@@ -29,13 +29,18 @@ class Projects(WithServer):
                 ("lamp-close", 240, 3),
                 ("mast-fall", 168, 3),
                 ("signal-run", 192, 7),
-                ("sled-run", 168, 5),
+                ("sled-run", 168, 6),
             ],
         )
         made = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Empty", "fps": "30000/1001", "frames": 90}).json()
         self.assertEqual((made["document"]["last_frame"], made["document"]["fps"]), (90, {"num": 30000, "den": 1001}))
         copy = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Copy", "copy_of": "jetty-walk-swaying"}).json()
         self.assertEqual(len(copy["document"]["lanes"][0]["clips"][0]["layers"]), 2)
+        original = self.state("jetty-walk-swaying")["document"]
+        self.assertEqual(copy["document"]["lanes"], original["lanes"])  # it moves alike until something is added
+        self.assertEqual(len({made["document"]["seed"], copy["document"]["seed"], original["seed"]}), 3)
+        again = self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "Empty", "fps": "30000/1001", "frames": 90}).json()
+        self.assertNotEqual(again["document"]["seed"], made["document"]["seed"])
         self.assertEqual(self.client.delete("/api/shots/empty").status_code, 204)
         self.problem(self.client.get("/api/shots/empty"), 404, "no shot 'empty'")
         self.problem(self.client.get("/api/projects/none/shots"), 404, "no project")

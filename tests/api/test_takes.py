@@ -25,6 +25,12 @@ class Takes(WithServer):
         self.assertEqual(state["label"], "Play “hand”")
         self.assertEqual(state["document"]["lanes"][0]["clips"][0]["layers"][0]["source"]["recording"]["rate_hz"], 1.0)
 
+    def test_times_out_of_reach_are_refused_and_nothing_is_lost(self) -> None:
+        before = self.state()["revision"]
+        for rows in (b"-1.7e308,0\n1.7e308,1\n", b"0,0\n1e-310,1\n", b"1.7e308,1\n0,0\n"):
+            self.problem(self.file(b"time_s,pan_deg\n" + rows), 422, "times are within|two different times")
+        self.assertEqual(self.state()["revision"], before)
+
     def test_what_cannot_be_played(self) -> None:
         self.problem(self.shipped(name="nothing"), 404, "no take is called 'nothing'")
         self.problem(self.shipped(name="small-boat", layer="nobody"), 422, "there is no layer 'nobody'")

@@ -38,7 +38,9 @@ class Imports(WithServer):
         self.assertEqual(self.send("/api/imports/inspect", data, "lamp.shot.json").json()["shot"], "Lamp close")
         made = self.send("/api/projects/saltmarsh-post/imports", data, "lamp.shot.json")
         self.assertEqual((made.status_code, made.json()["state"]["label"]), (201, "Open “lamp.shot.json”"))
-        self.assertEqual(made.json()["state"]["document"], document)
+        opened = made.json()["state"]["document"]
+        self.assertEqual({**opened, "seed": document["seed"], "seeds_drawn": document["seeds_drawn"]}, document)
+        self.assertNotEqual(opened["seed"], document["seed"])
         old = (Path(__file__).parents[1] / "data/shot-v1.shot.json").read_bytes()
         self.assertEqual(self.send("/api/projects/saltmarsh-post/imports", old, "old.shot.json").status_code, 201)
         for wrong, pattern in ((b"{}", "not a shot"), (b"[" * 50_000, "not JSON"), (json.dumps(document | {"schema_version": 99}).encode(), "newer Zittern")):

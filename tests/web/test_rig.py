@@ -93,7 +93,7 @@ class Rig(WithPage):
         settled(page)
         across = self.shot("kite-pass").mounts[1].operator.across_percent  # type: ignore[union-attr]
         self.assertEqual(len(across.curve.keys), 6)  # type: ignore[union-attr]
-        page.get_by_role("button", name="Turn into keys").click()
+        page.get_by_role("button", name="Bake to keys").click()
         settled(page)
         self.assertIsNone(self.shot("kite-pass").mounts[1].operator)
         self.assertGreater(page.locator("[data-mount=shoulder] [data-pin]").count(), 4)

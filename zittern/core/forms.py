@@ -110,7 +110,19 @@ def _swings() -> tuple[FieldLook, ...]:
     )  # fmt: skip
 
 
-LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swings())
+def _paces() -> tuple[FieldLook, ...]:
+    """Rate of each axis, as a multiple of its source's."""
+    least, most = limits_of(AxisSetting.model_fields["pace"]) or (0.0, 0.0)
+    return tuple(
+        FieldLook(
+            field=f"axes.{axis}.pace", title=axis, kind="number", unit="×", step=0.01, digits=2, scales=True, least=least, most=most, group="rate", ink=axis,
+            axis=axis, hint="Multiple of the source's own rate",
+        )
+        for axis in AXES
+    )  # fmt: skip
+
+
+LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swings(), *_paces())
 CLIP: tuple[FieldLook, ...] = described(Clip, _CLIP)
 # In the order of the columns of poses: where a mount is and how it stands, then the lens.
 MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS))

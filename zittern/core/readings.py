@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.axes import AXES, Axis
+from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.doc import Doc
 from zittern.core.framing import FramingReport, framed, report
 from zittern.core.lens import focal_px, swing_px
@@ -44,6 +44,7 @@ class AxisReading(Doc):
     px_per_unit: float
     moves: bool
     rate_hz: float
+    base_hz: float
 
 
 class SpanReading(Doc):
@@ -183,19 +184,20 @@ class _At:
 
 
 def _layer_reading(shot: Shot, at: _At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
-    scope = at.scope.through(layer.span_frames or clip.span_frames or at.scope.span)
+    scope = clip.clocked(at.scope, at.scope.span, layer)
     base_hz = float(layer.source.peak_hz(scope)[0]) * layer.speed.at(scope) * clip.speed.at(scope)
     width_px = shot.picture.width_px
     moving = moving_axes(layer)
 
     def row(axis: Axis, per_unit: float) -> AxisReading:
         setting = layer.axes.of(axis)
-        swing = setting.swing.at(scope)
+        on_axis = scope.on_axis(axis_index(axis))
+        swing = setting.swing.at(on_axis)
         pixels = swing_px(axis, swing, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if swing else 0.0
         lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
         return AxisReading.model_construct(
             axis=axis, swing=swing, swing_px=pixels, swing_share=pixels / width_px, px_per_unit=per_unit, moves=axis in moving,
-            rate_hz=base_hz * lead.pace.at(scope),
+            rate_hz=base_hz * lead.pace.at(on_axis), base_hz=base_hz,
         )  # fmt: skip
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))

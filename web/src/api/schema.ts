@@ -15,9 +15,29 @@ export interface paths {
         put?: never;
         /**
          * Work Out
-         * @description The number that a text typed into a field stands for.
+         * @description The number that a text typed into a field stands for, in the field's own unit.
          */
         post: operations["work_out_api_arithmetic_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arithmetic/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Out Many
+         * @description The same for many texts, as they are pasted; the first that is wrong ends it.
+         */
+        post: operations["work_out_many_api_arithmetic_many_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -190,6 +210,26 @@ export interface paths {
          * @description A preset from a file; where its name is taken a number is put behind it.
          */
         post: operations["import_preset_api_presets_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/nearest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Nearest
+         * @description Presets that come nearest to some words where none has them all.
+         */
+        get: operations["get_nearest_api_presets_nearest_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1238,6 +1278,8 @@ export interface components {
              * @enum {string}
              */
             axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            /** Base Hz */
+            base_hz: number;
             /** Moves */
             moves: boolean;
             /** Px Per Unit */
@@ -2682,8 +2724,8 @@ export interface components {
         };
         /**
          * KeysFromOperator
-         * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels, and takes the operator away. Keys come to stand where the
-         *     operator acts: where nothing is done there are none.
+         * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and takes the operator away. Keys come to
+         *     stand where the operator acts: where nothing is done there are none. An axis that the operator does not move stays as it is.
          */
         KeysFromOperator: {
             /** Mount */
@@ -3317,6 +3359,14 @@ export interface components {
             name: string;
         };
         /**
+         * NearestOut
+         * @description Keys of presets, the nearest first.
+         */
+        NearestOut: {
+            /** Keys */
+            keys: string[];
+        };
+        /**
          * NewSeeds
          * @description A new random start, for whole layers or for some of their axes.
          */
@@ -3884,7 +3934,8 @@ export interface components {
         };
         /**
          * PresetOut
-         * @description own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so.
+         * @description own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
+         *     card says.
          */
         PresetOut: {
             /** Content */
@@ -3896,6 +3947,11 @@ export interface components {
             preset: components["schemas"]["Preset"] | null;
             /** Problem */
             problem: string | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * PresetSaveIn
@@ -5444,10 +5500,68 @@ export interface components {
          * @description What was typed into a number, and what stood there.
          */
         TypedIn: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
             /** Before */
             before: number;
+            /** Fps */
+            fps?: number | null;
+            /**
+             * Frame
+             * @default 0
+             */
+            frame: number;
+            /** Shot */
+            shot?: string | null;
             /** Text */
             text: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * TypedManyIn
+         * @description Texts that are numbers of one field each.
+         */
+        TypedManyIn: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /** Fps */
+            fps?: number | null;
+            /**
+             * Frame
+             * @default 0
+             */
+            frame: number;
+            /** Shot */
+            shot?: string | null;
+            /** Texts */
+            texts: string[];
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * TypedManyOut
+         * @description Their numbers, in order; or which of them is wrong, and why.
+         */
+        TypedManyOut: {
+            /** Fault */
+            fault?: string | null;
+            /** Values */
+            values: number[];
+            /** Wrong */
+            wrong?: number | null;
         };
         /**
          * TypedOut
@@ -5630,6 +5744,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TypedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    work_out_many_api_arithmetic_many_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedManyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedManyOut"];
                 };
             };
             /** @description Validation Error */
@@ -5970,6 +6117,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_nearest_api_presets_nearest_get: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearestOut"];
                 };
             };
             /** @description Validation Error */

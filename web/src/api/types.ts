@@ -38,6 +38,7 @@ export type Swatch = Schemas["SwatchOut"];
 export type Origin = Schemas["OriginOut"];
 export type OriginPart = Schemas["PartDifference"];
 export type Typed = Schemas["TypedOut"];
+export type TypedMany = Schemas["TypedManyOut"];
 export type Tables = Schemas["TablesOut"];
 export type Job = Schemas["JobOut"];
 export type CameraFile = Schemas["CameraFileOut"];

@@ -6,4 +6,5 @@ shots     states, edits, history
 motion    motion packets, spectra
 transfer  imports and exports
 tables    what the page needs to know once, sets
+typed     what is typed into numbers
 """

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from pydantic import Field
-
 from zittern.api.models.base import Model
 from zittern.core.axes import Axis
 from zittern.core.envelope import RampShape
@@ -12,7 +10,7 @@ from zittern.core.numbers.curves import Extend, Interp
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 
-__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PlaceOut", "RigOut", "SetChoice", "SetOut", "SourceOut", "TablesOut", "TypedIn", "TypedOut"]
+__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PlaceOut", "RigOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
 
 
 class SetOut(Model):
@@ -94,22 +92,6 @@ class FormsOut(Model):
     framings: list[FramingOut]
     limits: dict[str, tuple[float, float]]
     fresh: Shot
-
-
-class TypedIn(Model):
-    """What was typed into a number, and what stood there."""
-
-    text: str = Field(max_length=100_000)
-    before: float = Field(ge=-1e12, le=1e12)
-
-
-class TypedOut(Model):
-    """The number it stands for, or what is wrong with which characters of it."""
-
-    value: float | None
-    fault: str | None = None
-    start: int = 0
-    stop: int = 0
 
 
 class SetChoice(Model):

@@ -11,13 +11,11 @@ from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PlaceOut, RigOut, SetChoice, SetOut, SourceOut, TablesOut, TypedIn, TypedOut
+from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PlaceOut, RigOut, SetChoice, SetOut, SourceOut, TablesOut
 from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
-from zittern.core.formula.arithmetic import worked_out
-from zittern.core.formula.fault import FormulaFault
 from zittern.core.numbers.curves import Extend
 from zittern.core.rigs import RIGS
 from zittern.core.shot.shot import new_shot
@@ -65,15 +63,6 @@ def get_tables(ctx: Ctx) -> TablesOut:
         takes=take_names(),
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )
-
-
-@router.post("/arithmetic")
-def work_out(body: TypedIn) -> TypedOut:
-    """The number that a text typed into a field stands for."""
-    try:
-        return TypedOut(value=worked_out(body.text, body.before))
-    except FormulaFault as fault:
-        return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
 
 
 @router.get("/sets/{set_id}", response_class=FileResponse)

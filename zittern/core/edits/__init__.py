@@ -14,6 +14,7 @@ dials    dials made, changed, removed
 cues     cues placed, moved, changed, taken away
 recording  what a hand did while it played, or drew, as keys
 writing  what helps people who write formulas
+typing   what is typed into a number of a shot: units, frames, pixels
 placing  where the camera stands and looks
 shots    name, frame rate, range and picture of the shot
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed

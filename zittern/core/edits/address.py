@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
+from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.doc import Doc
 from zittern.core.errors import DocumentError, EditError, faults_as
 from zittern.core.motion.move import scope_at
@@ -15,6 +16,7 @@ from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.posed import FIELD_AXES
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -97,12 +99,18 @@ def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
     head = address.split(".", 1)[0]
     kind, _, name = head.partition(":")
     if kind not in ("layer", "clip"):
-        # What the path is made of cannot read its facts; the lens can.
-        return scope_at(shot, frames) if kind == "shot" else shot.scope(frames)
+        # What the path is made of cannot read its attributes; the lens can.
+        return _on_axis(address, scope_at(shot, frames) if kind == "shot" else shot.scope(frames))
     clip, layer = find_layer(shot, name) if kind == "layer" else (find_clip(shot, name), None)
-    span = (layer.span_frames if layer else None) or clip.span_frames
-    scope = scope_at(shot, frames)
-    return scope.through(span) if span else scope
+    return _on_axis(address, clip.clocked(scope_at(shot, frames), (float(shot.first_frame), float(shot.last_frame)), layer))
+
+
+def _on_axis(address: str, scope: Scope) -> Scope:
+    """The scope of the axis that an address names, if it names one."""
+    fields = FIELD_AXES.items() if address.startswith("mount:") else ()
+    names: dict[str, Axis] = {**{axis: axis for axis in AXES}, **dict(fields)}
+    found = next((names[part] for part in reversed(address.split(".")) if part in names), None)
+    return scope if found is None else scope.on_axis(axis_index(found))
 
 
 def set_at(shot: Shot, address: str, value: Any) -> Shot:

@@ -146,7 +146,7 @@ class SnapAngles(_OnMount):
         for field in self.fields:
             if not self.zero and field not in _ANGLES:
                 raise EditError("only angles snap to 90 degrees; positions can be set to zero", field)
-            now = getattr(mount, field).at(at)
+            now = float(mount.along(field, at)[0])
             values[field] = 0.0 if self.zero else 90.0 * round(now / 90.0)
         return _stored(shot, self, values)
 

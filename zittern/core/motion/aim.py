@@ -122,7 +122,7 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
     ahead = scope.over(scope.frames + operator.anticipation_s * scope.fps.value)
     away = np.einsum("fij,fi->fj", base[:, :3, :3], shot.subject.position_m(ahead) - base[:, :3, 3])
     ray = np.einsum("fij,fj->fi", behind[:, :3, :3], to_target(shot, operator, scope))
-    return pan_tilt_deg(away, behind[:, :3, 3], ray, mount.roll_deg.sample(scope))
+    return pan_tilt_deg(away, behind[:, :3, 3], ray, mount.along("roll_deg", scope))
 
 
 def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Array:

@@ -35,28 +35,13 @@ def moving_axes(layer: Layer) -> tuple[Axis, ...]:
 
 
 def clip_scope(run: Evaluation, clip: Clip) -> Scope:
-    """What a clip's own numbers look at: its clock, progress through its content."""
-    return _clocked(run, clip, clip)
+    """What a clip's own numbers look at."""
+    return clip.clocked(run.scope, run.span)
 
 
 def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
-    """What a layer's numbers look at: the clip's clock, progress through the layer's own span where it has one."""
-    return _clocked(run, clip, layer)
-
-
-def _clocked(run: Evaluation, clip: Clip, part: Clip | Layer) -> Scope:
-    start, end, later = _clock(run, clip)
-    own = part.span_frames if isinstance(part, Layer) else None
-    return run.scope.through(own or (start, end), later)
-
-
-def _clock(run: Evaluation, clip: Clip) -> tuple[float, float, float]:
-    """Start and end of a clip's content, and how far its time is behind the shot's."""
-    clock = clip.clock
-    first, last = clip.span_frames or run.span
-    if clock is None:
-        return first, last, 0.0
-    return clock.start_frame, last if clock.end_frame is None else clock.end_frame, clock.later_frames
+    """What a layer's numbers look at."""
+    return clip.clocked(run.scope, run.span, layer)
 
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
@@ -83,7 +68,7 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     """What a layer's offsets are computed from."""
     lens = (run.shot.focal_mm,) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
-    return (Read(layer, layer_scope(run, clip, layer)), name, Read(clip.speed, layer_scope(run, clip, layer)), _clock(run, clip), *lens)
+    return (Read(layer, layer_scope(run, clip, layer)), name, Read(clip.speed, layer_scope(run, clip, layer)), clip.extent_in(run.span), *lens)
 
 
 def _swing(setting: AxisSetting, axis: Axis, scope: Scope) -> Array:
@@ -102,7 +87,7 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
     numbers = (layer.source, layer.speed, clip.speed)
     parts: list[Part] = [Read(each, scope) for each in numbers]
     parts += [Read(layer.axes.of(lead).pace, scope.on_axis(axis_index(lead))) for lead in leads]
-    parts += [_clock(run, clip), layer.seed, _seeds(layer, axes).tobytes(), leads, layer.name if layer.source.reads_name else ""]
+    parts += [clip.extent_in(run.span), layer.seed, _seeds(layer, axes).tobytes(), leads, layer.name if layer.source.reads_name else ""]
     return run.kept("unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes))))
 
 
@@ -110,7 +95,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
     """What the source of a layer may depend on, for some axes."""
     leads = _leads(layer, axes)
     paces = [layer.axes.of(lead).pace for lead in leads]
-    start, last, _ = _clock(run, clip)
+    start, last, _ = clip.extent_in(run.span)
     scope = layer_scope(run, clip, layer)
     speeds = (layer.speed, clip.speed)
 

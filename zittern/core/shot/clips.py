@@ -9,6 +9,7 @@ from pydantic import Field
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.origins import ClipOrigin
 
@@ -47,3 +48,16 @@ class Clip(Spanned):
         if self.clock is None:
             return Clock(start_frame=first, end_frame=last)
         return self.clock if self.clock.end_frame is not None else self.clock.replace(end_frame=last)
+
+    def extent_in(self, shot_span: Span) -> tuple[float, float, float]:
+        """Start and end of its content in a shot of a span, and how far its time is behind the shot's. As `clock_in`, without a document: there are many."""
+        first, last = self.span_frames or shot_span
+        if self.clock is None:
+            return first, last, 0.0
+        return self.clock.start_frame, last if self.clock.end_frame is None else self.clock.end_frame, self.clock.later_frames
+
+    def clocked(self, scope: Scope, shot_span: Span, layer: Layer | None = None) -> Scope:
+        """What its numbers look at, or those of one of its layers: its clock, and progress through its content or the layer's own span."""
+        start, end, later = self.extent_in(shot_span)
+        own = None if layer is None else layer.span_frames
+        return scope.through(own or (start, end), later)

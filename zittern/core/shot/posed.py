@@ -6,15 +6,17 @@ from typing import Annotated, Literal
 
 import numpy as np
 
+from zittern.core.axes import Axis, axis_index
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.param import Number, Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
-__all__ = ["MOVE_FIELDS", "MoveField", "Posed"]
+__all__ = ["FIELD_AXES", "MOVE_FIELDS", "MoveField", "Posed"]
 
 MoveField = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"]
 MOVE_FIELDS: tuple[MoveField, ...] = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")
+FIELD_AXES: dict[MoveField, Axis] = {"x_m": "truck", "y_m": "pedestal", "z_m": "dolly", "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll"}
 
 _Metres = Annotated[Param, bounded(-1e6, 1e6)]
 _Degrees = Annotated[Param, bounded(-1e6, 1e6)]
@@ -32,8 +34,13 @@ class Posed(Doc):
 
     def position_m(self, scope: Scope) -> Array:
         """(F, 3) metres."""
-        return np.stack([self.x_m.sample(scope), self.y_m.sample(scope), self.z_m.sample(scope)], axis=1)
+        return np.stack([self.along(field, scope) for field in MOVE_FIELDS[:3]], axis=1)
 
     def angles_deg(self, scope: Scope) -> Array:
         """(F, 3) pan, tilt, roll in degrees."""
-        return np.stack([self.pan_deg.sample(scope), self.tilt_deg.sample(scope), self.roll_deg.sample(scope)], axis=1)
+        return np.stack([self.along(field, scope) for field in MOVE_FIELDS[3:]], axis=1)
+
+    def along(self, field: MoveField, scope: Scope) -> Array:
+        """One of its numbers, on the axis that it moves along or about. (F,)."""
+        number: Number = getattr(self, field)
+        return number.sample(scope.on_axis(axis_index(FIELD_AXES[field])) if number.by_axis else scope)

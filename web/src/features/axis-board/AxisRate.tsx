@@ -1,31 +1,33 @@
-import type { AxisName, Command } from "../../api/types";
-import { limitsOf } from "../../shared/fields";
-import { NumberField } from "../../shared/number";
-import { commit } from "../../stores/editing";
-import { cancelPreview, preview } from "../../stores/trying";
+import { useStore } from "zustand";
+import type { AxisName, AxisReading, Layer } from "../../api/types";
+import { layerField } from "../../shared/fields";
+import { ParamControl } from "../../shared/number";
+import { view } from "../../stores/view";
 import { touched } from "./touched";
 
-const STEP_HZ = 0.02;
+type AxisRateProps = { layer: Layer; axis: AxisName; reading: AxisReading; locked: boolean };
 
-/** How fast an axis moves. */
-export function AxisRate(props: { layer: string; axis: AxisName; rate: number; locked: boolean }) {
-  const { layer, axis, rate, locked } = props;
-  const [least, most] = limitsOf("set_axis_rate.rate_hz");
-  const set = (value: number): Command => ({ type: "set_axis_rate", layer, axes: touched(axis), rate_hz: value });
+/** How fast an axis moves: its pace, shown in Hz where its source has a rate. Keyed or driven by a formula as any other number. */
+export function AxisRate({ layer, axis, reading, locked }: AxisRateProps) {
+  useStore(view, ({ axes }) => axes);
+  const lead = layer.axes[axis].linked_to ?? axis;
+  const at = (of: AxisName) => `layer:${layer.id}.axes.${of}.pace`;
+  const places = touched(axis).map((each) => at(layer.axes[each].linked_to ?? each));
+  const pace = layerField(`axes.${lead}.pace`);
+  const base = reading.base_hz;
+  const look = base > 0 ? { ...pace, unit: "Hz", times: base, least: pace.least * base, most: pace.most * base } : pace;
   return (
-    <NumberField
-      label={`Rate of ${axis}`}
-      value={rate}
-      unit="Hz"
-      step={STEP_HZ}
-      least={least}
-      most={most}
-      scales
-      disabled={locked || rate === 0}
-      className="w-full"
-      onPreview={(value) => preview(set(value))}
-      onCommit={(value) => commit(set(value))}
-      onCancel={cancelPreview}
-    />
+    <span className="flex items-center pl-1.5">
+      <ParamControl
+        at={at(lead)}
+        param={layer.axes[lead].pace}
+        look={{ ...look, title: `rate of ${axis}` }}
+        label={`Rate of ${axis}`}
+        keyTitle={`rate of ${axis}`}
+        places={[...new Set(places)]}
+        disabled={locked}
+        className="w-full"
+      />
+    </span>
   );
 }

@@ -72,7 +72,7 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         {(reading.swing_share * 100).toFixed(reading.swing_share < 0.0995 ? 2 : 1)} %
       </td>
       <td className="text-right">
-        <AxisRate layer={layer.id} axis={axis} rate={reading.rate_hz} locked={locked} />
+        <AxisRate layer={layer} axis={axis} reading={reading} locked={locked} />
       </td>
       <td>
         <AxisSwitches layer={layer.id} axis={axis} locked={locked} onLock={() => set("locked", !locked)} />

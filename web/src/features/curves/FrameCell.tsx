@@ -4,6 +4,9 @@ import { useReading } from "../../shared/number";
 export type FrameCellProps = {
   label: string;
   value: number;
+  /** Address and unit of the number. */
+  at: string;
+  unit: string;
   /** Of a long shot, values are on their way until they have been looked at. */
   known: boolean;
   keyed: boolean;
@@ -17,9 +20,9 @@ export type FrameCellProps = {
 };
 
 /** What is being typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
-function useTyped({ value, keyed, onClear, onValue }: FrameCellProps) {
+function useTyped({ value, at, unit, keyed, onClear, onValue }: FrameCellProps) {
   const [text, setText] = useState<string | null>(null);
-  const { fault, read, giveUp } = useReading(HINTS.wrong);
+  const { fault, read, giveUp } = useReading(HINTS.wrong, { unit, at });
   const type = (typed: string | null) => {
     setText(typed);
     giveUp();

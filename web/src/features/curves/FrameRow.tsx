@@ -12,11 +12,12 @@ type FrameRowProps = {
   heightPx: number;
   tracks: Track[];
   times: number;
+  unit: string;
   edits: ReturnType<typeof useTableEdits>;
 };
 
 /** The numbers at a frame. */
-export function FrameRow({ row, frame, heightPx, tracks, times, edits }: FrameRowProps) {
+export function FrameRow({ row, frame, heightPx, tracks, times, unit, edits }: FrameRowProps) {
   const { arrays } = motion.getState();
   return (
     <tr style={{ height: heightPx }}>
@@ -29,6 +30,8 @@ export function FrameRow({ row, frame, heightPx, tracks, times, edits }: FrameRo
         <td key={at} className="border-base-300/60 border-b p-0">
           <FrameCell
             label={`${title} at frame ${frame}`}
+            at={at}
+            unit={unit}
             value={(arrays.get(`curve:${at}`)?.data[rowOf(frame)] ?? 0) * times}
             known={isExact(frame, frame)}
             keyed={keysOf(param).some((key) => key.frame === frame)}

@@ -20,7 +20,7 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
   useMotionVersion();
   const { first, last } = motion.getState();
   const frames = last - first + 1;
-  const edits = useTableEdits(tracks, times, first, frames);
+  const edits = useTableEdits(tracks, times, unit, first, frames);
   const rows = useVirtualizer({
     count: frames,
     getScrollElement: () => ref.current,
@@ -49,6 +49,7 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
               heightPx={ROW_PX}
               tracks={tracks}
               times={times}
+              unit={unit}
               edits={edits}
             />
           ))}

@@ -1,4 +1,5 @@
 /** A block of numbers as spreadsheets copy it: rows of cells, tabs between them. */
+import { arithmeticOf, WrongText } from "../../shared/number";
 
 /** Its cells, or null when it is a single one, which is typed like any other text. */
 export function cellsOf(text: string): string[][] | null {
@@ -11,15 +12,22 @@ export function cellsOf(text: string): string[][] | null {
 
 export type Pasted = { down: number; across: number; value: number };
 
-/** The numbers of a block, empty cells left out. Throws with the place of the first that is none. */
-export function numbersIn(cells: string[][]): Pasted[] {
-  return cells.flatMap((row, down) =>
-    row.flatMap((text, across) => {
-      if (text.trim() === "") return [];
-      const value = Number(text.trim().replace(",", "."));
-      if (Number.isFinite(value)) return [{ down, across, value }];
-      const place = `line ${down + 1}, column ${across + 1}`;
-      throw new Error(`Nothing was pasted: “${text.slice(0, 40)}” (${place}) is not a number.`);
-    }),
+/** The numbers of a block, in a unit, empty cells left out. Throws with the place of the first that is none. */
+export async function numbersIn(cells: string[][], unit: string): Promise<Pasted[]> {
+  const filled = cells.flatMap((row, down) =>
+    row.flatMap((text, across) => (text.trim() === "" ? [] : [{ down, across, text: text.trim() }])),
   );
+  try {
+    const texts = filled.map(({ text }) => text);
+    const values = await arithmeticOf(texts, { unit });
+    return filled.map(({ down, across }, n) => ({ down, across, value: values[n] ?? 0 }));
+  } catch (error) {
+    const wrong = error instanceof WrongText ? filled[error.index] : undefined;
+    if (!wrong) throw error;
+    const place = `line ${wrong.down + 1}, column ${wrong.across + 1}`;
+    const why = (error as WrongText).message;
+    throw new Error(
+      `Nothing was pasted: “${wrong.text.slice(0, 40)}” (${place}) is not a number of this unit: ${why}.`,
+    );
+  }
 }

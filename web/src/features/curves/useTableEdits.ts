@@ -8,7 +8,7 @@ import { cellsOf, numbersIn } from "./paste";
 type Fill = { column: number; from: number; to: number };
 
 /** What is done in the frame table: rows count from the shot's first frame. A typed value goes to a Shift-clicked stretch of its column. */
-export function useTableEdits(tracks: Track[], times: number, first: number, frames: number) {
+export function useTableEdits(tracks: Track[], times: number, unit: string, first: number, frames: number) {
   const [fill, setFill] = useState<Fill | null>(null);
   const inFill = (row: number, column: number) =>
     fill?.column === column &&
@@ -29,8 +29,11 @@ export function useTableEdits(tracks: Track[], times: number, first: number, fra
     const cells = cellsOf(event.clipboardData.getData("text"));
     if (!cells) return;
     event.preventDefault();
+    void pasted(cells, row, column);
+  };
+  const pasted = async (cells: string[][], row: number, column: number) => {
     try {
-      const inside = numbersIn(cells).flatMap(({ down, across, value }) => {
+      const inside = (await numbersIn(cells, unit)).flatMap(({ down, across, value }) => {
         const track = tracks[column + across];
         return track && row + down < frames ? [{ at: track.at, row: row + down, value }] : [];
       });

@@ -3,6 +3,7 @@ import { useStore } from "zustand";
 import { explain } from "../../api/client";
 import type { Command, Dial, Shot } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
+import { typedNumber } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
 import { Complaint, TextField } from "../shot-form";
@@ -23,12 +24,18 @@ export function DialDialog({ shot }: { shot: Shot }) {
   const [problem, setProblem] = useState("");
   const put = (field: keyof typeof FRESH) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
   const then = { kept: close, failed: (error: unknown) => setProblem(explain(error)) };
-  const change = () => {
-    const limits = { unit: form.unit, least: Number(form.least), most: Number(form.most) };
+  const change = async () => {
+    setProblem("");
+    const number = (title: string, text: string) => typedNumber(title, text, { unit: form.unit.trim() });
+    let limits: { unit: string; least: number; most: number };
+    try {
+      limits = { unit: form.unit, least: await number("Least", form.least), most: await number("Most", form.most) };
+    } catch (error) {
+      return setProblem(explain(error));
+    }
     const command: Command = dial
       ? { type: "set_dial", dial: dial.name, name: form.name.trim(), ...limits }
       : { type: "add_dial", name: form.name.trim(), ...limits };
-    setProblem("");
     void commit(command, then);
   };
   return (
@@ -37,7 +44,7 @@ export function DialDialog({ shot }: { shot: Shot }) {
         className="grid grid-cols-3 gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          change();
+          void change();
         }}
       >
         <TextField title="Name" label="Name of the dial" wide most={40} value={form.name} onChange={put("name")} />

@@ -3,6 +3,7 @@ import { useStore } from "zustand";
 import { explain } from "../../api/client";
 import type { PresetEntry, Shot } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
+import { typedNumber } from "../../shared/number";
 import { note } from "../../stores/notes";
 import { openShot } from "../../stores/openShot";
 import { changePreset, presets, savePreset } from "../../stores/presets";
@@ -40,7 +41,7 @@ async function keep(form: PresetForm, entry: PresetEntry | undefined, texts: Tex
     keep_seeds: texts.keepSeeds,
   };
   if ("change" in form) {
-    const length_s = texts.length.trim() === "" ? null : Number(texts.length.replace(",", "."));
+    const length_s = texts.length.trim() === "" ? null : await typedNumber("Length", texts.length, { unit: "s" });
     await changePreset(form.change, { content: entry?.content ?? "", ...about, length_s });
     return;
   }

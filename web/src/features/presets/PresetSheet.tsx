@@ -4,6 +4,7 @@ import { complain } from "../../stores/notes";
 import { loadPresets, presets } from "../../stores/presets";
 import { cancelPreview } from "../../stores/trying";
 import { found } from "./found";
+import { NoneFound } from "./NoneFound";
 import { PresetAside } from "./PresetAside";
 import { PresetGrid } from "./PresetGrid";
 import { search } from "./sheetStore";
@@ -30,12 +31,7 @@ export function PresetSheet({ headPx }: { headPx: number }) {
       <div className="flex min-w-0 flex-1 flex-col">
         <TagButtons list={list} />
         {list.length > 0 && shown.length === 0 ? (
-          <p className="p-4 text-sm">
-            No preset is called or tagged “{[words, ...tags].filter(Boolean).join(" ")}”.{" "}
-            <button type="button" className="link" onClick={() => search.setState({ words: "", tags: [] })}>
-              Show all
-            </button>
-          </p>
+          <NoneFound list={list} words={words} tags={tags} />
         ) : (
           <PresetGrid found={shown} />
         )}

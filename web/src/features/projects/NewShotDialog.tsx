@@ -3,9 +3,9 @@ import { useLocation } from "wouter";
 import { client, explain, take } from "../../api/client";
 import type { NewShot, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
-import { roughly } from "../../shared/number";
+import { roughly, typedNumber } from "../../shared/number";
 import { facts } from "../../stores/facts";
-import { Complaint, PictureChoice, SetChoice, TextField, useSetFiles } from "../shot-form";
+import { Complaint, PictureChoice, SetChoice, TextField, typedFps, useSetFiles } from "../shot-form";
 
 const LENGTH_S = 10;
 
@@ -31,16 +31,17 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
   const { bringing, bring, dropping } = useSetFiles(put("set"), setProblem);
   const [, go] = useLocation();
   const add = async () => {
-    const body: NewShot = {
-      name: form.name,
-      fps: form.fps as unknown as NewShot["fps"], // the server reads what was typed
-      seconds: Number(form.seconds),
-      set_id: form.set || null,
-      picture: form.picture,
-      sensor_mm: Number(form.sensor),
-      focal_mm: Number(form.focal),
-    };
     try {
+      const fps = await typedFps(form.fps);
+      const body: NewShot = {
+        name: form.name,
+        fps: form.fps as unknown as NewShot["fps"], // the server reads what was typed
+        seconds: await typedNumber("Length", form.seconds, { unit: "s", fps }),
+        set_id: form.set || null,
+        picture: form.picture,
+        sensor_mm: await typedNumber("Sensor width", form.sensor, { unit: "mm", fps }),
+        focal_mm: await typedNumber("Focal length", form.focal, { unit: "mm", fps }),
+      };
       const params = { path: { slug: project } };
       const state = await take<State>(client.POST("/api/projects/{slug}/shots", { params, body }));
       go(`/shot/${state.slug}`);

@@ -1,5 +1,7 @@
+import { useState } from "react";
 import type { Mount, Shot } from "../../api/types";
-import { holding } from "../../shared/fields";
+import { holding, limitsOf } from "../../shared/fields";
+import { NumberField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { transport } from "../../stores/transport";
@@ -51,19 +53,36 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
   );
 }
 
-const TOLERANCE_PX = 2;
+const USUAL_PX = 2;
 
-/** Keys in place of the operator. */
+/** Keys in place of the operator, as few as keep within a tolerance of one's own. */
 function ToKeys({ mount }: { mount: string }) {
+  const [within, setWithin] = useState(USUAL_PX);
+  const [least, most] = limitsOf("keys_from_operator.tolerance_px");
   return (
-    <button
-      type="button"
-      className="btn btn-xs ml-auto"
-      title={`Keys of pan and tilt where the operator acts, within ${TOLERANCE_PX} px, in place of the operator`}
-      onClick={() => void commit({ type: "keys_from_operator", mount, tolerance_px: TOLERANCE_PX })}
-    >
-      Turn into keys
-    </button>
+    <span className="ml-auto flex items-center gap-1 text-xs">
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Keys of pan and tilt where the operator acts, in place of the operator; a wider tolerance takes fewer keys"
+        onClick={() => void commit({ type: "keys_from_operator", mount, tolerance_px: within })}
+      >
+        Bake to keys
+      </button>
+      within
+      <NumberField
+        label="Tolerance of the keys"
+        value={within}
+        unit="px"
+        step={0.05}
+        least={least}
+        most={most}
+        digits={1}
+        scales
+        className="border-base-300 border-b"
+        onCommit={setWithin}
+      />
+    </span>
   );
 }
 

@@ -15,8 +15,13 @@ export function PictureChoice({ value, onChange }: { value: Picture; onChange: (
       className="input input-sm num w-full"
       aria-label={title}
       inputMode="numeric"
+      pattern="[0-9]+"
+      title="Whole pixels, digits only"
       value={String(value[field] || "")}
-      onChange={(event) => onChange({ ...value, [field]: Number(event.target.value.replace(/\D/g, "")) })}
+      onChange={(event) => {
+        // What is no whole number is not taken for one.
+        if (/^\d*$/.test(event.target.value)) onChange({ ...value, [field]: Number(event.target.value) });
+      }}
     />
   );
   const choose = (title: string) => {

@@ -22,12 +22,16 @@ export function ShotDialog({ shot }: { shot: Shot }) {
   const put = (field: keyof ShotForm) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
   const { bringing, bring, dropping } = useSetFiles(put("set"), setProblem);
   const before = textsOf(shot);
-  const change = () => {
-    const changed = changes(shot, form);
+  const change = async () => {
     setProblem("");
-    if (Object.keys(changed).length === 0) return close();
-    const command = { type: "set_shot", keep, along, ...changed } as Command;
-    void commit(command, { kept: close, failed: (error) => setProblem(explain(error)) });
+    try {
+      const changed = await changes(shot, form);
+      if (Object.keys(changed).length === 0) return close();
+      const command = { type: "set_shot", keep, along, ...changed } as Command;
+      void commit(command, { kept: close, failed: (error) => setProblem(explain(error)) });
+    } catch (error) {
+      setProblem(explain(error));
+    }
   };
   return (
     <Dialog title="This shot" onClose={close}>
@@ -36,7 +40,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
         {...dropping}
         onSubmit={(event) => {
           event.preventDefault();
-          change();
+          void change();
         }}
       >
         <TextField title="Name" label="Name of the shot" wide most={120} value={form.name} onChange={put("name")} />

@@ -3,4 +3,5 @@ export { Complaint } from "./Complaint";
 export { PictureChoice } from "./PictureChoice";
 export { SetChoice, useSetFiles } from "./SetChoice";
 export { ShotDialog } from "./ShotDialog";
+export { typedFps } from "./shotTexts";
 export { TextField } from "./TextField";

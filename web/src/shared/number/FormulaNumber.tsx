@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import type { Formula } from "../../api/types";
 import { type FormulaPlace, view } from "../../stores/view";
+import { figures } from "./figures";
 
 type FormulaNumberProps = { formula: Formula; place: FormulaPlace; value: number; className: string };
 
@@ -21,7 +22,7 @@ export function FormulaNumber({ formula, place, value, className }: FormulaNumbe
       onClick={() => view.setState({ formula: open ? null : place })}
     >
       <b className="font-medium">= </b>
-      {value.toFixed(place.digits)} <span className="opacity-80">{place.unit}</span>
+      {figures(value, place.digits)} <span className="opacity-80">{place.unit}</span>
     </button>
   );
 }

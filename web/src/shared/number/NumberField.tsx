@@ -1,11 +1,14 @@
 import { useRef, useState } from "react";
 import { useDragging } from "../useDragging";
+import { figures } from "./figures";
 import { NumberInput } from "./NumberInput";
 
 export type NumberFieldProps = {
   label: string;
   value: number;
   unit: string;
+  /** Its address in the shot, for what is typed in pixels. */
+  at?: string;
   /** Change for each pixel dragged. */
   step: number;
   least?: number;
@@ -92,6 +95,7 @@ export function NumberField(props: NumberFieldProps) {
       <NumberInput
         label={label}
         value={value}
+        into={{ unit, at: props.at }}
         className={className}
         onValue={typed}
         onFormula={props.onFormula}
@@ -104,7 +108,7 @@ export function NumberField(props: NumberFieldProps) {
       role="spinbutton"
       aria-label={label}
       aria-valuenow={Number(shown.toFixed(6))}
-      aria-valuetext={`${shown.toFixed(digits)} ${unit}`}
+      aria-valuetext={`${figures(shown, digits)} ${unit}`}
       disabled={disabled}
       title={`${label}: drag sideways, Shift for fine; double-click to type`}
       className={`num cursor-ew-resize touch-none select-none whitespace-nowrap rounded-sm px-1 text-right text-xs hover:bg-base-300/60 disabled:cursor-default disabled:opacity-50 ${live !== null ? "bg-secondary text-secondary-content" : ""} ${className}`}
@@ -119,7 +123,7 @@ export function NumberField(props: NumberFieldProps) {
         event.stopPropagation();
       }}
     >
-      {shown.toFixed(digits)} <span className="opacity-80">{unit}</span>
+      {figures(shown, digits)} <span className="opacity-80">{unit}</span>
     </button>
   );
 }

@@ -1,9 +1,11 @@
 import { useState } from "react";
+import type { TypedInto } from "./arithmetic";
 import { useReading } from "./useReading";
 
 type NumberInputProps = {
   label: string;
   value: number;
+  into: TypedInto;
   className: string;
   onValue: (value: number) => void;
   /** What was typed behind a sign =, where that makes a formula. */
@@ -13,9 +15,12 @@ type NumberInputProps = {
 };
 
 /** A number being typed, or a sum such as 0.4*2; what is wrong stays to be mended. */
-export function NumberInput({ label, value, className, onValue, onFormula, onEnd }: NumberInputProps) {
+export function NumberInput({ label, value, into, className, onValue, onFormula, onEnd }: NumberInputProps) {
   const [text, setText] = useState(String(Number(value.toFixed(6))));
-  const { fault, read, giveUp } = useReading("A number, a sum such as 0.4*2, or = and a formula");
+  const { fault, read, giveUp } = useReading(
+    "A number with or without a unit, a sum such as 0.4*2, or = and a formula",
+    into,
+  );
   const finish = async () => {
     const formula = /^\s*=(.*)$/s.exec(text)?.[1];
     if (formula !== undefined && onFormula) {

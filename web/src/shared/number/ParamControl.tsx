@@ -85,6 +85,7 @@ export function ParamControl(props: ParamControlProps) {
   ) : (
     <NumberField
       {...look}
+      at={at}
       label={label}
       value={value}
       disabled={disabled}

@@ -15,6 +15,7 @@ export function PlainControl({ at, look, ...props }: PlainControlProps) {
     <Stacked title={look.title} hint={look.hint}>
       <NumberField
         {...look}
+        at={at}
         label={look.title}
         value={value * look.times}
         className="w-full text-left!"

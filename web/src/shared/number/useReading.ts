@@ -1,8 +1,8 @@
 import { useRef, useState } from "react";
-import { arithmetic } from "./arithmetic";
+import { arithmetic, type TypedInto } from "./arithmetic";
 
 /** Reading what was typed into a number, one text at a time. `fault` says what is wrong with it; what is given up meanwhile has no answer. */
-export function useReading(hint: string) {
+export function useReading(hint: string, into: TypedInto) {
   const [fault, setFault] = useState("");
   const turn = useRef(0);
   const reading = useRef(false);
@@ -11,7 +11,7 @@ export function useReading(hint: string) {
     if (reading.current) return null;
     const mine = turn.current;
     reading.current = true;
-    const found = await arithmetic(text, before);
+    const found = await arithmetic(text, before, into);
     if (mine !== turn.current) return null;
     reading.current = false;
     if ("value" in found) return found.value;

@@ -1,0 +1,46 @@
+import math
+import unittest
+
+from tests.core.making import layer, shot_with
+from zittern.core.edits.typing import field_at
+from zittern.core.formula.arithmetic import worked_out
+from zittern.core.formula.fault import FormulaFault
+from zittern.core.lens import swing_px
+from zittern.core.numbers.param import fixed, keyed
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, Subject
+
+CAMERA = Mount(id="camera", name="Camera", y_m=fixed(1.6))
+POST = Subject.at("Post", (0.0, 1.6, -5.0))
+
+
+def typed(shot: Shot, text: str, at: str, unit: str, frame: float = 1.0) -> float:
+    return worked_out(text, 0.0, field_at(shot, at, unit, frame))
+
+
+class Pixels(unittest.TestCase):
+    SHOT = shot_with(layer(), mounts=(CAMERA,), subject=POST, focal_mm=keyed((1, 35.0), (240, 85.0), interp="linear"))
+
+    def test_what_is_typed_in_pixels_is_shown_as_so_many(self) -> None:
+        """On every axis, at the playhead: the reading of the swing says the pixels that were typed."""
+        for axis, unit in (("pan", "°"), ("tilt", "°"), ("roll", "°"), ("truck", "cm"), ("pedestal", "cm"), ("dolly", "cm"), ("zoom", "%")):
+            for frame, focal in ((1.0, 35.0), (240.0, 85.0)):
+                value = typed(self.SHOT, "30 px", f"layer:sway.axes.{axis}.swing", unit, frame)
+                self.assertAlmostEqual(swing_px(axis, value, focal, 36.0, 1920, 5.0), 30.0, places=6, msg=f"{axis} {frame}")  # type: ignore[arg-type]
+
+    def test_tracks_angles_of_mounts_and_shares_of_the_picture(self) -> None:
+        f_px = 35.0 / 36.0 * 1920.0
+        self.assertAlmostEqual(typed(self.SHOT, "3 px", "layer:sway.source.tracks.pan", "°"), math.degrees(math.atan(3 / f_px)))
+        self.assertAlmostEqual(typed(self.SHOT, "-3 px", "mount:camera.tilt_deg", "°"), -math.degrees(math.atan(3 / f_px)))
+        self.assertAlmostEqual(typed(self.SHOT, "96 px", "mount:camera.operator.pan_slack_percent", "%"), 5.0)
+        self.assertAlmostEqual(typed(self.SHOT, "540 px", "shot.hold.up_percent", "%"), 50.0)
+
+    def test_centimetres_need_a_subject_and_metres_have_no_pixels(self) -> None:
+        with self.assertRaisesRegex(FormulaFault, "mark a subject first"):
+            typed(self.SHOT.replace(subject=None), "3 px", "layer:sway.axes.truck.swing", "cm")
+        for at, unit in (("mount:camera.x_m", "m"), ("layer:sway.weight", "%"), ("layer:sway.source.rate_hz", "Hz")):
+            with self.assertRaisesRegex(FormulaFault, "pixels cannot be converted"):
+                typed(self.SHOT, "3 px", at, unit)
+
+    def test_frames_are_the_shots_own(self) -> None:
+        self.assertAlmostEqual(typed(self.SHOT, "2 s", "layer:sway.ramp_in_frames", "f"), 48.0)

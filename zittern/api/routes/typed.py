@@ -1,0 +1,41 @@
+"""What people type into numbers, read by the core."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from zittern.api.context import Ctx, JsonRoute
+from zittern.api.models.typed import TypedIn, TypedManyIn, TypedManyOut, TypedOut, TypedPlace
+from zittern.core.edits.typing import field_at
+from zittern.core.formula.arithmetic import Field, worked_out
+from zittern.core.formula.fault import FormulaFault
+
+router = APIRouter(prefix="/api/arithmetic", tags=["tables"], route_class=JsonRoute)
+
+
+@router.post("")
+def work_out(body: TypedIn, ctx: Ctx) -> TypedOut:
+    """The number that a text typed into a field stands for, in the field's own unit."""
+    try:
+        return TypedOut(value=worked_out(body.text, body.before, _field(body, ctx)))
+    except FormulaFault as fault:
+        return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
+
+
+@router.post("/many")
+def work_out_many(body: TypedManyIn, ctx: Ctx) -> TypedManyOut:
+    """The same for many texts, as they are pasted; the first that is wrong ends it."""
+    field = _field(body, ctx)
+    values: list[float] = []
+    for number, text in enumerate(body.texts):
+        try:
+            values.append(worked_out(text, 0.0, field))
+        except FormulaFault as fault:
+            return TypedManyOut(values=[], wrong=number, fault=fault.message)
+    return TypedManyOut(values=values)
+
+
+def _field(place: TypedPlace, ctx: Ctx) -> Field:
+    if place.shot is None:
+        return Field(place.unit, place.fps)
+    return field_at(ctx.library.state(place.shot).document, place.at, place.unit, place.frame)
