@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test lint format types sets takes schema screenshots figures bench hostile hostile-formulas kill soak clean lock
+.PHONY: install demo dev test lint format types sets takes schema screenshots figures bench hostile hostile-formulas fuzz-cache kill soak clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -88,6 +88,9 @@ hostile: install $(VENV)/.dev
 
 hostile-formulas: install $(VENV)/.dev
 	$(PY) -m tools.hostile_formulas --count $(or $(COUNT),100000) --seed $(or $(SEED),1)
+
+fuzz-cache: install $(VENV)/.dev
+	$(PY) -m tools.fuzz_cache --shots $(or $(SHOTS),40) --edits $(or $(EDITS),40) --seed $(or $(SEED),1)
 
 kill: install $(VENV)/.dev
 	$(PY) -m tools.kill --kills $(or $(KILLS),60) --seed $(or $(SEED),1)
