@@ -75,9 +75,11 @@ class Units(unittest.TestCase):
 
     def test_what_does_not_fit_is_refused_and_never_dropped(self) -> None:
         for text, unit, pattern in (
-            ("50 cm", "°", "cm cannot be converted to °; write °, deg, rad"), ("3 s", "m", "s cannot be converted to m"), ("5 Hz", "s", "Hz cannot be converted"),
+            ("50 cm", "°", "cm cannot be converted to °; write °, deg, rad"), ("3 s", "m", "s cannot be converted to m"),
+            ("5 Hz", "s", "Hz cannot be converted"),
             ("3 cm", "", "this, which has no unit"), ("3 px", "m", "pixels cannot be converted"), ("1:02", "m", "s cannot be converted to m"),
-            ("5 cm", "knots", "cm cannot be converted to knots; write knots"), ("*=3 cm", "cm", "a factor has no unit"), ("5 parsecs", "m", "write = before|cannot stand"),
+            ("5 cm", "knots", "cm cannot be converted to knots; write knots"), ("*=3 cm", "cm", "a factor has no unit"),
+            ("5 parsecs", "m", "write = before|cannot stand"),
         ):  # fmt: skip
             with self.subTest(text=text, unit=unit), self.assertRaisesRegex(FormulaFault, pattern):
                 self.read(text, unit, before=1.0)

@@ -208,3 +208,16 @@ class Untouched(unittest.TestCase):
         self.assertEqual(renamed.hold.across_percent.text, "40 + alarm / 10")  # type: ignore[union-attr]
         left = edited(shot, {"type": "remove_dial", "dial": "panic", "leave": True, "frame": 1.0})
         self.assertEqual(left.hold.across_percent.text, "40 + 0.0 / 10")  # type: ignore[union-attr]
+
+
+class Many(unittest.TestCase):
+    def test_forty_dials_that_read_two_each_are_worked_out_once_each(self) -> None:
+        dials = [Dial(name="d0", most=1e9, value=fixed(1.0)), Dial(name="d1", most=1e9, value=by_formula("d0 + t", fixed(0.0)))]
+        dials += [Dial(name=f"d{n}", most=1e9, value=by_formula(f"(d{n - 1} + d{n - 2}) / 2", fixed(0.0))) for n in range(2, 41)]
+        shot = edited(shot_with(layer(), dials=tuple(dials)), formula("layer:sway.weight", "d40 / 10"))
+        weights = evaluate(shot).weights["sway"]
+        values = [np.ones(240), 1.0 + np.arange(240) / 24]
+        for _ in range(2, 41):
+            values.append((values[-1] + values[-2]) / 2)
+        np.testing.assert_allclose(weights, values[-1] / 10, rtol=1e-9)
+        np.testing.assert_allclose(evaluate(shot, np.array([7.0])).weights["sway"], weights[6:7], atol=1e-12)

@@ -7,6 +7,7 @@ from tests.core.making import contribution, edited, layer, shot_with
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.gait import Gait
 from zittern.core.sources.hit import NEAR_M, Hit
 
 FPS = 24
@@ -157,3 +158,18 @@ class Sizes(unittest.TestCase):
             for later in (25.0, 49.0, 73.0):  # each beat begins downwards
                 step = np.diff(contribution(shot, frames=np.linspace(later - 14, later + 14, 1401))[:, 4])
                 self.assertLess(step.min(), -0.5 * step.max())
+
+
+class Beats(unittest.TestCase):
+    def test_frames_far_apart_hear_what_the_whole_does(self) -> None:
+        for rhythm in (0.7, 3.0, 9.0):
+            shot = shot_with(layer(source=hit(rhythm_hz=rhythm, uneven=1.0, settle_s=0.4), swings={"pedestal": 2.0}), fps=FPS, last_frame=9000)
+            whole = contribution(shot)[:, 4]
+            for frames in (np.array([3.0, 2500.0, 8999.0]), np.array([4000.0]), np.sort(np.random.default_rng(2).choice(np.arange(1.0, 9001.0), 60, False))):
+                np.testing.assert_allclose(contribution(shot, frames=frames)[:, 4], whole[frames.astype(int) - 1], atol=1e-9)
+
+    def test_beats_too_fast_to_be_seen_are_not_made(self) -> None:
+        for source in (hit(rhythm_hz=10.0), Gait(cadence_hz=fixed(6.0), surface="hard")):
+            shot = shot_with(layer(source=source, swings={"pedestal": 2.0}, speed=fixed(1000.0)), clip={"speed": fixed(1000.0)}, fps=FPS, last_frame=240)
+            self.assertTrue(np.all(np.isfinite(contribution(shot))))
+        self.assertFalse(contribution(shot_with(layer(source=hit(rhythm_hz=10.0), speed=fixed(1000.0)), fps=FPS)).any())

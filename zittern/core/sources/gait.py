@@ -126,7 +126,7 @@ class Gait(SourceDoc):
         rate = self.step_rate
         phase = inputs.phase(rate) + self.start
         size = self._size(inputs.scope)[:, None]
-        seed = np.array([inputs.shared_seed], dtype=np.uint64)
+        seed = _one(inputs.shared_seed)
         limp = self.limp.sample(inputs.scope)[:, None]
         uneven = self.uneven.sample(inputs.scope)[:, None]
         warped = _warped(phase, self._early(limp, uneven, seed))
@@ -151,7 +151,7 @@ class Gait(SourceDoc):
 
     def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""
-        numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64)), self.start)
+        numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(_one(inputs.shared_seed)), self.start, between=True)
         if not len(inputs.scope.frames):
             return numbers[:0], frames[:0]
         at = np.flatnonzero((numbers > 0) & (frames >= inputs.scope.frames.min()) & (frames <= inputs.scope.frames.max()))
@@ -160,7 +160,7 @@ class Gait(SourceDoc):
 
     def later_at(self, inputs: Inputs, number: int, frame: float) -> float:
         """By what share of a step one is later than it would be of itself when it comes at a frame."""
-        untouched = self.replace(steps=())._early_if_fixed(np.array([inputs.shared_seed], dtype=np.uint64))
+        untouched = self.replace(steps=())._early_if_fixed(_one(inputs.shared_seed))
         place = float(inputs.beat_at(self.step_rate, np.array([frame]))[0]) + self.start
         return place - number + float(untouched(np.array([float(number)]))[0])
 
@@ -197,6 +197,10 @@ class Gait(SourceDoc):
         size = self._size(at)[:, None] * _by_step(numbers[:, None].astype(np.float64) + _ROUNDING, limp, uneven, seed, self._kept)
         sizes = np.sqrt(2.0) * size * shares / first_peak(np.array([_KNOCK_HZ]), decay)
         return ringing(inputs, fixed(_KNOCK_HZ), frames, sizes, np.repeat(decay, len(frames)))
+
+
+def _one(seed: int) -> streams.Seeds:
+    return np.array([seed], dtype=np.uint64)
 
 
 def _warped(phase: Array, early: Callable[[Array], Array]) -> Array:

@@ -11,7 +11,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array, IntArray
 
-__all__ = ["HEARD_DECAYS", "beats", "first_peak", "ringing"]
+__all__ = ["HEARD_DECAYS", "MOST_A_FRAME", "beats", "first_peak", "ringing", "too_fast"]
 
 # What is smaller than this share of one is left out; so many times 1/σ after it began.
 _LEAST = 1e-9
@@ -19,7 +19,8 @@ HEARD_DECAYS = -math.log(_LEAST)
 # Rows times moments worked on at a time.
 _AT_ONCE = 200_000
 _LONG_ROWS = 64
-_MOST_BEATS = 500_000
+# Beats that come faster than so many a frame are not made: nobody could see them.
+MOST_A_FRAME = 8.0
 _ROUNDING = 1e-9
 
 
@@ -31,10 +32,17 @@ def first_peak(ring_hz: Array, sigma: Array) -> Array:
 
 
 def beats(
-    inputs: Inputs, rate: Number, before_frames: float, after_frames: float, early: Callable[[Array], Array] | None = None, start: float = 0.0
+    inputs: Inputs,
+    rate: Number,
+    before_frames: float,
+    after_frames: float,
+    early: Callable[[Array], Array] | None = None,
+    start: float = 0.0,
+    between: bool = False,
 ) -> tuple[IntArray, Array]:
     """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat, less
-    than one, each comes before its number. start: what the integral begins with. (H,) numbers, (H,) frames.
+    than one, each comes before its number. start: what the integral begins with. (H,) numbers, (H,) frames. Only those that a frame asked for can hear are
+    made, or all between the first of them and the last, and none where they come faster than MOST_A_FRAME: nobody could see them (`too_fast`).
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
@@ -43,10 +51,35 @@ def beats(
     high = max(low, np.ceil(latest - first + after_frames)) + 1.0
     grid = first + np.arange(low, high + 1.0)
     reached = inputs.beat_at(rate, grid) + start
-    numbers = np.arange(np.ceil(reached[0] - 1.0), np.floor(reached[-1] + 1.0) + 1.0)[:_MOST_BEATS]
+    if float(np.max(np.diff(reached), initial=0.0)) > MOST_A_FRAME:
+        return np.empty(0, dtype=np.int64), np.empty(0)
+    stretches = [slice(0, len(grid))] if between else _heard(grid, frames, before_frames, after_frames)
+    found = [_beats_in(grid[rows], reached[rows], early) for rows in stretches]
+    return np.concatenate([numbers for numbers, _ in found]), np.concatenate([at for _, at in found])
+
+
+def _heard(grid: Array, frames: Array, before_frames: float, after_frames: float) -> list[slice]:
+    """Stretches of a grid of whole frames that are so far before and after some frame, rising, with no point in two of them."""
+    rising = np.unique(frames) if len(frames) else grid[:1]
+    first = np.maximum(np.searchsorted(grid, rising - before_frames, side="right") - 1, 0)
+    stop = np.minimum(np.searchsorted(grid, rising + after_frames, side="left") + 2, len(grid))
+    apart = np.flatnonzero(first[1:] >= np.maximum.accumulate(stop)[:-1]) + 1
+    starts, ends = np.concatenate([[0], apart]), np.concatenate([apart, [len(rising)]])
+    reach = np.maximum.accumulate(stop)
+    return [slice(int(first[a]), int(reach[b - 1])) for a, b in zip(starts, ends, strict=True)]
+
+
+def _beats_in(grid: Array, reached: Array, early: Callable[[Array], Array] | None) -> tuple[IntArray, Array]:
+    """Beats from the first point of a stretch to its last."""
+    numbers = np.arange(np.ceil(reached[0] - 1.0), np.floor(reached[-1] + 1.0) + 1.0)
     due = numbers if early is None else numbers - early(numbers)
     among = (due >= reached[0] - _ROUNDING) & (due <= reached[-1])
     return numbers[among].astype(np.int64), np.interp(due[among], reached, grid)
+
+
+def too_fast(rate_hz: Array, fps: float) -> bool:
+    """Whether beats of a rate come faster than they are made at all. (F,)."""
+    return bool(np.any(rate_hz > MOST_A_FRAME * fps))
 
 
 def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:
