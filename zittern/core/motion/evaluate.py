@@ -22,8 +22,8 @@ from zittern.core.units import Array
 
 __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
 
-# Enough for what the parts of one evaluation share: tables of phases and angles.
-_PARTS_BYTES = 64 * 2**20
+# Enough for what the parts of one evaluation share: tables of phases, angles and springs, of a shot of 100,000 frames too.
+_PARTS_BYTES = 192 * 2**20
 
 
 # The tables of a motion: arrays by name.

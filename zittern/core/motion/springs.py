@@ -15,6 +15,7 @@ The end stop keeps travel r below s, smoothly and with slope 1 where it is small
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from functools import cached_property
 
 import numpy as np
 
@@ -170,17 +171,35 @@ class _Ways:
 
 
 class _Spring:
-    """A mount in springs, ready to tell its deflection at any frames."""
+    """A mount in springs, ready to tell its deflection at any frames. What that takes is kept for the whole shot; the way itself only where it is short."""
 
     def __init__(self, ways: _Ways, mount: Mount, below: _Spring | None) -> None:
         assert mount.give is not None, "only mounts in springs are asked"
-        self.ways, self.mount, self.give = ways, mount, mount.give
-        self.way = ways.way(mount, below)
-        jumped = self.way[ways.after] - self.way[ways.before]
-        self.jumps: Array = np.concatenate([jumped[:, _PLACE], jumped[:, _TURNED]], axis=1)
-        self.followed = self._followed()
+        self.ways, self.mount, self.give, self.below = ways, mount, mount.give, below
+        self.parts = ways.parts(mount)
 
-    def _followed(self) -> Array:
+    @cached_property
+    def way(self) -> Array:
+        """Where the mount would be without its springs. (N, 15)."""
+        return self.ways.way(self.mount, self.below)
+
+    @cached_property
+    def jumps(self) -> Array:
+        """How far the way jumps at each jump: metres, then turns in radians. (J, 6)."""
+
+        def compute() -> Array:
+            jumped = self.way[self.ways.after] - self.way[self.ways.before]
+            return np.concatenate([jumped[:, _PLACE], jumped[:, _TURNED]], axis=1)
+
+        return self.ways.run.table("spring jumps", self.parts, compute)
+
+    @cached_property
+    def turned(self) -> Array:
+        """Rotation of the way and its turns added up, at all of its frames. (N, 12)."""
+        return self.ways.run.table("spring turns", self.parts, lambda: self.way[:, 3:].copy())
+
+    @cached_property
+    def followed(self) -> Array:
         """The continuous part of the sprung way on the near grid. (G, 6)."""
         ways, give = self.ways, self.give
 
@@ -197,17 +216,15 @@ class _Spring:
                     out[:, columns] = base_excited(every[:, columns], hz, damping, ways.grid)
             return out
 
-        if len(ways.frames) > _KEPT_WAYS:
-            return compute()
-        return ways.run.table("springs", (self.mount.id, give, *ways.parts(self.mount)), compute)
+        return ways.run.table("springs", (give, *self.parts), compute)
 
     def at(self, run: Evaluation, rigid: Array) -> Array:
         """Deflection at the frames of an evaluation, where the rigid mount stands there, (F, 4, 4). (F, 6)."""
         ways, give = self.ways, self.give
         row = np.clip(np.searchsorted(ways.frames, run.frames, side="right") - 1, 0, len(ways.frames) - 1)
-        known = self.way[row]
-        since = turns.vectors(np.swapaxes(known[:, _ROTATION].reshape(-1, 3, 3), 1, 2) @ rigid[:, :3, :3])
-        now = np.concatenate([rigid[:, :3, 3], known[:, _TURNED] + since], axis=1)
+        known = self.turned[row]
+        since = turns.vectors(np.swapaxes(known[:, :9].reshape(-1, 3, 3), 1, 2) @ rigid[:, :3, :3])
+        now = np.concatenate([rigid[:, :3, 3], known[:, 9:] + since], axis=1)
         smooth = at_frames(ways.grid.near, self.followed, run.frames)
         out = np.zeros((len(run.frames), 6))
         for on, columns, hz, damping in _axes(give):
