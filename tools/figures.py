@@ -12,8 +12,8 @@ from tools.plot import Line, plot
 from zittern.core.axes import axis_index
 from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.follow import carried, led, played
-from zittern.core.motion.memory import STEP_S
+from zittern.core.motion.follow import backlash, base_excited, grounded_damper, step_response
+from zittern.core.motion.memory import STEP_S, Grid
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
@@ -54,16 +54,20 @@ def _spectrum(values: Array, most_hz: float, window: int = 2048) -> tuple[Array,
     return hz[keep], power[keep]
 
 
+def _steps(seconds: Array) -> Grid:
+    """A grid of fine steps alone."""
+    return Grid(seconds, np.array([]), STEP_S, STEP_S)
+
+
 def give_step() -> str:
     """A carried mass after a step of what carries it."""
     t = _TIMES[_TIMES < 3.0]
     lines = []
     for damping, ink in ((0.1, _PLUM), (0.4, _PETROL), (1.0, _OCHRE)):
-        got = carried(np.where(_TIMES < 0.5, 0.0, 1.0)[:, None], 1.4, damping, STEP_S)[: len(t), 0]
+        got = base_excited(np.where(_TIMES < 0.5, 0.0, 1.0)[:, None], 1.4, damping, _steps(_TIMES))[: len(t), 0]
         lines.append(Line(t, got, f"ζ {damping:g}", ink))
-    w, z = 2 * np.pi * 1.4, 0.4
-    wd, s = w * np.sqrt(1 - z * z), np.arange(0.02, 2.5, 0.12)
-    closed = 1 - np.exp(-z * w * s) * (np.cos(wd * s) - z * w / wd * np.sin(wd * s))
+    s = np.arange(0.02, 2.5, 0.12)
+    closed = step_response(s, 1.4, 0.4)
     return plot("Give: step, 1.4 Hz", "seconds", "travel", [*lines, Line(s + 0.5 - STEP_S / 2, closed, "closed form", _PETROL, dots=True)])
 
 
@@ -74,7 +78,7 @@ def give_transmissibility() -> str:
     for damping, ink in ((0.15, _PLUM), (0.4, _PETROL), (1.0, _OCHRE)):
         lines.append(Line(r, np.sqrt((1 + (2 * damping * r) ** 2) / ((1 - r * r) ** 2 + (2 * damping * r) ** 2)), f"ζ {damping:g}", ink))
     some = np.geomspace(0.2, 5.0, 11)
-    got = [np.max(np.abs(carried(np.sin(2 * np.pi * 1.2 * each * _TIMES)[:, None], 1.2, 0.4, STEP_S)[len(_TIMES) // 2 :])) for each in some]
+    got = [np.max(np.abs(base_excited(np.sin(2 * np.pi * 1.2 * each * _TIMES)[:, None], 1.2, 0.4, _steps(_TIMES))[len(_TIMES) // 2 :])) for each in some]
     return plot(
         "Give: transmissibility", "frequency / natural frequency", "out / in", [*lines, Line(some, np.array(got), "our code", _PETROL, dots=True)], True, True,
         [(float(np.sqrt(2.0)), "√2")],
@@ -88,7 +92,7 @@ def operator() -> str:
     late = np.interp(t - 0.25, t, subject)
     lines = [Line(t, subject, "subject")]
     for slack, ink, dash in ((0.0, _PLUM, ""), (3.0, _OCHRE, "6 3")):
-        turned = led(played(late, np.full(len(t), slack))[:, None], 0.9, 0.7, STEP_S)[:, 0]
+        turned = grounded_damper(backlash(late, np.full(len(t), slack))[:, None], 0.9, 0.7, _steps(t))[:, 0]
         lines.append(Line(t, turned, f"camera, slack {slack:g}°", ink, dash=dash))
     lag = 0.25 + 0.7 / (np.pi * 0.9)
     return plot("Operator", "seconds; reaction 0.25 s, 0.9 Hz, ζ 0.7", "pan, degrees", lines, marks=[(3.5 + lag, f"turn + {lag:.2f} s")])

@@ -33,8 +33,11 @@ class Tables(unittest.TestCase):
         self.assertEqual([look.field for look in forms.MOVE], [*MOVE_FIELDS, "focal_mm"])
 
     def test_swings_reach_as_far_as_their_axes(self) -> None:
-        swings = [look for look in forms.LAYER if look.axis]
+        of_axes = [look for look in forms.LAYER if look.axis]
+        swings, paces = ([look for look in of_axes if look.field.endswith(field)] for field in ("swing", "pace"))
         self.assertEqual([(look.ink, look.most, look.unit) for look in swings], [(info.name, info.most_swing, info.sign) for info in AXIS_INFO])
+        self.assertEqual([look.ink for look in paces], [info.name for info in AXIS_INFO])
+        self.assertEqual(len(of_axes), len(swings) + len(paces))
 
     def test_names_in_sentences(self) -> None:
         self.assertEqual(

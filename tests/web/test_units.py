@@ -46,7 +46,7 @@ class Units(WithPage):
         settled(page)
         expect(page.locator("tr[data-axis=tilt]")).to_contain_text("12 px")
         page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
-        self.typed("height", "150 cm", "1.500 m")
+        self.typed("Move height", "150 cm", "1.500 m")
 
     def test_in_the_table_and_in_what_is_pasted(self) -> None:
         page = self.open(SHOT)
@@ -69,11 +69,11 @@ class Units(WithPage):
             page.goto(self.server.url)
             page.get_by_role("button", name="New shot").first.click()
             page.get_by_label("Name of the new shot").fill(f"Length {frames}")
-            page.get_by_label("Length").fill("abc")
+            page.get_by_role("textbox", name="Length s", exact=True).fill("abc")
             page.get_by_label("Sensor width").fill("2.4 cm")
             page.get_by_role("button", name="Make", exact=True).click()
             expect(page.get_by_role("alert")).to_contain_text("Length: ")
-            page.get_by_label("Length").fill(length)
+            page.get_by_role("textbox", name="Length s", exact=True).fill(length)
             page.get_by_role("button", name="Make", exact=True).click()
             settled(page)
             made = self.library().state(f"length-{frames}").document
