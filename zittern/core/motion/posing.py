@@ -21,8 +21,8 @@ from zittern.core.units import Array
 
 __all__ = ["Posed", "lens_parts", "posed"]
 
-# Frames at which a shot is looked at for looking up or down steeply, and memory for what that takes.
-_LOOKED_AT = 4_096
+# A shot is looked at for looking up or down steeply at one of so many frames, no fewer and no more of them than this; and memory for what that takes.
+_LOOKED_EVERY, _FEW_LOOKED_AT, _MOST_LOOKED_AT = 4, 64, 4_096
 _PARTS_BYTES = 32 * 2**20
 
 
@@ -123,7 +123,8 @@ def _steepest_deg(run: Evaluation) -> Array:
     """How steeply the lens looks up or down at most, without layers and springs. (1,)."""
 
     def compute() -> Array:
-        frames = np.unique(np.linspace(run.shot.first_frame, run.shot.last_frame, _LOOKED_AT).round())
+        count = min(max(_FEW_LOOKED_AT, run.shot.frame_count // _LOOKED_EVERY), _MOST_LOOKED_AT)
+        frames = np.unique(np.linspace(run.shot.first_frame, run.shot.last_frame, count).round())
         sub = run.over(frames, Cache(_PARTS_BYTES))
         locals_, on = _parts(sub, aim.aimed(sub))
         lens = chain.lens_pose(run.shot.mounts, locals_, on)

@@ -62,21 +62,44 @@ def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> 
     springs: list[_Spring] = []
     for mount in mounts:
         springs.append(_Spring(ways, mount, springs[-1] if springs else None))
-    locals_, on = poses(run, run.shot.mounts.index(mounts[-1]) + 1)
-    return _along(run.shot, springs, run, locals_, chain.On(on.carried, {}, offsets))
+    along = _Along(run, poses, offsets, run.shot.mounts.index(mounts[-1]) + 1)
+    for spring in springs:
+        along.give(spring)
+    return along.given
 
 
-def _along(shot: Shot, springs: Sequence[_Spring], run: Evaluation, locals_: Mapping[str, Array], on: chain.On) -> dict[str, Array]:
-    """Deflections at the frames of an evaluation, from the ground up: each mount in springs feels those below it."""
-    by_id = {spring.mount.id: spring for spring in springs}
-    given: dict[str, Array] = {}
-    pose: Array | None = None
-    for mount in shot.mounts[: shot.mounts.index(springs[-1].mount) + 1]:
-        if mount.id in by_id:
-            rigid = chain.step(mount, pose, locals_[mount.id], chain.On(on.carried))
-            given[mount.id] = by_id[mount.id].at(run, rigid)
-        pose = chain.step(mount, pose, locals_[mount.id], chain.On(on.carried, given, on.offsets))
-    return given
+class _Along:
+    """Mounts at the frames of an evaluation, from the ground up: a pose is worked out when it is first asked for, with what the springs below it give."""
+
+    def __init__(self, run: Evaluation, poses: Poses, offsets: Mapping[str, Array], count: int) -> None:
+        self.run, self.poses, self.offsets, self.count = run, poses, offsets, count
+        self.given: dict[str, Array] = {}
+        self._behind: dict[str, Array] = {}
+
+    @cached_property
+    def parts(self) -> tuple[dict[str, Array], chain.On]:
+        """Local poses and rides."""
+        return self.poses(self.run, self.count)
+
+    def give(self, spring: _Spring) -> None:
+        """Adds what a mount in springs gives, once all below it have."""
+        run, mount = self.run, spring.mount
+        self.given[mount.id] = run.kept("deflection", (spring.give, *spring.parts), lambda: spring.at(run, self._rigid(mount)))
+
+    def _rigid(self, mount: Mount) -> Array:
+        """World pose behind a mount without its own springs. (F, 4, 4)."""
+        locals_, on = self.parts
+        return chain.step(mount, self._below(mount), locals_[mount.id], chain.On(on.carried))
+
+    def _below(self, mount: Mount) -> Array | None:
+        """World pose that carries a mount; nothing for the ground."""
+        locals_, on = self.parts
+        pose: Array | None = None
+        for each in self.run.shot.mounts[: self.run.shot.mounts.index(mount)]:
+            if each.id not in self._behind:
+                self._behind[each.id] = chain.step(each, pose, locals_[each.id], chain.On(on.carried, self.given, self.offsets))
+            pose = self._behind[each.id]
+        return pose
 
 
 class _Ways:

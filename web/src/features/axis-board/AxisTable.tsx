@@ -5,7 +5,7 @@ import { view } from "../../stores/view";
 import { AxisRow } from "./AxisRow";
 
 /** Widths of axis, motion (what is left), swing, px and share of the picture, rate, switches. */
-const COLUMNS_PX = [82, 0, 74, 46, 46, 78, 42];
+const COLUMNS_PX = [82, 0, 73, 46, 54, 74, 42];
 
 /** Seven rows, one an axis. */
 export function AxisTable({ layer }: { layer: Layer }) {
