@@ -28,8 +28,9 @@ class Units(WithPage):
         self.type_into(name, text)
         box = self.page.get_by_role("textbox", name=name, exact=True)
         expect(box).to_have_attribute("aria-invalid", "true")
-        self.assertIn(why, box.get_attribute("title") or "")
+        expect(self.page.get_by_role("alert")).to_contain_text(why)
         self.page.keyboard.press("Escape")
+        expect(self.page.get_by_role("alert")).to_have_count(0)
 
     def test_on_the_board_they_are_converted_or_refused(self) -> None:
         page = self.open(SHOT)

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useReading } from "../../shared/number";
+import { useFault, useReading } from "../../shared/number";
 
 export type FrameCellProps = {
   label: string;
@@ -52,36 +52,41 @@ const HINTS = {
 export function FrameCell(props: FrameCellProps) {
   const { label, value, known, keyed, filled, onFocus, onReach, onPaste } = props;
   const { text, fault, type, finish } = useTyped(props);
+  const { note, anchored } = useFault(fault);
   const ink = fault ? "text-error" : keyed ? "font-semibold text-primary" : "text-(--graphite)";
   return (
-    <input
-      aria-label={label}
-      aria-invalid={fault !== ""}
-      title={fault || HINTS[keyed ? "keyed" : "between"]}
-      className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${ink}`}
-      value={text ?? (known ? value.toFixed(4) : "…")}
-      onMouseDown={(event) => {
-        if (!event.shiftKey) return;
-        event.preventDefault();
-        onReach();
-      }}
-      onFocus={(event) => {
-        event.currentTarget.select();
-        onFocus();
-      }}
-      onChange={(event) => type(event.target.value)}
-      onBlur={() => void finish()}
-      onPaste={onPaste}
-      data-idle={text === null ? "yes" : "no"}
-      onKeyDown={(event) => {
-        // While nothing has been typed here, undo and redo are the shot's.
-        if (text !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation();
-        if (event.key === "Enter") void finish();
-        if (event.key === "Escape") {
-          if (text === null) event.currentTarget.blur();
-          type(null);
-        }
-      }}
-    />
+    <>
+      <input
+        aria-label={label}
+        aria-invalid={fault !== ""}
+        style={anchored}
+        title={fault || HINTS[keyed ? "keyed" : "between"]}
+        className={`num w-full px-2 text-right outline-offset-[-2px] ${filled ? "bg-(--wash)" : "bg-transparent"} ${ink}`}
+        value={text ?? (known ? value.toFixed(4) : "…")}
+        onMouseDown={(event) => {
+          if (!event.shiftKey) return;
+          event.preventDefault();
+          onReach();
+        }}
+        onFocus={(event) => {
+          event.currentTarget.select();
+          onFocus();
+        }}
+        onChange={(event) => type(event.target.value)}
+        onBlur={() => void finish()}
+        onPaste={onPaste}
+        data-idle={text === null ? "yes" : "no"}
+        onKeyDown={(event) => {
+          // While nothing has been typed here, undo and redo are the shot's.
+          if (text !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation();
+          if (event.key === "Enter") void finish();
+          if (event.key === "Escape") {
+            if (text === null) event.currentTarget.blur();
+            type(null);
+          }
+        }}
+      />
+      {note}
+    </>
   );
 }

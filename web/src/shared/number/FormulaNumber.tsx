@@ -21,8 +21,7 @@ export function FormulaNumber({ formula, place, value, className }: FormulaNumbe
       className={`num truncate rounded-sm px-1 text-right text-xs hover:bg-base-300/60 ${open ? "bg-(--wash) text-primary" : ""} ${wrong ? "text-error" : ""} ${className}`}
       onClick={() => view.setState({ formula: open ? null : place })}
     >
-      <b className="font-medium">= </b>
-      {figures(value, place.digits)} <span className="opacity-80">{place.unit}</span>
+      <b className="font-medium">=</b> {figures(value, place.digits)} <span className="opacity-80">{place.unit}</span>
     </button>
   );
 }

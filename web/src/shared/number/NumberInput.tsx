@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { TypedInto } from "./arithmetic";
+import { useFault } from "./Fault";
 import { useReading } from "./useReading";
 
 type NumberInputProps = {
@@ -21,6 +22,7 @@ export function NumberInput({ label, value, into, className, onValue, onFormula,
     "A number with or without a unit, a sum such as 0.4*2, or = and a formula",
     into,
   );
+  const { note, anchored } = useFault(fault);
   const finish = async () => {
     const formula = /^\s*=(.*)$/s.exec(text)?.[1];
     if (formula !== undefined && onFormula) {
@@ -34,28 +36,32 @@ export function NumberInput({ label, value, into, className, onValue, onFormula,
     onValue(next);
   };
   return (
-    <input
-      aria-label={label}
-      aria-invalid={fault !== ""}
-      title={fault || undefined}
-      className={`num w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${fault ? "border-error text-error" : "border-primary"} ${className}`}
-      value={text}
-      ref={(element) => {
-        if (element && document.activeElement !== element) element.select();
-      }}
-      onChange={(event) => {
-        setText(event.target.value);
-        giveUp();
-      }}
-      onBlur={() => void finish()}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") void finish();
-        if (event.key === "Escape") {
+    <>
+      <input
+        aria-label={label}
+        aria-invalid={fault !== ""}
+        title={fault || undefined}
+        style={anchored}
+        className={`num w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${fault ? "border-error text-error" : "border-primary"} ${className}`}
+        value={text}
+        ref={(element) => {
+          if (element && document.activeElement !== element) element.select();
+        }}
+        onChange={(event) => {
+          setText(event.target.value);
           giveUp();
-          onEnd();
-        }
-      }}
-    />
+        }}
+        onBlur={() => void finish()}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === "Enter") void finish();
+          if (event.key === "Escape") {
+            giveUp();
+            onEnd();
+          }
+        }}
+      />
+      {note}
+    </>
   );
 }
