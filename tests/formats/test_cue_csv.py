@@ -42,7 +42,7 @@ class Cues(unittest.TestCase):
             ("frame,name\n5," + "x" * 61, "at most 60", "line 2, column name"),
             ("frame,x_m,y_m,z_m\n5,1e9,0,0", "less than or equal", "line 2, column place_m[0]"),
             ("time_s,frame\n,", "no rows", "line 2"),
-            ("frame\n" + "1\n" * 10_001, "at most 10000 cues", ""),
+            ("frame\n" + "1\n" * 10_001 + "x\n", "at most 10000 cues", "line 10002"),
             ("a" * 200_000 + ",frame\n1,1", "field larger than field limit", "line 0"),
         ):
             with self.subTest(message), self.assertRaisesRegex(FormatError, message) as caught:

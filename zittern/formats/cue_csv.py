@@ -42,13 +42,17 @@ def read_cues(data: bytes, shot: Shot) -> tuple[CueIn, ...]:
         reader.fieldnames = names
         if "frame" not in names and "time_s" not in names:
             raise FormatError(f"missing columns: one of frame, time_s; the first line names the columns: {','.join(COLUMNS)}", "line 1")
-        cues = [_cue(row, shot, reader.line_num) for row in reader if any((each or "").strip() for each in row.values() if isinstance(each, str))]
+        cues: list[CueIn] = []
+        for row in reader:
+            if not any(each.strip() for each in row.values() if isinstance(each, str)):
+                continue
+            if len(cues) == MOST_CUES:
+                raise FormatError(f"at most {MOST_CUES} cues can be read; this is one more", f"line {reader.line_num}")
+            cues.append(_cue(row, shot, reader.line_num))
     except csv.Error as error:
         raise FormatError(str(error), f"line {reader.line_num}") from error
     if not cues:
         raise FormatError("there are no rows under the header", "line 2")
-    if len(cues) > MOST_CUES:
-        raise FormatError(f"{len(cues)} rows; at most {MOST_CUES} cues can be read")
     return tuple(cues)
 
 

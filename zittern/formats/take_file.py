@@ -10,6 +10,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+from array import array
 
 import numpy as np
 
@@ -94,19 +95,37 @@ def _even(times: Array, values: Array, at: Array, step: float, column: str) -> A
 
 
 def _from_csv(data: bytes) -> dict[str, Array]:
-    reader = csv.DictReader(io.StringIO(text_of(data, ("time_s", *COLUMNS)), newline=""))
+    reader = csv.reader(io.StringIO(text_of(data, ("time_s", *COLUMNS)), newline=""))
     try:
-        reader.fieldnames = [name.strip().lower() for name in reader.fieldnames or ()]
-        wanted = [name for name in ("time_s", *COLUMNS) if name in reader.fieldnames]
-        columns: dict[str, list[float]] = {name: [] for name in wanted}
+        names = [name.strip().lower() for name in next(reader, [])]
+        at = {name: len(names) - 1 - names[::-1].index(name) for name in ("time_s", *COLUMNS) if name in names}
+        columns = {name: array("d") for name in at}
         for row in reader:
+            if not row:
+                continue
             if reader.line_num > _MOST_ROWS:
                 raise FormatError(f"at most {_MOST_ROWS} rows can be read", f"line {reader.line_num}")
-            for name in wanted:
-                columns[name].append(_number(row.get(name), f"line {reader.line_num}, column {name}"))
+            for name, index in at.items():
+                cell = row[index] if index < len(row) else ""
+                columns[name].append(_cell(cell, reader.line_num, name))
     except csv.Error as error:
         raise FormatError(str(error), f"line {reader.line_num}") from error
-    return {name: np.array(values) for name, values in columns.items()}
+    return {name: _known(np.array(values, dtype=np.float64)) for name, values in columns.items()}
+
+
+def _cell(cell: str, line: int, name: str) -> float:
+    """A cell of a CSV; most are plain numbers."""
+    if "_" not in cell:
+        try:
+            return float(cell)
+        except ValueError:
+            pass
+    return _number(cell, f"line {line}, column {name}")
+
+
+def _known(values: Array) -> Array:
+    """Values, NaN where they are no finite numbers."""
+    return np.where(np.isfinite(values), values, np.nan)
 
 
 def _from_json(data: bytes) -> dict[str, Array]:

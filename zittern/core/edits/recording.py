@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Literal
 
 import numpy as np
@@ -22,6 +23,8 @@ __all__ = ["DrawKeys", "RecordKeys", "Sample", "keys_outside", "thin_keys", "thi
 TOLERANCE_SHARE = 0.01
 # A hand that draws is less exact.
 _DRAWN_SHARE = 0.025
+# A line that cannot end at a sample may end further on: so many are tried.
+_LOOK_ON = 64
 
 
 class Sample(Doc):
@@ -100,20 +103,28 @@ def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
 
 
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:
-    """Which samples have to stay so that straight lines between them pass all others within a tolerance (Ramer 1972, Douglas and Peucker 1973).
-    (N,), (N,) -> (N,) bool; the first and the last stay.
+    """Which samples have to stay so that straight lines between them pass all others within a tolerance: each line goes as far as the slopes that pass
+    all between its ends allow (Imai and Iri 1986, a cone from each kept sample). frames rise. (N,), (N,) -> (N,) bool; the first and the last stay.
     """
     keep = np.zeros(len(frames), dtype=bool)
-    keep[[0, -1]] = True
-    waiting = [(0, len(frames) - 1)]
-    while waiting:
-        first, last = waiting.pop()
-        if last - first < 2:
-            continue
-        line = np.interp(frames[first : last + 1], frames[[first, last]], values[[first, last]])
-        off = np.abs(values[first : last + 1] - line)
-        worst = int(np.argmax(off))
-        if off[worst] > tolerance:
-            keep[first + worst] = True
-            waiting += [(first, first + worst), (first + worst, last)]
+    x, y = frames.tolist(), values.tolist()
+    start = 0
+    while start < len(x):
+        keep[start] = True
+        start = _furthest(x, y, start, tolerance)
     return keep
+
+
+def _furthest(x: list[float], y: list[float], start: int, tolerance: float) -> int:
+    """Where the line from a sample may end; behind the last one when it is the last. How far it looks on is some times as far as it has come."""
+    low, high = -math.inf, math.inf
+    found = at = start + 1
+    while at < len(x) and at - found <= found - start + _LOOK_ON:
+        run, rise = x[at] - x[start], y[at] - y[start]
+        if low <= rise / run <= high:
+            found = at
+        low, high = max(low, (rise - tolerance) / run), min(high, (rise + tolerance) / run)
+        if low > high:
+            break
+        at += 1
+    return found
