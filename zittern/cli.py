@@ -11,6 +11,7 @@ import webbrowser
 from collections.abc import Iterable
 from contextlib import closing
 from pathlib import Path
+from types import FrameType
 from typing import TYPE_CHECKING, Annotated, Literal
 
 import typer
@@ -25,6 +26,8 @@ if TYPE_CHECKING:
 __all__ = ["main"]
 
 _SWITCH_S = 0.002
+# What is under way when the server is told to end may still be answered within this.
+_GRACE_S = 2.5
 # Options of mallopt(3).
 _M_MMAP_THRESHOLD, _M_ARENA_MAX = -3, -8
 
@@ -243,7 +246,17 @@ def _serve(settings: Settings, no_browser: bool) -> None:
     listener.listen(128)  # whoever reads the address below may connect at once
     name = f"[{settings.host}]" if ":" in settings.host else settings.host
     address = f"http://{name}:{listener.getsockname()[1]}/"
-    server = uvicorn.Server(uvicorn.Config(make_app(settings), log_level="warning", access_log=False, proxy_headers=False, server_header=False))
+
+    class Leaving(uvicorn.Server):
+        """Ends soon after it is told to, whatever is under way: threads cannot be given up, and all that was answered is on disk."""
+
+        def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+            last = threading.Timer(_GRACE_S, os._exit, [128 + sig])
+            last.daemon = True
+            last.start()
+            super().handle_exit(sig, frame)
+
+    server = Leaving(uvicorn.Config(make_app(settings), log_level="warning", access_log=False, proxy_headers=False, server_header=False))
     # Threads change places often: who waits for a picture is not held up by who exports a long shot.
     sys.setswitchinterval(_SWITCH_S)
     print(f"Zittern is at {address}", flush=True)
