@@ -6,7 +6,6 @@ All else asks a number to `sample` itself in a scope, for its `limits`, its `bre
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -20,6 +19,7 @@ from zittern.core.doc import Doc, digest
 from zittern.core.errors import DocumentError, out_of_range, union_members
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.grammar import parse, renamed
+from zittern.core.formula.scaling import scaled
 from zittern.core.formula.tree import BUILT_IN, Notices, may_jump, names_in, values_of, varies_by_axis
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Key
 from zittern.core.numbers.scope import Scope
@@ -32,10 +32,6 @@ _STRAIGHT = 1e-11
 _UNLIMITED = (-np.inf, np.inf)
 # Names that depend on the span and the clock of who reads them.
 _CLOCKED = frozenset({"u", "t", "f"})
-# A factor this near to 1, or a shift this near to 0, came of rounding.
-_FOLDED = 1e-12
-_NUMBER = r"\d+\.?\d*(?:e[+-]?\d+)?"
-_SCALED = re.compile(rf"\((?P<inner>.*)\)(?: \* (?P<factor>-?{_NUMBER}))?(?: (?P<sign>[+-]) (?P<shift>{_NUMBER}))?", re.DOTALL)
 # What somebody is typing is kept even where it is far too long to be a formula.
 MOST_DRAFT = 10_000
 
@@ -250,7 +246,7 @@ class Formula(Number):
 
     def map(self, change: Callable[[float], float]) -> Number:
         """Exact for what scales and shifts: an expression has no single values to change."""
-        text = _scaled(self.text, change(1.0) - change(0.0), change(0.0)) if self.text else ""
+        text = scaled(self.text, change(1.0) - change(0.0), change(0.0)) if self.text else ""
         return Formula(text=text, draft=self.draft, before=None if self.before is None else self.before.map(change))  # type: ignore[arg-type]
 
     def clamped(self, least: float, most: float) -> Number:
@@ -270,38 +266,6 @@ class Formula(Number):
         if np.any((values < least) | (values > most)):
             found.add(f"what lies outside of {least:.10g} to {most:.10g} is held there")
         return tuple(found.texts)
-
-
-def _scaled(text: str, factor: float, shift: float) -> str:
-    """(text) * factor + shift, where that was done before with both folded into one: a formula does not grow each time it is scaled."""
-    inner, had_factor, had_shift = _unscaled(text)
-    factor, shift = had_factor * factor, had_shift * factor + shift
-    shift = 0.0 if abs(shift) < _FOLDED * (1.0 + abs(had_shift)) else shift
-    if abs(factor - 1.0) < _FOLDED:
-        factor = 1.0
-    scaled = f"({inner}) * {factor!r}" if factor != 1.0 else f"({inner})"
-    if shift:
-        return f"{scaled} + {shift!r}" if shift > 0.0 else f"{scaled} - {-shift!r}"
-    return scaled if factor != 1.0 else inner
-
-
-def _unscaled(text: str) -> tuple[str, float, float]:
-    """What `_scaled` made of a text, taken apart: text, factor, shift."""
-    found = _SCALED.fullmatch(text)
-    if found is None or not _balanced(found["inner"]):
-        return text, 1.0, 0.0
-    sign = -1.0 if found["sign"] == "-" else 1.0
-    return found["inner"], float(found["factor"] or 1.0), sign * float(found["shift"] or 0.0)
-
-
-def _balanced(text: str) -> bool:
-    """Whether every bracket in a text closes one that it opened."""
-    depth = 0
-    for character in text:
-        depth += (character == "(") - (character == ")")
-        if depth < 0:
-            return False
-    return depth == 0
 
 
 _CLASSES: tuple[type[Number], ...] = (Fixed, Keyed, Formula)
