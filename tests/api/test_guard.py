@@ -1,3 +1,4 @@
+import re
 import socket
 
 from tests.api.making import WithServer
@@ -7,6 +8,9 @@ from zittern.api.guard import hosts_of
 class Door(WithServer):
     def test_names_of_this_machine_only(self) -> None:
         for host in ("127.0.0.1:8712", "localhost:1", "localhost", "[::1]:8712"):
+            self.assertEqual(self.client.get("/api/projects", headers={"Host": host}).status_code, 200, host)
+        refusal = self.client.get("/api/projects", headers={"Host": "evil.example"}).json()["detail"]
+        for host in re.findall(r"answers to (.*), not to", refusal)[0].split(", "):
             self.assertEqual(self.client.get("/api/projects", headers={"Host": host}).status_code, 200, host)
         for host in ("evil.example", "evil.example:8712", "127.0.0.1.evil.example", "", "localhost:@evil.example", "localhost@evil.example:8712", "[::1"):
             self.problem(self.client.get("/api/projects", headers={"Host": host}), 403, "answers to")
@@ -29,6 +33,16 @@ class Door(WithServer):
         for site, status in (("cross-site", 403), ("same-site", 403), ("same-origin", 201), ("none", 201)):
             self.assertEqual(self.client.post("/api/projects", json={"name": site}, headers={"Sec-Fetch-Site": site}).status_code, status, site)
         self.assertEqual(self.client.get("/", headers={"Sec-Fetch-Site": "cross-site"}).status_code, 200)
+
+    def test_what_decides_is_said_once(self) -> None:
+        for name, values in (
+            ("Origin", ("http://127.0.0.1:8712",) * 2),
+            ("Sec-Fetch-Site", ("same-origin", "cross-site")),
+            ("Host", ("localhost", "localhost")),
+        ):
+            answer = self.client.post("/api/projects", json={"name": "X"}, headers=[(name, value) for value in values])
+            self.assertIn(answer.status_code, (400, 403), name)
+        self.assertEqual(len(self.client.get("/api/projects").json()), 1)
 
     def test_every_answer_says_how_it_is_to_be_taken(self) -> None:
         for path in ("/", "/api/projects", "/api/none", "/assets/none.js"):

@@ -19,6 +19,8 @@ __all__ = ["Guard", "Hosts", "hosts_of"]
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 # Addresses that mean every network this machine is in: then its own name is one of the server's.
 _EVERYWHERE = frozenset({"0.0.0.0", "::", ""})
+# Headers that decide who may do what: of two lines nobody could say which counts.
+_ONCE = ("Host", "Origin", "Sec-Fetch-Site")
 # A body of commands as large as this takes a quarter of a second to read; files come as forms and may be larger.
 MOST_JSON_BYTES = 4 * 2**20
 _MOST_DRAINED_BYTES = 256 * 2**20
@@ -55,7 +57,7 @@ class Hosts(TrustedHostMiddleware):
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         async def refuse(message: Message) -> None:
             if message["type"] == "http.response.start":
-                known = ", ".join(name for name in self.allowed_hosts if not name.startswith("["))
+                known = ", ".join(name for name in self.allowed_hosts if name.startswith("[") or ":" not in name)
                 host = _shown(Headers(scope=scope).get("host", ""))
                 await problem(403, "Host not allowed", f"this server answers to {known}, not to {host}; ZITTERN_HOST names another")(scope, receive, send)
 
@@ -105,6 +107,9 @@ async def _drained(receive: Receive) -> None:
 
 
 def _refusal(method: str, headers: Headers) -> Response | None:
+    twice = next((name for name in _ONCE if len(headers.getlist(name)) > 1), None)
+    if twice is not None:
+        return problem(400, "Header sent twice", f"{twice} may be sent once, got {len(headers.getlist(twice))} lines")
     host, origin = headers.get("host", ""), headers.get("origin")
     if origin is not None and origin != f"http://{host}":
         return problem(403, "Origin not allowed", f"requests from {_shown(origin)} are refused")
