@@ -11,7 +11,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array, IntArray
 
-__all__ = ["HEARD_DECAYS", "MOST_A_FRAME", "beats", "first_peak", "ringing", "too_fast"]
+__all__ = ["HEARD_DECAYS", "MOST_A_FRAME", "beats", "first_peak", "ringing"]
 
 # What is smaller than this share of one is left out; so many times 1/σ after it began.
 _LEAST = 1e-9
@@ -42,7 +42,7 @@ def beats(
 ) -> tuple[IntArray, Array]:
     """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat, less
     than one, each comes before its number. start: what the integral begins with. (H,) numbers, (H,) frames. Only those that a frame asked for can hear are
-    made, or all between the first of them and the last, and none where they come faster than MOST_A_FRAME: nobody could see them (`too_fast`).
+    made, or all between the first of them and the last, and none where they come faster than MOST_A_FRAME: nobody could see them.
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
@@ -75,11 +75,6 @@ def _beats_in(grid: Array, reached: Array, early: Callable[[Array], Array] | Non
     due = numbers if early is None else numbers - early(numbers)
     among = (due >= reached[0] - _ROUNDING) & (due <= reached[-1])
     return numbers[among].astype(np.int64), np.interp(due[among], reached, grid)
-
-
-def too_fast(rate_hz: Array, fps: float) -> bool:
-    """Whether beats of a rate come faster than they are made at all. (F,)."""
-    return bool(np.any(rate_hz > MOST_A_FRAME * fps))
 
 
 def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:
