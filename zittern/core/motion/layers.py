@@ -16,7 +16,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.layers import AxisSetting, Layer
+from zittern.core.shot.layers import Layer
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
@@ -55,8 +55,7 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
         out[:, columns] = _unit(run, clip, layer, axes)
     else:
         scope = layer_scope(run, clip, layer)
-        swings = np.stack([_swing(layer.axes.of(axis), axis, scope) for axis in axes], axis=1)
-        out[:, columns] = 0.5 * swings * _unit(run, clip, layer, axes)
+        out[:, columns] = 0.5 * _swings(layer, axes, scope) * _unit(run, clip, layer, axes)
     if layer.steady:
         focal = run.shot.focal_mm
         reference = focal.at(run.scope.over(np.array(run.span[:1])))
@@ -71,8 +70,16 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     return (Read(layer, layer_scope(run, clip, layer)), name, Read(clip.speed, layer_scope(run, clip, layer)), clip.extent_in(run.span), *lens)
 
 
-def _swing(setting: AxisSetting, axis: Axis, scope: Scope) -> Array:
-    return np.minimum(setting.swing.sample(_on_axis(scope, axis, setting.swing)), _MOST_SWING[axis])
+def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> Array:
+    """Swings of some axes: (F, A), or one row for all frames where they are fixed, (1, A)."""
+    swings = [layer.axes.of(axis).swing for axis in axes]
+    fixed = [swing.constant for swing in swings]
+    if None not in fixed:
+        values = np.array([fixed], dtype=np.float64)
+    else:
+        values = np.stack([swing.sample(_on_axis(scope, axis, swing)) for axis, swing in zip(axes, swings, strict=True)], axis=1)
+    most: Array = np.array([_MOST_SWING[axis] for axis in axes])
+    return np.asarray(np.minimum(values, most), dtype=np.float64)
 
 
 def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
@@ -86,7 +93,7 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
     leads = _leads(layer, axes)
     numbers = (layer.source, layer.speed, clip.speed)
     parts: list[Part] = [Read(each, scope) for each in numbers]
-    parts += [Read(layer.axes.of(lead).pace, scope.on_axis(axis_index(lead))) for lead in leads]
+    parts += [Read(pace, _on_axis(scope, lead, pace)) for lead, pace in ((lead, layer.axes.of(lead).pace) for lead in leads)]
     parts += [clip.extent_in(run.span), layer.seed, _seeds(layer, axes).tobytes(), leads, layer.name if layer.source.reads_name else ""]
     return run.kept("unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes))))
 
@@ -101,12 +108,14 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
 
     def phase_at(scope: Scope, rate: Number) -> Array:
         known: dict[tuple[str, int], Array] = {}
+        columns = []
         for lead, pace in zip(leads, paces, strict=True):
             of_axis = _on_axis(scope, lead, rate, pace)
             key = (pace.motion_key, of_axis.axis)
             if key not in known:
                 known[key] = _phase(run, of_axis, (rate, pace, *speeds), start, last)
-        return np.stack([known[pace.motion_key, _on_axis(scope, lead, rate, pace).axis] for lead, pace in zip(leads, paces, strict=True)], axis=1)
+            columns.append(known[key])
+        return np.stack(columns, axis=1)
 
     def pace_at(frames: Array) -> Array:
         at = scope.over(frames)
