@@ -9,7 +9,9 @@ from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings import DEFAULT_DISTANCE_M, flowing, read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
+from zittern.core.sources.gait import Gait
 from zittern.core.sources.hand_keys import HandKeys, Tracks
+from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.wave import Wave
 
@@ -53,6 +55,14 @@ class Heard(unittest.TestCase):
         ):
             changed = edited(shot, *({"type": "set_values", "values": [{"at": at, "value": value}]} for at, value in change.items()))
             self.assertEqual([each.heard for each in read(changed, evaluate(changed), 1).layers], expected, change)
+
+    def test_beats_that_are_too_fast_are_told_where_they_are(self) -> None:
+        for source in (Hit(rhythm_hz=keyed((1, 1.0), (101, 9.0), interp="linear")), Gait(cadence_hz=keyed((1, 1.0), (101, 6.0), interp="linear"))):
+            shot = shot_with(layer(source=source, speed=fixed(40.0)), layer("other"), last_frame=101)
+            findings = [[each.finding for each in read(shot, evaluate(shot), frame).layers] for frame in (1, 101)]
+            self.assertEqual(findings[0], ["", ""])
+            self.assertRegex(findings[1][0], r"^1[05](\.\d+)? beats a frame here: above 8 none")
+            self.assertEqual(findings[1][1], "")
 
     def test_spans_as_set_or_all_of_the_shot(self) -> None:
         shot = shot_with(layer(span_frames=(20, 80), ramp_in_frames=6), clip={"ramp_out_frames": 9}, first_frame=5, last_frame=90)

@@ -98,6 +98,22 @@ class Units(WithPage):
         settled(page)
         self.assertEqual(self.library().state(SHOT).document.lanes[0].clips[0].layers[1].axes.roll.pace.text, "1 + u")  # type: ignore[attr-defined]
 
+    def test_beats_too_fast_to_be_seen_are_told_on_the_board(self) -> None:
+        page = self.open(SHOT)
+        address = f"{self.server.url}api/shots/{SHOT}"
+        for command in ({"type": "add_layer", "source": "hit"}, {"type": "set_values", "values": [{"at": "layer:hit-1.source.rhythm_hz", "value": 10.0}]}):
+            revision = page.request.get(address).json()["revision"]
+            self.assertTrue(page.request.post(f"{address}/edits", data={"command": command, "base_revision": revision}).ok)
+        page.reload()
+        settled(page)
+        page.get_by_role("button", name="Hit", exact=True).click()
+        finding = page.get_by_text("beats a frame here")
+        expect(finding).to_have_count(0)
+        self.typed("speed", "3000", "3000 %")
+        expect(finding).to_contain_text("12.5 beats a frame here: above 8 none are made")
+        self.typed("speed", "100", "100 %")
+        expect(finding).to_have_count(0)
+
     def test_where_no_preset_is_found_the_nearest_are_offered(self) -> None:
         page = self.open(SHOT)
         page.keyboard.press("r")

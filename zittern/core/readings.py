@@ -20,6 +20,7 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.ringing import MOST_A_FRAME
 from zittern.core.units import CM_PER_M, Array
 
 __all__ = ["AxisReading", "LayerReading", "Readings", "distances_m", "flowing", "picture_offsets_px", "px_per_unit", "read", "subject_distance_m"]
@@ -30,6 +31,7 @@ DEFAULT_DISTANCE_M = 4.0
 SHUTTER_SHARE = 0.5
 
 
+_TOO_FAST = f"{{:.4g}} beats a frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or the speed"
 # An offset (deg, cm, %) so small that the picture moves in proportion to it.
 _SMALL = 0.01
 
@@ -57,10 +59,13 @@ class SpanReading(Doc):
 
 
 class LayerReading(Doc):
-    """A layer's seven axes, when it is heard, and whether it is at all."""
+    """A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that cannot be given; nothing else of it
+    is left out.
+    """
 
     layer: str
     heard: bool
+    finding: str
     span: SpanReading
     axes: tuple[AxisReading, ...]
 
@@ -185,7 +190,9 @@ class _At:
 
 def _layer_reading(shot: Shot, at: _At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
     scope = clip.clocked(at.scope, at.scope.span, layer)
-    base_hz = float(layer.source.peak_hz(scope)[0]) * layer.speed.at(scope) * clip.speed.at(scope)
+    speed = layer.speed.at(scope) * clip.speed.at(scope)
+    base_hz = float(layer.source.peak_hz(scope)[0]) * speed
+    beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value
     width_px = shot.picture.width_px
     moving = moving_axes(layer)
 
@@ -201,4 +208,5 @@ def _layer_reading(shot: Shot, at: _At, clip: Clip, layer: Layer, counts: bool) 
         )  # fmt: skip
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))
-    return LayerReading.model_construct(layer=layer.id, heard=counts, span=_span_reading(shot, layer), axes=rows)
+    finding = "" if beats_a_frame <= MOST_A_FRAME else _TOO_FAST.format(beats_a_frame)
+    return LayerReading.model_construct(layer=layer.id, heard=counts, finding=finding, span=_span_reading(shot, layer), axes=rows)

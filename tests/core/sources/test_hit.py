@@ -168,6 +168,17 @@ class Beats(unittest.TestCase):
             for frames in (np.array([3.0, 2500.0, 8999.0]), np.array([4000.0]), np.sort(np.random.default_rng(2).choice(np.arange(1.0, 9001.0), 60, False))):
                 np.testing.assert_allclose(contribution(shot, frames=frames)[:, 4], whole[frames.astype(int) - 1], atol=1e-9)
 
+    def test_where_beats_are_too_fast_those_elsewhere_stay(self) -> None:
+        """From 30 to 300 beats a second where 192 are eight a frame: a part of the shot is what it is in the whole."""
+        rhythm = keyed((1, 1.0), (480, 10.0), interp="linear")
+        for source in (hit(rhythm_hz=rhythm, settle_s=0.2), Gait(cadence_hz=keyed((1, 1.0), (480, 6.0), interp="linear"), surface="hard")):
+            shot = shot_with(layer(source=source, swings={"pedestal": 2.0}, speed=fixed(50.0)), fps=FPS, last_frame=480)
+            whole = contribution(shot)[:, 4]
+            self.assertGreater(np.ptp(whole[:120]), 0.1)
+            for first, stop in ((1, 121), (200, 260), (440, 481)):
+                part = contribution(shot, frames=np.arange(first, stop, dtype=np.float64))[:, 4]
+                np.testing.assert_allclose(part, whole[first - 1 : stop - 1], atol=1e-9)
+
     def test_beats_too_fast_to_be_seen_are_not_made(self) -> None:
         for source in (hit(rhythm_hz=10.0), Gait(cadence_hz=fixed(6.0), surface="hard")):
             shot = shot_with(layer(source=source, swings={"pedestal": 2.0}, speed=fixed(1000.0)), clip={"speed": fixed(1000.0)}, fps=FPS, last_frame=240)

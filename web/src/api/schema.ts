@@ -2962,11 +2962,14 @@ export interface components {
         };
         /**
          * LayerReading
-         * @description A layer's seven axes, when it is heard, and whether it is at all.
+         * @description A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that cannot be given; nothing else of it
+         *     is left out.
          */
         LayerReading: {
             /** Axes */
             axes: components["schemas"]["AxisReading"][];
+            /** Finding */
+            finding: string;
             /** Heard */
             heard: boolean;
             /** Layer */

@@ -121,6 +121,10 @@ class Gait(SourceDoc):
         """The step rate. (F,)."""
         return self.step_rate.sample(scope)
 
+    def beats_hz(self, scope: Scope) -> Array:
+        """The step rate. (F,)."""
+        return self.step_rate.sample(scope)
+
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who stands."""
         rate = self.step_rate

@@ -76,6 +76,10 @@ class Hit(SourceDoc):
         """The ring frequency. (F,)."""
         return self.ring_hz.sample(scope)
 
+    def beats_hz(self, scope: Scope) -> Array:
+        """Its rhythm. (F,)."""
+        return self.rhythm_hz.sample(scope)
+
     def motion(self, inputs: Inputs) -> Array:
         """(F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes. Not of unit RMS: hits are moments."""
         hits = _joined(self._of_cues(inputs), self._own(inputs))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
@@ -19,7 +19,7 @@ HEARD_DECAYS = -math.log(_LEAST)
 # Rows times moments worked on at a time.
 _AT_ONCE = 200_000
 _LONG_ROWS = 64
-# Beats that come faster than so many a frame are not made: nobody could see them.
+# Beats are not made in frames in which more than so many come: nobody could see them.
 MOST_A_FRAME = 8.0
 _ROUNDING = 1e-9
 
@@ -42,7 +42,7 @@ def beats(
 ) -> tuple[IntArray, Array]:
     """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat, less
     than one, each comes before its number. start: what the integral begins with. (H,) numbers, (H,) frames. Only those that a frame asked for can hear are
-    made, or all between the first of them and the last, and none where they come faster than MOST_A_FRAME: nobody could see them.
+    made, or all between the first of them and the last, and none in frames in which more than MOST_A_FRAME come: nobody could see them.
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
@@ -51,11 +51,10 @@ def beats(
     high = max(low, np.ceil(latest - first + after_frames)) + 1.0
     grid = first + np.arange(low, high + 1.0)
     reached = inputs.beat_at(rate, grid) + start
-    if float(np.max(np.diff(reached), initial=0.0)) > MOST_A_FRAME:
-        return np.empty(0, dtype=np.int64), np.empty(0)
     stretches = [slice(0, len(grid))] if between else _heard(grid, frames, before_frames, after_frames)
-    found = [_beats_in(grid[rows], reached[rows], early) for rows in stretches]
-    return np.concatenate([numbers for numbers, _ in found]), np.concatenate([at for _, at in found])
+    found = [_beats_in(grid[rows], reached[rows], early) for heard in stretches for rows in _seen(reached, heard)]
+    none = np.empty(0, dtype=np.int64), np.empty(0)
+    return np.concatenate([numbers for numbers, _ in (*found, none)]), np.concatenate([at for _, at in (*found, none)])
 
 
 def _heard(grid: Array, frames: Array, before_frames: float, after_frames: float) -> list[slice]:
@@ -67,6 +66,14 @@ def _heard(grid: Array, frames: Array, before_frames: float, after_frames: float
     starts, ends = np.concatenate([[0], apart]), np.concatenate([apart, [len(rising)]])
     reach = np.maximum.accumulate(stop)
     return [slice(int(first[a]), int(reach[b - 1])) for a, b in zip(starts, ends, strict=True)]
+
+
+def _seen(reached: Array, rows: slice) -> Iterator[slice]:
+    """What is left of a stretch of a grid without the frames in which beats come too fast."""
+    fast = np.flatnonzero(np.diff(reached[rows]) > MOST_A_FRAME) + rows.start
+    for first, last in zip([rows.start, *(fast + 1).tolist()], [*fast.tolist(), rows.stop - 1], strict=True):
+        if last > first:
+            yield slice(first, last + 1)
 
 
 def _beats_in(grid: Array, reached: Array, early: Callable[[Array], Array] | None) -> tuple[IntArray, Array]:

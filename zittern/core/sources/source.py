@@ -115,3 +115,7 @@ class SourceDoc(Doc):
     def peak_hz(self, scope: Scope) -> Array:
         """Where the spectrum peaks at pace 1 and speed 1. (F,) Hz."""
         return np.zeros(scope.frames.shape)
+
+    def beats_hz(self, scope: Scope) -> Array:
+        """Beats a second at speed 1, of a source that has beats of its own: those that come too fast to be seen are not made. (F,) Hz."""
+        return np.zeros(scope.frames.shape)
