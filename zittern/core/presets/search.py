@@ -18,7 +18,7 @@ SEARCH_WORDS: Mapping[str, str] = {
     "run": "handheld footsteps steps running jog sprint chase panic escape pov action flee",
     "crouched-creep": "handheld footsteps steps sneak stealth crawl horror suspense pov tiptoe creep low",
     "smooth-road": "car driving drive vehicle van train rail dashboard highway motorway tarmac bus tram taxi cruise asphalt",
-    "washboard": "bike bicycle cycling motorbike gravel dirt track off-road offroad 4x4 jeep cobbles cobblestone bumpy vibration rough rattle atv quad",
+    "washboard": "bike bicycle cycling motorbike gravel dirt track off-road offroad 4x4 cobbles cobblestone bumpy vibration rough rattle atv quad",
     "small-boat": "sea ship ocean waves sailing ferry raft water swell rocking sway dinghy yacht",
     "crowd-jostle": "handheld concert riot pushed shoved people mob market party dance pit festival",
     "startled": "jump scare shock flinch fright surprise jolt react gasp",

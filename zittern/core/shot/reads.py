@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from typing import Literal
 
 from zittern.core.doc import Doc
 from zittern.core.formula.fault import unknown
@@ -27,21 +28,21 @@ def reads_of(doc: Doc) -> frozenset[str]:
 
 def spanned(doc: Doc) -> bool:
     """Whether a document's numbers depend on the span and the clock they lie in."""
-    if isinstance(doc, Number):
-        return doc.spanned
-    known: bool | None = doc.__dict__.get("_spanned")
-    if known is None:
-        known = doc.__dict__["_spanned"] = any(map(spanned, _parts(doc)))
-    return known
+    return _any_number(doc, "spanned")
 
 
 def by_axis(doc: Doc) -> bool:
     """Whether a document's numbers differ by the axis that they are for."""
+    return _any_number(doc, "by_axis")
+
+
+def _any_number(doc: Doc, what: Literal["spanned", "by_axis"]) -> bool:
+    """Whether a property holds for any number of a document. Kept with each of its parts."""
     if isinstance(doc, Number):
-        return doc.by_axis
-    known: bool | None = doc.__dict__.get("_by_axis")
+        return doc.spanned if what == "spanned" else doc.by_axis
+    known: bool | None = doc.__dict__.get(f"_{what}")
     if known is None:
-        known = doc.__dict__["_by_axis"] = any(map(by_axis, _parts(doc)))
+        known = doc.__dict__[f"_{what}"] = any(_any_number(part, what) for part in _parts(doc))
     return known
 
 

@@ -123,7 +123,7 @@ class Gait(SourceDoc):
 
     def beats_hz(self, scope: Scope) -> Array:
         """The step rate. (F,)."""
-        return self.step_rate.sample(scope)
+        return self.peak_hz(scope)
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who stands."""
