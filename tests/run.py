@@ -1,14 +1,45 @@
-"""Runs all tests with unittest, tells which took longest, and ends with `N passed, N failed`. Arguments are module names to run instead."""
+"""Runs tests with unittest, classes side by side in processes of their own, and ends with `N passed, N failed`.
+
+Arguments are names (modules, classes, tests) to run instead of all. `--workers 1` runs them one after another, `--core` only those of the core.
+"""
 
 from __future__ import annotations
 
+import argparse
+import io
+import multiprocessing
+import os
 import sys
 import time
 import unittest
+from collections.abc import Iterable, Iterator
+from concurrent.futures import ProcessPoolExecutor, as_completed
+from dataclasses import dataclass, field
 from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
 _SLOWEST = 12
+# More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own process.
+_WORKERS = max(2, min(4, os.cpu_count() or 2))
+# Classes that take longest are begun first, so that no worker is left alone with one at the end.
+_FIRST = ("tests.core.motion.test_evaluation", "tests.tools", "tests.core.shot.test_everywhere", "tests.test_cli", "tests.web")
+
+
+@dataclass
+class Outcome:
+    """What became of some tests: how many ran, what failed with its words, which took how long (s)."""
+
+    ran: int = 0
+    skipped: int = 0
+    faults: list[tuple[str, str]] = field(default_factory=list)
+    took: dict[str, float] = field(default_factory=dict)
+
+    def add(self, other: Outcome) -> None:
+        """Takes in what became of others."""
+        self.ran += other.ran
+        self.skipped += other.skipped
+        self.faults += other.faults
+        self.took.update(other.took)
 
 
 class _Timed(unittest.TextTestResult):
@@ -28,18 +59,72 @@ class _Timed(unittest.TextTestResult):
         super().stopTest(test)
 
 
+def run(names: list[str]) -> Outcome:
+    """Runs the tests of these names in this process."""
+    suite = unittest.defaultTestLoader.loadTestsFromNames(names)
+    result = unittest.TextTestRunner(stream=io.StringIO(), resultclass=_Timed).run(suite)
+    assert isinstance(result, _Timed)
+    faults = [(test.id(), text) for test, text in [*result.failures, *result.errors]]
+    faults += [(test.id(), "it passed and was expected to fail") for test in result.unexpectedSuccesses]
+    return Outcome(result.testsRun, len(result.skipped), faults, result.took)
+
+
+def classes(names: list[str], folder: Path) -> list[str]:
+    """Names of the classes that hold the tests asked for, or of all below a folder; single tests stay single. What cannot be loaded stays too, and fails."""
+    loader = unittest.defaultTestLoader
+    suite = loader.loadTestsFromNames(names) if names else loader.discover(str(folder), top_level_dir=str(ROOT))
+    single = {name for name in names if name.rsplit(".", 1)[-1].startswith("test_") and name.rsplit(".", 2)[-2][:1].isupper()}
+    found = {_name_of(test, single): None for test in _each(suite)}
+    return sorted(found, key=lambda name: next((at for at, first in enumerate(_FIRST) if name.startswith(first)), len(_FIRST)))
+
+
+def _name_of(test: unittest.TestCase, single: set[str]) -> str:
+    name = test.id()
+    # A module that cannot be loaded stands in the suite as a test with the module's name.
+    if type(test).__module__.startswith("unittest."):
+        return name.removeprefix("unittest.loader._FailedTest.")
+    return name if name in single else name.rsplit(".", 1)[0]
+
+
+def _each(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
+    for test in suite:
+        if isinstance(test, unittest.TestSuite):
+            yield from _each(test)
+        else:
+            yield test
+
+
+def side_by_side(names: Iterable[str], workers: int) -> Outcome:
+    """Runs each name in one of several processes; what fails is printed at once. A worker that dies fails what it was given."""
+    outcome = Outcome()
+    with ProcessPoolExecutor(workers, mp_context=multiprocessing.get_context("spawn")) as pool:
+        waiting = {pool.submit(run, [name]): name for name in names}
+        for done in as_completed(waiting):
+            error = done.exception()
+            part = done.result() if error is None else Outcome(1, 0, [(waiting[done], f"its process ended: {error!r}")])
+            outcome.add(part)
+            for name, text in part.faults:
+                print(f"\nFAILED {name}\n{text}", flush=True)
+            print("F" if part.faults else ".", end="", flush=True)
+    print()
+    return outcome
+
+
 def main() -> int:
     """0 when all passed and there were any."""
-    loader = unittest.defaultTestLoader
-    suite = loader.loadTestsFromNames(sys.argv[1:]) if sys.argv[1:] else loader.discover(str(ROOT / "tests"), top_level_dir=str(ROOT))
-    result = unittest.TextTestRunner(verbosity=1, resultclass=_Timed).run(suite)
-    assert isinstance(result, _Timed)
-    for name, took in sorted(result.took.items(), key=lambda each: -each[1])[:_SLOWEST]:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("names", nargs="*")
+    parser.add_argument("--core", action="store_true")
+    parser.add_argument("--workers", type=int, default=_WORKERS)
+    asked = parser.parse_args()
+    started = time.monotonic()
+    outcome = side_by_side(classes(asked.names, ROOT / "tests/core" if asked.core else ROOT / "tests"), asked.workers)
+    for name, took in sorted(outcome.took.items(), key=lambda each: -each[1])[:_SLOWEST]:
         print(f"{took:6.1f} s  {name}")
-    failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
-    skipped = len(result.skipped)
-    passed = result.testsRun - failed - skipped
-    print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""))
+    print(f"{time.monotonic() - started:.0f} s with {asked.workers} workers")
+    failed = len(outcome.faults)
+    passed = outcome.ran - failed - outcome.skipped
+    print(f"{passed} passed, {failed} failed" + (f", {outcome.skipped} skipped" if outcome.skipped else ""))
     return 0 if failed == 0 and passed > 0 else 1
 
 

@@ -233,8 +233,10 @@ def _serve(settings: Settings, no_browser: bool) -> None:
     import uvicorn
 
     from zittern.api.app import make_app
+    from zittern.api.connection import Connection, raise_handles
     from zittern.core.errors import BadInput
 
+    raise_handles()
     _give_memory_back()
     # Named as TCP, or the server would not know to send small answers at once (TCP_NODELAY).
     listener = socket.socket(socket.AF_INET6 if ":" in settings.host else socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
@@ -256,7 +258,7 @@ def _serve(settings: Settings, no_browser: bool) -> None:
             last.start()
             super().handle_exit(sig, frame)
 
-    server = Leaving(uvicorn.Config(make_app(settings), log_level="warning", access_log=False, proxy_headers=False, server_header=False))
+    server = Leaving(uvicorn.Config(make_app(settings), log_level="warning", access_log=False, proxy_headers=False, server_header=False, http=Connection))
     # Threads change places often: who waits for a picture is not held up by who exports a long shot.
     sys.setswitchinterval(_SWITCH_S)
     print(f"Zittern is at {address}", flush=True)

@@ -4,7 +4,9 @@ import csv
 import errno
 import io
 import json
+import threading
 import time
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from pathlib import Path
 
@@ -12,7 +14,7 @@ import numpy as np
 
 from tests.api.making import WithServer
 from tests.formats.making import GltfMaker
-from zittern.api.jobs import Busy, ExportJob
+from zittern.api.jobs import MOST_WAITING, Busy, ExportJob
 from zittern.core.motion.evaluate import evaluate
 from zittern.formats.table import format_named
 
@@ -146,6 +148,44 @@ class Exports(WithServer):
         self.assertTrue(self.client.get(f"/api/exports/{job}/file").content.startswith(b"frame,"))
         self.assertFalse(path.exists())
         self.problem(self.client.get(f"/api/exports/{job}/file"), 404, "gone")
+
+    def test_eight_at_once_and_each_gets_all_of_it(self) -> None:
+        job = self.client.post("/api/shots/jetty-walk/exports", json={"format": "glb", "step": 0.1}).json()["id"]
+        self.jobs._worker.submit(lambda: None).result(60)
+        size = self.jobs.get(job).path.stat().st_size
+        names = [self.jobs.fetched(self.jobs.get(job)) for _ in range(3)]  # three who began before the others are done
+        with ThreadPoolExecutor(8) as pool:
+            answers = list(pool.map(lambda _: self.client.get(f"/api/exports/{job}/file"), range(8)))
+        self.assertLessEqual({answer.status_code for answer in answers}, {200, 404})
+        whole = [len(answer.content) for answer in answers if answer.status_code == 200]
+        self.assertEqual(set(whole), {size})
+        self.assertEqual({name.stat().st_size for name in names}, {size})
+        left = {path for path in names[0].parent.iterdir() if path.suffix == ".glb"}
+        self.assertEqual(left, set(names), "names of those who are done are gone")
+
+    def test_many_wait_in_line_and_too_many_are_told(self) -> None:
+        hold = threading.Event()
+        self.addCleanup(hold.set)
+        self.jobs._worker.submit(hold.wait)
+        start = {"format": "shot"}
+        ids = [self.client.post("/api/shots/jetty-walk/exports", json=start).json()["id"] for _ in range(MOST_WAITING)]
+        self.assertEqual({self.client.get(f"/api/exports/{each}").json()["status"] for each in ids}, {"working"})
+        self.problem(self.client.post("/api/shots/jetty-walk/exports", json=start), 503, "are waiting already")
+        hold.set()
+        self.jobs._worker.submit(lambda: None).result(60)
+        self.assertEqual(self.client.get(f"/api/exports/{ids[-1]}").json()["status"], "done")
+
+    def test_any_fault_ends_it_with_words(self) -> None:
+        job = self.job()
+
+        def broken(*_: object) -> None:
+            raise ZeroDivisionError("of no use")
+
+        job.format = replace(job.format, write=broken)
+        with self.assertLogs("zittern", "ERROR"):
+            job.run(self.library.state("jetty-walk").document, np.arange(1.0, 9.0), Busy())
+        self.assertEqual((job.status, job.path.exists()), ("failed", False))
+        self.assertIn("ZeroDivisionError: of no use", job.problem or "")
 
     def test_what_nobody_fetches_is_dropped_after_a_while(self) -> None:
         job = self.client.post("/api/shots/jetty-walk/exports", json={"format": "shot"}).json()["id"]

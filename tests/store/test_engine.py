@@ -1,4 +1,5 @@
 import sqlite3
+import time
 from contextlib import closing
 from datetime import UTC, datetime
 from pathlib import Path
@@ -10,10 +11,10 @@ from sqlalchemy import create_engine
 from tests.core.making import layer, shot_with
 from tests.store.making import InFolder
 from zittern.core.errors import StoreBusy, StoreError
-from zittern.store import engine as engine_module
 from zittern.store.documents import pack
 from zittern.store.engine import HEAD, MIGRATIONS, open_engine
 from zittern.store.library import Library
+from zittern.store.writers import PATIENCE_S, waiting_since
 
 
 def old_database(folder: Path, version: str) -> sqlite3.Connection:
@@ -95,11 +96,10 @@ class Refusals(InFolder):
 
     def test_a_locked_one(self) -> None:
         open_engine(self.folder).dispose()
-        patience, engine_module._PATIENCE_S = engine_module._PATIENCE_S, 0
-        self.addCleanup(setattr, engine_module, "_PATIENCE_S", patience)
         with closing(sqlite3.connect(self.folder / "zittern.db", isolation_level=None)) as holder, closing(Library(self.folder)) as library:
             holder.execute("BEGIN EXCLUSIVE")
-            with self.assertRaisesRegex(StoreBusy, "locked; nothing was changed"):
+            long_ago = time.monotonic() - PATIENCE_S
+            with self.assertRaisesRegex(StoreBusy, "busy; nothing was changed"), waiting_since(long_ago):
                 library.add_project("Post")
 
     def test_head_is_the_newest_script(self) -> None:

@@ -1,4 +1,5 @@
 from contextlib import closing
+from unittest import mock
 
 from sqlalchemy import text
 
@@ -120,3 +121,16 @@ class Undoing(OnAShelf):
 
     def test_a_preset_as_document(self) -> None:
         self.assertEqual(Preset.model_validate_json(self.shelf.raw(self.shelf.add(MINE).key)), MINE)
+
+
+class Room(OnAShelf):
+    def test_all_together_have_a_limit(self) -> None:
+        kept = self.shelf.add(MINE)
+        with mock.patch.object(presets, "MOST_BYTES", len(self.shelf.raw(kept.key)) + 40):
+            with self.assertRaisesRegex(BadInput, "delete some first"):
+                self.shelf.add(MINE.replace(name="Other"))
+            changed = self.shelf.change(kept.key, kept.content, MINE.replace(line="Fast"))
+            with self.assertRaisesRegex(BadInput, "delete some first"):
+                self.shelf.change(kept.key, changed.content, MINE.replace(line="Fast " * 30))
+        self.assertEqual(self.names(), ["Mine"])
+        self.assertEqual(self.shelf.raw(kept.key).count("Fast"), 1)

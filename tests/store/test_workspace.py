@@ -1,4 +1,5 @@
 import os
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -64,3 +65,14 @@ class Parts(unittest.TestCase):
         (self.folder / "work").write_bytes(b"a file in the way")
         with self.assertRaisesRegex(StoreError, "file"):
             Workspace(self.folder).new_path(".part")
+
+    def test_a_folder_that_was_taken_away_is_made_again(self) -> None:
+        space = Workspace(self.folder)
+        first = space.new_path(".part")
+        shutil.rmtree(self.folder / "work")
+        second = space.new_path(".part")
+        second.write_bytes(b"x")
+        self.assertNotEqual(first.parent, second.parent)
+        other = Workspace(self.folder)
+        self.assertEqual((other.clean(), second.exists()), (0, True), "it is locked again")
+        space.close()

@@ -1,5 +1,6 @@
 """The web server. In dependency order:
 
+connection  half-open connections end, and too many are refused
 guard    Host and Origin checks, upload limit
 problems THE TABLE of errors to problem+json
 models   what requests and responses look like
@@ -7,6 +8,7 @@ packet   motion as binary float32
 timing   where the time of an answer goes
 context  what all routes share: library, caches, export jobs
 jobs     exports in the background, with progress and cancel
+turns    the line of those who want to change something
 routes   one module per noun
 app      wiring only
 """

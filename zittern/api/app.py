@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import gc
 import importlib
 import threading
@@ -14,7 +15,7 @@ from fastapi.responses import FileResponse, PlainTextResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from zittern import __version__
-from zittern.api import problems
+from zittern.api import problems, turns
 from zittern.api.context import Context
 from zittern.api.guard import Guard, Hosts, hosts_of
 from zittern.api.routes import cues, exports, imports, motion, presets, projects, rig, shots, tables, takes, typed
@@ -31,6 +32,7 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     """The application on a data folder."""
     app = FastAPI(title="Zittern", version=__version__, lifespan=_life)
     app.state.context = Context(library if library is not None else Library(settings.data_dir))
+    app.state.turns = asyncio.Semaphore(turns.AT_ONCE)
     problems.install(app)
     for module in (tables, typed, projects, shots, presets, cues, motion, rig, takes, imports, exports):
         app.include_router(module.router)

@@ -1,8 +1,13 @@
-"""Exports in the background, one after another, into files; with progress and cancel. A file is fetched once, or dropped after a while."""
+"""Exports in the background, one after another, into files; with progress and cancel. A file is fetched once, or dropped after a while; whoever began to
+fetch it before gets all of it.
+"""
 
 from __future__ import annotations
 
+import logging
+import os
 import secrets
+import shutil
 import threading
 import time
 from collections import OrderedDict
@@ -12,7 +17,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Literal
 
-from zittern.core.errors import BadInput, NotFound, ZitternError
+from zittern.core.errors import BadInput, NotFound, StoreBusy, ZitternError
 from zittern.core.motion.evaluate import Motion, evaluate_in_parts
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
@@ -21,9 +26,11 @@ from zittern.formats.table import Format
 from zittern.store.faults import faults_of
 from zittern.store.workspace import Workspace
 
-__all__ = ["Busy", "ExportJob", "ExportJobs"]
+__all__ = ["MOST_WAITING", "Busy", "ExportJob", "ExportJobs"]
 
+# Finished files that are kept, and exports that may wait in line.
 _MOST_KEPT = 20
+MOST_WAITING = 100
 _KEPT_S = 900.0
 # Small parts: whoever waits for a picture meanwhile waits for no more than one of them.
 _PART_FRAMES = 500
@@ -84,8 +91,12 @@ class ExportJob:
             self.progress = 1.0
         except _Cancelled:
             self.status = "cancelled"
-        except (ZitternError, MemoryError, ValueError) as error:
+        except (ZitternError, MemoryError) as error:
             self.problem = str(error) or "not enough memory"
+            self.status = "failed"
+        except Exception as error:
+            logging.getLogger("zittern").error("the export %s failed", self.filename, exc_info=error)
+            self.problem = f"the export met a fault of its own ({type(error).__name__}: {error}); the server's log says more"
             self.status = "failed"
         finally:
             self.ended_s = time.monotonic()
@@ -112,15 +123,19 @@ class ExportJobs:
         self._worker = ThreadPoolExecutor(1, thread_name_prefix="export")
 
     def start(self, shot: Shot, slug: str, format_: Format, step: float) -> ExportJob:
-        """Begins an export, or queues it behind the one under way. Raises BadInput for what is too much, StoreError without room."""
+        """Begins an export, or queues it behind the one under way. Raises BadInput for what is too much, StoreError without room, StoreBusy where too many
+        wait.
+        """
         if format_.write is None:
             raise BadInput(f"the format {format_.name!r} is only read", "format")
         frames = frame_grid(shot.first_frame, shot.last_frame, step)
         path = self._workspace.new_path(format_.ending)
         job = ExportJob(secrets.token_hex(8), f"{slug}{format_.ending}", format_, path, self._workspace.data_dir)
-        with self._lock:
-            self._jobs[job.id] = job
         self._sweep()
+        with self._lock:
+            if sum(each.ended_s is None for each in self._jobs.values()) >= MOST_WAITING:
+                raise StoreBusy(f"{MOST_WAITING} exports are waiting already; start this one when some are done, or cancel some")
+            self._jobs[job.id] = job
         self._worker.submit(job.run, shot, frames, self._busy)
         return job
 
@@ -131,6 +146,23 @@ class ExportJobs:
             if job_id not in self._jobs:
                 raise NotFound("this export is gone; start it again")
             return self._jobs[job_id]
+
+    def fetched(self, job: ExportJob) -> Path:
+        """A name of its own for a finished file, so that it can be sent to its end although somebody else, who was done first, drops it. Whoever asked removes
+        it. Raises NotFound, StoreError.
+        """
+        gone = NotFound("this export is gone; start it again")
+        if job.status != "done":
+            raise NotFound(f"the export is {job.status}, not done")
+        path = self._workspace.new_path(job.format.ending)
+        with faults_of(self._workspace.data_dir):
+            try:
+                os.link(job.path, path)
+            except FileNotFoundError:
+                raise gone from None
+            except OSError:  # a disk without links
+                shutil.copyfile(job.path, path)
+        return path
 
     def drop(self, job: ExportJob) -> None:
         """Forgets an export and its file."""
@@ -148,10 +180,10 @@ class ExportJobs:
         self._worker.shutdown(cancel_futures=True)
 
     def _sweep(self) -> None:
-        """Drops what ended long ago, and the oldest of too many."""
+        """Drops what ended long ago, and of too many finished ones the oldest; what waits or is worked on stays."""
         now = time.monotonic()
         with self._lock:
-            jobs = list(self._jobs.values())
-        old = [job for job in jobs if job.ended_s is not None and now - job.ended_s > _KEPT_S]
-        for job in {each.id: each for each in [*old, *jobs[:-_MOST_KEPT]]}.values():
+            ended = [job for job in self._jobs.values() if job.ended_s is not None]
+        old = [job for job in ended if job.ended_s is not None and now - job.ended_s > _KEPT_S]
+        for job in {each.id: each for each in [*old, *ended[:-_MOST_KEPT]]}.values():
             self.drop(job)

@@ -3,7 +3,9 @@
 faults      what the disk and SQLite refuse, in words
 tables      the tables
 engine      connection, WAL, migrations
+writers     the queue of writers of one process
 workspace   half-made files of one process
+reserve     room kept back, so that things can be deleted on a full disk
 documents   documents packed for the database, with a cache by content
 cards       what the card of a shot shows, kept beside it
 revisions   edits, undo, redo, history: nothing acknowledged is lost

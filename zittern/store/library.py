@@ -9,33 +9,36 @@ from __future__ import annotations
 
 import re
 import secrets
-import threading
 import unicodedata
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
+from typing import TypeVar
 
 from sqlalchemy import Connection, Engine, delete, func, insert, select, update
 
 from zittern.core.edits.made import made
 from zittern.core.edits.table import Command, apply
-from zittern.core.errors import BadInput, DocumentError, NotFound, StoreBusy
+from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull
 from zittern.core.shot.shot import Shot
 from zittern.store import revisions, tidy
 from zittern.store.cards import Card, card_of, packed_scribble, read_card, write_card
 from zittern.store.documents import Documents, digest_of, pack, raw
-from zittern.store.engine import AT_ONCE, READS, open_engine
+from zittern.store.engine import READS, open_engine
 from zittern.store.faults import faults_of
 from zittern.store.presets import PresetShelf
+from zittern.store.reserve import Reserve
 from zittern.store.revisions import Head, History, State
 from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
 from zittern.store.tidy import Tidying
 from zittern.store.workspace import Workspace
+from zittern.store.writers import Writers
 
 __all__ = ["Library", "Project", "ShotEntry", "slug_of"]
 
+_T = TypeVar("_T")
 # A page of the history.
 HISTORY_ROWS = 200
 
@@ -69,7 +72,8 @@ class Library:
         self.data_dir = data_dir
         self._engine: Engine = open_engine(data_dir)
         self._documents = Documents()
-        self._writing_lock = threading.Lock()
+        self._writers = Writers(self._engine)
+        self._reserve = Reserve(data_dir)
         self.workspace = Workspace(data_dir)
         self.workspace.clean()
         self.presets = PresetShelf(self._reading, self._writing)
@@ -86,21 +90,13 @@ class Library:
 
     @contextmanager
     def _writing(self) -> Iterator[Connection]:
-        # Threads of this process queue here, where the next one starts at once; SQLite's own waiting sleeps.
-        with faults_of(self.data_dir), self._writing_lock, self._engine.begin() as connection:
+        with faults_of(self.data_dir), self._writers.transaction() as connection:
             yield connection
 
     def _remember(self, shot_id: str, **values: object) -> None:
         """Keeps beside a shot what was made from its document, if nobody is writing just now: it can be made again."""
-        if not self._writing_lock.acquire(blocking=False):
-            return
-        try:
-            with faults_of(self.data_dir), self._engine.connect().execution_options(**{AT_ONCE: True}) as connection, connection.begin():
-                connection.execute(update(ShotRow).where(ShotRow.id == shot_id).values(**values))
-        except StoreBusy:
-            return
-        finally:
-            self._writing_lock.release()
+        with faults_of(self.data_dir):
+            self._writers.at_once(lambda connection: connection.execute(update(ShotRow).where(ShotRow.id == shot_id).values(**values)))
 
     # projects
 
@@ -195,8 +191,19 @@ class Library:
         self._documents.put(packed, shot)
         return head.state(shot)
 
+    def _freeing(self, free: Callable[[], _T]) -> _T:
+        """Does what makes room; on a full disk with the room that was kept back for it."""
+        try:
+            return free()
+        except StoreFull:
+            with self._reserve.given():
+                return free()
+
     def remove_shot(self, key: str) -> None:
-        """Removes a shot with its history, readable or not. Raises NotFound."""
+        """Removes a shot with its history, readable or not, also on a full disk. Raises NotFound."""
+        self._freeing(lambda: self._remove_shot(key))
+
+    def _remove_shot(self, key: str) -> None:
         with self._writing() as connection:
             id_ = _shot_id(connection, key)
             # Links between rows that all go need not be undone one by one.
@@ -292,7 +299,10 @@ class Library:
             return tidy.plan(connection, revisions.find_head(connection, key), keep)
 
     def tidy(self, key: str, keep: int = tidy.KEEP) -> Tidying:
-        """Removes old revisions without a name for good and gives the space back. What went. Raises NotFound."""
+        """Removes old revisions without a name for good and gives the space back, also on a full disk. What went. Raises NotFound."""
+        return self._freeing(lambda: self._tidy(key, keep))
+
+    def _tidy(self, key: str, keep: int) -> Tidying:
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
             planned = tidy.plan(connection, head, keep)
@@ -301,7 +311,7 @@ class Library:
             with self._writing() as connection:
                 gone += tidy.remove(connection, head.shot_id, ids)
         if gone:
-            with faults_of(self.data_dir), self._writing_lock:
+            with faults_of(self.data_dir), self._writers.alone():
                 tidy.give_back(self._engine)
         return Tidying(planned.slug, gone, planned.of, planned.bytes, planned.ids)
 

@@ -16,9 +16,11 @@ from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
 from zittern.store.tables import PresetRow, PresetStepRow, now
 
-__all__ = ["MOST_PRESETS", "KeptPreset", "PresetShelf", "Shelf"]
+__all__ = ["MOST_BYTES", "MOST_PRESETS", "KeptPreset", "PresetShelf", "Shelf"]
 
 MOST_PRESETS = 2000
+# All of them together, as stored.
+MOST_BYTES = 64 * 2**20
 _KEPT_STEPS = 200
 _LABEL_LENGTH = 300
 _UNREADABLE = "unreadable"
@@ -85,7 +87,9 @@ class PresetShelf:
                 if not rename:
                     raise _taken(preset.name)
                 preset = preset.replace(name=next(name for n in range(2, len(taken) + 3) if (name := f"{preset.name[:110]} {n}").casefold() not in taken))
-            _step(connection, key, f"{said} preset “{preset.name}”", None, write_preset(preset))
+            text = write_preset(preset)
+            _check_room(connection, key, text)
+            _step(connection, key, f"{said} preset “{preset.name}”", None, text)
         return KeptPreset(key, preset, preset.fingerprint)
 
     def change(self, key: str, base: str, preset: Preset) -> KeptPreset:
@@ -96,7 +100,9 @@ class PresetShelf:
             if preset.name.casefold() in _names(connection, but=key):
                 raise _taken(preset.name)
             if preset != old.preset:
-                _step(connection, key, f"Change preset “{preset.name}”", before, write_preset(preset))
+                text = write_preset(preset)
+                _check_room(connection, key, text)
+                _step(connection, key, f"Change preset “{preset.name}”", before, text)
         return KeptPreset(key, preset, preset.fingerprint)
 
     def remove(self, key: str, base: str) -> None:
@@ -132,7 +138,7 @@ class _Step:
     after: str | None
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=MOST_PRESETS + 200)
 def _kept(key: str, text: str) -> KeptPreset:
     try:
         preset = read_preset(text)
@@ -151,6 +157,14 @@ def _document(connection: Connection, key: str) -> str:
 def _names(connection: Connection, but: str = "") -> set[str]:
     own = connection.scalars(select(PresetRow.name).where(PresetRow.key != but))
     return {name.casefold() for name in (*own, *(preset.name for preset in SHIPPED))}
+
+
+def _check_room(connection: Connection, key: str, text: str) -> None:
+    others = connection.execute(select(func.coalesce(func.sum(func.length(PresetRow.document)), 0)).where(PresetRow.key != key)).scalar_one()
+    if others + len(text) > MOST_BYTES:
+        raise BadInput(
+            f"your presets together may have {MOST_BYTES // 2**20} MB, and this one would make them {(others + len(text)) / 2**20:.1f}; delete some first"
+        )
 
 
 def _taken(name: str) -> BadInput:

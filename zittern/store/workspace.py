@@ -6,6 +6,7 @@ Nothing half made ever stands where finished things are looked for. What a proce
 from __future__ import annotations
 
 import fcntl
+import os
 import secrets
 import shutil
 import threading
@@ -37,11 +38,15 @@ class Workspace:
         return self._folder() / f"{secrets.token_hex(8)}{ending}"
 
     def _folder(self) -> Path:
+        """The folder, made when first needed, and again where somebody took it away."""
         with self._making, faults_of(self.data_dir):
-            if self._own is None:
+            while self._own is None or self._lock is None or not _holds(self._lock, self._own):
+                if self._lock is not None:
+                    self._lock.close()
                 folder = self._all / secrets.token_hex(8)
                 folder.mkdir(parents=True)
                 self._lock = (folder / _LOCK).open("wb")
+                # Another process that cleans up may have come between; then the lock is one of a file that is gone.
                 fcntl.flock(self._lock, fcntl.LOCK_EX)
                 self._own = folder
             return self._own
@@ -64,6 +69,14 @@ class Workspace:
         if self._lock is not None:
             self._lock.close()
             self._lock = None
+
+
+def _holds(lock: IO[bytes], folder: Path) -> bool:
+    """Whether an open lock is the one that lies in a folder."""
+    try:
+        return os.path.samestat(os.fstat(lock.fileno()), (folder / _LOCK).stat())
+    except OSError:
+        return False
 
 
 def _in_use(folder: Path) -> bool:

@@ -9,6 +9,7 @@ from fastapi.responses import Response
 
 from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
+from zittern.api.turns import WRITES
 from zittern.core.edits.cues import AddCues
 from zittern.formats.cue_csv import read_cues, write_cues
 
@@ -23,7 +24,7 @@ def export_cues(shot: str, ctx: Ctx) -> Response:
     return Response(write_cues(state.document), media_type="text/csv; charset=utf-8", headers=headers)
 
 
-@router.post("", response_model=StateOut)
+@router.post("", response_model=StateOut, dependencies=[WRITES])
 def import_cues(shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]) -> object:
     """Adds the cues of a CSV; one revision."""
     cues = read_cues(file.file.read(), ctx.library.state(shot).document)

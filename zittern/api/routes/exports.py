@@ -6,12 +6,11 @@ from typing import Annotated
 
 from fastapi import APIRouter, Header
 from fastapi.responses import FileResponse
-from starlette.background import BackgroundTask
+from starlette.background import BackgroundTask, BackgroundTasks
 
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.jobs import ExportJob
 from zittern.api.models.transfer import ExportIn, JobOut
-from zittern.core.errors import NotFound
 from zittern.formats.table import format_named
 
 router = APIRouter(prefix="/api", tags=["exports"], route_class=JsonRoute)
@@ -46,7 +45,8 @@ def cancel_export(job: str, ctx: Ctx) -> JobOut:
 def get_export_file(job: str, ctx: Ctx, range: Annotated[str | None, Header(include_in_schema=False)] = None) -> FileResponse:
     """The finished file. Once all of it has arrived it is gone from here."""
     found = ctx.jobs.get(job)
-    if found.status != "done" or not found.path.is_file():
-        raise NotFound(f"the export is {found.status}, not done" if found.status != "done" else "this export is gone; start it again")
-    fetched = None if range else BackgroundTask(ctx.jobs.drop, found)
-    return FileResponse(found.path, media_type=found.format.media_type, filename=found.filename, background=fetched)
+    path = ctx.jobs.fetched(found)
+    sent = BackgroundTasks([BackgroundTask(path.unlink, missing_ok=True)])
+    if range is None:
+        sent.add_task(ctx.jobs.drop, found)
+    return FileResponse(path, media_type=found.format.media_type, filename=found.filename, background=sent)

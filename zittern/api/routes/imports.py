@@ -10,6 +10,7 @@ from fastapi import APIRouter, Form, UploadFile
 from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
 from zittern.api.models.transfer import CameraFileOut, ImportedOut
+from zittern.api.turns import WRITES
 from zittern.core.edits.moves import AddMove, ReplaceMove
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import fps_from, open_shot
@@ -42,7 +43,7 @@ def inspect_file(file: UploadFile) -> CameraFileOut:
     return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices), shot=None)
 
 
-@router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut)
+@router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut, dependencies=[WRITES])
 def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24") -> object:
     """A new shot from a file."""
     opened = open_shot(_filename(file), file.file.read(), no_sidecars, camera, fps_from(fps, "fps"))
@@ -50,7 +51,7 @@ def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, f
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(opened.notices)), 201)
 
 
-@router.post("/shots/{shot}/imports", response_model=ImportedOut)
+@router.post("/shots/{shot}/imports", response_model=ImportedOut, dependencies=[WRITES])
 def import_move(
     shot: str,
     file: UploadFile,

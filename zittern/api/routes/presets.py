@@ -19,6 +19,7 @@ from zittern.api.models.presets import (
     SwatchesIn,
     SwatchOut,
 )
+from zittern.api.turns import WRITES
 from zittern.core.edits.address import find_clip
 from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
 from zittern.core.presets.differences import differences
@@ -52,7 +53,7 @@ def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> objec
     return json_response(NearestOut.model_construct(keys=nearest(SHIPPED_BY_KEY | own, words)))
 
 
-@router.post("/presets", status_code=201, response_model=PresetOut)
+@router.post("/presets", status_code=201, response_model=PresetOut, dependencies=[WRITES])
 def save_preset(body: PresetSaveIn, ctx: Ctx) -> object:
     """A clip, or some of a shot's layers, as a preset of the user's own."""
     document = ctx.library.state(body.shot).document
@@ -61,7 +62,7 @@ def save_preset(body: PresetSaveIn, ctx: Ctx) -> object:
     return json_response(PresetOut.of(ctx.library.presets.add(made.replace(**about))), 201)
 
 
-@router.post("/presets/file", status_code=201, response_model=PresetOut)
+@router.post("/presets/file", status_code=201, response_model=PresetOut, dependencies=[WRITES])
 def import_preset(file: UploadFile, ctx: Ctx) -> object:
     """A preset from a file; where its name is taken a number is put behind it."""
     data = file.file.read(_MOST_FILE_BYTES + 1)
@@ -70,14 +71,14 @@ def import_preset(file: UploadFile, ctx: Ctx) -> object:
     return json_response(PresetOut.of(ctx.library.presets.add(read_preset(data), "Import", rename=True)), 201)
 
 
-@router.post("/presets/undo", response_model=PresetShelfOut)
+@router.post("/presets/undo", response_model=PresetShelfOut, dependencies=[WRITES])
 def undo_presets(ctx: Ctx) -> object:
     """Takes back the last change to the user's presets."""
     ctx.library.presets.undo()
     return get_presets(ctx)
 
 
-@router.post("/presets/redo", response_model=PresetShelfOut)
+@router.post("/presets/redo", response_model=PresetShelfOut, dependencies=[WRITES])
 def redo_presets(ctx: Ctx) -> object:
     """Does the change again that was taken back last."""
     ctx.library.presets.redo()
@@ -93,14 +94,14 @@ def export_preset(key: _Key, ctx: Ctx) -> Response:
     return Response(ctx.library.presets.raw(key), media_type="application/octet-stream", headers=headers)
 
 
-@router.put("/presets/{key}", response_model=PresetOut)
+@router.put("/presets/{key}", response_model=PresetOut, dependencies=[WRITES])
 def change_preset(key: _Key, body: PresetAboutIn, ctx: Ctx) -> object:
     """Its name, line, tags, length, and what happens to random starts."""
     about = body.model_dump(exclude={"content"})
     return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, _own(ctx, key).replace(**about))))
 
 
-@router.put("/presets/{key}/content", response_model=PresetOut)
+@router.put("/presets/{key}/content", response_model=PresetOut, dependencies=[WRITES])
 def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx) -> object:
     """Puts what a clip holds in the place of what a preset holds; what is said about it stays."""
     old = _own(ctx, key)
@@ -109,7 +110,7 @@ def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx) -> object:
     return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, made.replace(**kept))))
 
 
-@router.delete("/presets/{key}", status_code=204)
+@router.delete("/presets/{key}", status_code=204, dependencies=[WRITES])
 def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=1, max_length=64)]) -> None:
     """Takes one of the user's own away."""
     _refuse_shipped(key)

@@ -7,6 +7,7 @@ from fastapi import APIRouter
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.projects import NameIn, NewShotIn, ProjectOut, ShotCard
 from zittern.api.models.shots import StateOut
+from zittern.api.turns import WRITES
 from zittern.core.shot.upgrades import started
 from zittern.store.library import Project
 from zittern.store.seeds import newly_seeded
@@ -25,19 +26,19 @@ def list_projects(ctx: Ctx) -> list[ProjectOut]:
     return [_out(project) for project in ctx.library.projects()]
 
 
-@router.post("", status_code=201)
+@router.post("", status_code=201, dependencies=[WRITES])
 def add_project(body: NameIn, ctx: Ctx) -> ProjectOut:
     """A new project."""
     return _out(ctx.library.add_project(body.name))
 
 
-@router.patch("/{slug}")
+@router.patch("/{slug}", dependencies=[WRITES])
 def rename_project(slug: str, body: NameIn, ctx: Ctx) -> ProjectOut:
     """Another name."""
     return _out(ctx.library.rename_project(slug, body.name))
 
 
-@router.delete("/{slug}", status_code=204)
+@router.delete("/{slug}", status_code=204, dependencies=[WRITES])
 def remove_project(slug: str, ctx: Ctx) -> None:
     """Removes an empty project."""
     ctx.library.remove_project(slug)
@@ -50,7 +51,7 @@ def list_shots(slug: str, ctx: Ctx) -> list[ShotCard]:
     return [ShotCard.of(entry) for entry in ctx.library.shots(slug)]
 
 
-@router.post("/{slug}/shots", status_code=201, response_model=StateOut)
+@router.post("/{slug}/shots", status_code=201, response_model=StateOut, dependencies=[WRITES])
 def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
     """A new shot, empty or a copy of another."""
     if body.copy_of is not None:

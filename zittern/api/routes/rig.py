@@ -7,6 +7,7 @@ from fastapi import APIRouter
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.rig import ObjectPosesIn, ObjectPosesOut, RideIn
 from zittern.api.models.shots import StateOut
+from zittern.api.turns import WRITES
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot
@@ -16,7 +17,7 @@ from zittern.store.sets import set_file
 router = APIRouter(prefix="/api/shots/{shot}", tags=["rig"], route_class=JsonRoute)
 
 
-@router.post("/ride", response_model=StateOut)
+@router.post("/ride", response_model=StateOut, dependencies=[WRITES])
 def ride(shot: str, body: RideIn, ctx: Ctx) -> object:
     """Lets a mount ride on an object of the set, or takes it off; one revision."""
     document = ctx.library.state(shot).document

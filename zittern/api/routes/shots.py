@@ -10,6 +10,7 @@ from fastapi.responses import Response
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.projects import ScribbleOut
 from zittern.api.models.shots import EditIn, FormulaIn, FormulaOut, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
+from zittern.api.turns import WRITES
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.edits.writing import names_at, state_of
 from zittern.core.errors import BadInput
@@ -28,19 +29,19 @@ def get_shot(shot: str, ctx: Ctx) -> object:
     return json_response(StateOut.of(ctx.library.state(shot)))
 
 
-@router.delete("", status_code=204)
+@router.delete("", status_code=204, dependencies=[WRITES])
 def remove_shot(shot: str, ctx: Ctx) -> None:
     """Removes a shot with its history."""
     ctx.library.remove_shot(shot)
 
 
-@router.post("/edits", response_model=StateOut)
+@router.post("/edits", response_model=StateOut, dependencies=[WRITES])
 def edit_shot(shot: str, body: EditIn, ctx: Ctx) -> object:
     """Commits a command as one revision."""
     return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, body.command)))
 
 
-@router.post("/subject", response_model=StateOut)
+@router.post("/subject", response_model=StateOut, dependencies=[WRITES])
 def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
     """Marks an object of the set as the subject, followed where it moves; one revision."""
     document = ctx.library.state(shot).document
@@ -68,25 +69,25 @@ def check_formula(shot: str, body: FormulaIn, ctx: Ctx) -> FormulaOut:
     return FormulaOut(state=state_of(document, body.at, body.text), names=list(names_at(document, body.at)))
 
 
-@router.post("/undo", response_model=StateOut)
+@router.post("/undo", response_model=StateOut, dependencies=[WRITES])
 def undo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
     """One step back."""
     return json_response(StateOut.of(ctx.library.undo(shot, body.base_revision)))
 
 
-@router.post("/redo", response_model=StateOut)
+@router.post("/redo", response_model=StateOut, dependencies=[WRITES])
 def redo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
     """One step forward."""
     return json_response(StateOut.of(ctx.library.redo(shot, body.base_revision)))
 
 
-@router.post("/goto", response_model=StateOut)
+@router.post("/goto", response_model=StateOut, dependencies=[WRITES])
 def go_to_revision(shot: str, body: GoToIn, ctx: Ctx) -> object:
     """Makes any revision the present one; later ones stay."""
     return json_response(StateOut.of(ctx.library.go_to(shot, body.base_revision, body.revision)))
 
 
-@router.patch("/revisions/{revision}", status_code=204)
+@router.patch("/revisions/{revision}", status_code=204, dependencies=[WRITES])
 def name_revision(shot: str, revision: _Revision, body: RevisionNameIn, ctx: Ctx) -> None:
     """Names a revision."""
     ctx.library.name_revision(shot, revision, body.name)
@@ -110,7 +111,7 @@ def get_tidying(shot: str, ctx: Ctx, keep: Annotated[int, Query(ge=1, le=1_000_0
     return TidyOut.model_validate(ctx.library.tidying(shot, keep))
 
 
-@router.post("/tidy")
+@router.post("/tidy", dependencies=[WRITES])
 def tidy_history(shot: str, body: TidyIn, ctx: Ctx) -> TidyOut:
     """Removes old revisions without a name for good."""
     return TidyOut.model_validate(ctx.library.tidy(shot, body.keep))

@@ -12,6 +12,7 @@ from fastapi.responses import FileResponse
 from zittern import __version__
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PlaceOut, RigOut, SetChoice, SetOut, SourceOut, TablesOut
+from zittern.api.turns import WRITES
 from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
@@ -71,7 +72,7 @@ def get_set(set_id: str, ctx: Ctx) -> FileResponse:
     return FileResponse(set_file(ctx.library.data_dir, set_id), media_type="model/gltf-binary")
 
 
-@router.post("/sets", status_code=201)
+@router.post("/sets", status_code=201, dependencies=[WRITES])
 def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
     """Keeps a GLB as a set that shots can play in."""
     data = file.file.read()

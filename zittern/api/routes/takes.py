@@ -9,6 +9,7 @@ from fastapi import APIRouter, Form, UploadFile
 
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.shots import StateOut
+from zittern.api.turns import WRITES
 from zittern.core.edits.takes import PlayTake
 from zittern.formats.take_file import read_take
 from zittern.store.takes import take_file
@@ -18,14 +19,14 @@ _Revision = Annotated[int, Form(ge=0, le=2**53 - 1)]
 _Id = Annotated[str | None, Form(max_length=100)]
 
 
-@router.post("/shipped", response_model=StateOut)
+@router.post("/shipped", response_model=StateOut, dependencies=[WRITES])
 def play_shipped(shot: str, ctx: Ctx, base_revision: _Revision, name: Annotated[str, Form(max_length=100)], layer: _Id = None, clip: _Id = None) -> object:
     """A layer plays one of the takes that ship, a new one when none is named; one revision."""
     recording = read_take(take_file(name).read_bytes(), name.replace("-", " "))
     return json_response(StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))))
 
 
-@router.post("", response_model=StateOut)
+@router.post("", response_model=StateOut, dependencies=[WRITES])
 def play_file(shot: str, file: UploadFile, ctx: Ctx, base_revision: _Revision, layer: _Id = None, clip: _Id = None) -> object:
     """The same with a CSV or JSON of samples."""
     recording = read_take(file.file.read(), PurePath(file.filename or "take").stem)

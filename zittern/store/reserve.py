@@ -1,0 +1,47 @@
+"""Room that is kept back, so that something can be deleted when the disk is full: SQLite writes before it gives anything free."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+__all__ = ["RESERVE_BYTES", "Reserve"]
+
+# Enough for the log of a deletion and of giving the space back, a part at a time.
+RESERVE_BYTES = 16 * 2**20
+_NAME = "reserve"
+
+
+class Reserve:
+    """A file of RESERVE_BYTES in the data folder that nobody reads. Several processes may share it."""
+
+    def __init__(self, data_dir: Path, size_bytes: int = RESERVE_BYTES) -> None:
+        self._path = data_dir / _NAME
+        self._size_bytes = size_bytes
+        self.keep()
+
+    def keep(self) -> bool:
+        """Lays it by, where there is room and more than as much is left; whether it is there."""
+        try:
+            if self._path.exists() and self._path.stat().st_size == self._size_bytes:
+                return True
+            room = os.statvfs(self._path.parent)
+            if room.f_bavail * room.f_frsize < 2 * self._size_bytes:
+                return False
+            with self._path.open("wb") as file:
+                os.posix_fallocate(file.fileno(), 0, self._size_bytes)
+        except OSError:
+            self._path.unlink(missing_ok=True)
+            return False
+        return True
+
+    @contextmanager
+    def given(self) -> Iterator[None]:
+        """Its room may be used in here; afterwards it is laid by again if that is possible."""
+        self._path.unlink(missing_ok=True)
+        try:
+            yield
+        finally:
+            self.keep()
