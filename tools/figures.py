@@ -10,11 +10,11 @@ from scipy import signal
 
 from tools.plot import Line, plot
 from zittern.core.axes import axis_index
-from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.follow import backlash, base_excited, grounded_damper, step_response
 from zittern.core.motion.memory import STEP_S, Grid
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.readings.framing import misses_px
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.lanes import Lane

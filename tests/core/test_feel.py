@@ -5,7 +5,7 @@ import numpy as np
 from tests.core.making import edited, over
 from zittern.core.feel import lens_factor
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.readings import read
+from zittern.core.readings.moments import read
 from zittern.core.shot.shot import Shot, new_shot
 
 

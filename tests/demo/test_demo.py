@@ -5,9 +5,10 @@ from pathlib import Path
 import numpy as np
 
 from tests.core.making import command, rms
-from zittern.core.framing import misses_px, report
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.readings import read, subject_distance_m
+from zittern.core.picture import subject_distance_m
+from zittern.core.readings.framing import misses_px, report
+from zittern.core.readings.moments import read
 from zittern.demo import deck, kite
 from zittern.demo.build import SLUGS, ensure_demo
 from zittern.demo.build_sets import SETS

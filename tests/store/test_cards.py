@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.scribble import scribble
+from zittern.core.readings.scribble import scribble
 from zittern.core.timebase import Fps
 from zittern.store.cards import Card, card_of, packed_scribble, read_card, write_card
 

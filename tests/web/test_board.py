@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.readings import flowing
+from zittern.core.readings.flow import flowing
 
 SHOT = "jetty-walk-swaying"
 

@@ -19,10 +19,10 @@ from zittern.api.models.shots import StateOut
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.presets.preset import Preset
+from zittern.core.readings.swatches import Swatch, swatch
 from zittern.core.sampled import Sampled, sample, stretches
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import write_shot
-from zittern.core.swatches import Swatch, swatch
 from zittern.store.library import Library
 
 __all__ = ["Context", "Ctx", "JsonRoute", "json_response"]

@@ -1,4 +1,4 @@
-"""One octave of gradient noise, by how many steps of its lattice have gone by.
+"""Gradient noise, an octave or several, by how many steps of its lattice have gone by.
 
 n(x) = sum_i g_i k(x - i) with random gradients g_i in -1..1 and the kernel k(d) = d (1 - fade(|d|)), fade(u) = 6u^5 - 15u^4 + 10u^3, zero for
 |d| >= 1 (Perlin 1985; fade as improved by Perlin 2002).
@@ -7,6 +7,8 @@ n(x) = sum_i g_i k(x - i) with random gradients g_i in -1..1 and the kernel k(d)
 from __future__ import annotations
 
 import math
+import threading
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 
@@ -14,7 +16,7 @@ from zittern.core import streams
 from zittern.core.streams import Seeds
 from zittern.core.units import Array, IntArray
 
-__all__ = ["OCTAVE_RMS", "PEAK_CYCLES_PER_STEP", "octave"]
+__all__ = ["OCTAVE_RMS", "PEAK_CYCLES_PER_STEP", "fractal", "octave"]
 
 # Peak of |K(f)|^2, K the Fourier transform of the kernel, in cycles a lattice step (tests integrate it anew).
 PEAK_CYCLES_PER_STEP = 0.49947525862386943
@@ -22,6 +24,27 @@ PEAK_CYCLES_PER_STEP = 0.49947525862386943
 OCTAVE_RMS = math.sqrt(0.019795019795019797)
 # A table of gradients is made when it is at most this many times as long as the samples asked for.
 _TABLE_LIMIT = 4
+# Samples of each axis worked on at a time: the arrays of seven axes then stay in a processor's cache.
+_CHUNK = 1024
+
+
+class _Room(threading.local):
+    """Arrays to work in, one set a thread: fresh memory costs more than what is done with it."""
+
+    def __init__(self) -> None:
+        self._floats = np.empty((4, 0))
+        self._cells = np.empty(0, dtype=np.int64)
+
+    def arrays(self, shape: tuple[int, ...]) -> tuple[list[Array], IntArray]:
+        """Four of floats and one of whole numbers, of a shape, with anything in them."""
+        size = math.prod(shape)
+        if size > len(self._cells):
+            self._floats = np.empty((4, size))
+            self._cells = np.empty(size, dtype=np.int64)
+        return [each[:size].reshape(shape) for each in self._floats], self._cells[:size].reshape(shape)
+
+
+_ROOM = _Room()
 
 
 def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None) -> Array:
@@ -35,7 +58,11 @@ def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None)
         periods = np.maximum(1, np.round(totals * scale)).astype(np.int64)
         scale = np.where(totals > 0, periods / np.where(totals > 0, totals, 1.0), 0.0)[:, None]
     streams_ = streams.spawn(seeds, number)
-    x = steps * scale + streams.start(streams_, -1)[:, None]
+    return _octave_at(steps * scale + streams.start(streams_, -1)[:, None], streams_, periods)
+
+
+def _octave_at(x: Array, streams_: Seeds, periods: IntArray | None) -> Array:
+    """At places on the lattice. (A, F) -> (A, F)."""
     floor = np.floor(x)
     u = x - floor
     left, right = _gradients(floor.astype(np.int64), streams_, periods)
@@ -47,9 +74,106 @@ def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None)
     return rise
 
 
-def _fade(u: Array) -> Array:
+def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Array | None = None) -> Array:
+    """Octaves, each `share` times as large as the one before, added and scaled to unit RMS.
+
+    Parameters
+    ----------
+    steps : (A, F) float64
+        Lattice steps of the first octave.
+    share : (F,) float64
+        Persistence.
+    seeds : (A,) uint64
+    totals : (A,) float64, optional
+        Steps after which it repeats.
+
+    Returns
+    -------
+    (A, F) float64
+        Exactly the sum of `octave`s (a test says so), in a third of the time: tables of all octaves in one go, and arrays that are used again.
+    """
+    out = np.empty(steps.shape)
+    numbers = range(octaves)
+    if totals is None:
+        streams_ = streams.spawn(seeds[None, :], np.arange(octaves, dtype=np.uint64)[:, None])
+        starts = streams.start(streams_.ravel(), -1).reshape(streams_.shape)
+    for first in range(0, steps.shape[1], _CHUNK):
+        part = slice(first, first + _CHUNK)
+        if totals is None:
+            each = _several(steps[:, part], streams_, starts)
+        else:
+            each = (octave(steps[:, part], number, seeds, totals) for number in numbers)
+        _add(each, share[part], out[:, part])
+    return out
+
+
+def _add(octaves: Iterable[Array], share: Array, out: Array) -> None:
+    """Adds octaves by their sizes into an array, scaled to unit RMS."""
+    size = np.ones(share.shape)
+    power = np.zeros(share.shape)
+    for number, values in enumerate(octaves):
+        if number == 0:
+            out[:] = values
+        else:
+            size = size * share
+            values *= size
+            out += values
+        power += size * size
+    out /= np.sqrt(power) * OCTAVE_RMS
+
+
+def _several(steps: Array, streams_: Seeds, starts: Array) -> Iterator[Array]:
+    """Octaves one after another, each good until the next is asked for. steps: (A, F); streams_, starts: (O, A)."""
+    if steps.size == 0:
+        yield from (np.zeros(steps.shape) for _ in streams_)
+        return
+    lows, counts = _reach(steps, starts)
+    if int(counts.max()) > _TABLE_LIMIT * steps.shape[1] + 64:
+        for number, (seeds, begun) in enumerate(zip(streams_, starts, strict=True)):
+            yield _octave_at(steps * 2.0**number + begun[:, None], seeds, None)
+        return
+    table, offsets = _tables(streams_, lows, counts)
+    (x, u, left, right), cells = _ROOM.arrays(steps.shape)
+    for number, begun in enumerate(starts):
+        np.multiply(steps, 2.0**number, out=x)
+        x += begun[:, None]
+        np.floor(x, out=right)
+        np.subtract(x, right, out=u)
+        np.copyto(cells, right, casting="unsafe")
+        cells += offsets[number][:, None]
+        table.take(cells, out=left, mode="clip")
+        cells += 1
+        table.take(cells, out=right, mode="clip")
+        left *= u
+        np.subtract(u, 1.0, out=x)
+        right *= x
+        right -= left
+        right *= _fade(u, x)
+        left += right
+        yield left
+
+
+def _reach(steps: Array, starts: Array) -> tuple[IntArray, IntArray]:
+    """First cell that each octave needs on any axis, and how many. (O,), (O,)."""
+    scales = 2.0 ** np.arange(len(starts))[:, None]
+    low = np.floor(np.min(steps.min(axis=1) * scales + starts, axis=1)).astype(np.int64)
+    high = np.floor(np.max(steps.max(axis=1) * scales + starts, axis=1)).astype(np.int64)
+    return low, high - low + 2
+
+
+def _tables(streams_: Seeds, lows: IntArray, counts: IntArray) -> tuple[Array, IntArray]:
+    """Gradients of all octaves and axes in one row, and what has to be added to a cell's number to find it there. (N,), (O, A)."""
+    axes = streams_.shape[1]
+    sizes = np.repeat(counts, axes)
+    begins = np.cumsum(sizes) - sizes
+    offsets = begins.reshape(streams_.shape) - lows[:, None]
+    cells = np.arange(int(sizes.sum()), dtype=np.int64) - np.repeat(offsets.ravel(), sizes)
+    return streams.at_each(np.repeat(streams_.ravel(), sizes), cells), offsets
+
+
+def _fade(u: Array, out: Array | None = None) -> Array:
     """6u^5 - 15u^4 + 10u^3, by Horner's rule in place."""
-    out = u * 6.0
+    out = np.multiply(u, 6.0, out=out)
     out -= 15.0
     out *= u
     out += 10.0

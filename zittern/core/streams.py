@@ -5,12 +5,14 @@ SplitMix64's finalizer (Steele, Lea and Flood 2014, "Fast splittable pseudorando
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
 import numpy.typing as npt
 
 from zittern.core.units import Array, IntArray
 
-__all__ = ["Seeds", "at", "mix", "next_seed", "numbered", "spawn", "start"]
+__all__ = ["Seeds", "at", "at_each", "mix", "next_seed", "numbered", "spawn", "start"]
 
 Seeds = npt.NDArray[np.uint64]
 
@@ -30,6 +32,7 @@ def _finalize(z: Seeds) -> Seeds:
     return np.asarray(z ^ (z >> _S31), dtype=np.uint64)
 
 
+@lru_cache(maxsize=65_536)
 def mix(*parts: int) -> int:
     """One 64-bit seed from several whole numbers; order matters. The same finalizer on Python's own numbers."""
     z = 0
@@ -41,9 +44,9 @@ def mix(*parts: int) -> int:
     return z
 
 
-def spawn(seeds: Seeds, salt: int) -> Seeds:
-    """Another stream for each seed. (A,) -> (A,)."""
-    return _finalize((seeds + _GOLDEN) ^ np.uint64(salt))
+def spawn(seeds: Seeds, salt: int | Seeds) -> Seeds:
+    """Another stream for each seed, as seeds and salts broadcast. (A,) -> (A,)."""
+    return _finalize((seeds + _GOLDEN) ^ np.asarray(salt, dtype=np.uint64))
 
 
 def start(seeds: Seeds, salt: int) -> Array:
@@ -53,7 +56,12 @@ def start(seeds: Seeds, salt: int) -> Array:
 
 def at(seeds: Seeds, positions: IntArray) -> Array:
     """Random numbers in -1..1 at whole positions. seeds: (A,), positions: (A, N) or (N,) -> (A, N), uniform, variance 1/3."""
-    z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds[:, None])
+    return at_each(seeds[:, None], positions)
+
+
+def at_each(seeds: Seeds, positions: IntArray) -> Array:
+    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast. -> uniform, variance 1/3."""
+    z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds)
     return (z >> _S11).astype(np.float64) * (2.0 * _UNIT) - 1.0
 
 

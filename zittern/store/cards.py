@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass
 import numpy as np
 import orjson
 
-from zittern.core.scribble import scribble
+from zittern.core.readings.scribble import scribble
 from zittern.core.shot.shot import Shot
 
 __all__ = ["Card", "card_of", "packed_scribble", "read_card", "write_card"]

@@ -4,9 +4,9 @@ import numpy as np
 
 from tests.core.making import edited, shot_with
 from zittern.core.errors import EditError
-from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.readings.framing import misses_px
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount

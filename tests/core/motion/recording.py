@@ -9,7 +9,7 @@ from unittest.mock import patch
 
 from zittern.core.doc import Doc
 from zittern.core.motion import aim, move
-from zittern.core.motion.evaluation import Evaluation, Read
+from zittern.core.motion.evaluation import Evaluation, Printed, Read
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import by_axis, reads_of, spanned
@@ -67,8 +67,8 @@ def _docs(part: Any) -> Iterator[Doc]:
         for name in type(part).model_fields:
             if name not in part.still:
                 yield from _docs(getattr(part, name))
-    elif isinstance(part, tuple):
-        for each in part:
+    elif isinstance(part, (tuple, Printed)):
+        for each in part.parts if isinstance(part, Printed) else part:
             yield from _docs(each)
 
 
@@ -83,7 +83,9 @@ def _all_docs(doc: Doc) -> Iterator[Doc]:
 
 
 def _plain(part: Any) -> Iterator[Any]:
-    if isinstance(part, tuple):
+    if isinstance(part, Printed):
+        yield from _plain(part.parts)
+    elif isinstance(part, tuple):
         yield _mark(part)
         for each in part:
             yield from _plain(each)

@@ -3,10 +3,10 @@ import unittest
 import numpy as np
 
 from tests.core.making import shot_with
-from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
+from zittern.core.readings.framing import misses_px
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.rides import Ride

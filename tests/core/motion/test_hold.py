@@ -4,9 +4,9 @@ import numpy as np
 from scipy import signal
 
 from tests.core.making import layer, shot_with
-from zittern.core.framing import misses_px
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed
+from zittern.core.readings.framing import misses_px
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject
 

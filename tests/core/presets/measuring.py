@@ -11,8 +11,8 @@ from scipy.signal import welch
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
+from zittern.core.picture import picture_offsets_px, subject_distance_m
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
-from zittern.core.readings import picture_offsets_px, subject_distance_m
 from zittern.core.shot.shot import new_shot
 
 # Twice what a fast tremor needs.

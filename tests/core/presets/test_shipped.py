@@ -8,8 +8,8 @@ from tests.core.making import edited
 from tests.core.presets.measuring import measured
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY, key_of
+from zittern.core.readings.swatches import STAND_IN, rates_hz, swatch
 from zittern.core.shot.shot import new_shot
-from zittern.core.swatches import STAND_IN, rates_hz, swatch
 
 REFERENCE = Path(__file__).parents[3] / "docs/presets.md"
 LENSES = (18.0, 35.0, 85.0)

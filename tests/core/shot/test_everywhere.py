@@ -8,12 +8,13 @@ import numpy as np
 from tests.core.making import edited, layer, shot_with
 from zittern.core.doc import Doc
 from zittern.core.errors import BadInput
-from zittern.core.framing import misses_px, report
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.steps import steps
-from zittern.core.movers import movers_px
 from zittern.core.numbers.param import Number, fixed
-from zittern.core.readings import read
+from zittern.core.readings.framing import misses_px, report
+from zittern.core.readings.moments import read
+from zittern.core.readings.movers import movers_px
+from zittern.core.readings.seen import Seen
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial
@@ -100,7 +101,7 @@ class Accepted(unittest.TestCase):
                     if not at.startswith("layer:"):
                         self.assertIsNotNone(read(made, motion, 1))
                         self.assertIsNotNone(report(made, motion))
-                        self.assertTrue(movers_px(made, motion) is not None and steps(made) is not None)
+                        self.assertTrue(all(part.values is not None for part in movers_px(Seen(made, motion)).values()) and steps(made) is not None)
         self.assertGreater(accepted, 500)
         self.assertGreater(refused, 100)
 

@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.table import Command
-from zittern.core.readings import Readings
+from zittern.core.readings.moments import Readings
 
 __all__ = ["ArrayHead", "MotionHead", "MotionIn", "SpectrumOut"]
 

@@ -11,8 +11,8 @@ from zittern.core.axes import Axis
 from zittern.core.presets.differences import PartDifference
 from zittern.core.presets.preset import LengthS, Preset, PresetLine, PresetTags
 from zittern.core.presets.search import SEARCH_WORDS
+from zittern.core.readings.swatches import Swatch
 from zittern.core.shot.origins import PresetKey
-from zittern.core.swatches import Swatch
 from zittern.store.presets import KeptPreset
 
 __all__ = ["NearestOut", "OriginOut", "PresetAboutIn", "PresetContentIn", "PresetOut", "PresetSaveIn", "PresetShelfOut", "SwatchOut", "SwatchesIn"]

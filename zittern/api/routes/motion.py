@@ -14,10 +14,10 @@ from zittern.api.timing import Timing
 from zittern.core.edits.address import number_at, scope_of
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
-from zittern.core.readings import read
+from zittern.core.readings.moments import read
+from zittern.core.readings.spectrum import bands_px
 from zittern.core.sampled import CLOSE_FRAMES, MOST_WHOLE_FRAMES
 from zittern.core.shot.shot import Shot
-from zittern.core.spectrum import bands_px
 from zittern.core.units import Array
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"], route_class=JsonRoute)

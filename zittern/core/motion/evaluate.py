@@ -77,10 +77,10 @@ class Motion:
     @property
     def total(self) -> Array:
         """Sum of all contributions. (F, 7)."""
-        out: Array = np.zeros((len(self.frames), len(AXES)))
-        for values in self.layers.values():
-            out += values
-        return out
+        sums = list(self.offsets.values())
+        if not sums:
+            return np.zeros((len(self.frames), len(AXES)))
+        return sums[0] if len(sums) == 1 else np.asarray(np.sum(sums, axis=0))
 
 
 def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None) -> Motion:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, TypeVar, cast
 
 from zittern.core.doc import Doc, digest
 from zittern.core.motion.cache import Cache
@@ -19,7 +19,7 @@ from zittern.core.shot.reads import by_axis, reads_of, spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["Evaluation", "Part", "Read"]
+__all__ = ["Evaluation", "Part", "Printed", "Read"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +30,15 @@ class Read:
     scope: Scope
 
 
+@dataclass(frozen=True, slots=True)
+class Printed:
+    """Several parts that many arrays are computed from, with one short text in their place."""
+
+    parts: tuple[object, ...]
+    text: str
+
+
+_T = TypeVar("_T")
 # What an array is computed from: a document, one that is read through a scope of its own, or a plain value.
 Part = object
 
@@ -37,7 +46,8 @@ Part = object
 @dataclass
 class Evaluation:
     """shot, frames (F,), cache. tables: where stages keep what they make for the whole shot, which serves all evaluations of it. `scope` is what numbers
-    may look at; the stage of the move adds the path attributes to it. prints: for each name in the scope, what it is computed from.
+    may look at; the stage of the move adds the path attributes to it. prints: for each name in the scope, what it is computed from; facts: the same of
+    those that are seldom asked for.
     """
 
     shot: Shot
@@ -47,6 +57,8 @@ class Evaluation:
     span: tuple[float, float] = field(init=False)
     tables: Cache = field(init=False)
     prints: dict[str, str] = field(default_factory=dict)
+    facts: dict[str, Callable[[Evaluation], str]] = field(default_factory=dict)
+    _made: dict[tuple[str, int], tuple[Doc, object]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.scope = self.shot.scope(self.frames)
@@ -59,7 +71,7 @@ class Evaluation:
         """The same shot at other frames, with what this one knows of the path."""
         out = Evaluation(self.shot, frames, cache)
         out.tables = self.tables
-        out.scope, out.prints = self.scope.over(frames), dict(self.prints)
+        out.scope, out.prints, out.facts = self.scope.over(frames), dict(self.prints), self.facts
         return out
 
     def kept(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
@@ -86,19 +98,45 @@ class Evaluation:
             return self._key(part.doc, part.scope)
         if isinstance(part, Doc):
             return self._key(part, self.scope)
+        if isinstance(part, Printed):
+            return part.text
         if isinstance(part, tuple):
             return tuple(map(self.key_of, part))
         return part
+
+    def printed(self, what: str, of: Doc, parts: Callable[[], tuple[Part, ...]]) -> Printed:
+        """Parts that have to do with a document, printed once in this evaluation."""
+
+        def made() -> Printed:
+            each = parts()
+            return Printed(each, self.print_of(each))
+
+        return self.once(what, of, made)
 
     def print_of(self, parts: Sequence[Part]) -> str:
         """The same of several, as a short text."""
         return digest(repr([self.key_of(part) for part in parts]))
 
-    def _key(self, doc: Doc, scope: Scope) -> tuple[object, ...]:
+    def _key(self, doc: Doc, scope: Scope) -> object:
         read = reads_of(doc)
-        behind = tuple(self.prints.get(name, "") for name in sorted(read)) if read else ()
-        place = (scope.span, scope.later_frames) if spanned(doc) else ()
-        return (doc.motion_key, behind, place, scope.axis if by_axis(doc) else 0)
+        has_place, has_axis = spanned(doc), by_axis(doc)
+        if not (read or has_place or has_axis):
+            return doc.motion_key
+        behind = tuple(map(self.print_behind, sorted(read)))
+        return (doc.motion_key, behind, (scope.span, scope.later_frames) if has_place else (), scope.axis if has_axis else 0)
+
+    def print_behind(self, name: str) -> str:
+        """What a name in the scope is computed from; empty for one that is not there."""
+        if name in self.facts and name not in self.prints:
+            self.prints[name] = self.facts[name](self)
+        return self.prints.get(name, "")
+
+    def once(self, what: str, of: Doc, make: Callable[[], _T]) -> _T:
+        """Something about a document that several stages ask for, made once in this evaluation."""
+        at = (what, id(of))
+        if at not in self._made:
+            self._made[at] = (of, make())
+        return cast(_T, self._made[at][1])
 
     def span_of(self, *parts: Spanned) -> tuple[float, float]:
         """The span of the first of some parts that has one; the shot's when none has."""

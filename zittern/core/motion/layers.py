@@ -36,12 +36,12 @@ def moving_axes(layer: Layer) -> tuple[Axis, ...]:
 
 def clip_scope(run: Evaluation, clip: Clip) -> Scope:
     """What a clip's own numbers look at."""
-    return clip.clocked(run.scope, run.span)
+    return run.once("scope", clip, lambda: clip.clocked(run.scope, run.span))
 
 
 def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
     """What a layer's numbers look at."""
-    return clip.clocked(run.scope, run.span, layer)
+    return run.once("scope", layer, lambda: clip.clocked(run.scope, run.span, layer))
 
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:

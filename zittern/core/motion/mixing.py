@@ -53,11 +53,20 @@ def contributions(run: Evaluation, mounts: Collection[str | None] | None = None)
 
 def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
     """Sums of contributions by mount id, or chain.LENS. (F, 7)."""
-    out: dict[str, Array] = {}
+    by_target: dict[str, list[Array]] = {}
     for _, layer in shot.layers():
         if layer.id in contributed:
-            target = layer.target or chain.LENS
-            out[target] = out[target] + contributed[layer.id] if target in out else contributed[layer.id]
+            by_target.setdefault(layer.target or chain.LENS, []).append(contributed[layer.id])
+    return {target: _sum(parts) for target, parts in by_target.items()}
+
+
+def _sum(parts: list[Array]) -> Array:
+    """In their order, into one array. One alone is itself."""
+    if len(parts) == 1:
+        return parts[0]
+    out = parts[0] + parts[1]
+    for each in parts[2:]:
+        out += each
     return out
 
 
@@ -92,7 +101,11 @@ def _weighted_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ..
 
 
 def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
-    """What the weight of a clip is computed from."""
+    """What the weight of a clip is computed from, as one text for all of its layers."""
+    return (run.printed("clip", clip, lambda: _parts_of_clip(run, clip)),)
+
+
+def _parts_of_clip(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
     return (_when(clip), Read(clip.amount, layers.clip_scope(run, clip)), *_beside(run, clip))
 
 

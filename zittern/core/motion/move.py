@@ -6,8 +6,10 @@ left of where the camera looks); without a subject these two are 0.
 
 from __future__ import annotations
 
+import weakref
 from collections.abc import Callable, Mapping
 from dataclasses import replace
+from functools import partial
 from zlib import crc32
 
 import numpy as np
@@ -59,13 +61,19 @@ def moments(run: Evaluation) -> Moments:
 
 def with_facts(run: Evaluation) -> None:
     """Puts the path attributes into the evaluation's scope; they are worked out when somebody reads them."""
-    for name in FACTS:
-        run.prints[name] = run.print_of(parts_of_fact(name, run.shot))
-    placed = any(cue.place_m is not None for cue in run.shot.cues)
-    run.prints[CUES] = run.shot.cues_key + (run.print_of(bare_parts(run.shot)) if placed else "")
-    run.prints[CUE_NAMES] = repr([cue.name for cue in run.shot.cues])
+    run.facts |= {name: partial(_print_of_fact, name) for name in FACTS}
+    run.facts |= {CUES: _print_of_cues, CUE_NAMES: lambda run: repr([cue.name for cue in run.shot.cues])}
     facts = {name: _remembered(run, name, fact) for name, fact in FACTS.items()}
     run.scope = replace(run.scope, values={**run.scope.values, **facts})
+
+
+def _print_of_fact(name: str, run: Evaluation) -> str:
+    return run.print_of(parts_of_fact(name, run.shot))
+
+
+def _print_of_cues(run: Evaluation) -> str:
+    placed = any(cue.place_m is not None for cue in run.shot.cues)
+    return run.shot.cues_key + (run.print_of(bare_parts(run.shot)) if placed else "")
 
 
 def bare_parts(shot: Shot) -> tuple[Part, ...]:
@@ -108,9 +116,16 @@ def _fact_of(shot: Shot, bare: Scope, fact: Callable[[Shot, Scope], Array]) -> C
 
 
 def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
-    """A path attribute at any frames. It knows nothing of the evaluation that it is for: a ring of references would keep all arrays alive."""
-    shot, bare, lookup = run.shot, run.scope, run.lookup("fact", (name, run.prints[name]))
-    return lambda frames: lookup(frames, lambda: fact(shot, bare.over(frames)))
+    """A path attribute at any frames. It does not hold on to the evaluation that it is for: a ring of references would keep all arrays alive."""
+    shot, bare, asked = run.shot, run.scope, weakref.ref(run)
+
+    def at(frames: Array) -> Array:
+        run = asked()
+        if run is None:
+            return fact(shot, bare.over(frames))
+        return run.lookup("fact", (name, run.print_behind(name)))(frames, lambda: fact(shot, bare.over(frames)))
+
+    return at
 
 
 def _speed(shot: Shot, scope: Scope) -> Array:

@@ -6,10 +6,11 @@ All else asks a number to `sample` itself in a scope, for its `limits`, its `bre
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
+from functools import cached_property, lru_cache
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, TypeVar
 
 import numpy as np
 from pydantic import AfterValidator, BeforeValidator, Field, PrivateAttr, model_validator
@@ -39,7 +40,8 @@ MOST_DRAFT = 10_000
 class Number(Doc):
     """What every state can do."""
 
-    _limits: tuple[float, float] = PrivateAttr(default=_UNLIMITED)
+    # A factory: a default would be copied for every number.
+    _limits: tuple[float, float] = PrivateAttr(default_factory=lambda: _UNLIMITED)
 
     @property
     def limits(self) -> tuple[float, float]:
@@ -130,12 +132,21 @@ class Number(Doc):
         return float(self.sample(scope.over(scope.frames[:1]))[0]) if constant is None else constant
 
 
+_F = TypeVar("_F", bound="Fixed")
+
+
 class Fixed(Number):
     """One value for the whole shot."""
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
     state: Literal["fixed"] = "fixed"
     value: float
+
+    def within(self, least: float, most: float) -> Self:
+        """The same number with limits, shared by all that are equal: documents are full of them. Raises ValueError."""
+        if not least <= self.value <= most:
+            raise ValueError(out_of_range(least, most, self.value))
+        return self if self._limits == (least, most) else _shared(type(self), self.value, math.copysign(1.0, self.value), least, most)
 
     @cached_property
     def motion_key(self) -> str:
@@ -154,6 +165,14 @@ class Fixed(Number):
 
     def sample(self, scope: Scope) -> Array:
         return np.full(np.shape(scope.frames), self.value)
+
+
+@lru_cache(maxsize=20_000)
+def _shared(kind: type[_F], value: float, _sign: float, least: float, most: float) -> _F:
+    """sign: 0 and -0 are equal, and not the same."""
+    out = kind(value=value)
+    out._limits = (least, most)
+    return out
 
 
 class Keyed(Number):

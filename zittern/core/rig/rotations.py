@@ -13,6 +13,8 @@ __all__ = ["angles_of", "continuous", "matrices", "nearest_angles", "quaternions
 
 # Closer than this to straight up or down, pan and roll turn about the same line and only their sum is known.
 _POLE_COS = 1e-7
+# 3 x 60² is less than 2 x (180 - 60)².
+_SURELY_NEAR_DEG = 60.0
 
 
 def matrices(angles_deg: Array) -> Array:
@@ -63,6 +65,9 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
     angles[pole, 2] = reference_deg[pole, 2]
     angles[pole, 0] += np.sign(angles[pole, 1]) * reference_deg[pole, 2]
     near = _nearest_turn(angles, reference_deg)
+    # The other way to write it has pan and roll half a turn away: not nearer than what is as near as this.
+    if np.max(np.abs(near - reference_deg), initial=0.0) <= _SURELY_NEAR_DEG:
+        return near
     far = _nearest_turn(_other_family(near), reference_deg)
     take = np.sum((far - reference_deg) ** 2, axis=1) < np.sum((near - reference_deg) ** 2, axis=1)
     return np.where(take[:, None], far, near)

@@ -9,21 +9,17 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-import numpy as np
 from pydantic import Field
 
 from zittern.core.numbers.param import Param, bounded, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.octave import OCTAVE_RMS, PEAK_CYCLES_PER_STEP, octave
+from zittern.core.octave import PEAK_CYCLES_PER_STEP, fractal
 from zittern.core.sources.source import Inputs, SourceDoc
-from zittern.core.streams import Seeds
 from zittern.core.units import Array
 
 __all__ = ["MOST_OCTAVES", "Noise"]
 
 MOST_OCTAVES = 8
-# Frames worked on at a time: the arrays of seven axes then stay in a processor's cache.
-_CHUNK_FRAMES = 1024
 
 
 class Noise(SourceDoc):
@@ -44,21 +40,4 @@ class Noise(SourceDoc):
         steps = inputs.phase(self.rate_hz).T / PEAK_CYCLES_PER_STEP
         totals = inputs.total_phase(self.rate_hz) / PEAK_CYCLES_PER_STEP if self.loop else None
         share = self.persistence.sample(inputs.scope)
-        out = np.empty(steps.shape)
-        for start in range(0, steps.shape[1], _CHUNK_FRAMES):
-            part = slice(start, start + _CHUNK_FRAMES)
-            out[:, part] = _fractal(steps[:, part], share[part], self.octaves, inputs.seeds, totals)
-        return out.T
-
-
-def _fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Array | None) -> Array:
-    """Octaves added and scaled to unit RMS. steps: (A, F), share: (F,) -> (A, F)."""
-    total = octave(steps, 0, seeds, totals)
-    size = np.ones(share.shape)
-    power = np.ones(share.shape)
-    for number in range(1, octaves):
-        size = size * share
-        power += size * size
-        total += size * octave(steps, number, seeds, totals)
-    total /= np.sqrt(power) * OCTAVE_RMS
-    return total
+        return fractal(steps, share, self.octaves, inputs.seeds, totals).T

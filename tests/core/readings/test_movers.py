@@ -4,12 +4,18 @@ import numpy as np
 
 from tests.core.making import layer, shot_with
 from zittern.core.lens import focal_px
-from zittern.core.motion.evaluate import evaluate
-from zittern.core.movers import movers_px
+from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.readings.movers import movers_px
+from zittern.core.readings.seen import Seen
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
-from zittern.core.shot.shot import Subject
+from zittern.core.shot.shot import Shot, Subject
+
+
+def told(shot: Shot, motion: Motion) -> dict[str, np.ndarray]:
+    return {name: part.values for name, part in movers_px(Seen(shot, motion)).items()}
+
 
 PANS = Mount(id="pans", name="Pans", pan_deg=keyed((1, 0.0), (101, 50.0), interp="linear"))
 SLIDES = Mount(id="slides", name="Slides", x_m=keyed((1, 0.0), (101, 2.0), interp="linear"))
@@ -20,7 +26,7 @@ SUBJECT = Subject.at("Post", (0.0, 0.0, -5.0))
 class Movers(unittest.TestCase):
     def test_each_mount_for_itself(self) -> None:
         shot = shot_with(mounts=(PANS, RESTS), last_frame=101)
-        moved = movers_px(shot, evaluate(shot))
+        moved = told(shot, evaluate(shot))
         f_px = focal_px(35.0, 36.0, 1920)
         # About a point half a metre behind the lens; the point looked at is 4 m ahead of it.
         angle = np.radians(0.5)
@@ -31,15 +37,15 @@ class Movers(unittest.TestCase):
         shot = shot_with(layer(target="slides"), mounts=(PANS, SLIDES), last_frame=101, subject=SUBJECT)
         alone = shot_with(mounts=(Mount(id="pans", name="Pans"), SLIDES), last_frame=101, subject=SUBJECT)
         still = shot_with(layer(target="slides"), mounts=(Mount(id="pans", name="Pans"), Mount(id="slides", name="Slides")), last_frame=101)
-        self.assertLess(np.max(movers_px(alone, evaluate(alone))["mount:pans"]), 1e-9)
-        moved = movers_px(still, evaluate(still))
+        self.assertLess(np.max(told(alone, evaluate(alone))["mount:pans"]), 1e-9)
+        moved = told(still, evaluate(still))
         self.assertLess(np.max(moved["mount:slides"]), 1e-6)
         self.assertGreater(np.max(moved["layer:sway"]), 1.0)
-        self.assertGreater(np.min(movers_px(shot, evaluate(shot))["mount:slides"][1:]), 1.0)
+        self.assertGreater(np.min(told(shot, evaluate(shot))["mount:slides"][1:]), 1.0)
 
     def test_where_the_frame_before_is_missing_nothing_is_said(self) -> None:
         shot = shot_with(layer(), mounts=(PANS,), subject=SUBJECT, hold=HoldFraming())
-        moved = movers_px(shot, evaluate(shot, np.array([1.0, 2.0, 40.0, 41.0])))
+        moved = told(shot, evaluate(shot, np.array([1.0, 2.0, 40.0, 41.0])))
         self.assertEqual(set(moved), {"mount:pans", "layer:sway", "hold"})
         for values in moved.values():
             np.testing.assert_array_equal(np.isnan(values), [False, False, True, False])

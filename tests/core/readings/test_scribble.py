@@ -4,7 +4,7 @@ import numpy as np
 
 from tests.core.making import layer, shot_with
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.scribble import scribble
+from zittern.core.readings.scribble import scribble
 
 
 class Points(unittest.TestCase):

@@ -3,9 +3,9 @@ import unittest
 import numpy as np
 
 from tests.core.making import shot_with
-from zittern.core.framing import framed, misses_px, report
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.readings.framing import framed, misses_px, report
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot, Subject

@@ -6,8 +6,8 @@ from tests.core.making import layer, shot_with
 from zittern.core.errors import NotFound
 from zittern.core.lens import swing_px
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.readings.spectrum import bands_px
 from zittern.core.sources.wave import Wave
-from zittern.core.spectrum import bands_px
 
 SHOT = shot_with(
     layer("slow", source=Wave(rate_hz=0.5), swings={"pan": 0.5}),

@@ -6,7 +6,9 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.lens import swing_px
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.readings import DEFAULT_DISTANCE_M, flowing, read
+from zittern.core.picture import DEFAULT_DISTANCE_M
+from zittern.core.readings.flow import flowing
+from zittern.core.readings.moments import read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
 from zittern.core.sources.gait import Gait

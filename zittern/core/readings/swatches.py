@@ -11,10 +11,10 @@ from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.move import scope_at
+from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.presets.preset import Preset
-from zittern.core.readings import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.readings.scribble import drawn_frames
 from zittern.core.sampled import spread
-from zittern.core.scribble import drawn_frames
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.units import Array
 

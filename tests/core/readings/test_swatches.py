@@ -7,8 +7,8 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
-from zittern.core.readings import read
-from zittern.core.swatches import STAND_IN, Swatch, rates_hz, swatch
+from zittern.core.readings.moments import read
+from zittern.core.readings.swatches import STAND_IN, Swatch, rates_hz, swatch
 
 RUN = SHIPPED_BY_KEY["run"]
 

@@ -1,0 +1,107 @@
+"""What each layer does at a frame, and when it is heard."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from zittern.core.axes import AXES, Axis, axis_index
+from zittern.core.lens import swing_px
+from zittern.core.motion.layers import moving_axes
+from zittern.core.numbers.scope import Scope
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer, Spanned
+from zittern.core.shot.shot import Shot
+from zittern.core.sources.ringing import MOST_A_FRAME
+
+__all__ = ["At", "AxisReading", "ClipReading", "LayerReading", "SpanReading", "clip_reading", "layer_reading"]
+
+_TOO_FAST = f"{{:.4g}} beats a frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or the speed"
+
+
+@dataclass(frozen=True, slots=True)
+class AxisReading:
+    """An axis of a layer at a frame. moves: whether the layer does anything to it at all."""
+
+    axis: Axis
+    swing: float
+    swing_px: float
+    swing_share: float
+    px_per_unit: float
+    moves: bool
+    rate_hz: float
+    base_hz: float
+
+
+@dataclass(frozen=True, slots=True)
+class SpanReading:
+    """When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's where it has no span."""
+
+    first_frame: float
+    last_frame: float
+    ramp_in_frames: float
+    ramp_out_frames: float
+
+
+@dataclass(frozen=True, slots=True)
+class LayerReading:
+    """A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that cannot be given; nothing else of it
+    is left out.
+    """
+
+    layer: str
+    heard: bool
+    finding: str
+    span: SpanReading
+    axes: tuple[AxisReading, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ClipReading:
+    """When a clip is heard."""
+
+    clip: str
+    span: SpanReading
+
+
+@dataclass(frozen=True, slots=True)
+class At:
+    """Where layers are read: a scope of one frame, focal length and distance there, and how far a unit of each axis moves the picture."""
+
+    scope: Scope
+    focal_mm: float
+    distance_m: float
+    px_per_unit: list[float]
+
+
+def clip_reading(shot: Shot, clip: Clip) -> ClipReading:
+    """When a clip is heard."""
+    return ClipReading(clip.id, _span_reading(shot, clip))
+
+
+def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
+    """A layer of a clip at a frame. counts: whether it is heard at all."""
+    scope = clip.clocked(at.scope, at.scope.span, layer)
+    speed = layer.speed.at(scope) * clip.speed.at(scope)
+    base_hz = float(layer.source.peak_hz(scope)[0]) * speed
+    beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value
+    width_px = shot.picture.width_px
+    moving = moving_axes(layer)
+
+    def row(axis: Axis, per_unit: float) -> AxisReading:
+        setting = layer.axes.of(axis)
+        lead = layer.axes.of(setting.linked_to) if setting.linked_to else setting
+        swing, pace = setting.swing.constant, lead.pace.constant
+        if swing is None or pace is None:
+            on_axis = scope.on_axis(axis_index(axis))
+            swing, pace = setting.swing.at(on_axis), lead.pace.at(on_axis)
+        pixels = swing_px(axis, swing, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if swing else 0.0
+        return AxisReading(axis, swing, pixels, pixels / width_px, per_unit, axis in moving, base_hz * pace, base_hz)
+
+    rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))
+    finding = "" if beats_a_frame <= MOST_A_FRAME else _TOO_FAST.format(beats_a_frame)
+    return LayerReading(layer.id, counts, finding, _span_reading(shot, layer), rows)
+
+
+def _span_reading(shot: Shot, part: Spanned) -> SpanReading:
+    first, last = shot.span_of(part)
+    return SpanReading(first, last, part.ramp_in_frames, part.ramp_out_frames)

@@ -1,0 +1,100 @@
+"""Which part of the rig, which layer moves the picture, and by how much: each alone, from one frame to the next.
+
+For a mount: the lens as it would be had this mount alone stood still since the frame before, and where a point ahead of the lens, as far away as the
+subject, would then lie in the picture. For a layer: how far its offsets take the picture's centre.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from zittern.core.readings.seen import Seen
+from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.rig import chain, transforms
+from zittern.core.units import CM_PER_M, Array
+
+__all__ = ["HOLD", "movers_px"]
+
+HOLD = "hold"
+_LEAST_DEPTH_M = 1e-6
+
+
+def movers_px(seen: Seen) -> dict[str, Tagged]:
+    """By address of mount or layer, and HOLD: pixels from the frame before, NaN where that is not there; the first frame is as the second. (F,) each."""
+    motion = seen.motion
+    parts: dict[str, Tagged] = {}
+    base: Tagged | None = None
+    for mount in seen.shot.mounts:
+        parts[f"mount:{mount.id}"] = _told(seen, *_mount(seen, mount.id, base))
+        base = seen.rig[mount.id]
+    for name in motion.layers:
+        layer = seen.layers[name]
+        parts[f"layer:{name}"] = _told(seen, ["layer", layer, seen.away_m, seen.f_px], _layer(layer, seen.away_m, seen.f_px))
+    if chain.HOLD in motion.on.given:
+        parts[HOLD] = _told(seen, ["hold", seen.lens, seen.f_px], lambda: _hold(motion.on.given[chain.HOLD], seen.f_px.values))
+    return parts
+
+
+def _told(seen: Seen, parts: list[Tagged | object], make: Callable[[], Array]) -> Tagged:
+    """With nothing said where the frame before is missing."""
+
+    def told() -> Array:
+        frames = seen.motion.frames
+        values = make()
+        values[np.diff(frames, prepend=frames[:1] - 1.0) != 1.0] = np.nan
+        if len(values) > 1:
+            values[0] = values[1]
+        return values
+
+    return made("moves", [seen.frames, *parts], told)
+
+
+def _mount(seen: Seen, name: str, base: Tagged | None) -> tuple[list[Tagged | object], Callable[[], Array]]:
+    pose, offsets = seen.rig[name], seen.motion.offsets.get(name)
+
+    def make() -> Array:
+        own = pose.values if offsets is None else pose.values @ transforms.inverse(transforms.offset_transforms(offsets))
+        step = own if base is None else transforms.inverse(base.values) @ own
+        before = np.concatenate([step[:1], step[:-1]])
+        if np.array_equal(step, before):
+            return np.zeros(len(step))
+        ahead = np.zeros((len(step), 3))
+        ahead[:, 2] = -seen.away_m.values
+        point = _moved(seen.lens.values, ahead)
+        if base is not None:
+            point = _moved_back(base.values, point)
+        point = _moved(own, _moved_back(before, point))
+        point = _moved_back(seen.lens.values, point)
+        depth = np.minimum(point[:, 2], -_LEAST_DEPTH_M)
+        return np.asarray(np.hypot(point[:, 0], point[:, 1]) / -depth * seen.f_px.values)
+
+    on = None if offsets is None else given(offsets)
+    return ["mount", pose, on, base, seen.lens, seen.away_m, seen.f_px], make
+
+
+def _moved(pose: Array, point: Array) -> Array:
+    """Points (F, 3) by poses (F, 4, 4)."""
+    return np.asarray(np.einsum("fij,fj->fi", pose[:, :3, :3], point) + pose[:, :3, 3])
+
+
+def _moved_back(pose: Array, point: Array) -> Array:
+    """Points (F, 3) by the inverse of rigid poses (F, 4, 4)."""
+    return np.asarray(np.einsum("fji,fj->fi", pose[:, :3, :3], point - pose[:, :3, 3]))
+
+
+def _layer(layer: Tagged, away_m: Tagged, f_px: Tagged) -> Callable[[], Array]:
+    def make() -> Array:
+        values, away = layer.values, away_m.values
+        across = np.radians(values[:, 0]) - values[:, 3] / CM_PER_M / away
+        up = np.radians(values[:, 1]) + values[:, 4] / CM_PER_M / away
+        gone = np.hypot(np.diff(across, prepend=across[:1]), np.diff(up, prepend=up[:1]))
+        return np.asarray(gone * f_px.values)
+
+    return make
+
+
+def _hold(turns: Array, f_px: Array) -> Array:
+    turned = np.diff(turns[:, 3:5], axis=0, prepend=turns[:1, 3:5])
+    return np.asarray(np.linalg.norm(turned, axis=1) * f_px)

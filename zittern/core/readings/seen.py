@@ -1,0 +1,89 @@
+"""Motion that somebody looks at, with what several readings need of it, each made once and tagged by what it was made from."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+import numpy as np
+
+from zittern.core.doc import motion_text
+from zittern.core.lens import focal_px
+from zittern.core.motion.evaluate import Motion, Pose
+from zittern.core.picture import distances_m
+from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.rig import chain
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["Seen"]
+
+_NEAREST_M = 0.01
+
+
+class Seen:
+    """A shot's motion at some frames."""
+
+    def __init__(self, shot: Shot, motion: Motion) -> None:
+        self.shot = shot
+        self.motion = motion
+
+    @cached_property
+    def frames(self) -> Tagged:
+        """(F,)."""
+        return given(self.motion.frames)
+
+    @cached_property
+    def pose(self) -> Tagged:
+        """Of the lens, with everything. (F, 7): metres, degrees, mm."""
+        return given(_columns(self.motion.pose))
+
+    @cached_property
+    def bare(self) -> Tagged:
+        """Of the move alone. (F, 7)."""
+        return given(_columns(self.motion.bare))
+
+    @cached_property
+    def layers(self) -> dict[str, Tagged]:
+        """What each layer gives, or would give. (F, A) by id."""
+        return {name: given(values) for name, values in {**self.motion.layers, **self.motion.silent}.items()}
+
+    @cached_property
+    def total(self) -> Tagged:
+        """Sum of the layers that count. (F, A)."""
+        return made("total", [self.layers[name] for name in self.motion.layers], lambda: self.motion.total)
+
+    @cached_property
+    def away_m(self) -> Tagged:
+        """From the bare lens to the subject, or to where it is taken to be. (F,)."""
+        parts = [self.bare, self.frames, self.apart_from_layers if self.shot.subject else None]
+        return made("away", parts, lambda: np.maximum(distances_m(self.shot, self.motion), _NEAREST_M))
+
+    @cached_property
+    def apart_from_layers(self) -> str:
+        """What stands for all of the shot but its layers."""
+        fields = [motion_text(getattr(self.shot, name)) for name in type(self.shot).model_fields if name not in ("name", "lanes")]
+        names = [dial.name for dial in self.shot.dials]
+        return "/".join([*fields, repr(names), repr(sorted(chain.held(self.shot)))])
+
+    @cached_property
+    def f_px(self) -> Tagged:
+        """Focal length in pixels. (F,)."""
+        shot, focal = self.shot, self.motion.pose.focal_mm
+        width_px = shot.picture.width_px
+        return made("f_px", [given(focal), shot.sensor_mm, width_px], lambda: focal_px(focal, shot.sensor_mm, width_px))
+
+    @cached_property
+    def rig(self) -> dict[str, Tagged]:
+        """World poses behind the mounts. (F, 4, 4) by id."""
+        return {name: given(pose) for name, pose in self.motion.rig.items()}
+
+    @cached_property
+    def lens(self) -> Tagged:
+        """World pose of the lens. (F, 4, 4)."""
+        last, on = self.motion.rig[self.shot.mounts[-1].id], self.motion.on
+        behind = [given(table[name]) for table, name in ((on.offsets, chain.LENS), (on.given, chain.HOLD)) if name in table]
+        return made("lens", [given(last), *behind], lambda: chain.at_lens(last, on))
+
+
+def _columns(pose: Pose) -> Array:
+    return np.column_stack([pose.position_m, pose.angles_deg, pose.focal_mm])

@@ -1,0 +1,177 @@
+"""THE TABLE of what is told of every frame. A row is an array, or one for each of several parts of a shot (`name:PART`); the motion packet, its
+description and the page's streams follow from the table.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from functools import partial
+
+import numpy as np
+
+from zittern.core.axes import AXES
+from zittern.core.lens import vfov_deg
+from zittern.core.motion.evaluate import Motion
+from zittern.core.readings.flow import flowing
+from zittern.core.readings.framing import misses_px
+from zittern.core.readings.movers import movers_px
+from zittern.core.readings.seen import Seen
+from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.rig.rotations import quaternions
+from zittern.core.sampled import Sampled
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array, IntArray
+
+__all__ = ["STREAMS", "Stream", "Streamed", "streamed"]
+
+Parts = Mapping[str, Tagged]
+
+
+@dataclass(frozen=True, slots=True)
+class Stream:
+    """name; its columns with their units; what it tells; its arrays by part, (F, C) each, under an empty name where there is one for the whole shot."""
+
+    name: str
+    columns: tuple[str, ...]
+    tells: str
+    parts: Callable[[Seen], Parts]
+
+
+_POSE = ("x m", "y m", "z m", "pan deg", "tilt deg", "roll deg", "focal mm", "vertical field of view deg")
+_OFFSETS = tuple(AXES)
+
+
+def _flow(seen: Seen) -> Parts:
+    parts = [seen.frames, seen.total, seen.pose, seen.bare, seen.away_m, seen.f_px, seen.shot.fps.value]
+    return {"": made("flow", parts, lambda: flowing(seen.shot, seen.motion))}
+
+
+def _framing(seen: Seen) -> Parts:
+    if seen.shot.subject is None:
+        return {}
+    parts = [seen.frames, seen.pose, seen.bare, seen.f_px, seen.apart_from_layers]
+    return {"": made("framing", parts, lambda: misses_px(seen.shot, seen.motion))}
+
+
+def _rig(seen: Seen) -> Parts:
+    return {name: made("rig", [pose], partial(_placed, pose)) for name, pose in seen.rig.items()}
+
+
+def _moves(seen: Seen) -> Parts:
+    return {name: made("told", [moved], partial(_known, moved)) for name, moved in movers_px(seen).items()}
+
+
+def _pose(seen: Seen) -> Parts:
+    return {"": _with_fov(seen, seen.pose)}
+
+
+def _bare(seen: Seen) -> Parts:
+    return {"": _with_fov(seen, seen.bare)}
+
+
+def _with_fov(seen: Seen, pose: Tagged) -> Tagged:
+    shot = seen.shot
+    width_px, height_px = shot.picture.width_px, shot.picture.height_px
+
+    def make() -> Array:
+        columns = pose.values
+        return np.column_stack([columns, vfov_deg(columns[:, 6], shot.sensor_mm, width_px, height_px)])
+
+    return made("pose", [pose, shot.sensor_mm, width_px, height_px], make)
+
+
+def _sum(seen: Seen) -> Parts:
+    return {"": seen.total}
+
+
+def _layers(seen: Seen) -> Parts:
+    return seen.layers
+
+
+def _weights(seen: Seen) -> Parts:
+    return {name: _column(values) for name, values in seen.motion.weights.items()}
+
+
+def _clips(seen: Seen) -> Parts:
+    # A clip over the whole shot that is alone on its lane is shown by its layers.
+    return {clip.id: made("clip", _of(seen, clip), partial(_sum_of, _of(seen, clip), seen.motion)) for clip in _bars(seen.shot)}
+
+
+def _hulls(seen: Seen) -> Parts:
+    return {clip.id: _column(seen.motion.clip_weights[clip.id]) for clip in _bars(seen.shot)}
+
+
+STREAMS: tuple[Stream, ...] = (
+    Stream("flow", ("streak px", "distance of the subject m", "height of the lens m", "speed m/s"), "what people watch; NaN where it is not known", _flow),
+    Stream("framing", ("right px", "above px", "in the picture 0 or 1"), "how far the subject is off its place in the picture", _framing),
+    Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "where the rig is behind a mount", _rig),
+    Stream("moves", ("px",), "how far a mount or layer alone moves the picture from the frame before, 0 where that is not known", _moves),
+    Stream("pose", _POSE, "the lens with everything", _pose),
+    Stream("bare", _POSE, "the lens with the move alone", _bare),
+    Stream("sum", _OFFSETS, "all layers that count together", _sum),
+    Stream("layer", _OFFSETS, "what a layer gives, or would give", _layers),
+    Stream("weight", ("share",), "weight of a layer with its ramps and its clip's", _weights),
+    Stream("clip", _OFFSETS, "what the layers of a clip give together, whether they count or not", _clips),
+    Stream("hull", ("share",), "amount of a clip with its ramps and cross-fades", _hulls),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Streamed:
+    """An array that is told, by name. values are made when first looked at. (F, columns)."""
+
+    name: str
+    columns: int
+    array: Tagged
+
+
+def streamed(shot: Shot, sampled: Sampled) -> Iterator[Streamed]:
+    """All arrays of a shot as it is looked at, rows in the order of `sampled.frames`."""
+    pieces = [Seen(shot, motion) for motion in sampled.pieces]
+    order = sampled.order
+    for stream in STREAMS:
+        parts = [stream.parts(piece) for piece in pieces]
+        for name, first in parts[0].items():
+            array = first
+            if order is not None:
+                together = [each[name] for each in parts]
+                array = made("pieces", [given(sampled.frames), *together], partial(_joined, together, order))
+            yield Streamed(f"{stream.name}:{name}" if name else stream.name, len(stream.columns), array)
+
+
+def _column(values: Array) -> Tagged:
+    whole = given(values)
+    return made("column", [whole], lambda: whole.values[:, None])
+
+
+def _bars(shot: Shot) -> list[Clip]:
+    return [clip for lane in shot.lanes for clip in lane.clips if clip.span_frames is not None or len(lane.clips) > 1]
+
+
+def _of(seen: Seen, clip: Clip) -> list[Tagged]:
+    return [seen.layers[layer.id] for layer in clip.layers]
+
+
+def _sum_of(layers: list[Tagged], motion: Motion) -> Array:
+    out: Array = np.zeros((len(motion.frames), len(AXES)))
+    for layer in layers:
+        out += layer.values
+    return out
+
+
+def _joined(parts: list[Tagged], order: IntArray) -> Array:
+    """Rows of several arrays, one after another, in an order."""
+    return np.asarray(np.concatenate([each.values for each in parts])[order])
+
+
+def _known(moved: Tagged) -> Array:
+    """(F,), NaN where it is not known -> (F, 1), 0 there."""
+    return np.asarray(np.nan_to_num(moved.values)[:, None])
+
+
+def _placed(tagged: Tagged) -> Array:
+    """Position (m) and quaternion (x, y, z, w). (F, 7)."""
+    pose = tagged.values
+    return np.concatenate([pose[:, :3, 3], quaternions(pose[:, :3, :3])], axis=1)
