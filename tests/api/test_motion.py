@@ -32,6 +32,15 @@ class Packets(WithServer):
             set(self.ask(have=have, commands=[SWING])[1]), {"flow", "framing", "pose", "sum", "layer:sway-1", "moves:layer:sway-1", "moves:mount:camera"}
         )
 
+    def test_only_readings_of_layers_that_changed_come_back(self) -> None:
+        head, _ = self.ask()
+        have = {each["layer"]: each["tag"] for each in head["layers"]}
+        self.assertEqual([each["layer"] for each in head["readings"]["layers"]], ["sway-1", "shake-1"])
+        self.assertEqual(self.ask(have_layers=have)[0]["readings"]["layers"], [])
+        tried = self.ask(have_layers=have, commands=[SWING])[0]
+        self.assertEqual([each["layer"] for each in tried["readings"]["layers"]], ["sway-1"])
+        self.assertEqual([each["layer"] for each in tried["layers"]], ["sway-1", "shake-1"])
+
     def test_what_was_accepted_can_be_shown(self) -> None:
         """A focal length and a place of the hold that read the path; a clip of no length on a shared lane."""
         hold = {"below_hz": 0.4, "across_percent": {"state": "formula", "text": "40 + speed"}}

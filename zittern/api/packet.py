@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import hashlib
 import struct
 from collections.abc import Iterator, Mapping
 from typing import Any
 
 import numpy as np
+import orjson
 
-from zittern.api.models.motion import ArrayHead, MotionHead
+from zittern.api.models.motion import ArrayHead, LayerTag, MotionHead, MotionIn
+from zittern.core.readings.layers import LayerReading
 from zittern.core.readings.streams import Streamed, streamed
 from zittern.core.readings.tagged import given
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
@@ -20,25 +23,32 @@ __all__ = ["MAGIC", "pack_motion"]
 MAGIC = b"ZTM1"
 
 
-def pack_motion(shot: Shot, sampled: Sampled, revision: int, readings: Any, have: Mapping[str, str], more: Mapping[str, Array] | None = None) -> bytes:
-    """A packet with the arrays whose tag differs from what the page has; `more` are further arrays, (F, C) each."""
+def pack_motion(shot: Shot, sampled: Sampled, revision: int, readings: Any, asked: MotionIn, more: Mapping[str, Array] | None = None) -> bytes:
+    """A packet with what the page does not have yet, by its tags; `more` are further arrays, (F, C) each."""
+    have = asked.have
     heads: list[ArrayHead] = []
     body: list[bytes] = []
     offset = 0
     for each in _told(shot, sampled, more or {}):
         tag = each.array.tag
         known = have.get(each.name) == tag
-        heads.append(ArrayHead.model_construct(name=each.name, tag=tag, columns=each.columns, offset=None if known else offset))
+        heads.append(ArrayHead(each.name, tag, each.columns, None if known else offset))
         if not known:
             body.append(np.ascontiguousarray(each.array.values, dtype="<f4").tobytes())
             offset += len(body[-1])
+    tags = [LayerTag(each.layer, _tag(each)) for each in readings.layers]
+    unknown = [each for each, tag in zip(readings.layers, tags, strict=True) if asked.have_layers.get(tag.layer) != tag.tag]
     head = MotionHead.model_construct(
         revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames), exact=list(sampled.exact),
-        close_frames=CLOSE_FRAMES, arrays=heads, readings=readings,
+        close_frames=CLOSE_FRAMES, arrays=heads, readings=readings.model_copy(update={"layers": tuple(unknown)}), layers=tags,
     )  # fmt: skip
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % 4)
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])
+
+
+def _tag(reading: LayerReading) -> str:
+    return hashlib.blake2b(orjson.dumps(reading), digest_size=8).hexdigest()
 
 
 def _told(shot: Shot, sampled: Sampled, more: Mapping[str, Array]) -> Iterator[Streamed]:

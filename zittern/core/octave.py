@@ -99,10 +99,8 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
         starts = streams.start(streams_.ravel(), -1).reshape(streams_.shape)
     for first in range(0, steps.shape[1], _CHUNK):
         part = slice(first, first + _CHUNK)
-        if totals is None:
-            each = _several(steps[:, part], streams_, starts)
-        else:
-            each = (octave(steps[:, part], number, seeds, totals) for number in numbers)
+        here = steps[:, part]
+        each = _several(here, streams_, starts) if totals is None else (octave(here, number, seeds, totals) for number in numbers)
         _add(each, share[part], out[:, part])
     return out
 

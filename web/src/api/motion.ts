@@ -1,16 +1,20 @@
 /** Motion packets: `ZTM1`, header length, header (JSON), float32 arrays; little endian. */
 import { Problem } from "./client";
-import type { Command, MotionHead } from "./types";
+import type { Command, MotionHead, Readings } from "./types";
 
 const MAGIC = "ZTM1";
 /** `zittern bench --browser` reads these measures; the detail is what the server says of its own part. */
 const DECODED = "samples-decoded";
 
 export type MotionArray = { tag: string; columns: number; data: Float32Array };
-export type MotionData = { head: MotionHead; arrays: Map<string, MotionArray> };
+/** What is known of a shot's motion: arrays by name, readings with the tags of their layers. */
+export type Known = { arrays: Map<string, MotionArray>; readings: Readings | null; layerTags: Map<string, string> };
+export type MotionData = { head: MotionHead; arrays: Map<string, MotionArray>; layerTags: Map<string, string> };
 
-/** A packet, with arrays that did not change taken from what was there before. */
-export function decodeMotion(packet: ArrayBuffer, before: Map<string, MotionArray>): MotionData {
+export const NOTHING: Known = { arrays: new Map(), readings: null, layerTags: new Map() };
+
+/** A packet, with arrays and readings that did not change taken from what was there before. */
+export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
   const view = new DataView(packet);
   const magic = String.fromCharCode(...new Uint8Array(packet, 0, 4));
   if (magic !== MAGIC) throw new Error("not a motion packet");
@@ -19,29 +23,36 @@ export function decodeMotion(packet: ArrayBuffer, before: Map<string, MotionArra
   const arrays = new Map<string, MotionArray>();
   for (const each of head.arrays) {
     if (each.offset === null) {
-      const kept = before.get(each.name);
+      const kept = before.arrays.get(each.name);
       if (kept) arrays.set(each.name, kept);
       continue;
     }
     const data = new Float32Array(packet, 8 + length + each.offset, head.rows * each.columns);
     arrays.set(each.name, { tag: each.tag, columns: each.columns, data });
   }
-  return { head, arrays };
+  const rows = new Map([...(before.readings?.layers ?? []), ...head.readings.layers].map((row) => [row.layer, row]));
+  const layers = head.layers.flatMap(({ layer }) => rows.get(layer) ?? []);
+  return {
+    head: { ...head, readings: { ...head.readings, layers } },
+    arrays,
+    layerTags: new Map(head.layers.map(({ layer, tag }) => [layer, tag])),
+  };
 }
 
 /** Asks for a shot's motion with commands tried on. */
 export async function fetchMotion(
   shot: string,
   commands: Command[],
-  have: Map<string, MotionArray>,
+  known: Known,
   look: { frame: number; revision: number | null; window: [number, number]; curves: string[] },
 ): Promise<MotionData> {
-  const tags = Object.fromEntries([...have].map(([name, array]) => [name, array.tag]));
-  const request = JSON.stringify({ ...look, commands, have: tags });
+  const have = Object.fromEntries([...known.arrays].map(([name, array]) => [name, array.tag]));
+  const have_layers = Object.fromEntries(known.layerTags);
+  const request = JSON.stringify({ ...look, commands, have, have_layers });
   const answer = await post(`/api/shots/${shot}/motion`, request);
   if (answer.status === 200) {
     const arrived = performance.now();
-    const decoded = decodeMotion(answer.body, have);
+    const decoded = decodeMotion(answer.body, known);
     performance.measure(DECODED, { start: arrived, end: performance.now(), detail: answer.timing });
     return decoded;
   }

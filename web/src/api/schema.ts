@@ -2977,6 +2977,16 @@ export interface components {
             span: components["schemas"]["SpanReading"];
         };
         /**
+         * LayerTag
+         * @description What a layer's reading was made from.
+         */
+        LayerTag: {
+            /** Layer */
+            layer: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * LinkAxes
          * @description Lets axes move as another does, on purpose; `to` left out unlinks them.
          */
@@ -3014,13 +3024,23 @@ export interface components {
         };
         /**
          * MotionHead
-         * @description Header of a motion packet. Pose columns: x, y, z (m), pan, tilt, roll (deg), focal (mm), vertical field of view (deg). Columns of `flow`:
-         *     streak (px), distance of the subject (m), height of the lens (m), speed (m/s); NaN where it is not known at a frame. `rig:ID`: where the rig is
-         *     behind a mount, x, y, z (m) and a quaternion (x, y, z, w). `framing`: how far the subject is right of its place and above it (px), and whether it
-         *     is in the picture (1). `moves:ADDRESS`: how far a mount or layer alone moves the picture from the
-         *     frame before (px), 0 where that is not known.
-         *     Row i belongs to frame first_frame + i, or to what the array `frames` says where there is one. exact: stretches
-         *     [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come.
+         * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array `frames` says where there is one.
+         *     exact: stretches [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come. layers: tags of the
+         *     readings of all layers, from the bottom up; `readings.layers` has those whose tag the page does not hold.
+         *
+         *     Arrays, `name:PART` where there is one for each of several parts:
+         *
+         *     - `flow`: what people watch; NaN where it is not known. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
+         *     - `framing`: how far the subject is off its place in the picture. Columns: right px, above px, in the picture 0 or 1.
+         *     - `rig`: where the rig is behind a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
+         *     - `moves`: how far a mount or layer alone moves the picture from the frame before, 0 where that is not known. Columns: px.
+         *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
+         *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
+         *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
+         *     - `layer`: what a layer gives, or would give. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
+         *     - `weight`: weight of a layer with its ramps and its clip's. Columns: share.
+         *     - `clip`: what the layers of a clip give together, whether they count or not. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
+         *     - `hull`: amount of a clip with its ramps and cross-fades. Columns: share.
          */
         MotionHead: {
             /** Arrays */
@@ -3036,6 +3056,8 @@ export interface components {
             first_frame: number;
             /** Last Frame */
             last_frame: number;
+            /** Layers */
+            layers: components["schemas"]["LayerTag"][];
             readings: components["schemas"]["Readings"];
             /** Revision */
             revision: number;
@@ -3044,7 +3066,8 @@ export interface components {
         };
         /**
          * MotionIn
-         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds. `curves` are addresses
+         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers` readings of
+         *     layers. `curves` are addresses
          *     of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about `frame` and
          *     those of a window that is not too wide come one by one, all others thinned.
          */
@@ -3069,6 +3092,13 @@ export interface components {
              * @default {}
              */
             have: {
+                [key: string]: string;
+            };
+            /**
+             * Have Layers
+             * @default {}
+             */
+            have_layers: {
                 [key: string]: string;
             };
             /**

@@ -1,12 +1,12 @@
 /** The motion last heard of, and the feed that asks for it: one question at a time, the newest wins. */
 import { createStore } from "zustand/vanilla";
-import { fetchMotion, type MotionArray } from "../api/motion";
-import type { Command, Readings } from "../api/types";
+import { fetchMotion, type Known, NOTHING } from "../api/motion";
+import type { Command } from "../api/types";
 import { wantedNumbers } from "./numbers";
 import { transport } from "./transport";
 import { view } from "./view";
 
-export type Motion = {
+export type Motion = Known & {
   shot: string | null;
   /** Revision that the arrays belong to. */
   revision: number | null;
@@ -19,8 +19,6 @@ export type Motion = {
   exact: [number, number][];
   /** The widest window in which all frames come. */
   close: number;
-  arrays: Map<string, MotionArray>;
-  readings: Readings | null;
 };
 
 const EMPTY: Motion = {
@@ -32,8 +30,7 @@ const EMPTY: Motion = {
   rows: 0,
   exact: [],
   close: 0,
-  arrays: new Map(),
-  readings: null,
+  ...NOTHING,
 };
 
 export const motion = createStore<Motion>(() => EMPTY);
@@ -75,9 +72,8 @@ async function ask(): Promise<void> {
     const before = forgotten;
     try {
       const known = motion.getState();
-      const have = known.shot === shot ? known.arrays : new Map<string, MotionArray>();
       const { frame } = transport.getState();
-      const { head, arrays } = await fetchMotion(shot, commands, have, {
+      const { head, arrays, layerTags } = await fetchMotion(shot, commands, known.shot === shot ? known : NOTHING, {
         frame,
         revision,
         window: lookedAt(),
@@ -96,6 +92,7 @@ async function ask(): Promise<void> {
           close: head.close_frames,
           arrays,
           readings: head.readings,
+          layerTags,
         }));
       const end = performance.now();
       performance.measure(STORED, { start: stored, end });

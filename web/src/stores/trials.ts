@@ -29,7 +29,7 @@ export async function showTrials(commands: Record<string, Command>): Promise<voi
     const before = motion.getState();
     const look = { frame: transport.getState().frame, revision: null, window: lookedAt(), curves: [] };
     try {
-      const { head, arrays } = await fetchMotion(state.slug, [command], before.arrays, look);
+      const { head, arrays } = await fetchMotion(state.slug, [command], before, look);
       if (mine !== turn) return;
       const made = {
         ...before,

@@ -37,7 +37,7 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)}
     readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body))
     timing.mark("read")
-    packet = pack_motion(document, sampled, state.revision, readings, body.have, curves)
+    packet = pack_motion(document, sampled, state.revision, readings, body, curves)
     timing.mark("pack")
     return Response(packet, media_type="application/octet-stream", headers=timing.headers())
 
@@ -67,7 +67,7 @@ def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
     sampled = ctx.sampled(document, first)
     return MotionHead(
         revision=state.revision, first_frame=document.first_frame, last_frame=document.last_frame, rows=len(sampled.frames),
-        exact=list(sampled.exact), close_frames=CLOSE_FRAMES, arrays=[], readings=read(document, sampled.near, first, sampled.whole),
+        exact=list(sampled.exact), close_frames=CLOSE_FRAMES, arrays=[], layers=[], readings=read(document, sampled.near, first, sampled.whole),
     )  # fmt: skip
 
 

@@ -20,18 +20,11 @@ from zittern.core.shot.layers import Layer
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
-__all__ = ["clip_scope", "inputs_of", "layer_parts", "layer_scope", "moving_axes", "offsets"]
+__all__ = ["clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets"]
 
 # So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
 _LEAD_FRAMES = 10_000.0
 _MOST_SWING = {info.name: info.most_swing for info in AXIS_INFO}
-
-
-def moving_axes(layer: Layer) -> tuple[Axis, ...]:
-    """The axes a layer moves at all."""
-    if layer.source.absolute:
-        return tuple(axis for axis in layer.source.axes() if layer.axes.of(axis).on)
-    return tuple(axis for axis in AXES if layer.axes.of(axis).moves)
 
 
 def clip_scope(run: Evaluation, clip: Clip) -> Scope:
@@ -46,7 +39,7 @@ def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     """swing / 2 x source, before weight. (F, 7)."""
-    axes = moving_axes(layer)
+    axes = layer.moving_axes
     out = np.zeros((len(run.frames), len(AXES)))
     if not axes:
         return out

@@ -145,7 +145,7 @@ def _when(part: Spanned) -> Part:
 def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
     """Leaves of those below what a replacing layer does not take."""
     left = 1.0 - np.clip(_envelope(run, layer.weight, layer, layers.layer_scope(run, clip, layer)), 0.0, 1.0)
-    columns = [axis_index(axis) for axis in layers.moving_axes(layer)]
+    columns = [axis_index(axis) for axis in layer.moving_axes]
     for other in clip.layers:
         if other.id in below and other.target == layer.target:
             values = below[other.id].copy()

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from zittern.core.axes import AXES, Axis, axis_index
+from zittern.core.doc import Doc
 from zittern.core.lens import swing_px
-from zittern.core.motion.layers import moving_axes
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
+from zittern.core.shot.reads import by_axis, reads_of, spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.ringing import MOST_A_FRAME
 
@@ -79,13 +80,30 @@ def clip_reading(shot: Shot, clip: Clip) -> ClipReading:
 
 
 def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
-    """A layer of a clip at a frame. counts: whether it is heard at all."""
+    """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at nothing but the frame is kept with it."""
+    if any(_looks_around(each) for each in (layer, clip.speed)):
+        return _read(shot, at, clip, layer, counts)
+    place = (at.scope.frames.tobytes(), at.focal_mm, at.distance_m, shot.sensor_mm, shot.picture.width_px, shot.fps.value, shot.first_frame, shot.last_frame)
+    key = (*place, clip.speed.motion_key, counts)
+    kept: tuple[object, LayerReading] | None = layer.__dict__.get("_reading")
+    if kept is not None and kept[0] == key:
+        return kept[1]
+    told = _read(shot, at, clip, layer, counts)
+    layer.__dict__["_reading"] = key, told
+    return told
+
+
+def _looks_around(doc: Doc) -> bool:
+    return bool(reads_of(doc)) or spanned(doc) or by_axis(doc)
+
+
+def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
     scope = clip.clocked(at.scope, at.scope.span, layer)
     speed = layer.speed.at(scope) * clip.speed.at(scope)
     base_hz = float(layer.source.peak_hz(scope)[0]) * speed
     beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value
     width_px = shot.picture.width_px
-    moving = moving_axes(layer)
+    moving = layer.moving_axes
 
     def row(axis: Axis, per_unit: float) -> AxisReading:
         setting = layer.axes.of(axis)

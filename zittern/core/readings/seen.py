@@ -13,7 +13,6 @@ from zittern.core.picture import distances_m
 from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
-from zittern.core.units import Array
 
 __all__ = ["Seen"]
 
@@ -35,12 +34,12 @@ class Seen:
     @cached_property
     def pose(self) -> Tagged:
         """Of the lens, with everything. (F, 7): metres, degrees, mm."""
-        return given(_columns(self.motion.pose))
+        return _columns(self.motion.pose)
 
     @cached_property
     def bare(self) -> Tagged:
         """Of the move alone. (F, 7)."""
-        return given(_columns(self.motion.bare))
+        return _columns(self.motion.bare)
 
     @cached_property
     def layers(self) -> dict[str, Tagged]:
@@ -85,5 +84,6 @@ class Seen:
         return made("lens", [given(last), *behind], lambda: chain.at_lens(last, on))
 
 
-def _columns(pose: Pose) -> Array:
-    return np.column_stack([pose.position_m, pose.angles_deg, pose.focal_mm])
+def _columns(pose: Pose) -> Tagged:
+    parts = [given(each) for each in (pose.position_m, pose.angles_deg, pose.focal_mm)]
+    return made("columns", parts, lambda: np.column_stack([each.values for each in parts]))

@@ -30,7 +30,11 @@ class Tagged:
 
 
 def given(array: Array) -> Tagged:
-    """An array that is there; its tag is of its content."""
+    """An array that is there; its tag is of its content, or where it is part of one that is kept, of that one's."""
+    base = array.base
+    if isinstance(base, np.ndarray) and not base.flags.writeable:
+        begins = array.__array_interface__["data"][0] - base.__array_interface__["data"][0]
+        return Tagged(tag_of(_CONTENTS.tag(base), begins, array.shape, array.strides), lambda: array)
     return Tagged(_CONTENTS.tag(array), lambda: array)
 
 

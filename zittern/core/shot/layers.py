@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -123,3 +124,10 @@ class Layer(Spanned):
     mute: bool = False
     solo: bool = False
     from_preset: LayerOrigin | None = None
+
+    @cached_property
+    def moving_axes(self) -> tuple[Axis, ...]:
+        """The axes it moves at all."""
+        if self.source.absolute:
+            return tuple(axis for axis in self.source.axes() if self.axes.of(axis).on)
+        return tuple(axis for axis in AXES if self.axes.of(axis).moves)
