@@ -1,5 +1,6 @@
 """Promises about how the code is built that no linter keeps."""
 
+import ast
 import json
 import re
 import unittest
@@ -25,6 +26,19 @@ def components(text: str) -> list[tuple[str, int]]:
             end = next(k for k in range(start, len(lines)) if lines[k] == "}")
             found.append((match[1], end - start - 1))
     return found
+
+
+class Maps(unittest.TestCase):
+    def test_the_map_of_each_package_names_just_what_is_in_its_folder(self) -> None:
+        maps = [path for path in (ROOT / "zittern").rglob("__init__.py") if "migrations" not in path.parts and "web_dist" not in path.parts]
+        self.assertGreater(len(maps), 10)
+        for path in maps:
+            here = {each.stem for each in path.parent.glob("*.py")} | {each.parent.name for each in path.parent.glob("*/__init__.py")}
+            here -= {"__init__"}
+            text = ast.get_docstring(ast.parse(path.read_text())) or ""
+            named = re.findall(r"^(\w+) +\S", text.partition("\n")[2].partition("\n\nIn array shapes")[0], re.MULTILINE)
+            with self.subTest(package=str(path.parent.relative_to(ROOT))):
+                self.assertEqual(sorted(named), sorted(here) if named or here else [])
 
 
 class Page(unittest.TestCase):

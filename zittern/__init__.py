@@ -4,6 +4,8 @@ core     the rules of the job: document, evaluation, edits (no I/O)
 formats  reading and writing camera paths
 store    SQLite: projects, shots, revisions
 demo     the "Saltmarsh Post" sets and shots, made by our own code
+bench    timings of the core
+bench_browser  timings of the page
 api      the web server
 cli      the command line
 settings where data lives, which port, which limits

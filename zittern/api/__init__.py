@@ -11,4 +11,5 @@ jobs     exports in the background, with progress and cancel
 turns    the line of those who want to change something
 routes   one module per noun
 app      wiring only
+export_openapi  the description that the page's types are made from
 """

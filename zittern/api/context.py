@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import threading
 from collections.abc import Callable, Coroutine
 from dataclasses import dataclass, field
@@ -13,9 +14,11 @@ from fastapi import Depends, Request
 from fastapi.responses import Response
 from fastapi.routing import APIRoute
 from pydantic import BaseModel
+from starlette.types import Receive
 
 from zittern.api.jobs import Busy, ExportJobs
 from zittern.api.models.shots import StateOut
+from zittern.core.budget import Budget, asked
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.presets.preset import Preset
@@ -25,9 +28,12 @@ from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
 
-__all__ = ["Context", "Ctx", "JsonRoute", "json_response"]
+__all__ = ["MOST_BYTES", "MOST_CPU_S", "Context", "Ctx", "JsonRoute", "json_response"]
 
 
+# Of one request: the processor's time, and arrays held at once.
+MOST_CPU_S = 30.0
+MOST_BYTES = 2**30
 # Cards that are kept, and arrays that they share: the path, dials.
 _SWATCHES = 600
 _SWATCH_BYTES = 8 * 2**20
@@ -94,15 +100,31 @@ class _StrictRequest(Request):
 
 
 class JsonRoute(APIRoute):
-    """A route whose JSON is read strictly."""
+    """A route whose JSON is read strictly, and whose work is on a budget and stops when its client has gone."""
 
     def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
         handle = super().get_route_handler()
 
         async def strict(request: Request) -> Response:
-            return await handle(_StrictRequest(request.scope, request.receive))
+            received = _StrictRequest(request.scope, request.receive)
+            with asked(Budget(MOST_CPU_S, MOST_BYTES)) as budget:
+                if request.headers.get("content-type", "application/json").partition(";")[0] != "application/json":
+                    return await handle(received)  # a form is read piece by piece
+                await received.body()
+                watching = asyncio.create_task(_watch(request.receive, budget))
+                try:
+                    return await handle(received)
+                finally:
+                    watching.cancel()
 
         return strict
+
+
+async def _watch(receive: Receive, budget: Budget) -> None:
+    """After a request's body comes nothing more than that its client has gone."""
+    while (await receive())["type"] != "http.disconnect":
+        pass
+    budget.gone = True
 
 
 def json_response(model: BaseModel, status: int = 200) -> Response:

@@ -10,7 +10,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from zittern.core.errors import BadInput, Conflict, NotFound, StoreBusy, StoreError, StoreFull, ZitternError, loc_path
+from zittern.core.errors import BadInput, Conflict, Gone, NotFound, StoreBusy, StoreError, StoreFull, TooDear, ZitternError, loc_path
 
 __all__ = ["STATUS", "install", "problem"]
 
@@ -18,7 +18,10 @@ __all__ = ["STATUS", "install", "problem"]
 STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
     (NotFound, 404, "Not found"),
     (Conflict, 409, "Changed elsewhere"),
+    (TooDear, 422, "Too dear"),
     (BadInput, 422, "Cannot be used"),
+    # Nobody reads it: it is what some servers write to their logs when a client has closed its request.
+    (Gone, 499, "Gone"),
     (StoreFull, 507, "No room"),
     (StoreBusy, 503, "Busy"),
     (StoreError, 503, "Data folder"),

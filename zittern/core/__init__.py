@@ -1,6 +1,7 @@
 """The rules of the job, without I/O. In dependency order:
 
 errors     one tree of errors
+budget     what a request may cost
 units      conversions between degrees, radians, metres, centimetres
 axes       the seven camera axes
 doc        base of all documents: frozen, strict, fingerprinted
@@ -19,15 +20,14 @@ sources    sources of motion and their table
 shot       the shot document and its upgrades
 forms      THE TABLES of what forms show
 motion     THE CENTRE: shot + frames -> Motion, a module a stage
+picture    sizes in the picture
 sampled    motion at the frames that somebody looks at
-scribble   a shot's shake as a small picture
-readings   sizes in pixels and rates for people to read
-spectrum   how much moves at which rate
 feel       the starting handheld feel
 presets    saved clips, those that ship, and what becomes of them in a shot
+rigs       rigs that ship
 edits      commands: a shot in, a new shot out
-swatches   what presets look like
+readings   what people read beside the numbers: THE TABLES of streams and of moments
 
-Axis letters in array shapes: F frames, K keys, L layers, A axes (in AXES order). F comes first in results.
+In array shapes, axes have letters: F frames, K keys, L layers, A axes (in AXES order). F comes first in results.
 World: metres, right-handed, Y up; the camera looks along its own -Z with +Y up.
 """

@@ -4,8 +4,10 @@ ZitternError
 ├── BadInput          what somebody gave us is wrong; says what, where and what to do
 │   ├── DocumentError   a shot document
 │   ├── FormatError     a file of another format
-│   └── EditError       a command that cannot be applied
-│       └── NeedsKeys     it can with keys on every frame
+│   ├── EditError       a command that cannot be applied
+│   │   └── NeedsKeys     it can with keys on every frame
+│   └── TooDear         it would take too long, or too much memory
+├── Gone              nobody waits for the answer any more
 ├── NotFound          the thing named does not exist
 ├── Conflict          somebody else changed it first
 └── StoreError        the data folder cannot be used; says what to do
@@ -22,8 +24,8 @@ from typing import Any
 from pydantic import ValidationError
 
 __all__ = [
-    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "NeedsKeys", "NotFound", "StoreBusy", "StoreError", "StoreFull", "ZitternError",
-    "faults_as", "field_path", "out_of_range", "union_members",
+    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound", "StoreBusy", "StoreError", "StoreFull",
+    "TooDear", "ZitternError", "faults_as", "field_path", "out_of_range", "union_members",
 ]  # fmt: skip
 
 
@@ -73,6 +75,14 @@ class NeedsKeys(EditError):
     """The picture would be another; with `bake`, keys on every frame keep it."""
 
     details = {"bake": True}
+
+
+class TooDear(BadInput):
+    """What was asked for takes longer, or more memory, than a request may."""
+
+
+class Gone(ZitternError):
+    """Nobody waits for the answer any more."""
 
 
 class NotFound(ZitternError):

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
@@ -76,6 +77,7 @@ def _quadrature(factors: Sequence[Number], scope: Scope, start: Array, stop: Arr
     """Integral over each [start, stop] in frames, negative where stop comes first. (C,), (C,) -> (C,)."""
     out = np.empty(len(start))
     for first in range(0, len(start), _CHUNK_CELLS):
+        budget.check()
         part = slice(first, first + _CHUNK_CELLS)
         half = 0.5 * (stop[part] - start[part])
         points = (start[part] + half)[:, None] + half[:, None] * _NODES

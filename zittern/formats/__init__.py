@@ -11,5 +11,6 @@ gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
 set_file      a set: its objects, and one of them as the subject
 shot_json     the shot's own JSON
+opening       a new shot from a file that can be imported
 table         THE TABLE of formats by file ending
 """

@@ -6,5 +6,7 @@ shots     states, edits, history
 motion    motion packets, spectra
 transfer  imports and exports
 tables    what the page needs to know once, sets
+presets   presets, and what a clip and its preset differ in
+rig       rides, poses of objects of a set
 typed     what is typed into numbers
 """

@@ -1,1 +1,14 @@
-"""One module per noun: projects, shots, motion, imports, exports, tables (what the page needs to know once, and sets)."""
+"""One module per noun, in alphabetical order:
+
+cues      cues from files and as files
+exports   exports started, watched, cancelled, fetched
+imports   camera paths and shots from files
+motion    the motion of a shot as binary float32
+presets   presets, how they look on a shot, clips beside the presets they came from
+projects  projects and the shots in them
+rig       what a rig has to do with the set
+shots     a shot: its state, edits, undo, redo, history
+tables    what the page needs to know once, and sets
+takes     recorded takes as layers
+typed     what people type into numbers
+"""

@@ -17,6 +17,11 @@ writing  what helps people who write formulas
 typing   what is typed into a number of a shot: units, frames, pixels
 placing  where the camera stands and looks
 shots    name, frame rate, range and picture of the shot
+poses    poses in the world: pasted, or taken from something else
+merging  two mounts as one, where numbers can give the same picture
+rig      mounts put in, taken away, put in another order
+steps    single steps of a gait
+takes    a recorded take as a layer
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed
 table    THE TABLE of commands; apply
 made     what an edit made

@@ -8,6 +8,7 @@ from typing import Any
 
 from cachetools import LRUCache
 
+from zittern.core import budget
 from zittern.core.units import Array
 
 __all__ = ["Cache"]
@@ -34,6 +35,7 @@ class Cache:
             found = self._kept.get(key)
         if found is not None:
             return found
+        budget.check()
         made = make()
         made.flags.writeable = False
         with self._lock:

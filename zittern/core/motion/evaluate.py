@@ -13,6 +13,7 @@ import numpy as np
 from zittern.core.axes import AXES
 from zittern.core.motion import angles, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
+from zittern.core.motion.cost import check_cost
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.rides import rides
 from zittern.core.rig import chain
@@ -89,6 +90,7 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     The same rows come out whatever other frames are asked for, with or without a cache.
     """
     frames = frame_grid(shot.first_frame, shot.last_frame) if frames is None else np.asarray(frames, dtype=np.float64)
+    check_cost(shot, len(frames))
     run = Evaluation(shot, frames, cache if cache is not None else Cache())
     move.with_facts(run)
     bare = _bare(run)

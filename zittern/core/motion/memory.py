@@ -15,6 +15,7 @@ from functools import cached_property
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -115,6 +116,7 @@ def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
     """What is made at frames (N,) -> (N, columns), over a whole grid, part by part. (G, columns)."""
     out = np.empty((len(grid), columns))
     for part in _parts(len(grid)):
+        budget.check()
         out[part] = make(grid[part])
     return out
 

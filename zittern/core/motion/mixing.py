@@ -10,6 +10,7 @@ from collections.abc import Collection, Mapping
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.axes import axis_index
 from zittern.core.envelope import RampShape, ramp
 from zittern.core.motion import fades, layers
@@ -92,8 +93,12 @@ def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     """A layer's contribution before others replace it. (F, 7)."""
-    parts = _weighted_parts(run, clip, layer)
-    return run.kept("layer", parts, lambda: layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None])
+
+    def make() -> Array:
+        with budget.doing(f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):
+            return layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None]
+
+    return run.kept("layer", _weighted_parts(run, clip, layer), make)
 
 
 def _weighted_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:

@@ -19,6 +19,7 @@ from functools import cached_property
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.motion import aim, jumps, memory, mixing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation, Part
@@ -84,7 +85,12 @@ class _Along:
     def give(self, spring: _Spring) -> None:
         """Adds what a mount in springs gives, once all below it have."""
         run, mount = self.run, spring.mount
-        self.given[mount.id] = run.kept("deflection", (spring.give, *spring.parts), lambda: spring.at(run, self._rigid(mount)))
+
+        def make() -> Array:
+            with budget.doing(f"the springs of “{mount.name}”", "the number of frames, of mounts in springs, or of jumps in what moves them"):
+                return spring.at(run, self._rigid(mount))
+
+        self.given[mount.id] = run.kept("deflection", (spring.give, *spring.parts), make)
 
     def _rigid(self, mount: Mount) -> Array:
         """World pose behind a mount without its own springs. (F, 4, 4)."""
@@ -275,6 +281,7 @@ def _answers(frames: Array, at: Array, sizes: Array, hz: float, damping: float, 
     moving = np.zeros_like(out)
     for n, low, high in zip(real.tolist(), first.tolist(), stop.tolist(), strict=True):
         if high > low:
+            budget.check()
             response = step_response((rising[low:high] - at[n]) / fps, hz, damping)
             moving[low:high] += response[:, None] * sizes[n]
     out[order] = moving + np.cumsum(total[:-1], axis=0)

@@ -5,6 +5,7 @@ framing   how the subject sits in the picture
 movers    which part moves the picture, by how much
 layers    what each layer does at a frame, and when it is heard
 tagged    arrays by name and tag, made only when somebody does not have them yet
+seen      motion that somebody looks at, with what several readings need of it
 streams   THE TABLE of what is told of every frame: a row is an array, or one a part
 moments   THE TABLE of what is told at one frame, or of the whole shot
 spectrum  how much moves at which rate

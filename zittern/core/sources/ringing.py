@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.numbers.param import Number
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array, IntArray
@@ -96,11 +97,13 @@ def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigm
     counts = np.maximum(stop - first, 0)
     long = np.flatnonzero(counts >= _LONG_ROWS)
     for n in long.tolist():  # few with many rows each: one after another is faster than all at once
+        budget.check()
         rows = slice(first[n], stop[n])
         envelope = np.exp(-sigma[n] / fps * (rising[rows] - arrivals[n]))
         out[rows] += sizes[n] * envelope[:, None] * np.sin(2.0 * np.pi * (phase[rows] - started[n]))
     counts[long] = 0
     for part in _parts(counts):
+        budget.check()
         hit = np.repeat(part, counts[part])
         row = np.arange(len(hit)) - np.repeat(np.cumsum(counts[part]) - counts[part], counts[part]) + first[hit]
         seconds = (rising[row] - arrivals[hit]) / fps

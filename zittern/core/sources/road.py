@@ -21,7 +21,7 @@ from typing import Annotated, Literal
 import numpy as np
 import numpy.typing as npt
 
-from zittern.core import streams
+from zittern.core import budget, streams
 from zittern.core.axes import Axis
 from zittern.core.envelope import shape_of
 from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
@@ -126,6 +126,7 @@ class Road(SourceDoc):
         parts = [_PARTS[axis] for axis in inputs.axes]
         out = np.empty(way.shape)
         for start in range(0, len(speed), _CHUNK_FRAMES):
+            budget.check()
             rows = slice(start, start + _CHUNK_FRAMES)
             made = _Stretch(self, way[rows], _one_row(speed[rows]), _one_row(base[rows]), size, seed)
             for column, part in enumerate(parts):

@@ -1,0 +1,92 @@
+"""What a request may cost. Long work asks between its parts whether it may go on; whoever sets a limit hears which part was too dear, and what to lower.
+
+Time is the working thread's own, so that a busy machine refuses nothing; memory is estimated from the sizes of arrays before they are made.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+
+from zittern.core.errors import Gone, TooDear
+
+__all__ = ["Budget", "asked", "check", "doing", "needs"]
+
+_BYTES_A_MB = 2**20
+
+
+class Budget:
+    """cpu_s: seconds of the processor; most_bytes: of arrays that are held at once. `gone` is set from outside when nobody waits any more."""
+
+    def __init__(self, cpu_s: float, most_bytes: int) -> None:
+        self.cpu_s, self.most_bytes = cpu_s, most_bytes
+        self.gone = False
+        self.spent_s = 0.0
+        self._begun_s: float | None = None
+        self._doing: list[tuple[str, str]] = []
+
+    def check(self) -> None:
+        """Raises Gone or TooDear."""
+        if self.gone:
+            raise Gone("nobody waits for this any more")
+        now_s = time.thread_time()
+        if self._begun_s is None:
+            self._begun_s = now_s
+        self.spent_s = now_s - self._begun_s
+        if self.spent_s > self.cpu_s:
+            what, advice = self._doing[-1] if self._doing else ("this", "the number of frames or of layers")
+            raise TooDear(f"working out {what} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
+
+    def needs(self, size_bytes: float, what: str, advice: str) -> None:
+        """Raises TooDear for what takes more memory than there may be."""
+        if size_bytes > self.most_bytes:
+            needed, most = size_bytes / _BYTES_A_MB, self.most_bytes / _BYTES_A_MB
+            raise TooDear(f"{what} takes {needed:,.0f} MB of memory, and {most:,.0f} are what one request may use; nothing was changed. Lower {advice}")
+
+    @contextmanager
+    def doing(self, what: str, advice: str) -> Iterator[None]:
+        """Names what is worked out in here."""
+        self._doing.append((what, advice))
+        try:
+            yield
+        finally:
+            self._doing.pop()
+
+
+_NONE = Budget(float("inf"), 2**62)
+_asked: ContextVar[Budget] = ContextVar("budget", default=_NONE)
+
+
+@contextmanager
+def asked(budget: Budget) -> Iterator[Budget]:
+    """Everything in here is on a budget."""
+    token = _asked.set(budget)
+    try:
+        yield budget
+    finally:
+        _asked.reset(token)
+
+
+def check() -> None:
+    """Whether work may go on. Raises Gone or TooDear."""
+    budget = _asked.get()
+    if budget is not _NONE:
+        budget.check()
+
+
+def needs(size_bytes: float, what: str, advice: str) -> None:
+    """Whether there may be so much memory. Raises TooDear."""
+    _asked.get().needs(size_bytes, what, advice)
+
+
+@contextmanager
+def doing(what: str, advice: str) -> Iterator[None]:
+    """Names what is worked out in here, for what `check` says."""
+    budget = _asked.get()
+    if budget is _NONE:
+        yield
+        return
+    with budget.doing(what, advice):
+        yield
