@@ -18,7 +18,11 @@ class Limits(unittest.TestCase):
         spent = Budget(0.0, 2**40)
         with asked(spent), self.assertRaisesRegex(TooDear, "working out .* takes more than 0 s; nothing was changed. Lower"):
             evaluate(shot_with(layer()))
-        with asked(Budget(0.02, 2**40)), budget.doing("“Slow sway”", "its rate"), self.assertRaisesRegex(TooDear, "working out “Slow sway” .*Lower its rate"):
+        with (
+            asked(Budget(0.02, 2**40)),
+            budget.doing(lambda: "“Slow sway”", "its rate"),
+            self.assertRaisesRegex(TooDear, "working out “Slow sway” .*Lower its rate"),
+        ):
             budget.check()
             while time.thread_time() >= 0.0:
                 budget.check()

@@ -6,7 +6,7 @@ Time is the working thread's own, so that a busy machine refuses nothing; memory
 from __future__ import annotations
 
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 
@@ -25,7 +25,7 @@ class Budget:
         self.gone = False
         self.spent_s = 0.0
         self._begun_s: float | None = None
-        self._doing: list[tuple[str, str]] = []
+        self._doing: list[tuple[Callable[[], str], str]] = []
 
     def check(self) -> None:
         """Raises Gone or TooDear."""
@@ -36,8 +36,8 @@ class Budget:
             self._begun_s = now_s
         self.spent_s = now_s - self._begun_s
         if self.spent_s > self.cpu_s:
-            what, advice = self._doing[-1] if self._doing else ("this", "the number of frames or of layers")
-            raise TooDear(f"working out {what} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
+            what, advice = self._doing[-1] if self._doing else (lambda: "this", "the number of frames or of layers")
+            raise TooDear(f"working out {what()} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
 
     def needs(self, size_bytes: float, what: str, advice: str) -> None:
         """Raises TooDear for what takes more memory than there may be."""
@@ -46,7 +46,7 @@ class Budget:
             raise TooDear(f"{what} takes {needed:,.0f} MB of memory, and {most:,.0f} are what one request may use; nothing was changed. Lower {advice}")
 
     @contextmanager
-    def doing(self, what: str, advice: str) -> Iterator[None]:
+    def doing(self, what: Callable[[], str], advice: str) -> Iterator[None]:
         """Names what is worked out in here."""
         self._doing.append((what, advice))
         try:
@@ -82,8 +82,8 @@ def needs(size_bytes: float, what: str, advice: str) -> None:
 
 
 @contextmanager
-def doing(what: str, advice: str) -> Iterator[None]:
-    """Names what is worked out in here, for what `check` says."""
+def doing(what: Callable[[], str], advice: str) -> Iterator[None]:
+    """Tells what is worked out in here, for what `check` says; asked only then: what things are called is no part of what they do."""
     budget = _asked.get()
     if budget is _NONE:
         yield

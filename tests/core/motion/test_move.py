@@ -1,3 +1,4 @@
+import random
 import unittest
 import warnings
 from dataclasses import replace
@@ -6,11 +7,12 @@ from typing import ClassVar, Literal, TypeVar
 import numpy as np
 
 from tests.core.making import layer, shot_with
+from tools import fuzz_cache
 from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.evaluation import Evaluation
-from zittern.core.motion.move import FACTS, with_facts
+from zittern.core.motion.move import FACTS, bare_places, bare_poses, with_facts
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import reads_of
@@ -110,3 +112,15 @@ class MadeOf(unittest.TestCase):
             after = evaluate(shot.replace(mounts=mounts), cache=cache).layers["steps"]
             self.assertEqual(after is before, same)
             np.testing.assert_array_equal(after, evaluate(shot.replace(mounts=mounts)).layers["steps"])
+
+
+class Places(unittest.TestCase):
+    def test_where_the_lens_is_without_working_out_how_it_is_turned(self) -> None:
+        frames = np.linspace(-20.0, 120.0, 57)
+        seen = 0
+        for number in range(30):
+            shot = fuzz_cache.made(random.Random(number))
+            scope = shot.scope(frames)
+            np.testing.assert_allclose(bare_places(shot, scope), bare_poses(shot, scope)[:, :3, 3], atol=1e-9, err_msg=str(number))
+            seen += all(mount.ride is None for mount in shot.mounts) and len(shot.mounts) > 1
+        self.assertGreater(seen, 5)

@@ -95,7 +95,7 @@ def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     """A layer's contribution before others replace it. (F, 7)."""
 
     def make() -> Array:
-        with budget.doing(f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):
+        with budget.doing(lambda: f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):
             return layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None]
 
     return run.kept("layer", _weighted_parts(run, clip, layer), make)

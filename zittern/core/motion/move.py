@@ -23,7 +23,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources.source import CUE_NAMES, CUES, Moments
 from zittern.core.units import Array
 
-__all__ = ["FACTS", "bare_parts", "bare_poses", "local_poses", "moments", "parts_of_fact", "scope_at", "with_facts"]
+__all__ = ["FACTS", "bare_parts", "bare_places", "bare_poses", "local_poses", "moments", "parts_of_fact", "scope_at", "with_facts"]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
@@ -43,6 +43,13 @@ def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dic
 def bare_poses(shot: Shot, scope: Scope) -> Array:
     """tf_world_lens without operator, give and layers, at the frames of a scope. (F, 4, 4)."""
     return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.On(rides(shot, scope)))
+
+
+def bare_places(shot: Shot, scope: Scope) -> Array:
+    """Where the bare lens is. (F, 3) metres."""
+    if any(mount.ride is not None for mount in shot.mounts):
+        return bare_poses(shot, scope)[:, :3, 3]
+    return chain.places(shot, scope)
 
 
 def moments(run: Evaluation) -> Moments:
@@ -133,13 +140,14 @@ def _speed(shot: Shot, scope: Scope) -> Array:
     # At an end of the shot the camera does not stand still just because nobody has keyed what comes next.
     start = np.where(scope.frames >= first, np.maximum(scope.frames - half, first), scope.frames - half)
     stop = np.where(scope.frames <= last, np.minimum(scope.frames + half, last), scope.frames + half)
-    way = bare_poses(shot, scope.over(stop))[:, :3, 3] - bare_poses(shot, scope.over(start))[:, :3, 3]
+    both = bare_places(shot, scope.over(np.concatenate([stop, start])))
+    way = both[: len(stop)] - both[len(stop) :]
     seconds = np.maximum(stop - start, half) / scope.fps.value
     return np.asarray(np.linalg.norm(way, axis=1) / seconds, dtype=np.float64)
 
 
 def _height(shot: Shot, scope: Scope) -> Array:
-    return bare_poses(shot, scope)[:, 1, 3].copy()
+    return bare_places(shot, scope)[:, 1].copy()
 
 
 def _to_subject(shot: Shot, scope: Scope) -> Array:

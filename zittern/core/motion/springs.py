@@ -87,7 +87,7 @@ class _Along:
         run, mount = self.run, spring.mount
 
         def make() -> Array:
-            with budget.doing(f"the springs of “{mount.name}”", "the number of frames, of mounts in springs, or of jumps in what moves them"):
+            with budget.doing(lambda: f"the springs of “{mount.name}”", "the number of frames, of mounts in springs, or of jumps in what moves them"):
                 return spring.at(run, self._rigid(mount))
 
         self.given[mount.id] = run.kept("deflection", (spring.give, *spring.parts), make)

@@ -14,8 +14,8 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = [
-    "HOLD", "LENS", "On", "at_lens", "carried_on", "held", "lens_pose", "local_pose", "local_poses", "needed_pose", "numbers_of", "poses_along", "step",
-    "with_give",
+    "HOLD", "LENS", "On", "at_lens", "carried_on", "held", "lens_pose", "local_pose", "local_poses",
+    "needed_pose", "numbers_of", "places", "poses_along", "step", "with_give",
 ]  # fmt: skip
 
 # Where layers act that name no mount: at the lens end, below the last mount.
@@ -59,6 +59,28 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
     if not mount.length_m.nothing:
         out[:, :3, 3] -= out[:, :3, 2] * mount.length_m.sample(scope)[:, None]
     return out
+
+
+def places(shot: Shot, scope: Scope) -> Array:
+    """Where the lens is by the keyed numbers of mounts that no object carries. What only turns about the lens is not looked at. (F, 3) metres."""
+    still = held(shot)
+    first = scope.over(np.array([scope.first_frame]))
+    point = np.zeros((1, 3))
+    for mount in reversed(shot.mounts):
+        at = first if mount.id in still or mount.rigid else scope
+        arm = point - np.array(mount.pivot_m)
+        if not mount.length_m.nothing:
+            arm = arm - mount.length_m.sample(at)[:, None] * (0.0, 0.0, 1.0)
+        if np.any(arm):
+            arm = np.einsum("fij,fj->fi", *_as_long(rotations.matrices(mount.angles_deg(at)), arm))
+        point = arm + mount.position_m(at) + np.array(mount.pivot_m)
+    return np.broadcast_to(point, (len(scope.frames), 3))
+
+
+def _as_long(turn: Array, arm: Array) -> tuple[Array, Array]:
+    """Rotations and vectors, one for all frames or one each, as many of both. (F, 3, 3), (F, 3)."""
+    count = max(len(turn), len(arm))
+    return np.broadcast_to(turn, (count, 3, 3)), np.broadcast_to(arm, (count, 3))
 
 
 def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:

@@ -22,7 +22,8 @@ def matrices(angles_deg: Array) -> Array:
 
     The product R_y R_x R_z written out: scipy's Rotation gives the same (a test says so) at twenty times the cost.
     """
-    (sp, st, sr), (cp, ct, cr) = np.sin(np.radians(angles_deg)).T, np.cos(np.radians(angles_deg)).T
+    angles = np.radians(angles_deg.T)
+    (sp, st, sr), (cp, ct, cr) = np.sin(angles), np.cos(angles)
     out = np.empty((len(angles_deg), 3, 3))
     out[:, 0, 0], out[:, 0, 1], out[:, 0, 2] = cp * cr + sp * st * sr, sp * st * cr - cp * sr, sp * ct
     out[:, 1, 0], out[:, 1, 1], out[:, 1, 2] = ct * sr, ct * cr, -st

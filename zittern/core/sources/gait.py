@@ -129,6 +129,8 @@ class Gait(SourceDoc):
         """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who stands."""
         rate = self.step_rate
         phase = inputs.phase(rate) + self.start
+        if np.array_equal(phase, np.broadcast_to(phase[:, :1], phase.shape)):
+            phase = phase[:, :1]  # all axes walk in step
         size = self._size(inputs.scope)[:, None]
         seed = _one(inputs.shared_seed)
         limp = self.limp.sample(inputs.scope)[:, None]

@@ -157,17 +157,35 @@ class _Stretch:
             n, starts = np.append(n, 1.0 / wave), np.append(starts, 0.0)
             amplitude = np.append(amplitude, _RIPPLE_M / 2.0)
         way = self.way_m[:, column]
-        turn = self._turn(sides, way, n, starts)
         moved = SUSPENSIONS[self.road.springs].response(n * self.speed[:, None]) * _wheels(part, n, self.base_m[:, None]) * amplitude
+        return np.asarray(self._sum(sides, way, n, starts, moved) / self.road.reference(part), dtype=np.float64)
+
+    def _sum(self, sides: str, way: Array, n: Array, starts: Array, moved: Complex) -> Array:
+        """Sum of the sines as the body answers to them. moved: (F, N), or (1, N) where that does not change. (F,)."""
+        if len(moved) == 1 and sides == "sides":  # nobody shares these, so one sine does
+            return np.asarray(np.sin(_angle(way, n, starts + np.angle(moved[0]) / (2.0 * np.pi))) @ np.abs(moved[0]))
+        turn = self._turn(sides, way, n, starts)
         total = turn @ moved[0] if len(moved) == 1 else np.einsum("fn,fn->f", turn, moved)
-        return np.asarray(total.imag / self.road.reference(part), dtype=np.float64)
+        return np.asarray(total.imag)
 
     def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> Complex:
         """Where each sine is under the wheels; heave and pitch feel the same ones. (F, N)."""
         key = (sides, way.tobytes())
         if key not in self.turns:
-            self.turns[key] = np.exp(2j * np.pi * (n * way[:, None] + starts))
+            angle = _angle(way, n, starts)
+            turn = np.empty(angle.shape, dtype=np.complex128)
+            np.cos(angle, out=turn.real)
+            np.sin(angle, out=turn.imag)
+            self.turns[key] = turn
         return self.turns[key]
+
+
+def _angle(way: Array, n: Array, starts: Array) -> Array:
+    """Radians of each sine along a way. (F, N)."""
+    angle = np.multiply.outer(way, n)
+    angle += starts
+    angle *= 2.0 * np.pi
+    return angle
 
 
 def _one_row(values: Array) -> Array:
