@@ -122,5 +122,6 @@ class Places(unittest.TestCase):
             shot = fuzz_cache.made(random.Random(number))
             scope = shot.scope(frames)
             np.testing.assert_allclose(bare_places(shot, scope), bare_poses(shot, scope)[:, :3, 3], atol=1e-9, err_msg=str(number))
+            self.assertEqual(bare_places(shot, scope.over(frames[:0])).shape, (0, 3))
             seen += all(mount.ride is None for mount in shot.mounts) and len(shot.mounts) > 1
         self.assertGreater(seen, 5)

@@ -79,7 +79,7 @@ def places(shot: Shot, scope: Scope) -> Array:
 
 def _as_long(turn: Array, arm: Array) -> tuple[Array, Array]:
     """Rotations and vectors, one for all frames or one each, as many of both. (F, 3, 3), (F, 3)."""
-    count = max(len(turn), len(arm))
+    count = len(turn) if len(arm) == 1 else len(arm)
     return np.broadcast_to(turn, (count, 3, 3)), np.broadcast_to(arm, (count, 3))
 
 
