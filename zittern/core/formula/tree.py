@@ -68,7 +68,8 @@ class Constant(Node):
     value: float
 
     def values(self, look: Look, notices: Notices) -> Array:
-        return _finite(np.asarray(self.value), notices)
+        value = np.asarray(self.value)
+        return value if abs(self.value) <= LARGEST else _finite(value, notices)
 
 
 @dataclass(frozen=True)
@@ -141,7 +142,9 @@ def values_of(node: Node, look: Look, count: int, notices: Notices | None = None
     """A formula's values over frames, finite whatever was written. (count,)."""
     with np.errstate(all="ignore"):
         values = node.values(look, Notices() if notices is None else notices)
-    return np.array(np.broadcast_to(values, (count,)), dtype=np.float64)
+    out = np.empty(count)
+    out[:] = values
+    return out
 
 
 def names_in(node: Node) -> frozenset[str]:
@@ -178,7 +181,7 @@ def may_jump(node: Node) -> bool:
 
 
 def _finite(values: Array, notices: Notices) -> Array:
-    if np.all(np.abs(values) <= LARGEST):
+    if bool((np.abs(values) <= LARGEST).all()):
         return np.asarray(values, dtype=np.float64)
     notices.add(f"what is too large stays at {LARGEST:g}")
     return np.clip(np.nan_to_num(values, nan=0.0, posinf=LARGEST, neginf=-LARGEST), -LARGEST, LARGEST)

@@ -15,7 +15,7 @@ from zittern.core.doc import Doc, digest
 from zittern.core.motion.cache import Cache
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.layers import Spanned
-from zittern.core.shot.reads import by_axis, reads_of, spanned
+from zittern.core.shot.reads import by_axis, looks_at_frames_only, reads_of, spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -118,12 +118,10 @@ class Evaluation:
         return digest(repr([self.key_of(part) for part in parts]))
 
     def _key(self, doc: Doc, scope: Scope) -> object:
-        read = reads_of(doc)
-        has_place, has_axis = spanned(doc), by_axis(doc)
-        if not (read or has_place or has_axis):
+        if looks_at_frames_only(doc):
             return doc.motion_key
-        behind = tuple(map(self.print_behind, sorted(read)))
-        return (doc.motion_key, behind, (scope.span, scope.later_frames) if has_place else (), scope.axis if has_axis else 0)
+        behind = tuple(map(self.print_behind, sorted(reads_of(doc))))
+        return (doc.motion_key, behind, (scope.span, scope.later_frames) if spanned(doc) else (), scope.axis if by_axis(doc) else 0)
 
     def print_behind(self, name: str) -> str:
         """What a name in the scope is computed from; empty for one that is not there."""

@@ -275,7 +275,10 @@ class Formula(Number):
         if not self.text and self.before is not None:
             return self.before.within(*self._limits).sample(scope)
         values = values_of(parse(self.text), scope.value, len(scope.frames))
-        return values if self._limits == _UNLIMITED else np.clip(values, *self._limits)
+        if self._limits != _UNLIMITED:
+            np.maximum(values, self._limits[0], out=values)
+            np.minimum(values, self._limits[1], out=values)
+        return values
 
     def notices(self, scope: Scope) -> tuple[str, ...]:
         """What had no finite answer, or lay outside of the limits."""

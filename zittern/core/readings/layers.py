@@ -5,12 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from zittern.core.axes import AXES, Axis, axis_index
-from zittern.core.doc import Doc
 from zittern.core.lens import swing_px
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
-from zittern.core.shot.reads import by_axis, reads_of, spanned
+from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.ringing import MOST_A_FRAME
 
@@ -81,7 +80,7 @@ def clip_reading(shot: Shot, clip: Clip) -> ClipReading:
 
 def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
     """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at nothing but the frame is kept with it."""
-    if any(_looks_around(each) for each in (layer, clip.speed)):
+    if not (looks_at_frames_only(layer) and looks_at_frames_only(clip.speed)):
         return _read(shot, at, clip, layer, counts)
     place = (at.scope.frames.tobytes(), at.focal_mm, at.distance_m, shot.sensor_mm, shot.picture.width_px, shot.fps.value, shot.first_frame, shot.last_frame)
     key = (*place, clip.speed.motion_key, counts)
@@ -91,10 +90,6 @@ def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) ->
     told = _read(shot, at, clip, layer, counts)
     layer.__dict__["_reading"] = key, told
     return told
-
-
-def _looks_around(doc: Doc) -> bool:
-    return bool(reads_of(doc)) or spanned(doc) or by_axis(doc)
 
 
 def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:

@@ -11,7 +11,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
 from zittern.core.sources.source import CUE_NAMES, CUES, SourceDoc
 
-__all__ = ["by_axis", "check_reads", "numbers_in", "reads_of", "spanned"]
+__all__ = ["by_axis", "check_reads", "looks_at_frames_only", "numbers_in", "reads_of", "spanned"]
 
 
 def reads_of(doc: Doc) -> frozenset[str]:
@@ -23,6 +23,14 @@ def reads_of(doc: Doc) -> frozenset[str]:
         own = doc.reads if isinstance(doc, SourceDoc) else frozenset[str]()
         known = own.union(*map(reads_of, _parts(doc)))
         doc.__dict__["_reads_of"] = known
+    return known
+
+
+def looks_at_frames_only(doc: Doc) -> bool:
+    """Whether a document depends on nothing but frames: on no name, span, clock or axis. Kept with it."""
+    known: bool | None = doc.__dict__.get("_frames_only")
+    if known is None:
+        known = doc.__dict__["_frames_only"] = not (reads_of(doc) or spanned(doc) or by_axis(doc))
     return known
 
 
