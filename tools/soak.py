@@ -1,7 +1,7 @@
-"""`make soak`: drags, edits and exports for some minutes; the server's memory stays where it is allowed to be.
+"""`make soak`: drags, edits, imports and exports for some minutes; the server's memory stays where it is allowed to be, and edits stay quick.
 
-Somebody drags a swing in a shot of 2,000 frames and 20 layers, keeps every tenth, looks about in a shot of 100,000 frames, and exports
-both. The largest resident size of the server process counts.
+Somebody drags a swing in a shot of 2,000 frames and 20 layers, keeps every tenth, looks about in a shot of 100,000 frames, brings in camera paths, and exports
+both. The largest resident size of the server process counts, and how long an edit takes meanwhile.
 """
 
 from __future__ import annotations
@@ -15,8 +15,10 @@ from contextlib import closing
 from dataclasses import dataclass
 from pathlib import Path
 
+import numpy as np
+
 from tests.web.harness import Server
-from tools.traffic import ask, size_mb
+from tools.traffic import ask, send_file, size_mb
 from zittern.bench import big_shot
 from zittern.store.library import Library
 
@@ -24,6 +26,8 @@ __all__ = ["MOST_MB", "Report", "run"]
 
 MOST_MB = 400
 _EXPORT_EVERY = 150
+_IMPORT_EVERY = 100
+_IMPORTED_FRAMES = 2000
 _FORMATS = ("csv", "glb", "gltf", "shot")
 
 
@@ -35,6 +39,9 @@ class Report:
     drags: int = 0
     edits: int = 0
     exports: int = 0
+    imports: int = 0
+    edit_p50_ms: float = 0.0
+    edit_p99_ms: float = 0.0
     start_mb: float = 0.0
     most_mb: float = 0.0
     end_mb: float = 0.0
@@ -63,6 +70,7 @@ def run(seconds: float, long_frames: int = 100_000, least_drags: int = 0) -> Rep
 
 
 def _work(server: Server, seconds: float, least_drags: int, report: Report) -> None:
+    took_s: list[float] = []
     url, started, revision = server.url, time.monotonic(), ask(f"{server.url}api/shots/usual")["revision"]
     while time.monotonic() - started < seconds or report.drags < least_drags:
         swing = 0.5 + (report.drags % 100) / 100
@@ -70,12 +78,27 @@ def _work(server: Server, seconds: float, least_drags: int, report: Report) -> N
         ask(f"{url}api/shots/usual/motion", {"commands": [command], "frame": 1}, raw=True)
         report.drags += 1
         if report.drags % 10 == 0:
+            asked_s = time.monotonic()
             revision = ask(f"{url}api/shots/usual/edits", {"base_revision": revision, "command": command})["revision"]
+            took_s.append(time.monotonic() - asked_s)
             report.edits += 1
             ask(f"{url}api/shots/long/motion", {"frame": (report.drags * 997) % 100_000, "window": [1, 4000]}, raw=True)
         if report.drags % _EXPORT_EVERY == 0:
             _export(url, "usual", _FORMATS[report.exports % 4], report)
+        if report.drags % _IMPORT_EVERY == 0:
+            _import(url, report)
     report.seconds = round(time.monotonic() - started, 1)
+    if took_s:
+        report.edit_p50_ms, report.edit_p99_ms = (round(float(each) * 1e3, 1) for each in np.percentile(took_s, (50, 99)))
+
+
+def _import(url: str, report: Report) -> None:
+    """A camera path as a new shot, which is then deleted."""
+    rows = [f"{n + 1},{0.01 * n:.3f},1.6,0,{0.02 * n:.3f},0,0,35" for n in range(_IMPORTED_FRAMES)]
+    text = "\n".join(["frame,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm", *rows]) + "\n"
+    made = send_file(f"{url}api/projects/soak/imports", "path.csv", text.encode())
+    ask(f"{url}api/shots/{made['state']['id']}", method="DELETE", raw=True)
+    report.imports += 1
 
 
 def _export(url: str, shot: str, format_: str, report: Report) -> None:

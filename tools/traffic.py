@@ -13,7 +13,7 @@ from typing import Any
 
 from zittern.store.sets import SHIPPED
 
-__all__ = ["Gone", "Writer", "ask", "size_mb"]
+__all__ = ["Gone", "Writer", "ask", "send_file", "size_mb"]
 
 _DUNES = (SHIPPED / "saltmarsh-dunes.glb").read_bytes()
 
@@ -38,6 +38,14 @@ def ask(url: str, body: Any = None, method: str | None = None, raw: bool = False
             raise Gone(str(error)) from error
         raise
     return got if raw else json.loads(got) if got else None
+
+
+def send_file(url: str, name: str, data: bytes) -> Any:
+    """The parsed answer to a form with a file."""
+    edge = "edge"
+    head = f'--{edge}\r\nContent-Disposition: form-data; name="file"; filename="{name}"\r\n\r\n'
+    body = head.encode() + data + f"\r\n--{edge}--\r\n".encode()
+    return ask(url, headers={"Content-Type": f"multipart/form-data; boundary={edge}"}, data=body)
 
 
 def size_mb(pid: int, field: str = "VmRSS") -> float:
@@ -96,9 +104,7 @@ class Writer:
     def upload(self, url: str) -> None:
         """A set under a name that everybody uses; its bytes are nobody else's."""
         data = _DUNES + f"{self.seed} {len(self.sets)}".encode()
-        edge = "edge"
-        body = f'--{edge}\r\nContent-Disposition: form-data; name="file"; filename="dune.glb"\r\n\r\n'.encode() + data + f"\r\n--{edge}--\r\n".encode()
-        made = ask(f"{url}api/sets", headers={"Content-Type": f"multipart/form-data; boundary={edge}"}, data=body)
+        made = send_file(f"{url}api/sets", "dune.glb", data)
         self.sets[made["set_id"]] = data
 
     def passing_shot(self, url: str) -> None:
