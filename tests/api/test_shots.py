@@ -1,6 +1,7 @@
 import base64
 
 from tests.api.making import WithServer
+from tests.core.shot.test_changes import applied
 from zittern.core.sources.table import SOURCES
 
 SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 0.9}]}
@@ -218,3 +219,26 @@ class Tables(WithServer):
 
     def test_unknown_addresses(self) -> None:
         self.problem(self.client.get("/api/nothing"), 404, "no address|Not Found")
+
+
+class WhatDiffers(WithServer):
+    def test_who_has_a_revision_hears_what_differs_from_it(self) -> None:
+        before = self.state("jetty-walk-swaying")
+        path, have = "/api/shots/jetty-walk-swaying", {"zittern-have": str(before["revision"])}
+        body = {"base_revision": before["revision"], "command": SWING}
+        told = self.client.post(f"{path}/edits", json=body, headers=have).json()
+        after = self.state("jetty-walk-swaying")
+        self.assertEqual((told["changed_from"], told["revision"], told["label"]), (before["revision"], after["revision"], after["label"]))
+        self.assertNotIn("document", told)
+        self.assertEqual(applied(before["document"], told["changes"]), after["document"])
+        self.assertEqual(set(told["changes"]), {"lanes"})
+        undone = self.client.post(f"{path}/undo", json={"base_revision": after["revision"]}, headers={"zittern-have": str(after["revision"])}).json()
+        self.assertEqual(applied(after["document"], undone["changes"]), before["document"])
+
+    def test_who_has_none_that_is_here_hears_all(self) -> None:
+        before = self.state("jetty-walk-swaying")
+        body = {"base_revision": before["revision"], "command": SWING}
+        told = self.client.post("/api/shots/jetty-walk-swaying/edits", json=body, headers={"zittern-have": "987654321"}).json()
+        self.assertEqual(told["document"], self.state("jetty-walk-swaying")["document"])
+        bad = self.client.post("/api/shots/jetty-walk-swaying/undo", json={"base_revision": told["revision"]}, headers={"zittern-have": "-1"})
+        self.problem(bad, 422, "greater than or equal to 0", "zittern-have")

@@ -17,7 +17,7 @@ from pydantic import BaseModel
 from starlette.types import Receive
 
 from zittern.api.jobs import Busy, ExportJobs
-from zittern.api.models.shots import StateOut
+from zittern.api.models.shots import ChangesOut, StateOut
 from zittern.core.budget import Budget, asked
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
@@ -135,9 +135,15 @@ def json_response(model: BaseModel, status: int = 200) -> Response:
 def _json(model: BaseModel) -> bytes:
     """As `model_dump_json`; the text of a shot, which was needed to keep it, is not made a second time."""
     fields = {name: getattr(model, name) for name in type(model).model_fields}
-    if not any(isinstance(value, Shot | StateOut) for value in fields.values()):
+    if not isinstance(model, ChangesOut) and not any(isinstance(value, Shot | StateOut) for value in fields.values()):
         return model.model_dump_json().encode()
-    return orjson.dumps({name: _part(value) for name, value in fields.items()})
+    return orjson.dumps({name: _part(value) for name, value in fields.items()}, default=_document)
+
+
+def _document(value: object) -> object:
+    if isinstance(value, BaseModel):
+        return orjson.Fragment(value.model_dump_json())
+    raise TypeError(f"{type(value).__name__} is no part of an answer")
 
 
 def _part(value: object) -> object:

@@ -233,6 +233,13 @@ class Library:
             packed = revisions.packed_document(connection, head.shot_id, head.slug, revision)
         return self._documents.get(packed)
 
+    def known_document(self, shot_id: str, revision: int) -> Shot | None:
+        """The document of a revision, where it is there and can be read."""
+        try:
+            return self.document(shot_id, revision)
+        except (NotFound, DocumentError):
+            return None
+
     def edit(self, key: str, base_revision: int, command: Command) -> State:
         """Commits a command; one that changes nothing makes no revision. Raises Conflict or EditError; then nothing has changed."""
         head, before = self._based(key, base_revision)

@@ -1466,6 +1466,37 @@ export interface components {
             shot: string | null;
         };
         /**
+         * ChangesOut
+         * @description A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes: fields of the document that differ; in its
+         *     lists of parts `{"same": KEY}` stands for one that is as it was.
+         */
+        ChangesOut: {
+            /** Changed From */
+            changed_from: number;
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Made */
+            made: string[];
+            /** Project */
+            project: string;
+            /** Project Slug */
+            project_slug: string;
+            /** Redo Label */
+            redo_label: string | null;
+            /** Revision */
+            revision: number;
+            /** Slug */
+            slug: string;
+            /** Undo Label */
+            undo_label: string | null;
+        };
+        /**
          * Clip
          * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
          *     from_preset: what it was placed from.
@@ -6704,7 +6735,9 @@ export interface operations {
     edit_shot_api_shots__shot__edits_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "zittern-have"?: number | null;
+            };
             path: {
                 shot: string;
             };
@@ -6722,7 +6755,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StateOut"];
+                    "application/json": components["schemas"]["StateOut"] | components["schemas"]["ChangesOut"];
                 };
             };
             /** @description Validation Error */
@@ -6809,7 +6842,9 @@ export interface operations {
     go_to_revision_api_shots__shot__goto_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "zittern-have"?: number | null;
+            };
             path: {
                 shot: string;
             };
@@ -6827,7 +6862,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StateOut"];
+                    "application/json": components["schemas"]["StateOut"] | components["schemas"]["ChangesOut"];
                 };
             };
             /** @description Validation Error */
@@ -7009,7 +7044,9 @@ export interface operations {
     redo_edit_api_shots__shot__redo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "zittern-have"?: number | null;
+            };
             path: {
                 shot: string;
             };
@@ -7027,7 +7064,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StateOut"];
+                    "application/json": components["schemas"]["StateOut"] | components["schemas"]["ChangesOut"];
                 };
             };
             /** @description Validation Error */
@@ -7419,7 +7456,9 @@ export interface operations {
     undo_edit_api_shots__shot__undo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "zittern-have"?: number | null;
+            };
             path: {
                 shot: string;
             };
@@ -7437,7 +7476,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StateOut"];
+                    "application/json": components["schemas"]["StateOut"] | components["schemas"]["ChangesOut"];
                 };
             };
             /** @description Validation Error */

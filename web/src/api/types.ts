@@ -15,6 +15,7 @@ export type FormulaCheck = Schemas["FormulaOut"];
 export type FormulaName = Schemas["FormulaName"];
 export type Wave = Schemas["Wave"];
 export type State = Schemas["StateOut"];
+export type Changes = Schemas["ChangesOut"];
 export type Command = Schemas["EditIn"]["command"];
 export type Project = Schemas["ProjectOut"];
 export type NewShot = Schemas["NewShotIn"];

@@ -1,5 +1,6 @@
 /** Editing the open shot: one change after another, each kept by the server before the next is sent. */
 import { createStore } from "zustand/vanilla";
+import { having, takeState } from "../api/changes";
 import { client, Problem, take } from "../api/client";
 import type { Command, Layer, State } from "../api/types";
 import { feed } from "./motion";
@@ -33,7 +34,8 @@ export function commit(command: Command, then: Then = {}): Promise<void> {
     async (state) => {
       const path = { shot: state.slug };
       const body = { base_revision: state.revision, command };
-      const after = await take<State>(client.POST("/api/shots/{shot}/edits", { params: { path }, body }));
+      const call = client.POST("/api/shots/{shot}/edits", { params: { path }, body, ...having(state) });
+      const after = await takeState(call, state);
       adopt(after);
       then.kept?.(after);
     },

@@ -1,6 +1,6 @@
 /** Steps back and forth through the revisions of the open shot. */
-import { client, take } from "../api/client";
-import type { State } from "../api/types";
+import { having, takeState } from "../api/changes";
+import { client } from "../api/client";
 import { inTurn } from "./editing";
 import { adopt } from "./openShot";
 import { trying } from "./trying";
@@ -19,13 +19,14 @@ export function goTo(revision: number): Promise<void> {
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };
     const body = { base_revision: state.revision, revision };
-    adopt(await take<State>(client.POST("/api/shots/{shot}/goto", { params, body })));
+    adopt(await takeState(client.POST("/api/shots/{shot}/goto", { params, body, ...having(state) }), state));
   });
 }
 
 function step(path: "/api/shots/{shot}/undo" | "/api/shots/{shot}/redo"): Promise<void> {
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };
-    adopt(await take<State>(client.POST(path, { params, body: { base_revision: state.revision } })));
+    const body = { base_revision: state.revision };
+    adopt(await takeState(client.POST(path, { params, body, ...having(state) }), state));
   });
 }

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints
 
@@ -11,10 +11,14 @@ from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.table import Command
 from zittern.core.edits.writing import FormulaName, FormulaState
 from zittern.core.numbers.param import MOST_DRAFT
+from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
 from zittern.store.revisions import State
 
-__all__ = ["EditIn", "FormulaIn", "FormulaOut", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut", "StateOut", "StepIn", "SubjectIn", "TidyIn", "TidyOut"]
+__all__ = [
+    "ChangesOut", "EditIn", "FormulaIn", "FormulaOut", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut", "StateOut", "StepIn", "SubjectIn", "TidyIn",
+    "TidyOut",
+]  # fmt: skip
 
 _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
@@ -38,6 +42,31 @@ class StateOut(Model):
         return cls.model_construct(
             id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, document=state.document,
             revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label, made=state.made,
+        )  # fmt: skip
+
+
+class ChangesOut(Model):
+    """A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes: fields of the document that differ; in its
+    lists of parts `{"same": KEY}` stands for one that is as it was.
+    """
+
+    id: str
+    slug: str
+    project: str
+    project_slug: str
+    changes: dict[str, Any]
+    changed_from: int
+    revision: int
+    label: str
+    undo_label: str | None
+    redo_label: str | None
+    made: tuple[str, ...]
+
+    @classmethod
+    def of(cls, state: State, before: Shot, base: int) -> ChangesOut:
+        return cls.model_construct(
+            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, changes=changes(before, state.document),
+            changed_from=base, revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label, made=state.made,
         )  # fmt: skip
 
 

@@ -4,21 +4,24 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query
+from fastapi import APIRouter, Header, Path, Query
 from fastapi.responses import Response
 
-from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.context import Context, Ctx, JsonRoute, json_response
 from zittern.api.models.projects import ScribbleOut
-from zittern.api.models.shots import EditIn, FormulaIn, FormulaOut, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
+from zittern.api.models.shots import ChangesOut, EditIn, FormulaIn, FormulaOut, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
 from zittern.api.turns import WRITES
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.edits.writing import names_at, state_of
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot, Subject
 from zittern.formats.set_file import point_in, subject_in
+from zittern.store.revisions import State
 from zittern.store.sets import set_file
 from zittern.store.tidy import KEEP
 
+# A revision that whoever asks has: the answer then says what differs from it.
+Have = Annotated[int | None, Header(alias="zittern-have", ge=0, le=2**53 - 1)]
 router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"], route_class=JsonRoute)
 _Revision = Annotated[int, Path(ge=0, le=2**53 - 1)]
 
@@ -29,16 +32,24 @@ def get_shot(shot: str, ctx: Ctx) -> object:
     return json_response(StateOut.of(ctx.library.state(shot)))
 
 
+def _state(ctx: Context, state: State, have: int | None) -> Response:
+    """All of a shot, or what differs from a revision of it."""
+    before = None if have is None else ctx.library.known_document(state.shot_id, have)
+    if before is None or have is None:
+        return json_response(StateOut.of(state))
+    return json_response(ChangesOut.of(state, before, have))
+
+
 @router.delete("", status_code=204, dependencies=[WRITES])
 def remove_shot(shot: str, ctx: Ctx) -> None:
     """Removes a shot with its history."""
     ctx.library.remove_shot(shot)
 
 
-@router.post("/edits", response_model=StateOut, dependencies=[WRITES])
-def edit_shot(shot: str, body: EditIn, ctx: Ctx) -> object:
+@router.post("/edits", response_model=StateOut | ChangesOut, dependencies=[WRITES])
+def edit_shot(shot: str, body: EditIn, ctx: Ctx, have: Have = None) -> object:
     """Commits a command as one revision."""
-    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, body.command)))
+    return _state(ctx, ctx.library.edit(shot, body.base_revision, body.command), have)
 
 
 @router.post("/subject", response_model=StateOut, dependencies=[WRITES])
@@ -69,22 +80,22 @@ def check_formula(shot: str, body: FormulaIn, ctx: Ctx) -> FormulaOut:
     return FormulaOut(state=state_of(document, body.at, body.text), names=list(names_at(document, body.at)))
 
 
-@router.post("/undo", response_model=StateOut, dependencies=[WRITES])
-def undo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
+@router.post("/undo", response_model=StateOut | ChangesOut, dependencies=[WRITES])
+def undo_edit(shot: str, body: StepIn, ctx: Ctx, have: Have = None) -> object:
     """One step back."""
-    return json_response(StateOut.of(ctx.library.undo(shot, body.base_revision)))
+    return _state(ctx, ctx.library.undo(shot, body.base_revision), have)
 
 
-@router.post("/redo", response_model=StateOut, dependencies=[WRITES])
-def redo_edit(shot: str, body: StepIn, ctx: Ctx) -> object:
+@router.post("/redo", response_model=StateOut | ChangesOut, dependencies=[WRITES])
+def redo_edit(shot: str, body: StepIn, ctx: Ctx, have: Have = None) -> object:
     """One step forward."""
-    return json_response(StateOut.of(ctx.library.redo(shot, body.base_revision)))
+    return _state(ctx, ctx.library.redo(shot, body.base_revision), have)
 
 
-@router.post("/goto", response_model=StateOut, dependencies=[WRITES])
-def go_to_revision(shot: str, body: GoToIn, ctx: Ctx) -> object:
+@router.post("/goto", response_model=StateOut | ChangesOut, dependencies=[WRITES])
+def go_to_revision(shot: str, body: GoToIn, ctx: Ctx, have: Have = None) -> object:
     """Makes any revision the present one; later ones stay."""
-    return json_response(StateOut.of(ctx.library.go_to(shot, body.base_revision, body.revision)))
+    return _state(ctx, ctx.library.go_to(shot, body.base_revision, body.revision), have)
 
 
 @router.patch("/revisions/{revision}", status_code=204, dependencies=[WRITES])

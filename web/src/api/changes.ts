@@ -1,0 +1,71 @@
+/** A state told by what differs from one that the page has: parts that are as they were stay the same objects. */
+import { take } from "./client";
+import type { Changes, Clip, Lane, Shot, State } from "./types";
+
+/** In a list of parts, one that is as it was, by its key. */
+type Same = { same: string };
+type Told<T> = (T | Same)[];
+type ToldClip = Omit<Clip, "layers"> & { layers: Told<Clip["layers"][number]> };
+type ToldLane = Omit<Lane, "clips"> & { clips: Told<ToldClip> };
+type ToldShot = Partial<Omit<Shot, "mounts" | "dials" | "cues" | "lanes">> & {
+  mounts?: Told<Shot["mounts"][number]>;
+  dials?: Told<Shot["dials"][number]>;
+  cues?: Told<Shot["cues"][number]>;
+  lanes?: Told<ToldLane>;
+};
+
+/** Header that says which revision the page has. */
+export function having(state: State): { headers: Record<string, string> } {
+  return { headers: { "zittern-have": String(state.revision) } };
+}
+
+/** The state that a call answers with, all of it or what differs from `before`. */
+export async function takeState(call: Parameters<typeof take>[0], before: State): Promise<State> {
+  const answer = await take<State | Changes>(call);
+  if (!("changes" in answer)) return answer;
+  const { changes, changed_from: _, ...rest } = answer;
+  return { ...rest, document: withChanges(before.document, changes as ToldShot) };
+}
+
+function withChanges(before: Shot, told: ToldShot): Shot {
+  const { mounts, dials, cues, lanes, ...fields } = told;
+  const out: Shot = { ...before, ...fields };
+  if (mounts) out.mounts = picked(mounts, before.mounts, idOf, (each) => each) as Shot["mounts"];
+  if (dials)
+    out.dials = picked(
+      dials,
+      before.dials,
+      ({ name }) => name,
+      (each) => each,
+    );
+  if (cues) out.cues = picked(cues, before.cues, idOf, (each) => each);
+  if (lanes) out.lanes = withLanes(lanes, before.lanes);
+  return out;
+}
+
+function withLanes(told: Told<ToldLane>, before: Lane[]): Lane[] {
+  const clips = before.flatMap((lane) => lane.clips);
+  const layers = clips.flatMap((clip) => clip.layers);
+  const clip = (each: ToldClip): Clip => ({ ...each, layers: picked(each.layers, layers, idOf, (layer) => layer) });
+  const lane = (each: ToldLane): Lane => ({ ...each, clips: picked(each.clips, clips, idOf, clip) });
+  return picked(told, before, idOf, lane);
+}
+
+function idOf({ id }: { id: string }): string {
+  return id;
+}
+
+function picked<T, D extends object>(
+  told: (D | Same)[],
+  known: T[],
+  keyOf: (part: T) => string,
+  made: (part: D) => T,
+): T[] {
+  const byKey = new Map(known.map((part) => [keyOf(part), part]));
+  return told.map((each) => {
+    if (!("same" in each)) return made(each);
+    const part = byKey.get(each.same);
+    if (!part) throw new Error(`the server says that ${each.same} is as it was, and it is not here`);
+    return part;
+  });
+}
