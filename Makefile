@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test lint format types sets takes schema screenshots figures bench hostile hostile-formulas fuzz-cache kill soak clean lock
+.PHONY: install demo dev test test-core lint format types sets takes schema screenshots figures bench hostile hostile-formulas hostile-cost fuzz-cache kill soak mutate clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -44,6 +44,9 @@ chromium:
 
 test: install $(VENV)/.dev web/node_modules/.installed chromium
 	@$(PY) -m tests.run
+
+test-core: install $(VENV)/.dev
+	@$(PY) -m tests.run --core
 
 lint: $(VENV)/.dev web/node_modules/.installed
 	$(VENV)/bin/ruff check zittern tests tools
@@ -89,6 +92,9 @@ hostile: install $(VENV)/.dev
 hostile-formulas: install $(VENV)/.dev
 	$(PY) -m tools.hostile_formulas --count $(or $(COUNT),100000) --seed $(or $(SEED),1)
 
+hostile-cost: install $(VENV)/.dev
+	$(PY) -m tools.hostile_cost --climbs $(or $(CLIMBS),40) --steps $(or $(STEPS),60) --seed $(or $(SEED),1)
+
 fuzz-cache: install $(VENV)/.dev
 	$(PY) -m tools.fuzz_cache --shots $(or $(SHOTS),40) --edits $(or $(EDITS),40) --seed $(or $(SEED),1)
 
@@ -97,6 +103,9 @@ kill: install $(VENV)/.dev
 
 soak: install $(VENV)/.dev
 	$(PY) -m tools.soak --seconds $(or $(SECONDS_LONG),600)
+
+mutate: install $(VENV)/.dev
+	$(PY) -m tools.mutate --count $(or $(N),60) --seed $(or $(SEED),1)
 
 lock: $(VENV)/.dev
 	$(VENV)/bin/pip-compile -q --upgrade --strip-extras --no-header --no-annotate --no-emit-index-url --no-emit-find-links -o requirements.lock pyproject.toml
