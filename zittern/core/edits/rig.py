@@ -17,6 +17,7 @@ from zittern.core.edits.address import with_mount
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.errors import EditError, NeedsKeys
+from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.param import through
@@ -36,6 +37,8 @@ else:
 
 # As near as two pictures have to be: metres, and entries of the rotation.
 _SAME = 1e-6
+# Of what is evaluated for one command: both sides share most of it.
+_COMPARED_BYTES = 64 * 2**20
 # Frames at which they are compared: all whole ones of a usual shot, and three between each two.
 _MOST_COMPARED = 8_000
 _BETWEEN = 4
@@ -182,11 +185,12 @@ class TurnMount(CommandDoc):
         angles = rotations.angles_of(np.swapaxes(chain.local_pose(turn, scope)[:, :3, :3], 1, 2))[0]
         back = Mount(id=_free_id(shot, "aim"), name="Aim", kind="free", **dict(zip(MOVE_FIELDS[3:], angles.tolist(), strict=True)))
         at = index_of(shot, self.mount)
+        cache = Cache(_COMPARED_BYTES)
         for fields in merged(mount, turn, scope):
             turned = mount.replace(**fields)
             for rest in (*_with_child(shot, at, back), (back, *shot.mounts[at + 1 :])):
                 after = shot.replace(mounts=(*shot.mounts[:at], turned, *rest))
-                if same_picture(shot, after):
+                if same_picture(shot, after, cache=cache):
                     return after
         if not self.bake:
             raise NeedsKeys(
@@ -202,10 +206,11 @@ class TurnMount(CommandDoc):
 
 def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers on; and the ids that they have now."""
+    cache = Cache(_COMPARED_BYTES)
     for mount in shot.mounts[1:]:
         if not _worked_on(shot, mount):
             stiff = with_mount(shot, mount, mount.replace(give=None))
-            shot = _removed(stiff, index_of(stiff, mount.id)) or shot
+            shot = _removed(stiff, index_of(stiff, mount.id), cache) or shot
     names: dict[str, str] = {}
     for mount in rig:
         names[mount.id] = _free_id(shot, mount.id)
@@ -233,16 +238,34 @@ def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = Non
     return shot.replace(mounts=mounts, lanes=lanes)
 
 
-def same_picture(before: Shot, after: Shot, between: int = _BETWEEN) -> bool:
-    """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so many times between them."""
+def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cache | None = None) -> bool:
+    """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so many times between them. cache: of
+    comparisons before this one.
+    """
+    if cache is None:
+        cache = Cache(_COMPARED_BYTES)
+    before, after = _without_lens_end(before), _without_lens_end(after)
     if before.frame_count * between <= _MOST_COMPARED:
         frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
     else:
         frames = np.linspace(before.first_frame, before.last_frame, _MOST_COMPARED)
-    one, other = (evaluate(each, frames).pose for each in (before, after))
+    one, other = (evaluate(each, frames, cache).pose for each in (before, after))
     turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
     parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
     return all(float(np.max(np.abs(each), initial=0.0)) <= _SAME for each in parts)
+
+
+def _without_lens_end(shot: Shot) -> Shot:
+    """The shot without layers behind its last mount: no edit of the rig changes what they do. A hold on the framing answers to them, so there they stay."""
+    if shot.hold is not None:
+        return shot
+    layers = [layer for _, layer in shot.layers()]
+    soloed = any(layer.solo for layer in layers)
+    kept = {layer.id for layer in layers if layer.target is not None or layer.mode == "replace" or (soloed and layer.solo)}
+    lanes = tuple(
+        lane.replace(clips=tuple(clip.replace(layers=tuple(layer for layer in clip.layers if layer.id in kept)) for clip in lane.clips)) for lane in shot.lanes
+    )
+    return shot.replace(lanes=lanes)
 
 
 def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Array) -> Mount:
@@ -273,8 +296,9 @@ def _kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
     return out
 
 
-def _removed(shot: Shot, at: int) -> Shot | None:
+def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
     """Without a mount, with the same picture; nothing where there is no such rig."""
+    cache = cache or Cache(_COMPARED_BYTES)
     if _why_not(shot, at) is not None:
         return None
     mount, scope = shot.mounts[at], shot.scope(shot.first_frame)
@@ -288,7 +312,7 @@ def _removed(shot: Shot, at: int) -> Shot | None:
         child = shot.mounts[at + 1]
         rest = (shot.mounts[:at], shot.mounts[at + 2 :])
         found += [with_mounts(shot, (*rest[0], child.replace(**fields), *rest[1])) for fields in merged(mount, child, scope)]
-    return next((each for each in found if same_picture(shot, each)), None)
+    return next((each for each in found if same_picture(shot, each, cache=cache)), None)
 
 
 def _removed_baked(shot: Shot, at: int) -> Shot:
