@@ -46,10 +46,15 @@ def bare_poses(shot: Shot, scope: Scope) -> Array:
 
 
 def bare_places(shot: Shot, scope: Scope) -> Array:
-    """Where the bare lens is. (F, 3) metres."""
-    if any(mount.ride is not None for mount in shot.mounts):
-        return bare_poses(shot, scope)[:, :3, 3]
-    return chain.places(shot, scope)
+    """Where the bare lens is. Poses are worked out up to the last mount that rides on something only. (F, 3) metres."""
+    riding = max((n for n, mount in enumerate(shot.mounts, start=1) if mount.ride is not None), default=0)
+    still, carriers = chain.held(shot), shot.mounts[:riding]
+    place = chain.places(shot.mounts[riding:], still, scope)
+    if not carriers:
+        return place
+    locals_ = {mount.id: chain.local_pose(mount, scope, mount.id in still) for mount in carriers}
+    *_, base = chain.poses_along(carriers, locals_, chain.On(rides(shot, scope, carriers)))
+    return np.asarray(np.einsum("fij,fj->fi", base[:, :3, :3], place) + base[:, :3, 3])
 
 
 def moments(run: Evaluation) -> Moments:

@@ -61,12 +61,13 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
     return out
 
 
-def places(shot: Shot, scope: Scope) -> Array:
-    """Where the lens is by the keyed numbers of mounts that no object carries. What only turns about the lens is not looked at. (F, 3) metres."""
-    still = held(shot)
+def places(mounts: tuple[Mount, ...], still: frozenset[str], scope: Scope) -> Array:
+    """Where what the last of some mounts carries is, in the frame of what carries the first, by their keyed numbers. Mounts at the end that only turn are not
+    looked at. still: ids of those that hold still. (F, 3) metres.
+    """
     first = scope.over(np.array([scope.first_frame]))
     point = np.zeros((1, 3))
-    for mount in reversed(shot.mounts):
+    for mount in reversed(mounts):
         at = first if mount.id in still or mount.rigid else scope
         arm = point - np.array(mount.pivot_m)
         if not mount.length_m.nothing:
