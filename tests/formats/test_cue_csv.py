@@ -33,8 +33,8 @@ class Cues(unittest.TestCase):
             ("", "the file is empty", "line 1"),
             ("name\nA", "one of frame, time_s", "line 1"),
             ("frame\n", "no rows", "line 2"),
-            ("frame,name\n5", "another number of values", "line 2"),
-            ("frame,name\n5,A,7", "another number of values", "line 2"),
+            ("frame,name\n5", "values expected, got", "line 2"),
+            ("frame,name\n5,A,7", "values expected, got", "line 2"),
             ("frame\nx", "a number is expected", "line 2, column frame"),
             ("frame\nnan", "finite", "line 2, column frame"),
             ("frame\n1e99", "less than or equal", "line 2, column frame"),
@@ -43,7 +43,7 @@ class Cues(unittest.TestCase):
             ("frame,x_m,y_m,z_m\n5,1e9,0,0", "less than or equal", "line 2, column place_m[0]"),
             ("time_s,frame\n,", "no rows", "line 2"),
             ("frame\n" + "1\n" * 10_001 + "x\n", "at most 10000 cues", "line 10002"),
-            ("a" * 200_000 + ",frame\n1,1", "field larger than field limit", "line 0"),
+            ("a" * 200_000 + ",frame\n1,1", "field larger than field limit", "line 1"),
         ):
             with self.subTest(message), self.assertRaisesRegex(FormatError, message) as caught:
                 read_cues(text.encode(), SHOT)

@@ -3,12 +3,18 @@ import unittest
 from pathlib import Path
 from unittest import mock
 
+import numpy as np
+
+from tests.core.making import shot_with
 from tests.formats.making import GltfMaker
 from zittern.core.errors import FormatError
+from zittern.core.shot.cues import Cue
 from zittern.core.timebase import Fps
 from zittern.formats import files
+from zittern.formats.cue_csv import write_cues
 from zittern.formats.gltf_read import read
-from zittern.formats.table import FORMATS, format_named, format_of, reader_of
+from zittern.formats.table import FORMATS, PLACES, format_named, format_of, reader_of
+from zittern.formats.take_file import write_take
 
 
 class Sidecars(unittest.TestCase):
@@ -75,5 +81,27 @@ class Table(unittest.TestCase):
         for ask in (lambda: format_of("a.xyz"), lambda: format_of("noending"), lambda: format_named("xyz")):
             with self.assertRaisesRegex(FormatError, "known are"):
                 ask()
-        with self.assertRaisesRegex(FormatError, "not from .shot.json"):
+        with self.assertRaisesRegex(FormatError, "a.shot.json holds a shot: open it on the projects page"):
             reader_of("a.shot.json")
+
+    def test_files_that_share_an_ending_are_known_by_what_they_begin_with(self) -> None:
+        for name, data, expected in (
+            ("a.csv", write_cues(shot_with(cues=(Cue(id="one", frame=3.0, place_m=(1.0, 0.0, 0.0)),))).encode(), "cues"),
+            ("a.csv", write_take(np.arange(3.0), {"pan_deg": np.arange(3.0)}).encode(), "take"),
+            ("a.csv", b"\xef\xbb\xbfTime_s , roll_deg,zoom_percent\n", "take"),
+            ("a.csv", b"frame,x_m,y_m,z_m,pan_deg,name\n1,0,0,0,0,first\n", "csv"),
+            ("a.csv", b"\x00\xff", "csv"),
+            ("a.csv", b"", "csv"),
+            ("a.json", b'{"time_s": [0, 1], "pan_deg": [0, 1]}', "take-json"),
+            ("a.shot.json", b"{}", "shot"),
+            ("a.preset.json", b"{}", "preset"),
+        ):
+            self.assertEqual(format_of(name, data).name, expected, data[:40])
+        with self.assertRaisesRegex(FormatError, "walk.csv holds a take: play it on a layer"):
+            reader_of("walk.csv", b"time_s,pan_deg\n0,1\n")
+
+    def test_every_row_says_what_it_is_for_and_where_it_belongs(self) -> None:
+        self.assertEqual(len({row.name for row in FORMATS}), len(FORMATS))
+        for row in FORMATS:
+            self.assertTrue(row.title and row.carries and PLACES[row.kind], row.name)
+            self.assertEqual(row.read is not None, row.kind == "path", row.name)

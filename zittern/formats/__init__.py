@@ -2,6 +2,7 @@
 
 paths         a sampled camera path -> keyed move; what a reader returns
 files         bytes from disk, with limits, and sidecar files that stay in the folder
+csv_rows      THE reader of CSV: header, rows, numbers, each fault with its place
 csv_path      the CSV of one camera
 take_file     recorded takes, CSV and JSON
 cue_csv       cues as CSV

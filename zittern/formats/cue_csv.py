@@ -12,7 +12,7 @@ import io
 from zittern.core.errors import DocumentError, FormatError, faults_as
 from zittern.core.shot.cues import MOST_CUES, CueIn
 from zittern.core.shot.shot import Shot
-from zittern.formats.csv_path import text_of
+from zittern.formats.csv_rows import CsvRows, number_in
 
 __all__ = ["COLUMNS", "read_cues", "write_cues"]
 
@@ -36,29 +36,12 @@ def write_cues(shot: Shot) -> str:
 
 def read_cues(data: bytes, shot: Shot) -> tuple[CueIn, ...]:
     """Cues for a shot. Raises FormatError with line and column."""
-    reader = csv.DictReader(io.StringIO(text_of(data, COLUMNS), newline=""))
-    try:
-        names = [name.strip().lower() for name in reader.fieldnames or ()]
-        reader.fieldnames = names
-        if "frame" not in names and "time_s" not in names:
-            raise FormatError(f"missing columns: one of frame, time_s; the first line names the columns: {','.join(COLUMNS)}", "line 1")
-        cues: list[CueIn] = []
-        for row in reader:
-            if not any(each.strip() for each in row.values() if isinstance(each, str)):
-                continue
-            if len(cues) == MOST_CUES:
-                raise FormatError(f"at most {MOST_CUES} cues can be read; this is one more", f"line {reader.line_num}")
-            cues.append(_cue(row, shot, reader.line_num))
-    except csv.Error as error:
-        raise FormatError(str(error), f"line {reader.line_num}") from error
-    if not cues:
-        raise FormatError("there are no rows under the header", "line 2")
-    return tuple(cues)
+    rows = CsvRows.of(data, COLUMNS, MOST_CUES, "cues")
+    rows.need_one("frame", "time_s", all_columns=COLUMNS)
+    return tuple(_cue(row, shot, line) for line, row in rows.by_name())
 
 
 def _cue(row: dict[str, str], shot: Shot, line: int) -> CueIn:
-    if None in row or None in row.values():
-        raise FormatError("the row has another number of values than the header; decimals are written with a point", f"line {line}")
     frame = _number(row, "frame", line)
     if frame is None:
         time_s = _number(row, "time_s", line)
@@ -78,10 +61,5 @@ def _cue(row: dict[str, str], shot: Shot, line: int) -> CueIn:
 
 
 def _number(row: dict[str, str], name: str, line: int) -> float | None:
-    text = row.get(name, "").strip()
-    if not text:
-        return None
-    try:
-        return float(text.replace("_", "?"))
-    except ValueError as error:
-        raise FormatError(f"a number is expected, got {text[:40]!r}", f"line {line}, column {name}") from error
+    text = row.get(name, "")
+    return number_in(text, line, name) if text.strip() else None

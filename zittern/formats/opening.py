@@ -29,11 +29,11 @@ class Opened:
 def open_shot(filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps, name: str | None = None) -> Opened:
     """The shot of a file. `camera` and `fps` count for camera paths. Raises FormatError or DocumentError with the place of the fault."""
     plain = PurePath(filename).name[:_NAME_LENGTH]
-    opens = format_of(filename).opens
-    if opens is not None:
-        shot = opens(data)
+    found = format_of(filename, data)
+    if found.opens is not None:
+        shot = found.opens(data)
         return Opened(shot if name is None else shot.replace(name=name), f"Open “{plain}”")
-    imported = reader_of(filename)(data, sidecars).read(camera, fps)
+    imported = reader_of(filename, data)(data, sidecars).read(camera, fps)
     command = ReplaceMove(move=imported.move, name=plain, with_rig=True)
     stem = plain.split(".")[0].replace("_", " ").replace("-", " ").strip()
     with faults_as(FormatError, "name"):

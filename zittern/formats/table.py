@@ -1,4 +1,4 @@
-"""THE TABLE of formats. Another format adds a module and a row."""
+"""THE TABLE of formats: what each is called and carries, how it is known, read, written. Another format adds a module and a row."""
 
 from __future__ import annotations
 
@@ -6,51 +6,104 @@ import io
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from pathlib import PurePath
-from typing import IO
+from typing import IO, Literal
 
 from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
-from zittern.formats import csv_path, gltf_read, gltf_write, shot_json
+from zittern.formats import csv_path, gltf_read, gltf_write, shot_json, take_file
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import PathFile
 
-__all__ = ["FORMATS", "Format", "format_named", "format_of", "reader_of", "written"]
+__all__ = ["FORMATS", "PLACES", "Format", "format_named", "format_of", "reader_of", "written"]
 
 Reader = Callable[[bytes, Sidecars], PathFile]
 # What, at which frames, its motion there in parts, where to.
 Writer = Callable[[Shot, Array, Iterable[Motion], IO[bytes]], None]
 
 
+Kind = Literal["path", "shot", "preset", "take", "cues"]
+
+
 @dataclass(frozen=True, slots=True)
 class Format:
-    """A format: its file ending, what it is for, how to read a path from it, write a shot to it, or open a shot that is kept in it."""
+    """A format. ending: of its files; kind: what is in them; carries: which of a shot comes along, for people. read: a camera path from it; write: a shot to
+    it; opens: a shot that is kept in it; marks: whether bytes with its ending are of it, where formats share one.
+    """
 
     name: str
     ending: str
+    kind: Kind
     title: str
+    carries: str
     media_type: str
-    read: Reader | None
-    write: Writer | None
+    read: Reader | None = None
+    write: Writer | None = None
     opens: Callable[[bytes], Shot] | None = None
+    marks: Callable[[bytes], bool] = lambda data: True
 
 
+def _header(data: bytes) -> set[str]:
+    """Names in the first line of a CSV."""
+    first = data.removeprefix(b"\xef\xbb\xbf").partition(b"\n")[0][:_MOST_HEADER].decode("utf-8", "replace")
+    return {name.strip() for name in first.lower().split(",")}
+
+
+def _has_cues(data: bytes) -> bool:
+    names = _header(data)
+    return bool(names & {"name", "strength"}) and not names & _LENS_COLUMNS
+
+
+def _has_take(data: bytes) -> bool:
+    names = _header(data)
+    return bool(names & set(take_file.COLUMNS)) and "x_m" not in names
+
+
+def _begins_with_time(data: bytes) -> bool:
+    return b'"time_s"' in data[:_MOST_HEADER]
+
+
+_MOST_HEADER = 4096
+_LENS_COLUMNS = set(csv_path.COLUMNS[5:])
+# Of rows with the same ending the first whose marks are found counts; camera paths come last, and say what is wrong with what is none of these.
 FORMATS: tuple[Format, ...] = (
-    Format("glb", ".glb", "GLB: path, layers and lens as nested nodes, one binary file", "model/gltf-binary", gltf_read.read, gltf_write.write_glb),
-    Format("gltf", ".gltf", "glTF: the same as readable JSON", "model/gltf+json", gltf_read.read, gltf_write.write_gltf),
-    Format("csv", ".csv", "CSV: one row a frame, world pose and focal length", "text/csv", csv_path.read, csv_path.write),
-    Format("shot", ".shot.json", "Shot: the editable document itself", "application/json", None, shot_json.write, shot_json.read),
-)
+    Format(
+        "glb", ".glb", "path", "GLB: path, layers and lens as nested nodes, one binary file", "path, rig, layers, lens", "model/gltf-binary",
+        gltf_read.read, gltf_write.write_glb,
+    ),
+    Format(
+        "gltf", ".gltf", "path", "glTF: the same as readable JSON", "path, rig, layers, lens", "model/gltf+json", gltf_read.read, gltf_write.write_gltf
+    ),
+    Format("cues", ".csv", "cues", "Cues as CSV: one row a cue", "cues", "text/csv", marks=_has_cues),
+    Format("take", ".csv", "take", "Recorded take as CSV: one row a sample", "what a layer plays", "text/csv", marks=_has_take),
+    Format("csv", ".csv", "path", "CSV: one row a frame, world pose and focal length", "path, lens", "text/csv", csv_path.read, csv_path.write),
+    Format("shot", ".shot.json", "shot", "Shot: the editable document itself", "everything", "application/json", None, shot_json.write, shot_json.read),
+    Format("preset", ".preset.json", "preset", "Preset: a saved clip", "a clip, its dials and rig", "application/json"),
+    Format("take-json", ".json", "take", "Recorded take as JSON", "what a layer plays", "application/json", marks=_begins_with_time),
+)  # fmt: skip
+# Where what is in a file is brought in, by its kind: said to somebody who tries it elsewhere.
+PLACES: dict[Kind, str] = {
+    "path": "bring it in as the move of a shot, or as a new shot",
+    "shot": "open it on the projects page",
+    "preset": "import it in the preset sheet",
+    "take": "play it on a layer: source “take”, on the axis board",
+    "cues": "import it in the cue list",
+}
 
 
-def format_of(filename: str) -> Format:
-    """The format of a file by its ending. Raises FormatError."""
+def format_of(filename: str, data: bytes | None = None) -> Format:
+    """The format of a file by its ending, and where several share one by what the file begins with; without its bytes what a shot is written to counts.
+    Raises FormatError.
+    """
     name = PurePath(filename).name.lower()
-    for each in FORMATS:
-        if name.endswith(each.ending):
+    fitting = [each for each in FORMATS if name.endswith(each.ending)]
+    for each in fitting:
+        if each.write is not None if data is None else each.marks(data):
             return each
-    raise FormatError(f"unknown file ending {PurePath(name).suffix or name!r}; known are {', '.join(each.ending for each in FORMATS)}")
+    if fitting:
+        return fitting[-1]
+    raise FormatError(f"unknown file ending {PurePath(name).suffix or name!r}; known are {', '.join(dict.fromkeys(each.ending for each in FORMATS))}")
 
 
 def format_named(name: str) -> Format:
@@ -71,10 +124,10 @@ def written(name: str, shot: Shot, motion: Motion) -> bytes:
     return file.getvalue()
 
 
-def reader_of(filename: str) -> Reader:
-    """How to read a camera path from a file. Raises FormatError."""
-    found = format_of(filename)
+def reader_of(filename: str, data: bytes | None = None) -> Reader:
+    """How to read a camera path from a file. Raises FormatError, which says where a file of another kind belongs."""
+    found = format_of(filename, data)
     if found.read is None:
         known = ", ".join(each.ending for each in FORMATS if each.read)
-        raise FormatError(f"camera paths are read from {known}, not from {found.ending}")
+        raise FormatError(f"camera paths are read from {known}; {PurePath(filename).name[:80]} holds a {found.kind}: {PLACES[found.kind]}")
     return found.read

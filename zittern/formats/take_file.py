@@ -17,7 +17,7 @@ import numpy as np
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.sources.take import MOST_SAMPLES, Recording, Track
 from zittern.core.units import Array
-from zittern.formats.csv_path import text_of
+from zittern.formats.csv_rows import CsvRows
 
 __all__ = ["COLUMNS", "read_take", "write_take"]
 
@@ -95,21 +95,12 @@ def _even(times: Array, values: Array, at: Array, step: float, column: str) -> A
 
 
 def _from_csv(data: bytes) -> dict[str, Array]:
-    reader = csv.reader(io.StringIO(text_of(data, ("time_s", *COLUMNS)), newline=""))
-    try:
-        names = [name.strip().lower() for name in next(reader, [])]
-        at = {name: len(names) - 1 - names[::-1].index(name) for name in ("time_s", *COLUMNS) if name in names}
-        columns = {name: array("d") for name in at}
-        for row in reader:
-            if not row:
-                continue
-            if reader.line_num > _MOST_ROWS:
-                raise FormatError(f"at most {_MOST_ROWS} rows can be read", f"line {reader.line_num}")
-            for name, index in at.items():
-                cell = row[index] if index < len(row) else ""
-                columns[name].append(_cell(cell, reader.line_num, name))
-    except csv.Error as error:
-        raise FormatError(str(error), f"line {reader.line_num}") from error
+    rows = CsvRows.of(data, ("time_s", *COLUMNS), _MOST_ROWS)
+    at = {name: rows.names.index(name) for name in ("time_s", *COLUMNS) if name in rows.names}
+    columns = {name: array("d") for name in at}
+    for line, row in rows:
+        for name, index in at.items():
+            columns[name].append(_cell(row[index] if index < len(row) else "", line, name))
     return {name: _known(np.array(values, dtype=np.float64)) for name, values in columns.items()}
 
 

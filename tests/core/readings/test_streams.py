@@ -9,9 +9,11 @@ from tests.core.making import edited, layer, shot_with
 from tools import fuzz_cache
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import fixed
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import STREAMS, streamed
 from zittern.core.sampled import Sampled, sample
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
 
@@ -93,3 +95,16 @@ class KeptRows(unittest.TestCase):
                     compared += 1
                 shot = fuzz_cache.edited(shot, rng)
         self.assertEqual(compared, 24)
+
+    def test_what_reads_a_dial_or_the_span_is_read_anew(self) -> None:
+        by_dial = edited(
+            shot_with(layer(), dials=(Dial(name="panic", value=fixed(40.0)),)),
+            {"type": "set_values", "values": [{"at": "layer:sway.axes.pan.swing", "value": {"state": "formula", "text": "panic / 100"}}]},
+        )
+        louder = edited(by_dial, {"type": "set_values", "values": [{"at": "dial:panic.value", "value": 80.0}]})
+        swings = [read(shot, evaluate(shot), 10.0).layers[0].axes[0].swing for shot in (by_dial, louder, by_dial)]
+        np.testing.assert_allclose(swings, [0.4, 0.8, 0.4])
+        plain = shot_with(layer(swings={"pan": 0.5}))
+        faster = edited(plain, {"type": "set_values", "values": [{"at": "clip:main.speed", "value": 2.0}]})
+        rates = [read(shot, evaluate(shot), 10.0).layers[0].axes[0].rate_hz for shot in (plain, faster, plain)]
+        np.testing.assert_allclose(rates, [0.6, 1.2, 0.6])

@@ -2108,16 +2108,28 @@ export interface components {
              */
             type: "fly";
         };
-        /** FormatOut */
+        /**
+         * FormatOut
+         * @description carries: which of a shot comes along. reads: camera paths are read from it; writes: shots are written to it.
+         */
         FormatOut: {
+            /** Carries */
+            carries: string;
             /** Ending */
             ending: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "path" | "shot" | "preset" | "take" | "cues";
             /** Name */
             name: string;
             /** Reads */
             reads: boolean;
             /** Title */
             title: string;
+            /** Writes */
+            writes: boolean;
         };
         /**
          * FormsOut

@@ -9,6 +9,7 @@ from zittern.core.looks import FieldLook
 from zittern.core.numbers.curves import Extend, Interp
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
+from zittern.formats.table import Kind as FileKind
 
 __all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PlaceOut", "RigOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
 
@@ -19,10 +20,15 @@ class SetOut(Model):
 
 
 class FormatOut(Model):
+    """carries: which of a shot comes along. reads: camera paths are read from it; writes: shots are written to it."""
+
     name: str
     ending: str
+    kind: FileKind
     title: str
+    carries: str
     reads: bool
+    writes: bool
 
 
 class SourceOut(Model):

@@ -26,7 +26,8 @@ _Camera = Annotated[str | None, Form(max_length=400)]
 
 
 def _open(file: UploadFile) -> PathFile:
-    return reader_of(_filename(file))(file.file.read(), no_sidecars)
+    data = file.file.read()
+    return reader_of(_filename(file), data)(data, no_sidecars)
 
 
 def _filename(file: UploadFile) -> str:
@@ -36,10 +37,11 @@ def _filename(file: UploadFile) -> str:
 @router.post("/imports/inspect")
 def inspect_file(file: UploadFile) -> CameraFileOut:
     """Which cameras a file has; none for a shot's own document, which opens as a shot."""
-    opens = format_of(_filename(file)).opens
+    data = file.file.read()
+    opens = format_of(_filename(file), data).opens
     if opens is not None:
-        return CameraFileOut(cameras=[], notices=[], shot=opens(file.file.read()).name)
-    found = _open(file)
+        return CameraFileOut(cameras=[], notices=[], shot=opens(data).name)
+    found = reader_of(_filename(file), data)(data, no_sidecars)
     return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices), shot=None)
 
 

@@ -60,7 +60,18 @@ def get_tables(ctx: Ctx) -> TablesOut:
         axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],
         sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates, absolute=row.make.absolute, fields=list(row.fields)) for row in SOURCES],
         forms=_FORMS,
-        formats=[FormatOut(name=each.name, ending=each.ending, title=each.title, reads=each.read is not None) for each in FORMATS],
+        formats=[
+            FormatOut(
+                name=each.name,
+                ending=each.ending,
+                kind=each.kind,
+                title=each.title,
+                carries=each.carries,
+                reads=each.read is not None,
+                writes=each.write is not None,
+            )
+            for each in FORMATS
+        ],
         takes=take_names(),
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )

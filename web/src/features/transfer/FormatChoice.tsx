@@ -6,22 +6,25 @@ export function FormatChoice(props: { value: string; disabled: boolean; onChange
   return (
     <fieldset className="mb-3 flex flex-col gap-1" disabled={disabled}>
       <legend className="sr-only">Format</legend>
-      {facts().formats.map((each) => (
-        <label
-          key={each.name}
-          className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 hover:bg-base-300/60"
-        >
-          <input
-            type="radio"
-            name="format"
-            className="radio radio-xs translate-y-0.5"
-            checked={value === each.name}
-            onChange={() => onChange(each.name)}
-          />
-          <span className="num w-24 text-sm">{each.ending}</span>
-          <span className="text-sm">{each.title.replace(/^[^:]*: /, "")}</span>
-        </label>
-      ))}
+      {facts()
+        .formats.filter((each) => each.writes)
+        .map((each) => (
+          <label
+            key={each.name}
+            title={`carries ${each.carries}`}
+            className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 hover:bg-base-300/60"
+          >
+            <input
+              type="radio"
+              name="format"
+              className="radio radio-xs translate-y-0.5"
+              checked={value === each.name}
+              onChange={() => onChange(each.name)}
+            />
+            <span className="num w-24 text-sm">{each.ending}</span>
+            <span className="text-sm">{each.title.replace(/^[^:]*: /, "")}</span>
+          </label>
+        ))}
     </fieldset>
   );
 }
