@@ -96,8 +96,8 @@ class Commands(unittest.TestCase):
         self.assertIn("keep_seeds", json.loads(self.zittern("schema", "--of", "preset").stdout)["properties"])
 
     def test_bench_has_its_figures(self) -> None:
-        figures = json.loads(self.zittern("bench").stdout)
-        for name in ("full_ms", "full_to_sin", "one_layer_to_full", "growth", "export_glb_ms"):
+        figures = json.loads(self.zittern("bench", "--rounds", "1").stdout)
+        for name in ("full_ms", "full_to_sin", "one_layer_to_full", "growth", "export_glb_ms", "drag_ms", "long_100000_s", "use_rig_to_full"):
             self.assertGreater(figures[name], 0, name)
 
     def test_tidy_says_how_much_and_does_it(self) -> None:

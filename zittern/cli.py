@@ -185,7 +185,10 @@ def schema(of: Annotated[Literal["shot", "preset"], typer.Option(help="Which doc
 
 
 @app.command()
-def bench(browser: Annotated[bool, typer.Option("--browser", help="Measure the page in a headless browser instead.")] = False) -> None:
+def bench(
+    browser: Annotated[bool, typer.Option("--browser", help="Measure the page in a headless browser instead.")] = False,
+    rounds: Annotated[int, typer.Option("--rounds", min=1, max=100, help="How often each is timed; the best counts.")] = 9,
+) -> None:
     """Prints timings as JSON."""
     if browser:
         from zittern.bench_browser import run as run_browser
@@ -194,7 +197,7 @@ def bench(browser: Annotated[bool, typer.Option("--browser", help="Measure the p
         return
     from zittern.bench import run
 
-    print(json.dumps(run(), indent=2))
+    print(json.dumps(run(rounds), indent=2))
 
 
 def _notes(notices: Iterable[str]) -> None:
