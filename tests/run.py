@@ -1,6 +1,7 @@
 """Runs tests with unittest, classes side by side in processes of their own, and ends with `N passed, N failed`.
 
-Arguments are names (modules, classes, tests) to run instead of all. `--workers 1` runs them one after another, `--core` only those of the core.
+Arguments are names (modules, classes, tests) to run instead of all. `--workers 1` runs them one after another, `--core`
+only those of the core.
 """
 
 from __future__ import annotations
@@ -19,10 +20,17 @@ from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
 _SLOWEST = 12
-# More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own process.
+# More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own
+# process.
 _WORKERS = max(2, min(4, os.cpu_count() or 2))
 # Classes that take longest are begun first, so that no worker is left alone with one at the end.
-_FIRST = ("tests.core.motion.test_evaluation", "tests.tools", "tests.core.shot.test_everywhere", "tests.test_cli", "tests.web")
+_FIRST = (
+    "tests.core.motion.test_evaluation",
+    "tests.tools",
+    "tests.core.shot.test_everywhere",
+    "tests.test_cli",
+    "tests.web",
+)
 
 
 @dataclass
@@ -70,12 +78,18 @@ def run(names: list[str]) -> Outcome:
 
 
 def classes(names: list[str], folder: Path) -> list[str]:
-    """Names of the classes that hold the tests asked for, or of all below a folder; single tests stay single. What cannot be loaded stays too, and fails."""
+    """Names of the classes that hold the tests asked for, or of all below a folder; single tests stay single. What
+    cannot be loaded stays too, and fails.
+    """
     loader = unittest.defaultTestLoader
     suite = loader.loadTestsFromNames(names) if names else loader.discover(str(folder), top_level_dir=str(ROOT))
-    single = {name for name in names if name.rsplit(".", 1)[-1].startswith("test_") and name.rsplit(".", 2)[-2][:1].isupper()}
+    single = {
+        name for name in names if name.rsplit(".", 1)[-1].startswith("test_") and name.rsplit(".", 2)[-2][:1].isupper()
+    }
     found = {_name_of(test, single): None for test in _each(suite)}
-    return sorted(found, key=lambda name: next((at for at, first in enumerate(_FIRST) if name.startswith(first)), len(_FIRST)))
+    return sorted(
+        found, key=lambda name: next((at for at, first in enumerate(_FIRST) if name.startswith(first)), len(_FIRST))
+    )
 
 
 def _name_of(test: unittest.TestCase, single: set[str]) -> str:
@@ -95,7 +109,9 @@ def _each(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
 
 
 def side_by_side(names: Iterable[str], workers: int) -> Outcome:
-    """Runs each name in one of several processes; what fails is printed at once. A worker that dies fails what it was given."""
+    """Runs each name in one of several processes; what fails is printed at once. A worker that dies fails what it
+    was given.
+    """
     outcome = Outcome()
     with ProcessPoolExecutor(workers, mp_context=multiprocessing.get_context("spawn")) as pool:
         waiting = {pool.submit(run, [name]): name for name in names}

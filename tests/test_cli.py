@@ -18,7 +18,9 @@ from zittern.core.edits.values import Assignment, SetValues
 from zittern.demo.build import SLUGS
 from zittern.store.library import Library
 
-WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
+WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(
+    1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]]
+)
 
 
 class Commands(unittest.TestCase):
@@ -31,7 +33,13 @@ class Commands(unittest.TestCase):
 
     @classmethod
     def zittern(cls, *arguments: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run([sys.executable, "-m", "zittern.cli", *arguments], capture_output=True, text=True, cwd=cls.folder, check=False)
+        return subprocess.run(
+            [sys.executable, "-m", "zittern.cli", *arguments],
+            capture_output=True,
+            text=True,
+            cwd=cls.folder,
+            check=False,
+        )
 
     def refused(self, pattern: str, *arguments: str) -> None:
         out = self.zittern(*arguments)
@@ -48,14 +56,28 @@ class Commands(unittest.TestCase):
     def test_shots_are_json_lines(self) -> None:
         rows = [json.loads(line) for line in self.zittern("shots", "--data", "data").stdout.splitlines()]
         self.assertEqual(
-            [row["slug"] for row in rows], ["empty-dune", "jetty-walk", "jetty-walk-handheld", "kite-pass", "lamp-close", "mast-fall", "signal-run", "sled-run"]
+            [row["slug"] for row in rows],
+            [
+                "empty-dune",
+                "jetty-walk",
+                "jetty-walk-handheld",
+                "kite-pass",
+                "lamp-close",
+                "mast-fall",
+                "signal-run",
+                "sled-run",
+            ],
         )
         self.assertEqual(set(rows[1]), {"id", "slug", "name", "project", "frames", "fps"})
         self.assertEqual((rows[1]["project"], rows[1]["frames"], rows[1]["fps"]), ("Saltmarsh Post", 192, "24"))
 
     def test_bake_by_slug_id_and_file_agree(self) -> None:
         identity = json.loads(self.zittern("shots", "--data", "data").stdout.splitlines()[2])["id"]
-        for key, name in (("jetty-walk-handheld", "slug.csv"), (identity, "id.csv"), ("jetty-walk-handheld", "copy.shot.json")):
+        for key, name in (
+            ("jetty-walk-handheld", "slug.csv"),
+            (identity, "id.csv"),
+            ("jetty-walk-handheld", "copy.shot.json"),
+        ):
             self.assertEqual(self.zittern("bake", key, "-o", name, "--data", "data").returncode, 0)
         self.assertEqual(self.zittern("bake", "copy.shot.json", "-o", "file.csv").returncode, 0)
         contents = {(self.folder / name).read_text() for name in ("slug.csv", "id.csv", "file.csv")}
@@ -81,12 +103,21 @@ class Commands(unittest.TestCase):
         self.zittern("bake", "lamp-close", "-o", "lamp.shot.json", "--data", "data")
         self.zittern("bake", "lamp-close", "-o", "lamp.csv", "--data", "data")
         self.zittern("demo", "--setup-only", "--data", "added")
-        for file, slug in (("walk.glb", "walk"), ("walk.gltf", "walk-2"), ("lamp.csv", "lamp"), ("lamp.shot.json", "lamp-close-2")):
+        for file, slug in (
+            ("walk.glb", "walk"),
+            ("walk.gltf", "walk-2"),
+            ("lamp.csv", "lamp"),
+            ("lamp.shot.json", "lamp-close-2"),
+        ):
             out = self.zittern("add", file, "--project", "saltmarsh-post", "--data", "added")
             self.assertEqual((out.returncode, out.stdout.strip()), (0, slug), out.stderr)
-        named = self.zittern("add", "lamp.shot.json", "--project", "saltmarsh-post", "--name", "Night watch", "--data", "added").stdout.strip()
+        named = self.zittern(
+            "add", "lamp.shot.json", "--project", "saltmarsh-post", "--name", "Night watch", "--data", "added"
+        ).stdout.strip()
         self.zittern("bake", named, "-o", "again.csv", "--data", "added")
-        self.assertEqual((named, (self.folder / "again.csv").read_text()), ("night-watch", (self.folder / "lamp.csv").read_text()))
+        self.assertEqual(
+            (named, (self.folder / "again.csv").read_text()), ("night-watch", (self.folder / "lamp.csv").read_text())
+        )
         self.refused("no project 'none'", "add", "walk.glb", "--project", "none", "--data", "added")
 
     def test_schema_is_json_schema_of_the_shot(self) -> None:
@@ -97,29 +128,48 @@ class Commands(unittest.TestCase):
 
     def test_bench_has_its_figures(self) -> None:
         figures = json.loads(self.zittern("bench", "--rounds", "1").stdout)
-        for name in ("full_ms", "full_to_sin", "one_layer_to_full", "growth", "export_glb_ms", "drag_ms", "long_100000_s", "use_rig_to_full"):
+        for name in (
+            "full_ms",
+            "full_to_sin",
+            "one_layer_to_full",
+            "growth",
+            "export_glb_ms",
+            "drag_ms",
+            "long_100000_s",
+            "use_rig_to_full",
+        ):
             self.assertGreater(figures[name], 0, name)
 
     def test_tidy_says_how_much_and_does_it(self) -> None:
         with closing(Library(self.folder / "data")) as library:
             state = library.state("empty-dune")
             for i in range(6):
-                state = library.edit("empty-dune", state.revision, SetValues(values=(Assignment(at="shot.name", value=f"N{i}"),)))
+                state = library.edit(
+                    "empty-dune", state.revision, SetValues(values=(Assignment(at="shot.name", value=f"N{i}"),))
+                )
         planned = self.zittern("tidy", "empty-dune", "--keep", "2", "--dry-run", "--data", "data").stdout
         self.assertRegex(planned, "^empty-dune: 5 of 7 revisions go, 0.0 MB\n$")
         done = self.zittern("tidy", "--keep", "2", "--data", "data").stdout
         self.assertIn("empty-dune: 5 of 7 revisions go", done)
         self.assertRegex(done, "5 revisions removed; the database went from [0-9.]+ to [0-9.]+ MB")
         with closing(Library(self.folder / "data")) as library:
-            self.assertEqual((library.history("empty-dune").count, library.state("empty-dune").document.name), (2, "N5"))
+            self.assertEqual(
+                (library.history("empty-dune").count, library.state("empty-dune").document.name), (2, "N5")
+            )
 
     def test_one_document_that_cannot_be_read_takes_no_command_down(self) -> None:
         self.zittern("demo", "--setup-only", "--data", "broken")
         with closing(sqlite3.connect(self.folder / "broken/zittern.db")) as connection:
-            connection.execute("UPDATE revisions SET document = x'00' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'jetty-walk')")
+            connection.execute(
+                "UPDATE revisions SET document = x'00' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'jetty-walk')"
+            )
             connection.commit()
-        rows = {row["slug"]: row for row in map(json.loads, self.zittern("shots", "--data", "broken").stdout.splitlines())}
-        self.assertEqual((len(rows), [slug for slug, row in rows.items() if "problem" in row]), (len(SLUGS), ["jetty-walk"]))
+        rows = {
+            row["slug"]: row for row in map(json.loads, self.zittern("shots", "--data", "broken").stdout.splitlines())
+        }
+        self.assertEqual(
+            (len(rows), [slug for slug, row in rows.items() if "problem" in row]), (len(SLUGS), ["jetty-walk"])
+        )
         self.assertEqual(self.zittern("bake", "lamp-close", "-o", "lamp.csv", "--data", "broken").returncode, 0)
         self.assertEqual(self.zittern("demo", "--setup-only", "--data", "broken").returncode, 0)
         self.assertEqual(self.zittern("tidy", "--data", "broken").returncode, 0)
@@ -146,7 +196,9 @@ class Commands(unittest.TestCase):
 
     def test_bad_input_is_one_line_and_exit_code_2(self) -> None:
         (self.folder / "bad.csv").write_text("frame,x_m,y_m,z_m\n1,0,0,nan\n")
-        (self.folder / "bad.shot.json").write_text('{"schema_name": "zittern.shot", "schema_version": 1, "name": "A", "mounts": [], "wobble": 1}')
+        (self.folder / "bad.shot.json").write_text(
+            '{"schema_name": "zittern.shot", "schema_version": 1, "name": "A", "mounts": [], "wobble": 1}'
+        )
         (self.folder / "walk.glb").write_bytes(WALK.glb())
         for pattern, *arguments in (
             ("no shot 'none'", "bake", "none", "-o", "a.csv", "--data", "data"),
@@ -174,14 +226,23 @@ class Ending(unittest.TestCase):
     def test_told_to_end_it_does_not_wait_for_what_takes_long(self) -> None:
         """Four layers of as many beats as can be seen, on 100,000 frames: many times the grace."""
         with serving() as server:
-            made = asked(server, "POST", "/api/projects/saltmarsh-post/shots", {"name": "Long", "fps": 24, "frames": 100_000})
+            made = asked(
+                server, "POST", "/api/projects/saltmarsh-post/shots", {"name": "Long", "fps": 24, "frames": 100_000}
+            )
             for number in range(1, 5):
                 fast = {"source.rhythm_hz": 10.0, "speed": 19.0}
                 values = [{"at": f"layer:hit-{number}.{field}", "value": value} for field, value in fast.items()]
                 for command in ({"type": "add_layer", "source": "hit"}, {"type": "set_values", "values": values}):
-                    made = asked(server, "POST", "/api/shots/long/edits", {"command": command, "base_revision": made["revision"]})
+                    made = asked(
+                        server, "POST", "/api/shots/long/edits", {"command": command, "base_revision": made["revision"]}
+                    )
             waiting = connected(server)
-            waiting.request("POST", "/api/shots/long/motion", json.dumps({"commands": [], "frame": 1}), {"Content-Type": "application/json"})
+            waiting.request(
+                "POST",
+                "/api/shots/long/motion",
+                json.dumps({"commands": [], "frame": 1}),
+                {"Content-Type": "application/json"},
+            )
             asked(server, "GET", "/api/projects")
             server.process.terminate()
             self.assertEqual(server.process.wait(60), 128 + signal.SIGTERM)
@@ -199,7 +260,9 @@ def connected(server: Server) -> http.client.HTTPConnection:
 def asked(server: Server, method: str, path: str, body: object = None) -> dict[str, Any]:
     """The answer to one request."""
     with closing(connected(server)) as connection:
-        connection.request(method, path, None if body is None else json.dumps(body), {"Content-Type": "application/json"})
+        connection.request(
+            method, path, None if body is None else json.dumps(body), {"Content-Type": "application/json"}
+        )
         answer = connection.getresponse()
         text = answer.read()
         if answer.status >= 300:

@@ -16,7 +16,10 @@ class Reading(unittest.TestCase):
         self.assertEqual((settings.host, settings.most_upload_mb), ("127.0.0.1", 64))
 
     def test_variables_and_arguments(self) -> None:
-        with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {"ZITTERN_PORT": "9000", "ZITTERN_DATA": f"{folder}/new"}):
+        with (
+            tempfile.TemporaryDirectory() as folder,
+            mock.patch.dict(os.environ, {"ZITTERN_PORT": "9000", "ZITTERN_DATA": f"{folder}/new"}),
+        ):
             self.assertEqual(Settings().port, 9000)
             self.assertEqual(Settings(port=9001).port, 9001)
             self.assertTrue(Settings().data_dir.is_dir())

@@ -30,10 +30,16 @@ def components(text: str) -> list[tuple[str, int]]:
 
 class Maps(unittest.TestCase):
     def test_the_map_of_each_package_names_just_what_is_in_its_folder(self) -> None:
-        maps = [path for path in (ROOT / "zittern").rglob("__init__.py") if "migrations" not in path.parts and "web_dist" not in path.parts]
+        maps = [
+            path
+            for path in (ROOT / "zittern").rglob("__init__.py")
+            if "migrations" not in path.parts and "web_dist" not in path.parts
+        ]
         self.assertGreater(len(maps), 10)
         for path in maps:
-            here = {each.stem for each in path.parent.glob("*.py")} | {each.parent.name for each in path.parent.glob("*/__init__.py")}
+            here = {each.stem for each in path.parent.glob("*.py")} | {
+                each.parent.name for each in path.parent.glob("*/__init__.py")
+            }
             here -= {"__init__"}
             text = ast.get_docstring(ast.parse(path.read_text())) or ""
             named = re.findall(r"^(\w+) +\S", text.partition("\n")[2].partition("\n\nIn array shapes")[0], re.MULTILINE)
@@ -43,11 +49,20 @@ class Maps(unittest.TestCase):
 
 class Page(unittest.TestCase):
     def test_states_of_numbers_are_told_apart_in_one_module(self) -> None:
-        telling = {path.name for path in sources(".ts", ".tsx") if re.search(r"state [!=]== \"(fixed|keyed)\"|\.curve\.keys", path.read_text())}
+        telling = {
+            path.name
+            for path in sources(".ts", ".tsx")
+            if re.search(r"state [!=]== \"(fixed|keyed)\"|\.curve\.keys", path.read_text())
+        }
         self.assertEqual(telling, {"param.ts"})
 
     def test_no_component_is_long(self) -> None:
-        long = [(path.name, *each) for path in sources(".tsx") for each in components(path.read_text()) if each[1] > MOST_LINES]
+        long = [
+            (path.name, *each)
+            for path in sources(".tsx")
+            for each in components(path.read_text())
+            if each[1] > MOST_LINES
+        ]
         self.assertEqual(long, [])
 
     def test_every_package_is_used(self) -> None:
@@ -62,7 +77,11 @@ class Page(unittest.TestCase):
         self.assertEqual((sorted(set(keys)), len(keys) > 20), (sorted(keys), True))
 
     def test_drags_are_made_in_one_place(self) -> None:
-        by_hand = {path.name for path in sources(".ts", ".tsx") if re.search(r"onPointerMove|\"pointermove\"", path.read_text())}
+        by_hand = {
+            path.name
+            for path in sources(".ts", ".tsx")
+            if re.search(r"onPointerMove|\"pointermove\"", path.read_text())
+        }
         self.assertEqual(by_hand, {"useCameraDrag.ts"}, "it listens for what the pointer is over while nothing is held")
 
     def test_units_and_limits_of_axes_stand_with_the_server(self) -> None:

@@ -1,4 +1,6 @@
-"""Draws the figures of docs/motion-models.md from the product's own code (`make figures`): what the code does, beside the figure it is held to."""
+"""Draws the figures of docs/motion-models.md from the product's own code (`make figures`): what the code does,
+beside the figure it is held to.
+"""
 
 from __future__ import annotations
 
@@ -68,7 +70,12 @@ def give_step() -> str:
         lines.append(Line(t, got, f"ζ {damping:g}", ink))
     s = np.arange(0.02, 2.5, 0.12)
     closed = step_response(s, 1.4, 0.4)
-    return plot("Give: step, 1.4 Hz", "seconds", "travel", [*lines, Line(s + 0.5 - STEP_S / 2, closed, "closed form", _PETROL, dots=True)])
+    return plot(
+        "Give: step, 1.4 Hz",
+        "seconds",
+        "travel",
+        [*lines, Line(s + 0.5 - STEP_S / 2, closed, "closed form", _PETROL, dots=True)],
+    )
 
 
 def give_transmissibility() -> str:
@@ -76,11 +83,28 @@ def give_transmissibility() -> str:
     r = np.geomspace(0.15, 6.0, 60)
     lines = []
     for damping, ink in ((0.15, _PLUM), (0.4, _PETROL), (1.0, _OCHRE)):
-        lines.append(Line(r, np.sqrt((1 + (2 * damping * r) ** 2) / ((1 - r * r) ** 2 + (2 * damping * r) ** 2)), f"ζ {damping:g}", ink))
+        lines.append(
+            Line(
+                r,
+                np.sqrt((1 + (2 * damping * r) ** 2) / ((1 - r * r) ** 2 + (2 * damping * r) ** 2)),
+                f"ζ {damping:g}",
+                ink,
+            )
+        )
     some = np.geomspace(0.2, 5.0, 11)
-    got = [np.max(np.abs(base_excited(np.sin(2 * np.pi * 1.2 * each * _TIMES)[:, None], 1.2, 0.4, _steps(_TIMES))[len(_TIMES) // 2 :])) for each in some]
+    got = [
+        np.max(
+            np.abs(
+                base_excited(np.sin(2 * np.pi * 1.2 * each * _TIMES)[:, None], 1.2, 0.4, _steps(_TIMES))[
+                    len(_TIMES) // 2 :
+                ]
+            )
+        )
+        for each in some
+    ]
     return plot(
-        "Give: transmissibility", "frequency / natural frequency", "out / in", [*lines, Line(some, np.array(got), "our code", _PETROL, dots=True)], True, True,
+        "Give: transmissibility", "frequency / natural frequency", "out / in",
+        [*lines, Line(some, np.array(got), "our code", _PETROL, dots=True)], True, True,
         [(float(np.sqrt(2.0)), "√2")],
     )  # fmt: skip
 
@@ -95,14 +119,26 @@ def operator() -> str:
         turned = grounded_damper(backlash(late, np.full(len(t), slack))[:, None], 0.9, 0.7, _steps(t))[:, 0]
         lines.append(Line(t, turned, f"camera, slack {slack:g}°", ink, dash=dash))
     lag = 0.25 + 0.7 / (np.pi * 0.9)
-    return plot("Operator", "seconds; reaction 0.25 s, 0.9 Hz, ζ 0.7", "pan, degrees", lines, marks=[(3.5 + lag, f"turn + {lag:.2f} s")])
+    return plot(
+        "Operator",
+        "seconds; reaction 0.25 s, 0.9 Hz, ζ 0.7",
+        "pan, degrees",
+        lines,
+        marks=[(3.5 + lag, f"turn + {lag:.2f} s")],
+    )
 
 
 def hold() -> str:
     """Where the subject is in the picture, before and after."""
     layer = Layer(id="one", name="One", source=Noise(), seed=5, axes=AxisBoard.swings(pan=1.0, tilt=0.8))
     post = Subject(name="Post", x_m=keyed((1, -1.0), (1200, 1.5), (2400, -0.5)), y_m=fixed(1.6), z_m=fixed(-6.0))
-    shot = new_shot("Figure", fps=_FPS, last_frame=3600, subject=post, lanes=(Lane.of(Clip(id="main", name="Whole shot", layers=(layer,))),))
+    shot = new_shot(
+        "Figure",
+        fps=_FPS,
+        last_frame=3600,
+        subject=post,
+        lanes=(Lane.of(Clip(id="main", name="Whole shot", layers=(layer,))),),
+    )
     lines = []
     for hold_, label, ink in ((None, "without", _OCHRE), (HoldFraming(), "held below 0.4 Hz", _PLUM)):
         made = shot.replace(hold=hold_)
@@ -117,7 +153,9 @@ def gait() -> str:
     for axis, ink in (("pedestal", _MOSS), ("truck", _BLUE), ("roll", _PETROL)):
         hz, power = _spectrum(_motion(Gait(), 120.0, axis), 14.0)
         lines.append(Line(hz, np.maximum(power, 1e-6), axis, ink))
-    return plot("Gait: walking, firm ground", "Hz", "power", lines, True, True, [(1.9, "1.9 Hz (Winter 1991)"), (0.95, "half")])
+    return plot(
+        "Gait: walking, firm ground", "Hz", "power", lines, True, True, [(1.9, "1.9 Hz (Winter 1991)"), (0.95, "half")]
+    )
 
 
 def cadence() -> str:
@@ -171,14 +209,33 @@ def hit() -> str:
     sigma, w = 3.0 / settle, 2 * np.pi * ring
     after = np.clip(t - 0.5, 0.0, None)
     peak = np.exp(-sigma * np.arctan(w / sigma) / w) * w / np.hypot(w, sigma)
-    wrap = np.where(t >= 0.5, np.max(np.abs(values)) / np.max(np.abs(np.exp(-sigma * after) * np.sin(w * after))) * np.exp(-sigma * after), 0.0)
-    lines = [Line(t, values, "ring", _MOSS), Line(t, wrap, "exp(−3 s / settle)", dash="4 3"), Line(t, -wrap, "", dash="4 3")]
-    return plot("Hit: one blow", "seconds", f"cm (first peak {peak:.2f} of the envelope)", lines, marks=[(0.5 + settle, "settled to 5 %")])
+    wrap = np.where(
+        t >= 0.5,
+        np.max(np.abs(values)) / np.max(np.abs(np.exp(-sigma * after) * np.sin(w * after))) * np.exp(-sigma * after),
+        0.0,
+    )
+    lines = [
+        Line(t, values, "ring", _MOSS),
+        Line(t, wrap, "exp(−3 s / settle)", dash="4 3"),
+        Line(t, -wrap, "", dash="4 3"),
+    ]
+    return plot(
+        "Hit: one blow",
+        "seconds",
+        f"cm (first peak {peak:.2f} of the envelope)",
+        lines,
+        marks=[(0.5 + settle, "settled to 5 %")],
+    )
 
 
 def quiet() -> str:
     """Sources of a standing body."""
-    parts = ((Drift(), "drift", _PETROL), (Breath(), "breath", _MOSS), (Noise(), "noise", _PLUM), (Tremor(), "tremor", _OCHRE))
+    parts = (
+        (Drift(), "drift", _PETROL),
+        (Breath(), "breath", _MOSS),
+        (Noise(), "noise", _PLUM),
+        (Tremor(), "tremor", _OCHRE),
+    )
     lines = []
     for source, label, ink in parts:
         hz, power = _spectrum(_motion(source, 400.0, "tilt"), 20.0, 8192)
@@ -187,7 +244,8 @@ def quiet() -> str:
 
 
 FIGURES: dict[str, Callable[[], str]] = {
-    "give-step": give_step, "give-transmissibility": give_transmissibility, "operator": operator, "hold": hold, "gait": gait, "cadence": cadence,
+    "give-step": give_step, "give-transmissibility": give_transmissibility, "operator": operator, "hold": hold,
+    "gait": gait, "cadence": cadence,
     "road-profile": road_profile, "road-body": road_body, "road-motion": road_motion, "hit": hit, "quiet": quiet,
 }  # fmt: skip
 

@@ -1,4 +1,5 @@
-"""Random edits of random shots: what is evaluated with a cache that has seen all before equals what is evaluated afresh, and any part equals the same rows.
+"""Random edits of random shots: what is evaluated with a cache that has seen all before equals what is evaluated
+afresh, and any part equals the same rows.
 
 python -m tools.fuzz_cache --shots 40 --edits 60 --seed 1
 """
@@ -38,7 +39,13 @@ __all__ = ["Difference", "edited", "made", "run"]
 TOLERANCE = 1e-7
 _LAST = 90
 _AXES = ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")
-_FORMULAS = ("{v} + 0.1 * u", "{v} * (1 + 0.2 * sin(t))", "{v} + 0.05 * noise(t)", "{v} * (0.5 + panic / 100)", "if f > 40 then {v} else 0.5 * {v}")
+_FORMULAS = (
+    "{v} + 0.1 * u",
+    "{v} * (1 + 0.2 * sin(t))",
+    "{v} + 0.05 * noise(t)",
+    "{v} * (0.5 + panic / 100)",
+    "if f > 40 then {v} else 0.5 * {v}",
+)
 _ON_PATH = ("{v} + 0.05 * speed", "{v} * (1 + 0.01 * distance)")
 
 
@@ -69,8 +76,14 @@ def run(shots: int, edits: int, seed: int) -> Iterator[Difference]:
 
 
 def _differences(one: Motion, other: Motion) -> Iterator[tuple[str, float]]:
-    tables = {f"{name}.{key}": (getattr(one, name)[key], values) for name in ("layers", "weights", "rig") for key, values in getattr(other, name).items()}
-    poses = {name: (getattr(one.pose, name), getattr(other.pose, name)) for name in ("position_m", "angles_deg", "focal_mm")}
+    tables = {
+        f"{name}.{key}": (getattr(one, name)[key], values)
+        for name in ("layers", "weights", "rig")
+        for key, values in getattr(other, name).items()
+    }
+    poses = {
+        name: (getattr(one.pose, name), getattr(other.pose, name)) for name in ("position_m", "angles_deg", "focal_mm")
+    }
     for name, (a, b) in {**tables, **poses}.items():
         by = float(np.max(np.abs(a - b) / np.maximum(1.0, np.abs(b)), initial=0.0))
         if not by <= TOLERANCE:
@@ -91,7 +104,10 @@ def made(rng: random.Random) -> Shot:
         lanes=lanes,
         subject=Subject.at("Post", (rng.uniform(-3, 3), 1.0, -8.0)),
         dials=(Dial(name="panic", value=_number(rng, 0.0, 100.0, formulas=())),),
-        cues=tuple(Cue(id=f"cue-{n}", frame=rng.uniform(1, 80), place_m=rng.choice([None, (1.0, 0.0, -3.0)])) for n in range(rng.randint(0, 3))),
+        cues=tuple(
+            Cue(id=f"cue-{n}", frame=rng.uniform(1, 80), place_m=rng.choice([None, (1.0, 0.0, -3.0)]))
+            for n in range(rng.randint(0, 3))
+        ),
         hold=rng.choice([None, None, HoldFraming(below_hz=0.3)]),
         focal_mm=_number(rng, 30.0, 60.0),
     )
@@ -107,7 +123,9 @@ def edited(shot: Shot, rng: random.Random) -> Shot:
     return shot
 
 
-def _number(rng: random.Random, least: float, most: float, formulas: tuple[str, ...] = (*_FORMULAS, *_ON_PATH)) -> Number:
+def _number(
+    rng: random.Random, least: float, most: float, formulas: tuple[str, ...] = (*_FORMULAS, *_ON_PATH)
+) -> Number:
     value = rng.uniform(least, most)
     kind = rng.random()
     if kind < 0.55 or (kind > 0.8 and not formulas):
@@ -117,7 +135,10 @@ def _number(rng: random.Random, least: float, most: float, formulas: tuple[str, 
     keys = sorted({round(rng.uniform(1, _LAST), 1) for _ in range(rng.randint(1, 4))})
     interps = ("hold", "linear", "smooth", "free")
     return on_curve(
-        Curve(keys=tuple(Key(frame=f, value=rng.uniform(least, most), interp=rng.choice(interps)) for f in keys), after=rng.choice(["hold", "repeat"]))
+        Curve(
+            keys=tuple(Key(frame=f, value=rng.uniform(least, most), interp=rng.choice(interps)) for f in keys),
+            after=rng.choice(["hold", "repeat"]),
+        )
     )
 
 
@@ -125,13 +146,32 @@ def _mount(rng: random.Random, n: int, _: int) -> Mount:
     move = {field: _number(rng, -2.0, 2.0, _FORMULAS) for field in ("x_m", "y_m", "z_m")}
     move |= {field: _number(rng, -40.0, 40.0, _FORMULAS) for field in ("pan_deg", "tilt_deg", "roll_deg")}
     ride = (
-        Ride(object="sled", x_m=_number(rng, -1, 1, ()), pan_deg=_number(rng, -30, 30, ()), position_weight=_number(rng, 0, 1, ()))
+        Ride(
+            object="sled",
+            x_m=_number(rng, -1, 1, ()),
+            pan_deg=_number(rng, -30, 30, ()),
+            position_weight=_number(rng, 0, 1, ()),
+        )
         if rng.random() < 0.2
         else None
     )
-    give = Give(shift_hz=rng.uniform(0.5, 6), turn_hz=rng.uniform(0.5, 6), weight=_number(rng, 0, 1, ())) if rng.random() < 0.4 else None
-    operator = Operator(mode=rng.choice(["replace", "add"]), reaction_s=rng.uniform(0, 0.4)) if rng.random() < 0.3 else None
-    return Mount(id=f"mount-{n}", name=f"Mount {n}", ride=ride, give=give, operator=operator, length_m=fixed(rng.choice([0.0, 0.4])), **move)
+    give = (
+        Give(shift_hz=rng.uniform(0.5, 6), turn_hz=rng.uniform(0.5, 6), weight=_number(rng, 0, 1, ()))
+        if rng.random() < 0.4
+        else None
+    )
+    operator = (
+        Operator(mode=rng.choice(["replace", "add"]), reaction_s=rng.uniform(0, 0.4)) if rng.random() < 0.3 else None
+    )
+    return Mount(
+        id=f"mount-{n}",
+        name=f"Mount {n}",
+        ride=ride,
+        give=give,
+        operator=operator,
+        length_m=fixed(rng.choice([0.0, 0.4])),
+        **move,
+    )
 
 
 def _lane(rng: random.Random, n: int, targets: list[str | None]) -> Lane:
@@ -142,7 +182,11 @@ def _lane(rng: random.Random, n: int, targets: list[str | None]) -> Lane:
 def _clip(rng: random.Random, id_: str, targets: list[str | None]) -> Clip:
     layers = tuple(_layer(rng, f"{id_}-{i}", targets) for i in range(rng.randint(1, 3)))
     more = {"amount": _number(rng, 0, 1), "speed": _number(rng, 0.5, 2, _FORMULAS), "layers": layers}
-    clock = Clock(start_frame=rng.uniform(-10, 20), end_frame=rng.choice([None, 70.0]), later_frames=rng.uniform(-5, 5)) if rng.random() < 0.3 else None
+    clock = (
+        Clock(start_frame=rng.uniform(-10, 20), end_frame=rng.choice([None, 70.0]), later_frames=rng.uniform(-5, 5))
+        if rng.random() < 0.3
+        else None
+    )
     return Clip(id=id_, name=id_, span_frames=_span(rng), clock=clock, **more)
 
 
@@ -156,19 +200,37 @@ def _layer(rng: random.Random, id_: str, targets: list[str | None]) -> Layer:
     source = row.make()
     if isinstance(source, Take):
         samples = np.random.default_rng(rng.randint(0, 9)).normal(size=200)
-        source = Take(recording=Recording(rate_hz=60.0, pan=Track.of(samples)), fade_s=rng.choice([0.0, 0.3]), loop=rng.random() < 0.5)
+        source = Take(
+            recording=Recording(rate_hz=60.0, pan=Track.of(samples)),
+            fade_s=rng.choice([0.0, 0.3]),
+            loop=rng.random() < 0.5,
+        )
     if "follows" in type(source).model_fields and rng.random() < 0.5:
         source = source.replace(follows="the path")
-    axes = {axis: AxisSetting(swing=_number(rng, 0, 1), pace=_number(rng, 0.5, 2, _FORMULAS)) for axis in rng.sample(_AXES, 3)}
+    axes = {
+        axis: AxisSetting(swing=_number(rng, 0, 1), pace=_number(rng, 0.5, 2, _FORMULAS))
+        for axis in rng.sample(_AXES, 3)
+    }
     return Layer(
-        id=id_, name=id_, source=source, seed=rng.randint(0, 99), axes=AxisBoard(**axes), weight=_number(rng, 0, 1), target=rng.choice(targets),
-        span_frames=_span(rng), mode=rng.choice(["add", "add", "replace"]), steady=rng.random() < 0.2,
-    )  # fmt: skip
+        id=id_,
+        name=id_,
+        source=source,
+        seed=rng.randint(0, 99),
+        axes=AxisBoard(**axes),
+        weight=_number(rng, 0, 1),
+        target=rng.choice(targets),
+        span_frames=_span(rng),
+        mode=rng.choice(["add", "add", "replace"]),
+        steady=rng.random() < 0.2,
+    )
 
 
 def _some_clip(shot: Shot, rng: random.Random, change: Callable[[Clip], Clip]) -> Shot:
     chosen = rng.choice(list(shot.clips()))
-    lanes = tuple(lane.replace(clips=tuple(change(clip) if clip is chosen else clip for clip in lane.clips)) for lane in shot.lanes)
+    lanes = tuple(
+        lane.replace(clips=tuple(change(clip) if clip is chosen else clip for clip in lane.clips))
+        for lane in shot.lanes
+    )
     return shot.replace(lanes=lanes)
 
 
@@ -187,7 +249,9 @@ def _another_source_number(layer: Layer, rng: random.Random) -> Layer:
     fields = [name for name in type(layer.source).model_fields if isinstance(getattr(layer.source, name), Number)]
     if not fields:
         return layer.replace(seed=rng.randint(0, 99))
-    return layer.replace(source=layer.source.replace(**{rng.choice(fields): _number(rng, 0.2, 3.0, ("{v} * 4 * (1 + u)", *_FORMULAS))}))
+    return layer.replace(
+        source=layer.source.replace(**{rng.choice(fields): _number(rng, 0.2, 3.0, ("{v} * 4 * (1 + u)", *_FORMULAS))})
+    )
 
 
 def _swapped(shot: Shot, rng: random.Random) -> Shot:
@@ -206,30 +270,57 @@ def _swapped(shot: Shot, rng: random.Random) -> Shot:
 
 _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: shot.replace(fps=Fps(num=rng.choice([24, 25, 30, 48]))),
-    lambda shot, rng: shot.replace(first_frame=rng.choice([1, -3, 5]), last_frame=rng.choice([_LAST, _LAST - 7, _LAST + 11])),
+    lambda shot, rng: shot.replace(
+        first_frame=rng.choice([1, -3, 5]), last_frame=rng.choice([_LAST, _LAST - 7, _LAST + 11])
+    ),
     lambda shot, rng: shot.replace(focal_mm=_number(rng, 30, 60)),
     lambda shot, rng: shot.replace(sensor_mm=rng.choice([24.0, 36.0])),
-    lambda shot, rng: shot.replace(hold=rng.choice([None, HoldFraming(below_hz=0.5, across_percent=_number(rng, 30, 70))])),
+    lambda shot, rng: shot.replace(
+        hold=rng.choice([None, HoldFraming(below_hz=0.5, across_percent=_number(rng, 30, 70))])
+    ),
     lambda shot, rng: shot.replace(subject=Subject.at("Post", (rng.uniform(-3, 3), 1.0, -8.0))),
     lambda shot, rng: shot.replace(dials=(shot.dials[0].replace(value=_number(rng, 0.0, 100.0, ())),)),
-    lambda shot, rng: shot.replace(cues=(*shot.cues[1:], Cue(id=f"cue-{rng.randint(5, 999)}", frame=rng.uniform(1, 80), name=rng.choice(["", "A"])))),
-    lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(**{rng.choice(["x_m", "pan_deg", "tilt_deg"]): _number(rng, -3, 3, _FORMULAS)})),
+    lambda shot, rng: shot.replace(
+        cues=(
+            *shot.cues[1:],
+            Cue(id=f"cue-{rng.randint(5, 999)}", frame=rng.uniform(1, 80), name=rng.choice(["", "A"])),
+        )
+    ),
+    lambda shot, rng: _some_mount(
+        shot,
+        rng,
+        lambda each: each.replace(**{rng.choice(["x_m", "pan_deg", "tilt_deg"]): _number(rng, -3, 3, _FORMULAS)}),
+    ),
     lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(mute=not each.mute)),
     lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(name=f"Name {rng.random()}")),
     lambda shot, rng: _some_mount(
-        shot, rng, lambda each: each.replace(give=rng.choice([None, Give(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))]))
+        shot,
+        rng,
+        lambda each: each.replace(
+            give=rng.choice([None, Give(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))])
+        ),
     ),
     lambda shot, rng: _some_mount(
-        shot, rng, lambda each: each.replace(operator=None if any(m.operator for m in shot.mounts) else Operator(pan_hz=rng.uniform(0.5, 3)))
+        shot,
+        rng,
+        lambda each: each.replace(
+            operator=None if any(m.operator for m in shot.mounts) else Operator(pan_hz=rng.uniform(0.5, 3))
+        ),
     ),
     lambda shot, rng: _some_mount(shot, rng, lambda each: each.replace(pivot_m=(rng.uniform(-0.5, 0.5), 0.0, 0.0))),
     lambda shot, rng: _some_clip(shot, rng, lambda each: each.replace(span_frames=_span(rng))),
     lambda shot, rng: _some_clip(shot, rng, lambda each: each.replace(amount=_number(rng, 0, 1))),
     lambda shot, rng: _some_clip(shot, rng, lambda each: each.replace(speed=_number(rng, 0.5, 2, _FORMULAS))),
-    lambda shot, rng: _some_clip(shot, rng, lambda each: each.replace(clock=rng.choice([None, Clock(start_frame=rng.uniform(-9, 9), later_frames=3.0)]))),
+    lambda shot, rng: _some_clip(
+        shot,
+        rng,
+        lambda each: each.replace(clock=rng.choice([None, Clock(start_frame=rng.uniform(-9, 9), later_frames=3.0)])),
+    ),
     lambda shot, rng: _some_clip(shot, rng, lambda each: each.replace(mute=not each.mute)),
     lambda shot, rng: _some_layer(shot, rng, lambda each: each.replace(weight=_number(rng, 0, 1))),
-    lambda shot, rng: _some_layer(shot, rng, lambda each: each.replace(mode="replace" if each.mode == "add" else "add")),
+    lambda shot, rng: _some_layer(
+        shot, rng, lambda each: each.replace(mode="replace" if each.mode == "add" else "add")
+    ),
     lambda shot, rng: _some_layer(shot, rng, lambda each: each.replace(span_frames=_span(rng))),
     lambda shot, rng: _some_layer(shot, rng, lambda each: each.replace(name=f"Name {rng.random()}")),
     lambda shot, rng: _some_layer(shot, rng, lambda each: each.replace(target=rng.choice([None, shot.mounts[0].id]))),
@@ -238,8 +329,10 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: _some_layer(shot, rng, lambda each: _another_source_number(each, rng)),
     lambda shot, rng: _some_layer(shot, rng, lambda each: _layer(rng, each.id, [each.target])),
     _swapped,
-    lambda shot, rng: shot.replace(lanes=tuple(lane.replace(fade=rng.choice(["linear", "equal-power"])) for lane in shot.lanes)),
-)  # fmt: skip
+    lambda shot, rng: shot.replace(
+        lanes=tuple(lane.replace(fade=rng.choice(["linear", "equal-power"])) for lane in shot.lanes)
+    ),
+)
 
 
 def main() -> int:

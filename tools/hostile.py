@@ -1,8 +1,10 @@
-"""`make hostile`: sends every field of every route and command values that nobody should send, and looks at the answers.
+"""`make hostile`: sends every field of every route and command values that nobody should send, and looks at the
+answers.
 
-What there is to send is read from the OpenAPI document, so that a new route, command or field is covered without a line here. From a
-request that works one or two values at a time are replaced. An answer of 500 and over, a slow one, one that is no problem+json, or a
-shot that can no longer be evaluated afterwards is a failure. The same seed sends the same requests.
+What there is to send is read from the OpenAPI document, so that a new route, command or field is covered without a line
+here. From a request that works one or two values at a time are replaced. An answer of 500 and over, a slow one, one
+that is no problem+json, or a shot that can no longer be evaluated afterwards is a failure. The same seed sends the same
+requests.
 """
 
 from __future__ import annotations
@@ -23,34 +25,36 @@ from pathlib import Path
 from typing import Any
 
 from tests.web.harness import Server
+from tools.samples import SHOT, Samples
 from tools.traffic import size_mb
 
 __all__ = ["Report", "run"]
 
-SHOT = "jetty-walk-handheld"
 SLOW_S = 2.0
 MOST_RSS_MB = 500
 # Written into the JSON text as they stand: Python's own writer would not let them through.
 RAW = {
-    "<<nan>>": "NaN", "<<huge>>": "1e400", "<<minus>>": "-1e400", "<<digits>>": "9" * 4000, "<<tiny>>": "1e-320", "<<half>>": '"\\ud800"',
+    "<<nan>>": "NaN", "<<huge>>": "1e400", "<<minus>>": "-1e400", "<<digits>>": "9" * 4000, "<<tiny>>": "1e-320",
+    "<<half>>": '"\\ud800"',
     "<<deep>>": "[" * 900 + "]" * 900,
 }  # fmt: skip
-_FAR = {"keys": [{"frame": -1e7, "value": 0.0}, {"frame": 1e7, "value": 1e12, "interp": "free", "handle_in": [-1e7, 1e12]}], "after": "continue"}
+_FAR = {
+    "keys": [{"frame": -1e7, "value": 0.0}, {"frame": 1e7, "value": 1e12, "interp": "free", "handle_in": [-1e7, 1e12]}],
+    "after": "continue",
+}
 VALUES: tuple[Any, ...] = (
-    *RAW, None, True, -1, 0, -0.0, 1, 0.5, 2**31, 2**53, 2**63, -(2**63), 2**64, 10**30, 1e12, 1e18, 1e308, -1e308, 5e-324, "", " ", "x" * 130,
-    "y" * 70_000, "nan", "../../../etc/passwd", "<script>alert(1)</script>", "a\u0000b", "\u202e\u0301", "__class__", "mount:camera.pan_deg",
-    "layer:sway-1.weight", "layer:sway-1.axes.pan.swing", "clip:main.speed", "shot.focal_mm", "camera", "sway-1", [], {}, [None], [[]],
+    *RAW, None, True, -1, 0, -0.0, 1, 0.5, 2**31, 2**53, 2**63, -(2**63), 2**64, 10**30, 1e12, 1e18, 1e308, -1e308,
+    5e-324, "", " ", "x" * 130,
+    "y" * 70_000, "nan", "../../../etc/passwd", "<script>alert(1)</script>", "a\u0000b", "\u202e\u0301", "__class__",
+    "mount:camera.pan_deg",
+    "layer:sway-1.weight", "layer:sway-1.axes.pan.swing", "clip:main.speed", "shot.focal_mm", "camera", "sway-1", [],
+    {}, [None], [[]],
     [1e308, -1e308, 1e308], {"state": "fixed", "value": 1e308}, {"state": "keyed", "curve": _FAR},
-    {"state": "formula", "text": "panic / 0 + noise(10 ^ 12 * t, f)"}, {"state": "formula", "text": "speed ^ speed"}, "sine(t)", "2 * (t", "u",
-    {"state": "formula", "text": "", "draft": "t +", "before": {"state": "fixed", "value": 1e308}}, "(" * 900, "t" * 9000, "dial:panic.value",
+    {"state": "formula", "text": "panic / 0 + noise(10 ^ 12 * t, f)"}, {"state": "formula", "text": "speed ^ speed"},
+    "sine(t)", "2 * (t", "u",
+    {"state": "formula", "text": "", "draft": "t +", "before": {"state": "fixed", "value": 1e308}}, "(" * 900,
+    "t" * 9000, "dial:panic.value",
 )  # fmt: skip
-# Values that make the requests mean something; everything else comes from the schema.
-KNOWN: dict[str, Any] = {
-    "shot": SHOT, "slug": "saltmarsh-post", "layer": "sway-1", "layers": ["sway-1"], "mount": "camera", "at": "mount:camera.pan_deg",
-    "set_id": "saltmarsh-jetty", "name": "Hostile", "source": "noise", "format": "csv", "frame": 74.0, "job": "<<job>>", "revision": "<<head>>",
-    "base_revision": "<<head>>", "object": "courier", "copy_of": SHOT, "keep": 1000, "frames": 24, "last_frame": 48, "fps": 24, "camera": None,
-    "how": "replace", "about_frame": 1.0, "dial": "panic", "text": "1 + sin(t)", "low": 0.0, "high": 1.0, "clip": None, "target": None, "step": 1.0,
-}  # fmt: skip
 # What some commands need besides.
 FITTING: dict[str, dict[str, Any]] = {
     "set_values": {"values": [{"at": "mount:camera.pan_deg", "value": 3.0}]},
@@ -78,62 +82,10 @@ class Report:
     def as_dict(self) -> dict[str, object]:
         """For printing."""
         return {
-            "sent": self.sent, "statuses": dict(sorted(self.statuses.items())), "failures": self.failures[:20], "failed": len(self.failures),
+            "sent": self.sent, "statuses": dict(sorted(self.statuses.items())), "failures": self.failures[:20],
+            "failed": len(self.failures),
             "slowest_ms": round(self.slowest_s * 1e3), "slowest": self.slowest, "server_mb": round(self.rss_mb),
         }  # fmt: skip
-
-
-class Samples:
-    """A value that works for each schema of the document."""
-
-    def __init__(self, document: dict[str, Any]) -> None:
-        self._document = document
-
-    def resolve(self, schema: dict[str, Any]) -> dict[str, Any]:
-        """Follows a reference."""
-        while "$ref" in schema:
-            found: Any = self._document
-            for part in schema["$ref"].removeprefix("#/").split("/"):
-                found = found[part]
-            schema = found
-        return schema
-
-    def members(self, schema: dict[str, Any]) -> list[dict[str, Any]]:
-        """The members of a union, or the schema alone."""
-        schema = self.resolve(schema)
-        found = schema.get("oneOf") or schema.get("anyOf")
-        return [self.resolve(each) for each in found] if found else [schema]
-
-    def of(self, schema: dict[str, Any], name: str = "", depth: int = 0) -> Any:
-        """A value that should be accepted."""
-        schema = self.resolve(schema)
-        if name in KNOWN and not _composed(self.resolve(schema.get("items", schema))):
-            known = copy.deepcopy(KNOWN[name])
-            return [known] if schema.get("type") == "array" and not isinstance(known, list) else known
-        for fixed in ("const", "default"):
-            if fixed in schema:
-                return copy.deepcopy(schema[fixed])
-        if "enum" in schema:
-            return schema["enum"][0]
-        if schema.get("oneOf") or schema.get("anyOf"):
-            return self.of(self.members(schema)[0], name, depth)
-        kind = schema.get("type")
-        if kind == "object" or "properties" in schema:
-            wanted = schema.get("properties", {})
-            chosen = {key: each for key, each in wanted.items() if key in schema.get("required", ()) or depth < 4}
-            return {key: self.of(each, key, depth + 1) for key, each in chosen.items()}
-        if kind == "array":
-            if "prefixItems" in schema:
-                return [self.of(each, "", depth + 1) for each in schema["prefixItems"]]
-            return [self.of(schema["items"], name.rstrip("s"), depth + 1)] if "items" in schema else []
-        if kind in ("number", "integer"):
-            low, high = schema.get("minimum", schema.get("exclusiveMinimum", 0)), schema.get("maximum", 100)
-            return min(max(1, low), high)
-        return {"string": "text", "boolean": False, "null": None}.get(str(kind), "text")
-
-
-def _composed(schema: dict[str, Any]) -> bool:
-    return bool(schema.get("oneOf") or schema.get("properties"))
 
 
 @dataclass
@@ -230,7 +182,9 @@ class Attack:
         state = json.loads(self._ask("GET", f"/api/shots/{SHOT}")[1])
         if not state.get("document", {}).get("dials"):
             body = {"base_revision": state.get("revision", 0), "command": {"type": "add_dial", "name": "panic"}}
-            self._ask("POST", f"/api/shots/{SHOT}/edits", {"Content-Type": "application/json"}, json.dumps(body).encode())
+            self._ask(
+                "POST", f"/api/shots/{SHOT}/edits", {"Content-Type": "application/json"}, json.dumps(body).encode()
+            )
 
     def send(self, call: Call) -> None:
         """One request, and what became of the shot when it was accepted."""
@@ -239,7 +193,9 @@ class Attack:
         for name, value in call.parts["path"].items():
             path = path.replace(f"{{{name}}}", _quoted(str(value)))
         wanted = call.parts["query"] if isinstance(call.parts.get("query"), dict) else {}
-        query = "&".join(f"{_quoted(str(name))}={_quoted(str(value))}" for name, value in wanted.items() if value is not None)
+        query = "&".join(
+            f"{_quoted(str(name))}={_quoted(str(value))}" for name, value in wanted.items() if value is not None
+        )
         address = path + (f"?{query}" if query else "")
         headers, body = {}, b""
         if call.form:
@@ -269,7 +225,9 @@ class Attack:
             text = text.replace('"<<head>>"', str(head))
         if "<<job>>" in text:
             body = b'{"format": "shot"}'
-            job = json.loads(self._ask("POST", f"/api/shots/{SHOT}/exports", {"Content-Type": "application/json"}, body)[1]).get("id", "none")
+            job = json.loads(
+                self._ask("POST", f"/api/shots/{SHOT}/exports", {"Content-Type": "application/json"}, body)[1]
+            ).get("id", "none")
             text = text.replace("<<job>>", job)
         found: dict[str, Any] = json.loads(text)
         return found
@@ -277,14 +235,23 @@ class Attack:
     def _still_whole(self, what: str) -> None:
         """What was saved can be evaluated; then things are put back."""
         for key in (SHOT, "jetty-walk"):
-            status, answer, _ = self._ask("POST", f"/api/shots/{key}/motion", {"Content-Type": "application/json"}, b'{"frame": 24}')
+            status, answer, _ = self._ask(
+                "POST", f"/api/shots/{key}/motion", {"Content-Type": "application/json"}, b'{"frame": 24}'
+            )
             if status == 404:
                 continue
             if status != 200 or b"NaN" in answer[:20_000] or _not_finite(answer):
-                self.report.failures.append(f"{key} cannot be evaluated any more ({status} {answer[:200]!r}) after {what}")
+                self.report.failures.append(
+                    f"{key} cannot be evaluated any more ({status} {answer[:200]!r}) after {what}"
+                )
             state = json.loads(self._ask("GET", f"/api/shots/{key}")[1])
             if state.get("undo_label") not in (None, "Add dial panic"):
-                self._ask("POST", f"/api/shots/{key}/undo", {"Content-Type": "application/json"}, json.dumps({"base_revision": state["revision"]}).encode())
+                self._ask(
+                    "POST",
+                    f"/api/shots/{key}/undo",
+                    {"Content-Type": "application/json"},
+                    json.dumps({"base_revision": state["revision"]}).encode(),
+                )
         if self._ask("GET", f"/api/shots/{SHOT}")[0] == 404:
             self._server.stop()
             self._server.__init__(self._server.data)  # type: ignore[misc]  # the demo comes back at the next start
@@ -292,7 +259,9 @@ class Attack:
             self._link = http.client.HTTPConnection(self._host, timeout=60)
         self._with_dial()
 
-    def _ask(self, method: str, address: str, headers: dict[str, str] | None = None, body: bytes = b"") -> tuple[int, bytes, str]:
+    def _ask(
+        self, method: str, address: str, headers: dict[str, str] | None = None, body: bytes = b""
+    ) -> tuple[int, bytes, str]:
         try:
             self._link.request(method, address, body, headers or {})
             answer = self._link.getresponse()
@@ -301,7 +270,11 @@ class Attack:
             self._link.close()
             if not method or self._server.process.poll() is not None:
                 return 599, str(error).encode(), ""
-            return (0, b"refused by the connection", "problem+json") if "too long" in str(error) or "400" in str(error) else (598, str(error).encode(), "")
+            return (
+                (0, b"refused by the connection", "problem+json")
+                if "too long" in str(error) or "400" in str(error)
+                else (598, str(error).encode(), "")
+            )
 
 
 def _put(parts: dict[str, Any], place: tuple[Any, ...], value: Any) -> None:
@@ -336,7 +309,11 @@ def _form(fields: Any) -> tuple[dict[str, str], bytes]:
             continue
         extra = '; filename="walk.csv"' if name == "file" else ""
         data = b"frame,x_m,y_m,z_m\n1,0,0,0\n2,1,0,0\n" if value == "x" else str(value).encode("utf-8", "surrogatepass")
-        parts.append(f'--{edge}\r\nContent-Disposition: form-data; name="{_quoted(str(name))}"{extra}\r\n\r\n'.encode() + data + b"\r\n")
+        parts.append(
+            f'--{edge}\r\nContent-Disposition: form-data; name="{_quoted(str(name))}"{extra}\r\n\r\n'.encode()
+            + data
+            + b"\r\n"
+        )
     return {"Content-Type": f"multipart/form-data; boundary={edge}"}, b"".join(parts) + f"--{edge}--\r\n".encode()
 
 
@@ -348,7 +325,9 @@ def _not_finite(packet: bytes) -> bool:
 
 
 def run(count: int | None, seed: int, slow_s: float = SLOW_S) -> Report:
-    """Sends `count` requests (all there are when None) to a server of its own on a fresh demo; one that takes longer than slow_s fails."""
+    """Sends `count` requests (all there are when None) to a server of its own on a fresh demo; one that takes longer
+    than slow_s fails.
+    """
     with tempfile.TemporaryDirectory() as folder:
         server = Server(Path(folder) / "data")
         try:

@@ -1,7 +1,8 @@
 """`make hostile-cost`: searches for the dearest shots that a small request can hold, and prints the ten worst.
 
-From random shots single numbers of the document are pushed to where they are allowed to be, and what became dearer is kept: a climb with many starts. What is
-measured is what a page asks for: motion, readings, all arrays, in processor seconds and in megabytes.
+From random shots single numbers of the document are pushed to where they are allowed to be, and what became dearer is
+kept: a climb with many starts. What is measured is what a page asks for: motion, readings, all arrays, in processor
+seconds and in megabytes.
 
 python -m tools.hostile_cost --climbs 40 --steps 60 --seed 1
 """
@@ -34,13 +35,36 @@ MOST_FRAMES = 1000
 # What no request of a shot up to so many frames should take.
 AIM_S, AIM_MB = 2.0, 200.0
 _LIMIT_S = 60.0
-_VALUES = (0.0, 1e-6, 1e-3, 0.01, 0.1, 0.5, 1.0, 2.0, 5.0, 10.0, 50.0, 100.0, 500.0, 1e3, 1e4, 1e5, 1e6, -1.0, -100.0, -1e6)
+_VALUES = (
+    0.0,
+    1e-6,
+    1e-3,
+    0.01,
+    0.1,
+    0.5,
+    1.0,
+    2.0,
+    5.0,
+    10.0,
+    50.0,
+    100.0,
+    500.0,
+    1e3,
+    1e4,
+    1e5,
+    1e6,
+    -1.0,
+    -100.0,
+    -1e6,
+)
 _FROZEN = ("schema_version", "seed", "seeds_drawn")
 
 
 @dataclass(frozen=True, slots=True)
 class Cost:
-    """Processor seconds and megabytes at the peak of what a page asks for about a shot; what was pushed last to get there; refused: by the budget."""
+    """Processor seconds and megabytes at the peak of what a page asks for about a shot; what was pushed last to get
+    there; refused: by the budget.
+    """
 
     cpu_s: float
     peak_mb: float
@@ -89,7 +113,10 @@ def run(climbs: int, steps: int, seed: int, limit_s: float = float("inf")) -> li
                     best = tried
         worst.append(best)
     worst.sort(key=lambda each: -each.cpu_s)
-    return [replace(each, peak_mb=cost_of(each.shot, memory=True).peak_mb) if n < 10 else each for n, each in enumerate(worst)]
+    return [
+        replace(each, peak_mb=cost_of(each.shot, memory=True).peak_mb) if n < 10 else each
+        for n, each in enumerate(worst)
+    ]
 
 
 def _pushed(shot: Shot, rng: random.Random) -> Iterator[tuple[str, Shot]]:

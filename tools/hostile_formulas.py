@@ -1,7 +1,8 @@
 """`make hostile-formulas`: reads random and hostile texts as formulas and as numbers, and looks at what comes of them.
 
-A text gives finite values within what is documented, or a fault that lies within the text. Anything else is a failure: another exception, a
-place outside of the text, a value out of bounds, more time or memory than promised. The same seed makes the same texts.
+A text gives finite values within what is documented, or a fault that lies within the text. Anything else is a failure:
+another exception, a place outside of the text, a value out of bounds, more time or memory than promised. The same seed
+makes the same texts.
 """
 
 from __future__ import annotations
@@ -31,18 +32,26 @@ MOST_MB = 50.0
 FRAMES = 1000
 _AGAIN = 2
 _PIECES = (
-    *FUNCTIONS, *BUILT_IN, *CONSTANTS, *FACT_NAMES, "panic", "0", "1", "2.5", "1e12", "1e308", "9" * 50, ".5", "(", ")", ",", "+", "-", "*", "/", "^", "%",
-    "<", "<=", "<>", "=", " ", "if ", " then ", " else ", " and ", " or ", "not ", "__class__", ".__dict__", "[0]", "lambda: 0", "import os", "eval(", "'x'",
-    "\\", "#", ";", "\n", "\0", "\u0430", "\u2212", "\u00d7", "\uff11", "\u202e", "\U0001f4f7", "\u0301", "1e", "0x10", "1_000", "~", "@", ":=",
+    *FUNCTIONS, *BUILT_IN, *CONSTANTS, *FACT_NAMES, "panic", "0", "1", "2.5", "1e12", "1e308", "9" * 50, ".5", "(", ")",
+    ",", "+", "-", "*", "/", "^", "%",
+    "<", "<=", "<>", "=", " ", "if ", " then ", " else ", " and ", " or ", "not ", "__class__", ".__dict__", "[0]",
+    "lambda: 0", "import os", "eval(", "'x'",
+    "\\", "#", ";", "\n", "\0", "\u0430", "\u2212", "\u00d7", "\uff11", "\u202e", "\U0001f4f7", "\u0301", "1e", "0x10",
+    "1_000", "~", "@", ":=",
 )  # fmt: skip
 # Each of these once; the longest stand for a megabyte of text.
 HOSTILE = (
-    "", " ", "(" * 1_000_000, ")" * 1_000_000, "1+" * 500_000, "-" * 1_000_000, "9" * 1_000_000, "a" * 1_000_000, "\u0430" * 500_000, "9^" * 900 + "9",
-    "10^" * 59 + "10", "-" * 1990 + "1", "noise(" * 300 + "t" + ")" * 300, "(" * 58 + "t" + ")" * 58, "+".join(["noise(t*9,f)"] * 150), "if " * 600,
-    "__import__('os').system('true')", "().__class__.__bases__[0]", "t.__class__", "sin.__globals__", "{t!r}", "%s%n", "1/0", "0/0", "0^-1", "(-1)^0.5",
-    "log(0)", "log(-1)", "sqrt(-1)", "1e308*1e308", "exp(1e12)", "exp(exp(exp(exp(9))))", "mod(t, 0)", "t % 0", "smoothstep(1, 1, t)", "decay(t, 0)",
+    "", " ", "(" * 1_000_000, ")" * 1_000_000, "1+" * 500_000, "-" * 1_000_000, "9" * 1_000_000, "a" * 1_000_000,
+    "\u0430" * 500_000, "9^" * 900 + "9",
+    "10^" * 59 + "10", "-" * 1990 + "1", "noise(" * 300 + "t" + ")" * 300, "(" * 58 + "t" + ")" * 58,
+    "+".join(["noise(t*9,f)"] * 150), "if " * 600,
+    "__import__('os').system('true')", "().__class__.__bases__[0]", "t.__class__", "sin.__globals__", "{t!r}", "%s%n",
+    "1/0", "0/0", "0^-1", "(-1)^0.5",
+    "log(0)", "log(-1)", "sqrt(-1)", "1e308*1e308", "exp(1e12)", "exp(exp(exp(exp(9))))", "mod(t, 0)", "t % 0",
+    "smoothstep(1, 1, t)", "decay(t, 0)",
     "clamp(t, 2, 1)",
-    "noise(1e300, -1e300)", "pulse(1e308, -1e308)", "min(t)", "max(" + ",".join("t" * 9) + ")", "s\u0456n(t)", "\u2215", "panic panic", "f" * 2000,
+    "noise(1e300, -1e300)", "pulse(1e308, -1e308)", "min(t)", "max(" + ",".join("t" * 9) + ")", "s\u0456n(t)", "\u2215",
+    "panic panic", "f" * 2000,
 )  # fmt: skip
 
 
@@ -61,21 +70,29 @@ class Report:
     def as_dict(self) -> dict[str, object]:
         """For printing."""
         return {
-            "read": self.read, "values": self.values, "faults": self.faults, "failed": len(self.failures), "failures": self.failures[:20],
+            "read": self.read, "values": self.values, "faults": self.faults, "failed": len(self.failures),
+            "failures": self.failures[:20],
             "slowest_ms": round(self.slowest_s * 1e3, 1), "slowest": self.slowest, "most_mb": round(self.most_mb, 1),
         }  # fmt: skip
 
 
 def texts(count: int, seed: int) -> Iterator[str]:
-    """So many random ones after the hostile ones: pieces of formulas, characters of all kinds, and good formulas with a piece put in."""
+    """So many random ones after the hostile ones: pieces of formulas, characters of all kinds, and good formulas
+    with a piece put in.
+    """
     yield from HOSTILE
     rng = random.Random(seed)
     for _ in range(count):
         kind = rng.random()
         if kind < 0.2:
-            yield "".join(chr(rng.choice((rng.randint(0, 127), rng.randint(128, 0xD7FF), rng.randint(0xE000, 0x10FFFF)))) for _ in range(rng.randint(1, 60)))
+            yield "".join(
+                chr(rng.choice((rng.randint(0, 127), rng.randint(128, 0xD7FF), rng.randint(0xE000, 0x10FFFF))))
+                for _ in range(rng.randint(1, 60))
+            )
         elif kind < 0.4:
-            good = rng.choice(("0.3 + sin(tau * t)", "mix(0, 2, panic / 100)", "if u < 0.5 then noise(2 * t, 3) else decay(t)"))
+            good = rng.choice(
+                ("0.3 + sin(tau * t)", "mix(0, 2, panic / 100)", "if u < 0.5 then noise(2 * t, 3) else decay(t)")
+            )
             at = rng.randint(0, len(good))
             yield good[:at] + rng.choice(_PIECES) + good[at:]
         else:
@@ -120,7 +137,10 @@ def _timed(text: str, scope: dict[str, Array], report: Report) -> float:
 
 
 def _read(text: str, scope: dict[str, Array], report: Report) -> None:
-    for read in (lambda: values_of(parse(text), lambda name: scope.get(name, np.zeros(1)), FRAMES), lambda: np.array([worked_out(text, 2.0)])):
+    for read in (
+        lambda: values_of(parse(text), lambda name: scope.get(name, np.zeros(1)), FRAMES),
+        lambda: np.array([worked_out(text, 2.0)]),
+    ):
         try:
             found = read()
             report.values += 1

@@ -1,7 +1,8 @@
-"""`make kill`: two servers on one data folder, writers on both, and SIGKILL now and then. Nothing acknowledged may be lost or mixed up.
+"""`make kill`: two servers on one data folder, writers on both, and SIGKILL now and then. Nothing acknowledged may be
+lost or mixed up.
 
-Each writer works on a shot of their own, through either server; after a kill the server is started again and everybody looks for what
-they were promised. At the end the folder is looked through from outside.
+Each writer works on a shot of their own, through either server; after a kill the server is started again and everybody
+looks for what they were promised. At the end the folder is looked through from outside.
 """
 
 from __future__ import annotations

@@ -1,7 +1,8 @@
-"""`make mutate`: random changes of the core, one at a time, each in a copy of the tree; how many of them the tests notice.
+"""`make mutate`: random changes of the core, one at a time, each in a copy of the tree; how many of them the tests
+notice.
 
-A change swaps a sign, an operator or a condition, or moves a number. The tests that mirror the changed module are run first, all of the core's where those
-pass.
+A change swaps a sign, an operator or a condition, or moves a number. The tests that mirror the changed module are run
+first, all of the core's where those pass.
 
 python -m tools.mutate --count 60 --seed 1
 """
@@ -27,15 +28,24 @@ ROOT = Path(__file__).parent.parent
 AIM_PERCENT = 85
 _MIRROR_S, _ALL_S = 300, 900
 _COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
-    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot, ast.IsNot: ast.Is,
+    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot, ast.IsNot: ast.Is,
     ast.In: ast.NotIn, ast.NotIn: ast.In,
 }  # fmt: skip
-_COMPUTED: dict[type[ast.operator], type[ast.operator]] = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult, ast.Mod: ast.Mult}
+_COMPUTED: dict[type[ast.operator], type[ast.operator]] = {
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Div,
+    ast.Div: ast.Mult,
+    ast.Mod: ast.Mult,
+}
 
 
 @dataclass(frozen=True, slots=True)
 class Mutant:
-    """A change at a line of a source: what was there, what is there now; start, stop: characters that it takes the place of."""
+    """A change at a line of a source: what was there, what is there now; start, stop: characters that it takes the
+    place of.
+    """
 
     line: int
     before: str
@@ -71,7 +81,11 @@ def _changed(tree: ast.AST) -> Iterator[tuple[ast.expr, ast.expr]]:
     for node in _within_functions(tree):
         if isinstance(node, ast.Compare) and type(node.ops[0]) in _COMPARED:
             yield node, ast.Compare(node.left, [_COMPARED[type(node.ops[0])](), *node.ops[1:]], node.comparators)
-        elif isinstance(node, ast.BinOp) and type(node.op) in _COMPUTED and not isinstance(node.left, ast.Constant | ast.JoinedStr):
+        elif (
+            isinstance(node, ast.BinOp)
+            and type(node.op) in _COMPUTED
+            and not isinstance(node.left, ast.Constant | ast.JoinedStr)
+        ):
             yield node, ast.BinOp(node.left, _COMPUTED[type(node.op)](), node.right)
         elif isinstance(node, ast.BoolOp):
             yield node, ast.BoolOp(ast.And() if isinstance(node.op, ast.Or) else ast.Or(), node.values)
@@ -84,7 +98,9 @@ def _changed(tree: ast.AST) -> Iterator[tuple[ast.expr, ast.expr]]:
 
 
 def _within_functions(tree: ast.AST) -> Iterator[ast.AST]:
-    """Nodes of bodies of functions, without annotations, defaults, decorators, and what stands in a message of an error."""
+    """Nodes of bodies of functions, without annotations, defaults, decorators, and what stands in a message of an
+    error.
+    """
     for node in ast.walk(tree):
         if isinstance(node, ast.FunctionDef):
             for part in node.body:
@@ -102,7 +118,11 @@ def _walk(node: ast.AST) -> Iterator[ast.AST]:
 def run(count: int, seed: int, folder: str = "zittern/core") -> Iterator[tuple[Path, Mutant, bool]]:
     """Random changes, each with whether a test noticed it."""
     rng = random.Random(seed)
-    every = [(path, mutant) for path in sorted((ROOT / folder).rglob("*.py")) for mutant in mutants(path.read_text(encoding="utf-8"))]
+    every = [
+        (path, mutant)
+        for path in sorted((ROOT / folder).rglob("*.py"))
+        for mutant in mutants(path.read_text(encoding="utf-8"))
+    ]
     with tempfile.TemporaryDirectory() as holder:
         copy = Path(holder) / "tree"
         for name in ("zittern", "tests", "tools", "docs", "web/package.json", "pyproject.toml"):
@@ -124,7 +144,9 @@ def _noticed(copy: Path, changed: Path) -> bool:
     """Whether a test fails in a copy of the tree, or never ends."""
     inside = changed.relative_to("zittern")
     mirror = ".".join(("tests", *inside.parent.parts, f"test_{inside.stem}"))
-    if (copy / Path(*mirror.split("."))).with_suffix(".py").is_file() and _fails(copy, ["-m", "unittest", "-f", mirror], _MIRROR_S):
+    if (copy / Path(*mirror.split("."))).with_suffix(".py").is_file() and _fails(
+        copy, ["-m", "unittest", "-f", mirror], _MIRROR_S
+    ):
         return True
     return _fails(copy, ["-m", "tests.run", "--core"], _ALL_S)
 
@@ -132,7 +154,9 @@ def _noticed(copy: Path, changed: Path) -> bool:
 def _fails(copy: Path, arguments: list[str], limit_s: float) -> bool:
     environment = {**os.environ, "PYTHONPATH": str(copy), "PYTHONDONTWRITEBYTECODE": "1"}
     try:
-        done = subprocess.run([sys.executable, *arguments], cwd=copy, env=environment, capture_output=True, timeout=limit_s, check=False)
+        done = subprocess.run(
+            [sys.executable, *arguments], cwd=copy, env=environment, capture_output=True, timeout=limit_s, check=False
+        )
     except subprocess.TimeoutExpired:
         return True
     return done.returncode != 0

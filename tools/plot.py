@@ -14,6 +14,7 @@ __all__ = ["Line", "plot"]
 _WIDTH, _HEIGHT = 640, 300
 _LEFT, _RIGHT, _TOP, _BOTTOM = 64, 16, 34, 46
 _PAPER, _RULE, _INK, _GRAPHITE = "#F4F0E6", "#D8CDB6", "#20242F", "#5F6470"
+_DASHED = f'stroke="{_GRAPHITE}" stroke-dasharray="3 3"'
 _TICKS = 6
 
 
@@ -29,18 +30,29 @@ class Line:
     dash: str = ""
 
 
-def plot(title: str, across: str, up: str, lines: Sequence[Line], log_x: bool = False, log_y: bool = False, marks: Sequence[tuple[float, str]] = ()) -> str:
+def plot(
+    title: str,
+    across: str,
+    up: str,
+    lines: Sequence[Line],
+    log_x: bool = False,
+    log_y: bool = False,
+    marks: Sequence[tuple[float, str]] = (),
+) -> str:
     """An SVG. marks: values of x with a line from top to bottom, and what it says."""
     xs = _Scale.over(np.concatenate([line.x for line in lines]), (_LEFT, _WIDTH - _RIGHT), log_x)
     ys = _Scale.over(np.concatenate([line.y for line in lines]), (_HEIGHT - _BOTTOM, _TOP), log_y, room=0.06)
     parts = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {_WIDTH} {_HEIGHT}" font-family="IBM Plex Sans, sans-serif" font-size="11" fill="{_INK}">',
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {_WIDTH} {_HEIGHT}" font-family="IBM Plex Sans, '
+        f'sans-serif" font-size="11" fill="{_INK}">',
         f'<rect width="{_WIDTH}" height="{_HEIGHT}" fill="{_PAPER}"/>',
         f'<text x="{_LEFT}" y="18" font-size="13" font-weight="600">{title}</text>',
         *(_tick(xs.at(value), (_TOP, _HEIGHT - _BOTTOM), _named(value), True) for value in xs.ticks()),
         *(_tick(ys.at(value), (_LEFT, _WIDTH - _RIGHT), _named(value), False) for value in ys.ticks()),
-        f'<text x="{(_LEFT + _WIDTH - _RIGHT) / 2}" y="{_HEIGHT - 8}" text-anchor="middle" fill="{_GRAPHITE}">{across}</text>',
-        f'<text transform="translate(14 {(_TOP + _HEIGHT - _BOTTOM) / 2}) rotate(-90)" text-anchor="middle" fill="{_GRAPHITE}">{up}</text>',
+        f'<text x="{(_LEFT + _WIDTH - _RIGHT) / 2}" y="{_HEIGHT - 8}" text-anchor="middle" '
+        f'fill="{_GRAPHITE}">{across}</text>',
+        f'<text transform="translate(14 {(_TOP + _HEIGHT - _BOTTOM) / 2}) rotate(-90)" text-anchor="middle" '
+        f'fill="{_GRAPHITE}">{up}</text>',
         *(_mark(xs.at(value), text) for value, text in marks),
         *(_drawn(line, xs, ys) for line in lines),
         *_legend(lines),
@@ -72,7 +84,9 @@ class _Scale:
         if self.log:
             return [10.0**power for power in range(int(np.ceil(self.low - 1e-9)), int(np.floor(self.high + 1e-9)) + 1)]
         rough = (self.high - self.low) / _TICKS
-        step = min((each * 10.0 ** np.floor(np.log10(rough)) for each in (1, 2, 5, 10)), key=lambda each: abs(each - rough))
+        step = min(
+            (each * 10.0 ** np.floor(np.log10(rough)) for each in (1, 2, 5, 10)), key=lambda each: abs(each - rough)
+        )
         return [float(each) for each in np.arange(np.ceil(self.low / step), np.floor(self.high / step) + 1) * step]
 
 
@@ -89,17 +103,22 @@ def _tick(at: Array, ends: tuple[float, float], text: str, upright: bool) -> str
 
 
 def _mark(at: Array, text: str) -> str:
-    line = f'<line x1="{at:.1f}" x2="{at:.1f}" y1="{_TOP}" y2="{_HEIGHT - _BOTTOM}" stroke="{_GRAPHITE}" stroke-dasharray="3 3"/>'
+    line = f'<line x1="{at:.1f}" x2="{at:.1f}" y1="{_TOP}" y2="{_HEIGHT - _BOTTOM}" {_DASHED}/>'
     return line + f'<text x="{at + 4:.1f}" y="{_HEIGHT - _BOTTOM - 6}" fill="{_GRAPHITE}">{text}</text>'
 
 
 def _drawn(line: Line, xs: _Scale, ys: _Scale) -> str:
     points = list(zip(xs.at(line.x).tolist(), ys.at(line.y).tolist(), strict=True))
     if line.dots:
-        return "".join(f'<circle cx="{x:.1f}" cy="{y:.1f}" r="3" fill="none" stroke="{line.ink}" stroke-width="1.4"/>' for x, y in points)
+        return "".join(
+            f'<circle cx="{x:.1f}" cy="{y:.1f}" r="3" fill="none" stroke="{line.ink}" stroke-width="1.4"/>'
+            for x, y in points
+        )
     path = " ".join(f"{x:.1f},{y:.1f}" for x, y in points)
     dash = f' stroke-dasharray="{line.dash}"' if line.dash else ""
-    return f'<polyline points="{path}" fill="none" stroke="{line.ink}" stroke-width="1.5" stroke-linejoin="round"{dash}/>'
+    return (
+        f'<polyline points="{path}" fill="none" stroke="{line.ink}" stroke-width="1.5" stroke-linejoin="round"{dash}/>'
+    )
 
 
 def _legend(lines: Sequence[Line]) -> list[str]:

@@ -125,7 +125,9 @@ def bench(page: Page, url: str, slug: str, frame: int) -> None:
 
 def drawn(page: Page) -> None:
     """Waits until what was asked for has been drawn: two turns of the browser's own clock."""
-    page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(done))))")
+    page.evaluate(
+        "new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(done))))"
+    )
 
 
 def shoot(page: Page, name: str) -> None:

@@ -1,7 +1,9 @@
-"""`make soak`: drags, edits, imports and exports for some minutes; the server's memory stays where it is allowed to be, and edits stay quick.
+"""`make soak`: drags, edits, imports and exports for some minutes; the server's memory stays where it is allowed to be,
+and edits stay quick.
 
-Somebody drags a swing in a shot of 2,000 frames and 20 layers, keeps every tenth, looks about in a shot of 100,000 frames, brings in camera paths, and exports
-both. The largest resident size of the server process counts, and how long an edit takes meanwhile.
+Somebody drags a swing in a shot of 2,000 frames and 20 layers, keeps every tenth, looks about in a shot of 100,000
+frames, brings in camera paths, and exports both. The largest resident size of the server process counts, and how long
+an edit takes meanwhile.
 """
 
 from __future__ import annotations
@@ -74,7 +76,10 @@ def _work(server: Server, seconds: float, least_drags: int, report: Report) -> N
     url, started, revision = server.url, time.monotonic(), ask(f"{server.url}api/shots/usual")["revision"]
     while time.monotonic() - started < seconds or report.drags < least_drags:
         swing = 0.5 + (report.drags % 100) / 100
-        command = {"type": "set_values", "values": [{"at": f"layer:layer-{report.drags % 20}.axes.pan.swing", "value": swing}]}
+        command = {
+            "type": "set_values",
+            "values": [{"at": f"layer:layer-{report.drags % 20}.axes.pan.swing", "value": swing}],
+        }
         ask(f"{url}api/shots/usual/motion", {"commands": [command], "frame": 1}, raw=True)
         report.drags += 1
         if report.drags % 10 == 0:
@@ -89,7 +94,9 @@ def _work(server: Server, seconds: float, least_drags: int, report: Report) -> N
             _import(url, report)
     report.seconds = round(time.monotonic() - started, 1)
     if took_s:
-        report.edit_p50_ms, report.edit_p99_ms = (round(float(each) * 1e3, 1) for each in np.percentile(took_s, (50, 99)))
+        report.edit_p50_ms, report.edit_p99_ms = (
+            round(float(each) * 1e3, 1) for each in np.percentile(took_s, (50, 99))
+        )
 
 
 def _import(url: str, report: Report) -> None:

@@ -1,4 +1,6 @@
-"""Mixed traffic for `make kill` and `make soak`: what people do to a server, with what was acknowledged kept in mind."""
+"""Mixed traffic for `make kill` and `make soak`: what people do to a server, with what was acknowledged kept in
+mind.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,14 @@ class Gone(Exception):
     """The server did not answer: it was killed, or is not there yet."""
 
 
-def ask(url: str, body: Any = None, method: str | None = None, raw: bool = False, headers: dict[str, str] | None = None, data: bytes | None = None) -> Any:
+def ask(
+    url: str,
+    body: Any = None,
+    method: str | None = None,
+    raw: bool = False,
+    headers: dict[str, str] | None = None,
+    data: bytes | None = None,
+) -> Any:
     """The parsed answer, or its bytes. Raises Gone without an answer, and what urllib raises for a refusal."""
     payload = data if data is not None else None if body is None else json.dumps(body).encode()
     request = urllib.request.Request(url, payload, headers or {"Content-Type": "application/json"}, method=method)
@@ -56,7 +65,9 @@ def size_mb(pid: int, field: str = "VmRSS") -> float:
 
 @dataclass
 class Writer:
-    """Somebody at work on a shot of their own. `promised` is the name that the server acknowledged last, `asked` one under way."""
+    """Somebody at work on a shot of their own. `promised` is the name that the server acknowledged last, `asked` one
+    under way.
+    """
 
     slug: str
     seed: int
@@ -79,7 +90,10 @@ class Writer:
 
     def step(self, url: str) -> None:
         """One thing that people do. Raises Gone when the server does not answer."""
-        do = self.random.choices((self.rename, self.layer, self.back_and_forth, self.look, self.upload, self.passing_shot), (8, 3, 2, 4, 1, 1))[0]
+        do = self.random.choices(
+            (self.rename, self.layer, self.back_and_forth, self.look, self.upload, self.passing_shot),
+            (8, 3, 2, 4, 1, 1),
+        )[0]
         do(url)
 
     def rename(self, url: str) -> None:

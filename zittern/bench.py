@@ -86,7 +86,9 @@ def run(rounds: int = 9) -> dict[str, object]:
 
 
 def _drag(rounds: int) -> dict[str, object]:
-    """The core's part of an answer while a number is dragged: the command, motion, readings, and the arrays that differ from those before."""
+    """The core's part of an answer while a number is dragged: the command, motion, readings, and the arrays that
+    differ from those before.
+    """
     shot, cache, turn = big_shot(DRAGGED_FRAMES, DRAGGED_LAYERS), Cache(), iter(range(1, 10_000))
     have: dict[str, str] = {}
 
@@ -101,18 +103,27 @@ def _drag(rounds: int) -> dict[str, object]:
                 have[each.name] = each.array.tag
 
     drag()
-    return {"drag": f"{DRAGGED_FRAMES} frames x {DRAGGED_LAYERS} layers", "drag_ms": round(_best({"drag": drag}, rounds)["drag"], 2), "drag_ms_aim": 10}
+    return {
+        "drag": f"{DRAGGED_FRAMES} frames x {DRAGGED_LAYERS} layers",
+        "drag_ms": round(_best({"drag": drag}, rounds)["drag"], 2),
+        "drag_ms_aim": 10,
+    }
 
 
 def _long(rounds: int) -> dict[str, object]:
     """Shots of 100,000 frames, whole, and what edits of the rig cost against a full evaluation."""
     long, rig = big_shot(LONG_FRAMES), rig_shot(FRAMES)
-    sprung = long.replace(mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), give=Give()),))
-    pivot = TypeAdapter(Command).validate_python({"type": "set_pivot", "mount": rig.mounts[-1].id, "pivot_m": [0.0, 0.1, 0.2]})
+    sprung = long.replace(
+        mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), give=Give()),)
+    )
+    pivot = TypeAdapter(Command).validate_python(
+        {"type": "set_pivot", "mount": rig.mounts[-1].id, "pivot_m": [0.0, 0.1, 0.2]}
+    )
     ready = TypeAdapter(Command).validate_python({"type": "use_rig", "rig": "shoulder"})
     best = _best(
         {
-            "long": lambda: evaluate(long), "sprung": lambda: evaluate(sprung), "rig": lambda: evaluate(rig), "pivot": lambda: apply(rig, pivot),
+            "long": lambda: evaluate(long), "sprung": lambda: evaluate(sprung), "rig": lambda: evaluate(rig),
+            "pivot": lambda: apply(rig, pivot),
             "use": lambda: apply(rig, ready),
         },
         rounds,
@@ -142,19 +153,30 @@ def _best(work: dict[str, Callable[[], object]], rounds: int) -> dict[str, float
 def big_shot(frames: int, layers: int = LAYERS) -> Shot:
     """A shot of noise layers on all seven axes."""
     swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
-    stack = tuple(Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings) for i in range(layers))
+    stack = tuple(
+        Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings)
+        for i in range(layers)
+    )
     return new_shot("Bench", last_frame=frames, lanes=(Lane.of(Clip(id="main", name="Whole shot", layers=stack)),))
 
 
 def _rig(rounds: int) -> dict[str, object]:
-    """Five mounts, give on two, operator, gait, road, three hits: the whole, and an edit of one number, each of several, the slowest of them."""
+    """Five mounts, give on two, operator, gait, road, three hits: the whole, and an edit of one number, each of
+    several, the slowest of them.
+    """
     shot, long = rig_shot(FRAMES), rig_shot(FRAMES * 100)
     cache = Cache()
     evaluate(shot, cache=cache)
     turn = iter(range(1, 10_000))
     edits = {at: _retyped(shot, at, cache, turn) for at in _EDITED}
     best = _best({"full": lambda: evaluate(shot), **edits}, rounds)
-    growth = _best({"full": lambda: evaluate(shot), "long": lambda: sum(len(part.frames) for part in evaluate_in_parts(long, frame_grid(1, FRAMES * 100)))}, 1)
+    growth = _best(
+        {
+            "full": lambda: evaluate(shot),
+            "long": lambda: sum(len(part.frames) for part in evaluate_in_parts(long, frame_grid(1, FRAMES * 100))),
+        },
+        1,
+    )
     slowest = max(best[at] for at in _EDITED)
     return {
         "rig": "five mounts, give on two, operator, gait, road, three hits",
@@ -169,18 +191,31 @@ def _rig(rounds: int) -> dict[str, object]:
 
 
 # Numbers that are edited: a swing and a step rate, springs, the operator, a key of the move behind the springs.
-_EDITED = ("layer:hit-1.weight", "layer:gait-1.weight", "mount:body.give.shift_damping", "mount:head.operator.reaction_s", "mount:lens.roll_deg")
+_EDITED = (
+    "layer:hit-1.weight",
+    "layer:gait-1.weight",
+    "mount:body.give.shift_damping",
+    "mount:head.operator.reaction_s",
+    "mount:lens.roll_deg",
+)
 
 
 def _retyped(shot: Shot, at: str, cache: Cache, turn: Iterator[int]) -> Callable[[], object]:
-    return lambda: evaluate(SetValues(values=(Assignment(at=at, value=0.4 + 1e-4 * next(turn)),)).apply(shot), cache=cache)
+    return lambda: evaluate(
+        SetValues(values=(Assignment(at=at, value=0.4 + 1e-4 * next(turn)),)).apply(shot), cache=cache
+    )
 
 
 def rig_shot(frames: int) -> Shot:
     """A shot of a rig with everything on it."""
     give = Give(shift_hz=1.3, turn_hz=1.6)
     mounts = (
-        Mount(id="walker", name="Walker", x_m=keyed((1, 0.0), (frames, 20.0)), pan_deg=keyed((1, 0.0), (frames / 2, 60.0), (frames, 0.0))),
+        Mount(
+            id="walker",
+            name="Walker",
+            x_m=keyed((1, 0.0), (frames, 20.0)),
+            pan_deg=keyed((1, 0.0), (frames / 2, 60.0), (frames, 0.0)),
+        ),
         Mount(id="body", name="Body", kind="free", y_m=fixed(1.4), give=give),
         Mount(id="arm", name="Arm", kind="arm", length_m=fixed(0.4), give=give.replace(shift_hz=0.8)),
         Mount(id="head", name="Head", kind="head", operator=Operator()),
@@ -193,7 +228,10 @@ def rig_shot(frames: int) -> Shot:
         {"type": "add_layer", "source": "gait"},
         {"type": "add_layer", "source": "road"},
         {"type": "add_layer", "source": "hit"},
-        {"type": "set_values", "values": [{"at": f"layer:{each}-1.target", "value": "walker"} for each in ("gait", "road")]},
+        {
+            "type": "set_values",
+            "values": [{"at": f"layer:{each}-1.target", "value": "walker"} for each in ("gait", "road")],
+        },
         {"type": "set_values", "values": [{"at": "layer:gait-1.source.follows", "value": "the path"}]},
     ]
     for command in commands:

@@ -17,7 +17,14 @@ from zittern.store.library import Library
 __all__ = ["run"]
 
 FRAMES, LAYERS, MOVES = 2000, 20, 60
-_FLAGS = ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+_FLAGS = [
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 _SOFTWARE = ["--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader"]
 _RENDERER = """() => {
   const gl = document.createElement("canvas").getContext("webgl2");
@@ -27,14 +34,20 @@ _RENDERER = """() => {
 # What the page measured: of each answer, milliseconds from asking to applied, of its parts, and the server's own.
 _MEASURES = """() => {
   const of = (name) => performance.getEntriesByName(`samples-${name}`);
-  const server = (each) => Object.fromEntries([...each.detail.matchAll(/(\\w+);dur=([\\d.]+)/g)].map(([, name, ms]) => [name, Number(ms)]));
+  const parts = (each) => [...each.detail.matchAll(/(\\w+);dur=([\\d.]+)/g)];
+  const server = (each) => Object.fromEntries(parts(each).map(([, name, ms]) => [name, Number(ms)]));
   const times = (name) => of(name).map((each) => each.duration);
-  return { applied: times("applied"), decode: times("decoded"), store: times("stored"), draw: times("drawn"), server: of("decoded").map(server) };
+  return {
+    applied: times("applied"), decode: times("decoded"), store: times("stored"), draw: times("drawn"),
+    server: of("decoded").map(server),
+  };
 }"""
 
 
 def run() -> dict[str, object]:
-    """Milliseconds, paused and playing: median, 95th percentile, and where they go. Raises BadInput when there is no browser to ask."""
+    """Milliseconds, paused and playing: median, 95th percentile, and where they go. Raises BadInput when there is no
+    browser to ask.
+    """
     try:
         from playwright.sync_api import sync_playwright
     except ImportError as error:
@@ -48,7 +61,9 @@ def run() -> dict[str, object]:
         library.add_shot("bench", big_shot(FRAMES, LAYERS), slug="bench")
         library.close()
         server = subprocess.Popen(
-            [sys.executable, "-m", "zittern.cli", "serve", "--port", "0", "--data", folder, "--no-browser"], stdout=subprocess.PIPE, text=True
+            [sys.executable, "-m", "zittern.cli", "serve", "--port", "0", "--data", folder, "--no-browser"],
+            stdout=subprocess.PIPE,
+            text=True,
         )
         try:
             assert server.stdout is not None
@@ -86,9 +101,13 @@ def _dragged(page: Any, play: bool = False) -> dict[str, object]:
 
 
 def _figures(measured: dict[str, Any]) -> dict[str, object]:
-    """Median and 95th percentile of the whole, and the medians of what it is made of; transfer is what is left of it."""
+    """Median and 95th percentile of the whole, and the medians of what it is made of; transfer is what is left of
+    it.
+    """
     times = sorted(measured["applied"])
-    server = {step: round(statistics.median(each[step] for each in measured["server"]), 1) for step in measured["server"][0]}
+    server = {
+        step: round(statistics.median(each[step] for each in measured["server"]), 1) for step in measured["server"][0]
+    }
     page = {name: round(statistics.median(measured[name]), 1) for name in ("decode", "store", "draw")}
     median = statistics.median(times)
     return {

@@ -31,7 +31,12 @@ _GRACE_S = 2.5
 # Options of mallopt(3).
 _M_MMAP_THRESHOLD, _M_ARENA_MAX = -3, -8
 
-app = typer.Typer(add_completion=False, no_args_is_help=True, help="Handheld and operator-style motion for virtual cameras.", pretty_exceptions_enable=False)
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    help="Handheld and operator-style motion for virtual cameras.",
+    pretty_exceptions_enable=False,
+)
 
 Data = Annotated[Path | None, typer.Option("--data", help="Folder of the database and of sets.")]
 Port = Annotated[int | None, typer.Option("--port", help="Port to listen on; 0 takes a free one.")]
@@ -156,7 +161,9 @@ def add(
 @app.command()
 def tidy(
     shot: Annotated[str | None, typer.Argument(help="Slug or id; all shots when left out.")] = None,
-    keep: Annotated[int, typer.Option("--keep", min=1, help="How many of the newest revisions stay; named ones always do.")] = 100,
+    keep: Annotated[
+        int, typer.Option("--keep", min=1, help="How many of the newest revisions stay; named ones always do.")
+    ] = 100,
     data: Data = None,
     dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say how much.")] = False,
 ) -> None:
@@ -171,7 +178,10 @@ def tidy(
         if not dry_run:
             before = library.size_bytes()
             gone = sum(library.tidy(key, keep).revisions for key in keys)
-            print(f"{gone} revisions removed; the database went from {before / 2**20:.1f} to {library.size_bytes() / 2**20:.1f} MB")
+            print(
+                f"{gone} revisions removed; the database went from {before / 2**20:.1f} to "
+                f"{library.size_bytes() / 2**20:.1f} MB"
+            )
 
 
 @app.command()
@@ -181,13 +191,19 @@ def schema(of: Annotated[Literal["shot", "preset"], typer.Option(help="Which doc
     from zittern.core.shot.shot import Shot
 
     document = Preset if of == "preset" else Shot
-    print(json.dumps({"$schema": "https://json-schema.org/draft/2020-12/schema", **document.model_json_schema()}, indent=2))
+    print(
+        json.dumps(
+            {"$schema": "https://json-schema.org/draft/2020-12/schema", **document.model_json_schema()}, indent=2
+        )
+    )
 
 
 @app.command()
 def bench(
     browser: Annotated[bool, typer.Option("--browser", help="Measure the page in a headless browser instead.")] = False,
-    rounds: Annotated[int, typer.Option("--rounds", min=1, max=100, help="How often each is timed; the best counts.")] = 9,
+    rounds: Annotated[
+        int, typer.Option("--rounds", min=1, max=100, help="How often each is timed; the best counts.")
+    ] = 9,
 ) -> None:
     """Prints timings as JSON."""
     if browser:
@@ -215,7 +231,9 @@ def _settings(port: int | None, data: Path | None) -> Settings:
         return Settings(**given)  # type: ignore[arg-type]
     except ValidationError as error:
         fault = DocumentError.of(error)
-        raise BadInput(fault.message, f"--{fault.where}" if fault.where in given else f"ZITTERN_{fault.where.upper()}") from error
+        raise BadInput(
+            fault.message, f"--{fault.where}" if fault.where in given else f"ZITTERN_{fault.where.upper()}"
+        ) from error
 
 
 def _document(key: str, data: Path | None) -> Shot:
@@ -242,18 +260,25 @@ def _serve(settings: Settings, no_browser: bool) -> None:
     raise_handles()
     _give_memory_back()
     # Named as TCP, or the server would not know to send small answers at once (TCP_NODELAY).
-    listener = socket.socket(socket.AF_INET6 if ":" in settings.host else socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+    listener = socket.socket(
+        socket.AF_INET6 if ":" in settings.host else socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP
+    )
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((settings.host, settings.port))
     except OSError as error:
-        raise BadInput(f"cannot listen on {settings.host}:{settings.port}: {error.strerror}; choose another with --port, or host with ZITTERN_HOST") from error
+        raise BadInput(
+            f"cannot listen on {settings.host}:{settings.port}: {error.strerror}; choose another with --port, or host "
+            f"with ZITTERN_HOST"
+        ) from error
     listener.listen(128)  # whoever reads the address below may connect at once
     name = f"[{settings.host}]" if ":" in settings.host else settings.host
     address = f"http://{name}:{listener.getsockname()[1]}/"
 
     class Leaving(uvicorn.Server):
-        """Ends soon after it is told to, whatever is under way: threads cannot be given up, and all that was answered is on disk."""
+        """Ends soon after it is told to, whatever is under way: threads cannot be given up, and all that was
+        answered is on disk.
+        """
 
         def handle_exit(self, sig: int, frame: FrameType | None) -> None:
             last = threading.Timer(_GRACE_S, os._exit, [128 + sig])
@@ -261,7 +286,16 @@ def _serve(settings: Settings, no_browser: bool) -> None:
             last.start()
             super().handle_exit(sig, frame)
 
-    server = Leaving(uvicorn.Config(make_app(settings), log_level="warning", access_log=False, proxy_headers=False, server_header=False, http=Connection))
+    server = Leaving(
+        uvicorn.Config(
+            make_app(settings),
+            log_level="warning",
+            access_log=False,
+            proxy_headers=False,
+            server_header=False,
+            http=Connection,
+        )
+    )
     # Threads change places often: who waits for a picture is not held up by who exports a long shot.
     sys.setswitchinterval(_SWITCH_S)
     print(f"Zittern is at {address}", flush=True)
@@ -272,8 +306,8 @@ def _serve(settings: Settings, no_browser: bool) -> None:
 
 
 def _give_memory_back() -> None:
-    """Tells the C library (glibc) to keep few pools of memory and to hand large arrays back at once: with forty threads it would
-    otherwise hold on to several times what is in use. Elsewhere nothing happens.
+    """Tells the C library (glibc) to keep few pools of memory and to hand large arrays back at once: with forty threads
+    it would otherwise hold on to several times what is in use. Elsewhere nothing happens.
     """
     import ctypes
 

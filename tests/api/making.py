@@ -37,7 +37,9 @@ class WithServer(unittest.TestCase):
         return answer.json()
 
     def edit(self, command: dict, shot: str = "jetty-walk") -> dict:  # type: ignore[type-arg]
-        answer = self.client.post(f"/api/shots/{shot}/edits", json={"base_revision": self.state(shot)["revision"], "command": command})
+        answer = self.client.post(
+            f"/api/shots/{shot}/edits", json={"base_revision": self.state(shot)["revision"], "command": command}
+        )
         self.assertEqual(answer.status_code, 200, answer.text)
         return answer.json()
 

@@ -54,7 +54,11 @@ class Patience(unittest.TestCase):
         return out
 
     def test_who_says_nothing_half_a_header_or_half_a_body_is_let_go(self) -> None:
-        for begun in (b"", b"GET / HTTP/1.1\r\nHost: x\r\n", b"POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 10\r\n\r\nhalf"):
+        for begun in (
+            b"",
+            b"GET / HTTP/1.1\r\nHost: x\r\n",
+            b"POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 10\r\n\r\nhalf",
+        ):
             sock = self.connected()
             sock.sendall(begun)
             self.assertEqual(self.said(sock), b"", begun)

@@ -50,10 +50,14 @@ class SteppingAside(unittest.TestCase):
 
 
 class Budgets(WithServer):
-    BODY = json.dumps({"commands": [{"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 1.25}]}]}).encode()
+    BODY = json.dumps(
+        {"commands": [{"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 1.25}]}]}
+    ).encode()
 
     def ask(self):  # type: ignore[no-untyped-def]
-        return self.client.post("/api/shots/jetty-walk-swaying/motion", content=self.BODY, headers={"Content-Type": "application/json"})
+        return self.client.post(
+            "/api/shots/jetty-walk-swaying/motion", content=self.BODY, headers={"Content-Type": "application/json"}
+        )
 
     def test_a_request_that_takes_too_long_is_a_problem_that_says_what(self) -> None:
         with mock.patch.object(context, "MOST_CPU_S", 0.0):
@@ -62,10 +66,14 @@ class Budgets(WithServer):
 
     def test_so_is_one_that_would_need_too_much_memory(self) -> None:
         with mock.patch.object(context, "MOST_BYTES", 1000):
-            self.problem(self.ask(), 422, "2 layers and 1 mounts at 192 frames takes .* MB of memory.*Lower the number of")
+            self.problem(
+                self.ask(), 422, "2 layers and 1 mounts at 192 frames takes .* MB of memory.*Lower the number of"
+            )
 
     def test_work_stops_when_the_client_has_gone(self) -> None:
-        """The application itself, with a client that sends a question and goes: it is noticed while the answer is worked out."""
+        """The application itself, with a client that sends a question and goes: it is noticed while the answer is
+        worked out.
+        """
         sent: list[dict] = []  # type: ignore[type-arg]
         gone = threading.Event()
 
@@ -81,8 +89,10 @@ class Budgets(WithServer):
             headers = [(b"host", b"127.0.0.1:8712"), (b"content-type", b"application/json")]
             await self.client.app(  # type: ignore[operator]
                 {
-                    "type": "http", "asgi": {"version": "3.0"}, "http_version": "1.1", "method": "POST", "scheme": "http", "query_string": b"",
-                    "path": "/api/shots/jetty-walk-swaying/motion", "raw_path": b"", "root_path": "", "headers": headers, "client": None, "server": None,
+                    "type": "http", "asgi": {"version": "3.0"}, "http_version": "1.1", "method": "POST",
+                    "scheme": "http", "query_string": b"",
+                    "path": "/api/shots/jetty-walk-swaying/motion", "raw_path": b"", "root_path": "",
+                    "headers": headers, "client": None, "server": None,
                 },
                 receive, send,
             )  # fmt: skip

@@ -10,7 +10,9 @@ class Cues(WithServer):
             return self.client.post(path, files={"file": ("cues.csv", text)}, data={"base_revision": str(revision)})
 
         state = drop("frame,name\n24,Thud\n48.5,", base).json()
-        self.assertEqual(([cue["frame"] for cue in state["document"]["cues"]], state["undo_label"]), ([24.0, 48.5], "Add 2 cues"))
+        self.assertEqual(
+            ([cue["frame"] for cue in state["document"]["cues"]], state["undo_label"]), ([24.0, 48.5], "Add 2 cues")
+        )
         self.assertEqual(state["made"], ["cue:cue-1", "cue:cue-2"])
         out = self.client.get(path)
         self.assertEqual(out.headers["content-disposition"], 'attachment; filename="jetty-walk-cues.csv"')

@@ -12,7 +12,15 @@ class Door(WithServer):
         refusal = self.client.get("/api/projects", headers={"Host": "evil.example"}).json()["detail"]
         for host in re.findall(r"answers to (.*), not to", refusal)[0].split(", "):
             self.assertEqual(self.client.get("/api/projects", headers={"Host": host}).status_code, 200, host)
-        for host in ("evil.example", "evil.example:8712", "127.0.0.1.evil.example", "", "localhost:@evil.example", "localhost@evil.example:8712", "[::1"):
+        for host in (
+            "evil.example",
+            "evil.example:8712",
+            "127.0.0.1.evil.example",
+            "",
+            "localhost:@evil.example",
+            "localhost@evil.example:8712",
+            "[::1",
+        ):
             self.problem(self.client.get("/api/projects", headers={"Host": host}), 403, "answers to")
 
     def test_own_pages_only(self) -> None:
@@ -31,7 +39,11 @@ class Door(WithServer):
 
     def test_other_sites_change_nothing(self) -> None:
         for site, status in (("cross-site", 403), ("same-site", 403), ("same-origin", 201), ("none", 201)):
-            self.assertEqual(self.client.post("/api/projects", json={"name": site}, headers={"Sec-Fetch-Site": site}).status_code, status, site)
+            self.assertEqual(
+                self.client.post("/api/projects", json={"name": site}, headers={"Sec-Fetch-Site": site}).status_code,
+                status,
+                site,
+            )
         self.assertEqual(self.client.get("/", headers={"Sec-Fetch-Site": "cross-site"}).status_code, 200)
 
     def test_what_decides_is_said_once(self) -> None:
@@ -53,7 +65,9 @@ class Door(WithServer):
     def test_announced_and_unannounced_size(self) -> None:
         headers = {"Content-Type": "application/json"}
         self.problem(self.client.post("/api/projects", content=b" " * (2 * 2**20), headers=headers), 413, "1 MB")
-        self.problem(self.client.post("/api/projects", content=b"{}", headers={**headers, "Content-Length": "many"}), 413, "1 MB")
+        self.problem(
+            self.client.post("/api/projects", content=b"{}", headers={**headers, "Content-Length": "many"}), 413, "1 MB"
+        )
 
         def endless():  # type: ignore[no-untyped-def]
             for _ in range(64):
@@ -76,9 +90,20 @@ class Door(WithServer):
 
     def test_json_is_read_strictly(self) -> None:
         head = {"Content-Type": "application/json"}
-        for text in ('{"name": "\\ud800"}', '{"name": NaN}', '{"name": "a"', '{"name": "' + "a" * 200 + '"}', '{"name": 1e400}', "[" * 5000):
+        for text in (
+            '{"name": "\\ud800"}',
+            '{"name": NaN}',
+            '{"name": "a"',
+            '{"name": "' + "a" * 200 + '"}',
+            '{"name": 1e400}',
+            "[" * 5000,
+        ):
             self.problem(self.client.post("/api/projects", content=text.encode(), headers=head), 422, ".")
-        self.problem(self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "A", "copy_of": "x" * 4000}), 422, "120")
+        self.problem(
+            self.client.post("/api/projects/saltmarsh-post/shots", json={"name": "A", "copy_of": "x" * 4000}),
+            422,
+            "120",
+        )
         big = b'{"name": "A", "fps": ' + b"9" * 4000 + b"}"
         self.problem(self.client.post("/api/projects/saltmarsh-post/shots", content=big, headers=head), 422, ".")
 

@@ -29,7 +29,8 @@ class Packets(WithServer):
         have = {each["name"]: each["tag"] for each in head["arrays"]}
         self.assertEqual(self.ask(have=have)[1], {})
         self.assertEqual(
-            set(self.ask(have=have, commands=[SWING])[1]), {"flow", "framing", "pose", "sum", "layer:sway-1", "moves:layer:sway-1", "moves:mount:camera"}
+            set(self.ask(have=have, commands=[SWING])[1]),
+            {"flow", "framing", "pose", "sum", "layer:sway-1", "moves:layer:sway-1", "moves:mount:camera"},
         )
 
     def test_only_readings_of_layers_that_changed_come_back(self) -> None:
@@ -45,7 +46,10 @@ class Packets(WithServer):
         """A focal length and a place of the hold that read the path; a clip of no length on a shared lane."""
         hold = {"below_hz": 0.4, "across_percent": {"state": "formula", "text": "40 + speed"}}
         tried = [
-            {"type": "set_values", "values": [{"at": "shot.focal_mm", "value": {"state": "formula", "text": "20 + distance"}}]},
+            {
+                "type": "set_values",
+                "values": [{"at": "shot.focal_mm", "value": {"state": "formula", "text": "20 + distance"}}],
+            },
             {"type": "set_values", "values": [{"at": "shot.hold", "value": hold}]},
             {"type": "set_span", "at": ["clip:main"], "first_frame": 1, "last_frame": 150},
             {"type": "add_clip", "first_frame": 100, "last_frame": 100, "lane": "main"},
@@ -92,7 +96,9 @@ class Packets(WithServer):
 
     def test_curves_that_are_gone_are_left_out(self) -> None:
         head, arrays = self.ask(curves=["mount:camera.name", "layer:gone.weight", "mount:camera.z_m"])
-        self.assertEqual([each["name"] for each in head["arrays"] if each["name"].startswith("curve:")], ["curve:mount:camera.z_m"])
+        self.assertEqual(
+            [each["name"] for each in head["arrays"] if each["name"].startswith("curve:")], ["curve:mount:camera.z_m"]
+        )
         self.assertEqual(arrays["curve:mount:camera.z_m"].shape, (head["rows"], 1))
 
     def test_a_long_shot_comes_thinned_and_whole_where_it_is_looked_at(self) -> None:
@@ -114,7 +120,11 @@ class Packets(WithServer):
         have = {each["name"]: each["tag"] for each in head["arrays"]}
         self.assertEqual(ask(frame=50_000, window=[20_000, 21_000], have=have)[1], {})
         whole = evaluate(long).total
-        self.assertAlmostEqual(head["readings"]["total_swing_px"] / (2 * np.sqrt(np.mean(np.sum(whole[:, :2] ** 2, axis=1))) * 33), 1.0, delta=0.15)
+        self.assertAlmostEqual(
+            head["readings"]["total_swing_px"] / (2 * np.sqrt(np.mean(np.sum(whole[:, :2] ** 2, axis=1))) * 33),
+            1.0,
+            delta=0.15,
+        )
 
     def test_spectrum(self) -> None:
         bands = self.client.get("/api/shots/jetty-walk-swaying/spectrum/sway-1").json()

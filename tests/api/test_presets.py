@@ -20,7 +20,9 @@ class WithPresets(WithServer):
         return self.edit({"type": "place_preset", "preset": preset, "key": key})
 
     def save(self, **fields: object) -> dict:  # type: ignore[type-arg]
-        answer = self.client.post("/api/presets", json={"shot": "jetty-walk", "clip": "clip-1", "name": "Mine", **fields})
+        answer = self.client.post(
+            "/api/presets", json={"shot": "jetty-walk", "clip": "clip-1", "name": "Mine", **fields}
+        )
         self.assertEqual(answer.status_code, 201, answer.text)
         return answer.json()
 
@@ -38,7 +40,9 @@ class Placing(WithPresets):
     def test_search_words_and_the_nearest(self) -> None:
         words = {each["key"]: each["words"] for each in self.shelf()["presets"]}
         self.assertIn("earthquake", words["close-tremor"])
-        self.assertEqual(self.client.get("/api/presets/nearest", params={"words": "dronne"}).json()["keys"][0], "hovering-machine")
+        self.assertEqual(
+            self.client.get("/api/presets/nearest", params={"words": "dronne"}).json()["keys"][0], "hovering-machine"
+        )
         self.assertEqual(self.client.get("/api/presets/nearest", params={"words": ""}).json()["keys"], [])
         self.assertEqual(self.client.get("/api/presets/nearest", params={"words": "x" * 201}).status_code, 422)
 
@@ -52,7 +56,10 @@ class Placing(WithPresets):
             ({"length_s": 1e308}, "length_s"),
             ({"name": ""}, "name"),
         ):
-            answer = self.client.post(f"{SHOT}/edits", json={"base_revision": base, "command": {"type": "place_preset", "preset": preset | wrong}})
+            answer = self.client.post(
+                f"{SHOT}/edits",
+                json={"base_revision": base, "command": {"type": "place_preset", "preset": preset | wrong}},
+            )
             self.problem(answer, 422, ".", pattern)
         self.assertEqual(self.state()["revision"], base)
 
@@ -60,10 +67,19 @@ class Placing(WithPresets):
         made = self.client.post(f"{SHOT}/swatches", json={"presets": ["run", "own-gone", "small-boat", "run"]}).json()
         self.assertEqual([each["key"] for each in made], ["run", "small-boat"])
         for swatch in made:
-            self.assertEqual((len(swatch["scribble"]) % 3, swatch["swing_px"] > 0, len(swatch["waves"][0]["least"])), (0, True, 96))
+            self.assertEqual(
+                (len(swatch["scribble"]) % 3, swatch["swing_px"] > 0, len(swatch["waves"][0]["least"])), (0, True, 96)
+            )
         for wrong in (["x"] * 61, ["../run"], ["\ud800"], [3], None):
             body = json.dumps({"presets": wrong})
-            self.assertEqual(self.client.post(f"{SHOT}/swatches", content=body, headers={"content-type": "application/json"}).status_code // 100, 4, wrong)
+            self.assertEqual(
+                self.client.post(
+                    f"{SHOT}/swatches", content=body, headers={"content-type": "application/json"}
+                ).status_code
+                // 100,
+                4,
+                wrong,
+            )
 
 
 class Keeping(WithPresets):
@@ -75,12 +91,19 @@ class Keeping(WithPresets):
         self.assertEqual([layer["name"] for layer in some["preset"]["layers"]], ["Arms"])
         about = {"content": mine["content"], "name": "Yours", "line": "", "tags": [], "length_s": 2.0}
         yours = self.client.put(f"/api/presets/{mine['key']}", json=about).json()
-        self.assertEqual((yours["preset"]["name"], yours["preset"]["length_s"], yours["preset"]["keep_seeds"]), ("Yours", 2.0, False))
+        self.assertEqual(
+            (yours["preset"]["name"], yours["preset"]["length_s"], yours["preset"]["keep_seeds"]), ("Yours", 2.0, False)
+        )
         self.problem(self.client.put(f"/api/presets/{mine['key']}", json=about), 409, "changed elsewhere")
         self.edit({"type": "remove_layers", "layers": ["hand-1"]})
-        filled = self.client.put(f"/api/presets/{mine['key']}/content", json={"content": yours["content"], "shot": "jetty-walk", "clip": "clip-1"}).json()
+        filled = self.client.put(
+            f"/api/presets/{mine['key']}/content",
+            json={"content": yours["content"], "shot": "jetty-walk", "clip": "clip-1"},
+        ).json()
         self.assertEqual((filled["preset"]["name"], len(filled["preset"]["layers"])), ("Yours", 1))
-        self.assertEqual(self.client.delete(f"/api/presets/{mine['key']}", params={"content": filled["content"]}).status_code, 204)
+        self.assertEqual(
+            self.client.delete(f"/api/presets/{mine['key']}", params={"content": filled["content"]}).status_code, 204
+        )
         self.assertEqual(self.own(), ["Some"])
         undone = self.client.post("/api/presets/undo").json()
         self.assertEqual((undone["redo_label"], self.own()), ("Delete preset “Yours”", ["Some", "Yours"]))
@@ -99,7 +122,9 @@ class Keeping(WithPresets):
             ({"tags": ["x"] * 13}, 422, "at most 12"),
             ({"shot": "gone"}, 404, "no shot"),
         ):
-            answer = self.client.post("/api/presets", json={"shot": "jetty-walk", "clip": "clip-1", "name": "Mine", **fields})
+            answer = self.client.post(
+                "/api/presets", json={"shot": "jetty-walk", "clip": "clip-1", "name": "Mine", **fields}
+            )
             self.problem(answer, status, pattern)
         self.assertEqual(self.own(), [])
 
@@ -107,7 +132,9 @@ class Keeping(WithPresets):
         content = SHIPPED_BY_KEY["run"].fingerprint
         for answer in (
             self.client.put("/api/presets/run", json={"content": content, "name": "Mine"}),
-            self.client.put("/api/presets/run/content", json={"content": content, "shot": "jetty-walk", "clip": "clip-1"}),
+            self.client.put(
+                "/api/presets/run/content", json={"content": content, "shot": "jetty-walk", "clip": "clip-1"}
+            ),
             self.client.delete("/api/presets/run", params={"content": content}),
         ):
             self.problem(answer, 422, "comes with Zittern")
@@ -129,7 +156,11 @@ class Files(WithPresets):
             (b"[" * 100_000, "not JSON", ""),
             (b" " * (4 * 2**20 + 1), "at most 4 MB", ""),  # over the door's own limit as well: 413
             (json.dumps(good | {"schema_version": 9}), "a newer Zittern", "schema_version"),
-            (json.dumps(good | {"layers": [good["layers"][0] | {"source": {"kind": "wobble"}}]}), "wobble", "layers[0].source"),
+            (
+                json.dumps(good | {"layers": [good["layers"][0] | {"source": {"kind": "wobble"}}]}),
+                "wobble",
+                "layers[0].source",
+            ),
             (json.dumps(good | {"amount": 1e308}), "expected 0 to 10", "amount"),
             (json.dumps(good | {"name": "\ud800"}), ".", "name"),
             (json.dumps(good).replace('"seed": 0', '"seed": NaN', 1), ".", "seed"),
@@ -147,7 +178,9 @@ class Comparing(WithPresets):
         self.edit({"type": "scale_swings", "layers": ["hand-1"], "factor": 2.0})
         path = f"{SHOT}/clips/clip-1/preset"
         origin = self.client.get(path).json()
-        self.assertEqual([(part["name"], part["how"]) for part in origin["parts"]][1:], [("Steps", "same"), ("Arms", "changed here")])
+        self.assertEqual(
+            [(part["name"], part["how"]) for part in origin["parts"]][1:], [("Steps", "same"), ("Arms", "changed here")]
+        )
         self.assertIn({"title": "pan swing", "here": "1.8 °", "there": "0.9 °"}, origin["parts"][2]["fields"])
         self.edit({"type": "take_from_preset", "clip": "clip-1", "preset": origin["preset"], "parts": ["hand"]})
         self.assertEqual({part["how"] for part in self.client.get(path).json()["parts"]}, {"same"})

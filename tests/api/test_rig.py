@@ -51,7 +51,14 @@ class Poses(WithServer):
         np.testing.assert_allclose(middles - middles[0], feet - feet[0], atol=0.01)
 
     def test_every_kind_of_value(self) -> None:
-        for fields in ({"frame": 1e308}, {"frame": "x"}, {"count": 0}, {"count": 10**9}, {"object": "x" * 300}, {"count": 2**63}):
+        for fields in (
+            {"frame": 1e308},
+            {"frame": "x"},
+            {"count": 0},
+            {"count": 10**9},
+            {"object": "x" * 300},
+            {"count": 2**63},
+        ):
             self.assertEqual(self.poses(**fields).status_code, 422, fields)
         self.assertEqual(self.poses(frame=1e7, count=20_000).status_code, 422)
 
@@ -61,7 +68,10 @@ class Readings(WithServer):
         self.edit({"type": "use_rig", "rig": "shoulder"})
         self.edit({"type": "set_values", "values": [{"at": "mount:hands.operator", "value": {}}]})
         head, arrays = unpack(self.client.post("/api/shots/jetty-walk/motion", json={"frame": 96}).content)
-        self.assertLessEqual({"rig:camera", "rig:shoulder", "rig:hands", "framing", "moves:mount:camera", "moves:mount:hands"}, set(arrays))
+        self.assertLessEqual(
+            {"rig:camera", "rig:shoulder", "rig:hands", "framing", "moves:mount:camera", "moves:mount:hands"},
+            set(arrays),
+        )
         self.assertEqual((arrays["rig:hands"].shape[1], arrays["framing"].shape[1]), (7, 3))
         np.testing.assert_allclose(np.linalg.norm(arrays["rig:hands"][:, 3:], axis=1), 1.0, atol=1e-6)
         for name, array in arrays.items():
@@ -71,13 +81,21 @@ class Readings(WithServer):
         self.assertGreater(told["largest_px"], told["rms_px"])
 
     def test_commands_that_would_change_the_picture_say_that_keys_can_keep_it(self) -> None:
-        body = {"base_revision": self.state()["revision"], "command": {"type": "set_pivot", "mount": "camera", "pivot_m": [0, 0, 0.3]}}
-        problem = self.problem(self.client.post("/api/shots/jetty-walk/edits", json=body), 422, "Keys on every frame keep it")
+        body = {
+            "base_revision": self.state()["revision"],
+            "command": {"type": "set_pivot", "mount": "camera", "pivot_m": [0, 0, 0.3]},
+        }
+        problem = self.problem(
+            self.client.post("/api/shots/jetty-walk/edits", json=body), 422, "Keys on every frame keep it"
+        )
         self.assertIs(problem["bake"], True)
 
     def test_frequencies_that_cannot_be(self) -> None:
         for give in ({"shift_hz": 0}, {"turn_hz": -1}, {"shift_damping": 0}, {"shift_hz": 1e308}, {"shift_stop_cm": 0}):
-            body = {"base_revision": self.state()["revision"], "command": {"type": "set_values", "values": [{"at": "mount:camera.give", "value": give}]}}
+            body = {
+                "base_revision": self.state()["revision"],
+                "command": {"type": "set_values", "values": [{"at": "mount:camera.give", "value": give}]},
+            }
             answer = self.client.post("/api/shots/jetty-walk/edits", json=body)
             self.assertEqual(answer.status_code, 422, give)
             self.assertIn(next(iter(give)), answer.json()["detail"] + answer.json()["where"])

@@ -19,17 +19,30 @@ class Sets(WithServer):
         self.assertEqual((other == set_id, self.client.get(f"/api/sets/{other}").content), (False, DUNES + b"\0"))
 
     def test_what_cannot_be_one(self) -> None:
-        for data, status, pattern in ((b"x", 422, "GLB file"), (GltfMaker({"camera": 0}).glb(), 422, "no mesh"), (b"glTF" + b"\0" * (2 * 2**20), 413, "1 MB")):
+        for data, status, pattern in (
+            (b"x", 422, "GLB file"),
+            (GltfMaker({"camera": 0}).glb(), 422, "no mesh"),
+            (b"glTF" + b"\0" * (2 * 2**20), 413, "1 MB"),
+        ):
             self.problem(self.client.post("/api/sets", files={"file": ("a.glb", data)}), status, pattern)
         self.assertEqual({each["set_id"] for each in self.client.get("/api/tables").json()["sets"]}, set(SETS))
 
     def test_the_subject_is_marked_and_unmarked(self) -> None:
         path = "/api/shots/jetty-walk/subject"
-        marked = self.client.post(path, json={"base_revision": self.state()["revision"], "object": "signal mast"}).json()
+        marked = self.client.post(
+            path, json={"base_revision": self.state()["revision"], "object": "signal mast"}
+        ).json()
         self.assertEqual((marked["document"]["subject"]["name"], marked["undo_label"]), ("signal mast", "Set subject"))
         picked = {"object": "signal mast", "point_m": [0.5, 3.0, -19.0], "frame": 10}
         marked = self.client.post(path, json={"base_revision": marked["revision"], **picked}).json()
-        self.assertEqual([marked["document"]["subject"][axis]["value"] for axis in ("x_m", "y_m", "z_m")], [0.5, 3.0, -19.0])
+        self.assertEqual(
+            [marked["document"]["subject"][axis]["value"] for axis in ("x_m", "y_m", "z_m")], [0.5, 3.0, -19.0]
+        )
         none = self.client.post(path, json={"base_revision": marked["revision"], "object": None}).json()
         self.assertIsNone(none["document"]["subject"])
-        self.problem(self.client.post(path, json={"base_revision": none["revision"], "object": "whale"}), 422, "no object 'whale'", "subject.object")
+        self.problem(
+            self.client.post(path, json={"base_revision": none["revision"], "object": "whale"}),
+            422,
+            "no object 'whale'",
+            "subject.object",
+        )

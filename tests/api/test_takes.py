@@ -5,7 +5,9 @@ from tests.api.making import WithServer
 
 class Takes(WithServer):
     def shipped(self, **fields: object):  # type: ignore[no-untyped-def]
-        return self.client.post("/api/shots/jetty-walk/takes/shipped", data={"base_revision": self.state()["revision"], **fields})
+        return self.client.post(
+            "/api/shots/jetty-walk/takes/shipped", data={"base_revision": self.state()["revision"], **fields}
+        )
 
     def file(self, data: bytes, name: str = "hand.csv", **fields: object):  # type: ignore[no-untyped-def]
         form = {"base_revision": self.state()["revision"], **fields}
@@ -18,7 +20,9 @@ class Takes(WithServer):
         [layer] = state["document"]["lanes"][0]["clips"][0]["layers"]
         self.assertEqual((layer["name"], layer["source"]["recording"]["name"]), ("small boat", "small boat"))
         again = self.shipped(name="walking-along", layer=layer["id"]).json()
-        self.assertEqual(again["document"]["lanes"][0]["clips"][0]["layers"][0]["source"]["recording"]["name"], "walking along")
+        self.assertEqual(
+            again["document"]["lanes"][0]["clips"][0]["layers"][0]["source"]["recording"]["name"], "walking along"
+        )
 
     def test_a_file_becomes_a_layer(self) -> None:
         state = self.file(b"time_s,pan_deg\n0,0\n1,1\n2,0\n").json()

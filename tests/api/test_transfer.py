@@ -18,7 +18,9 @@ from zittern.api.jobs import MOST_WAITING, Busy, ExportJob
 from zittern.core.motion.evaluate import evaluate
 from zittern.formats.table import format_named
 
-WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
+WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(
+    1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]]
+)
 
 
 class Imports(WithServer):
@@ -26,13 +28,17 @@ class Imports(WithServer):
         return self.client.post(path, files={"file": (name, data)}, data=fields)
 
     def test_inspect_names_the_cameras(self) -> None:
-        self.assertEqual(self.send("/api/imports/inspect", WALK.glb()).json(), {"cameras": ["A", "B"], "notices": [], "shot": None})
+        self.assertEqual(
+            self.send("/api/imports/inspect", WALK.glb()).json(), {"cameras": ["A", "B"], "notices": [], "shot": None}
+        )
 
     def test_a_new_shot_from_a_file(self) -> None:
         made = self.send("/api/projects/saltmarsh-post/imports", WALK.gltf(), "long_walk.gltf", camera="B", fps="25")
         self.assertEqual(made.status_code, 201, made.text)
         state = made.json()["state"]
-        self.assertEqual((state["slug"], state["document"]["name"], state["document"]["last_frame"]), ("long-walk", "long walk", 26))
+        self.assertEqual(
+            (state["slug"], state["document"]["name"], state["document"]["last_frame"]), ("long-walk", "long walk", 26)
+        )
 
     def test_a_shot_of_our_own_opens_as_it_was(self) -> None:
         document = self.state("lamp-close")["document"]
@@ -45,19 +51,31 @@ class Imports(WithServer):
         self.assertNotEqual(opened["seed"], document["seed"])
         old = (Path(__file__).parents[1] / "data/shot-v1.shot.json").read_bytes()
         self.assertEqual(self.send("/api/projects/saltmarsh-post/imports", old, "old.shot.json").status_code, 201)
-        for wrong, pattern in ((b"{}", "not a shot"), (b"[" * 50_000, "not JSON"), (json.dumps(document | {"schema_version": 99}).encode(), "newer Zittern")):
+        for wrong, pattern in (
+            (b"{}", "not a shot"),
+            (b"[" * 50_000, "not JSON"),
+            (json.dumps(document | {"schema_version": 99}).encode(), "newer Zittern"),
+        ):
             for path in ("/api/imports/inspect", "/api/projects/saltmarsh-post/imports"):
                 self.problem(self.send(path, wrong, "bad.shot.json"), 422, pattern)
         revision = str(self.state()["revision"])
-        self.problem(self.send("/api/shots/jetty-walk/imports", data, "lamp.shot.json", base_revision=revision), 422, "camera paths are read from")
+        self.problem(
+            self.send("/api/shots/jetty-walk/imports", data, "lamp.shot.json", base_revision=revision),
+            422,
+            "camera paths are read from",
+        )
 
     def test_replacing_a_move_keeps_the_layers_and_can_be_undone(self) -> None:
         before = self.state("jetty-walk-swaying")
-        answer = self.send("/api/shots/jetty-walk-swaying/imports", WALK.glb(), camera="B", base_revision=str(before["revision"]))
+        answer = self.send(
+            "/api/shots/jetty-walk-swaying/imports", WALK.glb(), camera="B", base_revision=str(before["revision"])
+        )
         state = answer.json()["state"]
         self.assertEqual(state["undo_label"], "Bring in move “walk.glb”")
         self.assertEqual(state["document"]["lanes"], before["document"]["lanes"])
-        undone = self.client.post("/api/shots/jetty-walk-swaying/undo", json={"base_revision": state["revision"]}).json()
+        undone = self.client.post(
+            "/api/shots/jetty-walk-swaying/undo", json={"base_revision": state["revision"]}
+        ).json()
         self.assertEqual(undone["document"], before["document"])
 
     def test_a_move_can_ride_on_the_one_that_is_there(self) -> None:
@@ -89,7 +107,9 @@ class Imports(WithServer):
             ):
                 self.problem(self.send(path, data, name, **fields), 422, pattern)
         self.problem(self.send("/api/projects/saltmarsh-post/imports", WALK.glb(), fps="0"), 422, "above 0", "fps")
-        self.problem(self.send("/api/projects/saltmarsh-post/imports", WALK.glb(), camera="C"), 422, "no camera 'C'", "camera")
+        self.problem(
+            self.send("/api/projects/saltmarsh-post/imports", WALK.glb(), camera="C"), 422, "no camera 'C'", "camera"
+        )
         self.assertEqual(self.client.get("/api/projects/saltmarsh-post/shots").json(), before)
 
     def test_uploads_have_a_limit(self) -> None:
@@ -125,13 +145,22 @@ class Exports(WithServer):
         self.assertEqual(len(self.exported("csv", 0.5)[0].splitlines()), 1 + 383)
 
     def test_what_cannot_be_exported(self) -> None:
-        self.problem(self.client.post("/api/shots/jetty-walk/exports", json={"format": "abc"}), 422, "known are", "format")
-        self.problem(self.client.post("/api/shots/jetty-walk/exports", json={"format": "glb", "step": 1e-320}), 422, "greater than or equal to 0.01", "step")
+        self.problem(
+            self.client.post("/api/shots/jetty-walk/exports", json={"format": "abc"}), 422, "known are", "format"
+        )
+        self.problem(
+            self.client.post("/api/shots/jetty-walk/exports", json={"format": "glb", "step": 1e-320}),
+            422,
+            "greater than or equal to 0.01",
+            "step",
+        )
         self.problem(self.client.get("/api/exports/none"), 404, "gone")
         self.problem(self.client.get("/api/exports/none/file"), 404, "gone")
 
     def job(self) -> ExportJob:
-        return ExportJob("x", "x.glb", format_named("glb"), self.library.workspace.new_path(".glb"), self.library.data_dir)
+        return ExportJob(
+            "x", "x.glb", format_named("glb"), self.library.workspace.new_path(".glb"), self.library.data_dir
+        )
 
     def test_cancelling_stops_the_work(self) -> None:
         job = self.job()

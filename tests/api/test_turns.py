@@ -1,4 +1,6 @@
-"""A line of writers before a locked database, and readers who do not care. On a real server, with a real second process's lock."""
+"""A line of writers before a locked database, and readers who do not care. On a real server, with a real second
+process's lock.
+"""
 
 import importlib
 import json
@@ -20,7 +22,8 @@ from zittern.api.turns import WRITES
 WRITERS = 60
 # Routes that are asked by POST and change nothing that is kept, and exports, whose files are no part of the database.
 ASK_ONLY = {
-    "/api/shots/{shot}/motion", "/api/shots/{shot}/formula", "/api/arithmetic", "/api/arithmetic/many", "/api/shots/{shot}/swatches",
+    "/api/shots/{shot}/motion", "/api/shots/{shot}/formula", "/api/arithmetic", "/api/arithmetic/many",
+    "/api/shots/{shot}/swatches",
     "/api/shots/{shot}/object-poses", "/api/imports/inspect", "/api/shots/{shot}/exports", "/api/exports/{job}",
 }  # fmt: skip
 
@@ -38,7 +41,10 @@ def asked(url: str, body: object = None) -> int:
 
 class Locked(unittest.TestCase):
     def test_readers_are_answered_while_sixty_writers_wait_and_then_all_are_written(self) -> None:
-        with serving("serve") as server, closing(sqlite3.connect(server.data / "zittern.db", isolation_level=None)) as holder:
+        with (
+            serving("serve") as server,
+            closing(sqlite3.connect(server.data / "zittern.db", isolation_level=None)) as holder,
+        ):
             first = threading.Event()
 
             def write(number: int) -> int:
@@ -58,7 +64,10 @@ class Locked(unittest.TestCase):
 
 class Declared(unittest.TestCase):
     def test_every_route_that_changes_something_waits_in_line(self) -> None:
-        modules = [importlib.import_module(f"zittern.api.routes.{each.name}") for each in pkgutil.iter_modules(routes_package.__path__)]
+        modules = [
+            importlib.import_module(f"zittern.api.routes.{each.name}")
+            for each in pkgutil.iter_modules(routes_package.__path__)
+        ]
         routes = [route for module in modules for route in module.router.routes if isinstance(route, APIRoute)]
         changing = [route for route in routes if not route.methods <= {"GET", "HEAD"}]
         free = {route.path for route in changing if WRITES not in route.dependencies}

@@ -9,10 +9,20 @@ class Typed(WithServer):
 
     def test_units_of_a_field_of_a_shot(self) -> None:
         swaying = {"shot": "jetty-walk-swaying", "frame": 1}
-        for text, unit, value in (("50 cm", "m", 0.5), ("1 s", "f", 24.0), ("3 f", "s", 0.125), ("5,5", "s", 5.5), ("1:02", "s", 62.0), ("120/24", "cm", 5.0)):
+        for text, unit, value in (
+            ("50 cm", "m", 0.5),
+            ("1 s", "f", 24.0),
+            ("3 f", "s", 0.125),
+            ("5,5", "s", 5.5),
+            ("1:02", "s", 62.0),
+            ("120/24", "cm", 5.0),
+        ):
             self.assertAlmostEqual(self.read(text, unit=unit, **swaying)["value"], value, msg=text)
         pan = self.read("30 px", unit="°", at="layer:sway-1.axes.pan.swing", **swaying)["value"]
-        shown = self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": pan}]}, "jetty-walk-swaying")
+        shown = self.edit(
+            {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": pan}]},
+            "jetty-walk-swaying",
+        )
         self.assertIn("revision", shown)
         truck = self.read("30 px", unit="cm", at="layer:sway-1.axes.truck.swing", **swaying)["value"]
         self.assertGreater(truck, 0.5)
@@ -20,7 +30,12 @@ class Typed(WithServer):
     def test_without_a_shot_as_in_the_form_of_a_new_one(self) -> None:
         self.assertEqual(self.read("144 f", unit="s", fps=24)["value"], 6.0)
         self.assertIn("how long a frame is", self.read("144 f", unit="s")["fault"])
-        for text, fault in (("abc", "write = before"), ("1,000", "can be 1000 or 1"), ("3 kg", "cannot stand|write ="), ("50 cm", "cannot be converted to s")):
+        for text, fault in (
+            ("abc", "write = before"),
+            ("1,000", "can be 1000 or 1"),
+            ("3 kg", "cannot stand|write ="),
+            ("50 cm", "cannot be converted to s"),
+        ):
             self.assertRegex(self.read(text, unit="s", fps=24)["fault"], fault)
 
     def test_many_at_once_and_the_first_that_is_wrong(self) -> None:
@@ -36,5 +51,8 @@ class Typed(WithServer):
         self.assertEqual(self.client.post("/api/arithmetic/many", json={"texts": ["1"] * 50_001}).status_code, 422)
         for at in ("layer:none.axes.pan.swing", "·", "layer:" + "x" * 200):
             self.assertEqual(
-                self.client.post("/api/arithmetic", json={"text": "3 px", "before": 0, "shot": "jetty-walk", "unit": "°", "at": at}).status_code, 200
+                self.client.post(
+                    "/api/arithmetic", json={"text": "3 px", "before": 0, "shot": "jetty-walk", "unit": "°", "at": at}
+                ).status_code,
+                200,
             )

@@ -42,15 +42,31 @@ def edited(shot: Shot, *commands: dict[str, object]) -> Shot:
     return shot
 
 
-def layer(id_: str = "sway", source: SourceDoc | None = None, seed: int = 1, swings: dict[str, float] | None = None, **fields: object) -> Layer:
+def layer(
+    id_: str = "sway",
+    source: SourceDoc | None = None,
+    seed: int = 1,
+    swings: dict[str, float] | None = None,
+    **fields: object,
+) -> Layer:
     """A layer with fixed swings."""
     board = AxisBoard.swings(**(ALL_SWINGS if swings is None else swings))
-    return Layer.model_validate({"id": id_, "name": id_.title(), "source": source or Noise(), "seed": seed, "axes": board, **fields})
+    return Layer.model_validate(
+        {"id": id_, "name": id_.title(), "source": source or Noise(), "seed": seed, "axes": board, **fields}
+    )
 
 
 def shot_with(*layers: Layer, clip: dict[str, object] | None = None, **fields: object) -> Shot:
     """A shot with one clip of layers."""
-    return new_shot("Test", **{"lanes": (Lane.of(Clip.model_validate({"id": "main", "name": "Whole shot", "layers": layers, **(clip or {})})),), **fields})
+    return new_shot(
+        "Test",
+        **{
+            "lanes": (
+                Lane.of(Clip.model_validate({"id": "main", "name": "Whole shot", "layers": layers, **(clip or {})})),
+            ),
+            **fields,
+        },
+    )
 
 
 def contribution(shot: Shot, id_: str = "sway", frames: Array | None = None) -> Array:
@@ -67,5 +83,7 @@ def three_layers() -> Preset:
     """A preset of steps, sway and arms, as presets are saved."""
     steps = layer("step", Wave(rate_hz=fixed(2.8)), 0, {"pedestal": 4.5, "tilt": 0.7}).replace(name="Steps")
     stride = layer("stride", Wave(rate_hz=fixed(1.4)), 0, {"truck": 4.0, "roll": 1.1}).replace(name="Side to side")
-    hand = layer("hand", Noise(rate_hz=fixed(1.4), octaves=3), 0, {"pan": 0.9, "tilt": 0.6, "roll": 0.5, "dolly": 2.0}).replace(name="Arms")
+    hand = layer(
+        "hand", Noise(rate_hz=fixed(1.4), octaves=3), 0, {"pan": 0.9, "tilt": 0.6, "roll": 0.5, "dolly": 2.0}
+    ).replace(name="Arms")
     return Preset(name="Run", tags=("run",), layers=(steps, stride, hand))

@@ -16,7 +16,10 @@ from zittern.core.shot.mounts import Mount
 class Limits(unittest.TestCase):
     def test_time_is_that_of_the_thread_and_the_layer_is_named(self) -> None:
         spent = Budget(0.0, 2**40)
-        with asked(spent), self.assertRaisesRegex(TooDear, "working out .* takes more than 0 s; nothing was changed. Lower"):
+        with (
+            asked(spent),
+            self.assertRaisesRegex(TooDear, "working out .* takes more than 0 s; nothing was changed. Lower"),
+        ):
             evaluate(shot_with(layer()))
         with (
             asked(Budget(0.02, 2**40)),
@@ -36,7 +39,12 @@ class Limits(unittest.TestCase):
 
     def test_memory_is_told_before_it_is_taken(self) -> None:
         many = shot_with(*(layer(f"layer-{n}") for n in range(40)))
-        with asked(Budget(1e9, 10**7)), self.assertRaisesRegex(TooDear, "40 layers and 1 mounts at 20000 frames takes .* MB .*Lower the number of layers"):
+        with (
+            asked(Budget(1e9, 10**7)),
+            self.assertRaisesRegex(
+                TooDear, "40 layers and 1 mounts at 20000 frames takes .* MB .*Lower the number of layers"
+            ),
+        ):
             evaluate(many, np.arange(20_000.0))
         mounts = tuple(Mount(id=f"m{n}", name="M") for n in range(40))
         with asked(Budget(1e9, 10**7)), self.assertRaisesRegex(TooDear, "the number of mounts"):
@@ -46,7 +54,13 @@ class Limits(unittest.TestCase):
         mounts = (Mount(id="arm", name="Arm", give=Give()), Mount(id="head", name="Head"))
         shot = shot_with(*(layer(f"layer-{n}", seed=n) for n in range(12)), mounts=mounts)
         motion = evaluate(shot)
-        held = [*motion.layers.values(), *motion.layers.values(), *motion.weights.values(), *motion.rig.values(), *motion.locals_.values()]
+        held = [
+            *motion.layers.values(),
+            *motion.layers.values(),
+            *motion.weights.values(),
+            *motion.rig.values(),
+            *motion.locals_.values(),
+        ]
         told = sum(arrays_bytes(shot, shot.frame_count).values())
         self.assertTrue(0.5 < told / sum(each.nbytes for each in held) < 2.0)
 

@@ -43,7 +43,9 @@ class Spans(unittest.TestCase):
         np.testing.assert_array_equal(ramp(outside, (1, 100), 4, 4, "linear", SHOT), [0, 0, 0, 0, 0, 0])
 
     def test_a_ramp_out_ends_at_the_last_frame_and_holds_over_it(self) -> None:
-        np.testing.assert_allclose(ramp(np.array([18.0, 19.0, 20.0, 20.5]), (10, 20), 0, 2, "linear", SHOT), [1.0, 0.5, 0.0, 0.0])
+        np.testing.assert_allclose(
+            ramp(np.array([18.0, 19.0, 20.0, 20.5]), (10, 20), 0, 2, "linear", SHOT), [1.0, 0.5, 0.0, 0.0]
+        )
 
     def test_ramps_lie_inside_the_span(self) -> None:
         frames = np.array([10.0, 12.0, 14.0, 18.0, 19.0, 20.0])

@@ -1,12 +1,24 @@
 import unittest
 
-from zittern.core.errors import Conflict, DocumentError, EditError, FormatError, NotFound, ZitternError, field_path, loc_path
+from zittern.core.errors import (
+    Conflict,
+    DocumentError,
+    EditError,
+    FormatError,
+    NotFound,
+    ZitternError,
+    field_path,
+    loc_path,
+)
 
 
 class Paths(unittest.TestCase):
     def test_locations_read_like_the_document(self) -> None:
         for loc, path in (
-            (("lanes", 2, "clips", 0, "layers", 1, "source", "noise", "rate_hz", "fixed", "value"), "lanes[2].clips[0].layers[1].source.rate_hz.value"),
+            (
+                ("lanes", 2, "clips", 0, "layers", 1, "source", "noise", "rate_hz", "fixed", "value"),
+                "lanes[2].clips[0].layers[1].source.rate_hz.value",
+            ),
             (("body", "command", "set_values", "values", 0, "at"), "body.command.values[0].at"),
             (("commands", 1, "add_layer", "source"), "commands[1].source"),
             ((), ""),

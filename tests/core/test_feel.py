@@ -23,7 +23,9 @@ class Handheld(unittest.TestCase):
 
     def test_slow_and_large_under_fine_and_fast(self) -> None:
         slow, fast = (layer for _, layer in felt().layers())
-        self.assertLess(slow.source.peak_hz(over(np.array([1.0])))[0], fast.source.peak_hz(over(np.array([1.0])))[0] / 3)
+        self.assertLess(
+            slow.source.peak_hz(over(np.array([1.0])))[0], fast.source.peak_hz(over(np.array([1.0])))[0] / 3
+        )
         for axis in ("pan", "tilt", "roll", "truck", "pedestal", "dolly"):
             self.assertGreater(slow.axes.of(axis).swing.constant, fast.axes.of(axis).swing.constant, axis)
             self.assertGreater(fast.axes.of(axis).swing.constant, 0, axis)

@@ -20,7 +20,12 @@ def numbers(model: type) -> set[str]:
 
 class Tables(unittest.TestCase):
     def test_every_number_of_layers_clips_and_mounts_is_shown(self) -> None:
-        for model, table in ((Layer, forms.LAYER), (Clip, forms.CLIP), (Mount, (*forms.MOVE, *forms.MOUNT)), (Ride, (*forms.RIDE, *forms.MOVE))):
+        for model, table in (
+            (Layer, forms.LAYER),
+            (Clip, forms.CLIP),
+            (Mount, (*forms.MOVE, *forms.MOUNT)),
+            (Ride, (*forms.RIDE, *forms.MOVE)),
+        ):
             self.assertLessEqual(numbers(model), {look.field for look in table}, model)
 
     def test_every_field_of_what_is_on_a_mount_is_shown_with_its_limits(self) -> None:
@@ -35,19 +40,25 @@ class Tables(unittest.TestCase):
     def test_swings_reach_as_far_as_their_axes(self) -> None:
         of_axes = [look for look in forms.LAYER if look.axis]
         swings, paces = ([look for look in of_axes if look.field.endswith(field)] for field in ("swing", "pace"))
-        self.assertEqual([(look.ink, look.most, look.unit) for look in swings], [(info.name, info.most_swing, info.sign) for info in AXIS_INFO])
+        self.assertEqual(
+            [(look.ink, look.most, look.unit) for look in swings],
+            [(info.name, info.most_swing, info.sign) for info in AXIS_INFO],
+        )
         self.assertEqual([look.ink for look in paces], [info.name for info in AXIS_INFO])
         self.assertEqual(len(of_axes), len(swings) + len(paces))
 
     def test_names_in_sentences(self) -> None:
         self.assertEqual(
-            [field_title(each) for each in ("y_m", "focal_mm", "weight", "steady")], ["camera height", "focal length", "weight", "steady on screen"]
+            [field_title(each) for each in ("y_m", "focal_mm", "weight", "steady")],
+            ["camera height", "focal length", "weight", "steady on screen"],
         )
 
 
 class Limits(unittest.TestCase):
     def test_of_commands(self) -> None:
         found = limits()
-        self.assertEqual((found["set_axis_rate.rate_hz"], found["scale_swings.factor"]), ((0.001, 500.0), (0.0, 1000.0)))
+        self.assertEqual(
+            (found["set_axis_rate.rate_hz"], found["scale_swings.factor"]), ((0.001, 500.0), (0.0, 1000.0))
+        )
         kinds = {kind.model_fields["type"].default for kind in COMMANDS}
         self.assertEqual((len(kinds), {name.partition(".")[0] for name in found} <= kinds), (len(COMMANDS), True))

@@ -6,7 +6,8 @@ from pydantic import Field
 from zittern.core.axes import AXES, AXIS_INFO
 from zittern.core.doc import Doc
 from zittern.core.looks import Look, described
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.sources.wave import Phases
 
 
@@ -23,9 +24,17 @@ class Engine(Doc):
 
 class Described(unittest.TestCase):
     def test_limits_and_choices_follow_from_the_document(self) -> None:
-        looks = (Look("rate_hz", "rate", "rpm", times=60.0, step=2.0), Look("cylinders", "cylinders"), Look("make", "make"), Look("idle", "idles", hint="Slow"))
+        looks = (
+            Look("rate_hz", "rate", "rpm", times=60.0, step=2.0),
+            Look("cylinders", "cylinders"),
+            Look("make", "make"),
+            Look("idle", "idles", hint="Slow"),
+        )
         rate, cylinders, make, idle = described(Engine, looks)
-        self.assertEqual((rate.kind, rate.least, rate.most, rate.times, rate.step, rate.group), ("number", 30.0, 1200.0, 60.0, 2.0, "rate"))
+        self.assertEqual(
+            (rate.kind, rate.least, rate.most, rate.times, rate.step, rate.group),
+            ("number", 30.0, 1200.0, 60.0, 2.0, "rate"),
+        )
         self.assertEqual((cylinders.kind, cylinders.choices), ("choice", (1, 2, 3)))
         self.assertEqual((make.kind, make.choices), ("choice", ("steam", "oil")))
         self.assertEqual((idle.kind, idle.hint), ("switch", "Slow"))
@@ -33,7 +42,9 @@ class Described(unittest.TestCase):
     def test_a_field_with_a_number_an_axis_gives_seven(self) -> None:
         rows = described(Engine, (Look("phase_deg", "phase", "°", group="phases"),))
         self.assertEqual([row.axis for row in rows], list(AXES))
-        self.assertEqual((rows[1].field, rows[1].title, rows[1].ink, rows[1].most), ("phase_deg.tilt", "tilt phase", "tilt", 3600.0))
+        self.assertEqual(
+            (rows[1].field, rows[1].title, rows[1].ink, rows[1].most), ("phase_deg.tilt", "tilt phase", "tilt", 3600.0)
+        )
         own = described(Engine, (Look("phase_deg", "offset"),))
         self.assertEqual([row.unit for row in own], [info.sign for info in AXIS_INFO])
 

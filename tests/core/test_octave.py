@@ -8,7 +8,9 @@ from zittern.core.octave import OCTAVE_RMS, fractal, octave
 SEEDS = np.array([streams.mix(5, axis) for axis in range(3)], dtype=np.uint64)
 
 
-def one_by_one(steps: np.ndarray, share: np.ndarray, octaves: int, seeds: np.ndarray, totals: np.ndarray | None) -> np.ndarray:
+def one_by_one(
+    steps: np.ndarray, share: np.ndarray, octaves: int, seeds: np.ndarray, totals: np.ndarray | None
+) -> np.ndarray:
     total, size, power = octave(steps, 0, seeds, totals), np.ones_like(share), np.ones_like(share)
     for number in range(1, octaves):
         size = size * share

@@ -17,12 +17,17 @@ def naive(factors: list[Fixed | Keyed], frame: float, start: float) -> float:
     def product(f: float) -> float:
         return float(np.prod([p.sample(over(f))[0] for p in factors]))
 
-    return quad(product, start, frame, limit=400, points=[k for k in (30.5, 60.0) if start < k < frame], epsabs=1e-11)[0] / FPS.value
+    return (
+        quad(product, start, frame, limit=400, points=[k for k in (30.5, 60.0) if start < k < frame], epsabs=1e-11)[0]
+        / FPS.value
+    )
 
 
 class Integral(unittest.TestCase):
     def test_fixed_factors_are_a_product(self) -> None:
-        np.testing.assert_allclose(integrate([Fixed(value=2.0), Fixed(value=0.5)], over(FRAMES), 1.0), (FRAMES - 1) / 24, atol=1e-12)
+        np.testing.assert_allclose(
+            integrate([Fixed(value=2.0), Fixed(value=0.5)], over(FRAMES), 1.0), (FRAMES - 1) / 24, atol=1e-12
+        )
 
     def test_against_slow_quadrature(self) -> None:
         factors: list[Fixed | Keyed] = [Fixed(value=1.5), SPEED]
@@ -61,12 +66,17 @@ class Tables(unittest.TestCase):
         frames = np.linspace(-5.0, 260.0, 700)
         whole = integrate((self.RATE,), over(frames), 12.5)
         table = phase_table((self.RATE,), over(1.0), 12.5, (1.0, 241.0))
-        parts = np.concatenate([integrate((self.RATE,), over(frames[i : i + 50]), 12.5, table) for i in range(0, 700, 50)])
+        parts = np.concatenate(
+            [integrate((self.RATE,), over(frames[i : i + 50]), 12.5, table) for i in range(0, 700, 50)]
+        )
         np.testing.assert_allclose(parts, whole, atol=1e-9)
 
     def test_a_start_far_outside_costs_little_and_changes_only_the_start(self) -> None:
         frames = np.arange(1.0, 240.0)
-        near, far = (integrate((self.RATE,), over(frames), start, phase_table((self.RATE,), over(1.0), start, (1.0, 241.0))) for start in (1.0, -9e6))
+        near, far = (
+            integrate((self.RATE,), over(frames), start, phase_table((self.RATE,), over(1.0), start, (1.0, 241.0)))
+            for start in (1.0, -9e6)
+        )
         np.testing.assert_allclose(far - far[0], near - near[0], atol=1e-6)
         self.assertAlmostEqual(far[0] / ((1.0 + 9e6) * 0.5 / FPS.value), 1.0, places=9)
         self.assertLess(phase_table((self.RATE,), over(1.0), -9e6, (1.0, 241.0)).shape[1], 70_000)

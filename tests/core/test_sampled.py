@@ -31,7 +31,12 @@ class Long(unittest.TestCase):
         np.testing.assert_allclose(total[some], evaluate(LONG, got.frames[some]).total, atol=1e-9)
 
     def test_where_it_is_looked_at_every_frame_is_there(self) -> None:
-        for frame, window in ((60_000.4, (30_000, 31_000)), (1001.0, None), (121_000.0, (119_000, 125_000)), (-5e6, (1001, 1001 + CLOSE_FRAMES - 1))):
+        for frame, window in (
+            (60_000.4, (30_000, 31_000)),
+            (1001.0, None),
+            (121_000.0, (119_000, 125_000)),
+            (-5e6, (1001, 1001 + CLOSE_FRAMES - 1)),
+        ):
             got = sample(LONG, frame, window, Cache())
             here = int(min(max(frame, 1001), 121_000))
             wanted = [(here, here), *([(max(window[0], 1001), min(window[1], 121_000))] if window else [])]

@@ -16,11 +16,33 @@ class FpsReading(unittest.TestCase):
         self.assertEqual(Fps.model_validate(12.5), Fps(num=25, den=2))
 
     def test_shorthands_of_video_rates(self) -> None:
-        for short, num in ((23.976, 24000), (23.98, 24000), (29.97, 30000), (47.952, 48000), (59.94, 60000), (119.88, 120000)):
+        for short, num in (
+            (23.976, 24000),
+            (23.98, 24000),
+            (29.97, 30000),
+            (47.952, 48000),
+            (59.94, 60000),
+            (119.88, 120000),
+        ):
             self.assertEqual(Fps.model_validate(short), Fps(num=num, den=1001))
 
     def test_what_is_no_rate(self) -> None:
-        for wrong in (0, -24, "0", "-1", "24/0", "0/1", "fast", "", float("nan"), float("inf"), "1/2/3", 1e9, True, None):
+        for wrong in (
+            0,
+            -24,
+            "0",
+            "-1",
+            "24/0",
+            "0/1",
+            "fast",
+            "",
+            float("nan"),
+            float("inf"),
+            "1/2/3",
+            1e9,
+            True,
+            None,
+        ):
             with self.subTest(wrong), self.assertRaises(ValidationError):
                 Fps.model_validate(wrong)
 

@@ -3,7 +3,10 @@ import unittest
 from zittern.core.errors import DocumentError
 from zittern.core.versions import brought_up, parsed
 
-STEPS = {1: lambda data: {**data, "schema_version": 2, "way": ["one"]}, 2: lambda data: {**data, "schema_version": 3, "way": [*data["way"], "two"]}}
+STEPS = {
+    1: lambda data: {**data, "schema_version": 2, "way": ["one"]},
+    2: lambda data: {**data, "schema_version": 3, "way": [*data["way"], "two"]},
+}
 
 
 def thing(version: object, name: str = "zittern.thing", **fields: object) -> dict[str, object]:
@@ -17,7 +20,11 @@ class Steps(unittest.TestCase):
         self.assertEqual(brought_up(thing(3), "thing", 3, STEPS), thing(3))
 
     def test_what_is_something_else_or_newer(self) -> None:
-        for data, pattern in (([], "not a thing"), (thing(1, "zittern.other"), "not a thing"), *((thing(v), "newer") for v in (0, 4, True, "1", None, 1.0))):
+        for data, pattern in (
+            ([], "not a thing"),
+            (thing(1, "zittern.other"), "not a thing"),
+            *((thing(v), "newer") for v in (0, 4, True, "1", None, 1.0)),
+        ):
             with self.assertRaisesRegex(DocumentError, pattern):
                 brought_up(data, "thing", 3, STEPS)
         for text in ("", "{", b"\xff", "[" * 100_000):

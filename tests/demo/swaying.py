@@ -1,4 +1,6 @@
-"""A shot of the jetty whose layers and single mount tests know: the bare walk with a handheld feel, a little stronger than it starts."""
+"""A shot of the jetty whose layers and single mount tests know: the bare walk with a handheld feel, a little
+stronger than it starts.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +22,12 @@ def jetty_walk_swaying() -> Shot:
         jetty_walk().replace(name="Jetty walk, swaying"),
         {"type": "add_handheld"},
         {"type": "scale_swings", "layers": ["sway-1"], "factor": 1.2},
-        {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}]},
+        {
+            "type": "set_values",
+            "values": [
+                {"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}
+            ],
+        },
     )
 
 

@@ -94,7 +94,9 @@ class Shots(unittest.TestCase):
 
     def test_panic_drives_three_clips_on_lanes_of_their_own(self) -> None:
         shot = SHOTS["signal-run"]()
-        self.assertEqual([[clip.name for clip in lane.clips] for lane in shot.lanes], [["Brisk walk"], ["Breath"], ["Panic"]])
+        self.assertEqual(
+            [[clip.name for clip in lane.clips] for lane in shot.lanes], [["Brisk walk"], ["Breath"], ["Panic"]]
+        )
         self.assertEqual([clip.amount.reads for clip in shot.clips()], [{"panic"}] * 3)
         total = evaluate(shot).total
         self.assertGreater(rms(total[99:140]).max(), 1.5 * rms(total[:40]).max())
@@ -102,7 +104,8 @@ class Shots(unittest.TestCase):
     def test_the_sled_is_reached_by_a_cross_fade(self) -> None:
         shot = SHOTS["sled-run"]()
         self.assertEqual(
-            [[(clip.name, clip.span_frames) for clip in lane.clips] for lane in shot.lanes], [[("Washboard", (1, 132)), ("Shoulder, standing", (96, 168))]]
+            [[(clip.name, clip.span_frames) for clip in lane.clips] for lane in shot.lanes],
+            [[("Washboard", (1, 132)), ("Shoulder, standing", (96, 168))]],
         )
         motion = evaluate(shot)
         rough, calm = (np.abs(np.diff(motion.total[part], axis=0)).max() for part in (slice(0, 90), slice(135, 168)))
@@ -136,6 +139,8 @@ class Ensuring(unittest.TestCase):
         frames = np.arange(1.0, 168.0, 0.1)
         hit = evaluate(shot, frames).layers["hit-1"]
         begun = frames[np.flatnonzero(np.abs(hit[:, 4]) > 1e-6)[0]]
-        away = np.linalg.norm(np.array(shot.cues[0].place_m) - evaluate(shot, np.array([shot.cues[0].frame])).bare.position_m[0])
+        away = np.linalg.norm(
+            np.array(shot.cues[0].place_m) - evaluate(shot, np.array([shot.cues[0].frame])).bare.position_m[0]
+        )
         self.assertAlmostEqual(begun, shot.cues[0].frame + away / 60.0 * 24.0, delta=0.2)
         self.assertGreater(np.abs(hit[:, 1]).max(), 0.5)

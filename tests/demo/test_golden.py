@@ -1,4 +1,6 @@
-"""Stored shots move as they did when they were baked, to nine decimals: read as documents, so that later commands and seeds do not count."""
+"""Stored shots move as they did when they were baked, to nine decimals: read as documents, so that later commands
+and seeds do not count.
+"""
 
 import unittest
 from pathlib import Path
@@ -22,5 +24,7 @@ class Bakes(unittest.TestCase):
             shot = read_shot(file.with_suffix(".shot.json").read_text())
             motion = evaluate(shot, rows["frame"])
             columns = [*motion.pose.position_m.T, *motion.pose.angles_deg.T, motion.pose.focal_mm]
-            for name, values in zip(("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm"), columns, strict=True):
+            for name, values in zip(
+                ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm"), columns, strict=True
+            ):
                 np.testing.assert_allclose(values, rows[name], atol=ROUNDING, err_msg=f"{file.stem} {name}")

@@ -29,12 +29,20 @@ class GltfMaker:
         self.data += array.tobytes() + b"\0" * (-array.nbytes % 4)
         extra = {} if code == 5126 else {"normalized": True}
         count = array.shape[0]
-        self.accessors.append({"bufferView": len(self.views) - 1, "componentType": code, "count": count, "type": type_, **extra})
+        self.accessors.append(
+            {"bufferView": len(self.views) - 1, "componentType": code, "count": count, "type": type_, **extra}
+        )
         return len(self.accessors) - 1
 
-    def animate(self, node: int, path: str, times: object, values: object, interpolation: str = "LINEAR", component: str = "<f4") -> GltfMaker:
+    def animate(
+        self, node: int, path: str, times: object, values: object, interpolation: str = "LINEAR", component: str = "<f4"
+    ) -> GltfMaker:
         type_ = {"translation": "VEC3", "scale": "VEC3", "rotation": "VEC4"}[path]
-        sampler = {"input": self.accessor(times, "SCALAR"), "output": self.accessor(values, type_, component), "interpolation": interpolation}
+        sampler = {
+            "input": self.accessor(times, "SCALAR"),
+            "output": self.accessor(values, type_, component),
+            "interpolation": interpolation,
+        }
         self.samplers.append(sampler)
         self.channels.append({"sampler": len(self.samplers) - 1, "target": {"node": node, "path": path}})
         return self

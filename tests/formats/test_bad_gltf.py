@@ -71,7 +71,9 @@ class Contents(unittest.TestCase):
         self.refused(lambda d: d["accessors"][1].update(byteOffset=10_000), "past the end", "accessors[1]")
         self.refused(lambda d: d["buffers"][0].update(byteLength=9999), "cut off", "buffers[0]")
         self.refused(lambda d: d["bufferViews"][0].update(buffer=7), "does not exist", "buffers[7]")
-        self.refused(lambda d: d["accessors"][0].update(bufferView=-1), "greater than or equal to 0", "accessors[0].bufferView")
+        self.refused(
+            lambda d: d["accessors"][0].update(bufferView=-1), "greater than or equal to 0", "accessors[0].bufferView"
+        )
 
     def test_uris_that_leave_or_name_the_network(self) -> None:
         for uri in ("../secret.bin", "/etc/passwd", "http://example.invalid/a.bin", "data:text/plain,abc"):
@@ -114,5 +116,9 @@ class Contents(unittest.TestCase):
     def test_lenses_nobody_can_have(self) -> None:
         for yfov in (0, -1, 3.2, 3.14159):
             with self.subTest(yfov), self.assertRaises(FormatError) as caught:
-                attempt(GltfMaker({"camera": 0}, cameras=({"type": "perspective", "perspective": {"yfov": yfov, "znear": 0.1}},)).glb())
+                attempt(
+                    GltfMaker(
+                        {"camera": 0}, cameras=({"type": "perspective", "perspective": {"yfov": yfov, "znear": 0.1}},)
+                    ).glb()
+                )
             self.assertIn("yfov", caught.exception.where)

@@ -32,10 +32,20 @@ class Writing(unittest.TestCase):
         shot = new_shot("A", last_frame=2, fps=25)
         lines = written("csv", shot, evaluate(shot)).decode().splitlines()
         self.assertEqual(lines[0], "frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm")
-        self.assertEqual(lines[2], "2,0.040000000,0.000000000,1.600000000,0.000000000,0.000000000,0.000000000,0.000000000,35.000000000")
+        self.assertEqual(
+            lines[2],
+            "2,0.040000000,0.000000000,1.600000000,0.000000000,0.000000000,0.000000000,0.000000000,35.000000000",
+        )
 
     def test_reading_back_gives_the_same_poses(self) -> None:
-        spin = (Mount(id="camera", name="Camera", pan_deg=keyed((1001, 0.0), (1100, 800.0)), z_m=keyed((1001, 0.0), (1100, -9.0))),)
+        spin = (
+            Mount(
+                id="camera",
+                name="Camera",
+                pan_deg=keyed((1001, 0.0), (1100, 800.0)),
+                z_m=keyed((1001, 0.0), (1100, -9.0)),
+            ),
+        )
         shot = shot_with(layer(), mounts=spin, first_frame=1001, last_frame=1100, fps=Fps(num=24000, den=1001))
         motion = evaluate(shot)
         again = shot_of(written("csv", shot, motion), shot.fps)

@@ -6,7 +6,13 @@ from zittern.formats.cue_csv import read_cues, write_cues
 
 SHOT = edited(
     shot_with(first_frame=11, last_frame=200),
-    {"type": "add_cues", "cues": [{"frame": 35.25, "name": "Thud, “loud”", "strength": 0.5, "place_m": [0.1, -2, 3]}, {"frame": 11, "name": "=1+1"}]},
+    {
+        "type": "add_cues",
+        "cues": [
+            {"frame": 35.25, "name": "Thud, “loud”", "strength": 0.5, "place_m": [0.1, -2, 3]},
+            {"frame": 11, "name": "=1+1"},
+        ],
+    },
 )
 
 
@@ -16,11 +22,17 @@ class Cues(unittest.TestCase):
         self.assertEqual(text.splitlines()[0], "frame,time_s,name,strength,x_m,y_m,z_m")
         self.assertEqual(text.splitlines()[1], "11.0,0.000000000,'=1+1,1.0,,,")
         read = read_cues(text.encode(), SHOT)
-        self.assertEqual([(cue.frame, cue.name, cue.strength, cue.place_m) for cue in read], [(c.frame, c.name, c.strength, c.place_m) for c in SHOT.cues])
+        self.assertEqual(
+            [(cue.frame, cue.name, cue.strength, cue.place_m) for cue in read],
+            [(c.frame, c.name, c.strength, c.place_m) for c in SHOT.cues],
+        )
 
     def test_names_come_back_as_they_are(self) -> None:
         names = ["'tis", "=1+1", "'=1", "''", "@home", "-2", "+", "O'Brien", '"quoted", and more']
-        shot = edited(shot_with(), {"type": "add_cues", "cues": [{"frame": 10.0 + n, "name": name} for n, name in enumerate(names)]})
+        shot = edited(
+            shot_with(),
+            {"type": "add_cues", "cues": [{"frame": 10.0 + n, "name": name} for n, name in enumerate(names)]},
+        )
         self.assertEqual([cue.name for cue in read_cues(write_cues(shot).encode(), shot)], names)
         self.assertEqual([cue.name for cue in read_cues(b"frame,name\n5,'tis\n6,'=x", shot)], ["'tis", "=x"])
 

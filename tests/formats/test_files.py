@@ -86,7 +86,11 @@ class Table(unittest.TestCase):
 
     def test_files_that_share_an_ending_are_known_by_what_they_begin_with(self) -> None:
         for name, data, expected in (
-            ("a.csv", write_cues(shot_with(cues=(Cue(id="one", frame=3.0, place_m=(1.0, 0.0, 0.0)),))).encode(), "cues"),
+            (
+                "a.csv",
+                write_cues(shot_with(cues=(Cue(id="one", frame=3.0, place_m=(1.0, 0.0, 0.0)),))).encode(),
+                "cues",
+            ),
             ("a.csv", write_take(np.arange(3.0), {"pan_deg": np.arange(3.0)}).encode(), "take"),
             ("a.csv", b"\xef\xbb\xbfTime_s , roll_deg,zoom_percent\n", "take"),
             ("a.csv", b"frame,x_m,y_m,z_m,pan_deg,name\n1,0,0,0,0,first\n", "csv"),

@@ -67,7 +67,9 @@ class NodeTrees(unittest.TestCase):
             np.testing.assert_allclose(motion.pose.position_m[i], expected, atol=1e-6)
 
     def test_several_cameras(self) -> None:
-        data = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B", "translation": [1, 0, 0]}, {"camera": 0, "name": "A"}).glb()
+        data = GltfMaker(
+            {"camera": 0, "name": "A"}, {"camera": 0, "name": "B", "translation": [1, 0, 0]}, {"camera": 0, "name": "A"}
+        ).glb()
         self.assertEqual(read(data, no_sidecars).cameras, ("A", "B", "A (node 2)"))
         self.assertIn("took 'A'", imported(data).notices[0])
         self.assertEqual(motion_of(data, camera="B").pose.position_m[0, 0], 1.0)
@@ -85,7 +87,11 @@ class Interpolation(unittest.TestCase):
         np.testing.assert_allclose(motion_of(data, frames).pose.position_m[:, 0], expected, atol=1e-5)
 
     def test_step_stays_steep(self) -> None:
-        data = GltfMaker({"camera": 0}).animate(0, "translation", self.TIMES, [[0, 0, 0], [4, 0, 0], [9, 1, 0]], "STEP").glb()
+        data = (
+            GltfMaker({"camera": 0})
+            .animate(0, "translation", self.TIMES, [[0, 0, 0], [4, 0, 0], [9, 1, 0]], "STEP")
+            .glb()
+        )
         jump = 1 + 0.4 * 24
         got = motion_of(data, [1.0, jump - 0.01, jump + 0.001, 24.9, 25.0]).pose.position_m[:, 0]
         np.testing.assert_allclose(got, [0, 0, 4, 4, 9], atol=1e-5)
@@ -97,7 +103,11 @@ class Interpolation(unittest.TestCase):
 
     def test_cubic_spline_against_its_definition(self) -> None:
         keys = [[[0, 0, 0], [0, 0, 0], [3, 0, 0]], [[-2, 0, 0], [1, 0, 0], [0, 0, 0]]]
-        data = GltfMaker({"camera": 0}).animate(0, "translation", [0, 2], np.array(keys).reshape(6, 3), "CUBICSPLINE").glb()
+        data = (
+            GltfMaker({"camera": 0})
+            .animate(0, "translation", [0, 2], np.array(keys).reshape(6, 3), "CUBICSPLINE")
+            .glb()
+        )
         u = np.arange(49) / 48
         expected = 2 * (u**3 - 2 * u**2 + u) * 3 + (3 * u**2 - 2 * u**3) * 1 + 2 * (u**3 - u**2) * -2
         np.testing.assert_allclose(motion_of(data).pose.position_m[:, 0], expected, atol=1e-6)
@@ -125,7 +135,11 @@ class Interpolation(unittest.TestCase):
         self.assertAlmostEqual(pan[-1] - pan[0], 900, places=3)
 
     def test_normalized_shorts(self) -> None:
-        data = GltfMaker({"camera": 0}).animate(0, "rotation", [0, 1], np.round(quats(0, 60) * 32767), component="<i2").glb()
+        data = (
+            GltfMaker({"camera": 0})
+            .animate(0, "rotation", [0, 1], np.round(quats(0, 60) * 32767), component="<i2")
+            .glb()
+        )
         self.assertAlmostEqual(motion_of(data).pose.angles_deg[-1, 0], 60, places=2)
 
 
@@ -150,13 +164,17 @@ class Range(unittest.TestCase):
 class Lens(unittest.TestCase):
     def vfov(self, camera: dict[str, object]) -> tuple[Shot, float]:
         shot = shot_of(GltfMaker({"camera": 0}, cameras=(camera,)).glb())
-        return shot, float(vfov_deg(evaluate(shot).pose.focal_mm, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0])
+        return shot, float(
+            vfov_deg(evaluate(shot).pose.focal_mm, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0]
+        )
 
     def test_vertical_field_of_view_is_kept_with_and_without_aspect_ratio(self) -> None:
         shot, angle = self.vfov({"type": "perspective", "perspective": {"yfov": 0.7, "znear": 0.1}})
         self.assertEqual((shot.picture.width_px, shot.picture.height_px), (1920, 1080))
         self.assertAlmostEqual(angle, np.degrees(0.7), places=9)
-        shot, angle = self.vfov({"type": "perspective", "perspective": {"yfov": 0.7, "znear": 0.1, "aspectRatio": 2.39}})
+        shot, angle = self.vfov(
+            {"type": "perspective", "perspective": {"yfov": 0.7, "znear": 0.1, "aspectRatio": 2.39}}
+        )
         self.assertEqual((shot.picture.width_px, shot.picture.height_px), (1920, 803))
         self.assertAlmostEqual(angle, np.degrees(0.7), places=9)
 
@@ -182,7 +200,9 @@ class LongChains(unittest.TestCase):
     def test_a_camera_at_the_end_of_a_long_chain(self) -> None:
         count = 16_000
         nodes = [{"children": [i + 1], "translation": [0.001, 0, 0]} for i in range(count - 1)]
-        maker = GltfMaker(*nodes, {"camera": 0, "name": "A"}).animate(count - 1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
+        maker = GltfMaker(*nodes, {"camera": 0, "name": "A"}).animate(
+            count - 1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]]
+        )
         move = read(maker.glb(), no_sidecars).read(None, Fps(num=24)).move
         self.assertAlmostEqual(float(move.x_m.sample(over(np.array([25.0])))[0]), 3.0 + 0.001 * (count - 1), places=5)
 

@@ -23,11 +23,23 @@ from zittern.formats.table import format_named, written
 
 ROOT = Path(__file__).parents[2]
 RIG = (
-    Mount(id="crane", name="Crane", x_m=keyed((1, 0.0), (240, 8.0)), pan_deg=keyed((1, 0.0), (240, 500.0)), pivot_m=(0.0, 0.0, -1.0)),
+    Mount(
+        id="crane",
+        name="Crane",
+        x_m=keyed((1, 0.0), (240, 8.0)),
+        pan_deg=keyed((1, 0.0), (240, 500.0)),
+        pivot_m=(0.0, 0.0, -1.0),
+    ),
     Mount(id="head", name="Head", y_m=1.5, tilt_deg=-20.0),
 )
 SHOT = edited(
-    shot_with(layer("base", target="crane"), layer("sway", seed=2), mounts=RIG, focal_mm=keyed((1, 35.0), (240, 90.0)), sensor_mm=24.0),
+    shot_with(
+        layer("base", target="crane"),
+        layer("sway", seed=2),
+        mounts=RIG,
+        focal_mm=keyed((1, 35.0), (240, 90.0)),
+        sensor_mm=24.0,
+    ),
     {"type": "add_handheld"},
 )
 
@@ -59,7 +71,9 @@ def composed(glb: bytes) -> tuple[np.ndarray, np.ndarray]:
         each = document["nodes"][node]
         local = np.tile(np.eye(4), (count, 1, 1))
         local[:, :3, 3] = tracks.get((node, "translation"), np.array([each.get("translation") or [0, 0, 0]]))
-        quat = np.broadcast_to(tracks.get((node, "rotation"), np.array([each.get("rotation") or [0, 0, 0, 1]])), (count, 4))
+        quat = np.broadcast_to(
+            tracks.get((node, "rotation"), np.array([each.get("rotation") or [0, 0, 0, 1]])), (count, 4)
+        )
         local[:, :3, :3] = Rotation.from_quat(quat).as_matrix()
         world = world @ local
         if "camera" in each and each["camera"] is not None:
@@ -81,7 +95,10 @@ class Structure(unittest.TestCase):
     def test_mounts_layers_and_lens_are_nested_nodes(self) -> None:
         document, _ = parsed(written("glb", SHOT, evaluate(SHOT)))
         names = [node["name"] for node in document["nodes"]]
-        self.assertEqual(names, ["Crane", "Layer: Base", "Head", "Layer: Sway", "Layer: Slow sway", "Layer: Fine shake", "Test camera"])
+        self.assertEqual(
+            names,
+            ["Crane", "Layer: Base", "Head", "Layer: Sway", "Layer: Slow sway", "Layer: Fine shake", "Test camera"],
+        )
         for i, node in enumerate(document["nodes"][:-1]):
             self.assertEqual(node["children"], [i + 1])
         self.assertAlmostEqual(document["cameras"][0]["perspective"]["aspectRatio"], 16 / 9)
@@ -90,7 +107,9 @@ class Structure(unittest.TestCase):
     def test_the_path_node_alone_is_the_bare_move(self) -> None:
         shot = shot_with(layer(), mounts=RIG[:1])
         document, data = parsed(written("glb", shot, evaluate(shot)))
-        channel = next(c for c in document["animations"][0]["channels"] if c["target"] == {"node": 0, "path": "translation"})
+        channel = next(
+            c for c in document["animations"][0]["channels"] if c["target"] == {"node": 0, "path": "translation"}
+        )
         accessor = document["accessors"][document["animations"][0]["samplers"][channel["sampler"]]["output"]]
         start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
         got = np.frombuffer(data, "<f4", 240 * 3, start).reshape(-1, 3)
@@ -115,7 +134,9 @@ class Poses(unittest.TestCase):
         rows = np.genfromtxt(written("csv", SHOT, motion).decode().splitlines(), delimiter=",", names=True)
         for i, name in enumerate(("x_m", "y_m", "z_m")):
             np.testing.assert_allclose(position[:, i], rows[name], atol=1e-4)
-        expected = Rotation.from_euler("YXZ", np.stack([rows[n] for n in ("pan_deg", "tilt_deg", "roll_deg")], axis=1), degrees=True)
+        expected = Rotation.from_euler(
+            "YXZ", np.stack([rows[n] for n in ("pan_deg", "tilt_deg", "roll_deg")], axis=1), degrees=True
+        )
         off_deg = np.degrees((Rotation.from_matrix(rotation).inv() * expected).magnitude())
         self.assertLess(off_deg.max(), 1e-4)
 
@@ -145,11 +166,16 @@ class Parts(unittest.TestCase):
                 assert write is not None
                 write(SHOT, frames, evaluate_in_parts(SHOT, frames, size), file)
             self.assertEqual(len(whole.getvalue()), len(parts.getvalue()))
-            again = [csv_rows(data.getvalue()) if name == "csv" else reread(data.getvalue(), SHOT)[1].pose.position_m for data in (whole, parts)]
+            again = [
+                csv_rows(data.getvalue()) if name == "csv" else reread(data.getvalue(), SHOT)[1].pose.position_m
+                for data in (whole, parts)
+            ]
             np.testing.assert_allclose(again[0], again[1], atol=1e-7)
 
     def test_quaternions_stay_on_one_side_from_part_to_part(self) -> None:
-        spin = shot_with(mounts=(Mount(id="camera", name="Camera", pan_deg=keyed((1, 0.0), (240, 900.0), interp="linear")),))
+        spin = shot_with(
+            mounts=(Mount(id="camera", name="Camera", pan_deg=keyed((1, 0.0), (240, 900.0), interp="linear")),)
+        )
         frames, file = frame_grid(1, 240), io.BytesIO()
         write_glb(spin, frames, evaluate_in_parts(spin, frames, 7), file)
         document, data = parsed(file.getvalue())
@@ -169,7 +195,12 @@ class Standard(unittest.TestCase):
                     paths.append(Path(folder) / f"{name}.{ending}")
                     paths[-1].write_bytes(written(ending, shot, evaluate(shot)))
             paths += sorted((ROOT / "zittern/demo/sets").glob("*.glb"))
-            out = subprocess.run(["node", str(ROOT / "tools/validate_gltf.mjs"), *map(str, paths)], capture_output=True, text=True, check=False)
+            out = subprocess.run(
+                ["node", str(ROOT / "tools/validate_gltf.mjs"), *map(str, paths)],
+                capture_output=True,
+                text=True,
+                check=False,
+            )
         self.assertEqual(out.returncode, 0, out.stderr)
         reports = [json.loads(line) for line in out.stdout.splitlines()]
         self.assertEqual(len(reports), len(paths))

@@ -30,7 +30,9 @@ class Opening(unittest.TestCase):
 
     def test_a_name_can_be_given(self) -> None:
         for ending, data in FILES.items():
-            self.assertEqual(open_shot(f"x{ending}", data, no_sidecars, None, Fps(num=24), "Night watch").shot.name, "Night watch")
+            self.assertEqual(
+                open_shot(f"x{ending}", data, no_sidecars, None, Fps(num=24), "Night watch").shot.name, "Night watch"
+            )
 
     def test_a_shot_is_opened_as_it_was(self) -> None:
         opened = open_shot("a.shot.json", FILES[".shot.json"], no_sidecars, None, Fps(num=60))

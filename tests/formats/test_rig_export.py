@@ -30,7 +30,14 @@ def shot() -> Shot:
         Mount(id="head", name="Head", kind="head", y_m=fixed(1.4), operator=Operator()),
     )
     kite = Subject(name="Kite", x_m=keyed((1, -3.0), (48, 4.0)), y_m=fixed(3.0), z_m=fixed(-9.0))
-    return shot_with(layer("bob", seed=2, target="cart"), layer("hand", seed=3), mounts=mounts, subject=kite, hold=HoldFraming(), last_frame=48)
+    return shot_with(
+        layer("bob", seed=2, target="cart"),
+        layer("hand", seed=3),
+        mounts=mounts,
+        subject=kite,
+        hold=HoldFraming(),
+        last_frame=48,
+    )
 
 
 class There(unittest.TestCase):
@@ -39,7 +46,8 @@ class There(unittest.TestCase):
         motion = evaluate(made)
         glb = written("glb", made, motion)
         self.assertEqual(
-            [node["name"] for node in parsed(glb)[0]["nodes"]], ["Cart", "Layer: Bob", "Arm", "Head", "Layer: Hand", "Hold framing", "Test camera"]
+            [node["name"] for node in parsed(glb)[0]["nodes"]],
+            ["Cart", "Layer: Bob", "Arm", "Head", "Layer: Hand", "Hold framing", "Test camera"],
         )
         positions, turned = composed(glb)
         np.testing.assert_allclose(positions, motion.pose.position_m, atol=1e-5)
@@ -53,10 +61,16 @@ class AndBack(unittest.TestCase):
     def test_what_was_a_rig_comes_back_as_one_and_goes_out_as_the_same_again(self) -> None:
         motion = evaluate(shot())
         back = self.opened(written("glb", shot(), motion))
-        self.assertEqual([(mount.name, mount.kind) for mount in back.mounts][:3], [("Cart", "ground"), ("Layer: Bob", "free"), ("Arm", "arm")])
+        self.assertEqual(
+            [(mount.name, mount.kind) for mount in back.mounts][:3],
+            [("Cart", "ground"), ("Layer: Bob", "free"), ("Arm", "arm")],
+        )
         np.testing.assert_allclose(evaluate(back).pose.position_m, motion.pose.position_m, atol=1e-4)
         again = written("glb", back, evaluate(back))
-        self.assertEqual([node["name"] for node in parsed(again)[0]["nodes"]][:6], ["Cart", "Layer: Bob", "Arm", "Head", "Layer: Hand", "Hold framing"])
+        self.assertEqual(
+            [node["name"] for node in parsed(again)[0]["nodes"]][:6],
+            ["Cart", "Layer: Bob", "Arm", "Head", "Layer: Hand", "Hold framing"],
+        )
         np.testing.assert_allclose(composed(again)[0], motion.pose.position_m, atol=1e-4)
 
     def test_a_tree_of_others_comes_as_one_path(self) -> None:
@@ -78,4 +92,6 @@ class AndBack(unittest.TestCase):
         move = reader_of("rig.glb")(glb, no_sidecars).read(None, Fps(num=24)).move.model_dump()
         one = edited(shot_with(), {"type": "replace_move", "move": move, "name": "rig"})
         self.assertEqual(len(one.mounts), 1)
-        self.assertEqual(len(edited(shot_with(), {"type": "replace_move", "move": move, "name": "rig", "with_rig": True}).mounts), 6)
+        self.assertEqual(
+            len(edited(shot_with(), {"type": "replace_move", "move": move, "name": "rig", "with_rig": True}).mounts), 6
+        )

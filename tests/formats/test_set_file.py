@@ -21,7 +21,12 @@ class Sets(unittest.TestCase):
             self.assertIn(name, names)
 
     def test_what_cannot_be_a_set(self) -> None:
-        for data, pattern in ((b"", "GLB file"), (b"{}", "GLB file"), (GltfMaker({"camera": 0}).glb(), "no mesh"), (JETTY[:-50], "cut off")):
+        for data, pattern in (
+            (b"", "GLB file"),
+            (b"{}", "GLB file"),
+            (GltfMaker({"camera": 0}).glb(), "no mesh"),
+            (JETTY[:-50], "cut off"),
+        ):
             with self.assertRaisesRegex(FormatError, pattern):
                 check_set(data)
 
@@ -58,7 +63,9 @@ class Subjects(unittest.TestCase):
 
     def test_one_out_of_reach(self) -> None:
         maker = GltfMaker({"name": "star", "mesh": 0, "translation": [1e12, 0, 0]}, cameras=())
-        maker.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 1, 1], [1, 0, 1]], "VEC3")}}]}]
+        maker.json["meshes"] = [
+            {"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 1, 1], [1, 0, 1]], "VEC3")}}]}
+        ]
         maker.accessors[0].update(min=[0, 0, 0], max=[1, 1, 1])
         with self.assertRaisesRegex(FormatError, "'star' cannot be a subject: expected -") as caught:
             subject_in(maker.glb(), "star", SHOT)
@@ -74,7 +81,9 @@ class Lying(unittest.TestCase):
         half = 0.5**0.5
         for rotation, height in (([0, 0, 0, 1], 3.0), ([0, 0, half, half], 1.0), ([half, 0, 0, half], 0.5)):
             maker = GltfMaker({"name": "crate", "mesh": 0, "rotation": rotation}, cameras=())
-            maker.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 3, 0.5]], "VEC3")}}]}]
+            maker.json["meshes"] = [
+                {"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 3, 0.5]], "VEC3")}}]}
+            ]
             maker.accessors[-1] |= {"min": [0, 0, 0], "max": [1, 3, 0.5]}
             self.assertAlmostEqual(subject_in(maker.glb(), "crate", SHOT).height_m, height, places=5)
 
@@ -86,7 +95,9 @@ class LongChains(unittest.TestCase):
         count = 4000
         nodes = [{"name": f"n{i}", "children": [i + 1], "translation": [0.001, 0, 0]} for i in range(count - 1)]
         maker = GltfMaker(*nodes, {"name": "tip", "mesh": 0}, cameras=())
-        maker.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 1, 1], [1, 0, 1]], "VEC3")}}]}]
+        maker.json["meshes"] = [
+            {"primitives": [{"attributes": {"POSITION": maker.accessor([[0, 0, 0], [1, 1, 1], [1, 0, 1]], "VEC3")}}]}
+        ]
         maker.accessors[-1] |= {"min": [0, 0, 0], "max": [1, 1, 1]}
         data = maker.glb()
         self.assertEqual(len(check_set(data)), count)

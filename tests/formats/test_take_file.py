@@ -37,9 +37,13 @@ class Reading(unittest.TestCase):
 
     def test_what_is_faster_than_can_be_kept_does_not_come_back_slow(self) -> None:
         times = np.arange(0.0, 5.0, 1 / 1000)
-        take = read_take(csv_of(times, pan_deg=np.sin(2 * np.pi * times), tilt_deg=np.sin(2 * np.pi * 61.0 * times)), "fast")
+        take = read_take(
+            csv_of(times, pan_deg=np.sin(2 * np.pi * times), tilt_deg=np.sin(2 * np.pi * 61.0 * times)), "fast"
+        )
         self.assertEqual(take.rate_hz, 60.0)
-        np.testing.assert_allclose(take.pan.samples, np.sin(2 * np.pi * np.arange(len(take.pan.samples)) / 60), atol=0.03)
+        np.testing.assert_allclose(
+            take.pan.samples, np.sin(2 * np.pi * np.arange(len(take.pan.samples)) / 60), atol=0.03
+        )
         self.assertLess(np.max(np.abs(take.tilt.samples[2:-2])), 0.06)
 
     def test_times_out_of_reach_and_steps_that_are_none(self) -> None:
@@ -80,4 +84,7 @@ class Shipped(unittest.TestCase):
         self.assertEqual(take_names(), sorted(TAKES))
         for name, make in TAKES.items():
             self.assertEqual(take_file(name).read_text(), write_take(_TIMES, make()), "run `make takes`")
-            self.assertEqual(read_take(take_file(name).read_bytes(), name).axes, ("pan", "tilt", "roll", "truck", "pedestal", "dolly"))
+            self.assertEqual(
+                read_take(take_file(name).read_bytes(), name).axes,
+                ("pan", "tilt", "roll", "truck", "pedestal", "dolly"),
+            )

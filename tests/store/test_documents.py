@@ -14,7 +14,12 @@ class Packing(unittest.TestCase):
 
     def test_damaged_bytes_say_so(self) -> None:
         packed = pack(shot_with())
-        for data, pattern in ((b"", "cut off"), (b"\x00\xff", "damaged"), (packed[:-6], "cut off"), (packed[:20] + b"zzzz" + packed[24:], "damaged")):
+        for data, pattern in (
+            (b"", "cut off"),
+            (b"\x00\xff", "damaged"),
+            (packed[:-6], "cut off"),
+            (packed[:20] + b"zzzz" + packed[24:], "damaged"),
+        ):
             with self.assertRaisesRegex(DocumentError, pattern):
                 raw(data)
 

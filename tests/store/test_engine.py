@@ -40,14 +40,19 @@ class Migration(InFolder):
             for (id_, parent, redo, label, name), document in zip(rows, documents, strict=True):
                 values = (id_, "abc", parent, redo, label, name, None, document, when)
                 old.execute(
-                    "INSERT INTO revisions (id, shot_id, parent_id, redo_id, label, name, command, document, created_at) VALUES (?,?,?,?,?,?,?,?,?)", values
+                    "INSERT INTO revisions (id, shot_id, parent_id, redo_id, label, name, command, document, "
+                    "created_at) VALUES (?,?,?,?,?,?,?,?,?)",
+                    values,
                 )
             old.execute("UPDATE shots SET head_id = 8")
             old.commit()
         with closing(Library(self.folder)) as library:
             state = library.state("walk")
             self.assertEqual((state.document.name, state.revision, state.undo_label), ("Renamed", 8, "Rename"))
-            self.assertEqual([(each.revision, each.name) for each in library.history("walk").rows], [(8, "before the gull"), (7, None)])
+            self.assertEqual(
+                [(each.revision, each.name) for each in library.history("walk").rows],
+                [(8, "before the gull"), (7, None)],
+            )
             entry = library.shots()[0]
             self.assertEqual((entry.card.name, entry.card.layers, entry.card.problem), ("Renamed", 1, None))
             self.assertGreater(len(library.scribble("walk")), 100)
@@ -96,7 +101,10 @@ class Refusals(InFolder):
 
     def test_a_locked_one(self) -> None:
         open_engine(self.folder).dispose()
-        with closing(sqlite3.connect(self.folder / "zittern.db", isolation_level=None)) as holder, closing(Library(self.folder)) as library:
+        with (
+            closing(sqlite3.connect(self.folder / "zittern.db", isolation_level=None)) as holder,
+            closing(Library(self.folder)) as library,
+        ):
             holder.execute("BEGIN EXCLUSIVE")
             long_ago = time.monotonic() - PATIENCE_S
             with self.assertRaisesRegex(StoreBusy, "busy; nothing was changed"), waiting_since(long_ago):

@@ -34,8 +34,10 @@ class Words(unittest.TestCase):
 
     def test_each_says_where_and_what_to_do(self) -> None:
         for error in (
-            OSError(errno.EROFS, "read-only"), OSError(errno.EACCES, "denied"), OSError(errno.ENOTDIR, "no folder"), OSError(errno.EIO, "broken"),
-            sqlite_error(sqlite3.SQLITE_READONLY), sqlite_error(sqlite3.SQLITE_CANTOPEN), sqlite_error(sqlite3.SQLITE_NOTADB, sqlite3.DatabaseError),
+            OSError(errno.EROFS, "read-only"), OSError(errno.EACCES, "denied"), OSError(errno.ENOTDIR, "no folder"),
+            OSError(errno.EIO, "broken"),
+            sqlite_error(sqlite3.SQLITE_READONLY), sqlite_error(sqlite3.SQLITE_CANTOPEN),
+            sqlite_error(sqlite3.SQLITE_NOTADB, sqlite3.DatabaseError),
             sqlite_error(sqlite3.SQLITE_CORRUPT, sqlite3.DatabaseError), sqlite_error(99),
         ):  # fmt: skip
             told = str(raised(error))
@@ -45,7 +47,11 @@ class Words(unittest.TestCase):
 
     def test_what_comes_through_the_database_layer_is_told_too(self) -> None:
         engine = create_engine("sqlite://")
-        with self.assertRaisesRegex(StoreError, r"cannot be used \(no such table: nowhere\)"), faults_of(FOLDER), engine.connect() as connection:
+        with (
+            self.assertRaisesRegex(StoreError, r"cannot be used \(no such table: nowhere\)"),
+            faults_of(FOLDER),
+            engine.connect() as connection,
+        ):
             connection.execute(text("SELECT * FROM nowhere"))
         engine.dispose()
 

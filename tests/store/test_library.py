@@ -17,7 +17,8 @@ from zittern.core.shot.shot import Shot, new_shot
 from zittern.store import library as library_module
 from zittern.store.documents import pack
 from zittern.store.engine import HEAD, MIGRATIONS
-from zittern.store.library import Library, slug_of
+from zittern.store.library import Library
+from zittern.store.naming import slug_of
 from zittern.store.tables import Base
 
 ADD = command(type="add_handheld")
@@ -56,7 +57,11 @@ class Projects(WithPost):
         self.assertEqual(self.library.projects(), [])
 
     def test_what_is_not_there(self) -> None:
-        for call in (lambda: self.library.project("x"), lambda: self.library.state("x"), lambda: self.library.add_shot("x", new_shot("A"))):
+        for call in (
+            lambda: self.library.project("x"),
+            lambda: self.library.state("x"),
+            lambda: self.library.add_shot("x", new_shot("A")),
+        ):
             with self.assertRaises(NotFound):
                 call()
         for name in ("", "   ", "x" * 121):
@@ -95,7 +100,8 @@ class Revisions(WithPost):
         self.assertEqual(self.library.document("test", one.revision).name, "B")
         history = self.library.history("test").rows
         self.assertEqual(
-            [(each.label, each.current, each.line) for each in history], [("Set name", True, True), ("Set name", False, False), ("New shot", False, True)]
+            [(each.label, each.current, each.line) for each in history],
+            [("Set name", True, True), ("Set name", False, False), ("New shot", False, True)],
         )
 
     def test_any_revision_can_be_named_and_returned_to(self) -> None:
@@ -104,12 +110,18 @@ class Revisions(WithPost):
         self.library.name_revision("test", one.revision, " before the gull ")
         back = self.library.go_to("test", two.revision, one.revision)
         self.assertEqual((back.document, back.redo_label), (one.document, "Add handheld feel"))
-        self.assertEqual([(each.name, each.current) for each in self.library.history("test").rows], [(None, False), ("before the gull", True), (None, False)])
+        self.assertEqual(
+            [(each.name, each.current) for each in self.library.history("test").rows],
+            [(None, False), ("before the gull", True), (None, False)],
+        )
         self.assertEqual(self.library.go_to("test", one.revision, two.revision).document, two.document)
         self.library.name_revision("test", one.revision, "")
         self.assertIsNone(self.library.history("test").rows[1].name)
         other = self.library.add_shot("post", new_shot("Other"))
-        for call in (lambda: self.library.go_to("test", two.revision, other.revision), lambda: self.library.name_revision("test", other.revision, "x")):
+        for call in (
+            lambda: self.library.go_to("test", two.revision, other.revision),
+            lambda: self.library.name_revision("test", other.revision, "x"),
+        ):
             with self.assertRaises(NotFound):
                 call()
 
@@ -225,7 +237,9 @@ class Identity(WithPost):
         state = self.library.add_shot("post", new_shot("Before"))
         self.library.state("before")
         with self.library._engine.begin() as connection:
-            connection.exec_driver_sql("UPDATE revisions SET document = ? WHERE id = ?", (pack(new_shot("After")), state.revision))
+            connection.exec_driver_sql(
+                "UPDATE revisions SET document = ? WHERE id = ?", (pack(new_shot("After")), state.revision)
+            )
         self.assertEqual(self.library.state("before").document.name, "After")
         self.assertEqual(self.library.shots()[0].card.name, "After")
         self.assertIsNone(self.library.shots()[0].scribble)
@@ -233,12 +247,14 @@ class Identity(WithPost):
     def test_two_processes_on_one_folder_are_both_right(self) -> None:
         self.library.add_shot("post", new_shot("Walk"))
         script = (
-            "import sys; from pathlib import Path; from zittern.store.library import Library; from zittern.core.errors import Conflict\n"
+            "import sys; from pathlib import Path; from zittern.store.library import Library; from "
+            "zittern.core.errors import Conflict\n"
             "from zittern.core.edits.values import Assignment, SetValues\n"
             "library, done = Library(Path(sys.argv[1])), 0\n"
             "while done < 25:\n"
             "    state = library.state('walk')\n"
-            "    command = SetValues(values=(Assignment(at='shot.name', value=f'{sys.argv[2]} {done} after {state.document.name[:20]}'),))\n"
+            "    command = SetValues(values=(Assignment(at='shot.name', value=f'{sys.argv[2]} {done} after "
+            "{state.document.name[:20]}'),))\n"
             "    try:\n"
             "        after = library.edit('walk', state.revision, command)\n"
             "    except Conflict:\n"
@@ -258,7 +274,10 @@ class Unreadable(WithPost):
     def setUp(self) -> None:
         super().setUp()
         self.good = self.library.add_shot("post", new_shot("Good"))
-        for slug, document in (("bytes", b"\0\1"), ("newer", zlib.compress(b'{"schema_name": "zittern.shot", "schema_version": 99}'))):
+        for slug, document in (
+            ("bytes", b"\0\1"),
+            ("newer", zlib.compress(b'{"schema_name": "zittern.shot", "schema_version": 99}')),
+        ):
             state = self.library.edit(slug, self.library.add_shot("post", new_shot(slug)).revision, rename("Later"))
             with self.library._engine.begin() as connection:
                 connection.exec_driver_sql("UPDATE revisions SET document = ? WHERE id = ?", (document, state.revision))

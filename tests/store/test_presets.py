@@ -36,7 +36,11 @@ class Keeping(OnAShelf):
         with self.assertRaises(Conflict):
             self.shelf.remove(kept.key, kept.content)
         self.shelf.remove(kept.key, changed.content)
-        for late in (lambda: self.shelf.get(kept.key), lambda: self.shelf.remove(kept.key, changed.content), lambda: self.shelf.raw(kept.key)):
+        for late in (
+            lambda: self.shelf.get(kept.key),
+            lambda: self.shelf.remove(kept.key, changed.content),
+            lambda: self.shelf.raw(kept.key),
+        ):
             with self.assertRaisesRegex(NotFound, "may have been deleted"):
                 late()
 
@@ -48,11 +52,17 @@ class Keeping(OnAShelf):
                 self.shelf.add(MINE.replace(name=name))
             with self.assertRaisesRegex(BadInput, "called “.*” already"):
                 self.shelf.change(other.key, other.content, MINE.replace(name=name))
-        self.assertEqual(self.shelf.change(kept.key, kept.content, MINE.replace(name="MINE")).preset, MINE.replace(name="MINE"))
+        self.assertEqual(
+            self.shelf.change(kept.key, kept.content, MINE.replace(name="MINE")).preset, MINE.replace(name="MINE")
+        )
         for expected in ("mine 2", "mine 3"):
-            self.assertEqual(self.shelf.add(MINE.replace(name="mine"), "Import", rename=True).preset, MINE.replace(name=expected))
+            self.assertEqual(
+                self.shelf.add(MINE.replace(name="mine"), "Import", rename=True).preset, MINE.replace(name=expected)
+            )
         long = "x" * 120
-        self.assertEqual([self.shelf.add(MINE.replace(name=long), rename=True).preset.name for _ in "ab"], [long, f"{'x' * 110} 2"])  # type: ignore[union-attr]
+        self.assertEqual(
+            [self.shelf.add(MINE.replace(name=long), rename=True).preset.name for _ in "ab"], [long, f"{'x' * 110} 2"]
+        )  # type: ignore[union-attr]
 
     def test_shipped_ones_are_found_as_well(self) -> None:
         self.assertEqual(self.shelf.get("run").preset, RUN)

@@ -34,7 +34,9 @@ class Full(InFolder):
     def disk(self, size_mb: int) -> Path:
         folder = self.folder / "disk"
         folder.mkdir()
-        if subprocess.run(["mount", "-t", "tmpfs", "-o", f"size={size_mb}m", "tmpfs", str(folder)], capture_output=True, check=False).returncode:
+        if subprocess.run(
+            ["mount", "-t", "tmpfs", "-o", f"size={size_mb}m", "tmpfs", str(folder)], capture_output=True, check=False
+        ).returncode:
             self.skipTest("no small file system can be mounted here")
         self.addCleanup(subprocess.run, ["umount", str(folder)], check=True)
         return folder
@@ -46,14 +48,18 @@ class Full(InFolder):
             state = library.add_shot("post", shot_with(layer()))
             other = library.add_shot("post", shot_with(layer()), slug="other")
             for n in range(30):
-                state = library.edit(state.slug, state.revision, SetValues(values=(Assignment(at="shot.name", value=f"Name {n}"),)))
+                state = library.edit(
+                    state.slug, state.revision, SetValues(values=(Assignment(at="shot.name", value=f"Name {n}"),))
+                )
             room = folder / "filler"
             with self.assertRaises(OSError), room.open("wb", buffering=0) as file:
                 while True:
                     file.write(b"x" * 4096)
             with self.assertRaisesRegex(StoreFull, "Make room"):
                 for n in range(2000):  # what is left in the log's pages runs out
-                    state = library.edit(state.slug, state.revision, SetValues(values=(Assignment(at="shot.name", value=f"Full {n}"),)))
+                    state = library.edit(
+                        state.slug, state.revision, SetValues(values=(Assignment(at="shot.name", value=f"Full {n}"),))
+                    )
             self.assertGreater(library.tidy(state.slug, 5).revisions, 20)
             self.assertEqual(library.tidying(state.slug, 5).revisions, 0)
             library.remove_shot(other.slug)

@@ -21,7 +21,9 @@ class Tidying(WithPost):
         self.assertEqual((planned.revisions, planned.of, planned.bytes > 0), (7, 13, True))
         self.assertEqual(len(self.left()), 13)
         done = self.library.tidy("walk", keep=4)
-        self.assertEqual((done.revisions, self.left()), (7, [*self.revisions[:-5:-1], self.revisions[3], self.revisions[1]]))
+        self.assertEqual(
+            (done.revisions, self.left()), (7, [*self.revisions[:-5:-1], self.revisions[3], self.revisions[1]])
+        )
         self.assertEqual(self.library.state("walk").document.name, "N0")
 
     def test_undo_and_redo_step_over_what_is_gone(self) -> None:

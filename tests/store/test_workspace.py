@@ -31,7 +31,9 @@ class Parts(unittest.TestCase):
         return sorted((self.folder / "work").glob("*/*.part"))
 
     def test_what_a_killed_process_left_is_removed_and_a_living_one_keeps_its_own(self) -> None:
-        other = subprocess.Popen([sys.executable, "-c", HOLD, str(self.folder)], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        other = subprocess.Popen(
+            [sys.executable, "-c", HOLD, str(self.folder)], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+        )
         assert other.stdout is not None and other.stdin is not None
         other.stdout.readline()
         mine = Workspace(self.folder)
@@ -52,7 +54,9 @@ class Parts(unittest.TestCase):
         (old / "in-use").touch()
         os.utime(old, (time.time() - 7200,) * 2)
         self.assertEqual(Workspace(self.folder).clean(), 2)
-        self.assertEqual((fresh.is_dir(), old.exists(), (self.folder / "sets/dune.part").exists()), (True, False, False))
+        self.assertEqual(
+            (fresh.is_dir(), old.exists(), (self.folder / "sets/dune.part").exists()), (True, False, False)
+        )
 
     def test_closing_takes_all_of_it_away(self) -> None:
         space = Workspace(self.folder)

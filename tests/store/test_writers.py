@@ -25,7 +25,10 @@ class Line(InFolder):
 
     def add(self, name: str) -> None:
         with self.writers.transaction() as connection:
-            connection.exec_driver_sql("INSERT INTO projects (slug, name, created_at) VALUES (?, ?, '2026-01-01 00:00:00.000000')", (name, name))
+            connection.exec_driver_sql(
+                "INSERT INTO projects (slug, name, created_at) VALUES (?, ?, '2026-01-01 00:00:00.000000')",
+                (name, name),
+            )
 
     def names(self) -> set[str]:
         with closing(sqlite3.connect(self.folder / "zittern.db")) as reader:
@@ -61,12 +64,16 @@ class Line(InFolder):
         with self.writers.alone():
             self.writers.at_once(lambda _: wrote.append("beside another thread"))
         self.assertEqual(wrote, [])
-        self.writers.at_once(lambda connection: wrote.append("free" if connection.in_transaction() else "no transaction"))
+        self.writers.at_once(
+            lambda connection: wrote.append("free" if connection.in_transaction() else "no transaction")
+        )
         self.assertEqual(wrote, ["free"])
 
     def test_a_fault_within_takes_back_what_was_written(self) -> None:
         with self.assertRaises(KeyError), self.writers.transaction() as connection:
-            connection.exec_driver_sql("INSERT INTO projects (slug, name, created_at) VALUES ('x', 'x', '2026-01-01 00:00:00.000000')")
+            connection.exec_driver_sql(
+                "INSERT INTO projects (slug, name, created_at) VALUES ('x', 'x', '2026-01-01 00:00:00.000000')"
+            )
             raise KeyError("a fault")
         self.add("next")
         self.assertEqual(self.names(), {"next"})

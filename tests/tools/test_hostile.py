@@ -12,7 +12,9 @@ class Covering(unittest.TestCase):
         made = calls(document)
         routes = {(path, method.upper()) for path, each in document["paths"].items() for method in each}
         self.assertEqual({(call.path, call.method) for call in made}, routes)
-        edit = Samples(document).resolve(document["components"]["schemas"]["EditIn"])["properties"]["command"]["discriminator"]["mapping"]
+        edit = Samples(document).resolve(document["components"]["schemas"]["EditIn"])["properties"]["command"][
+            "discriminator"
+        ]["mapping"]
         sent = {call.parts["json"]["command"]["type"] for call in made if call.path.endswith("/edits")}
         self.assertEqual(sent, set(edit))
 

@@ -10,7 +10,10 @@ class Short(unittest.TestCase):
     def test_what_costs_more_is_measured_as_more(self) -> None:
         cheap = cost_of(shot_with(layer()), memory=True)
         mounts = tuple(Mount(id=f"m{n}", name="M", give=Give()) for n in range(8))
-        dear = cost_of(shot_with(*(layer(f"layer-{n}", seed=n) for n in range(40)), mounts=mounts, last_frame=MOST_FRAMES), memory=True)
+        dear = cost_of(
+            shot_with(*(layer(f"layer-{n}", seed=n) for n in range(40)), mounts=mounts, last_frame=MOST_FRAMES),
+            memory=True,
+        )
         self.assertGreater(dear.cpu_s, 2.0 * cheap.cpu_s)
         self.assertGreater(dear.peak_mb, 2.0 * cheap.peak_mb)
         self.assertEqual((cheap.refused, dear.refused), ("", ""))

@@ -16,7 +16,8 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
 FLAGS = [
-    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync",
     "--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader",
 ]  # fmt: skip
 # Software drawing is slow; waits are on states, this is only how long they may last.

@@ -40,7 +40,8 @@ class WithPage(unittest.TestCase):
         page = new_page(self.browser, self.server.url)
         self.addCleanup(page.context.close)
         page.on("pageerror", lambda error: self.faults.append(str(error)))
-        page.on("request", lambda request: self.faults.append(f"left the server: {request.url}") if not self.own(request.url) else None)
+        page.on("request",
+            lambda request: self.faults.append(f"left the server: {request.url}") if not self.own(request.url) else None)
         return page
 
     def own(self, url: str) -> bool:

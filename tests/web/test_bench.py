@@ -206,8 +206,10 @@ class TwoWindows(WithPage):
         self.drag("Swing of pan", 60)
         pan = self.number("Swing of pan")
         other.get_by_role("button", name="Mute Fine shake").click()
-        expect(other.get_by_role("alert")).to_contain_text("Another window changed this shot first (“Set swing of pan in “Slow sway””)")
-        expect(other.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_attribute("aria-valuenow", str(pan))
+        expect(other.get_by_role("alert")).to_contain_text("Another window changed this shot first (“Set swing of pan "
+                                                           "in “Slow sway””)")
+        expect(other.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_attribute("aria-valuenow",
+            str(pan))
         other.get_by_role("button", name="Apply mine on top").click()
         expect(other.get_by_label("Undo: Mute “Fine shake”")).to_be_visible()
         settled(other)

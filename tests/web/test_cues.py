@@ -1,4 +1,6 @@
-"""Cues: set at the pen line, tapped in while it plays, dragged, named, given a place in the set, and what hits make of them."""
+"""Cues: set at the pen line, tapped in while it plays, dragged, named, given a place in the set, and what hits make
+of them.
+"""
 
 from pathlib import Path
 
@@ -65,7 +67,8 @@ class Cues(WithPage):
         page.keyboard.press("Home")
         page.keyboard.press("Space")
         for frame in (20, 45):
-            page.wait_for_function("frame => Number(document.querySelector('[data-testid=frame]').textContent) >= frame", arg=frame)
+            page.wait_for_function("frame => Number(document.querySelector('[data-testid=frame]').textContent) >= "
+                                   "frame", arg=frame)
             page.keyboard.press("q")
         page.keyboard.press("Space")
         settled(page)
@@ -89,5 +92,6 @@ class Cues(WithPage):
             page.get_by_role("button", name="Export CSV").click()
         self.assertIn("24.0,0.958333333,Thud,1.0,,,", Path(taken.value.path()).read_text())
         page.get_by_label("CSV of cues").set_input_files({"name": "c.csv", "mimeType": "text/csv", "buffer": b"frame\nsoon"})
-        expect(page.get_by_role("alert").first).to_contain_text("a number is expected, got 'soon' (line 2, column frame)")
+        expect(page.get_by_role("alert").first).to_contain_text("a number is expected, got 'soon' (line 2, column "
+                                                                "frame)")
         self.assertEqual(len(self.cues()), 3)

@@ -135,7 +135,8 @@ class Dialling(WithFormulas):
         page.mouse.down()
         for step in range(1, 13):
             page.mouse.move(x + 10 * step, y)
-            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new MutationObserver(done).observe(frame, { childList: true }))")
+            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new "
+                                                         "MutationObserver(done).observe(frame, { childList: true }))")
         page.mouse.up()
         page.keyboard.press("Space")
         settled(page)
@@ -161,5 +162,6 @@ class Dialling(WithFormulas):
         page.keyboard.press("Home")
         expect(figure).to_have_text("0.0 %")
         page.keyboard.press("Space")
-        page.wait_for_function("label => parseFloat(document.querySelector(`[aria-label='${label}']`).textContent) > 5", arg="Dial panic")
+        page.wait_for_function("label => parseFloat(document.querySelector(`[aria-label='${label}']`).textContent) > "
+                               "5", arg="Dial panic")
         page.keyboard.press("Space")

@@ -191,7 +191,8 @@ class SeveralAtOnce(WithPage):
         library = self.library()
         state = library.state("jetty-walk-swaying")
         spans = (("layer:sway-1.span_frames", (10.0, 100.0)), ("layer:shake-1.span_frames", (20.0, 150.0)))
-        library.edit("jetty-walk-swaying", state.revision, SetValues(values=tuple(Assignment(at=at, value=span) for at, span in spans)))
+        library.edit("jetty-walk-swaying", state.revision, SetValues(values=tuple(Assignment(at=at, value=span) for at,
+            span in spans)))
         page = self.open("jetty-walk-swaying")
         page.get_by_role("button", name="Fine shake", exact=True).click()
         page.get_by_role("button", name="Slow sway", exact=True).click(modifiers=["Control"])
@@ -243,7 +244,8 @@ class Keys(WithPage):
         expect(page.get_by_label("Undo: Set swing of pan in “Slow sway” at frame 192")).to_be_visible()
         expect(page.get_by_role("button", name="Key of swing of pan here", exact=True)).to_have_attribute("aria-pressed", "true")
         layer = self.library().state(SHOT).document.lanes[0].clips[0].layers[0]
-        self.assertEqual([(key.frame, round(key.value, 2)) for key in layer.axes.pan.swing.curve.keys], [(1, 0.66), (192, 2.5)])
+        self.assertEqual([(key.frame, round(key.value, 2)) for key in layer.axes.pan.swing.curve.keys], [(1, 0.66),
+            (192, 2.5)])
         page.get_by_role("button", name="Key of swing of pan here", exact=True).click(modifiers=["Alt"])
         expect(page.get_by_label("Undo: Delete keys of swing at 2 frames")).to_be_visible()
 
@@ -283,6 +285,7 @@ class Keys(WithPage):
         expect(page.get_by_test_id("lanes").get_by_text("px swing")).not_to_have_text("0 px swing")
         canvas = page.get_by_role("img", name="Waveform of layer:keys-1")
         inked = canvas.evaluate(
-            "(c) => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i = 0; i < d.length; i += 4) if (d[i + 3] > 100 && d[i] < 160 && d[i + 2] > d[i + 1] + 40) n++; return n; }"
+            "(c) => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i "
+            "= 0; i < d.length; i += 4) if (d[i + 3] > 100 && d[i] < 160 && d[i + 2] > d[i + 1] + 40) n++; return n; }"
         )
         self.assertGreater(inked, 100)

@@ -1,4 +1,6 @@
-"""A shot set up from nothing: the camera placed and keyed, the move edited in lanes, curves and table, a shake built and looped."""
+"""A shot set up from nothing: the camera placed and keyed, the move edited in lanes, curves and table, a shake built
+and looped.
+"""
 
 import re
 
@@ -73,9 +75,11 @@ class FromNothing(WithPage):
         cell.fill("2*1.5")
         cell.press("Enter")
         expect(page.get_by_label("Undo: Set key of roll at frame 1")).to_be_visible()
-        cell.evaluate("(e) => { const d = new DataTransfer(); d.setData('text', '1\\n2\\n3'); e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }")
+        cell.evaluate("(e) => { const d = new DataTransfer(); d.setData('text', '1\\n2\\n3'); e.dispatchEvent(new "
+                      "ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }")
         expect(page.get_by_label("Undo: Set keys of roll at 3 frames")).to_be_visible()
-        cell.evaluate("(e) => { const d = new DataTransfer(); d.setData('text', '1\\nNaN'); e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }")
+        cell.evaluate("(e) => { const d = new DataTransfer(); d.setData('text', '1\\nNaN'); e.dispatchEvent(new "
+                      "ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }")
         expect(page.get_by_role("alert")).to_contain_text("“NaN” (line 2, column 1) is not a number")
         settled(page)
         end = self.library().state("empty-dune")

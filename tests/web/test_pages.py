@@ -20,7 +20,8 @@ LONG = "The courier who carried letters between the tide stations until the thir
 def serious(page: Page) -> list[str]:
     """Serious and critical findings of axe on what is shown."""
     page.evaluate(AXE.read_text() + "; undefined")
-    fading = page.evaluate("document.getAnimations().filter((each) => each instanceof CSSTransition).map((each) => each.transitionProperty)")
+    fading = page.evaluate("document.getAnimations().filter((each) => each instanceof CSSTransition).map((each) => "
+                           "each.transitionProperty)")
     assert fading == [], f"still fading: {fading}"
     results = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
     return [f"{v['id']}: {json.dumps([n['html'][:140] for n in v['nodes'][:3]])}" for v in results["violations"] if v["impact"] in ("serious", "critical")]
@@ -29,7 +30,8 @@ def serious(page: Page) -> list[str]:
 class BrokenShot(WithPage):
     def test_it_says_what_is_wrong_and_can_be_saved_and_removed(self) -> None:
         with closing(sqlite3.connect(self.folder / "data/zittern.db")) as connection:
-            connection.execute("UPDATE revisions SET document = x'00ff' WHERE shot_id = (SELECT id FROM shots WHERE slug = 'lamp-close')")
+            connection.execute("UPDATE revisions SET document = x'00ff' WHERE shot_id = (SELECT id FROM shots WHERE "
+                               "slug = 'lamp-close')")
             connection.commit()
         self.page.reload()
         card = self.page.get_by_role("article", name="lamp-close")
@@ -104,12 +106,14 @@ class ThisShot(WithPage):
         page.get_by_role("button", name="This shot: Jetty walk, swaying").click()
         page.get_by_role("textbox", name="First frame").fill("500")
         page.get_by_role("button", name="Change").click()
-        expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text("the last frame (192) comes before the first (500); make it 500 or later")
+        expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text("the last frame (192) comes before "
+                                                                                "the first (500); make it 500 or later")
         expect(page.get_by_role("textbox", name="First frame")).to_have_value("500")
         page.get_by_role("textbox", name="Last frame").fill("700")
         page.get_by_role("textbox", name="Name of the shot").fill("Jetty, late")
         page.get_by_role("textbox", name="Frame rate").fill("23.976")
-        page.get_by_role("group", name="At the other frame rate, keys and spans keep").get_by_label("their frames").check()
+        page.get_by_role("group",
+            name="At the other frame rate, keys and spans keep").get_by_label("their frames").check()
         page.get_by_role("group", name="With the other first frame, keys and spans").get_by_label("move along").check()
         page.get_by_label("Picture", exact=True).select_option("another size …")
         page.get_by_label("Width of the picture in pixels").fill("2400")
@@ -119,7 +123,8 @@ class ThisShot(WithPage):
         expect(page.get_by_role("button", name="This shot: Jetty, late")).to_be_visible()
         shot = self.library().state("jetty-walk-swaying").document
         self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2400))
-        self.assertEqual([key.frame for key in shot.mounts[0].x_m.curve.keys], [500, 573, 635, 691])  # type: ignore[union-attr]
+        self.assertEqual([key.frame for key in shot.mounts[0].x_m.curve.keys], [500, 573, 635,
+            691])  # type: ignore[union-attr]
         page.keyboard.press("Control+z")
         expect(page.get_by_role("button", name="This shot: Jetty walk, swaying")).to_be_visible()
 

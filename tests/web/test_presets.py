@@ -1,4 +1,6 @@
-"""Presets: looked for, tried on, compared, placed in four ways, saved, changed, exported and imported, and clips brought back to theirs."""
+"""Presets: looked for, tried on, compared, placed in four ways, saved, changed, exported and imported, and clips
+brought back to theirs.
+"""
 
 import json
 from pathlib import Path
@@ -16,7 +18,8 @@ RUN = SHIPPED_BY_KEY["run"]
 
 class WithPresets(WithPage):
     def clips(self, shot: str = SHOT) -> list[list[tuple[str, tuple[float, float] | None]]]:
-        return [[(clip.name, clip.span_frames) for clip in lane.clips] for lane in self.library().state(shot).document.lanes]
+        return [[(clip.name,
+            clip.span_frames) for clip in lane.clips] for lane in self.library().state(shot).document.lanes]
 
     def kept(self) -> list[str]:
         return [kept.preset.name for kept in self.library().presets.all().presets if kept.preset]
@@ -93,7 +96,8 @@ class TryingOn(WithPresets):
         page.get_by_label("Search presets").fill("jolt")
         page.get_by_role("button", name="Preset Startled", exact=True).click()
         settled(page)
-        self.assertEqual(self.clips(), [[("Brisk walk", (1.0, 99.0)), ("Run", (81.0, 192.0))], [("Startled", (81.0, 141.0))]])
+        self.assertEqual(self.clips(), [[("Brisk walk", (1.0, 99.0)), ("Run", (81.0, 192.0))], [("Startled", (81.0,
+            141.0))]])
         page.get_by_label("Search presets").press("Escape")
         page.get_by_role("button", name="lanes", exact=True).click()
         expect(page.get_by_role("button", name="Clip Run", exact=True)).to_be_visible()
@@ -147,7 +151,8 @@ class Keeping(WithPresets):
         page.get_by_role("button", name="yours", exact=True).click()
         expect(self.cards()).to_have_count(1)
         kept = self.library().presets.all().presets[0].preset
-        self.assertEqual((kept.name, kept.line, kept.tags, kept.keep_seeds), ("Mine", "As I hold it", ("hand", "mine"), True))  # type: ignore[union-attr]
+        self.assertEqual((kept.name, kept.line, kept.tags, kept.keep_seeds), ("Mine", "As I hold it", ("hand", "mine"),
+            True))  # type: ignore[union-attr]
         page.get_by_label("More of preset Mine").click()
         page.get_by_role("menuitem", name="Name, line, tags, length …").click()
         page.get_by_label("Name of the preset").fill("Yours")

@@ -1,4 +1,6 @@
-"""The rig on the page: mounts put in, keyed, moved about without moving the picture, springs, an operator, rides, poses, steps, takes."""
+"""The rig on the page: mounts put in, keyed, moved about without moving the picture, springs, an operator, rides,
+poses, steps, takes.
+"""
 
 import numpy as np
 from playwright.sync_api import expect
@@ -83,7 +85,8 @@ class Rig(WithPage):
         self.drag("reaction", 60)
         expect(page.get_by_test_id("framing")).to_contain_text("reacts after 13.9 f")
         page.keyboard.press("Space")
-        self.assertAlmostEqual(self.shot("kite-pass").mounts[1].operator.reaction_s, 0.58, places=6)  # type: ignore[union-attr]
+        self.assertAlmostEqual(self.shot("kite-pass").mounts[1].operator.reaction_s, 0.58,
+            places=6)  # type: ignore[union-attr]
         self.go_to(80)
         self.assertGreater(abs(self.pose()[3] - pose[3]), 1.0)
         mark = page.get_by_label("Place of the subject in the picture", exact=True)
@@ -146,8 +149,10 @@ class Rig(WithPage):
         settled(page)
         page.locator("[data-step='7']").click(modifiers=["Alt"])
         settled(page)
-        gait = next(layer for _, layer in self.shot("jetty-walk-handheld").layers() if layer.source.kind == "gait").source
-        self.assertEqual([(edit.number, edit.mute) for edit in gait.steps], [(5, False), (7, True)])  # type: ignore[attr-defined]
+        gait = next(layer for _,
+            layer in self.shot("jetty-walk-handheld").layers() if layer.source.kind == "gait").source
+        self.assertEqual([(edit.number, edit.mute) for edit in gait.steps], [(5, False), (7,
+            True)])  # type: ignore[attr-defined]
         page.get_by_label("Add layer").first.click()
         page.get_by_role("menuitem", name="Take").click()
         page.get_by_test_id("take").get_by_role("button", name="small boat").click()

@@ -17,7 +17,8 @@ from zittern.formats.files import no_sidecars
 from zittern.formats.table import format_of
 from zittern.store.sets import SHIPPED
 
-WALK = GltfMaker({"camera": 0, "name": "Fixed"}, {"camera": 0, "name": "Rolling"}).animate(1, "translation", [0, 2], [[0, 1.5, 0], [0, 1.5, -4]])
+WALK = GltfMaker({"camera": 0, "name": "Fixed"}, {"camera": 0, "name": "Rolling"}).animate(1, "translation", [0, 2],
+    [[0, 1.5, 0], [0, 1.5, -4]])
 
 
 class In(WithPage):
@@ -44,7 +45,8 @@ class In(WithPage):
         self.go_to(20)
         before = self.pose()
         transfer = self.page.evaluate_handle(
-            "([bytes, name]) => { const t = new DataTransfer(); t.items.add(new File([new Uint8Array(bytes)], name)); return t; }", [list(WALK.glb()), "walk.glb"]
+            "([bytes, name]) => { const t = new DataTransfer(); t.items.add(new File([new Uint8Array(bytes)], name)); "
+            "return t; }", [list(WALK.glb()), "walk.glb"]
         )
         self.page.dispatch_event("main", "dragover", {"dataTransfer": transfer})
         expect(self.page.get_by_text("Drop a GLB, glTF or CSV")).to_be_visible()
@@ -103,7 +105,8 @@ class In(WithPage):
         document = self.library().state("lamp-close").document
         self.open("jetty-walk")
         self.page.keyboard.press("i")
-        self.page.get_by_label("Camera path file").set_input_files(self.file("lamp.shot.json", write_shot(document).encode()))
+        self.page.get_by_label("Camera path file").set_input_files(self.file("lamp.shot.json",
+            write_shot(document).encode()))
         expect(self.page.get_by_text("lamp.shot.json is the shot “Lamp close”")).to_be_visible()
         expect(self.page.get_by_role("button", name="Replace it")).to_be_disabled()
         self.page.get_by_role("button", name="Open as a new shot").click()
@@ -111,13 +114,16 @@ class In(WithPage):
         settled(self.page)
         opened = self.library().state("lamp-close-2").document
         self.assertNotEqual(opened.seed, document.seed)
-        self.assertEqual(opened.model_copy(update={"seed": document.seed, "seeds_drawn": document.seeds_drawn}), document)
+        self.assertEqual(opened.model_copy(update={"seed": document.seed, "seeds_drawn": document.seeds_drawn}),
+            document)
 
     def test_a_broken_file_says_what_is_wrong_where_it_happened(self) -> None:
         self.open("jetty-walk")
         self.page.keyboard.press("i")
         self.page.get_by_label("Camera path file").set_input_files(self.file("bad.csv", b"frame,x_m,y_m,z_m\n1,0,0,0\n2,0,nan,0\n"))
-        expect(self.page.get_by_role("dialog").get_by_role("alert")).to_contain_text("bad.csv: a finite number is expected, got nan (line 3, column y_m)")
+        expect(self.page.get_by_role("dialog").get_by_role("alert")).to_contain_text("bad.csv: a finite number is "
+                                                                                     "expected, got nan (line 3, "
+                                                                                     "column y_m)")
         expect(self.page.get_by_role("button", name="Make a new shot")).to_be_disabled()
 
 
@@ -146,6 +152,7 @@ class Out(WithPage):
             data = self.exported(ending)
             move = format_of(f"a{ending}").read(data, no_sidecars).read(None, Fps(num=24)).move  # type: ignore[misc]
             np.testing.assert_allclose(move.x_m.sample(over(motion.frames)), motion.pose.position_m[:, 0], atol=1e-4)
-            np.testing.assert_allclose(move.pan_deg.sample(over(motion.frames)), motion.pose.angles_deg[:, 0], atol=1e-4)
+            np.testing.assert_allclose(move.pan_deg.sample(over(motion.frames)), motion.pose.angles_deg[:, 0],
+                atol=1e-4)
         self.go_to(100)
         self.assertAlmostEqual(self.pose()[0], motion.pose.position_m[99, 0], places=5)

@@ -1,4 +1,6 @@
-"""What is typed with a unit: on the board, in the frame table, in forms; rates per axis as any number; the nearest presets."""
+"""What is typed with a unit: on the board, in the frame table, in forms; rates per axis as any number; the nearest
+presets.
+"""
 
 from playwright.sync_api import Locator, expect
 
@@ -6,7 +8,10 @@ from tests.web.harness import settled
 from tests.web.making import WithPage
 
 SHOT = "jetty-walk-swaying"
-PASTE = "(e, text) => { const d = new DataTransfer(); d.setData('text', text); e.dispatchEvent(new ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }"
+PASTE = (
+    "(e, text) => { const d = new DataTransfer(); d.setData('text', text); e.dispatchEvent(new "
+    "ClipboardEvent('paste', { clipboardData: d, bubbles: true })); }"
+)
 
 
 class Units(WithPage):
@@ -96,14 +101,16 @@ class Units(WithPage):
         self.type_into("Rate of roll", "= 1 + u")
         expect(page.get_by_role("button", name="Formula of Rate of roll", exact=True)).to_be_visible()
         settled(page)
-        self.assertEqual(self.library().state(SHOT).document.lanes[0].clips[0].layers[1].axes.roll.pace.text, "1 + u")  # type: ignore[attr-defined]
+        self.assertEqual(self.library().state(SHOT).document.lanes[0].clips[0].layers[1].axes.roll.pace.text,
+            "1 + u")  # type: ignore[attr-defined]
 
     def test_beats_too_fast_to_be_seen_are_told_on_the_board(self) -> None:
         page = self.open(SHOT)
         address = f"{self.server.url}api/shots/{SHOT}"
         for command in ({"type": "add_layer", "source": "hit"}, {"type": "set_values", "values": [{"at": "layer:hit-1.source.rhythm_hz", "value": 10.0}]}):
             revision = page.request.get(address).json()["revision"]
-            self.assertTrue(page.request.post(f"{address}/edits", data={"command": command, "base_revision": revision}).ok)
+            self.assertTrue(page.request.post(f"{address}/edits", data={"command": command,
+                "base_revision": revision}).ok)
         page.reload()
         settled(page)
         page.get_by_role("button", name="Hit", exact=True).click()

@@ -1,4 +1,6 @@
-"""Connections: the server's own protocol, which lets go of those that begin a request and do not end it, and of more than there may be."""
+"""Connections: the server's own protocol, which lets go of those that begin a request and do not end it, and of more
+than there may be.
+"""
 
 from __future__ import annotations
 
@@ -16,8 +18,14 @@ QUIET_S = 20.0
 # A browser opens six for a page. Each needs a handle, and files and the database need some besides.
 MOST_CONNECTIONS = 256
 _WANTED_HANDLES = 4096
-_FULL = b"HTTP/1.1 503 Service Unavailable\r\nContent-Type: application/problem+json\r\nConnection: close\r\nContent-Length: %d\r\n\r\n%s"
-_WHY = b'{"type":"about:blank","title":"Busy","status":503,"detail":"too many connections are open; close some pages and try again","where":""}'
+_FULL = (
+    b"HTTP/1.1 503 Service Unavailable\r\nContent-Type: application/problem+json\r\nConnection: "
+    b"close\r\nContent-Length: %d\r\n\r\n%s"
+)
+_WHY = (
+    b'{"type":"about:blank","title":"Busy","status":503,"where":"",'
+    b'"detail":"too many connections are open; close some pages and try again"}'
+)
 
 
 def raise_handles() -> None:

@@ -1,6 +1,7 @@
 """The door: only our own pages as Origin, nothing cross-site that changes things, bodies up to a limit. Pure ASGI.
 
-Which names the server answers to is decided by the framework's own TrustedHostMiddleware; only its refusal is told in our way.
+Which names the server answers to is decided by the framework's own TrustedHostMiddleware; only its refusal is told in
+our way.
 """
 
 from __future__ import annotations
@@ -26,7 +27,8 @@ MOST_JSON_BYTES = 4 * 2**20
 _MOST_DRAINED_BYTES = 256 * 2**20
 # Everything comes from this server; inline styles are React's, blobs are textures inside GLB files.
 _POLICY = (
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; connect-src 'self' blob: data:; worker-src 'self' blob:; "
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; connect-src 'self' blob: "
+    "data:; worker-src 'self' blob:; "
     "object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
 _HEADERS = {"X-Content-Type-Options": "nosniff", "Content-Security-Policy": _POLICY, "Referrer-Policy": "no-referrer"}
@@ -59,14 +61,22 @@ class Hosts(TrustedHostMiddleware):
             if message["type"] == "http.response.start":
                 known = ", ".join(name for name in self.allowed_hosts if name.startswith("[") or ":" not in name)
                 host = _shown(Headers(scope=scope).get("host", ""))
-                await problem(403, "Host not allowed", f"this server answers to {known}, not to {host}; ZITTERN_HOST names another")(scope, receive, send)
+                await problem(
+                    403,
+                    "Host not allowed",
+                    f"this server answers to {known}, not to {host}; ZITTERN_HOST names another",
+                )(scope, receive, send)
 
-        inner = TrustedHostMiddleware(lambda _, receive, __: self.app(scope, receive, send), self.allowed_hosts, www_redirect=False)
+        inner = TrustedHostMiddleware(
+            lambda _, receive, __: self.app(scope, receive, send), self.allowed_hosts, www_redirect=False
+        )
         await inner(scope, receive, refuse)
 
 
 class Guard:
-    """Refuses foreign origins, cross-site writes and bodies over the limit; says how browsers are to treat every answer."""
+    """Refuses foreign origins, cross-site writes and bodies over the limit; says how browsers are to treat every
+    answer.
+    """
 
     def __init__(self, app: ASGIApp, most_bytes: int) -> None:
         self._app = app
@@ -98,7 +108,9 @@ class Guard:
 
 
 async def _drained(receive: Receive) -> None:
-    """Lets a refused body pass by, within reason: a client that is still sending would never read why it was refused."""
+    """Lets a refused body pass by, within reason: a client that is still sending would never read why it was
+    refused.
+    """
     seen, more = 0, True
     while more and seen < _MOST_DRAINED_BYTES:
         message = await receive()
@@ -126,7 +138,11 @@ def _size_refusal(headers: Headers, most: int) -> Response | None:
 
 
 def _too_large(most: int) -> Response:
-    return problem(413, "Too large", f"at most {most // 2**20} MB can be sent" + ("; split it into several" if most == MOST_JSON_BYTES else ""))
+    return problem(
+        413,
+        "Too large",
+        f"at most {most // 2**20} MB can be sent" + ("; split it into several" if most == MOST_JSON_BYTES else ""),
+    )
 
 
 def _shown(text: str) -> str:
@@ -134,7 +150,9 @@ def _shown(text: str) -> str:
 
 
 class _Door:
-    """Counts a body that did not announce its size; past the limit the application hears that the client has gone, and is not heard any more."""
+    """Counts a body that did not announce its size; past the limit the application hears that the client has gone,
+    and is not heard any more.
+    """
 
     def __init__(self, receive: Receive, send: Send, most: int) -> None:
         self._receive, self._send, self._most = receive, send, most

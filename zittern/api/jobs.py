@@ -1,5 +1,5 @@
-"""Exports in the background, one after another, into files; with progress and cancel. A file is fetched once, or dropped after a while; whoever began to
-fetch it before gets all of it.
+"""Exports in the background, one after another, into files; with progress and cancel. A file is fetched once, or
+dropped after a while; whoever began to fetch it before gets all of it.
 """
 
 from __future__ import annotations
@@ -96,7 +96,9 @@ class ExportJob:
             self.status = "failed"
         except Exception as error:
             logging.getLogger("zittern").error("the export %s failed", self.filename, exc_info=error)
-            self.problem = f"the export met a fault of its own ({type(error).__name__}: {error}); the server's log says more"
+            self.problem = (
+                f"the export met a fault of its own ({type(error).__name__}: {error}); the server's log says more"
+            )
             self.status = "failed"
         finally:
             self.ended_s = time.monotonic()
@@ -123,8 +125,8 @@ class ExportJobs:
         self._worker = ThreadPoolExecutor(1, thread_name_prefix="export")
 
     def start(self, shot: Shot, slug: str, format_: Format, step: float) -> ExportJob:
-        """Begins an export, or queues it behind the one under way. Raises BadInput for what is too much, StoreError without room, StoreBusy where too many
-        wait.
+        """Begins an export, or queues it behind the one under way. Raises BadInput for what is too much, StoreError
+        without room, StoreBusy where too many wait.
         """
         if format_.write is None:
             raise BadInput(f"the format {format_.name!r} is only read", "format")
@@ -134,7 +136,9 @@ class ExportJobs:
         self._sweep()
         with self._lock:
             if sum(each.ended_s is None for each in self._jobs.values()) >= MOST_WAITING:
-                raise StoreBusy(f"{MOST_WAITING} exports are waiting already; start this one when some are done, or cancel some")
+                raise StoreBusy(
+                    f"{MOST_WAITING} exports are waiting already; start this one when some are done, or cancel some"
+                )
             self._jobs[job.id] = job
         self._worker.submit(job.run, shot, frames, self._busy)
         return job
@@ -148,8 +152,8 @@ class ExportJobs:
             return self._jobs[job_id]
 
     def fetched(self, job: ExportJob) -> Path:
-        """A name of its own for a finished file, so that it can be sent to its end although somebody else, who was done first, drops it. Whoever asked removes
-        it. Raises NotFound, StoreError.
+        """A name of its own for a finished file, so that it can be sent to its end although somebody else, who was done
+        first, drops it. Whoever asked removes it. Raises NotFound, StoreError.
         """
         gone = NotFound("this export is gone; start it again")
         if job.status != "done":

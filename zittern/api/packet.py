@@ -1,4 +1,6 @@
-"""Motion as bytes: `ZTM1`, header length (uint32), header (JSON, padded with spaces to 4 bytes), float32 arrays; little endian."""
+"""Motion as bytes: `ZTM1`, header length (uint32), header (JSON, padded with spaces to 4 bytes), float32 arrays;
+little endian.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ __all__ = ["MAGIC", "pack_motion"]
 MAGIC = b"ZTM1"
 
 
-def pack_motion(shot: Shot, sampled: Sampled, revision: int, readings: Any, asked: MotionIn, more: Mapping[str, Array] | None = None) -> bytes:
+def pack_motion(
+    shot: Shot, sampled: Sampled, revision: int, readings: Any, asked: MotionIn, more: Mapping[str, Array] | None = None
+) -> bytes:
     """A packet with what the page does not have yet, by its tags; `more` are further arrays, (F, C) each."""
     have = asked.have
     heads: list[ArrayHead] = []
@@ -37,10 +41,14 @@ def pack_motion(shot: Shot, sampled: Sampled, revision: int, readings: Any, aske
             body.append(np.ascontiguousarray(each.array.values, dtype="<f4").tobytes())
             offset += len(body[-1])
     tags = [LayerTag(each.layer, _tag(each)) for each in readings.layers]
-    unknown = [each for each, tag in zip(readings.layers, tags, strict=True) if asked.have_layers.get(tag.layer) != tag.tag]
+    unknown = [
+        each for each, tag in zip(readings.layers, tags, strict=True) if asked.have_layers.get(tag.layer) != tag.tag
+    ]
     head = MotionHead.model_construct(
-        revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames), exact=list(sampled.exact),
-        close_frames=CLOSE_FRAMES, arrays=heads, readings=readings.model_copy(update={"layers": tuple(unknown)}), layers=tags,
+        revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames),
+        exact=list(sampled.exact),
+        close_frames=CLOSE_FRAMES, arrays=heads, readings=readings.model_copy(update={"layers": tuple(unknown)}),
+        layers=tags,
     )  # fmt: skip
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % 4)

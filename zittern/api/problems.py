@@ -10,7 +10,18 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from zittern.core.errors import BadInput, Conflict, Gone, NotFound, StoreBusy, StoreError, StoreFull, TooDear, ZitternError, loc_path
+from zittern.core.errors import (
+    BadInput,
+    Conflict,
+    Gone,
+    NotFound,
+    StoreBusy,
+    StoreError,
+    StoreFull,
+    TooDear,
+    ZitternError,
+    loc_path,
+)
 
 __all__ = ["STATUS", "install", "problem"]
 
@@ -31,7 +42,14 @@ STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
 
 def problem(status: int, title: str, detail: str, where: str = "", **more: Any) -> JSONResponse:
     """A problem+json response."""
-    body = {"type": "about:blank", "title": title, "status": status, "detail": _sayable(detail), "where": _sayable(where), **more}
+    body = {
+        "type": "about:blank",
+        "title": title,
+        "status": status,
+        "detail": _sayable(detail),
+        "where": _sayable(where),
+        **more,
+    }
     return JSONResponse(body, status_code=status, media_type="application/problem+json")
 
 
@@ -51,7 +69,9 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(RequestValidationError)
     async def _shape(_request: Request, error: RequestValidationError) -> JSONResponse:
         fault = error.errors()[0]
-        return problem(422, "Cannot be used", str(fault["msg"]).removeprefix("Value error, "), loc_path(tuple(fault["loc"])))
+        return problem(
+            422, "Cannot be used", str(fault["msg"]).removeprefix("Value error, "), loc_path(tuple(fault["loc"]))
+        )
 
     @app.exception_handler(HTTPException)
     async def _http(_request: Request, error: HTTPException) -> JSONResponse:
@@ -60,4 +80,6 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     async def _unforeseen(request: Request, error: Exception) -> JSONResponse:
         logging.getLogger("zittern").error("%s %s failed", request.method, request.url.path, exc_info=error)
-        return problem(500, "Failed", "the server met a fault of its own; the shot is as it was. The server's log says more")
+        return problem(
+            500, "Failed", "the server met a fault of its own; the shot is as it was. The server's log says more"
+        )

@@ -1,4 +1,6 @@
-"""The line of those who want to change something. They wait on the asynchronous side: threads are few, and readers need them."""
+"""The line of those who want to change something. They wait on the asynchronous side: threads are few, and readers
+need them.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +17,10 @@ __all__ = ["AT_ONCE", "WRITES"]
 
 # Changes that are worked out side by side; the database takes them one by one. A fifth of the threads that answer.
 AT_ONCE = 8
-_LONG_LINE = f"{AT_ONCE} others are changing something and none came through within {PATIENCE_S:g} s; nothing was changed. Try again in a moment"
+_LONG_LINE = (
+    f"{AT_ONCE} others are changing something and none came through within {PATIENCE_S:g} s; nothing was changed. Try "
+    f"again in a moment"
+)
 
 
 async def _turn(request: Request) -> AsyncIterator[None]:

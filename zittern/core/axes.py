@@ -15,8 +15,8 @@ TRANSLATIONS: tuple[Axis, ...] = AXES[3:6]
 
 @dataclass(frozen=True, slots=True)
 class AxisInfo:
-    """Unit of a layer's offsets on an axis, in words and as a sign, what its two directions are called, the largest swing, and the step of
-    a fine change.
+    """Unit of a layer's offsets on an axis, in words and as a sign, what its two directions are called, the largest
+    swing, and the step of a fine change.
     """
 
     name: Axis

@@ -1,6 +1,8 @@
-"""What a request may cost. Long work asks between its parts whether it may go on; whoever sets a limit hears which part was too dear, and what to lower.
+"""What a request may cost. Long work asks between its parts whether it may go on; whoever sets a limit hears which part
+was too dear, and what to lower.
 
-Time is the working thread's own, so that a busy machine refuses nothing; memory is estimated from the sizes of arrays before they are made.
+Time is the working thread's own, so that a busy machine refuses nothing; memory is estimated from the sizes of arrays
+before they are made.
 """
 
 from __future__ import annotations
@@ -18,7 +20,9 @@ _BYTES_A_MB = 2**20
 
 
 class Budget:
-    """cpu_s: seconds of the processor; most_bytes: of arrays that are held at once. `gone` is set from outside when nobody waits any more."""
+    """cpu_s: seconds of the processor; most_bytes: of arrays that are held at once. `gone` is set from outside when
+    nobody waits any more.
+    """
 
     def __init__(self, cpu_s: float, most_bytes: int) -> None:
         self.cpu_s, self.most_bytes = cpu_s, most_bytes
@@ -43,7 +47,10 @@ class Budget:
         """Raises TooDear for what takes more memory than there may be."""
         if size_bytes > self.most_bytes:
             needed, most = size_bytes / _BYTES_A_MB, self.most_bytes / _BYTES_A_MB
-            raise TooDear(f"{what} takes {needed:,.0f} MB of memory, and {most:,.0f} are what one request may use; nothing was changed. Lower {advice}")
+            raise TooDear(
+                f"{what} takes {needed:,.0f} MB of memory, and {most:,.0f} are what one request may use; nothing was "
+                f"changed. Lower {advice}"
+            )
 
     @contextmanager
     def doing(self, what: Callable[[], str], advice: str) -> Iterator[None]:
@@ -83,7 +90,9 @@ def needs(size_bytes: float, what: str, advice: str) -> None:
 
 @contextmanager
 def doing(what: Callable[[], str], advice: str) -> Iterator[None]:
-    """Tells what is worked out in here, for what `check` says; asked only then: what things are called is no part of what they do."""
+    """Tells what is worked out in here, for what `check` says; asked only then: what things are called is no part of
+    what they do.
+    """
     budget = _asked.get()
     if budget is _NONE:
         yield

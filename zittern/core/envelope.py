@@ -27,12 +27,17 @@ def shape_of(shape: RampShape, x: Array) -> Array:
 
 
 def ramp(
-    frames: Array, span: tuple[float, float] | None, ramp_in_frames: float, ramp_out_frames: float, shape: RampShape, shot_span: tuple[float, float]
+    frames: Array,
+    span: tuple[float, float] | None,
+    ramp_in_frames: float,
+    ramp_out_frames: float,
+    shape: RampShape,
+    shot_span: tuple[float, float],
 ) -> Array:
     """Weight of a span with its ramps. (F,) -> (F,) in 0..1. A missing span reaches over the shot and beyond it.
 
-    A span from a to b counts at a <= f < b + 1, so that spans of neighbouring frames meet without a hole, between frames too. Ramps keep their anchors a and
-    b and hold over the last frame.
+    A span from a to b counts at a <= f < b + 1, so that spans of neighbouring frames meet without a hole, between
+    frames too. Ramps keep their anchors a and b and hold over the last frame.
     """
     first, last = span if span is not None else shot_span
     weight = np.ones(frames.shape)
@@ -41,7 +46,8 @@ def ramp(
             weight = weight * shape_of(shape, (frames - first) / ramp_in_frames)
         if ramp_out_frames > 0:
             weight = weight * shape_of(shape, (last - frames) / ramp_out_frames)
-    # What begins with the shot or ends with it, and does not grow or fade there, is not cut off by the shot's own ends: springs and shutters see beyond them.
+    # What begins with the shot or ends with it, and does not grow or fade there, is not cut off by the shot's own ends:
+    # springs and shutters see beyond them.
     if span is not None and (first > shot_span[0] or ramp_in_frames > 0):
         weight = np.where(frames < first, 0.0, weight)
     if span is not None and (last < shot_span[1] or ramp_out_frames > 0):

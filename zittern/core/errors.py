@@ -24,7 +24,8 @@ from typing import Any
 from pydantic import ValidationError
 
 __all__ = [
-    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound", "StoreBusy", "StoreError", "StoreFull",
+    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound", "StoreBusy",
+    "StoreError", "StoreFull",
     "TooDear", "ZitternError", "faults_as", "field_path", "out_of_range", "union_members",
 ]  # fmt: skip
 
@@ -32,8 +33,8 @@ __all__ = [
 class ZitternError(Exception):
     """Base of all errors we raise.
 
-    `where` is a path such as `lanes[2].clips[0].layers[0].source.rate_hz`, or empty; `place` names the same for people where it can be
-    named: `rate in “Slow sway”`. details: what else programs may want to know.
+    `where` is a path such as `lanes[2].clips[0].layers[0].source.rate_hz`, or empty; `place` names the same for people
+    where it can be named: `rate in “Slow sway”`. details: what else programs may want to know.
     """
 
     details: dict[str, Any] = {}
@@ -136,8 +137,8 @@ def first_fault(error: ValidationError) -> tuple[str, str]:
     return text, loc_path(fault["loc"])
 
 
-# Pydantic names the chosen member of a union as a step of the path. Members of unions that may stand anywhere, told by whoever has them;
-# and fields that hold unions of documents.
+# Pydantic names the chosen member of a union as a step of the path. Members of unions that may stand anywhere, told by
+# whoever has them; and fields that hold unions of documents.
 _MEMBERS: set[str] = set()
 _TAGGED = frozenset({"source", "command", "commands"})
 

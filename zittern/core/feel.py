@@ -34,7 +34,9 @@ def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Shot, tuple[Layer, Layer
     factor = lens_factor(shot)
 
     def board(swings: dict[str, float]) -> AxisBoard:
-        return AxisBoard.swings(**{axis: value * factor if axis in ROTATIONS else value for axis, value in swings.items()})
+        return AxisBoard.swings(
+            **{axis: value * factor if axis in ROTATIONS else value for axis, value in swings.items()}
+        )
 
     slow = Noise(rate_hz=fixed(_SLOW_HZ), octaves=2, persistence=fixed(0.4))
     fast = Noise(rate_hz=fixed(_FAST_HZ), octaves=2, persistence=fixed(0.5))

@@ -1,4 +1,6 @@
-"""THE TABLES of what forms show of layers, clips and the move, and of the choices they offer. Those of the sources stand with the sources."""
+"""THE TABLES of what forms show of layers, clips and the move, and of the choices they offer. Those of the sources
+stand with the sources.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +9,7 @@ from dataclasses import replace
 from zittern.core.axes import AXES, AXIS_INFO
 from zittern.core.looks import FieldLook, Look, described
 from zittern.core.numbers.curves import Interp
-from zittern.core.numbers.param import limits_of
+from zittern.core.numbers.limits import limits_of
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.give import Give
 from zittern.core.shot.layers import AxisSetting, Layer
@@ -16,7 +18,22 @@ from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Picture, Shot
 
-__all__ = ["CLIP", "FRAMINGS", "GIVE", "HOLD", "LAYER", "LENSES_MM", "MOUNT", "MOVE", "OPERATOR", "PICTURES", "PLACES", "RIDE", "RUNS_ON", "SAID"]
+__all__ = [
+    "CLIP",
+    "FRAMINGS",
+    "GIVE",
+    "HOLD",
+    "LAYER",
+    "LENSES_MM",
+    "MOUNT",
+    "MOVE",
+    "OPERATOR",
+    "PICTURES",
+    "PLACES",
+    "RIDE",
+    "RUNS_ON",
+    "SAID",
+]
 
 _LAYER = (
     Look.percent("weight", "weight", group="weight, speed", ink="pedestal"),
@@ -25,7 +42,10 @@ _LAYER = (
     Look("steady", "steady on screen", hint="Keeps its size in the picture while the lens zooms"),
     Look("ramp_shape", "ramp shape"),
 )
-_CLIP = (Look.percent("amount", "amount", group="amount, speed", ink="pedestal"), Look.percent("speed", "speed", group="amount, speed", ink="pan"))
+_CLIP = (
+    Look.percent("amount", "amount", group="amount, speed", ink="pedestal"),
+    Look.percent("speed", "speed", group="amount, speed", ink="pan"),
+)
 _PLACE = (
     Look("x_m", "x", "m", step=0.01, digits=3, group="position", said="camera x", ink="truck"),
     Look("y_m", "height", "m", step=0.01, digits=3, group="position", said="camera height", ink="pedestal"),
@@ -37,7 +57,9 @@ _PLACE = (
 _LENS = (Look("focal_mm", "lens", "mm", step=0.2, digits=1, said="focal length", ink="zoom"),)
 _MOUNT = (
     Look("kind", "kind", hint="How it is drawn, and what it is for; it moves the same whatever it is"),
-    Look("length_m", "length", "m", step=0.01, digits=2, ink="dolly", hint="What it carries hangs so far forward of it"),
+    Look(
+        "length_m", "length", "m", step=0.01, digits=2, ink="dolly", hint="What it carries hangs so far forward of it"
+    ),
 )
 
 
@@ -46,8 +68,18 @@ def _springs(field: str, said: str, stop: Look) -> tuple[Look, ...]:
     only = (field, True)
     told = "Natural frequency of its springs; what is faster is softened"
     return (
-        Look(f"{field}_hz", "frequency", "Hz", step=0.01, scales=True, only=only, said=f"frequency of {said}", hint=told),
-        Look(f"{field}_damping", "damping", "×", step=0.005, only=only, said=f"damping of {said}", hint="1: it just does not swing past; less: it rings"),
+        Look(
+            f"{field}_hz", "frequency", "Hz", step=0.01, scales=True, only=only, said=f"frequency of {said}", hint=told
+        ),
+        Look(
+            f"{field}_damping",
+            "damping",
+            "×",
+            step=0.005,
+            only=only,
+            said=f"damping of {said}",
+            hint="1: it just does not swing past; less: it rings",
+        ),
         replace(stop, only=only, scales=True, said=f"stop of {said}", hint="It goes no further than this"),
     )
 
@@ -57,9 +89,35 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
     only = (field, True)
     near = f"Of the {of}: nothing is done while it is that near"
     return (
-        Look(f"{field}_hz", "quickness", "Hz", step=0.01, scales=True, only=only, said=f"quickness of {field}", hint="How quickly the camera is turned"),
-        Look(f"{field}_damping", "damping", "×", step=0.005, only=only, said=f"damping of {field}", hint="Less than 1: the picture swings past"),
-        Look(f"{field}_slack_percent", "slack ±", "%", step=0.05, digits=1, only=only, said=f"slack of {field}", hint=near),
+        Look(
+            f"{field}_hz",
+            "quickness",
+            "Hz",
+            step=0.01,
+            scales=True,
+            only=only,
+            said=f"quickness of {field}",
+            hint="How quickly the camera is turned",
+        ),
+        Look(
+            f"{field}_damping",
+            "damping",
+            "×",
+            step=0.005,
+            only=only,
+            said=f"damping of {field}",
+            hint="Less than 1: the picture swings past",
+        ),
+        Look(
+            f"{field}_slack_percent",
+            "slack ±",
+            "%",
+            step=0.05,
+            digits=1,
+            only=only,
+            said=f"slack of {field}",
+            hint=near,
+        ),
     )
 
 
@@ -71,13 +129,40 @@ _GIVE = (
     Look.percent("weight", "weight", ink="pedestal"),
 )
 _PLACE_IN_PICTURE = (
-    Look("across_percent", "across", "%", step=0.1, digits=1, group="place in the picture", ink="pan", hint="Where the subject should sit, from the left edge"),
-    Look("up_percent", "up", "%", step=0.1, digits=1, group="place in the picture", ink="tilt", hint="Where the subject should sit, from the lower edge"),
+    Look(
+        "across_percent",
+        "across",
+        "%",
+        step=0.1,
+        digits=1,
+        group="place in the picture",
+        ink="pan",
+        hint="Where the subject should sit, from the left edge",
+    ),
+    Look(
+        "up_percent",
+        "up",
+        "%",
+        step=0.1,
+        digits=1,
+        group="place in the picture",
+        ink="tilt",
+        hint="Where the subject should sit, from the lower edge",
+    ),
 )
 _OPERATOR = (
     *_PLACE_IN_PICTURE,
-    Look("reaction_s", "reaction", "s", step=0.005, said="reaction time", hint="So late the operator sees what happens"),
-    Look("anticipation_s", "looks ahead", "s", step=0.005, said="anticipation", hint="So far ahead along the subject's path"),
+    Look(
+        "reaction_s", "reaction", "s", step=0.005, said="reaction time", hint="So late the operator sees what happens"
+    ),
+    Look(
+        "anticipation_s",
+        "looks ahead",
+        "s",
+        step=0.005,
+        said="anticipation",
+        hint="So far ahead along the subject's path",
+    ),
     Look("pan", "pans"),
     *_hand("pan", "width"),
     Look("tilt", "tilts"),
@@ -86,16 +171,31 @@ _OPERATOR = (
     Look.percent("weight", "weight", ink="pedestal"),
 )
 _RIDE = (
-    Look.percent("position_weight", "goes along", ink="truck", hint="How much of where the object goes; on and off without a jump"),
+    Look.percent(
+        "position_weight",
+        "goes along",
+        ink="truck",
+        hint="How much of where the object goes; on and off without a jump",
+    ),
     Look.percent("rotation_weight", "turns along", ink="pan", hint="How much of how the object turns"),
 )
 _HOLD = (
-    Look("below_hz", "below", "Hz", step=0.005, scales=True, hint="Drift slower than this is taken away, faster shake stays"),
+    Look(
+        "below_hz",
+        "below",
+        "Hz",
+        step=0.005,
+        scales=True,
+        hint="Drift slower than this is taken away, faster shake stays",
+    ),
     *_PLACE_IN_PICTURE,
     Look.percent("weight", "weight", ink="pedestal"),
 )
 # Names in sentences, by field.
-SAID: dict[str, str] = {look.field: look.said or look.title for look in (*_GIVE, *_OPERATOR, *_RIDE, *_HOLD, *_MOUNT, *_LAYER, *_CLIP, *_PLACE, *_LENS)}
+SAID: dict[str, str] = {
+    look.field: look.said or look.title
+    for look in (*_GIVE, *_OPERATOR, *_RIDE, *_HOLD, *_MOUNT, *_LAYER, *_CLIP, *_PLACE, *_LENS)
+}
 
 
 def _swings() -> tuple[FieldLook, ...]:
@@ -103,7 +203,8 @@ def _swings() -> tuple[FieldLook, ...]:
     least, _ = limits_of(AxisSetting.model_fields["swing"]) or (0.0, 0.0)
     return tuple(
         FieldLook(
-            field=f"axes.{axis}.swing", title=axis, kind="number", unit=info.sign, step=info.step, digits=2, scales=True, least=least,
+            field=f"axes.{axis}.swing", title=axis, kind="number", unit=info.sign, step=info.step, digits=2,
+            scales=True, least=least,
             most=info.most_swing, group="swing", ink=axis, axis=axis,
         )
         for axis, info in zip(AXES, AXIS_INFO, strict=True)
@@ -115,7 +216,8 @@ def _paces() -> tuple[FieldLook, ...]:
     least, most = limits_of(AxisSetting.model_fields["pace"]) or (0.0, 0.0)
     return tuple(
         FieldLook(
-            field=f"axes.{axis}.pace", title=axis, kind="number", unit="×", step=0.01, digits=2, scales=True, least=least, most=most, group="rate", ink=axis,
+            field=f"axes.{axis}.pace", title=axis, kind="number", unit="×", step=0.01, digits=2, scales=True,
+            least=least, most=most, group="rate", ink=axis,
             axis=axis, hint="Multiple of the source's own rate",
         )
         for axis in AXES
@@ -134,15 +236,18 @@ RIDE: tuple[FieldLook, ...] = described(Ride, _RIDE)
 HOLD: tuple[FieldLook, ...] = described(HoldFraming, _HOLD)
 # Places in the picture that have a name: percent from the left and lower edge.
 PLACES: dict[str, tuple[float, float]] = {
-    "centre": (50.0, 50.0), "left third": (100.0 / 3.0, 50.0), "right third": (200.0 / 3.0, 50.0), "upper left": (100.0 / 3.0, 200.0 / 3.0),
-    "upper right": (200.0 / 3.0, 200.0 / 3.0), "lower left": (100.0 / 3.0, 100.0 / 3.0), "lower right": (200.0 / 3.0, 100.0 / 3.0),
+    "centre": (50.0, 50.0), "left third": (100.0 / 3.0, 50.0), "right third": (200.0 / 3.0, 50.0),
+    "upper left": (100.0 / 3.0, 200.0 / 3.0),
+    "upper right": (200.0 / 3.0, 200.0 / 3.0), "lower left": (100.0 / 3.0, 100.0 / 3.0),
+    "lower right": (200.0 / 3.0, 100.0 / 3.0),
 }  # fmt: skip
 
 # How people have keys run on; free handles come of dragging them.
 RUNS_ON: tuple[Interp, ...] = ("smooth", "linear", "hold")
 # Sizes of pictures that are often asked for, in pixels.
 PICTURES: tuple[Picture, ...] = tuple(
-    Picture(width_px=width, height_px=height) for width, height in ((1920, 1080), (2048, 858), (3840, 2160), (1080, 1920), (1440, 1080))
+    Picture(width_px=width, height_px=height)
+    for width, height in ((1920, 1080), (2048, 858), (3840, 2160), (1080, 1920), (1440, 1080))
 )
 # Focal lengths that lenses are made in.
 LENSES_MM = (18, 24, 35, 50, 85, 135)

@@ -1,5 +1,5 @@
-"""How fields of documents look to people: what they are called, in which unit they are shown, how far a drag goes. What a field may be is
-not said again here: kind, limits and choices follow from the document that has it.
+"""How fields of documents look to people: what they are called, in which unit they are shown, how far a drag goes. What
+a field may be is not said again here: kind, limits and choices follow from the document that has it.
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ from pydantic.fields import FieldInfo
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import limits_of
+from zittern.core.numbers.limits import limits_of
 
 __all__ = ["FieldLook", "Look", "described"]
 
@@ -21,9 +21,9 @@ _SHARE = 100.0
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """What a table says of a field. shown = times x stored. step: change of what is shown a pixel of a drag; `scales` drags multiply.
-    group: what it is shown with in curves and tables, its title when left out. only: shown where a switch beside it stands like this.
-    ink: the axis whose ink its curve takes. said: its name in a sentence.
+    """What a table says of a field. shown = times x stored. step: change of what is shown a pixel of a drag; `scales`
+    drags multiply. group: what it is shown with in curves and tables, its title when left out. only: shown where a
+    switch beside it stands like this. ink: the axis whose ink its curve takes. said: its name in a sentence.
     """
 
     field: str
@@ -46,8 +46,9 @@ class Look:
 
 
 class FieldLook(Doc):
-    """A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. kind: a number that may be
-    keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that has one number an axis.
+    """A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is
+    shown. kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field
+    that has one number an axis.
     """
 
     field: str
@@ -69,7 +70,9 @@ class FieldLook(Doc):
 
 
 def described(model: type[Doc], looks: Iterable[Look]) -> tuple[FieldLook, ...]:
-    """The looks of a document's fields, with what the document says of them. Raises TypeError for a field that no form can show."""
+    """The looks of a document's fields, with what the document says of them. Raises TypeError for a field that no
+    form can show.
+    """
     return tuple(each for look in looks for each in _described(model.model_fields[look.field], look))
 
 
@@ -90,9 +93,14 @@ def _described(info: FieldInfo, look: Look) -> Iterator[FieldLook]:
 
 
 def _number(look: Look, limits: tuple[float, float], **more: Any) -> FieldLook:
-    same = {name: getattr(look, name) for name in ("field", "title", "unit", "times", "step", "digits", "scales", "hint", "ink", "only")}
+    same = {
+        name: getattr(look, name)
+        for name in ("field", "title", "unit", "times", "step", "digits", "scales", "hint", "ink", "only")
+    }
     least, most = (round(limit * look.times, 9) for limit in limits)
-    return FieldLook(**{**same, "kind": "number", "least": least, "most": most, "group": look.group or look.title, **more})
+    return FieldLook(
+        **{**same, "kind": "number", "least": least, "most": most, "group": look.group or look.title, **more}
+    )
 
 
 def _one_an_axis(model: type[Doc], look: Look) -> Iterator[FieldLook]:

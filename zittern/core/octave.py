@@ -1,6 +1,7 @@
 """Gradient noise, an octave or several, by how many steps of its lattice have gone by.
 
-n(x) = sum_i g_i k(x - i) with random gradients g_i in -1..1 and the kernel k(d) = d (1 - fade(|d|)), fade(u) = 6u^5 - 15u^4 + 10u^3, zero for
+n(x) = sum_i g_i k(x - i) with random gradients g_i in -1..1 and the kernel k(d) = d (1 - fade(|d|)), fade(u) = 6u^5 -
+15u^4 + 10u^3, zero for
 |d| >= 1 (Perlin 1985; fade as improved by Perlin 2002).
 """
 
@@ -48,8 +49,8 @@ _ROOM = _Room()
 
 
 def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None) -> Array:
-    """One octave, of RMS OCTAVE_RMS. steps: (A, F) lattice steps of the first octave -> (A, F). number: 0 for the first, each twice as fast as
-    the one before. seeds: (A,). totals: (A,) steps after which it repeats.
+    """One octave, of RMS OCTAVE_RMS. steps: (A, F) lattice steps of the first octave -> (A, F). number: 0 for the
+    first, each twice as fast as the one before. seeds: (A,). totals: (A,) steps after which it repeats.
     """
     periods: IntArray | None = None
     scale: Array | float = 2.0**number
@@ -90,7 +91,8 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
     Returns
     -------
     (A, F) float64
-        Exactly the sum of `octave`s (a test says so), in a third of the time: tables of all octaves in one go, and arrays that are used again.
+        Exactly the sum of `octave`s (a test says so), in a third of the time: tables of all octaves in one go, and
+        arrays that are used again.
     """
     out = np.empty(steps.shape)
     numbers = range(octaves)
@@ -100,7 +102,11 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
     for first in range(0, steps.shape[1], _CHUNK):
         part = slice(first, first + _CHUNK)
         here = steps[:, part]
-        each = _several(here, streams_, starts) if totals is None else (octave(here, number, seeds, totals) for number in numbers)
+        each = (
+            _several(here, streams_, starts)
+            if totals is None
+            else (octave(here, number, seeds, totals) for number in numbers)
+        )
         _add(each, share[part], out[:, part])
     return out
 
@@ -160,7 +166,9 @@ def _reach(steps: Array, starts: Array) -> tuple[IntArray, IntArray]:
 
 
 def _tables(streams_: Seeds, lows: IntArray, counts: IntArray) -> tuple[Array, IntArray]:
-    """Gradients of all octaves and axes in one row, and what has to be added to a cell's number to find it there. (N,), (O, A)."""
+    """Gradients of all octaves and axes in one row, and what has to be added to a cell's number to find it there.
+    (N,), (O, A).
+    """
     axes = streams_.shape[1]
     sizes = np.repeat(counts, axes)
     begins = np.cumsum(sizes) - sizes

@@ -18,15 +18,17 @@ __all__ = ["integrate", "phase_table"]
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
 # Cells worked on at a time: memory does not grow with the length of a shot.
 _CHUNK_CELLS = 32_768
-# Outside the shot cells grow wider than a frame when there would be more than this: nothing there is ever seen, only its sum counts.
+# Outside the shot cells grow wider than a frame when there would be more than this: nothing there is ever seen, only
+# its sum counts.
 _MOST_FAR_CELLS = 65_536
 
 
 def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table: Array | None = None) -> Array:
-    """phi(f) = integral of the product of the factors (each per second) from start_frame to each of the scope's frames. (F,) cycles.
+    """phi(f) = integral of the product of the factors (each per second) from start_frame to each of the scope's frames.
+    (F,) cycles.
 
-    `table` is what `phase_table` gives for the same factors and start; made for just these frames when left out. Cells end at whole
-    frames and at keys, so the result at a frame does not depend on which other frames are asked for.
+    `table` is what `phase_table` gives for the same factors and start; made for just these frames when left out. Cells
+    end at whole frames and at keys, so the result at a frame does not depend on which other frames are asked for.
     """
     constants = [factor.constant for factor in factors]
     scale = math.prod(c for c in constants if c is not None) / scope.fps.value
@@ -34,7 +36,9 @@ def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table
     frames = scope.frames
     if not varying or frames.size == 0:
         return (frames - start_frame) * scale
-    edges, total = phase_table(factors, scope, start_frame, (float(frames.min()), float(frames.max()))) if table is None else table
+    edges, total = (
+        phase_table(factors, scope, start_frame, (float(frames.min()), float(frames.max()))) if table is None else table
+    )
     cell = np.clip(np.searchsorted(edges, frames, side="right") - 1, 0, len(edges) - 1)
     values = total[cell]
     partial = frames != edges[cell]
@@ -44,7 +48,8 @@ def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table
 
 
 def phase_table(factors: Sequence[Number], scope: Scope, start_frame: float, reach: tuple[float, float]) -> Array:
-    """Edges of cells over a reach of frames and the start, and the integral of the factors that vary from the start to each. (2, C).
+    """Edges of cells over a reach of frames and the start, and the integral of the factors that vary from the start to
+    each. (2, C).
 
     Within the reach cells are whole frames, cut at keys.
     """

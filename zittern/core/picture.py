@@ -34,13 +34,17 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
 
 
 def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
-    """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture. (A,) pixels in AXES order."""
+    """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture. (A,) pixels in AXES
+    order.
+    """
     sizes = [swing_px(axis, _SMALL, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m) for axis in AXES]
     return np.array(sizes) / _SMALL
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
-    """Where the shake takes the picture's centre, seen at a distance, (F,) or one for all. (F, 2) pixels, right and down."""
+    """Where the shake takes the picture's centre, seen at a distance, (F,) or one for all. (F, 2) pixels, right and
+    down.
+    """
     total = motion.total
     f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     away = np.maximum(distance_m, 0.01)

@@ -1,4 +1,6 @@
-"""THE TABLE of ready-made rigs: what is put between the move and the lens. None of it moves a picture that stands still."""
+"""THE TABLE of ready-made rigs: what is put between the move and the lens. None of it moves a picture that stands
+still.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ _CRANE_M = 3.0
 
 @dataclass(frozen=True, slots=True)
 class Rig:
-    """name in documents and for people, a line about it, and its mounts from the ground to the lens; ids are made free ones where they are put in."""
+    """name in documents and for people, a line about it, and its mounts from the ground to the lens; ids are made
+    free ones where they are put in.
+    """
 
     name: str
     told: str
@@ -27,15 +31,32 @@ RIGS: tuple[Rig, ...] = (
     Rig(
         "tripod",
         "a head on legs: turns stiffly, goes nowhere",
-        (Mount(id="head", name="Head", kind="head", give=Give(shift=False, turn_hz=7.0, turn_damping=0.35, turn_stop_deg=2.0)),),
+        (
+            Mount(
+                id="head",
+                name="Head",
+                kind="head",
+                give=Give(shift=False, turn_hz=7.0, turn_damping=0.35, turn_stop_deg=2.0),
+            ),
+        ),
     ),
     Rig(
         "shoulder",
         "turns about a shoulder 30 cm behind the sensor, hands steady it in front",
         (
             Mount(
-                id="shoulder", name="Shoulder", kind="free", pivot_m=(0.0, -0.05, 0.3),
-                give=Give(shift_hz=2.4, shift_damping=0.5, shift_stop_cm=12.0, turn_hz=2.2, turn_damping=0.55, turn_stop_deg=12.0),
+                id="shoulder",
+                name="Shoulder",
+                kind="free",
+                pivot_m=(0.0, -0.05, 0.3),
+                give=Give(
+                    shift_hz=2.4,
+                    shift_damping=0.5,
+                    shift_stop_cm=12.0,
+                    turn_hz=2.2,
+                    turn_damping=0.55,
+                    turn_stop_deg=12.0,
+                ),
             ),
             Mount(id="hands", name="Hands", kind="hands", pivot_m=(0.0, -0.04, 0.06)),
         ),
@@ -45,8 +66,18 @@ RIGS: tuple[Rig, ...] = (
         "hangs from both arms, well below the shoulders",
         (
             Mount(
-                id="arms", name="Arms", kind="free", pivot_m=(0.0, 0.6, 0.25),
-                give=Give(shift_hz=1.3, shift_damping=0.4, shift_stop_cm=18.0, turn_hz=0.9, turn_damping=0.35, turn_stop_deg=15.0),
+                id="arms",
+                name="Arms",
+                kind="free",
+                pivot_m=(0.0, 0.6, 0.25),
+                give=Give(
+                    shift_hz=1.3,
+                    shift_damping=0.4,
+                    shift_stop_cm=18.0,
+                    turn_hz=0.9,
+                    turn_damping=0.35,
+                    turn_stop_deg=15.0,
+                ),
             ),
             Mount(id="hands", name="Hands", kind="hands", pivot_m=(0.0, 0.08, 0.05)),
         ),
@@ -55,9 +86,17 @@ RIGS: tuple[Rig, ...] = (
         "stabiliser",
         "a sprung arm and a balanced head: floats, and swings after what is abrupt",
         (
-            Mount(id="arm", name="Arm", kind="arm", give=Give(turn=False, shift_hz=0.55, shift_damping=0.7, shift_stop_cm=35.0)),
             Mount(
-                id="gimbal", name="Gimbal", kind="head", pivot_m=(0.0, 0.1, 0.0),
+                id="arm",
+                name="Arm",
+                kind="arm",
+                give=Give(turn=False, shift_hz=0.55, shift_damping=0.7, shift_stop_cm=35.0),
+            ),
+            Mount(
+                id="gimbal",
+                name="Gimbal",
+                kind="head",
+                pivot_m=(0.0, 0.1, 0.0),
                 give=Give(shift=False, turn_hz=0.6, turn_damping=0.8, turn_stop_deg=25.0),
             ),
         ),
@@ -68,7 +107,10 @@ RIGS: tuple[Rig, ...] = (
         (
             Mount(id="column", name="Column", kind="ground", z_m=fixed(_CRANE_M)),
             Mount(
-                id="arm", name="Arm", kind="arm", length_m=fixed(_CRANE_M),
+                id="arm",
+                name="Arm",
+                kind="arm",
+                length_m=fixed(_CRANE_M),
                 give=Give(shift=False, turn_hz=1.1, turn_damping=0.12, turn_stop_deg=4.0),
             ),
             Mount(id="head", name="Head", kind="head"),
@@ -79,17 +121,29 @@ RIGS: tuple[Rig, ...] = (
         "a body on its springs, and a bracket that gives a little",
         (
             Mount(
-                id="body", name="Body", kind="ground", pivot_m=(0.0, -0.6, 0.8),
-                give=Give(shift_hz=1.3, shift_damping=0.3, shift_stop_cm=15.0, turn_hz=1.5, turn_damping=0.3, turn_stop_deg=8.0),
+                id="body",
+                name="Body",
+                kind="ground",
+                pivot_m=(0.0, -0.6, 0.8),
+                give=Give(
+                    shift_hz=1.3,
+                    shift_damping=0.3,
+                    shift_stop_cm=15.0,
+                    turn_hz=1.5,
+                    turn_damping=0.3,
+                    turn_stop_deg=8.0,
+                ),
             ),
             Mount(
-                id="bracket", name="Bracket", kind="arm",
+                id="bracket",
+                name="Bracket",
+                kind="arm",
                 give=Give(shift=False, turn_hz=9.0, turn_damping=0.15, turn_stop_deg=3.0),
             ),
             Mount(id="head", name="Head", kind="head"),
         ),
     ),
-)  # fmt: skip
+)
 
 
 def rig_of(name: str) -> Rig:

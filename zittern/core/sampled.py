@@ -1,8 +1,8 @@
-"""Motion at the frames that somebody looks at: all whole frames of a usual shot; of a long one a thinned choice over all of it, and
-every frame where it is looked at closely.
+"""Motion at the frames that somebody looks at: all whole frames of a usual shot; of a long one a thinned choice over
+all of it, and every frame where it is looked at closely.
 
-One frame is taken out of each equal stretch, at a place in it that looks random: at even steps a wave would meet its own beat and seem
-to stand still.
+One frame is taken out of each equal stretch, at a place in it that looks random: at even steps a wave would meet its
+own beat and seem to stand still.
 """
 
 from __future__ import annotations
@@ -34,9 +34,9 @@ _PLACES_SEED = 20
 
 @dataclass(frozen=True, slots=True)
 class Sampled:
-    """frames (F,), rising. pieces: motions whose rows, one after another, taken in `order` (F,), belong to these frames; one piece
-    needs no order. exact: stretches [first, last] in which every whole frame is there. whole: motion spread evenly over the shot;
-    near: motion of neighbouring whole frames about the frame asked for.
+    """frames (F,), rising. pieces: motions whose rows, one after another, taken in `order` (F,), belong to these
+    frames; one piece needs no order. exact: stretches [first, last] in which every whole frame is there. whole: motion
+    spread evenly over the shot; near: motion of neighbouring whole frames about the frame asked for.
     """
 
     frames: Array
@@ -77,13 +77,17 @@ def _thinned(shot: Shot) -> Array:
 
 
 def spread(first: float, count: int, most: int, seed: int) -> Array:
-    """One whole frame of each of `most` equal parts of a stretch of more than so many, at a place in it that looks random. (most,)."""
+    """One whole frame of each of `most` equal parts of a stretch of more than so many, at a place in it that looks
+    random. (most,).
+    """
     place = streams.at(np.array([seed], dtype=np.uint64), np.arange(most, dtype=np.int64))[0] * 0.5 + 0.5
     return np.asarray(first + np.floor((np.arange(most) + place) / most * count), dtype=np.float64)
 
 
 def _blocks(shot: Shot, frame: float, window: tuple[int, int] | None) -> list[tuple[int, int]]:
-    """Blocks [first, last] of whole frames, rising: those about the frame, where it plays on, and of a window that is close enough."""
+    """Blocks [first, last] of whole frames, rising: those about the frame, where it plays on, and of a window that
+    is close enough.
+    """
 
     def number(at: float) -> int:
         return int(_within(shot, at) - shot.first_frame) // _BLOCK_FRAMES

@@ -55,18 +55,24 @@ def start(seeds: Seeds, salt: int) -> Array:
 
 
 def at(seeds: Seeds, positions: IntArray) -> Array:
-    """Random numbers in -1..1 at whole positions. seeds: (A,), positions: (A, N) or (N,) -> (A, N), uniform, variance 1/3."""
+    """Random numbers in -1..1 at whole positions. seeds: (A,), positions: (A, N) or (N,) -> (A, N), uniform,
+    variance 1/3.
+    """
     return at_each(seeds[:, None], positions)
 
 
 def at_each(seeds: Seeds, positions: IntArray) -> Array:
-    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast. -> uniform, variance 1/3."""
+    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast. -> uniform,
+    variance 1/3.
+    """
     z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds)
     return (z >> _S11).astype(np.float64) * (2.0 * _UNIT) - 1.0
 
 
 def numbered(index: Array, seeds: Seeds, salt: int) -> Array:
-    """A random number in -1..1 for each whole number of an array, from another stream of one seed, (1,). Any shape -> the same."""
+    """A random number in -1..1 for each whole number of an array, from another stream of one seed, (1,). Any shape
+    -> the same.
+    """
     return at(spawn(seeds, salt), index.astype(np.int64).ravel()).reshape(index.shape)
 
 

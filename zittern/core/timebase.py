@@ -19,7 +19,14 @@ MOST_FPS = 1000.0
 # A shot of a million frames, four times a frame.
 MOST_SAMPLES = 4_000_000
 # Decimal shorthands of the 1000/1001 rates of broadcast (SMPTE ST 12-1).
-_SHORTHANDS = {23.976: (24000, 1001), 23.98: (24000, 1001), 29.97: (30000, 1001), 47.952: (48000, 1001), 59.94: (60000, 1001), 119.88: (120000, 1001)}
+_SHORTHANDS = {
+    23.976: (24000, 1001),
+    23.98: (24000, 1001),
+    29.97: (30000, 1001),
+    47.952: (48000, 1001),
+    59.94: (60000, 1001),
+    119.88: (120000, 1001),
+}
 # A time this many frames from a whole frame counts as on it: float32 seconds in files are no finer.
 FRAME_TOLERANCE_FRAMES = 1e-3
 
@@ -90,7 +97,11 @@ def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
     """Frames first, first + step, ... up to last. (F,) float64. Raises BadInput when there would be too many."""
     if not step > 0.0 or last_frame - first_frame > step * (MOST_SAMPLES - 1):
         length = last_frame - first_frame + 1
-        raise BadInput(f"a step of {step:g} frames over {length} frames: at most {MOST_SAMPLES} samples are possible; choose a larger step", "step")
+        raise BadInput(
+            f"a step of {step:g} frames over {length} frames: at most {MOST_SAMPLES} samples are possible; choose a "
+            f"larger step",
+            "step",
+        )
     count = math.floor((last_frame - first_frame) / step + 1e-9) + 1
     return first_frame + np.arange(count, dtype=np.float64) * step
 

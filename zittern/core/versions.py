@@ -22,13 +22,17 @@ def parsed(text: str | bytes) -> Any:
 
 
 def brought_up(data: Any, what: str, newest: int, steps: Mapping[int, Step]) -> dict[str, Any]:
-    """A parsed `zittern.WHAT` of any version as one of the newest; steps[n] takes version n to n + 1. Raises DocumentError for anything else."""
+    """A parsed `zittern.WHAT` of any version as one of the newest; steps[n] takes version n to n + 1. Raises
+    DocumentError for anything else.
+    """
     name = f"zittern.{what}"
     if not isinstance(data, dict) or data.get("schema_name") != name:
         raise DocumentError(f'this is not a {what}: "schema_name" should be "{name}"', "schema_name")
     version = data.get("schema_version")
     if not isinstance(version, int) or isinstance(version, bool) or not 1 <= version <= newest:
-        raise DocumentError(f"schema_version 1 to {newest} can be read, got {version!r}; a newer Zittern wrote this", "schema_version")
+        raise DocumentError(
+            f"schema_version 1 to {newest} can be read, got {version!r}; a newer Zittern wrote this", "schema_version"
+        )
     document: dict[str, Any] = data
     for step in range(version, newest):
         document = steps[step](document)

@@ -7,7 +7,16 @@ from zittern.store.library import Library
 __all__ = ["PROJECT", "SLUGS", "ensure_demo"]
 
 PROJECT = ("saltmarsh-post", "Saltmarsh Post")
-SLUGS = ("jetty-walk", "jetty-walk-handheld", "lamp-close", "empty-dune", "signal-run", "sled-run", "mast-fall", "kite-pass")
+SLUGS = (
+    "jetty-walk",
+    "jetty-walk-handheld",
+    "lamp-close",
+    "empty-dune",
+    "signal-run",
+    "sled-run",
+    "mast-fall",
+    "kite-pass",
+)
 
 
 def ensure_demo(library: Library) -> bool:

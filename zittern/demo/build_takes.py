@@ -1,7 +1,8 @@
-"""Makes the shipped takes, by chance and by hand-set physics, and writes them as CSV. Run by `make takes`; a test compares the files with what this makes.
+"""Makes the shipped takes, by chance and by hand-set physics, and writes them as CSV. Run by `make takes`; a test
+compares the files with what this makes.
 
-They are imitations of recordings, not recordings: a body is a slowly wandering point with a spring that pulls it back; hands answer late and overshoot;
-steps and waves are uneven. Each is 24 seconds long, 30 samples a second.
+They are imitations of recordings, not recordings: a body is a slowly wandering point with a spring that pulls it back;
+hands answer late and overshoot; steps and waves are uneven. Each is 24 seconds long, 30 samples a second.
 """
 
 from __future__ import annotations
@@ -81,7 +82,11 @@ def _boat() -> dict[str, Array]:
     }
 
 
-TAKES: dict[str, Callable[[], dict[str, Array]]] = {"standing-tired": _standing, "walking-along": _walking, "small-boat": _boat}
+TAKES: dict[str, Callable[[], dict[str, Array]]] = {
+    "standing-tired": _standing,
+    "walking-along": _walking,
+    "small-boat": _boat,
+}
 
 
 def main() -> None:

@@ -25,7 +25,9 @@ _BAG, _BOOT, _SCARF = srgb("#7A4A22"), srgb("#2B2420"), srgb("#D9B45B")
 
 
 def place_m(times_s: Array) -> Array:
-    """Feet of the courier. (F,) seconds -> (F, 3) metres: straight on, bobbing at the rate of the steps, weaving a little."""
+    """Feet of the courier. (F,) seconds -> (F, 3) metres: straight on, bobbing at the rate of the steps, weaving a
+    little.
+    """
     bob = _BOB_M * np.abs(np.sin(np.pi * STEP_HZ * times_s))
     weave = START_X_M + 0.05 * np.sin(2.0 * np.pi * 0.11 * times_s)
     return np.stack([weave, bob, START_Z_M - SPEED_M_S * times_s], axis=1)

@@ -1,4 +1,6 @@
-"""The set `saltmarsh-deck`: the deck of a tide station on the open marsh, and a signal mast that comes down across it."""
+"""The set `saltmarsh-deck`: the deck of a tide station on the open marsh, and a signal mast that comes down across
+it.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ _POST, _ROPE, _RED, _WHITE, _IRON = srgb("#574839"), srgb("#C4A66C"), srgb("#B33
 
 
 def _fallen() -> tuple[Array, Array, tuple[float, ...]]:
-    """A pole about its foot, theta'' = 3 g / (2 length) sin(theta), which bounces a little where it lands: (N,) seconds, (N,) degrees, landings in seconds."""
+    """A pole about its foot, theta'' = 3 g / (2 length) sin(theta), which bounces a little where it lands: (N,)
+    seconds, (N,) degrees, landings in seconds.
+    """
     angle, speed, at, landings = np.radians(_LEAN_DEG), 0.0, _GOES_S, []
     seconds, degrees = [0.0, _GOES_S], [_LEAN_DEG, _LEAN_DEG]
     while at < 12.0:
@@ -84,9 +88,19 @@ def _deck(rng: np.random.Generator) -> Mesh:
     for x in np.arange(-7.0, 7.01, 0.3):
         for z0, z1 in ((3.0, -4.0), (-4.0, -11.0), (-11.0, -16.0)):
             end = z1 + rng.uniform(-0.03, 0.03)
-            plank = box((0.275, 0.06, z0 - end), _WOOD[int(rng.integers(len(_WOOD)))], "+x-x+y+z").speckled(rng, 0.08).turned(roll=rng.uniform(-0.6, 0.6))
-            parts.append(plank.moved((float(x) + rng.uniform(-0.01, 0.01), -0.03 + rng.uniform(-0.008, 0.006), (z0 + end) / 2)))
-    parts += [cylinder((x, -2.0, z), (x, -0.06, z), 0.16, 0.14, 7, _POST) for x in (-6.6, 0.0, 6.6) for z in (2.5, -6.0, -15.5)]
+            plank = (
+                box((0.275, 0.06, z0 - end), _WOOD[int(rng.integers(len(_WOOD)))], "+x-x+y+z")
+                .speckled(rng, 0.08)
+                .turned(roll=rng.uniform(-0.6, 0.6))
+            )
+            parts.append(
+                plank.moved((float(x) + rng.uniform(-0.01, 0.01), -0.03 + rng.uniform(-0.008, 0.006), (z0 + end) / 2))
+            )
+    parts += [
+        cylinder((x, -2.0, z), (x, -0.06, z), 0.16, 0.14, 7, _POST)
+        for x in (-6.6, 0.0, 6.6)
+        for z in (2.5, -6.0, -15.5)
+    ]
     return joined(parts)
 
 
@@ -97,7 +111,15 @@ def _rail(rng: np.random.Generator) -> Mesh:
     for x, z in places:
         top = np.array([x + rng.uniform(-0.05, 0.05), 1.0 + rng.uniform(-0.06, 0.06), z])
         parts.append(
-            cylinder((float(x), -0.2, float(z)), (float(top[0]), float(top[1]) + 0.1, float(z)), 0.09, 0.075, 6, _POST, (False, True)).speckled(rng, 0.15)
+            cylinder(
+                (float(x), -0.2, float(z)),
+                (float(top[0]), float(top[1]) + 0.1, float(z)),
+                0.09,
+                0.075,
+                6,
+                _POST,
+                (False, True),
+            ).speckled(rng, 0.15)
         )
         tops.append(top)
     for a, b in zip(tops[:-1], tops[1:], strict=True):
@@ -111,7 +133,14 @@ def _rail(rng: np.random.Generator) -> Mesh:
 def _hut(rng: np.random.Generator) -> Mesh:
     walls = box((3.6, 2.6, 3.0), srgb("#B9B2A2")).speckled(rng, 0.06).moved((0, 1.3, 0))
     roof = cylinder((0, 2.6, 0), (0, 4.2, 0), 3.0, 0.12, 4, srgb("#A8452F")).turned(pan=45).speckled(rng, 0.1)
-    return joined([walls, roof, box((0.8, 1.8, 0.08), _POST).moved((0.6, 0.9, 1.53)), box((0.8, 0.7, 0.08), srgb("#E7C77A")).moved((-0.8, 1.5, 1.53))])
+    return joined(
+        [
+            walls,
+            roof,
+            box((0.8, 1.8, 0.08), _POST).moved((0.6, 0.9, 1.53)),
+            box((0.8, 0.7, 0.08), srgb("#E7C77A")).moved((-0.8, 1.5, 1.53)),
+        ]
+    )
 
 
 def _mast() -> Mesh:
@@ -123,7 +152,10 @@ def _mast() -> Mesh:
             blob((0.15, 0.15, 0.15), _RED, 8, 5).moved((0, TOP_M - 0.2, 0)),
             flag(0.8, 0.5, _RED, -0.5, TOP_M - 2.1),
             flag(0.5, 0.44, _WHITE, -0.4, TOP_M - 2.7),
-            *(cylinder((0, h, 0), (0, h + 0.12, 0), 0.16 - h * 0.009, 0.16 - h * 0.009, 8, _ROPE) for h in (1.6, 3.2, 4.6)),
+            *(
+                cylinder((0, h, 0), (0, h + 0.12, 0), 0.16 - h * 0.009, 0.16 - h * 0.009, 8, _ROPE)
+                for h in (1.6, 3.2, 4.6)
+            ),
             tube(np.array([[0.1, TOP_M - 0.5, 0.1], [0.35, 3.4, 0.5], [0.2, 0.4, 0.3]]), np.full(3, 0.018), 4, _ROPE),
         ]
     )
@@ -131,7 +163,9 @@ def _mast() -> Mesh:
 
 def _barrels(rng: np.random.Generator) -> Mesh:
     def barrel(x: float, z: float) -> list[Mesh]:
-        staves = tube(np.array([[x, 0.0, z], [x, 0.36, z], [x, 0.72, z]]), np.array([0.24, 0.3, 0.24]), 10, _WOOD[1]).speckled(rng, 0.1)
+        staves = tube(
+            np.array([[x, 0.0, z], [x, 0.36, z], [x, 0.72, z]]), np.array([0.24, 0.3, 0.24]), 10, _WOOD[1]
+        ).speckled(rng, 0.1)
         return [staves, *(cylinder((x, h, z), (x, h + 0.05, z), 0.285, 0.285, 10, _IRON) for h in (0.14, 0.52))]
 
     return joined([*barrel(0.0, 0.0), *barrel(-0.7, -0.35)])
@@ -139,4 +173,10 @@ def _barrels(rng: np.random.Generator) -> Mesh:
 
 def _crate() -> Mesh:
     boards = [box((0.56, 0.1, 0.56), _WOOD[n % 2 * 2]).moved((0, 0.06 + 0.115 * n, 0)) for n in range(4)]
-    return joined([*boards, box((0.3, 0.02, 0.2), _WHITE).turned(pan=15).moved((0.02, 0.47, 0.0)), box((0.06, 0.03, 0.06), _RED).moved((0.06, 0.48, 0.02))])
+    return joined(
+        [
+            *boards,
+            box((0.3, 0.02, 0.2), _WHITE).turned(pan=15).moved((0.02, 0.47, 0.0)),
+            box((0.06, 0.03, 0.06), _RED).moved((0.06, 0.48, 0.02)),
+        ]
+    )

@@ -1,4 +1,6 @@
-"""The set `saltmarsh-dunes`: dunes above the marsh, a lamp on a post, the kite-drawn sled at rest, grass, posts and a far shore."""
+"""The set `saltmarsh-dunes`: dunes above the marsh, a lamp on a post, the kite-drawn sled at rest, grass, posts and
+a far shore.
+"""
 
 from __future__ import annotations
 
@@ -42,7 +44,11 @@ def height_m(x: Array | float, z: Array | float) -> Array:
     """Height of the sand. Level around the lamp and the camera."""
     x, z = np.asarray(x, dtype=np.float64), np.asarray(z, dtype=np.float64)
     away = np.clip((np.hypot(x * 0.9, z + 4.0) - 5.0) / 14.0, 0.0, 1.0)
-    waves = 1.6 * np.sin(0.21 * x + 0.4) * np.cos(0.17 * z) + 0.7 * np.sin(0.47 * x - 0.31 * z) + 0.12 * np.sin(1.9 * x + 0.8 * z)
+    waves = (
+        1.6 * np.sin(0.21 * x + 0.4) * np.cos(0.17 * z)
+        + 0.7 * np.sin(0.47 * x - 0.31 * z)
+        + 0.12 * np.sin(1.9 * x + 0.8 * z)
+    )
     return np.asarray(away * waves, dtype=np.float64)
 
 
@@ -81,7 +87,11 @@ def _fence(rng: np.random.Generator) -> Mesh:
         x, z = -7.0 + 0.55 * i, -13.0 - 0.9 * i + 0.5 * np.sin(i)
         ground = float(height_m(x, z))
         lean = rng.uniform(-0.08, 0.08)
-        parts.append(cylinder((x, ground - 0.4, z), (x + lean, ground + 1.05, z), 0.07, 0.055, 6, _WOOD, (False, True)).speckled(rng, 0.15))
+        parts.append(
+            cylinder((x, ground - 0.4, z), (x + lean, ground + 1.05, z), 0.07, 0.055, 6, _WOOD, (False, True)).speckled(
+                rng, 0.15
+            )
+        )
         tops.append(np.array([x + lean * 0.9, ground + 0.92, z]))
     for a, b in zip(tops[:-1], tops[1:], strict=True):
         u = np.linspace(0.0, 1.0, 5)[:, None]
@@ -92,15 +102,26 @@ def _fence(rng: np.random.Generator) -> Mesh:
 
 
 def _sled() -> Mesh:
-    runners = [tube(np.array([[s, 0.3, -1.7], [s, 0.06, -1.3], [s, 0.05, 1.3]]), np.full(3, 0.05), 5, _WOOD) for s in (-0.55, 0.55)]
+    runners = [
+        tube(np.array([[s, 0.3, -1.7], [s, 0.06, -1.3], [s, 0.05, 1.3]]), np.full(3, 0.05), 5, _WOOD)
+        for s in (-0.55, 0.55)
+    ]
     boards = [box((1.3, 0.05, 0.3), _WOOD).moved((0, 0.34, z)) for z in (-0.9, -0.5, -0.1, 0.3, 0.7, 1.1)]
     legs = [cylinder((s, 0.05, z), (s, 0.34, z), 0.035, 0.035, 5, _WOOD) for s in (-0.55, 0.55) for z in (-0.9, 0.9)]
-    load = [box((0.7, 0.42, 0.6), srgb("#8C5A2E")).moved((0, 0.58, 0.5)), box((0.5, 0.3, 0.4), _RED).turned(pan=12).moved((0.05, 0.94, 0.5))]
+    load = [
+        box((0.7, 0.42, 0.6), srgb("#8C5A2E")).moved((0, 0.58, 0.5)),
+        box((0.5, 0.3, 0.4), _RED).turned(pan=12).moved((0.05, 0.94, 0.5)),
+    ]
     return joined([*runners, *boards, *legs, *load, box((0.02, 0.2, 0.3), _WHITE).moved((0.31, 0.94, 0.5))])
 
 
 def _driftwood() -> Mesh:
-    trunk = tube(np.array([[-0.9, 0.1, 0.2], [0.0, 0.16, 0.0], [1.1, 0.1, -0.3]]), np.array([0.1, 0.14, 0.06]), 6, srgb("#A0917B"))
+    trunk = tube(
+        np.array([[-0.9, 0.1, 0.2], [0.0, 0.16, 0.0], [1.1, 0.1, -0.3]]),
+        np.array([0.1, 0.14, 0.06]),
+        6,
+        srgb("#A0917B"),
+    )
     return joined([trunk, cylinder((0.1, 0.2, 0.0), (0.35, 0.75, -0.2), 0.05, 0.02, 5, srgb("#A0917B"))])
 
 
@@ -118,8 +139,14 @@ def _post() -> Mesh:
 
 def _lantern() -> Mesh:
     bars = [cylinder((x, -0.16, z), (x, 0.14, z), 0.009, 0.009, 4, _IRON) for x in (-0.09, 0.09) for z in (-0.09, 0.09)]
-    panes = [box((0.005, 0.26, 0.15), _GLASS).moved((-0.092, -0.01, 0)), box((0.15, 0.26, 0.005), _GLASS).moved((0, -0.01, -0.092))]
+    panes = [
+        box((0.005, 0.26, 0.15), _GLASS).moved((-0.092, -0.01, 0)),
+        box((0.15, 0.26, 0.005), _GLASS).moved((0, -0.01, -0.092)),
+    ]
     frame = [box((0.24, 0.03, 0.24), _IRON).moved((0, -0.17, 0)), box((0.22, 0.02, 0.22), _IRON).moved((0, 0.145, 0))]
-    roof = [cylinder((0, 0.15, 0), (0, 0.25, 0), 0.15, 0.03, 4, _IRON).turned(pan=45), cylinder((0, 0.25, 0), (0, 0.29, 0), 0.02, 0.02, 5, _IRON)]
+    roof = [
+        cylinder((0, 0.15, 0), (0, 0.25, 0), 0.15, 0.03, 4, _IRON).turned(pan=45),
+        cylinder((0, 0.25, 0), (0, 0.29, 0), 0.02, 0.02, 5, _IRON),
+    ]
     wick = cylinder((0, -0.16, 0), (0, -0.07, 0), 0.03, 0.02, 6, srgb("#8A6A3A"))
     return joined([*bars, *panes, *frame, *roof, wick])

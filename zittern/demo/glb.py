@@ -1,4 +1,6 @@
-"""A tree of meshes and animated nodes as GLB. Triangles carry no normals: readers then shade them flat, as they should look."""
+"""A tree of meshes and animated nodes as GLB. Triangles carry no normals: readers then shade them flat, as they
+should look.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ __all__ = ["Piece", "write_set"]
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """A named part of a set. position_m (F, 3) and angles_deg (F, 3) animate it at `times_s`; (3,) or none keeps it still."""
+    """A named part of a set. position_m (F, 3) and angles_deg (F, 3) animate it at `times_s`; (3,) or none keeps it
+    still.
+    """
 
     name: str
     mesh: Mesh | None = None
@@ -37,9 +41,12 @@ def write_set(pieces: list[Piece], times_s: Array) -> bytes:
 class _Writer:
     def __init__(self, times_s: Array) -> None:
         lit = gl.PbrMetallicRoughness(metallicFactor=0.0, roughnessFactor=0.95)
-        unlit = gl.Material(name="unlit", pbrMetallicRoughness=lit, doubleSided=True, extensions={"KHR_materials_unlit": {}})
+        unlit = gl.Material(
+            name="unlit", pbrMetallicRoughness=lit, doubleSided=True, extensions={"KHR_materials_unlit": {}}
+        )
         self.gltf = gl.GLTF2(
-            asset=gl.Asset(version="2.0", generator="Zittern demo"), materials=[gl.Material(name="lit", pbrMetallicRoughness=lit, doubleSided=True), unlit]
+            asset=gl.Asset(version="2.0", generator="Zittern demo"),
+            materials=[gl.Material(name="lit", pbrMetallicRoughness=lit, doubleSided=True), unlit],
         )
         self.gltf.extensionsUsed = ["KHR_materials_unlit"]
         self.data = bytearray()
@@ -49,10 +56,16 @@ class _Writer:
 
     def _accessor(self, array: np.ndarray, kind: str, component: int, bounds: bool, target: int | None) -> int:
         data = np.ascontiguousarray(array)
-        self.gltf.bufferViews.append(gl.BufferView(buffer=0, byteOffset=len(self.data), byteLength=data.nbytes, target=target))
+        self.gltf.bufferViews.append(
+            gl.BufferView(buffer=0, byteOffset=len(self.data), byteLength=data.nbytes, target=target)
+        )
         self.data += data.tobytes() + b"\0" * (-data.nbytes % 4)
         made = gl.Accessor(
-            bufferView=len(self.gltf.bufferViews) - 1, componentType=component, count=len(data), type=kind, normalized=component == gl.UNSIGNED_BYTE
+            bufferView=len(self.gltf.bufferViews) - 1,
+            componentType=component,
+            count=len(data),
+            type=kind,
+            normalized=component == gl.UNSIGNED_BYTE,
         )
         if bounds:
             flat = data.reshape(len(data), -1)
@@ -84,7 +97,9 @@ class _Writer:
             POSITION=self._accessor(shared[:, :3].astype("<f4"), "VEC3", gl.FLOAT, True, gl.ARRAY_BUFFER),
             COLOR_0=self._accessor(shared[:, 3:].astype(np.uint8), "VEC4", gl.UNSIGNED_BYTE, False, gl.ARRAY_BUFFER),
         )
-        indices = self._accessor(corner.reshape(-1).astype("<u2"), "SCALAR", gl.UNSIGNED_SHORT, False, gl.ELEMENT_ARRAY_BUFFER)
+        indices = self._accessor(
+            corner.reshape(-1).astype("<u2"), "SCALAR", gl.UNSIGNED_SHORT, False, gl.ELEMENT_ARRAY_BUFFER
+        )
         primitive = gl.Primitive(attributes=attributes, indices=indices, material=1 if piece.unlit else 0)
         self.gltf.meshes.append(gl.Mesh(name=piece.name, primitives=[primitive]))
         return len(self.gltf.meshes) - 1

@@ -1,4 +1,5 @@
-"""The set `saltmarsh-jetty`: a plank jetty towards a tide station, with posts, ropes, reeds, a signal mast, hills and sky.
+"""The set `saltmarsh-jetty`: a plank jetty towards a tide station, with posts, ropes, reeds, a signal mast, hills and
+sky.
 
 The deck lies at y = 0 and runs along -Z; the water is at y = -0.9.
 """
@@ -59,7 +60,9 @@ def pieces() -> list[Piece]:
 def sky() -> Mesh:
     """A dome, light at the horizon."""
     stops = np.array([-0.06, 0.0, 0.05, 0.16, 0.4, 1.0])
-    inks = np.array([srgb("#A9B5AE"), srgb("#E3D9C0"), srgb("#D5D3C4"), srgb("#AFC0C3"), srgb("#86A3B2"), srgb("#5F849C")])
+    inks = np.array(
+        [srgb("#A9B5AE"), srgb("#E3D9C0"), srgb("#D5D3C4"), srgb("#AFC0C3"), srgb("#86A3B2"), srgb("#5F849C")]
+    )
     dome = blob((900.0, 900.0, 900.0), (1.0, 1.0, 1.0), 20, 44)
     height = dome.positions[:, 1] / 900.0
     return Mesh(dome.positions, np.stack([np.interp(height, stops, inks[:, c]) for c in range(3)], axis=1))
@@ -88,7 +91,9 @@ def far_hills(rng: np.random.Generator) -> Mesh:
     rows = []
     for distance, height, colour in ((150.0, 9.0, _SAND), (230.0, 20.0, _HILL), (380.0, 46.0, srgb("#A5B1AA"))):
         angle = np.linspace(-2.0, 2.0, 64)
-        tops = height * (0.35 + 0.65 * np.abs(np.sin(2.7 * angle + distance) * np.cos(1.3 * angle))) + rng.uniform(0.0, height * 0.12, len(angle))
+        tops = height * (0.35 + 0.65 * np.abs(np.sin(2.7 * angle + distance) * np.cos(1.3 * angle))) + rng.uniform(
+            0.0, height * 0.12, len(angle)
+        )
         if distance < 200.0:
             tops = np.where(np.abs(angle + 0.75) < 0.5, tops, 0.4)
         ring = np.stack([distance * np.sin(angle), np.zeros_like(angle), -distance * np.cos(angle)], axis=1)
@@ -106,7 +111,11 @@ def _planks(rng: np.random.Generator) -> Mesh:
     for z in np.arange(_NEAR_Z, _FAR_Z, -0.25):
         width = 2.0 * _HALF_WIDTH + rng.uniform(-0.08, 0.12)
         colour = _WOOD[int(rng.integers(len(_WOOD)))]
-        plank = box((width, 0.05, 0.225), colour, "+x-x+y+z").speckled(rng, 0.08).turned(pan=rng.uniform(-1.2, 1.2), roll=rng.uniform(-0.5, 0.5))
+        plank = (
+            box((width, 0.05, 0.225), colour, "+x-x+y+z")
+            .speckled(rng, 0.08)
+            .turned(pan=rng.uniform(-1.2, 1.2), roll=rng.uniform(-0.5, 0.5))
+        )
         parts.append(plank.moved((rng.uniform(-0.04, 0.04), -0.025 + rng.uniform(-0.008, 0.006), float(z))))
     for x in (-0.8, 0.8):
         parts.append(box((0.14, 0.2, _NEAR_Z - _FAR_Z), _POST).moved((x, -0.16, (_NEAR_Z + _FAR_Z) / 2)))
@@ -114,7 +123,11 @@ def _planks(rng: np.random.Generator) -> Mesh:
 
 
 def _post_places() -> list[tuple[float, float]]:
-    return [(side * (_HALF_WIDTH + 0.06), float(z)) for z in np.arange(_NEAR_Z - 1.0, _FAR_Z, -_POST_GAP) for side in (-1.0, 1.0)]
+    return [
+        (side * (_HALF_WIDTH + 0.06), float(z))
+        for z in np.arange(_NEAR_Z - 1.0, _FAR_Z, -_POST_GAP)
+        for side in (-1.0, 1.0)
+    ]
 
 
 def _post_top(x: float, z: float) -> Array:
@@ -129,9 +142,17 @@ def _posts(rng: np.random.Generator) -> Mesh:
         top = _post_top(x, z)
         up = (top - np.array([x, _WATER_Y - 1.0, z])) / np.linalg.norm(top - np.array([x, _WATER_Y - 1.0, z]))
         tip = top + 0.12 * up
-        parts.append(cylinder((x, _WATER_Y - 1.0, z), (tip[0], tip[1], tip[2]), 0.105, 0.085, 6, _POST, (False, True)).speckled(rng, 0.18))
+        parts.append(
+            cylinder((x, _WATER_Y - 1.0, z), (tip[0], tip[1], tip[2]), 0.105, 0.085, 6, _POST, (False, True)).speckled(
+                rng, 0.18
+            )
+        )
         low, high = top - 0.07 * up, top + 0.04 * up
-        parts.append(cylinder((low[0], low[1], low[2]), (high[0], high[1], high[2]), 0.112, 0.112, 6, _ROPE, (False, True)).speckled(rng, 0.12))
+        parts.append(
+            cylinder(
+                (low[0], low[1], low[2]), (high[0], high[1], high[2]), 0.112, 0.112, 6, _ROPE, (False, True)
+            ).speckled(rng, 0.12)
+        )
     return joined(parts)
 
 
@@ -187,9 +208,19 @@ def _station(rng: np.random.Generator) -> Mesh:
     walls = box((5.2, 3.0, 4.4), _WALL).speckled(rng, 0.06).moved((0, 1.5, 0))
     roof = cylinder((0, 3.0, 0), (0, 5.2, 0), 4.3, 0.15, 4, _ROOF).turned(pan=45).speckled(rng, 0.1)
     parts = [walls, roof, box((8.0, 0.2, 7.0), _WOOD[1]).moved((0.4, -0.12, 0))]
-    parts += [box((0.9, 2.0, 0.1), _POST).moved((1.2, 1.0, 2.24)), box((1.0, 0.9, 0.1), srgb("#E7C77A")).moved((-1.1, 1.7, 2.24))]
-    parts += [cylinder((x, _WATER_Y - 1.0, z), (x, 0.0, z), 0.16, 0.14, 7, _POST) for x in (-2.9, 0.4, 3.6) for z in (-2.8, 2.8)]
-    parts += [cylinder((2.9, 3.2, 0.4), (2.9, 6.0, 0.4), 0.05, 0.03, 6, _POST), flag(0.9, 0.5, srgb("#D9B45B"), 3.35, 5.7)]
+    parts += [
+        box((0.9, 2.0, 0.1), _POST).moved((1.2, 1.0, 2.24)),
+        box((1.0, 0.9, 0.1), srgb("#E7C77A")).moved((-1.1, 1.7, 2.24)),
+    ]
+    parts += [
+        cylinder((x, _WATER_Y - 1.0, z), (x, 0.0, z), 0.16, 0.14, 7, _POST)
+        for x in (-2.9, 0.4, 3.6)
+        for z in (-2.8, 2.8)
+    ]
+    parts += [
+        cylinder((2.9, 3.2, 0.4), (2.9, 6.0, 0.4), 0.05, 0.03, 6, _POST),
+        flag(0.9, 0.5, srgb("#D9B45B"), 3.35, 5.7),
+    ]
     return joined(parts)
 
 

@@ -1,4 +1,6 @@
-"""Primitives as coloured triangles. A mesh is positions (N, 3) in metres and colours (N, 3) in 0..1 linear, three rows a triangle."""
+"""Primitives as coloured triangles. A mesh is positions (N, 3) in metres and colours (N, 3) in 0..1 linear, three
+rows a triangle.
+"""
 
 from __future__ import annotations
 
@@ -95,7 +97,10 @@ def tube(points: Array, radii: Array, sides: int, colour: Colour, closed: tuple[
     around = np.roll(np.arange(sides), -1)
     quads = np.stack([rings[:-1], rings[:-1][:, around], rings[1:][:, around], rings[1:]], axis=2).reshape(-1, 4, 3)
     caps = []
-    for ring, centre, flip, wanted in ((rings[0], points[0], True, closed[0]), (rings[-1], points[-1], False, closed[1])):
+    for ring, centre, flip, wanted in (
+        (rings[0], points[0], True, closed[0]),
+        (rings[-1], points[-1], False, closed[1]),
+    ):
         if not wanted:
             continue
         fan = np.stack([np.tile(centre, (sides, 1)), ring, ring[around]], axis=1)

@@ -17,7 +17,17 @@ from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import deck, dunes, jetty, kite
 from zittern.demo.courier import CHEST_M, STEP_HZ, place_m
 
-__all__ = ["SHOTS", "empty_dune", "jetty_walk", "jetty_walk_handheld", "kite_pass", "lamp_close", "mast_fall", "signal_run", "sled_run"]
+__all__ = [
+    "SHOTS",
+    "empty_dune",
+    "jetty_walk",
+    "jetty_walk_handheld",
+    "kite_pass",
+    "lamp_close",
+    "mast_fall",
+    "signal_run",
+    "sled_run",
+]
 
 _FRAMES = 192
 _FPS = 24
@@ -34,30 +44,55 @@ def jetty_walk() -> Shot:
         pan_deg=keyed((1, 3.0), (74, 4.5), (136, -3.0), (192, -6.5)),
         tilt_deg=keyed((1, -5.5), (74, -4.0), (136, -2.0), (192, -3.5)),
     )
-    return _edited(new_shot("Jetty walk", last_frame=_FRAMES, set_id=jetty.SET_ID, subject=_courier_subject(), mounts=(camera,)))
+    return _edited(
+        new_shot("Jetty walk", last_frame=_FRAMES, set_id=jetty.SET_ID, subject=_courier_subject(), mounts=(camera,))
+    )
 
 
 def jetty_walk_handheld() -> Shot:
-    """The same move on a shoulder, in step with the courier: the steps come through the shoulder, the hands add a little of their own."""
+    """The same move on a shoulder, in step with the courier: the steps come through the shoulder, the hands add a
+    little of their own.
+    """
     shot = jetty_walk().replace(name="Jetty walk, handheld")
     steps = {"follows": "a cadence", "cadence_hz": STEP_HZ, "uneven": 0.35}
     return _edited(
         shot,
         {"type": "use_rig", "rig": "shoulder"},
         {"type": "add_handheld"},
-        {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}]},
+        {
+            "type": "set_values",
+            "values": [
+                {"at": "layer:sway-1.weight", "value": keyed((1, 0.7), (74, 1.0), (136, 1.0), (192, 0.6)).model_dump()}
+            ],
+        },
         {"type": "add_layer", "source": "gait"},
-        {"type": "set_values", "values": [{"at": f"layer:gait-1.source.{name}", "value": value} for name, value in steps.items()]},
-        {"type": "set_values", "values": [{"at": "layer:gait-1.target", "value": "camera"}, {"at": "layer:gait-1.name", "value": "Steps"}]},
+        {
+            "type": "set_values",
+            "values": [{"at": f"layer:gait-1.source.{name}", "value": value} for name, value in steps.items()],
+        },
+        {
+            "type": "set_values",
+            "values": [{"at": "layer:gait-1.target", "value": "camera"}, {"at": "layer:gait-1.name", "value": "Steps"}],
+        },
     )
 
 
 def lamp_close() -> Shot:
     """A long lens on a lamp, held by somebody who stands and breathes; a loop."""
     camera = Mount(id="camera", name="Camera", x_m=fixed(0.5), y_m=fixed(1.5), z_m=fixed(-0.4))
-    shot = new_shot("Lamp close", last_frame=240, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,), focal_mm=fixed(135.0))
+    shot = new_shot(
+        "Lamp close",
+        last_frame=240,
+        set_id=dunes.SET_ID,
+        subject=_lamp_subject(),
+        mounts=(camera,),
+        focal_mm=fixed(135.0),
+    )
     looped = [{"at": f"layer:{kind}-1.source.loop", "value": True} for kind in ("drift", "breath", "tremor")]
-    names = [{"at": f"layer:{kind}-1.name", "value": name} for kind, name in (("drift", "Standing"), ("breath", "Breathing"), ("tremor", "Holding the weight"))]
+    names = [
+        {"at": f"layer:{kind}-1.name", "value": name}
+        for kind, name in (("drift", "Standing"), ("breath", "Breathing"), ("tremor", "Holding the weight"))
+    ]
     return _edited(
         shot,
         {"type": "aim_camera", "frame": 1},
@@ -70,9 +105,13 @@ def lamp_close() -> Shot:
 
 
 def signal_run() -> Shot:
-    """To the signal in a hurry: brisk steps all along, breath and panic on lanes of their own; one dial drives how much of each there is."""
+    """To the signal in a hurry: brisk steps all along, breath and panic on lanes of their own; one dial drives how
+    much of each there is.
+    """
     walk = jetty_walk()
-    camera = walk.mounts[0].replace(z_m=keyed((1, 1.6), (60, -0.4), (120, -5.4), (192, -9.9)), x_m=keyed((1, 0.5), (74, 0.3), (192, -0.42)))
+    camera = walk.mounts[0].replace(
+        z_m=keyed((1, 1.6), (60, -0.4), (120, -5.4), (192, -9.9)), x_m=keyed((1, 0.5), (74, 0.3), (192, -0.42))
+    )
     shot = walk.replace(name="Signal run", mounts=(camera,))
     clips = (
         {**_preset("brisk-walk")},
@@ -80,15 +119,36 @@ def signal_run() -> Shot:
         {**_preset("close-tremor"), "first_frame": 84, "last_frame": 156},
     )
     named = (("clip-2", "Breath"), ("clip-3", "Panic"))
-    lanes = [{"at": f"lane:lane-{n}.name", "value": name} for n, name in ((1, "All along"), (2, "Breath"), (3, "Panic"))]
-    ramps = [{"at": f"clip:{clip}.{field}", "value": 16} for clip, _ in named for field in ("ramp_in_frames", "ramp_out_frames")]
-    texts = {"clip:clip-1.amount": "0.7 + 0.4 * panic / 100", "clip:clip-2.amount": "0.3 + panic / 100", "clip:clip-3.amount": "smoothstep(20, 90, panic)"}
+    lanes = [
+        {"at": f"lane:lane-{n}.name", "value": name} for n, name in ((1, "All along"), (2, "Breath"), (3, "Panic"))
+    ]
+    ramps = [
+        {"at": f"clip:{clip}.{field}", "value": 16}
+        for clip, _ in named
+        for field in ("ramp_in_frames", "ramp_out_frames")
+    ]
+    texts = {
+        "clip:clip-1.amount": "0.7 + 0.4 * panic / 100",
+        "clip:clip-2.amount": "0.3 + panic / 100",
+        "clip:clip-3.amount": "smoothstep(20, 90, panic)",
+    }
     return _edited(
         shot,
         *({"type": "place_preset", **clip} for clip in clips),
-        {"type": "set_values", "values": [*({"at": f"clip:{clip}.name", "value": name} for clip, name in named), *ramps, *lanes]},
+        {
+            "type": "set_values",
+            "values": [*({"at": f"clip:{clip}.name", "value": name} for clip, name in named), *ramps, *lanes],
+        },
         {"type": "add_dial", "name": "panic", "unit": "%"},
-        {"type": "set_values", "values": [{"at": "dial:panic.value", "value": keyed((1, 0), (60, 25), (112, 100), (150, 90), (192, 30)).model_dump()}]},
+        {
+            "type": "set_values",
+            "values": [
+                {
+                    "at": "dial:panic.value",
+                    "value": keyed((1, 0), (60, 25), (112, 100), (150, 90), (192, 30)).model_dump(),
+                }
+            ],
+        },
         {"type": "set_formula", "formulas": [{"at": at, "text": text} for at, text in texts.items()]},
     )
 
@@ -98,10 +158,27 @@ def sled_run() -> Shot:
     frames = np.array([1.0, 36.0, 72.0, 108.0, 168.0])
     x, z = np.array([-8.0, -4.6, -1.6, 0.4, 1.3]), np.array([-24.0, -20.2, -16.6, -13.9, -12.9])
     height = dunes.height_m(x, z) + np.array([1.3, 1.3, 1.25, 1.15, 1.1])
-    tracks = {name: keyed(*zip(frames.tolist(), values.tolist(), strict=True)) for name, values in (("x_m", x), ("y_m", height), ("z_m", z))}
+    tracks = {
+        name: keyed(*zip(frames.tolist(), values.tolist(), strict=True))
+        for name, values in (("x_m", x), ("y_m", height), ("z_m", z))
+    }
     camera = Mount(id="camera", name="Camera", **tracks)
-    sled = Subject(name="Sled", object="sled", height_m=0.7, x_m=fixed(3.1), y_m=fixed(float(dunes.height_m(3.1, -11.0)) + 0.3), z_m=fixed(-11.0))
-    shot = new_shot("Sled run", last_frame=168, set_id=dunes.SET_ID, subject=sled, mounts=(camera,), focal_mm=keyed((1, 28.0), (108, 35.0), (168, 50.0)))
+    sled = Subject(
+        name="Sled",
+        object="sled",
+        height_m=0.7,
+        x_m=fixed(3.1),
+        y_m=fixed(float(dunes.height_m(3.1, -11.0)) + 0.3),
+        z_m=fixed(-11.0),
+    )
+    shot = new_shot(
+        "Sled run",
+        last_frame=168,
+        set_id=dunes.SET_ID,
+        subject=sled,
+        mounts=(camera,),
+        focal_mm=keyed((1, 28.0), (108, 35.0), (168, 50.0)),
+    )
     return _edited(
         shot,
         *({"type": "aim_camera", "frame": float(frame), "key": True} for frame in frames),
@@ -114,10 +191,16 @@ def sled_run() -> Shot:
 
 
 def mast_fall() -> Shot:
-    """Low on the deck while the signal mast comes down: held by hand, struck twice, each time as late as the shock takes through the planks."""
-    camera = Mount(id="camera", name="Camera", x_m=keyed((1, 0.2), (168, -0.15)), y_m=fixed(0.38), z_m=keyed((1, 0.6), (168, 0.15)))
+    """Low on the deck while the signal mast comes down: held by hand, struck twice, each time as late as the shock
+    takes through the planks.
+    """
+    camera = Mount(
+        id="camera", name="Camera", x_m=keyed((1, 0.2), (168, -0.15)), y_m=fixed(0.38), z_m=keyed((1, 0.6), (168, 0.15))
+    )
     mast = Subject.at("Signal mast", (deck.FOOT_M[0] - 1.6, 2.6, deck.FOOT_M[2])).replace(height_m=deck.TOP_M)
-    shot = new_shot("Mast fall", last_frame=168, set_id=deck.SET_ID, subject=mast, mounts=(camera,), focal_mm=fixed(24.0))
+    shot = new_shot(
+        "Mast fall", last_frame=168, set_id=deck.SET_ID, subject=mast, mounts=(camera,), focal_mm=fixed(24.0)
+    )
     x, _, z = deck.FOOT_M
     cues = [
         {"frame": 1.0 + deck.HITS_S * _FPS, "name": "Mast", "strength": 1.6, "place_m": (x - 3.4, 0.0, z)},
@@ -133,14 +216,26 @@ def mast_fall() -> Shot:
         {"type": "add_cues", "cues": cues},
         {"type": "add_layer", "source": "hit"},
         {"type": "scale_swings", "layers": ["hit-1"], "factor": 4.0},
-        {"type": "set_values", "values": [{"at": f"layer:hit-1.source.{name}", "value": value} for name, value in struck.items()]},
+        {
+            "type": "set_values",
+            "values": [{"at": f"layer:hit-1.source.{name}", "value": value} for name, value in struck.items()],
+        },
         {"type": "set_values", "values": [{"at": "layer:hit-1.name", "value": "Struck deck"}]},
     )
 
 
 def kite_pass() -> Shot:
-    """An operator with a long lens chases the kite through two turns, with room ahead of it: late at each turn, swinging past a little."""
-    ground = Mount(id="camera", name="Feet", kind="ground", x_m=keyed((1, -0.6), (216, 0.7)), y_m=fixed(1.55), z_m=keyed((1, 0.5), (216, -0.6)))
+    """An operator with a long lens chases the kite through two turns, with room ahead of it: late at each turn,
+    swinging past a little.
+    """
+    ground = Mount(
+        id="camera",
+        name="Feet",
+        kind="ground",
+        x_m=keyed((1, -0.6), (216, 0.7)),
+        y_m=fixed(1.55),
+        z_m=keyed((1, 0.5), (216, -0.6)),
+    )
     before, after = ([1.0 + (turn + by) * _FPS for turn in kite.TURNS_S] for by in (-0.3, 0.9))
     across = keyed((1, 33.3), (before[0], 33.3), (after[0], 66.7), (before[1], 66.7), (after[1], 33.3))
     chases = {
@@ -152,21 +247,36 @@ def kite_pass() -> Shot:
         "pan_damping": 0.55,
         "tilt_hz": 0.7,
     }
-    shot = new_shot("Kite pass", last_frame=216, set_id=kite.SET_ID, subject=_kite_subject(216), mounts=(ground,), focal_mm=fixed(60.0))
+    shot = new_shot(
+        "Kite pass",
+        last_frame=216,
+        set_id=kite.SET_ID,
+        subject=_kite_subject(216),
+        mounts=(ground,),
+        focal_mm=fixed(60.0),
+    )
     return _edited(
         shot,
         {"type": "use_rig", "rig": "shoulder"},
         {"type": "set_values", "values": [{"at": "mount:shoulder.operator", "value": chases}]},
         {"type": "add_handheld"},
         {"type": "add_layer", "source": "breath"},
-        {"type": "set_values", "values": [{"at": "layer:breath-1.target", "value": "camera"}, {"at": "layer:breath-1.name", "value": "Breathing"}]},
+        {
+            "type": "set_values",
+            "values": [
+                {"at": "layer:breath-1.target", "value": "camera"},
+                {"at": "layer:breath-1.name", "value": "Breathing"},
+            ],
+        },
     )
 
 
 def empty_dune() -> Shot:
     """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
-    return _edited(new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,)))
+    return _edited(
+        new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,))
+    )
 
 
 def _lamp_subject() -> Subject:

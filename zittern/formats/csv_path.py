@@ -1,7 +1,7 @@
 """CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8.
 
-Reading takes the columns in any order; time_s counts when it is there, else frames from the first row on; missing angles
-are 0, a missing focal length is the shot's own. A UTF-8 byte-order mark is allowed, as spreadsheets write one.
+Reading takes the columns in any order; time_s counts when it is there, else frames from the first row on; missing
+angles are 0, a missing focal length is the shot's own. A UTF-8 byte-order mark is allowed, as spreadsheets write one.
 """
 
 from __future__ import annotations
@@ -34,7 +34,13 @@ def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -
     file.write((",".join(COLUMNS) + "\n").encode())
     for motion in parts:
         rows = np.column_stack(
-            [motion.frames, shot.fps.seconds(motion.frames, shot.first_frame), motion.pose.position_m, motion.pose.angles_deg, motion.pose.focal_mm]
+            [
+                motion.frames,
+                shot.fps.seconds(motion.frames, shot.first_frame),
+                motion.pose.position_m,
+                motion.pose.angles_deg,
+                motion.pose.focal_mm,
+            ]
         )
         np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * 8, delimiter=",")
 
@@ -60,13 +66,18 @@ def _table(data: bytes) -> tuple[dict[str, Array], tuple[str, ...]]:
     values: list[list[float]] = []
     for line, row in rows.by_name():
         lines.append(line)
-        values.append([number_in(row[name], line, name, *_LIMITS.get(name, (-_MOST_VALUE, _MOST_VALUE))) for name in known])
+        values.append(
+            [number_in(row[name], line, name, *_LIMITS.get(name, (-_MOST_VALUE, _MOST_VALUE))) for name in known]
+        )
     table = dict(zip(known, np.array(values, dtype=np.float64).T, strict=True))
     clock = "time_s" if "time_s" in table else "frame"
     back = np.flatnonzero(np.diff(table[clock]) <= 0)
     if back.size:
         first, second = table[clock][back[0]], table[clock][back[0] + 1]
-        raise FormatError(f"{clock} rises from row to row, got {second:g} after {first:g}", f"line {lines[back[0] + 1]}, column {clock}")
+        raise FormatError(
+            f"{clock} rises from row to row, got {second:g} after {first:g}",
+            f"line {lines[back[0] + 1]}, column {clock}",
+        )
     return table, tuple(sorted(set(rows.names) - set(COLUMNS)))
 
 
@@ -80,4 +91,6 @@ def _samples(table: dict[str, Array], fps: Fps) -> PathSamples:
 
     position = np.stack([along(table[name]) for name in COLUMNS[2:5]], axis=1)
     focal = along(table["focal_mm"]) if "focal_mm" in table else None
-    return PathSamples(frames, position, np.stack([along(column) for column in angles.T], axis=1), focal, max(last, FIRST_FRAME))
+    return PathSamples(
+        frames, position, np.stack([along(column) for column in angles.T], axis=1), focal, max(last, FIRST_FRAME)
+    )

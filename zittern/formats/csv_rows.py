@@ -1,6 +1,8 @@
-"""THE reader of CSV, whatever is in it: text, header, rows with the line that each stands in, cells as numbers. Everything that is wrong says where.
+"""THE reader of CSV, whatever is in it: text, header, rows with the line that each stands in, cells as numbers.
+Everything that is wrong says where.
 
-Comma separated UTF-8; a byte-order mark is allowed, as spreadsheets write one. Rows without anything in them are left out, columns come in any order.
+Comma separated UTF-8; a byte-order mark is allowed, as spreadsheets write one. Rows without anything in them are left
+out, columns come in any order.
 """
 
 from __future__ import annotations
@@ -23,7 +25,9 @@ _SHOWN = 40
 
 @dataclass(frozen=True, slots=True)
 class CsvRows:
-    """names: the header, in small letters. most: rows that may be there, called `what`: behind the last of them nothing is looked at."""
+    """names: the header, in small letters. most: rows that may be there, called `what`: behind the last of them
+    nothing is looked at.
+    """
 
     names: tuple[str, ...]
     _reader: Iterator[list[str]]
@@ -51,15 +55,24 @@ class CsvRows:
         """Raises FormatError for columns that are missing."""
         missing = [name for name in columns if name not in self.names]
         if missing:
-            raise FormatError(f"missing columns: {', '.join(missing)}; the first line names the columns: {','.join(all_columns)}", "line 1")
+            raise FormatError(
+                f"missing columns: {', '.join(missing)}; the first line names the columns: {','.join(all_columns)}",
+                "line 1",
+            )
 
     def need_one(self, *columns: str, all_columns: Sequence[str]) -> None:
         """Raises FormatError where none of some columns is there."""
         if not any(name in self.names for name in columns):
-            raise FormatError(f"missing columns: one of {', '.join(columns)}; the first line names the columns: {','.join(all_columns)}", "line 1")
+            raise FormatError(
+                f"missing columns: one of {', '.join(columns)}; the first line names the columns: "
+                f"{','.join(all_columns)}",
+                "line 1",
+            )
 
     def __iter__(self) -> Iterator[tuple[int, list[str]]]:
-        """Line and cells of each row. Raises FormatError for more rows than there may be, for none, and for what is no CSV."""
+        """Line and cells of each row. Raises FormatError for more rows than there may be, for none, and for what is
+        no CSV.
+        """
         reader, count, line = self._reader, 0, 1
         try:
             for row in reader:
@@ -79,21 +92,28 @@ class CsvRows:
         """The same with cells by name. Raises FormatError for rows that have more or fewer cells than the header."""
         for line, row in self:
             if len(row) != len(self.names):
-                raise FormatError(f"{len(self.names)} values expected, got {len(row)}; decimals are written with a point", f"line {line}")
+                raise FormatError(
+                    f"{len(self.names)} values expected, got {len(row)}; decimals are written with a point",
+                    f"line {line}",
+                )
             yield line, dict(zip(self.names, row, strict=True))
 
 
 def text_of(data: bytes, columns: Sequence[str]) -> str:
     """The text of a CSV. Raises FormatError for what is none."""
     if data.startswith(_WIDE_BOMS):
-        raise FormatError("the file is UTF-16 or UTF-32 (it starts with such a byte-order mark); save it as UTF-8", "line 1")
+        raise FormatError(
+            "the file is UTF-16 or UTF-32 (it starts with such a byte-order mark); save it as UTF-8", "line 1"
+        )
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         line = data.count(b"\n", 0, error.start) + 1
         raise FormatError("the file is not UTF-8 text; save it as UTF-8", f"line {line}") from error
     if "\0" in text:
-        raise FormatError("the file holds zero bytes; it is no CSV", f"line {text[: text.index(chr(0))].count(chr(10)) + 1}")
+        raise FormatError(
+            "the file holds zero bytes; it is no CSV", f"line {text[: text.index(chr(0))].count(chr(10)) + 1}"
+        )
     if not text.strip():
         raise FormatError("the file is empty; the first line names the columns: " + ",".join(columns), "line 1")
     return text

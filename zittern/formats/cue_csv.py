@@ -1,7 +1,7 @@
 """CSV of cues: `frame,time_s,name,strength,x_m,y_m,z_m`, comma separated, UTF-8.
 
-Reading takes the columns in any order. frame counts when it is there, else time_s from the shot's first frame on; a missing strength is 1, a place is there
-when all three of its columns are.
+Reading takes the columns in any order. frame counts when it is there, else time_s from the shot's first frame on; a
+missing strength is 1, a place is there when all three of its columns are.
 """
 
 from __future__ import annotations
@@ -18,19 +18,30 @@ __all__ = ["COLUMNS", "read_cues", "write_cues"]
 
 COLUMNS = ("frame", "time_s", "name", "strength", "x_m", "y_m", "z_m")
 _PLACE = COLUMNS[4:]
-# Names that begin so get an apostrophe before them: a spreadsheet would take them for formulas; and its own apostrophe, so that it comes back.
+# Names that begin so get an apostrophe before them: a spreadsheet would take them for formulas; and its own apostrophe,
+# so that it comes back.
 _QUOTED = ("=", "+", "-", "@", "'")
 
 
 def write_cues(shot: Shot) -> str:
-    """One row a cue, in order of time; a cell that starts as a formula of a spreadsheet would gets an apostrophe before it."""
+    """One row a cue, in order of time; a cell that starts as a formula of a spreadsheet would gets an apostrophe
+    before it.
+    """
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")
     rows.writerow(COLUMNS)
     for cue in shot.cues:
         place = ["", "", ""] if cue.place_m is None else [repr(each) for each in cue.place_m]
         name = f"'{cue.name}" if cue.name.startswith(_QUOTED) else cue.name
-        rows.writerow([repr(cue.frame), f"{(cue.frame - shot.first_frame) / shot.fps.value:.9f}", name, repr(cue.strength), *place])
+        rows.writerow(
+            [
+                repr(cue.frame),
+                f"{(cue.frame - shot.first_frame) / shot.fps.value:.9f}",
+                name,
+                repr(cue.strength),
+                *place,
+            ]
+        )
     return out.getvalue()
 
 

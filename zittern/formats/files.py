@@ -23,14 +23,18 @@ def read_bytes(path: Path) -> bytes:
     try:
         size = path.stat().st_size
         if size > MOST_FILE_BYTES:
-            raise FormatError(f"{path.name} has {size / 2**20:.0f} MB; at most {MOST_FILE_BYTES // 2**20} MB can be read")
+            raise FormatError(
+                f"{path.name} has {size / 2**20:.0f} MB; at most {MOST_FILE_BYTES // 2**20} MB can be read"
+            )
         return path.read_bytes()
     except OSError as error:
         raise FormatError(f"cannot read {path}: {error.strerror}") from error
 
 
 def spool_beside(file: IO[bytes]) -> IO[bytes]:
-    """A nameless file for what is only known in part, on the same disk as another; gone when closed. A small one stays in memory."""
+    """A nameless file for what is only known in part, on the same disk as another; gone when closed. A small one
+    stays in memory.
+    """
     name = getattr(file, "name", None)
     return SpooledTemporaryFile(_SPOOLED_BYTES, dir=str(Path(name).parent) if isinstance(name, str) else None)
 

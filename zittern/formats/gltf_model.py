@@ -24,7 +24,8 @@ _GLB_MAGIC = 0x46546C67
 _CHUNK_JSON = 0x4E4F534A
 _CHUNK_BIN = 0x004E4942
 _COMPONENTS: dict[int, tuple[type, float]] = {
-    5120: (np.int8, 127.0), 5121: (np.uint8, 255.0), 5122: (np.int16, 32767.0), 5123: (np.uint16, 65535.0), 5126: (np.float32, 1.0),
+    5120: (np.int8, 127.0), 5121: (np.uint8, 255.0), 5122: (np.int16, 32767.0), 5123: (np.uint16, 65535.0),
+    5126: (np.float32, 1.0),
 }  # fmt: skip
 _WIDTHS = {"SCALAR": 1, "VEC2": 2, "VEC3": 3, "VEC4": 4, "MAT4": 16}
 _T = TypeVar("_T")
@@ -182,7 +183,9 @@ class Gltf:
         else:
             data = self._sidecars(buffer.uri, f"{where}.uri")
         if len(data) < buffer.byteLength:
-            raise FormatError(f"{buffer.byteLength} bytes are announced, but only {len(data)} are there; the file is cut off", where)
+            raise FormatError(
+                f"{buffer.byteLength} bytes are announced, but only {len(data)} are there; the file is cut off", where
+            )
         return data
 
 
@@ -213,7 +216,13 @@ def mesh_bounds(gltf: Gltf, mesh: int) -> list[tuple[tuple[float, ...], tuple[fl
         where = f"meshes[{mesh}].primitives[{p}].attributes.POSITION"
         index = primitive.attributes.get("POSITION")
         accessor = None if index is None else _item(gltf.json.accessors, index, where)
-        if accessor is None or accessor.min is None or accessor.max is None or len(accessor.min) != 3 or len(accessor.max) != 3:
+        if (
+            accessor is None
+            or accessor.min is None
+            or accessor.max is None
+            or len(accessor.min) != 3
+            or len(accessor.max) != 3
+        ):
             raise FormatError("positions announce their bounds; this file leaves them out", where)
         out.append((accessor.min, accessor.max))
     return out
@@ -226,7 +235,9 @@ def floats(gltf: Gltf, index: int, width: str, where: str) -> Array:
     if accessor.type != width:
         raise FormatError(f"{width} values are expected here, got {accessor.type[:20]}", at)
     if accessor.componentType not in _COMPONENTS:
-        raise FormatError(f"float or normalized integer values are expected, got component type {accessor.componentType}", at)
+        raise FormatError(
+            f"float or normalized integer values are expected, got component type {accessor.componentType}", at
+        )
     if accessor.count > _MOST_KEYS:
         raise FormatError(f"{accessor.count} values; at most {_MOST_KEYS} are read", at)
     if accessor.sparse is not None:
@@ -250,10 +261,18 @@ def _raw(gltf: Gltf, accessor: Accessor, where: str) -> Array:
     stride = view.byteStride or size
     needed = accessor.byteOffset + stride * (accessor.count - 1) + size
     if needed > view.byteLength or view.byteOffset + view.byteLength > len(data):
-        raise FormatError(f"the values reach past the end of the buffer ({needed} of {min(view.byteLength, max(0, len(data) - view.byteOffset))} bytes)", where)
+        raise FormatError(
+            f"the values reach past the end of the buffer ({needed} of "
+            f"{min(view.byteLength, max(0, len(data) - view.byteOffset))} bytes)",
+            where,
+        )
     start = view.byteOffset + accessor.byteOffset
-    rows = np.ndarray((accessor.count, columns), np.dtype(dtype).newbyteorder("<"), data, start, (stride, np.dtype(dtype).itemsize))
-    return np.asarray(np.maximum(rows.astype(np.float64) / divisor, -1.0) if divisor != 1.0 else rows.astype(np.float64))
+    rows = np.ndarray(
+        (accessor.count, columns), np.dtype(dtype).newbyteorder("<"), data, start, (stride, np.dtype(dtype).itemsize)
+    )
+    return np.asarray(
+        np.maximum(rows.astype(np.float64) / divisor, -1.0) if divisor != 1.0 else rows.astype(np.float64)
+    )
 
 
 def _glb_chunks(data: bytes) -> tuple[bytes, bytes | None]:
@@ -301,7 +320,9 @@ def _parents(nodes: tuple[Node, ...]) -> dict[int, int]:
         for child in node.children:
             _item(nodes, child, f"nodes[{i}].children")
             if child in parent or child == i:
-                raise FormatError(f"node {child} has two parents; a node tree has no loops and no sharing", f"nodes[{i}].children")
+                raise FormatError(
+                    f"node {child} has two parents; a node tree has no loops and no sharing", f"nodes[{i}].children"
+                )
             parent[child] = i
     # Every node has one parent at most, so what cannot be reached from a root is a loop.
     reached = [i for i in range(len(nodes)) if i not in parent]

@@ -1,4 +1,6 @@
-"""Animated nodes sampled at any time: translation, rotation, scale or matrix; LINEAR, STEP and CUBICSPLINE (glTF 2.0, appendix C)."""
+"""Animated nodes sampled at any time: translation, rotation, scale or matrix; LINEAR, STEP and CUBICSPLINE (glTF
+2.0, appendix C).
+"""
 
 from __future__ import annotations
 
@@ -65,7 +67,9 @@ class Track:
 
 
 def tracks_of(gltf: Gltf, nodes: Iterable[int]) -> tuple[dict[tuple[int, str], Track], list[str]]:
-    """Tracks by (node, path) for some nodes; where two animations move the same thing, the first counts. Raises FormatError."""
+    """Tracks by (node, path) for some nodes; where two animations move the same thing, the first counts. Raises
+    FormatError.
+    """
     wanted = set(nodes)
     tracks: dict[tuple[int, str], Track] = {}
     notices: list[str] = []
@@ -75,9 +79,13 @@ def tracks_of(gltf: Gltf, nodes: Iterable[int]) -> tuple[dict[tuple[int, str], T
             if node not in wanted or path not in ("translation", "rotation", "scale"):
                 continue
             if (node, path) in tracks:
-                notices.append(f"animation {animation.name or a!r} moves the {path} of node {node} a second time; the first counts")
+                notices.append(
+                    f"animation {animation.name or a!r} moves the {path} of node {node} a second time; the first counts"
+                )
                 continue
-            tracks[node, path] = _track(gltf, animation.samplers, channel.sampler, path, f"animations[{a}].channels[{c}]")
+            tracks[node, path] = _track(
+                gltf, animation.samplers, channel.sampler, path, f"animations[{a}].channels[{c}]"
+            )
     return tracks, notices
 
 
@@ -100,7 +108,10 @@ def world_matrices(gltf: Gltf, chain: Sequence[int], tracks: dict[tuple[int, str
     animated = {node for node, _ in tracks}
     moving = [node for node in chain if node in animated]
     if len(moving) * len(times_s) > _MOST_POSES:
-        raise FormatError(f"{len(moving)} animated nodes in a chain over {len(times_s)} frames are more than can be read; bake the motion to the camera")
+        raise FormatError(
+            f"{len(moving)} animated nodes in a chain over {len(times_s)} frames are more than can be read; bake the "
+            f"motion to the camera"
+        )
     pose = np.eye(4)[None]
     for stands, run in groupby(chain, key=lambda node: node not in animated):
         if stands:
@@ -131,7 +142,9 @@ def _product(matrices: Array) -> Array:
     """The product of matrices (N, 4, 4) in their order, neighbours first. -> (4, 4)."""
     while len(matrices) > 1:
         odd = matrices[-1:] if len(matrices) % 2 else matrices[:0]
-        matrices = np.concatenate([matrices[:-1:2] @ matrices[1::2] if len(matrices) % 2 == 0 else matrices[:-1:2] @ matrices[1:-1:2], odd])
+        matrices = np.concatenate(
+            [matrices[:-1:2] @ matrices[1::2] if len(matrices) % 2 == 0 else matrices[:-1:2] @ matrices[1:-1:2], odd]
+        )
     return np.asarray(matrices[0], dtype=np.float64)
 
 
@@ -170,7 +183,10 @@ def _track(gltf: Gltf, samplers: tuple[Sampler, ...], index: int, path: str, whe
         raise FormatError("key times rise from 0 on", f"accessors[{sampler.input}]")
     per_key = 3 if sampler.interpolation == "CUBICSPLINE" else 1
     if len(values) != per_key * len(times):
-        raise FormatError(f"{per_key * len(times)} values are needed for {len(times)} keys, got {len(values)}", f"accessors[{sampler.output}]")
+        raise FormatError(
+            f"{per_key * len(times)} values are needed for {len(times)} keys, got {len(values)}",
+            f"accessors[{sampler.output}]",
+        )
     if path == "rotation" and np.any(np.linalg.norm(values[per_key // 2 :: per_key], axis=1) < 1e-9):
         raise FormatError("a rotation has length 0", f"accessors[{sampler.output}]")
     if per_key == 3:

@@ -23,7 +23,8 @@ __all__ = ["EXTRAS", "read"]
 EXTRAS = "zittern"
 # Of required extensions, the ones that do not change where a camera is.
 _HARMLESS = {
-    "KHR_animation_pointer", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual", "KHR_mesh_quantization", "EXT_texture_webp",
+    "KHR_animation_pointer", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
+    "KHR_mesh_quantization", "EXT_texture_webp",
     "KHR_draco_mesh_compression", "EXT_meshopt_compression", "KHR_texture_basisu", "KHR_materials_emissive_strength",
 }  # fmt: skip
 # A still camera gets the length of a fresh shot.
@@ -36,7 +37,9 @@ def read(data: bytes, sidecars: Sidecars) -> PathFile:
     gltf.load_buffers()
     unknown = sorted(set(gltf.json.extensionsRequired) - _HARMLESS)
     if unknown:
-        raise FormatError(f"the file requires {', '.join(unknown)[:200]}, which is not read; save without it", "extensionsRequired")
+        raise FormatError(
+            f"the file requires {', '.join(unknown)[:200]}, which is not read; save without it", "extensionsRequired"
+        )
     skipped = sorted(set(gltf.json.extensionsUsed) - set(gltf.json.extensionsRequired) - {gltf_motion.POINTER})
     notices = (f"extensions passed over: {', '.join(skipped)[:200]}",) if skipped else ()
     nodes = _camera_nodes(gltf)
@@ -51,7 +54,9 @@ def _camera_nodes(gltf: Gltf) -> dict[str, int]:
         if node.camera is None:
             continue
         if node.camera >= len(gltf.json.cameras):
-            raise FormatError(f"camera {node.camera} does not exist; there are {len(gltf.json.cameras)}", f"nodes[{i}].camera")
+            raise FormatError(
+                f"camera {node.camera} does not exist; there are {len(gltf.json.cameras)}", f"nodes[{i}].camera"
+            )
         camera = gltf.json.cameras[node.camera]
         if camera.perspective is None:
             flat += 1
@@ -69,7 +74,10 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
     tracks, notices = gltf_motion.tracks_of(gltf, chain)
     for owner, path in tracks:
         if gltf.json.nodes[owner].matrix is not None:
-            raise FormatError(f"the node has a fixed matrix and an animated {path}; only one of them is allowed", f"nodes[{owner}].matrix")
+            raise FormatError(
+                f"the node has a fixed matrix and an animated {path}; only one of them is allowed",
+                f"nodes[{owner}].matrix",
+            )
     camera = gltf.json.nodes[node].camera
     assert camera is not None
     lens = gltf_motion.yfov_track(gltf, camera)
@@ -83,12 +91,21 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
         notices.append(f"the camera does not move; the shot gets {last} frames")
     picture, sensor_mm, focal = _lens(gltf, camera, lens.sample(times)[:, 0] if lens else None, len(times))
     samples = PathSamples(
-        frames, pose[:, :3, 3], rotations.continuous(_rotations(pose, node)), focal, last, picture, sensor_mm, _parts(gltf, chain[:-1], tracks, times)
+        frames,
+        pose[:, :3, 3],
+        rotations.continuous(_rotations(pose, node)),
+        focal,
+        last,
+        picture,
+        sensor_mm,
+        _parts(gltf, chain[:-1], tracks, times),
     )
     return Imported(move_of(samples), name, tuple(notices))
 
 
-def _parts(gltf: Gltf, nodes: list[int], tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array) -> tuple[PathPart, ...]:
+def _parts(
+    gltf: Gltf, nodes: list[int], tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array
+) -> tuple[PathPart, ...]:
     """The mounts and layers of a rig of ours, from the ground on; nothing where a node is none of it."""
     found = []
     for node in nodes:
@@ -98,7 +115,14 @@ def _parts(gltf: Gltf, nodes: list[int], tracks: dict[tuple[int, str], gltf_moti
         if kind not in KINDS:
             return ()
         local = gltf_motion.local_matrices(gltf, node, tracks, times_s)
-        found.append(PathPart((model.name or "Mount")[:120].strip() or "Mount", kind, local[:, :3, 3], rotations.continuous(_rotations(local, node))))
+        found.append(
+            PathPart(
+                (model.name or "Mount")[:120].strip() or "Mount",
+                kind,
+                local[:, :3, 3],
+                rotations.continuous(_rotations(local, node)),
+            )
+        )
     return tuple(found)
 
 
@@ -128,10 +152,18 @@ def _lens(gltf: Gltf, index: int, yfov_rad: Array | None, count: int) -> tuple[P
         raise FormatError("a field of view lies between 0 and 180 degrees", f"{where}.yfov")
     focal = np.array([focal_for_vfov_mm(deg(float(angle)), sensor_mm, width, height) for angle in angles])
     if focal.min() < LEAST_FOCAL_MM or focal.max() > MOST_FOCAL_MM:
-        raise FormatError(f"the field of view means a focal length of {focal.min():.3g} to {focal.max():.3g} mm; 1 to 10,000 mm are possible", f"{where}.yfov")
+        raise FormatError(
+            f"the field of view means a focal length of {focal.min():.3g} to {focal.max():.3g} mm; 1 to 10,000 mm are "
+            f"possible",
+            f"{where}.yfov",
+        )
     return picture, sensor_mm, focal
 
 
 def _own_number(own: dict[str, object], name: str, least: float, most: float, default: float) -> float:
     value = own.get(name)
-    return float(value) if isinstance(value, (int, float)) and not isinstance(value, bool) and least <= value <= most else float(default)
+    return (
+        float(value)
+        if isinstance(value, (int, float)) and not isinstance(value, bool) and least <= value <= most
+        else float(default)
+    )

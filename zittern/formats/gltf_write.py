@@ -3,7 +3,8 @@
 Layers of one place add in axis space, but nested nodes multiply. So the node of layer k carries
 inverse(offset of layers 1..k-1) x (offset of layers 1..k): the chain of nodes multiplies to exactly the sum.
 
-Motion comes in parts and goes to a file beside; only then is it known which channels move at all. Memory does not grow with the shot.
+Motion comes in parts and goes to a file beside; only then is it known which channels move at all. Memory does not grow
+with the shot.
 """
 
 from __future__ import annotations
@@ -50,7 +51,9 @@ def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes
         text += b" " * (-len(text) % 4)
         size = sum(track.bytes for track in moving)
         if 12 + 8 + len(text) + 8 + size > _MOST_GLB_BYTES:
-            raise FormatError(f"the file would have {size / 2**30:.1f} GB; a GLB holds 4. Export a part of the shot, or fewer samples")
+            raise FormatError(
+                f"the file would have {size / 2**30:.1f} GB; a GLB holds 4. Export a part of the shot, or fewer samples"
+            )
         file.write(struct.pack("<4sIIII", b"glTF", 2, 12 + 8 + len(text) + 8 + size, len(text), 0x4E4F534A))
         file.write(text)
         file.write(struct.pack("<II", size, 0x004E4942))
@@ -133,8 +136,8 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
 
 
 def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]:
-    """Kind, name and pose in its parent (F, 4, 4) of each node, from the ground to the lens: the mounts with all that is on them, the layers, what holds the
-    framing. They multiply to the world pose.
+    """Kind, name and pose in its parent (F, 4, 4) of each node, from the ground to the lens: the mounts with all that
+    is on them, the layers, what holds the framing. They multiply to the world pose.
     """
     base = transforms.identity(len(motion.frames))
     carried = chain.On(motion.on.carried, motion.on.given)
@@ -170,12 +173,17 @@ class _Builder:
         self.moving: list[_Track] = []
         self._at = 0
         self._times = self._accessor(times)
-        self.gltf.accessors[0].min, self.gltf.accessors[0].max = [float(np.float32(times.low[0]))], [float(np.float32(times.high[0]))]
+        self.gltf.accessors[0].min, self.gltf.accessors[0].max = (
+            [float(np.float32(times.low[0]))],
+            [float(np.float32(times.high[0]))],
+        )
 
     def _accessor(self, track: _Track) -> int:
         self.gltf.bufferViews.append(gl.BufferView(buffer=0, byteOffset=self._at, byteLength=track.bytes))
         count = track.bytes // _FLOAT_BYTES // track.columns
-        made = gl.Accessor(bufferView=len(self.gltf.bufferViews) - 1, componentType=gl.FLOAT, count=count, type=_KINDS[track.columns])
+        made = gl.Accessor(
+            bufferView=len(self.gltf.bufferViews) - 1, componentType=gl.FLOAT, count=count, type=_KINDS[track.columns]
+        )
         self.gltf.accessors.append(made)
         self.moving.append(track)
         self._at += track.bytes
@@ -196,7 +204,9 @@ class _Builder:
 
 
 def _document(shot: Shot, tracks: list[_Track]) -> tuple[gl.GLTF2, list[_Track]]:
-    """The JSON, and the tracks whose bytes the buffer holds. The root's position is keyed even when it is still: so the shot's length is kept."""
+    """The JSON, and the tracks whose bytes the buffer holds. The root's position is keyed even when it is still: so
+    the shot's length is kept.
+    """
     times, *rest = tracks
     build = _Builder(times)
     named = {track.path: track for track in rest if not track.node}
@@ -219,12 +229,16 @@ def _document(shot: Shot, tracks: list[_Track]) -> tuple[gl.GLTF2, list[_Track]]
 
 def _camera(build: _Builder, shot: Shot, yfov: _Track, focal_mm: float) -> None:
     picture = shot.picture
-    lens = gl.Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=float(yfov.first[0]), znear=_NEAR_M, zfar=_FAR_M)
+    lens = gl.Perspective(
+        aspectRatio=picture.width_px / picture.height_px, yfov=float(yfov.first[0]), znear=_NEAR_M, zfar=_FAR_M
+    )
     extras: dict[str, Any] = {EXTRAS: {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px}}
     build.gltf.cameras = [gl.Camera(name="Lens", type="perspective", perspective=lens, extras=extras)]
     build.node(gl.Node(name=f"{shot.name} camera", camera=0))
     if not yfov.still:
-        target = gl.AnimationChannelTarget(path="pointer", extensions={POINTER: {"pointer": "/cameras/0/perspective/yfov"}})
+        target = gl.AnimationChannelTarget(
+            path="pointer", extensions={POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
+        )
         build.channel(yfov, target)
         build.gltf.extensionsUsed.append(POINTER)
 

@@ -1,4 +1,6 @@
-"""A new shot from a file of any format that can be imported: a camera path becomes its move, a shot's own document is opened as it is."""
+"""A new shot from a file of any format that can be imported: a camera path becomes its move, a shot's own document
+is opened as it is.
+"""
 
 from __future__ import annotations
 
@@ -26,8 +28,12 @@ class Opened:
     notices: tuple[str, ...] = ()
 
 
-def open_shot(filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps, name: str | None = None) -> Opened:
-    """The shot of a file. `camera` and `fps` count for camera paths. Raises FormatError or DocumentError with the place of the fault."""
+def open_shot(
+    filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps, name: str | None = None
+) -> Opened:
+    """The shot of a file. `camera` and `fps` count for camera paths. Raises FormatError or DocumentError with the
+    place of the fault.
+    """
     plain = PurePath(filename).name[:_NAME_LENGTH]
     found = format_of(filename, data)
     if found.opens is not None:

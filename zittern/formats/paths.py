@@ -23,7 +23,9 @@ FIRST_FRAME = 1
 
 @dataclass(frozen=True, slots=True)
 class PathPart:
-    """A part of a rig that was exported: its name, its kind, its poses in its parent. position_m (N, 3); angles_deg (N, 3) continuous."""
+    """A part of a rig that was exported: its name, its kind, its poses in its parent. position_m (N, 3); angles_deg
+    (N, 3) continuous.
+    """
 
     name: str
     kind: MountKind
@@ -65,11 +67,16 @@ class PathFile:
     def read(self, camera: str | None, fps: Fps) -> Imported:
         """The named camera's move, or the first one's. Raises FormatError."""
         if camera is not None and camera not in self.cameras:
-            raise FormatError(f"there is no camera {camera!r}; the file has {', '.join(map(repr, self.cameras))}", "camera")
+            raise FormatError(
+                f"there is no camera {camera!r}; the file has {', '.join(map(repr, self.cameras))}", "camera"
+            )
         got = self.pick(camera if camera is not None else self.cameras[0], fps)
         others: tuple[str, ...] = ()
         if camera is None and len(self.cameras) > 1:
-            others = (f"the file has {len(self.cameras)} cameras; took {got.camera!r}, others are {', '.join(map(repr, self.cameras[1:]))}",)
+            others = (
+                f"the file has {len(self.cameras)} cameras; took {got.camera!r}, others are "
+                f"{', '.join(map(repr, self.cameras[1:]))}",
+            )
         return Imported(got.move, got.camera, (*self.notices, *others, *got.notices))
 
 
@@ -81,7 +88,14 @@ def move_of(samples: PathSamples) -> Move:
         focal = None if samples.focal_mm is None else keys_of(samples.frames, samples.focal_mm)
         rig = tuple(_mount_of(samples.frames, part, n) for n, part in enumerate(samples.parts, 1))
         return Move.model_validate(
-            {**fields, "rig": rig, "focal_mm": focal, "picture": samples.picture, "sensor_mm": samples.sensor_mm, "last_frame": samples.last_frame}
+            {
+                **fields,
+                "rig": rig,
+                "focal_mm": focal,
+                "picture": samples.picture,
+                "sensor_mm": samples.sensor_mm,
+                "last_frame": samples.last_frame,
+            }
         )
 
 
@@ -92,7 +106,9 @@ def _mount_of(frames: Array, part: PathPart, number: int) -> Mount:
 
 
 def keys_of(frames: Array, values: Array) -> Number:
-    """The keyed number through samples, linear between them. (N,), (N,). Raises FormatError when it needs too many keys."""
+    """The keyed number through samples, linear between them. (N,), (N,). Raises FormatError when it needs too many
+    keys.
+    """
     with faults_as(FormatError):
         return through(frames, values)
 
@@ -107,7 +123,10 @@ def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Arra
     key_frames = FIRST_FRAME + key_times_s * fps.value
     last_exact = float(key_frames.max()) if key_frames.size else float(FIRST_FRAME)
     if last_exact - FIRST_FRAME >= MOST_KEYS:
-        raise FormatError(f"the path lasts {last_exact:.0f} frames; at most {MOST_KEYS} can be brought in. Shorten it, or split it into shots")
+        raise FormatError(
+            f"the path lasts {last_exact:.0f} frames; at most {MOST_KEYS} can be brought in. Shorten it, or split it "
+            f"into shots"
+        )
     last = last_frame_covering(float(key_times_s.max()) if key_times_s.size else 0.0, fps, FIRST_FRAME)
     frames = np.arange(FIRST_FRAME, last + 1, dtype=np.float64)
     times = (frames - FIRST_FRAME) / fps.value

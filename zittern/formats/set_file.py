@@ -57,7 +57,9 @@ def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
 
 
 def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame: float, shot: Shot) -> Subject:
-    """A point of an object, picked in the world (metres) at a frame, as the subject; it goes where the object goes. Raises FormatError."""
+    """A point of an object, picked in the world (metres) at a frame, as the subject; it goes where the object goes.
+    Raises FormatError.
+    """
     gltf = gltf_model.load(data, no_sidecars)
     found = _found(gltf, name)
     chain = gltf.above(found)
@@ -66,12 +68,16 @@ def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame:
     try:
         local = np.linalg.solve(world, np.array([*point_m, 1.0]))[:3]
     except np.linalg.LinAlgError as error:
-        raise FormatError(f"the object {name!r} is flattened to nothing there, so no point of it can be followed", "subject.object") from error
+        raise FormatError(
+            f"the object {name!r} is flattened to nothing there, so no point of it can be followed", "subject.object"
+        ) from error
     return _followed(gltf, found, local, f"point on {name}", shot)
 
 
 def ride_on(data: bytes, name: str, shot: Shot) -> Ride:
-    """A ride on an object of a set, with its path over the shot. Raises FormatError; for an object that does not move too."""
+    """A ride on an object of a set, with its path over the shot. Raises FormatError; for an object that does not
+    move too.
+    """
     frames = frame_grid(shot.first_frame, shot.last_frame)
     place, angles = _object_poses(data, name, shot, frames)
     if float(np.max(np.ptp(place, axis=0))) < _STILL_M and float(np.max(np.ptp(angles, axis=0))) < _STILL_DEG:
@@ -90,11 +96,16 @@ def poses_from(data: bytes, name: str, shot: Shot, frame: float, count: int) -> 
     place, angles = _object_poses(data, name, shot, frames)
     rows = zip(frames.tolist(), place.tolist(), angles.tolist(), strict=True)
     with faults_as(FormatError, name[:200]):
-        return [WorldPose.model_validate({"frame": at, "position_m": position, "angles_deg": turn}) for at, position, turn in rows]
+        return [
+            WorldPose.model_validate({"frame": at, "position_m": position, "angles_deg": turn})
+            for at, position, turn in rows
+        ]
 
 
 def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Array, Array]:
-    """Where the middle of an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F, 3) degrees. Raises FormatError."""
+    """Where the middle of an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F,
+    3) degrees. Raises FormatError.
+    """
     gltf = gltf_model.load(data, no_sidecars)
     found = _found(gltf, name)
     low, high = _box_m(gltf, found)
@@ -104,7 +115,9 @@ def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Ar
     try:
         turned = transforms.orthonormal(world[:, :3, :3])
     except np.linalg.LinAlgError as error:
-        raise FormatError(f"the object {name!r} is flattened to nothing, so it has no way of standing", "ride.object") from error
+        raise FormatError(
+            f"the object {name!r} is flattened to nothing, so it has no way of standing", "ride.object"
+        ) from error
     return (world @ np.array([*(low + high) / 2.0, 1.0]))[:, :3], rotations.continuous(turned)
 
 
@@ -130,7 +143,14 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
         return keys_of(frames, path[:, column])
 
     try:
-        return Subject(name=title[:120], object=name[:200], height_m=max(height, _LEAST_HEIGHT_M), x_m=track(0), y_m=track(1), z_m=track(2))
+        return Subject(
+            name=title[:120],
+            object=name[:200],
+            height_m=max(height, _LEAST_HEIGHT_M),
+            x_m=track(0),
+            y_m=track(1),
+            z_m=track(2),
+        )
     except ValidationError as error:
         fault = DocumentError.of(error, "subject")
         raise FormatError(f"{name!r} cannot be a subject: {fault.message}", fault.where) from error
@@ -157,6 +177,8 @@ def _box_m(gltf: Gltf, node: int) -> tuple[Array, Array]:
             grid = np.array(np.meshgrid(*zip(low, high, strict=True))).reshape(3, -1).T
             corners.append(grid @ tf[:3, :3].T + tf[:3, 3])
     if not corners:
-        raise FormatError(f"the object {gltf.json.nodes[node].name!r} has nothing to show, so nothing to look at", f"nodes[{node}]")
+        raise FormatError(
+            f"the object {gltf.json.nodes[node].name!r} has nothing to show, so nothing to look at", f"nodes[{node}]"
+        )
     points = np.concatenate(corners)
     return points.min(axis=0), points.max(axis=0)

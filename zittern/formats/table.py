@@ -1,4 +1,6 @@
-"""THE TABLE of formats: what each is called and carries, how it is known, read, written. Another format adds a module and a row."""
+"""THE TABLE of formats: what each is called and carries, how it is known, read, written. Another format adds a
+module and a row.
+"""
 
 from __future__ import annotations
 
@@ -28,8 +30,9 @@ Kind = Literal["path", "shot", "preset", "take", "cues"]
 
 @dataclass(frozen=True, slots=True)
 class Format:
-    """A format. ending: of its files; kind: what is in them; carries: which of a shot comes along, for people. read: a camera path from it; write: a shot to
-    it; opens: a shot that is kept in it; marks: whether bytes with its ending are of it, where formats share one.
+    """A format. ending: of its files; kind: what is in them; carries: which of a shot comes along, for people. read: a
+    camera path from it; write: a shot to it; opens: a shot that is kept in it; marks: whether bytes with its ending are
+    of it, where formats share one.
     """
 
     name: str
@@ -66,22 +69,71 @@ def _begins_with_time(data: bytes) -> bool:
 
 _MOST_HEADER = 4096
 _LENS_COLUMNS = set(csv_path.COLUMNS[5:])
-# Of rows with the same ending the first whose marks are found counts; camera paths come last, and say what is wrong with what is none of these.
+# Of rows with the same ending the first whose marks are found counts; camera paths come last, and say what is wrong
+# with what is none of these.
 FORMATS: tuple[Format, ...] = (
     Format(
-        "glb", ".glb", "path", "GLB: path, layers and lens as nested nodes, one binary file", "path, rig, layers, lens", "model/gltf-binary",
-        gltf_read.read, gltf_write.write_glb,
+        "glb",
+        ".glb",
+        "path",
+        "GLB: path, layers and lens as nested nodes, one binary file",
+        "path, rig, layers, lens",
+        "model/gltf-binary",
+        gltf_read.read,
+        gltf_write.write_glb,
     ),
     Format(
-        "gltf", ".gltf", "path", "glTF: the same as readable JSON", "path, rig, layers, lens", "model/gltf+json", gltf_read.read, gltf_write.write_gltf
+        "gltf",
+        ".gltf",
+        "path",
+        "glTF: the same as readable JSON",
+        "path, rig, layers, lens",
+        "model/gltf+json",
+        gltf_read.read,
+        gltf_write.write_gltf,
     ),
     Format("cues", ".csv", "cues", "Cues as CSV: one row a cue", "cues", "text/csv", marks=_has_cues),
-    Format("take", ".csv", "take", "Recorded take as CSV: one row a sample", "what a layer plays", "text/csv", marks=_has_take),
-    Format("csv", ".csv", "path", "CSV: one row a frame, world pose and focal length", "path, lens", "text/csv", csv_path.read, csv_path.write),
-    Format("shot", ".shot.json", "shot", "Shot: the editable document itself", "everything", "application/json", None, shot_json.write, shot_json.read),
+    Format(
+        "take",
+        ".csv",
+        "take",
+        "Recorded take as CSV: one row a sample",
+        "what a layer plays",
+        "text/csv",
+        marks=_has_take,
+    ),
+    Format(
+        "csv",
+        ".csv",
+        "path",
+        "CSV: one row a frame, world pose and focal length",
+        "path, lens",
+        "text/csv",
+        csv_path.read,
+        csv_path.write,
+    ),
+    Format(
+        "shot",
+        ".shot.json",
+        "shot",
+        "Shot: the editable document itself",
+        "everything",
+        "application/json",
+        None,
+        shot_json.write,
+        shot_json.read,
+    ),
     Format("preset", ".preset.json", "preset", "Preset: a saved clip", "a clip, its dials and rig", "application/json"),
-    Format("take-json", ".json", "take", "Recorded take as JSON", "what a layer plays", "application/json", marks=_begins_with_time),
-)  # fmt: skip
+    Format(
+        "take-json",
+        ".json",
+        "take",
+        "Recorded take as JSON",
+        "what a layer plays",
+        "application/json",
+        marks=_begins_with_time,
+    ),
+)
 # Where what is in a file is brought in, by its kind: said to somebody who tries it elsewhere.
 PLACES: dict[Kind, str] = {
     "path": "bring it in as the move of a shot, or as a new shot",
@@ -93,8 +145,8 @@ PLACES: dict[Kind, str] = {
 
 
 def format_of(filename: str, data: bytes | None = None) -> Format:
-    """The format of a file by its ending, and where several share one by what the file begins with; without its bytes what a shot is written to counts.
-    Raises FormatError.
+    """The format of a file by its ending, and where several share one by what the file begins with; without its bytes
+    what a shot is written to counts. Raises FormatError.
     """
     name = PurePath(filename).name.lower()
     fitting = [each for each in FORMATS if name.endswith(each.ending)]
@@ -103,7 +155,10 @@ def format_of(filename: str, data: bytes | None = None) -> Format:
             return each
     if fitting:
         return fitting[-1]
-    raise FormatError(f"unknown file ending {PurePath(name).suffix or name!r}; known are {', '.join(dict.fromkeys(each.ending for each in FORMATS))}")
+    raise FormatError(
+        f"unknown file ending {PurePath(name).suffix or name!r}; known are "
+        f"{', '.join(dict.fromkeys(each.ending for each in FORMATS))}"
+    )
 
 
 def format_named(name: str) -> Format:
@@ -129,5 +184,8 @@ def reader_of(filename: str, data: bytes | None = None) -> Reader:
     found = format_of(filename, data)
     if found.read is None:
         known = ", ".join(each.ending for each in FORMATS if each.read)
-        raise FormatError(f"camera paths are read from {known}; {PurePath(filename).name[:80]} holds a {found.kind}: {PLACES[found.kind]}")
+        raise FormatError(
+            f"camera paths are read from {known}; {PurePath(filename).name[:80]} holds a {found.kind}: "
+            f"{PLACES[found.kind]}"
+        )
     return found.read

@@ -1,8 +1,9 @@
 """Recorded takes: CSV with `time_s` and columns of axes, or JSON with the same names and a list each.
 
-Columns: time_s, pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, in any order; axes that are missing were not recorded. Rows may
-come in any order; of two at the same time the later one counts; empty cells and gaps are bridged by a straight line. What comes is brought to even
-steps of at most 60 a second, each the mean of what lies in it, so that what is faster does not come back as something slow.
+Columns: time_s, pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, in any order; axes that are
+missing were not recorded. Rows may come in any order; of two at the same time the later one counts; empty cells and
+gaps are bridged by a straight line. What comes is brought to even steps of at most 60 a second, each the mean of what
+lies in it, so that what is faster does not come back as something slow.
 """
 
 from __future__ import annotations
@@ -22,7 +23,8 @@ from zittern.formats.csv_rows import CsvRows
 __all__ = ["COLUMNS", "read_take", "write_take"]
 
 COLUMNS = {
-    "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll", "truck_cm": "truck", "pedestal_cm": "pedestal", "dolly_cm": "dolly", "zoom_percent": "zoom",
+    "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll", "truck_cm": "truck", "pedestal_cm": "pedestal",
+    "dolly_cm": "dolly", "zoom_percent": "zoom",
 }  # fmt: skip
 _MOST_ROWS = 1_000_000
 _MOST_HZ = 60.0
@@ -45,7 +47,10 @@ def read_take(data: bytes, name: str) -> Recording:
     order = np.flatnonzero(known)[np.argsort(times[known], kind="stable")]
     times = times[order]
     if len(times) and max(-times[0], times[-1]) > _MOST_TIME_S:
-        raise FormatError(f"times are within {_MOST_TIME_S:g} s of 0, got {times[0] if -times[0] > times[-1] else times[-1]:g}", "time_s")
+        raise FormatError(
+            f"times are within {_MOST_TIME_S:g} s of 0, got {times[0] if -times[0] > times[-1] else times[-1]:g}",
+            "time_s",
+        )
     keep = np.append(np.diff(times) >= _LEAST_STEP_S, True) if len(times) else np.zeros(0, dtype=bool)
     times, rows = times[keep], order[keep]
     if len(times) < 2:
@@ -54,11 +59,20 @@ def read_take(data: bytes, name: str) -> Recording:
     count = int(np.floor((times[-1] - times[0]) * rate + 1e-9)) + 1
     if not 2 <= count <= MOST_SAMPLES:
         length = times[-1] - times[0]
-        raise FormatError(f"the take is {length:.4g} s long; at {rate:.3g} samples a second it may have {2 / rate:.2g} to {MOST_SAMPLES / rate:.4g}", "time_s")
+        raise FormatError(
+            f"the take is {length:.4g} s long; at {rate:.3g} samples a second it may have {2 / rate:.2g} to "
+            f"{MOST_SAMPLES / rate:.4g}",
+            "time_s",
+        )
     at = times[0] + np.arange(count) / rate
     with faults_as(FormatError):
-        made = {COLUMNS[column]: Track.of(_even(times, values[rows], at, 1.0 / rate, column)) for column, values in tracks.items()}
-        return Recording(name=name[:120], rate_hz=rate, **{axis: track for axis, track in made.items() if track.scale > 0.0})
+        made = {
+            COLUMNS[column]: Track.of(_even(times, values[rows], at, 1.0 / rate, column))
+            for column, values in tracks.items()
+        }
+        return Recording(
+            name=name[:120], rate_hz=rate, **{axis: track for axis, track in made.items() if track.scale > 0.0}
+        )
 
 
 def write_take(times_s: Array, tracks: dict[str, Array]) -> str:

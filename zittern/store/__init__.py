@@ -12,6 +12,8 @@ revisions   edits, undo, redo, history: nothing acknowledged is lost
 tidy        history thinned on wish
 presets     the user's own presets, with undo
 seeds       the seed of a shot that is new: the only chance there is
+naming      names of projects and shots, and their slugs
+listing     projects and shots as they are listed
 library     projects and shots
 takes       takes that ship
 sets        set pieces (GLB files) that shots play in

@@ -18,7 +18,9 @@ _MOST_STEP = 127
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """Name and size of a shot. problem: what is wrong with its document, when it cannot be read; the rest then is unknown."""
+    """Name and size of a shot. problem: what is wrong with its document, when it cannot be read; the rest then is
+    unknown.
+    """
 
     name: str
     frames: int = 0
@@ -31,7 +33,14 @@ class Card:
 
 def card_of(shot: Shot) -> Card:
     """The card of a document."""
-    return Card(shot.name, shot.frame_count, str(shot.fps), shot.frame_count / shot.fps.value, sum(1 for _ in shot.layers()), shot.set_id)
+    return Card(
+        shot.name,
+        shot.frame_count,
+        str(shot.fps),
+        shot.frame_count / shot.fps.value,
+        sum(1 for _ in shot.layers()),
+        shot.set_id,
+    )
 
 
 def write_card(card: Card) -> str:

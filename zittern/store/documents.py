@@ -14,13 +14,16 @@ from zittern.core.shot.upgrades import read_shot, write_shot
 
 __all__ = ["Documents", "digest_of", "pack", "raw", "unpack"]
 
-# Of large documents even fast packing takes longer than saving them; level 1 is a quarter larger and four times as fast as 6.
+# Of large documents even fast packing takes longer than saving them; level 1 is a quarter larger and four times as fast
+# as 6.
 _LEVEL = 1
-# A document of this much JSON is far larger than any shot that can be edited; a packed one is read no further than that.
+# A document of this much JSON is far larger than any shot that can be edited; a packed one is read no further than
+# that.
 _MOST_JSON_BYTES = 512 * 2**20
 # Packed bytes of the documents that are kept unpacked; unpacked, each takes some sixty times as much.
 _KEPT_BYTES = 2**20
-# What even a small document takes, in the same measure: packing hides how much its layers have in common (half a megabyte for twenty).
+# What even a small document takes, in the same measure: packing hides how much its layers have in common (half a
+# megabyte for twenty).
 _LEAST_BYTES = 40 * 2**10
 
 
@@ -52,7 +55,9 @@ def digest_of(data: bytes) -> str:
 
 
 class Documents:
-    """Unpacked documents by the digest of their packed bytes, so that none is ever taken for another; the least recently used go first."""
+    """Unpacked documents by the digest of their packed bytes, so that none is ever taken for another; the least
+    recently used go first.
+    """
 
     def __init__(self, most_bytes: int = _KEPT_BYTES) -> None:
         self._kept: LRUCache[str, tuple[Shot, int]] = LRUCache(most_bytes, getsizeof=lambda entry: entry[1])

@@ -32,7 +32,9 @@ def open_engine(data_dir: Path) -> Engine:
         url = URL.create("sqlite", database=str(data_dir / "zittern.db"))
         _migrate(url, data_dir)
         options = {"timeout": _PATIENCE_S, "check_same_thread": False}
-        return _prepared(create_engine(url, connect_args=options, pool_size=_CONNECTIONS, max_overflow=0), foreign_keys=True)
+        return _prepared(
+            create_engine(url, connect_args=options, pool_size=_CONNECTIONS, max_overflow=0), foreign_keys=True
+        )
 
 
 def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
@@ -41,12 +43,18 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
         connection.isolation_level = None  # SQLAlchemy's BEGIN below, not the driver's own
         if not connection.execute("PRAGMA page_count").fetchone()[0]:
             connection.execute("PRAGMA auto_vacuum=INCREMENTAL")  # only possible before there is anything in it
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", "secure_delete=OFF", f"foreign_keys={'ON' if foreign_keys else 'OFF'}"):
+        for pragma in (
+            "journal_mode=WAL",
+            "synchronous=FULL",
+            "secure_delete=OFF",
+            f"foreign_keys={'ON' if foreign_keys else 'OFF'}",
+        ):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")
     def _on_begin(connection: Any) -> None:
-        # A writer takes the lock before it reads, so that nobody can come between; a reader sees one state and waits for nobody.
+        # A writer takes the lock before it reads, so that nobody can come between; a reader sees one state and waits
+        # for nobody.
         options = connection.get_execution_options()
         patience_s = 0 if options.get(AT_ONCE, False) else _PATIENCE_S
         connection.exec_driver_sql(f"PRAGMA busy_timeout={patience_s * 1000}")
@@ -56,15 +64,22 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
 
 
 def _migrate(url: URL, data_dir: Path) -> None:
-    """Steps missing in the database, all of them or none. Tables that others refer to are made anew, so foreign keys rest meanwhile."""
-    engine = _prepared(create_engine(url, connect_args={"timeout": _PATIENCE_S}, poolclass=NullPool), foreign_keys=False)
+    """Steps missing in the database, all of them or none. Tables that others refer to are made anew, so foreign keys
+    rest meanwhile.
+    """
+    engine = _prepared(
+        create_engine(url, connect_args={"timeout": _PATIENCE_S}, poolclass=NullPool), foreign_keys=False
+    )
     try:
         with engine.connect().execution_options(**{READS: True}) as connection:
             found = _version(connection, data_dir)
         if found == HEAD:
             return
         if found is not None and (not found.isdecimal() or int(found) > int(HEAD)):
-            raise StoreError(f"the database in {data_dir} was written by a newer Zittern (its version is {found}); use that one, or another folder with --data")
+            raise StoreError(
+                f"the database in {data_dir} was written by a newer Zittern (its version is {found}); use that one, "
+                f"or another folder with --data"
+            )
         # Alembic is slow to import and needed once in the life of a database.
         from alembic import command
         from alembic.config import Config
@@ -85,5 +100,8 @@ def _version(connection: Connection, data_dir: Path) -> str | None:
         version: str | None = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
         return version
     if tables:
-        raise StoreError(f"{data_dir / 'zittern.db'} is a database of another program; move it away, or choose another folder with --data")
+        raise StoreError(
+            f"{data_dir / 'zittern.db'} is a database of another program; move it away, or choose another folder with "
+            f"--data"
+        )
     return None

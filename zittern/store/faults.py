@@ -19,8 +19,14 @@ _DISK = {
     errno.ENOSPC: (StoreFull, _FULL),
     errno.EDQUOT: (StoreFull, _FULL),
     errno.EROFS: (StoreError, "{folder} is read-only; choose another folder with --data, or make it writable"),
-    errno.EACCES: (StoreError, "{folder} cannot be written; choose another folder with --data, or change its permissions"),
-    errno.EPERM: (StoreError, "{folder} cannot be written; choose another folder with --data, or change its permissions"),
+    errno.EACCES: (
+        StoreError,
+        "{folder} cannot be written; choose another folder with --data, or change its permissions",
+    ),
+    errno.EPERM: (
+        StoreError,
+        "{folder} cannot be written; choose another folder with --data, or change its permissions",
+    ),
     errno.ENOTDIR: (StoreError, "{folder} lies below a file, or is one; choose another folder with --data"),
     errno.EEXIST: (StoreError, "{folder} lies below a file, or is one; choose another folder with --data"),
     errno.ENAMETOOLONG: (StoreError, "the path of the data folder is too long; choose another with --data"),
@@ -28,16 +34,44 @@ _DISK = {
 # By SQLite's primary result code (https://sqlite.org/rescode.html).
 _DATABASE: dict[int, tuple[type[StoreError], str]] = {
     sqlite3.SQLITE_FULL: (StoreFull, _FULL),
-    sqlite3.SQLITE_BUSY: (StoreBusy, "another program keeps the database in {folder} locked; nothing was changed. Close it, or try again in a moment"),
-    sqlite3.SQLITE_LOCKED: (StoreBusy, "another program keeps the database in {folder} locked; nothing was changed. Close it, or try again in a moment"),
-    sqlite3.SQLITE_READONLY: (StoreError, "the database in {folder} is read-only; choose another folder with --data, or make it writable"),
-    sqlite3.SQLITE_PERM: (StoreError, "the database in {folder} cannot be written; choose another folder with --data, or change its permissions"),
-    sqlite3.SQLITE_CANTOPEN: (StoreError, "the database in {folder} cannot be opened; is the folder writable? Another can be chosen with --data"),
-    sqlite3.SQLITE_NOTADB: (StoreError, "{folder}/zittern.db is not a database of Zittern; move it away, or choose another folder with --data"),
-    sqlite3.SQLITE_CORRUPT: (StoreError, "{folder}/zittern.db is damaged; put a copy of it back, or choose another folder with --data"),
-    sqlite3.SQLITE_IOERR: (StoreError, "the disk of {folder} cannot be read or written just now; is there room, and is it still there?"),
+    sqlite3.SQLITE_BUSY: (
+        StoreBusy,
+        "another program keeps the database in {folder} locked; nothing was changed. Close it, or try again in a "
+        "moment",
+    ),
+    sqlite3.SQLITE_LOCKED: (
+        StoreBusy,
+        "another program keeps the database in {folder} locked; nothing was changed. Close it, or try again in a "
+        "moment",
+    ),
+    sqlite3.SQLITE_READONLY: (
+        StoreError,
+        "the database in {folder} is read-only; choose another folder with --data, or make it writable",
+    ),
+    sqlite3.SQLITE_PERM: (
+        StoreError,
+        "the database in {folder} cannot be written; choose another folder with --data, or change its permissions",
+    ),
+    sqlite3.SQLITE_CANTOPEN: (
+        StoreError,
+        "the database in {folder} cannot be opened; is the folder writable? Another can be chosen with --data",
+    ),
+    sqlite3.SQLITE_NOTADB: (
+        StoreError,
+        "{folder}/zittern.db is not a database of Zittern; move it away, or choose another folder with --data",
+    ),
+    sqlite3.SQLITE_CORRUPT: (
+        StoreError,
+        "{folder}/zittern.db is damaged; put a copy of it back, or choose another folder with --data",
+    ),
+    sqlite3.SQLITE_IOERR: (
+        StoreError,
+        "the disk of {folder} cannot be read or written just now; is there room, and is it still there?",
+    ),
 }
-_UNKNOWN = "the database in {folder} cannot be used ({fault}); put a copy of it back, or choose another folder with --data"
+_UNKNOWN = (
+    "the database in {folder} cannot be used ({fault}); put a copy of it back, or choose another folder with --data"
+)
 
 
 @contextmanager
@@ -57,7 +91,10 @@ def faults_of(folder: Path) -> Iterator[None]:
 
 def disk_fault(folder: Path, error: OSError) -> StoreError:
     """A fault of the disk, told for people."""
-    kind, text = _DISK.get(error.errno or 0, (StoreError, f"{{folder}} cannot be used: {error.strerror or error}; choose another with --data"))
+    kind, text = _DISK.get(
+        error.errno or 0,
+        (StoreError, f"{{folder}} cannot be used: {error.strerror or error}; choose another with --data"),
+    )
     return kind(text.format(folder=folder))
 
 

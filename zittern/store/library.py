@@ -1,23 +1,19 @@
 """Projects and shots: the one door to the database. Each change is one transaction; an acknowledged one is on disk.
 
-Whatever takes long (reading a document, applying a command, packing) happens outside the transaction, which only compares the head
-and appends. Several processes may use one data folder: SQLite keeps their transactions apart, ids are never used again, and what is
-remembered is named by its content.
+Whatever takes long (reading a document, applying a command, packing) happens outside the transaction, which only
+compares the head and appends. Several processes may use one data folder: SQLite keeps their transactions apart, ids are
+never used again, and what is remembered is named by its content.
 """
 
 from __future__ import annotations
 
-import re
 import secrets
-import unicodedata
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
-from datetime import datetime
 from pathlib import Path
 from typing import TypeVar
 
-from sqlalchemy import Connection, Engine, delete, func, insert, select, update
+from sqlalchemy import Connection, Engine, delete, insert, select, update
 
 from zittern.core.edits.made import made
 from zittern.core.edits.table import Command, apply
@@ -28,6 +24,8 @@ from zittern.store.cards import Card, card_of, packed_scribble, read_card, write
 from zittern.store.documents import Documents, digest_of, pack, raw
 from zittern.store.engine import READS, open_engine
 from zittern.store.faults import faults_of
+from zittern.store.listing import ENTRIES, PROJECTS, Project, ShotEntry, project_of
+from zittern.store.naming import clean_name, free_slug, slug_of
 from zittern.store.presets import PresetShelf
 from zittern.store.reserve import Reserve
 from zittern.store.revisions import Head, History, State
@@ -36,33 +34,11 @@ from zittern.store.tidy import Tidying
 from zittern.store.workspace import Workspace
 from zittern.store.writers import Writers
 
-__all__ = ["Library", "Project", "ShotEntry", "slug_of"]
+__all__ = ["Library"]
 
 _T = TypeVar("_T")
 # A page of the history.
 HISTORY_ROWS = 200
-
-
-@dataclass(frozen=True, slots=True)
-class Project:
-    """A project and how many shots it has."""
-
-    slug: str
-    name: str
-    shots: int
-
-
-@dataclass(frozen=True, slots=True)
-class ShotEntry:
-    """A shot as listed. scribble: signed bytes, pan and tilt in turn; None when it has to be made anew first."""
-
-    id: str
-    slug: str
-    project: str
-    project_slug: str
-    updated_at: datetime
-    card: Card
-    scribble: bytes | None
 
 
 class Library:
@@ -96,39 +72,41 @@ class Library:
     def _remember(self, shot_id: str, **values: object) -> None:
         """Keeps beside a shot what was made from its document, if nobody is writing just now: it can be made again."""
         with faults_of(self.data_dir):
-            self._writers.at_once(lambda connection: connection.execute(update(ShotRow).where(ShotRow.id == shot_id).values(**values)))
+            self._writers.at_once(
+                lambda connection: connection.execute(update(ShotRow).where(ShotRow.id == shot_id).values(**values))
+            )
 
     # projects
 
     def projects(self) -> list[Project]:
         """All projects by name."""
         with self._reading() as connection:
-            return [Project(*row) for row in connection.execute(_PROJECTS.order_by(ProjectRow.name))]
+            return [Project(*row) for row in connection.execute(PROJECTS.order_by(ProjectRow.name))]
 
     def add_project(self, name: str, slug: str | None = None) -> Project:
         """A new project. Raises BadInput for an empty name."""
-        name = _clean_name(name)
+        name = clean_name(name)
         with self._writing() as connection:
-            free = _free_slug(connection, ProjectRow, slug or slug_of(name))
+            free = free_slug(connection, ProjectRow, slug or slug_of(name))
             connection.execute(insert(ProjectRow).values(slug=free, name=name, created_at=now()))
             return Project(free, name, 0)
 
     def project(self, slug: str) -> Project:
         """A project by slug. Raises NotFound."""
         with self._reading() as connection:
-            return _project(connection, slug)
+            return project_of(connection, slug)
 
     def rename_project(self, slug: str, name: str) -> Project:
         """Another name; the slug stays, so that links hold."""
-        name = _clean_name(name)
+        name = clean_name(name)
         with self._writing() as connection:
             connection.execute(update(ProjectRow).where(ProjectRow.slug == slug).values(name=name))
-            return _project(connection, slug)
+            return project_of(connection, slug)
 
     def remove_project(self, slug: str) -> None:
         """Removes a project that has no shots. Raises BadInput when it has some."""
         with self._writing() as connection:
-            project = _project(connection, slug)
+            project = project_of(connection, slug)
             if project.shots:
                 raise BadInput(f"the project “{project.name}” still has shots; remove them first")
             connection.execute(delete(ProjectRow).where(ProjectRow.slug == slug))
@@ -137,7 +115,7 @@ class Library:
 
     def shots(self, project_slug: str | None = None) -> list[ShotEntry]:
         """Shots of a project, or of all, by slug. One that cannot be read is listed with what is wrong."""
-        query = _ENTRIES if project_slug is None else _ENTRIES.where(ProjectRow.slug == project_slug)
+        query = ENTRIES if project_slug is None else ENTRIES.where(ProjectRow.slug == project_slug)
         with self._reading() as connection:
             rows = connection.execute(query.order_by(ShotRow.slug)).all()
         out = []
@@ -146,7 +124,11 @@ class Library:
             if card is None or made_of != digest:
                 card = self._card(slug, packed)
                 self._remember(id_, card=card, card_of=digest)
-            out.append(ShotEntry(id_, slug, project, in_, updated, read_card(card), scribble if scribble_of == digest else None))
+            out.append(
+                ShotEntry(
+                    id_, slug, project, in_, updated, read_card(card), scribble if scribble_of == digest else None
+                )
+            )
         return out
 
     def _card(self, slug: str, packed: bytes) -> str:
@@ -165,10 +147,14 @@ class Library:
         return sum(path.stat().st_size for path in self.data_dir.glob("zittern.db*"))
 
     def scribble(self, key: str) -> bytes:
-        """A shot's scribble, made and kept beside it when the kept one is of another document. Raises NotFound, DocumentError."""
+        """A shot's scribble, made and kept beside it when the kept one is of another document. Raises NotFound,
+        DocumentError.
+        """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
-            kept, kept_of = connection.execute(select(ShotRow.scribble, ShotRow.scribble_of).where(ShotRow.id == head.shot_id)).one()
+            kept, kept_of = connection.execute(
+                select(ShotRow.scribble, ShotRow.scribble_of).where(ShotRow.id == head.shot_id)
+            ).one()
         digest = digest_of(head.packed)
         if kept is not None and kept_of == digest:
             return bytes(kept)
@@ -183,8 +169,15 @@ class Library:
             project = connection.execute(select(ProjectRow.id).where(ProjectRow.slug == project_slug)).scalar()
             if project is None:
                 raise NotFound(f"there is no project {project_slug!r}")
-            free = _free_slug(connection, ShotRow, slug or slug_of(shot.name))
-            row = {"id": id_, "project_id": project, "slug": free, "updated_at": now(), "scribble": drawn, "scribble_of": digest_of(packed)}
+            free = free_slug(connection, ShotRow, slug or slug_of(shot.name))
+            row = {
+                "id": id_,
+                "project_id": project,
+                "slug": free,
+                "updated_at": now(),
+                "scribble": drawn,
+                "scribble_of": digest_of(packed),
+            }
             connection.execute(insert(ShotRow).values(**row))
             revisions.append(connection, id_, None, shot, packed, label, None)
             head = revisions.find_head(connection, id_)
@@ -218,7 +211,9 @@ class Library:
         return head.state(self._document(head))
 
     def raw(self, key: str) -> tuple[str, bytes]:
-        """Slug and stored document of a shot, whether it can be read or not: its JSON, or the bytes as they lie when that is damaged."""
+        """Slug and stored document of a shot, whether it can be read or not: its JSON, or the bytes as they lie when
+        that is damaged.
+        """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
         try:
@@ -241,16 +236,31 @@ class Library:
             return None
 
     def edit(self, key: str, base_revision: int, command: Command) -> State:
-        """Commits a command; one that changes nothing makes no revision. Raises Conflict or EditError; then nothing has changed."""
+        """Commits a command; one that changes nothing makes no revision. Raises Conflict or EditError; then nothing
+        has changed.
+        """
         head, before = self._based(key, base_revision)
         after = apply(before, command)
         if after == before:
             return head.state(before)
         packed, label = pack(after), command.label(before)
         with self._writing() as connection:
-            revision = revisions.append(connection, head.shot_id, base_revision, after, packed, label, command.model_dump_json())
+            revision = revisions.append(
+                connection, head.shot_id, base_revision, after, packed, label, command.model_dump_json()
+            )
         self._documents.put(packed, after)
-        return State(head.shot_id, head.slug, head.project, head.project_slug, after, revision, label, label, None, made(before, after))
+        return State(
+            head.shot_id,
+            head.slug,
+            head.project,
+            head.project_slug,
+            after,
+            revision,
+            label,
+            label,
+            None,
+            made(before, after),
+        )
 
     def undo(self, key: str, base_revision: int) -> State:
         """One step back. Raises Conflict."""
@@ -265,11 +275,17 @@ class Library:
         return self._travel(key, base_revision, lambda _: revision)
 
     def _travel(self, key: str, base: int, where: Callable[[Head], int | None]) -> State:
-        """Makes the revision that `where` names the head; nothing happens where there is none, or it is the head already."""
+        """Makes the revision that `where` names the head; nothing happens where there is none, or it is the head
+        already.
+        """
         with self._reading() as connection:
             head = _checked(revisions.find_head(connection, key), base)
             target = where(head)
-            packed = None if target is None or target == base else revisions.packed_document(connection, head.shot_id, head.slug, target)
+            packed = (
+                None
+                if target is None or target == base
+                else revisions.packed_document(connection, head.shot_id, head.slug, target)
+            )
         if packed is None or target is None:
             return head.state(self._document(head))
         document = self._documents.get(packed)
@@ -286,12 +302,15 @@ class Library:
         try:
             return self._documents.get(head.packed)
         except DocumentError as error:
-            advice = f"the shot {head.slug!r} cannot be read: {error.message}. Export it raw, undo to an earlier revision, or remove it"
+            advice = (
+                f"the shot {head.slug!r} cannot be read: {error.message}. Export it raw, undo to an earlier revision, "
+                f"or remove it"
+            )
             raise DocumentError(advice, error.where) from error
 
     def name_revision(self, key: str, revision: int, name: str | None) -> None:
         """Names a revision; an empty name takes it away. Raises NotFound."""
-        clean = _clean_name(name) if name and name.strip() else None
+        clean = clean_name(name) if name and name.strip() else None
         with self._writing() as connection:
             revisions.name_revision(connection, _shot_id(connection, key), key, revision, clean)
 
@@ -306,7 +325,9 @@ class Library:
             return tidy.plan(connection, revisions.find_head(connection, key), keep)
 
     def tidy(self, key: str, keep: int = tidy.KEEP) -> Tidying:
-        """Removes old revisions without a name for good and gives the space back, also on a full disk. What went. Raises NotFound."""
+        """Removes old revisions without a name for good and gives the space back, also on a full disk. What went.
+        Raises NotFound.
+        """
         return self._freeing(lambda: self._tidy(key, keep))
 
     def _tidy(self, key: str, keep: int) -> Tidying:
@@ -321,42 +342,6 @@ class Library:
             with faults_of(self.data_dir), self._writers.alone():
                 tidy.give_back(self._engine)
         return Tidying(planned.slug, gone, planned.of, planned.bytes, planned.ids)
-
-
-_ENTRIES = (
-    select(
-        ShotRow.id, ShotRow.slug, ProjectRow.name, ProjectRow.slug, ShotRow.updated_at, ShotRow.card, ShotRow.card_of, ShotRow.scribble,
-        ShotRow.scribble_of, RevisionRow.document,
-    )
-    .join(ProjectRow, ShotRow.project_id == ProjectRow.id)
-    .join(RevisionRow, ShotRow.head_id == RevisionRow.id)
-)  # fmt: skip
-_PROJECTS = select(ProjectRow.slug, ProjectRow.name, func.count(ShotRow.id)).outerjoin(ShotRow, ShotRow.project_id == ProjectRow.id).group_by(ProjectRow.id)
-
-
-def slug_of(name: str) -> str:
-    """A name for addresses: lower case, letters, digits and dashes."""
-    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:60] or "untitled"
-
-
-def _clean_name(name: str) -> str:
-    cleaned = name.strip()
-    if not cleaned or len(cleaned) > 120:
-        raise BadInput("a name has 1 to 120 characters", "name")
-    return cleaned
-
-
-def _free_slug(connection: Connection, table: type[ProjectRow] | type[ShotRow], wanted: str) -> str:
-    taken = set(connection.scalars(select(table.slug).where(table.slug.startswith(wanted, autoescape=True))))
-    return next(slug for slug in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if slug not in taken)
-
-
-def _project(connection: Connection, slug: str) -> Project:
-    row = connection.execute(_PROJECTS.where(ProjectRow.slug == slug)).first()
-    if row is None:
-        raise NotFound(f"there is no project {slug!r}")
-    return Project(*row)
 
 
 def _shot_id(connection: Connection, key: str) -> str:

@@ -1,4 +1,6 @@
-"""The user's own presets. Each change is one transaction and can be undone, also after a restart; the last steps are kept."""
+"""The user's own presets. Each change is one transaction and can be undone, also after a restart; the last steps are
+kept.
+"""
 
 from __future__ import annotations
 
@@ -58,7 +60,10 @@ class PresetShelf:
         with self._reading() as connection:
             rows = connection.execute(select(PresetRow.key, PresetRow.document)).all()
             done, undone = _next_steps(connection)
-        kept = sorted((_kept(key, text) for key, text in rows), key=lambda each: (each.preset.name.casefold() if each.preset else "", each.key))
+        kept = sorted(
+            (_kept(key, text) for key, text in rows),
+            key=lambda each: (each.preset.name.casefold() if each.preset else "", each.key),
+        )
         return Shelf(tuple(kept), done.label if done else None, undone.label if undone else None)
 
     def get(self, key: str) -> KeptPreset:
@@ -86,14 +91,22 @@ class PresetShelf:
             if preset.name.casefold() in taken:
                 if not rename:
                     raise _taken(preset.name)
-                preset = preset.replace(name=next(name for n in range(2, len(taken) + 3) if (name := f"{preset.name[:110]} {n}").casefold() not in taken))
+                preset = preset.replace(
+                    name=next(
+                        name
+                        for n in range(2, len(taken) + 3)
+                        if (name := f"{preset.name[:110]} {n}").casefold() not in taken
+                    )
+                )
             text = write_preset(preset)
             _check_room(connection, key, text)
             _step(connection, key, f"{said} preset “{preset.name}”", None, text)
         return KeptPreset(key, preset, preset.fingerprint)
 
     def change(self, key: str, base: str, preset: Preset) -> KeptPreset:
-        """Puts another document in the place of one that was `base`. Raises NotFound, Conflict, BadInput for a name that is taken."""
+        """Puts another document in the place of one that was `base`. Raises NotFound, Conflict, BadInput for a name
+        that is taken.
+        """
         with self._writing() as connection:
             before = _document(connection, key)
             old = _checked(_kept(key, before), base)
@@ -160,10 +173,13 @@ def _names(connection: Connection, but: str = "") -> set[str]:
 
 
 def _check_room(connection: Connection, key: str, text: str) -> None:
-    others = connection.execute(select(func.coalesce(func.sum(func.length(PresetRow.document)), 0)).where(PresetRow.key != key)).scalar_one()
+    others = connection.execute(
+        select(func.coalesce(func.sum(func.length(PresetRow.document)), 0)).where(PresetRow.key != key)
+    ).scalar_one()
     if others + len(text) > MOST_BYTES:
         raise BadInput(
-            f"your presets together may have {MOST_BYTES // 2**20} MB, and this one would make them {(others + len(text)) / 2**20:.1f}; delete some first"
+            f"your presets together may have {MOST_BYTES // 2**20} MB, and this one would make them "
+            f"{(others + len(text)) / 2**20:.1f}; delete some first"
         )
 
 
@@ -173,7 +189,10 @@ def _taken(name: str) -> BadInput:
 
 def _checked(kept: KeptPreset, base: str) -> KeptPreset:
     if kept.content != base:
-        raise Conflict("this preset was changed elsewhere meanwhile; it is shown anew, look at it and try again", {"content": kept.content})
+        raise Conflict(
+            "this preset was changed elsewhere meanwhile; it is shown anew, look at it and try again",
+            {"content": kept.content},
+        )
     return kept
 
 
@@ -186,7 +205,14 @@ def _put(connection: Connection, key: str, document: str | None) -> None:
 
 def _step(connection: Connection, key: str, label: str, before: str | None, after: str | None) -> None:
     connection.execute(delete(PresetStepRow).where(PresetStepRow.undone))
-    row = {"key": key, "label": label[:_LABEL_LENGTH], "before": before, "after": after, "undone": False, "created_at": now()}
+    row = {
+        "key": key,
+        "label": label[:_LABEL_LENGTH],
+        "before": before,
+        "after": after,
+        "undone": False,
+        "created_at": now(),
+    }
     newest = connection.execute(insert(PresetStepRow).values(**row)).inserted_primary_key
     if newest is not None:
         connection.execute(delete(PresetStepRow).where(PresetStepRow.id <= newest[0] - _KEPT_STEPS))
@@ -195,7 +221,9 @@ def _step(connection: Connection, key: str, label: str, before: str | None, afte
 
 def _next_steps(connection: Connection) -> tuple[_Step | None, _Step | None]:
     """What undo takes back, and what redo does again."""
-    columns = select(PresetStepRow.id, PresetStepRow.key, PresetStepRow.label, PresetStepRow.before, PresetStepRow.after)
+    columns = select(
+        PresetStepRow.id, PresetStepRow.key, PresetStepRow.label, PresetStepRow.before, PresetStepRow.after
+    )
     done = connection.execute(columns.where(~PresetStepRow.undone).order_by(PresetStepRow.id.desc()).limit(1)).first()
     undone = connection.execute(columns.where(PresetStepRow.undone).order_by(PresetStepRow.id).limit(1)).first()
     return (_Step(*done) if done else None, _Step(*undone) if undone else None)

@@ -1,6 +1,7 @@
 """Edits, undo, redo and history of one shot. Every committed edit is a revision in a tree; only `tidy` takes some away.
 
-Functions that change take a connection in a write transaction and do nothing but compare and append: what is computed is computed before.
+Functions that change take a connection in a write transaction and do nothing but compare and append: what is computed
+is computed before.
 """
 
 from __future__ import annotations
@@ -16,14 +17,27 @@ from zittern.store.cards import card_of, write_card
 from zittern.store.documents import digest_of
 from zittern.store.tables import RevisionRow, now
 
-__all__ = ["Head", "History", "RevisionInfo", "State", "append", "find_head", "history", "move_head", "name_revision", "packed_document"]
+__all__ = [
+    "Head",
+    "History",
+    "RevisionInfo",
+    "State",
+    "append",
+    "find_head",
+    "history",
+    "move_head",
+    "name_revision",
+    "packed_document",
+]
 
 _LABEL_LENGTH = 300
 
 
 @dataclass(frozen=True, slots=True)
 class State:
-    """A shot as it stands: document, revision, what undo and redo would do, and of an edit what it made, as addresses."""
+    """A shot as it stands: document, revision, what undo and redo would do, and of an edit what it made, as
+    addresses.
+    """
 
     shot_id: str
     slug: str
@@ -55,7 +69,17 @@ class Head:
     def state(self, document: Shot) -> State:
         """The state with the document unpacked."""
         undo_label = self.label if self.parent is not None else None
-        return State(self.shot_id, self.slug, self.project, self.project_slug, document, self.revision, self.label, undo_label, self.redo_label)
+        return State(
+            self.shot_id,
+            self.slug,
+            self.project,
+            self.project_slug,
+            document,
+            self.revision,
+            self.label,
+            undo_label,
+            self.redo_label,
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,16 +97,20 @@ class RevisionInfo:
 
 @dataclass(frozen=True, slots=True)
 class History:
-    """A page of the history, newest first. older: what to ask the next page with; named: those with a name, wherever they stand."""
+    """A page of the history, newest first. older: what to ask the next page with; named: those with a name, wherever
+    they stand.
+    """
 
     rows: tuple[RevisionInfo, ...]
     older: int | None
     count: int
 
 
-# What every edit goes through is written as plain SQL: making and compiling expressions took five times as long as running them.
+# What every edit goes through is written as plain SQL: making and compiling expressions took five times as long as
+# running them.
 _HEAD = """
-SELECT shots.id, shots.slug, projects.name, projects.slug, head.id, head.parent_id, head.redo_id, head.label, following.label, head.document
+SELECT shots.id, shots.slug, projects.name, projects.slug,
+  head.id, head.parent_id, head.redo_id, head.label, following.label, head.document
 FROM shots JOIN projects ON projects.id = shots.project_id JOIN revisions AS head ON head.id = shots.head_id
 LEFT JOIN revisions AS following ON following.id = head.redo_id WHERE shots.{column} = ?
 """
@@ -104,8 +132,12 @@ def find_head(connection: Connection, key: str) -> Head:
     raise NotFound(f"there is no shot {key!r}")
 
 
-def append(connection: Connection, shot_id: str, base: int | None, shot: Shot, packed: bytes, label: str, command: str | None) -> int:
-    """Puts a document on top of revision `base`, the number of the new one. Raises Conflict when that is no longer the head."""
+def append(
+    connection: Connection, shot_id: str, base: int | None, shot: Shot, packed: bytes, label: str, command: str | None
+) -> int:
+    """Puts a document on top of revision `base`, the number of the new one. Raises Conflict when that is no longer
+    the head.
+    """
     if base is not None:
         _check_head(connection, shot_id, base)
     row = (shot_id, base, label[:_LABEL_LENGTH], command, packed, now().strftime(_TIME))
@@ -117,9 +149,16 @@ def append(connection: Connection, shot_id: str, base: int | None, shot: Shot, p
 
 
 def move_head(connection: Connection, shot_id: str, base: int, target: int, shot: Shot, packed: bytes) -> None:
-    """Makes another revision the head; the one left is what redo brings back, when it is the target's child. Raises Conflict, NotFound."""
+    """Makes another revision the head; the one left is what redo brings back, when it is the target's child. Raises
+    Conflict, NotFound.
+    """
     _check_head(connection, shot_id, base)
-    if connection.execute(select(RevisionRow.id).where(RevisionRow.id == target, RevisionRow.shot_id == shot_id)).first() is None:
+    if (
+        connection.execute(
+            select(RevisionRow.id).where(RevisionRow.id == target, RevisionRow.shot_id == shot_id)
+        ).first()
+        is None
+    ):
         raise NotFound(f"there is no revision {target} any more; history was tidied meanwhile")
     left = connection.execute(select(RevisionRow.parent_id).where(RevisionRow.id == base)).scalar()
     if left == target:
@@ -145,12 +184,16 @@ def conflict(head: int, label: str, base: int) -> Conflict:
 
 
 def _set_head(connection: Connection, shot_id: str, revision: int, shot: Shot, packed: bytes) -> None:
-    connection.exec_driver_sql(_SET_HEAD, (revision, now().strftime(_TIME), write_card(card_of(shot)), digest_of(packed), shot_id))
+    connection.exec_driver_sql(
+        _SET_HEAD, (revision, now().strftime(_TIME), write_card(card_of(shot)), digest_of(packed), shot_id)
+    )
 
 
 def packed_document(connection: Connection, shot_id: str, slug: str, revision: int) -> bytes:
     """The packed document of a revision. Raises NotFound."""
-    found = connection.execute(select(RevisionRow.document).where(RevisionRow.id == revision, RevisionRow.shot_id == shot_id)).first()
+    found = connection.execute(
+        select(RevisionRow.document).where(RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
+    ).first()
     if found is None:
         raise NotFound(f"the shot {slug!r} has no revision {revision}")
     return bytes(found[0])
@@ -175,7 +218,10 @@ def history(connection: Connection, head: Head, before: int | None, most: int, n
     rows = connection.execute(query).all()
     steps = connection.execute(select(RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id).where(own)).all()
     line = _line({id_: (parent, redo) for id_, parent, redo in steps}, head.revision)
-    shown = tuple(RevisionInfo(id_, parent, label, name, created_at, id_ == head.revision, id_ in line) for id_, parent, label, name, created_at in rows[:most])
+    shown = tuple(
+        RevisionInfo(id_, parent, label, name, created_at, id_ == head.revision, id_ in line)
+        for id_, parent, label, name, created_at in rows[:most]
+    )
     count = connection.execute(select(func.count()).select_from(RevisionRow).where(own)).scalar_one()
     return History(shown, shown[-1].revision if len(rows) > most else None, count)
 

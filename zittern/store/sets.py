@@ -1,6 +1,7 @@
 """Sets that shots play in: GLB files shipped with the package, and those in the data folder.
 
-The id of an added set ends in a digest of its content, so that an id never stands for other bytes, whoever adds what at the same time.
+The id of an added set ends in a digest of its content, so that an id never stands for other bytes, whoever adds what at
+the same time.
 """
 
 from __future__ import annotations
@@ -25,7 +26,9 @@ _NAME_LENGTH = 48
 
 def set_ids(data_dir: Path) -> list[str]:
     """Ids of all sets."""
-    return sorted({path.stem for folder in (SHIPPED, data_dir / "sets") if folder.is_dir() for path in folder.glob("*.glb")})
+    return sorted(
+        {path.stem for folder in (SHIPPED, data_dir / "sets") if folder.is_dir() for path in folder.glob("*.glb")}
+    )
 
 
 def set_title(set_id: str) -> str:
@@ -44,8 +47,12 @@ def set_file(data_dir: Path, set_id: str) -> Path:
 
 
 def add_set(data_dir: Path, workspace: Workspace, wanted: str, data: bytes) -> str:
-    """Keeps a GLB as a set; its id, of a wanted name and a digest of the content. The file is whole or not there. Raises StoreError."""
-    set_id = f"{wanted[:_NAME_LENGTH].strip('-') or 'set'}-{hashlib.blake2b(data, digest_size=_DIGEST_BYTES).hexdigest()}"
+    """Keeps a GLB as a set; its id, of a wanted name and a digest of the content. The file is whole or not there.
+    Raises StoreError.
+    """
+    set_id = (
+        f"{wanted[:_NAME_LENGTH].strip('-') or 'set'}-{hashlib.blake2b(data, digest_size=_DIGEST_BYTES).hexdigest()}"
+    )
     part = workspace.new_path(".part")
     with faults_of(data_dir):
         folder = data_dir / "sets"

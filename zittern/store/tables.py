@@ -34,8 +34,8 @@ class ProjectRow(Base):
 
 
 class ShotRow(Base):
-    """A shot: where its history stands, and what its card shows. `card_of` and `scribble_of` name the packed document that
-    they were made from by its digest: when the head's is another, they are made anew.
+    """A shot: where its history stands, and what its card shows. `card_of` and `scribble_of` name the packed document
+    that they were made from by its digest: when the head's is another, they are made anew.
     """
 
     __tablename__ = "shots"
@@ -69,7 +69,9 @@ class RevisionRow(Base):
 
 
 class PresetRow(Base):
-    """A preset of the user's own, as JSON of the version that wrote it; its name once more, so that names are compared without reading them."""
+    """A preset of the user's own, as JSON of the version that wrote it; its name once more, so that names are
+    compared without reading them.
+    """
 
     __tablename__ = "presets"
 
@@ -79,7 +81,9 @@ class PresetRow(Base):
 
 
 class PresetStepRow(Base):
-    """A change of one preset, so that it can be undone: its document before (None: it was not there) and after (None: removed)."""
+    """A change of one preset, so that it can be undone: its document before (None: it was not there) and after
+    (None: removed).
+    """
 
     __tablename__ = "preset_steps"
     __table_args__ = _NEVER_AGAIN

@@ -34,15 +34,21 @@ def plan(connection: Connection, head: Head, keep: int) -> Tidying:
     """Everything but the present revision, the newest `keep` and those with a name."""
     size = func.length(RevisionRow.document) + func.coalesce(func.length(RevisionRow.command), 0)
     own = RevisionRow.shot_id == head.shot_id
-    rows = connection.execute(select(RevisionRow.id, RevisionRow.name, size).where(own).order_by(RevisionRow.id.desc())).all()
+    rows = connection.execute(
+        select(RevisionRow.id, RevisionRow.name, size).where(own).order_by(RevisionRow.id.desc())
+    ).all()
     gone = [(id_, bytes_) for id_, name, bytes_ in rows[keep:] if name is None and id_ != head.revision]
     return Tidying(head.slug, len(gone), len(rows), sum(bytes_ for _, bytes_ in gone), tuple(id_ for id_, _ in gone))
 
 
 def remove(connection: Connection, shot_id: str, ids: tuple[int, ...]) -> int:
-    """Takes revisions out of the tree; their children hang on the nearest that is left. How many went: the present one never does."""
+    """Takes revisions out of the tree; their children hang on the nearest that is left. How many went: the present
+    one never does.
+    """
     own = RevisionRow.shot_id == shot_id
-    rows = connection.execute(select(RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id, RevisionRow.name).where(own)).all()
+    rows = connection.execute(
+        select(RevisionRow.id, RevisionRow.parent_id, RevisionRow.redo_id, RevisionRow.name).where(own)
+    ).all()
     steps = {id_: (parent, redo) for id_, parent, redo, _ in rows}
     named = {id_ for id_, _, _, name in rows if name is not None}
     gone = {id_ for id_ in ids if id_ in steps and id_ not in named} - {_present(connection, shot_id)}
@@ -75,7 +81,9 @@ def _left(steps: dict[int, tuple[int | None, int | None]], gone: set[int], at: i
 
 
 def give_back(engine: Engine) -> None:
-    """Gives free pages back to the disk, a few at a time where the database can; one made by an older Zittern is rewritten once."""
+    """Gives free pages back to the disk, a few at a time where the database can; one made by an older Zittern is
+    rewritten once.
+    """
     raw = engine.raw_connection()
     try:
         cursor = raw.cursor()

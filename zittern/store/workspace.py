@@ -1,6 +1,7 @@
 """Half-made files of one process: a folder of its own under the data folder, locked while the process lives.
 
-Nothing half made ever stands where finished things are looked for. What a process that was killed left behind is removed by the next one.
+Nothing half made ever stands where finished things are looked for. What a process that was killed left behind is
+removed by the next one.
 """
 
 from __future__ import annotations
@@ -52,8 +53,13 @@ class Workspace:
             return self._own
 
     def clean(self) -> int:
-        """Removes what processes that are gone left behind, also from the time when parts lay beside the sets. How many things went."""
-        old = [*self.data_dir.glob("sets/*.part"), *(folder for folder in self._all.glob("*") if folder != self._own and not _in_use(folder))]
+        """Removes what processes that are gone left behind, also from the time when parts lay beside the sets. How
+        many things went.
+        """
+        old = [
+            *self.data_dir.glob("sets/*.part"),
+            *(folder for folder in self._all.glob("*") if folder != self._own and not _in_use(folder)),
+        ]
         for each in old:
             if each.is_dir():
                 shutil.rmtree(each, ignore_errors=True)

@@ -1,7 +1,8 @@
-"""The queue of writers of one process. SQLite has one writer at a time; whoever waits for it, waits here, and not for long.
+"""The queue of writers of one process. SQLite has one writer at a time; whoever waits for it, waits here, and not for
+long.
 
-A writer holds the queue's lock only while it writes. Where another process keeps the database locked, the lock is let go between two tries, so that nobody
-of this process waits behind somebody who waits himself.
+A writer holds the queue's lock only while it writes. Where another process keeps the database locked, the lock is let
+go between two tries, so that nobody of this process waits behind somebody who waits himself.
 """
 
 from __future__ import annotations
@@ -25,7 +26,10 @@ __all__ = ["PATIENCE_S", "Writers", "waiting_since"]
 PATIENCE_S = 8.0
 # Between two tries at a database that another process has locked.
 _FIRST_PAUSE_S, _MOST_PAUSE_S = 0.001, 0.05
-_LOCKED = "another program, or a long line of changes, keeps the database busy; nothing was changed. Try again in a moment, or close the other program"
+_LOCKED = (
+    "another program, or a long line of changes, keeps the database busy; nothing was changed. Try again in a moment, "
+    "or close the other program"
+)
 # When the writer at hand came (s, monotonic), where it waited somewhere else before.
 _came_s: ContextVar[float | None] = ContextVar("came_s", default=None)
 

@@ -13,7 +13,10 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources.hand_keys import HandKeys, Tracks
 from zittern.core.sources.noise import Noise
 
-PLACED = shot_with(layer(speed=keyed((30, 0.5), (90, 2.0))), clip={"span_frames": (21.0, 140.0), "ramp_in_frames": 10.0, "ramp_out_frames": 20.0})
+PLACED = shot_with(
+    layer(speed=keyed((30, 0.5), (90, 2.0))),
+    clip={"span_frames": (21.0, 140.0), "ramp_in_frames": 10.0, "ramp_out_frames": 20.0},
+)
 
 
 def stretches(shot: Shot) -> list[list[tuple[str, object]]]:
@@ -32,7 +35,9 @@ class Cutting(unittest.TestCase):
                 edited(PLACED, {"type": "split_clip", "clip": "main", "frame": frame})
 
     def test_between_frames_too_and_loops_and_progress_as_before(self) -> None:
-        """Noise that loops over the clip, a weight by u, formulas on t and f: at eight places between each two frames."""
+        """Noise that loops over the clip, a weight by u, formulas on t and f: at eight places between each two
+        frames.
+        """
         looped = layer("loop", Noise(loop=True), seed=4)
         ramped = layer("ramped", weight=by_formula("u", fixed(1.0)))
         timed = layer("timed", weight=by_formula("0.5 + 0.4 * sin(t) + f / 1000", fixed(1.0)))
@@ -40,7 +45,11 @@ class Cutting(unittest.TestCase):
         for clip in ({"span_frames": (21.0, 140.0)}, {}):
             shot = shot_with(looped, ramped, timed, clip=clip)
             before = evaluate(shot, frames).total
-            cut = edited(shot, {"type": "split_clip", "clip": "main", "frame": 80}, {"type": "split_clip", "clip": "main", "frame": 47})
+            cut = edited(
+                shot,
+                {"type": "split_clip", "clip": "main", "frame": 80},
+                {"type": "split_clip", "clip": "main", "frame": 47},
+            )
             np.testing.assert_allclose(evaluate(cut, frames).total, before, atol=1e-12)
             trimmed = edited(shot, {"type": "set_span", "at": ["clip:main"], "last_frame": 100})
             within = frames < 101.0
@@ -57,8 +66,12 @@ class Cutting(unittest.TestCase):
             {"type": "set_span", "at": ["clip:main"], "by_frames": 40},
             {"type": "duplicate_clip", "clip": "main"},
         ):
-            np.testing.assert_allclose(evaluate(edited(shot, moving), later).total, there, atol=1e-9, err_msg=str(moving))
-        text = next(layer for _, layer in edited(shot, {"type": "move_clip", "clip": "main", "by_frames": 40}).layers()).source.tracks.pan.text
+            np.testing.assert_allclose(
+                evaluate(edited(shot, moving), later).total, there, atol=1e-9, err_msg=str(moving)
+            )
+        text = next(
+            layer for _, layer in edited(shot, {"type": "move_clip", "clip": "main", "by_frames": 40}).layers()
+        ).source.tracks.pan.text
         self.assertEqual(text, "sin(t) + f / 100 + u")
 
     def test_a_bar_takes_all_keys_inside_along_by_either_command_an_end_none(self) -> None:
@@ -66,7 +79,10 @@ class Cutting(unittest.TestCase):
         shot = shot_with(keyed_all, clip={"span_frames": (21.0, 60.0), "amount": keyed((21, 1.0), (60, 0.4))})
         one, other = (
             edited(shot, moving)
-            for moving in ({"type": "move_clip", "clip": "main", "by_frames": 12}, {"type": "set_span", "at": ["clip:main"], "by_frames": 12})
+            for moving in (
+                {"type": "move_clip", "clip": "main", "by_frames": 12},
+                {"type": "set_span", "at": ["clip:main"], "by_frames": 12},
+            )
         )
         self.assertEqual(one, other)
         self.assertEqual(find_layer(one, "all")[1].weight.breaks.tolist(), [42.0, 62.0])
@@ -75,13 +91,19 @@ class Cutting(unittest.TestCase):
         self.assertEqual(find_layer(trimmed, "all")[1].weight.breaks.tolist(), [30.0, 50.0])
 
     def test_the_bar_of_a_keys_layer_takes_its_keys_along(self) -> None:
-        keys = layer("keys", HandKeys(tracks=Tracks(pan=keyed((30, 0.0), (50, 2.0)))), swings={}, span_frames=(25.0, 55.0))
+        keys = layer(
+            "keys", HandKeys(tracks=Tracks(pan=keyed((30, 0.0), (50, 2.0)))), swings={}, span_frames=(25.0, 55.0)
+        )
         moved = edited(shot_with(keys), {"type": "set_span", "at": ["layer:keys"], "by_frames": 10})
         self.assertEqual(find_layer(moved, "keys")[1].source.tracks.pan.breaks.tolist(), [40.0, 60.0])
 
     def test_on_a_new_lane_alone_on_its_lane_it_keeps_name_and_fade(self) -> None:
-        lane = Lane(id="mine", name="Mine", clips=(Clip(id="main", name="Clip", span_frames=(21.0, 60.0)),), fade="linear")
-        moved = edited(shot_with(lanes=(lane,)), {"type": "move_clip", "clip": "main", "by_frames": 5, "new_lane": True})
+        lane = Lane(
+            id="mine", name="Mine", clips=(Clip(id="main", name="Clip", span_frames=(21.0, 60.0)),), fade="linear"
+        )
+        moved = edited(
+            shot_with(lanes=(lane,)), {"type": "move_clip", "clip": "main", "by_frames": 5, "new_lane": True}
+        )
         self.assertEqual([(each.id, each.name, each.fade) for each in moved.lanes], [("mine", "Mine", "linear")])
 
     def test_trimmed_it_keeps_its_motion_moved_it_takes_it_along(self) -> None:
@@ -92,7 +114,9 @@ class Cutting(unittest.TestCase):
         self.assertTrue(np.all(part[:59] == 0))
         moved = edited(trimmed, {"type": "set_span", "at": ["clip:main"], "by_frames": 30})
         np.testing.assert_allclose(evaluate(moved).total[89:170], part[59:140], atol=1e-12)
-        self.assertIsNone(find_clip(edited(moved, {"type": "set_span", "at": ["clip:main"], "whole": True}), "main").clock)
+        self.assertIsNone(
+            find_clip(edited(moved, {"type": "set_span", "at": ["clip:main"], "whole": True}), "main").clock
+        )
 
 
 class Placing(unittest.TestCase):
@@ -118,7 +142,10 @@ class Placing(unittest.TestCase):
             edited(shot_with(layer()), {"type": "move_clip", "clip": "main", "by_frames": 3})
 
     def test_repeated_one_after_another_and_taken_away(self) -> None:
-        three = edited(shot_with(layer(), clip={"span_frames": (1.0, 40.0)}), {"type": "duplicate_clip", "clip": "main", "times": 2})
+        three = edited(
+            shot_with(layer(), clip={"span_frames": (1.0, 40.0)}),
+            {"type": "duplicate_clip", "clip": "main", "times": 2},
+        )
         self.assertEqual([span for _, span in stretches(three)[0]], [(1.0, 40.0), (41.0, 80.0), (81.0, 120.0)])
         total = evaluate(three).total
         np.testing.assert_allclose(total[40:80], total[:40], atol=1e-12)

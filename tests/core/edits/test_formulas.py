@@ -55,7 +55,9 @@ class Several(unittest.TestCase):
         after = edited(SHOT, both)
         self.assertEqual([formula_of(each.weight).text for _, each in after.layers()], ["u", "u"])
         self.assertEqual(command(**both).label(SHOT), "Formula of weight in 2 layers")
-        self.assertEqual(command(type="end_formula", at=[WEIGHT], frame=1).label(SHOT), "End formula of weight in “Sway”")
+        self.assertEqual(
+            command(type="end_formula", at=[WEIGHT], frame=1).label(SHOT), "End formula of weight in “Sway”"
+        )
         for at in ("layer:sway.name", "layer:gone.weight"):
             with self.assertRaises(EditError):
                 edited(SHOT, typed("u", at))
@@ -69,5 +71,7 @@ class Several(unittest.TestCase):
         self.assertGreater(np.abs(contribution(moving)[:, 0]).max(), 0.5)
 
     def test_keys_set_on_a_formula_take_its_values(self) -> None:
-        keyed_again = edited(SHOT, typed("t"), {"type": "set_keys", "keys": [{"at": WEIGHT, "frame": 25}, {"at": WEIGHT, "frame": 49}]})
+        keyed_again = edited(
+            SHOT, typed("t"), {"type": "set_keys", "keys": [{"at": WEIGHT, "frame": 25}, {"at": WEIGHT, "frame": 49}]}
+        )
         self.assertEqual([key.value for key in number_at(keyed_again, WEIGHT).curve.keys], [1.0, 2.0])

@@ -10,7 +10,9 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 
 X, PAN, WEIGHT = "mount:camera.x_m", "mount:camera.pan_deg", "layer:sway.weight"
-MOVED = shot_with(layer(), mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (25, 2.0), (49, 1.0)), y_m=1.5),))
+MOVED = shot_with(
+    layer(), mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (25, 2.0), (49, 1.0)), y_m=1.5),)
+)
 
 
 def refs(*frames: float, at: str = X) -> list[dict[str, object]]:
@@ -38,8 +40,13 @@ class Setting(unittest.TestCase):
 
     def test_given_values_replace_and_keep_how_it_runs_on(self) -> None:
         linear = edited(MOVED, {"type": "set_interp", "keys": refs(25), "interp": "linear"})
-        shot = edited(linear, {"type": "set_keys", "keys": [{"at": X, "frame": 25, "value": 7.0}, {"at": X, "frame": 30, "value": 8.0}]})
-        self.assertEqual([(k.frame, k.value, k.interp) for k in curve(shot).keys[1:3]], [(25, 7.0, "linear"), (30, 8.0, "linear")])
+        shot = edited(
+            linear,
+            {"type": "set_keys", "keys": [{"at": X, "frame": 25, "value": 7.0}, {"at": X, "frame": 30, "value": 8.0}]},
+        )
+        self.assertEqual(
+            [(k.frame, k.value, k.interp) for k in curve(shot).keys[1:3]], [(25, 7.0, "linear"), (30, 8.0, "linear")]
+        )
 
     def test_limits_of_the_number_hold(self) -> None:
         with self.assertRaisesRegex(EditError, "expected 0 to 10"):
@@ -66,7 +73,9 @@ class Moving(unittest.TestCase):
     def test_stretching_there_and_back(self) -> None:
         wide = edited(MOVED, {"type": "scale_keys", "keys": refs(1, 25, 49), "about_frame": 25, "factor": 1.5})
         self.assertEqual(frames(wide), [-11, 25, 61])
-        self.assertEqual(edited(wide, {"type": "scale_keys", "keys": refs(-11, 25, 61), "about_frame": 25, "factor": 1 / 1.5}), MOVED)
+        self.assertEqual(
+            edited(wide, {"type": "scale_keys", "keys": refs(-11, 25, 61), "about_frame": 25, "factor": 1 / 1.5}), MOVED
+        )
 
     def test_a_key_that_is_not_there(self) -> None:
         for fields in (
@@ -93,7 +102,9 @@ class Running(unittest.TestCase):
     def test_handles_make_both_sides_free(self) -> None:
         shot = edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [-6, 1], "handle_out": [6, 1]})
         self.assertEqual([key.interp for key in curve(shot).keys], ["free", "free", "smooth"])
-        self.assertEqual(curve(shot).keys[1], Key(frame=25, value=2.0, interp="free", handle_in=(-6, 1), handle_out=(6, 1)))
+        self.assertEqual(
+            curve(shot).keys[1], Key(frame=25, value=2.0, interp="free", handle_in=(-6, 1), handle_out=(6, 1))
+        )
         with self.assertRaisesRegex(EditError, "reaches back"):
             edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [6, 1]})
 
@@ -109,9 +120,15 @@ class Labels(unittest.TestCase):
             ({"type": "set_keys", "keys": refs(13)}, "Set key of camera x at frame 13"),
             ({"type": "set_keys", "keys": [*refs(13), *refs(13, at=PAN)]}, "Set key at frame 13"),
             ({"type": "move_keys", "keys": refs(1), "by_frames": 4}, "Move key by +4 frames"),
-            ({"type": "move_keys", "keys": refs(1, 25), "by_frames": -2, "copy_keys": True}, "Copy keys at 2 frames by -2 frames"),
+            (
+                {"type": "move_keys", "keys": refs(1, 25), "by_frames": -2, "copy_keys": True},
+                "Copy keys at 2 frames by -2 frames",
+            ),
             ({"type": "delete_keys", "keys": refs(25, at=WEIGHT)}, "Delete key of weight at frame 25"),
-            ({"type": "scale_keys", "keys": refs(1, 25), "about_frame": 1, "factor": 2}, "Stretch keys at 2 frames to 200 %"),
+            (
+                {"type": "scale_keys", "keys": refs(1, 25), "about_frame": 1, "factor": 2},
+                "Stretch keys at 2 frames to 200 %",
+            ),
             ({"type": "set_interp", "keys": refs(1), "interp": "linear"}, "Make key linear"),
             ({"type": "set_extend", "at": [X], "after": "repeat"}, "Repeat after the last key"),
         ):
@@ -121,9 +138,15 @@ class Labels(unittest.TestCase):
 class Many(unittest.TestCase):
     def test_as_one_by_one(self) -> None:
         rng = np.random.default_rng(4)
-        start = edited(shot_with(layer()), {"type": "set_keys", "keys": [{"at": PAN, "frame": f, "value": f / 9} for f in (5, 50, 90)]})
+        start = edited(
+            shot_with(layer()),
+            {"type": "set_keys", "keys": [{"at": PAN, "frame": f, "value": f / 9} for f in (5, 50, 90)]},
+        )
         start = edited(start, {"type": "set_interp", "keys": [{"at": PAN, "frame": 50}], "interp": "hold"})
-        keys = [{"at": PAN, "frame": float(f), "value": float(v)} for f, v in zip(rng.permutation(100), rng.normal(size=100), strict=True)]
+        keys = [
+            {"at": PAN, "frame": float(f), "value": float(v)}
+            for f, v in zip(rng.permutation(100), rng.normal(size=100), strict=True)
+        ]
         one_by_one = start
         for key in keys:
             one_by_one = edited(one_by_one, {"type": "set_keys", "keys": [key]})
@@ -136,8 +159,18 @@ class Many(unittest.TestCase):
             calls = counts.setdefault(count, [])
             Key.__init__ = lambda self, calls=calls, **fields: (calls.append(1), make(self, **fields))[1]  # type: ignore[method-assign, assignment, misc]
             try:
-                shot = edited(shot_with(layer()), {"type": "set_keys", "keys": [{"at": PAN, "frame": float(f), "value": 1.0} for f in range(count)]})
-                edited(shot, {"type": "move_keys", "by_frames": 0.5, "keys": [{"at": PAN, "frame": float(f)} for f in range(count)]})
+                shot = edited(
+                    shot_with(layer()),
+                    {"type": "set_keys", "keys": [{"at": PAN, "frame": float(f), "value": 1.0} for f in range(count)]},
+                )
+                edited(
+                    shot,
+                    {
+                        "type": "move_keys",
+                        "by_frames": 0.5,
+                        "keys": [{"at": PAN, "frame": float(f)} for f in range(count)],
+                    },
+                )
             finally:
                 Key.__init__ = make  # type: ignore[method-assign]
         self.assertLess(len(counts[4000]), 4.1 * len(counts[1000]))

@@ -19,7 +19,10 @@ class Made(unittest.TestCase):
 
     def test_a_mount_and_nothing(self) -> None:
         before = shot_with(layer())
-        path = {field: {"state": "fixed", "value": 0.0} for field in ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")}
+        path = {
+            field: {"state": "fixed", "value": 0.0}
+            for field in ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")
+        }
         move = {**path, "last_frame": 9}
         ridden = edited(before, {"type": "add_move", "name": "hand", "move": move})
         self.assertEqual(made(before, ridden), ("mount:path-1",))

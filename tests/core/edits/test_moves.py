@@ -33,8 +33,13 @@ class Riding(unittest.TestCase):
     def test_the_lens_departs_as_the_path_departs_from_its_start(self) -> None:
         frames = np.arange(1.0, 49.0)
         path = command(**ADD).move
-        angles = np.stack([path.pan_deg.sample(over(frames)), path.tilt_deg.sample(over(frames)), path.roll_deg.sample(over(frames))], axis=1)
-        place = np.stack([path.x_m.sample(over(frames)), path.y_m.sample(over(frames)), path.z_m.sample(over(frames))], axis=1)
+        angles = np.stack(
+            [path.pan_deg.sample(over(frames)), path.tilt_deg.sample(over(frames)), path.roll_deg.sample(over(frames))],
+            axis=1,
+        )
+        place = np.stack(
+            [path.x_m.sample(over(frames)), path.y_m.sample(over(frames)), path.z_m.sample(over(frames))], axis=1
+        )
         own = transforms.from_parts(place, angles)
         expected = poses(SHOT, frames) @ np.linalg.inv(own[0]) @ own
         # Keys are linear between whole frames, which are asked for here; angles come back through arc functions.
@@ -56,7 +61,9 @@ class Riding(unittest.TestCase):
         mount = edited(SHOT, {**ADD, "move": arc}).mounts[-1]
         angles = mount.angles_deg(over(np.arange(1.0, 49.0)))
         self.assertLess(np.abs(np.diff(angles, axis=0)).max(), 4.0)
-        np.testing.assert_allclose(rotations.matrices(angles)[-1], rotations.matrices(np.array([[0.0, 170.0, 0.0]]))[0], atol=1e-9)
+        np.testing.assert_allclose(
+            rotations.matrices(angles)[-1], rotations.matrices(np.array([[0.0, 170.0, 0.0]]))[0], atol=1e-9
+        )
 
 
 class Removing(unittest.TestCase):

@@ -32,18 +32,34 @@ class Numbers(unittest.TestCase):
             ("layer:gone.weight", 1, "no layer"),
         ):
             with self.subTest(at), self.assertRaisesRegex(EditError, pattern):
-                edited(SHOT, {"type": "set_numbers", "frame": 1, "values": [{"at": "layer:sway.weight", "value": 0.5}, {"at": at, "value": value}]})
+                edited(
+                    SHOT,
+                    {
+                        "type": "set_numbers",
+                        "frame": 1,
+                        "values": [{"at": "layer:sway.weight", "value": 0.5}, {"at": at, "value": value}],
+                    },
+                )
 
     def test_labels(self) -> None:
         for fields, expected in (
             (both(0.5), "Set weight in 2 layers at frame 50"),
-            ({"type": "set_numbers", "frame": 3, "values": [{"at": "layer:sway.axes.pan.swing", "value": 1}]}, "Set swing of pan in “Sway”"),
-            ({"type": "set_numbers", "frame": 3, "key": True, "values": [{"at": "shot.focal_mm", "value": 50}]}, "Set focal length at frame 3"),
+            (
+                {"type": "set_numbers", "frame": 3, "values": [{"at": "layer:sway.axes.pan.swing", "value": 1}]},
+                "Set swing of pan in “Sway”",
+            ),
+            (
+                {"type": "set_numbers", "frame": 3, "key": True, "values": [{"at": "shot.focal_mm", "value": 50}]},
+                "Set focal length at frame 3",
+            ),
         ):
             self.assertEqual(command(**fields).label(SHOT), expected)
 
     def test_faults_of_keys_have_the_address_and_its_name(self) -> None:
-        for at, place in (("layer:sway.axes.pan.swing", "swing of pan in “Sway”"), ("layer:fast.weight", "weight in “Fast”")):
+        for at, place in (
+            ("layer:sway.axes.pan.swing", "swing of pan in “Sway”"),
+            ("layer:fast.weight", "weight in “Fast”"),
+        ):
             with self.subTest(at), self.assertRaisesRegex(EditError, "less than or equal|expected") as caught:
                 edited(SHOT, {"type": "set_numbers", "frame": 1, "key": True, "values": [{"at": at, "value": 1e99}]})
             self.assertEqual((caught.exception.where, caught.exception.place), (at, place))
@@ -58,13 +74,17 @@ class Swings(unittest.TestCase):
         self.assertEqual(command(**wide).label(SHOT), "Set swing of pan, tilt, zoom in “Sway”")
 
     def test_one_axis_alone(self) -> None:
-        axes = next(edited(SHOT, {"type": "set_swings", "layer": "sway", "frame": 1, "axes": ["roll"], "value": 0.9}).layers())[1].axes
+        axes = next(
+            edited(SHOT, {"type": "set_swings", "layer": "sway", "frame": 1, "axes": ["roll"], "value": 0.9}).layers()
+        )[1].axes
         self.assertEqual((axes.roll.swing.constant, axes.pan.swing.constant), (0.9, 0.5))
 
     def test_a_keyed_one_gets_a_key(self) -> None:
         at = "layer:sway.axes.pan.swing"
         moving = edited(SHOT, {"type": "set_keys", "keys": [{"at": at, "frame": 1, "value": 0.2}]})
-        both = edited(moving, {"type": "set_swings", "layer": "sway", "frame": 60, "axes": ["pan", "tilt"], "value": 0.7})
+        both = edited(
+            moving, {"type": "set_swings", "layer": "sway", "frame": 60, "axes": ["pan", "tilt"], "value": 0.7}
+        )
         axes = next(both.layers())[1].axes
         np.testing.assert_array_equal(axes.pan.swing.breaks, [1.0, 60.0])
         self.assertEqual(axes.tilt.swing, fixed(0.7))

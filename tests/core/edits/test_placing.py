@@ -10,7 +10,17 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject
 
 STILL = shot_with(layer())
-MOVING = shot_with(mounts=(Mount(id="camera", name="Camera", pan_deg=keyed((1, 350.0), (240, 380.0)), z_m=keyed((1, 0.0), (240, -9.0)), y_m=1.6),))
+MOVING = shot_with(
+    mounts=(
+        Mount(
+            id="camera",
+            name="Camera",
+            pan_deg=keyed((1, 350.0), (240, 380.0)),
+            z_m=keyed((1, 0.0), (240, -9.0)),
+            y_m=1.6,
+        ),
+    )
+)
 RIG = shot_with(
     mounts=(
         Mount(id="crane", name="Crane", x_m=2.0, pan_deg=40.0, tilt_deg=10.0, pivot_m=(0.0, 0.0, -1.0)),
@@ -64,13 +74,25 @@ class Flying(unittest.TestCase):
         np.testing.assert_allclose(bare(ahead, 1), [-2, 2.1, 0, 90, 0, 0], atol=1e-9)
 
     def test_locked_numbers_stay(self) -> None:
-        out = edited(STILL, {"type": "fly", "frame": 1, "pan_deg": 30.0, "dolly_m": 2.0, "pedestal_m": 1.0, "locked": ["y_m", "pan_deg"]})
+        out = edited(
+            STILL,
+            {
+                "type": "fly",
+                "frame": 1,
+                "pan_deg": 30.0,
+                "dolly_m": 2.0,
+                "pedestal_m": 1.0,
+                "locked": ["y_m", "pan_deg"],
+            },
+        )
         np.testing.assert_allclose(bare(out, 1), [0, 1.6, -2, 0, 0, 0], atol=1e-9)
 
     def test_there_and_back(self) -> None:
         for shot in (STILL, RIG):
             out = edited(shot, {"type": "fly", "frame": 9, "truck_m": 1.0, "tilt_deg": 20.0})
-            back = edited(out, {"type": "fly", "frame": 9, "tilt_deg": -20.0}, {"type": "fly", "frame": 9, "truck_m": -1.0})
+            back = edited(
+                out, {"type": "fly", "frame": 9, "tilt_deg": -20.0}, {"type": "fly", "frame": 9, "truck_m": -1.0}
+            )
             np.testing.assert_allclose(bare(back, 9), bare(shot, 9), atol=1e-9)
 
 
@@ -115,7 +137,9 @@ class Numbers(unittest.TestCase):
 
     def test_zero_and_snap(self) -> None:
         tilted = edited(STILL, {"type": "set_move", "frame": 1, "values": {"pan_deg": 140, "roll_deg": -3, "x_m": 2}})
-        np.testing.assert_allclose(bare(edited(tilted, {"type": "snap_angles", "frame": 1}), 1)[3:], [180, 0, 0], atol=1e-9)
+        np.testing.assert_allclose(
+            bare(edited(tilted, {"type": "snap_angles", "frame": 1}), 1)[3:], [180, 0, 0], atol=1e-9
+        )
         zeroed = edited(tilted, {"type": "snap_angles", "frame": 1, "fields": ["x_m", "roll_deg"], "zero": True})
         np.testing.assert_allclose(bare(zeroed, 1)[[0, 3, 5]], [0, 140, 0], atol=1e-9)
         with self.assertRaisesRegex(EditError, "only angles"):
@@ -123,4 +147,6 @@ class Numbers(unittest.TestCase):
 
     def test_labels(self) -> None:
         self.assertEqual(command(type="set_move", frame=24, values={"pan_deg": 1}).label(STILL), "Set pan at frame 24")
-        self.assertEqual(command(type="snap_angles", frame=3, fields=["roll_deg"], zero=True).label(STILL), "Zero roll at frame 3")
+        self.assertEqual(
+            command(type="snap_angles", frame=3, fields=["roll_deg"], zero=True).label(STILL), "Zero roll at frame 3"
+        )

@@ -45,7 +45,9 @@ class Pasting(unittest.TestCase):
 
     def test_on_the_way_it_goes_where_another_mount_is(self) -> None:
         rig = (CART, HEAD, Mount(id="boom", name="Boom", z_m=fixed(-2.0)))
-        after = edited(shot(*rig), {"type": "match_pose", "mount": "boom", "like": "cart", "first_frame": 20, "last_frame": 60})
+        after = edited(
+            shot(*rig), {"type": "match_pose", "mount": "boom", "like": "cart", "first_frame": 20, "last_frame": 60}
+        )
         for frame in (20.0, 41.0, 60.0):
             np.testing.assert_allclose(world(after, "boom", frame), world(after, "cart", frame), atol=1e-6)
         with self.assertRaisesRegex(EditError, "expected a stretch"):
@@ -53,10 +55,14 @@ class Pasting(unittest.TestCase):
 
 
 class Keys(unittest.TestCase):
-    KITE = Subject(name="Kite", x_m=keyed((1, -2.0), (40, -2.0), (70, 2.0), (120, 2.0)), y_m=fixed(2.0), z_m=fixed(-6.0))
+    KITE = Subject(
+        name="Kite", x_m=keyed((1, -2.0), (40, -2.0), (70, 2.0), (120, 2.0)), y_m=fixed(2.0), z_m=fixed(-6.0)
+    )
 
     def test_what_the_operator_does_becomes_keys_within_the_tolerance_where_something_is_done(self) -> None:
-        before = shot(CART.replace(x_m=fixed(0.0), pan_deg=fixed(0.0)), HEAD.replace(operator=Operator()), subject=self.KITE)
+        before = shot(
+            CART.replace(x_m=fixed(0.0), pan_deg=fixed(0.0)), HEAD.replace(operator=Operator()), subject=self.KITE
+        )
         for tolerance in (1.0, 8.0):
             after = edited(before, {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance})
             self.assertIsNone(after.mounts[1].operator)
@@ -94,13 +100,17 @@ class Keys(unittest.TestCase):
         self.assertEqual(after.mounts[1].tilt_deg, keyed_head.tilt_deg)
         self.assertIsNotNone(after.mounts[1].pan_deg.curve)
         off = HEAD.replace(operator=Operator(weight=fixed(0.0)), pan_deg=keyed((1, 0.0), (60, 10.0)))
-        self.assertEqual(edited(shot(CART, off, subject=self.KITE), {"type": "keys_from_operator", "mount": "head"}).mounts[1], off.replace(operator=None))
+        self.assertEqual(
+            edited(shot(CART, off, subject=self.KITE), {"type": "keys_from_operator", "mount": "head"}).mounts[1],
+            off.replace(operator=None),
+        )
 
     def test_a_wider_tolerance_takes_fewer_keys(self) -> None:
         counts = []
         for tolerance in (0.5, 4.0, 30.0):
             after = edited(
-                shot(CART, HEAD.replace(operator=Operator()), subject=self.KITE), {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance}
+                shot(CART, HEAD.replace(operator=Operator()), subject=self.KITE),
+                {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance},
             )
             counts.append(len(after.mounts[1].pan_deg.breaks))
         self.assertTrue(counts[0] > counts[1] > counts[2], counts)

@@ -26,8 +26,13 @@ class Placing(unittest.TestCase):
             ({"first_frame": 30, "last_frame": 10}, (30.0, 31.0)),
         ):
             placed = edited(HELD, {"type": "place_preset", "preset": JOLT, "lane": "main", **fields})
-            self.assertEqual(([lane.id for lane in placed.lanes], find_clip(placed, "clip-1").span_frames), (["main"], span))
-        self.assertEqual(find_clip(edited(HELD, {"type": "place_preset", "preset": RUN, "first_frame": 30}), "clip-1").span_frames, (30.0, 240.0))
+            self.assertEqual(
+                ([lane.id for lane in placed.lanes], find_clip(placed, "clip-1").span_frames), (["main"], span)
+            )
+        self.assertEqual(
+            find_clip(edited(HELD, {"type": "place_preset", "preset": RUN, "first_frame": 30}), "clip-1").span_frames,
+            (30.0, 240.0),
+        )
 
     def test_twice_it_moves_differently_and_kept_seeds_alike(self) -> None:
         twice = edited(HELD, *[{"type": "place_preset", "preset": RUN}] * 2)
@@ -36,7 +41,9 @@ class Placing(unittest.TestCase):
         self.assertEqual(len({layer.id for _, layer in twice.layers()}), 7)
         kept = RUN.replace(keep_seeds=True)
         alike = edited(HELD, *[{"type": "place_preset", "preset": kept}] * 2)
-        self.assertEqual({layer.seed for layer in find_clip(alike, "clip-2").layers}, {layer.seed for layer in RUN.layers})
+        self.assertEqual(
+            {layer.seed for layer in find_clip(alike, "clip-2").layers}, {layer.seed for layer in RUN.layers}
+        )
 
     def test_rotations_are_sized_for_the_lens_and_nothing_else_is(self) -> None:
         long = edited(shot_with(focal_mm=fixed(70.0)), {"type": "place_preset", "preset": RUN})
@@ -52,14 +59,23 @@ class Replacing(unittest.TestCase):
     def test_swapped_it_lies_as_the_other_lay(self) -> None:
         swapped = edited(HELD, {"type": "swap_preset", "preset": RUN, "clip": "main"})
         clip = find_clip(swapped, "main")
-        self.assertEqual((clip.name, clip.span_frames, clip.ramp_in_frames, clip.ramp_out_frames), ("Run", (21.0, 140.0), 10.0, 20.0))
+        self.assertEqual(
+            (clip.name, clip.span_frames, clip.ramp_in_frames, clip.ramp_out_frames), ("Run", (21.0, 140.0), 10.0, 20.0)
+        )
         self.assertEqual([layer.name for layer in clip.layers], ["Steps", "Side to side", "Arms"])
-        self.assertEqual(command(type="swap_preset", preset=RUN, clip="main").label(HELD), "“Run” instead of “Whole shot”")
+        self.assertEqual(
+            command(type="swap_preset", preset=RUN, clip="main").label(HELD), "“Run” instead of “Whole shot”"
+        )
 
     def test_gone_over_to_the_one_fades_as_the_other_comes(self) -> None:
         over = edited(HELD, {"type": "go_over", "preset": RUN, "clip": "main", "frame": 80, "within_frames": 24})
-        self.assertEqual([(clip.name, clip.span_frames) for clip in over.lanes[0].clips], [("Whole shot", (21.0, 104.0)), ("Run", (80.0, 140.0))])
-        self.assertEqual((find_clip(over, "main").ramp_out_frames, find_clip(over, "clip-1").ramp_out_frames), (0.0, 20.0))
+        self.assertEqual(
+            [(clip.name, clip.span_frames) for clip in over.lanes[0].clips],
+            [("Whole shot", (21.0, 104.0)), ("Run", (80.0, 140.0))],
+        )
+        self.assertEqual(
+            (find_clip(over, "main").ramp_out_frames, find_clip(over, "clip-1").ramp_out_frames), (0.0, 20.0)
+        )
         before, after = evaluate(HELD).total, evaluate(over).total
         np.testing.assert_allclose(after[:79], before[:79], atol=1e-12)
         self.assertGreater(np.abs(after[80:104] - before[80:104]).max(), 0.1)
@@ -68,12 +84,19 @@ class Replacing(unittest.TestCase):
                 edited(HELD, {"type": "go_over", "preset": RUN, "clip": "main", "frame": frame, "within_frames": 24})
 
     def test_of_a_clip_over_the_whole_shot(self) -> None:
-        over = edited(shot_with(layer()), {"type": "go_over", "preset": RUN, "clip": "main", "frame": 230, "within_frames": 1e6})
+        over = edited(
+            shot_with(layer()), {"type": "go_over", "preset": RUN, "clip": "main", "frame": 230, "within_frames": 1e6}
+        )
         self.assertEqual([clip.span_frames for clip in over.lanes[0].clips], [(1.0, 240.0), (230.0, 240.0)])
 
 
 class Documents(unittest.TestCase):
     def test_nothing_empty_and_nothing_unknown(self) -> None:
-        for fields in ({"layers": ()}, {"layers": RUN.layers, "wobble": 1}, {"layers": RUN.layers, "length_s": 0}, {"layers": RUN.layers, "amount": -1}):
+        for fields in (
+            {"layers": ()},
+            {"layers": RUN.layers, "wobble": 1},
+            {"layers": RUN.layers, "length_s": 0},
+            {"layers": RUN.layers, "amount": -1},
+        ):
             with self.assertRaises(ValueError):
                 Preset.model_validate({"name": "X", **fields})

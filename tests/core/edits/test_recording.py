@@ -13,7 +13,11 @@ AT = "dial:panic.value"
 
 
 def record(frames: np.ndarray, values: np.ndarray) -> dict[str, object]:
-    return {"type": "record_keys", "at": AT, "samples": [{"frame": f, "value": v} for f, v in zip(frames.tolist(), values.tolist(), strict=True)]}
+    return {
+        "type": "record_keys",
+        "at": AT,
+        "samples": [{"frame": f, "value": v} for f, v in zip(frames.tolist(), values.tolist(), strict=True)],
+    }
 
 
 class Thinning(unittest.TestCase):
@@ -42,9 +46,14 @@ class Recording(unittest.TestCase):
         self.assertLess(len(dial.value.curve.keys), 30)
 
     def test_keys_outside_of_the_stretch_stay(self) -> None:
-        keys = {"type": "set_keys", "keys": [{"at": AT, "frame": f, "value": v} for f, v in ((1, 10), (50, 90), (200, 20))]}
+        keys = {
+            "type": "set_keys",
+            "keys": [{"at": AT, "frame": f, "value": v} for f, v in ((1, 10), (50, 90), (200, 20))],
+        }
         after = edited(SHOT, keys, record(np.array([40.0, 60.0]), np.array([5.0, 6.0])))
-        self.assertEqual([(key.frame, key.value) for key in after.dials[0].value.curve.keys], [(1, 10), (40, 5), (60, 6), (200, 20)])
+        self.assertEqual(
+            [(key.frame, key.value) for key in after.dials[0].value.curve.keys], [(1, 10), (40, 5), (60, 6), (200, 20)]
+        )
 
     def test_the_last_time_round_counts(self) -> None:
         twice = record(np.array([5.0, 6.0, 5.0]), np.array([1.0, 2.0, 3.0]))
@@ -71,7 +80,10 @@ class Drawing(unittest.TestCase):
         self.assertLess(np.abs(weight.sample(shot.scope(frames)) - values).max(), 0.025 * 0.8)
         for frame in (1.0, 59.0, 121.0, 240.0):
             self.assertEqual(weight.at(shot.scope(frame)), 0.8)
-        self.assertEqual(command(type="draw_keys", at="layer:sway.weight", samples=[{"frame": 1, "value": 1}]).label(shot), "Draw weight in “Sway”")
+        self.assertEqual(
+            command(type="draw_keys", at="layer:sway.weight", samples=[{"frame": 1, "value": 1}]).label(shot),
+            "Draw weight in “Sway”",
+        )
 
     def test_keys_within_the_stretch_go_and_the_curve_outside_is_as_it_was(self) -> None:
         shot = shot_with(layer(), clip={"amount": keyed((1, 0.0), (100, 1.0), (240, 0.5)), "span_frames": (1.0, 200.0)})
@@ -80,7 +92,9 @@ class Drawing(unittest.TestCase):
         self.assertEqual([key.frame for key in keys], [1.0, 89.0, 90.0, 110.0, 111.0, 240.0])
         before = next(shot.clips()).amount
         for frame in (89.0, 111.0):
-            self.assertAlmostEqual(next(after.clips()).amount.at(shot.scope(frame)), before.at(shot.scope(frame)), places=9)
+            self.assertAlmostEqual(
+                next(after.clips()).amount.at(shot.scope(frame)), before.at(shot.scope(frame)), places=9
+            )
 
     def test_at_the_edge_of_the_shot_and_what_cannot_be(self) -> None:
         shot = shot_with(layer())

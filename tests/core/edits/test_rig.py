@@ -3,8 +3,8 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
+from zittern.core.edits.keeping import same_picture
 from zittern.core.edits.merging import merged
-from zittern.core.edits.rig import same_picture
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
@@ -14,7 +14,14 @@ from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 
-MOVE = Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (80, 2.0)), y_m=fixed(1.6), z_m=keyed((10, 0.0), (100, -3.0)), pan_deg=keyed((1, 0.0), (90, 40.0)))
+MOVE = Mount(
+    id="camera",
+    name="Camera",
+    x_m=keyed((1, 0.0), (80, 2.0)),
+    y_m=fixed(1.6),
+    z_m=keyed((10, 0.0), (100, -3.0)),
+    pan_deg=keyed((1, 0.0), (90, 40.0)),
+)
 TILTING = Mount(id="head", name="Head", tilt_deg=keyed((20, 0.0), (70, -15.0)), roll_deg=keyed((1, 0.0), (100, 5.0)))
 BETWEEN = np.linspace(1.0, 120.0, 877)
 
@@ -34,8 +41,15 @@ class KeepsThePicture(unittest.TestCase):
 
     def test_putting_in(self) -> None:
         before = shot(MOVE, TILTING, layers=(layer(target="head"),))
-        after = edited(before, {"type": "add_mount", "kind": "arm", "before": "head"}, {"type": "add_mount", "kind": "arm", "name": "Boom"})
-        self.assertEqual([(mount.id, mount.name) for mount in after.mounts], [("camera", "Camera"), ("arm", "Arm"), ("head", "Head"), ("arm-2", "Boom")])
+        after = edited(
+            before,
+            {"type": "add_mount", "kind": "arm", "before": "head"},
+            {"type": "add_mount", "kind": "arm", "name": "Boom"},
+        )
+        self.assertEqual(
+            [(mount.id, mount.name) for mount in after.mounts],
+            [("camera", "Camera"), ("arm", "Arm"), ("head", "Head"), ("arm-2", "Boom")],
+        )
         self.assert_same(before, after)
 
     def test_taking_away_what_another_mount_can_take_over(self) -> None:
@@ -45,7 +59,8 @@ class KeepsThePicture(unittest.TestCase):
         pivoted = TILTING.replace(pivot_m=(0.0, 0.1, 0.3), y_m=fixed(0.2))
         none = Mount(id="none", name="None")
         for rig, mount in (
-            ((MOVE, shifted), "plate"), ((MOVE, shifted, TILTING), "plate"), ((MOVE, rolled), "wedge"), ((turned, pivoted), "base"),
+            ((MOVE, shifted), "plate"), ((MOVE, shifted, TILTING), "plate"), ((MOVE, rolled), "wedge"),
+            ((turned, pivoted), "base"),
             ((shifted.replace(length_m=fixed(0.0)), MOVE), "plate"), ((MOVE, none), "none"), ((none, MOVE), "none"),
             ((shifted, rolled.replace(tilt_deg=fixed(20.0)), turned), "wedge"),
         ):  # fmt: skip
@@ -55,7 +70,11 @@ class KeepsThePicture(unittest.TestCase):
             self.assert_same(before, after)
 
     def test_what_cannot_be_said_in_numbers_is_refused_with_a_reason_and_can_be_baked(self) -> None:
-        before = shot(MOVE, TILTING.replace(x_m=keyed((1, 0.0), (120, 0.4))), Mount(id="lens", name="Lens", pan_deg=keyed((1, 0.0), (60, 9.0))))
+        before = shot(
+            MOVE,
+            TILTING.replace(x_m=keyed((1, 0.0), (120, 0.4))),
+            Mount(id="lens", name="Lens", pan_deg=keyed((1, 0.0), (60, 9.0))),
+        )
         with self.assertRaisesRegex(EditError, "cannot be written as one mount.*Keys on every frame keep it"):
             self.removed(before, "head")
         after = self.removed(before, "head", bake=True)
@@ -125,7 +144,13 @@ class Ready(unittest.TestCase):
         rigged = edited(
             shot(MOVE),
             {"type": "use_rig", "rig": "crane arm"},
-            {"type": "set_keys", "keys": [{"at": "mount:arm.tilt_deg", "frame": 5, "value": 4}, {"at": "mount:arm.tilt_deg", "frame": 9, "value": 6}]},
+            {
+                "type": "set_keys",
+                "keys": [
+                    {"at": "mount:arm.tilt_deg", "frame": 5, "value": 4},
+                    {"at": "mount:arm.tilt_deg", "frame": 9, "value": 6},
+                ],
+            },
         )
         after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
         self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Arm", "Head"])
@@ -133,10 +158,17 @@ class Ready(unittest.TestCase):
 
 class Arc(unittest.TestCase):
     def test_turning_about_a_shoulder_takes_the_sensor_along_an_arc(self) -> None:
-        shoulder = Mount(id="shoulder", name="Shoulder", pan_deg=keyed((1, 0.0), (120, 90.0), interp="linear"), pivot_m=(0.0, 0.0, 0.3))
+        shoulder = Mount(
+            id="shoulder",
+            name="Shoulder",
+            pan_deg=keyed((1, 0.0), (120, 90.0), interp="linear"),
+            pivot_m=(0.0, 0.0, 0.3),
+        )
         at = evaluate(shot(shoulder), BETWEEN).pose.position_m
         angle = np.radians(90.0 * (BETWEEN - 1) / 119)
-        np.testing.assert_allclose(at, np.stack([-0.3 * np.sin(angle), 0 * angle, 0.3 - 0.3 * np.cos(angle)], axis=1), atol=1e-9)
+        np.testing.assert_allclose(
+            at, np.stack([-0.3 * np.sin(angle), 0 * angle, 0.3 - 0.3 * np.cos(angle)], axis=1), atol=1e-9
+        )
 
     def test_no_rule_gives_anything_but_the_product(self) -> None:
         rng = np.random.default_rng(8)
@@ -145,7 +177,9 @@ class Arc(unittest.TestCase):
             def some(id_: str) -> Mount:
                 number = lambda: fixed(0.0) if rng.random() < 0.6 else fixed(float(rng.normal()))  # noqa: E731
                 fields = {name: number() for name in ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")}
-                return Mount(id=id_, name=id_, pivot_m=tuple(rng.normal(size=3)) if rng.random() < 0.5 else (0, 0, 0), **fields)  # type: ignore[arg-type]
+                return Mount(
+                    id=id_, name=id_, pivot_m=tuple(rng.normal(size=3)) if rng.random() < 0.5 else (0, 0, 0), **fields
+                )  # type: ignore[arg-type]
 
             first, second = some("a"), some("b")
             before = shot(first, second)

@@ -44,7 +44,12 @@ class Ends(unittest.TestCase):
         moved = sway(edited(SPANNED, span(by_frames=-30)))
         self.assertEqual((moved.span_frames, moved.ramp_in_frames, moved.ramp_out_frames), ((-10, 50), 12, 24))
 
-    @given(frame, frame, st.integers(0, 200), st.sampled_from(["first_frame", "last_frame", "ramp_in_frames", "ramp_out_frames"]))
+    @given(
+        frame,
+        frame,
+        st.integers(0, 200),
+        st.sampled_from(["first_frame", "last_frame", "ramp_in_frames", "ramp_out_frames"]),
+    )
     def test_nothing_that_is_dragged_makes_a_wrong_span(self, first: int, last: int, ramp: int, what: str) -> None:
         value = {"first_frame": first, "last_frame": last}.get(what, ramp)
         after = sway(edited(SPANNED, span(**{what: value})))
@@ -89,7 +94,11 @@ class Several(unittest.TestCase):
         self.assertEqual(after.lanes[0].clips[0].span_frames, (1, 99))
 
     def test_what_has_no_span(self) -> None:
-        for at, pattern in (("mount:camera", "only layers and clips"), ("layer:gone", "no layer 'gone'"), ("layer:sway.weight", "only layers and clips")):
+        for at, pattern in (
+            ("mount:camera", "only layers and clips"),
+            ("layer:gone", "no layer 'gone'"),
+            ("layer:sway.weight", "only layers and clips"),
+        ):
             with self.subTest(at), self.assertRaisesRegex(EditError, pattern):
                 edited(WHOLE, span(at, first_frame=3))
 
@@ -106,22 +115,32 @@ class Labels(unittest.TestCase):
             ({"whole": True}, "Whole shot for “Sway”"),
         ):
             self.assertEqual(command(**span(**fields)).label(WHOLE), expected)
-        self.assertEqual(command(type="set_span", at=["layer:sway", "layer:fast"], ramp_in_frames=6).label(WHOLE), "Ramp in of 2 layers: 6 frames")
+        self.assertEqual(
+            command(type="set_span", at=["layer:sway", "layer:fast"], ramp_in_frames=6).label(WHOLE),
+            "Ramp in of 2 layers: 6 frames",
+        )
 
 
 class Here(unittest.TestCase):
     def test_heard_within_a_stretch_only_with_soft_edges(self) -> None:
-        only = edited(SPANNED, {"type": "only_here", "at": ["layer:sway", "clip:main"], "first_frame": 100, "last_frame": 140})
+        only = edited(
+            SPANNED, {"type": "only_here", "at": ["layer:sway", "clip:main"], "first_frame": 100, "last_frame": 140}
+        )
         for part in (sway(only), only.lanes[0].clips[0]):
             self.assertEqual((part.span_frames, part.ramp_in_frames, part.ramp_out_frames), ((100, 140), 6, 6))
         self.assertEqual(only.lanes[0].clips[0].layers[1].span_frames, None)
-        values = contribution(edited(WHOLE, {"type": "only_here", "at": ["layer:sway"], "first_frame": 100, "last_frame": 140}))
+        values = contribution(
+            edited(WHOLE, {"type": "only_here", "at": ["layer:sway"], "first_frame": 100, "last_frame": 140})
+        )
         self.assertTrue(np.all(values[:99] == 0) and np.all(values[140:] == 0))
         np.testing.assert_array_equal(values[106:133], contribution(WHOLE)[106:133])
         short = edited(WHOLE, {"type": "only_here", "at": ["layer:sway"], "first_frame": 100, "last_frame": 108})
         self.assertEqual(sway(short).ramp_in_frames, 2)
 
     def test_a_stretch_of_nothing_is_refused(self) -> None:
-        for fields in ({"at": ["layer:sway"], "first_frame": 9, "last_frame": 9}, {"at": ["mount:camera"], "first_frame": 1, "last_frame": 9}):
+        for fields in (
+            {"at": ["layer:sway"], "first_frame": 9, "last_frame": 9},
+            {"at": ["mount:camera"], "first_frame": 1, "last_frame": 9},
+        ):
             with self.assertRaises(EditError):
                 edited(WHOLE, {"type": "only_here", **fields})

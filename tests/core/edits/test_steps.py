@@ -41,7 +41,9 @@ class Moving(unittest.TestCase):
         self.assertTrue(marks[8].moved and not marks[7].moved)
         fine = np.arange(80.0, 115.0, 0.05)
         knocked = np.abs(np.diff(contribution(after, "steps", fine)[:, 4], 2))
-        self.assertAlmostEqual(fine[1:-1][np.argmax(np.where(np.abs(fine[1:-1] - 98) < 3, knocked, 0.0))], 99.0, delta=0.15)
+        self.assertAlmostEqual(
+            fine[1:-1][np.argmax(np.where(np.abs(fine[1:-1] - 98) < 3, knocked, 0.0))], 99.0, delta=0.15
+        )
         far = contribution(before, "steps")[:60], contribution(after, "steps")[:60]
         np.testing.assert_allclose(far[0], far[1], atol=1e-12)
 
@@ -54,7 +56,9 @@ class Moving(unittest.TestCase):
     def test_left_out_and_taken_in_again(self) -> None:
         out = edited(walk(), {"type": "mute_steps", "layer": "steps", "numbers": [8, 9]})
         fine = np.arange(95.0, 99.5, 0.1)
-        self.assertLess(np.ptp(contribution(out, "steps", fine)[:, 4]), 0.3 * np.ptp(contribution(walk(), "steps", fine)[:, 4]))
+        self.assertLess(
+            np.ptp(contribution(out, "steps", fine)[:, 4]), 0.3 * np.ptp(contribution(walk(), "steps", fine)[:, 4])
+        )
         self.assertEqual([mark.number for mark in steps(out)["steps"] if mark.mute], [8, 9])
         again = edited(out, {"type": "mute_steps", "layer": "steps", "numbers": [8, 9], "mute": False})
         self.assertEqual(again, walk())

@@ -23,15 +23,29 @@ class Pixels(unittest.TestCase):
 
     def test_what_is_typed_in_pixels_is_shown_as_so_many(self) -> None:
         """On every axis, at the playhead: the reading of the swing says the pixels that were typed."""
-        for axis, unit in (("pan", "°"), ("tilt", "°"), ("roll", "°"), ("truck", "cm"), ("pedestal", "cm"), ("dolly", "cm"), ("zoom", "%")):
+        for axis, unit in (
+            ("pan", "°"),
+            ("tilt", "°"),
+            ("roll", "°"),
+            ("truck", "cm"),
+            ("pedestal", "cm"),
+            ("dolly", "cm"),
+            ("zoom", "%"),
+        ):
             for frame, focal in ((1.0, 35.0), (240.0, 85.0)):
                 value = typed(self.SHOT, "30 px", f"layer:sway.axes.{axis}.swing", unit, frame)
-                self.assertAlmostEqual(swing_px(axis, value, focal, 36.0, 1920, 5.0), 30.0, places=6, msg=f"{axis} {frame}")  # type: ignore[arg-type]
+                self.assertAlmostEqual(
+                    swing_px(axis, value, focal, 36.0, 1920, 5.0), 30.0, places=6, msg=f"{axis} {frame}"
+                )  # type: ignore[arg-type]
 
     def test_tracks_angles_of_mounts_and_shares_of_the_picture(self) -> None:
         f_px = 35.0 / 36.0 * 1920.0
-        self.assertAlmostEqual(typed(self.SHOT, "3 px", "layer:sway.source.tracks.pan", "°"), math.degrees(math.atan(3 / f_px)))
-        self.assertAlmostEqual(typed(self.SHOT, "-3 px", "mount:camera.tilt_deg", "°"), -math.degrees(math.atan(3 / f_px)))
+        self.assertAlmostEqual(
+            typed(self.SHOT, "3 px", "layer:sway.source.tracks.pan", "°"), math.degrees(math.atan(3 / f_px))
+        )
+        self.assertAlmostEqual(
+            typed(self.SHOT, "-3 px", "mount:camera.tilt_deg", "°"), -math.degrees(math.atan(3 / f_px))
+        )
         self.assertAlmostEqual(typed(self.SHOT, "96 px", "mount:camera.operator.pan_slack_percent", "%"), 5.0)
         self.assertAlmostEqual(typed(self.SHOT, "540 px", "shot.hold.up_percent", "%"), 50.0)
 

@@ -53,7 +53,10 @@ class SettingValues(unittest.TestCase):
 
     def test_several_at_once_or_not_at_all(self) -> None:
         with self.assertRaises(EditError):
-            edited(SHOT, {"type": "set_values", "values": [{"at": "shot.name", "value": "B"}, {"at": "shot.fps", "value": 0}]})
+            edited(
+                SHOT,
+                {"type": "set_values", "values": [{"at": "shot.name", "value": "B"}, {"at": "shot.fps", "value": 0}]},
+            )
         self.assertEqual(SHOT.name, "Test")
 
     def test_labels_read_well(self) -> None:
@@ -65,7 +68,10 @@ class SettingValues(unittest.TestCase):
             ({"type": "scale_swings", "layers": ["sway"], "factor": 1.5}, "Scale “Sway” to 150 %"),
             ({"type": "scale_swings", "layers": ["sway", "fast"], "factor": 0.5}, "Scale 2 layers to 50 %"),
             (
-                {"type": "set_values", "values": [{"at": f"shot.{f}", "value": v} for f, v in (("first_frame", 1), ("last_frame", 9))]},
+                {
+                    "type": "set_values",
+                    "values": [{"at": f"shot.{f}", "value": v} for f, v in (("first_frame", 1), ("last_frame", 9))],
+                },
                 "Set first frame, last frame",
             ),
             ({"type": "add_handheld"}, "Add handheld feel"),
@@ -76,18 +82,36 @@ class SettingValues(unittest.TestCase):
 
 class Axes(unittest.TestCase):
     def test_scaling_leaves_locked_axes_and_keeps_within_limits(self) -> None:
-        shot = edited(SHOT, set_one("layer:sway.axes.tilt.locked", True), {"type": "scale_swings", "layers": ["sway"], "factor": 400})
+        shot = edited(
+            SHOT,
+            set_one("layer:sway.axes.tilt.locked", True),
+            {"type": "scale_swings", "layers": ["sway"], "factor": 400},
+        )
         axes = shot.lanes[0].clips[0].layers[0].axes
-        self.assertEqual((axes.pan.swing.constant, axes.tilt.swing.constant, axes.zoom.swing.constant), (180.0, 0.4, 90.0))
+        self.assertEqual(
+            (axes.pan.swing.constant, axes.tilt.swing.constant, axes.zoom.swing.constant), (180.0, 0.4, 90.0)
+        )
 
     def test_scaling_a_keyed_swing_scales_its_curve(self) -> None:
         swing = keyed((1, 0.2), (50, 1.0), (240, 0.4))
-        shot = edited(SHOT, set_one("layer:sway.axes.pan.swing", swing.model_dump()), {"type": "scale_swings", "layers": ["sway"], "factor": 0.5})
+        shot = edited(
+            SHOT,
+            set_one("layer:sway.axes.pan.swing", swing.model_dump()),
+            {"type": "scale_swings", "layers": ["sway"], "factor": 0.5},
+        )
         frames = np.linspace(1, 240, 50)
-        np.testing.assert_allclose(shot.lanes[0].clips[0].layers[0].axes.pan.swing.sample(over(frames)), 0.5 * swing.sample(over(frames)), atol=1e-12)
+        np.testing.assert_allclose(
+            shot.lanes[0].clips[0].layers[0].axes.pan.swing.sample(over(frames)),
+            0.5 * swing.sample(over(frames)),
+            atol=1e-12,
+        )
 
     def test_axis_rate_is_in_hertz(self) -> None:
         shot = edited(SHOT, {"type": "set_axis_rate", "layer": "sway", "axes": ["pan", "roll"], "rate_hz": 1.2})
         self.assertAlmostEqual(shot.lanes[0].clips[0].layers[0].axes.pan.pace.constant, 2.0)
         with self.assertRaisesRegex(EditError, "stands still"):
-            edited(SHOT, set_one("layer:sway.source.rate_hz", 0), {"type": "set_axis_rate", "layer": "sway", "axes": ["pan"], "rate_hz": 1.2})
+            edited(
+                SHOT,
+                set_one("layer:sway.source.rate_hz", 0),
+                {"type": "set_axis_rate", "layer": "sway", "axes": ["pan"], "rate_hz": 1.2},
+            )

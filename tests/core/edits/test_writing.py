@@ -33,9 +33,15 @@ class States(unittest.TestCase):
             self.assertEqual((state.start, state.stop), (start, stop), text)
 
     def test_circles_and_notices(self) -> None:
-        half = edited(SHOT, {"type": "add_dial", "name": "half"}, {"type": "set_formula", "formulas": [{"at": "dial:half.value", "text": "panic / 2"}]})
+        half = edited(
+            SHOT,
+            {"type": "add_dial", "name": "half"},
+            {"type": "set_formula", "formulas": [{"at": "dial:half.value", "text": "panic / 2"}]},
+        )
         self.assertIn("panic → half → panic", state_of(half, "dial:panic.value", "half").fault or "")
-        self.assertEqual(state_of(SHOT, WEIGHT, "panic / 100").model_dump(), {"fault": None, "start": 0, "stop": 0, "notices": ()})
+        self.assertEqual(
+            state_of(SHOT, WEIGHT, "panic / 100").model_dump(), {"fault": None, "start": 0, "stop": 0, "notices": ()}
+        )
         self.assertEqual(state_of(SHOT, WEIGHT, "1 / (f - f)").notices, ("a division by zero counts as 0",))
         with self.assertRaises(EditError):
             state_of(SHOT, "layer:sway.name", "1")

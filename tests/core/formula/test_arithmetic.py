@@ -8,14 +8,22 @@ from zittern.core.formula.fault import FormulaFault
 class Typed(unittest.TestCase):
     def test_figures_sums_and_units(self) -> None:
         for text, value in (
-            ("12", 12.0), (" -0.5 ", -0.5), ("0,4", 0.4), ("0.4*2", 0.8), ("(1 + 2) / 4", 0.75), ("2 ^ 3", 8.0), ("-2 ^ 2", -4.0),
+            ("12", 12.0), (" -0.5 ", -0.5), ("0,4", 0.4), ("0.4*2", 0.8), ("(1 + 2) / 4", 0.75), ("2 ^ 3", 8.0),
+            ("-2 ^ 2", -4.0),
             ("sqrt(2)", math.sqrt(2)), ("min(1,2)", 1.0), ("7 % 4", 3.0), ("sin(pi / 2)", 1.0), ("1 / 0", 0.0),
         ):  # fmt: skip
             with self.subTest(text):
                 self.assertAlmostEqual(worked_out(text, 99.0), value, places=12)
 
     def test_what_stands_there_is_changed(self) -> None:
-        for text, value in (("+=2", 12.0), ("-= 3", 7.0), ("*=1,5", 15.0), ("/=4", 2.5), ("/=0", 10.0), ("*= -1", -10.0)):
+        for text, value in (
+            ("+=2", 12.0),
+            ("-= 3", 7.0),
+            ("*=1,5", 15.0),
+            ("/=4", 2.5),
+            ("/=0", 10.0),
+            ("*= -1", -10.0),
+        ):
             with self.subTest(text):
                 self.assertEqual(worked_out(text, 10.0), value)
 
@@ -43,10 +51,14 @@ class Units(unittest.TestCase):
 
     def test_they_are_converted_to_the_fields_own(self) -> None:
         for text, unit, value in (
-            ("50 cm", "m", 0.5), ("25 mm", "cm", 2.5), ("0.5", "m", 0.5), ("1.5 m", "cm", 150.0), ("50 %", "%", 50.0), ("50%", "%", 50.0), ("2x", "%", 200.0),
-            ("50 %", "×", 0.5), ("1.5x", "×", 1.5), ("0,5°", "°", 0.5), ("3 deg", "°", 3.0), ("pi rad", "°", 3.0), ("2 Hz", "Hz", 2.0), ("90 bpm", "Hz", 1.5),
-            ("1.5 Hz", "bpm", 90.0), ("2 Hz", "/min", 120.0), ("120 /min", "Hz", 2.0), (".5s", "s", 0.5), ("250 ms", "s", 0.25), ("2 min", "s", 120.0),
-            ("36 km/h", "m/s", 10.0), ("(1 + 2) cm", "mm", 30.0), ("5 CM", "cm", 5.0), ("5 cm", "mm", 50.0), ("50 %", "", 0.5), ("3x", "", 3.0),
+            ("50 cm", "m", 0.5), ("25 mm", "cm", 2.5), ("0.5", "m", 0.5), ("1.5 m", "cm", 150.0), ("50 %", "%", 50.0),
+            ("50%", "%", 50.0), ("2x", "%", 200.0),
+            ("50 %", "×", 0.5), ("1.5x", "×", 1.5), ("0,5°", "°", 0.5), ("3 deg", "°", 3.0), ("pi rad", "°", 3.0),
+            ("2 Hz", "Hz", 2.0), ("90 bpm", "Hz", 1.5),
+            ("1.5 Hz", "bpm", 90.0), ("2 Hz", "/min", 120.0), ("120 /min", "Hz", 2.0), (".5s", "s", 0.5),
+            ("250 ms", "s", 0.25), ("2 min", "s", 120.0),
+            ("36 km/h", "m/s", 10.0), ("(1 + 2) cm", "mm", 30.0), ("5 CM", "cm", 5.0), ("5 cm", "mm", 50.0),
+            ("50 %", "", 0.5), ("3x", "", 3.0),
         ):  # fmt: skip
             with self.subTest(text=text, unit=unit):
                 if text == "pi rad":
@@ -75,9 +87,11 @@ class Units(unittest.TestCase):
 
     def test_what_does_not_fit_is_refused_and_never_dropped(self) -> None:
         for text, unit, pattern in (
-            ("50 cm", "°", "cm cannot be converted to °; write °, deg, rad"), ("3 s", "m", "s cannot be converted to m"),
+            ("50 cm", "°", "cm cannot be converted to °; write °, deg, rad"),
+            ("3 s", "m", "s cannot be converted to m"),
             ("5 Hz", "s", "Hz cannot be converted"),
-            ("3 cm", "", "this, which has no unit"), ("3 px", "m", "pixels cannot be converted"), ("1:02", "m", "s cannot be converted to m"),
+            ("3 cm", "", "this, which has no unit"), ("3 px", "m", "pixels cannot be converted"),
+            ("1:02", "m", "s cannot be converted to m"),
             ("5 cm", "knots", "cm cannot be converted to knots; write knots"), ("*=3 cm", "cm", "a factor has no unit"),
             ("5 parsecs", "m", "write = before|cannot stand"),
         ):  # fmt: skip
@@ -103,7 +117,15 @@ class Commas(unittest.TestCase):
             worked_out("1,000", 0.0)
 
     def test_what_can_be_read_in_one_way_is(self) -> None:
-        for text, value in (("5,5", 5.5), ("0,400", 0.4), ("1,000,000", 1e6), ("1,000.5", 1000.5), ("1.000,5", 1000.5), ("12,34", 12.34), ("max(1,000)", 1.0)):
+        for text, value in (
+            ("5,5", 5.5),
+            ("0,400", 0.4),
+            ("1,000,000", 1e6),
+            ("1,000.5", 1000.5),
+            ("1.000,5", 1000.5),
+            ("12,34", 12.34),
+            ("max(1,000)", 1.0),
+        ):
             if text.startswith("max"):
                 continue
             self.assertEqual(worked_out(text, 0.0), value, text)

@@ -16,9 +16,12 @@ def of(text: str, x: np.ndarray = X, axis: float = 0.0) -> np.ndarray:
 class Values(unittest.TestCase):
     def test_against_numpy(self) -> None:
         for text, expected in (
-            ("sin(x)", np.sin(X)), ("cos(x)", np.cos(X)), ("abs(x)", np.abs(X)), ("sign(x)", np.sign(X)), ("floor(x)", np.floor(X)), ("ceil(x)", np.ceil(X)),
-            ("fract(x)", X % 1.0), ("mod(x, 2)", X % 2.0), ("exp(x)", np.exp(X)), ("min(x, 1, 0.5)", np.minimum(X, 0.5)), ("max(x, -1)", np.maximum(X, -1)),
-            ("clamp(x, -1, 2)", np.clip(X, -1, 2)), ("mix(2, 4, x)", 2 + 2 * X), ("pow(2, x)", 2.0**X), ("round(x)", np.round(X)),
+            ("sin(x)", np.sin(X)), ("cos(x)", np.cos(X)), ("abs(x)", np.abs(X)), ("sign(x)", np.sign(X)),
+            ("floor(x)", np.floor(X)), ("ceil(x)", np.ceil(X)),
+            ("fract(x)", X % 1.0), ("mod(x, 2)", X % 2.0), ("exp(x)", np.exp(X)),
+            ("min(x, 1, 0.5)", np.minimum(X, 0.5)), ("max(x, -1)", np.maximum(X, -1)),
+            ("clamp(x, -1, 2)", np.clip(X, -1, 2)), ("mix(2, 4, x)", 2 + 2 * X), ("pow(2, x)", 2.0**X),
+            ("round(x)", np.round(X)),
         ):  # fmt: skip
             np.testing.assert_allclose(of(text), expected, atol=1e-12, err_msg=text)
 
@@ -57,16 +60,21 @@ class Values(unittest.TestCase):
 class Holes(unittest.TestCase):
     def test_what_has_no_answer_has_one_and_says_so(self) -> None:
         for text, value, notice in (
-            ("1 / 0", 0.0, "division"), ("5 % 0", 0.0, "division"), ("mod(5, 0)", 0.0, "division"), ("log(0)", 0.0, "logarithm"), ("log(-3)", 0.0, "logarithm"),
-            ("sqrt(-4)", 0.0, "root"), ("10 ^ 400", LARGEST, "too large"), ("-exp(1000)", -LARGEST, "too large"), ("(-8) ^ 0.5", 0.0, ""), ("0 ^ -1", 0.0, ""),
-            ("1e300 * 1e300", LARGEST, "too large"), ("decay(1, 0)", 1.0, ""), ("noise(1e300)", None, ""), ("sin(1e300)", None, ""),
+            ("1 / 0", 0.0, "division"), ("5 % 0", 0.0, "division"), ("mod(5, 0)", 0.0, "division"),
+            ("log(0)", 0.0, "logarithm"), ("log(-3)", 0.0, "logarithm"),
+            ("sqrt(-4)", 0.0, "root"), ("10 ^ 400", LARGEST, "too large"), ("-exp(1000)", -LARGEST, "too large"),
+            ("(-8) ^ 0.5", 0.0, ""), ("0 ^ -1", 0.0, ""),
+            ("1e300 * 1e300", LARGEST, "too large"), ("decay(1, 0)", 1.0, ""), ("noise(1e300)", None, ""),
+            ("sin(1e300)", None, ""),
         ):  # fmt: skip
             notices = Notices()
             found = values_of(parse(text), {AXIS_NAME: np.asarray(0.0)}.__getitem__, 3, notices)
             self.assertTrue(np.all(np.isfinite(found)), text)
             if value is not None:
                 np.testing.assert_array_equal(found, value, err_msg=text)
-            self.assertEqual(any(notice in each for each in notices.texts), bool(notice), (text, notices.texts)) if notice else None
+            self.assertEqual(
+                any(notice in each for each in notices.texts), bool(notice), (text, notices.texts)
+            ) if notice else None
 
     def test_every_function_is_told(self) -> None:
         for function in FUNCTIONS.values():

@@ -22,9 +22,13 @@ SCOPE = {
 }
 # What attackers and mistaken people write.
 PIECES = (
-    "__class__", "__import__('os')", "().__class__.__bases__[0]", "eval(", "lambda x: x", "9" * 400, "9**9**9", "10^10^10", "((((", "))))",
-    "t.real", "[t]", "{}", "’", "\u202e", "ｓｉｎ(t)", "sіn(t)", "\x00", "\U0001f600", "if", "then", "else", "and or not", "noise(",
-    "min(" + "1," * 50, "-" * 200, "1e308*10", "0/0", "NaN", "inf", "%s", "${t}", "<script>", ";", "#", "\\", "\n", "t t", "=", "==", "!=",
+    "__class__", "__import__('os')", "().__class__.__bases__[0]", "eval(", "lambda x: x", "9" * 400, "9**9**9",
+    "10^10^10", "((((", "))))",
+    "t.real", "[t]", "{}", "’", "\u202e", "ｓｉｎ(t)", "sіn(t)", "\x00", "\U0001f600", "if", "then", "else",
+    "and or not",
+    "noise(",
+    "min(" + "1," * 50, "-" * 200, "1e308*10", "0/0", "NaN", "inf", "%s", "${t}", "<script>", ";", "#", "\\", "\n",
+    "t t", "=", "==", "!=",
     "sin sin", "_", "import os", "1_000", "0x1f", "1e", ".", "..", "1.2.3",
 )  # fmt: skip
 
@@ -36,9 +40,12 @@ def values(text: str) -> list[float]:
 class Meaning(unittest.TestCase):
     def test_signs_bind_as_in_mathematics(self) -> None:
         for text, expected in (
-            ("1 + 2 * 3", 7), ("(1 + 2) * 3", 9), ("-2 ^ 2", -4), ("2 ^ 3 ^ 2", 512), ("2 ^ -1", 0.5), ("10 - 4 - 3", 3), ("12 / 3 / 2", 2),
-            ("7 % 3", 1), ("-7 % 3", 2), ("1 < 2", 1), ("2 <= 1", 0), ("1 = 1 and 2 <> 2", 0), ("not 0 or 0", 1), ("1 or 1 and 0", 1), ("- - 3", 3),
-            ("if 1 > 2 then 5 else 6", 6), ("if 0 then 1 else if 1 then 2 else 3", 2), (".5e1", 5), ("+3", 3), ("tau / pi", 2),
+            ("1 + 2 * 3", 7), ("(1 + 2) * 3", 9), ("-2 ^ 2", -4), ("2 ^ 3 ^ 2", 512), ("2 ^ -1", 0.5),
+            ("10 - 4 - 3", 3), ("12 / 3 / 2", 2),
+            ("7 % 3", 1), ("-7 % 3", 2), ("1 < 2", 1), ("2 <= 1", 0), ("1 = 1 and 2 <> 2", 0), ("not 0 or 0", 1),
+            ("1 or 1 and 0", 1), ("- - 3", 3),
+            ("if 1 > 2 then 5 else 6", 6), ("if 0 then 1 else if 1 then 2 else 3", 2), (".5e1", 5), ("+3", 3),
+            ("tau / pi", 2),
         ):  # fmt: skip
             self.assertEqual(values(text), [expected] * 5, text)
 
@@ -57,10 +64,14 @@ class Meaning(unittest.TestCase):
 class Faults(unittest.TestCase):
     def test_where_and_what_to_do(self) -> None:
         for text, start, stop, pattern in (
-            ("sine(t)", 0, 4, "did you mean `sin`"), ("2 * noize(t)", 4, 9, "did you mean `noise`"), ("t +", 3, 3, "missing at the end: a number"),
-            ("(t", 2, 2, r"missing at the end: `\)`"), ("if t then 1", 11, 11, "`else`"), ("t == 1", 2, 4, "write = once"), ("t ** 2", 2, 4, "write \\^"),
-            ("t.real", 1, 2, "dot"), ("sin", 0, 3, r"write sin\(x\)"), ("clamp(t, 1)", 0, 10, "got 2 arguments"), ("1 2", 2, 3, "a sign such as"),
-            ("", 0, 0, "needs a number"), ("t &", 2, 3, "write and"), ("1e999", 0, 5, "too large"), ("а", 0, 1, "letters a to z"),
+            ("sine(t)", 0, 4, "did you mean `sin`"), ("2 * noize(t)", 4, 9, "did you mean `noise`"),
+            ("t +", 3, 3, "missing at the end: a number"),
+            ("(t", 2, 2, r"missing at the end: `\)`"), ("if t then 1", 11, 11, "`else`"),
+            ("t == 1", 2, 4, "write = once"), ("t ** 2", 2, 4, "write \\^"),
+            ("t.real", 1, 2, "dot"), ("sin", 0, 3, r"write sin\(x\)"), ("clamp(t, 1)", 0, 10, "got 2 arguments"),
+            ("1 2", 2, 3, "a sign such as"),
+            ("", 0, 0, "needs a number"), ("t &", 2, 3, "write and"), ("1e999", 0, 5, "too large"),
+            ("а", 0, 1, "letters a to z"),
             ("x" * (MOST_CHARACTERS + 1), MOST_CHARACTERS, MOST_CHARACTERS + 1, "at most"),
         ):  # fmt: skip
             with self.subTest(text[:20]), self.assertRaisesRegex(FormulaFault, pattern) as caught:
@@ -75,7 +86,24 @@ class Faults(unittest.TestCase):
 
     def test_hostile_texts_give_a_value_or_a_fault(self) -> None:
         rng = random.Random(5)
-        alphabet = [*PIECES, *FUNCTIONS, *BUILT_IN, "1", "2.5", "(", ")", ",", "+", "-", "*", "/", "^", "%", " ", "panic"]
+        alphabet = [
+            *PIECES,
+            *FUNCTIONS,
+            *BUILT_IN,
+            "1",
+            "2.5",
+            "(",
+            ")",
+            ",",
+            "+",
+            "-",
+            "*",
+            "/",
+            "^",
+            "%",
+            " ",
+            "panic",
+        ]
         for _ in range(4000):
             text = "".join(rng.choice(alphabet) for _ in range(rng.randint(1, 14)))
             try:
@@ -88,7 +116,9 @@ class Faults(unittest.TestCase):
 
 class Names(unittest.TestCase):
     def test_renaming_changes_the_name_alone(self) -> None:
-        self.assertEqual(renamed("panic + panic_2 * sin(panic) - apanic", "panic", "alarm"), "alarm + panic_2 * sin(alarm) - apanic")
+        self.assertEqual(
+            renamed("panic + panic_2 * sin(panic) - apanic", "panic", "alarm"), "alarm + panic_2 * sin(alarm) - apanic"
+        )
         self.assertEqual(renamed("panic + (", "panic", "alarm"), "alarm + (")
 
     def test_the_exponent_of_a_number_is_no_name(self) -> None:

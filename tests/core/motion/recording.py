@@ -1,4 +1,6 @@
-"""A recorder for tests: what every kept array reads, field by field and name by name, is compared with what stands in its key."""
+"""A recorder for tests: what every kept array reads, field by field and name by name, is compared with what stands
+in its key.
+"""
 
 from __future__ import annotations
 
@@ -19,8 +21,31 @@ from zittern.core.units import Array
 # Every key has these; what hangs together how is in the order of the parts.
 _ALWAYS = {("Shot", "fps"), ("Shot", "first_frame"), ("Shot", "last_frame"), ("Fps", "num"), ("Fps", "den")}
 # What is derived from these stands in the key: a clock, seeds, leads.
-_DERIVED = {("Clip", "span_frames"), ("Clip", "clock"), ("Layer", "span_frames"), ("AxisSetting", "seed"), ("AxisSetting", "linked_to")}
-_STRUCTURE = {"id", "target", "mute", "solo", "mode", "clips", "layers", "lanes", "mounts", "cues", "dials", "operator", "give", "ride", "hold", "subject"}
+_DERIVED = {
+    ("Clip", "span_frames"),
+    ("Clip", "clock"),
+    ("Layer", "span_frames"),
+    ("AxisSetting", "seed"),
+    ("AxisSetting", "linked_to"),
+}
+_STRUCTURE = {
+    "id",
+    "target",
+    "mute",
+    "solo",
+    "mode",
+    "clips",
+    "layers",
+    "lanes",
+    "mounts",
+    "cues",
+    "dials",
+    "operator",
+    "give",
+    "ride",
+    "hold",
+    "subject",
+}
 
 
 class Recorder:
@@ -41,7 +66,12 @@ class Recorder:
     def check(self, stage: str, parts: tuple[Any, ...]) -> None:
         covered, plain, names, placed, axis = _covered(parts)
         for (kind, field), values in self.frames[-1].items():
-            if (kind, field) in _ALWAYS | _DERIVED or field in _STRUCTURE or kind == "Clock" or (kind == "Cue" and "·cues" in names):
+            if (
+                (kind, field) in _ALWAYS | _DERIVED
+                or field in _STRUCTURE
+                or kind == "Clock"
+                or (kind == "Cue" and "·cues" in names)
+            ):
                 continue
             for mark, value in values.items():
                 if isinstance(value, Doc) or (isinstance(value, tuple) and value and isinstance(value[0], Doc)):
@@ -95,7 +125,12 @@ def _plain(part: Any) -> Iterator[Any]:
 
 def _covered(parts: tuple[Any, ...]) -> tuple[set[Any], set[Any], set[str], bool, bool]:
     docs = list(_docs(parts))
-    covered = {(type(doc).__name__, name, _mark(getattr(doc, name))) for doc in docs for name in type(doc).model_fields if name not in doc.still}
+    covered = {
+        (type(doc).__name__, name, _mark(getattr(doc, name)))
+        for doc in docs
+        for name in type(doc).model_fields
+        if name not in doc.still
+    }
     names = {name for doc in docs for name in reads_of(doc)}
     return covered, set(_plain(parts)), names, any(map(spanned, docs)), any(map(by_axis, docs))
 
@@ -113,7 +148,13 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
             recorder.read(self, name, found)
         return found
 
-    def watched(stage: str, parts: tuple[Any, ...], key: Any, compute: Callable[[], Array], get: Callable[[Callable[[], Array]], Array]) -> Array:
+    def watched(
+        stage: str,
+        parts: tuple[Any, ...],
+        key: Any,
+        compute: Callable[[], Array],
+        get: Callable[[Callable[[], Array]], Array],
+    ) -> Array:
         def computed() -> Array:
             recorder.frames.append({})
             recorder.names.append(set())
@@ -146,17 +187,25 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
 
     def watched_kept(self: Evaluation, stage: str, parts: Iterable[Any], compute: Callable[[], Array]) -> Array:
         held = quietly(parts)
-        return watched(stage, held, parts_key(self, stage, held, self._grid), compute, lambda made: kept(self, stage, held, made))
+        return watched(
+            stage, held, parts_key(self, stage, held, self._grid), compute, lambda made: kept(self, stage, held, made)
+        )
 
     def watched_table(self: Evaluation, stage: str, parts: Iterable[Any], compute: Callable[[], Array]) -> Array:
         held = quietly(parts)
-        return watched(stage, held, parts_key(self, stage, held, ""), compute, lambda made: table(self, stage, held, made))
+        return watched(
+            stage, held, parts_key(self, stage, held, ""), compute, lambda made: table(self, stage, held, made)
+        )
 
-    def watched_lookup(self: Evaluation, stage: str, parts: Iterable[Any]) -> Callable[[Array, Callable[[], Array]], Array]:
+    def watched_lookup(
+        self: Evaluation, stage: str, parts: Iterable[Any]
+    ) -> Callable[[Array, Callable[[], Array]], Array]:
         held = tuple(parts)
         found = lookup(self, stage, held)
         docs = move.parts_of_fact(held[0], self.shot)
-        return lambda frames, compute: watched(f"{stage} {held[0]}", docs, (stage, held, frames.tobytes()), compute, lambda made: found(frames, made))
+        return lambda frames, compute: watched(
+            f"{stage} {held[0]}", docs, (stage, held, frames.tobytes()), compute, lambda made: found(frames, made)
+        )
 
     key_of, post_init, aiming = Evaluation.key_of, Evaluation.__post_init__, aim.aiming
 
@@ -193,7 +242,8 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
 
     with (
         patch.object(Doc, "__getattribute__", field_of, create=True), patch.object(Evaluation, "kept", watched_kept),
-        patch.object(Evaluation, "table", watched_table), patch.object(Evaluation, "lookup", watched_lookup), patch.object(Scope, "value", watched_value),
+        patch.object(Evaluation, "table", watched_table), patch.object(Evaluation, "lookup", watched_lookup),
+        patch.object(Scope, "value", watched_value),
         patch.object(Evaluation, "key_of", quiet_key), patch.object(Evaluation, "__post_init__", quiet_init),
         patch.object(aim, "aiming", quiet_aiming),
     ):  # fmt: skip

@@ -26,7 +26,13 @@ def circling(first: int = 1, last: int = 240, fps: float = 24.0) -> Subject:
 
 
 def line(frames: np.ndarray, values: np.ndarray, interp: str = "smooth") -> Number:
-    return on_curve(Curve(keys=tuple(Key(frame=f, value=v, interp=interp) for f, v in zip(frames.tolist(), values.tolist(), strict=True))))  # type: ignore[arg-type]
+    return on_curve(
+        Curve(
+            keys=tuple(
+                Key(frame=f, value=v, interp=interp) for f, v in zip(frames.tolist(), values.tolist(), strict=True)
+            )
+        )
+    )  # type: ignore[arg-type]
 
 
 def shot(operator: Operator, subject: Subject | None = None, *more: Mount, **fields: object) -> Shot:
@@ -57,7 +63,9 @@ class Following(unittest.TestCase):
 
     def test_a_pivot_and_a_parent_that_moves_are_seen_through(self) -> None:
         cart = Mount(id="cart", name="Cart", x_m=keyed((1, -1.0), (240, 2.0)), pan_deg=keyed((1, 0.0), (240, 40.0)))
-        head = Mount(id="head", name="Head", y_m=fixed(1.6), pivot_m=(0.0, 0.0, 0.3), roll_deg=fixed(5.0), operator=STIFF)
+        head = Mount(
+            id="head", name="Head", y_m=fixed(1.6), pivot_m=(0.0, 0.0, 0.3), roll_deg=fixed(5.0), operator=STIFF
+        )
         made = shot_with(mounts=(cart, head), subject=circling(), last_frame=240)
         self.assertLess(np.max(np.abs(misses_px(made, evaluate(made))[:, :2])), 0.1)
 
@@ -69,7 +77,9 @@ class Following(unittest.TestCase):
         self.assertLessEqual(abs(began - (100 + 12)), 1.0)
 
     def test_within_the_slack_nothing_moves(self) -> None:
-        there = Subject(name="Kite", x_m=keyed((1, 0.0), (60, 0.3), (120, -0.3), (240, 0.0)), y_m=fixed(1.6), z_m=fixed(-5.0))
+        there = Subject(
+            name="Kite", x_m=keyed((1, 0.0), (60, 0.3), (120, -0.3), (240, 0.0)), y_m=fixed(1.6), z_m=fixed(-5.0)
+        )
         motion = evaluate(shot(Operator(pan_slack_percent=10.0), there))
         np.testing.assert_allclose(pan(motion), pan(motion)[0], atol=1e-9)
         moved = evaluate(shot(Operator(pan_slack_percent=1.0), there))
@@ -97,7 +107,9 @@ class Ways(unittest.TestCase):
     def test_a_part_is_the_whole_and_the_frame_rate_does_not_matter(self) -> None:
         made = shot(Operator())
         whole = evaluate(made)
-        np.testing.assert_allclose(evaluate(made, np.array([50.0, 51.0])).pose.angles_deg, whole.pose.angles_deg[49:51], atol=1e-9)
+        np.testing.assert_allclose(
+            evaluate(made, np.array([50.0, 51.0])).pose.angles_deg, whole.pose.angles_deg[49:51], atol=1e-9
+        )
         fast = shot(Operator(), circling(1, 479, 48.0), fps=Fps(num=48), last_frame=479)
         np.testing.assert_allclose(evaluate(fast).pose.angles_deg[::2], whole.pose.angles_deg, atol=2e-3)
 
@@ -105,7 +117,9 @@ class Ways(unittest.TestCase):
 class Odd(unittest.TestCase):
     def test_behind_overhead_and_in_the_camera(self) -> None:
         behind = Subject.at("Post", (0.0, 1.0, 6.0))
-        overhead = Subject(name="Bird", x_m=fixed(0.0), y_m=fixed(9.0), z_m=keyed((1, -4.0), (240, 4.0), interp="linear"))
+        overhead = Subject(
+            name="Bird", x_m=fixed(0.0), y_m=fixed(9.0), z_m=keyed((1, -4.0), (240, 4.0), interp="linear")
+        )
         within = Subject.at("Hand", (0.0, 1.6, 0.0))
         for subject in (behind, overhead, within):
             for operator in (STIFF, Operator()):

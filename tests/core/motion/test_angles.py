@@ -22,7 +22,10 @@ def turning(*legs: tuple[float, float, float]) -> tuple[Mount, ...]:
             id=f"m{i}",
             name=f"M{i}",
             x_m=fixed(0.3),
-            **{f"{axis}_deg": keyed((1, 0.0), (240, end)) for axis, end in zip(("pan", "tilt", "roll"), leg, strict=True)},
+            **{
+                f"{axis}_deg": keyed((1, 0.0), (240, end))
+                for axis, end in zip(("pan", "tilt", "roll"), leg, strict=True)
+            },
         )
         for i, leg in enumerate(legs)
     )
@@ -42,7 +45,10 @@ class Continuous(unittest.TestCase):
         self.assertFalse(np.any(better & calm))
 
     def test_a_rolled_mount_with_a_pan_below(self) -> None:
-        mounts = (Mount(id="a", name="A", roll_deg=fixed(90.0)), Mount(id="b", name="B", pan_deg=keyed((1, 0.0), (240, 180.0), interp="linear")))
+        mounts = (
+            Mount(id="a", name="A", roll_deg=fixed(90.0)),
+            Mount(id="b", name="B", pan_deg=keyed((1, 0.0), (240, 180.0), interp="linear")),
+        )
         self.check(evaluate(shot_with(layer(), mounts=mounts)).bare.angles_deg)
         self.check(evaluate(shot_with(layer(), mounts=mounts)).pose.angles_deg)
 
@@ -55,22 +61,30 @@ class Continuous(unittest.TestCase):
         self.assertTrue(np.all(np.isfinite(motion.pose.angles_deg)))
 
     def test_over_the_zenith_and_on(self) -> None:
-        angles = evaluate(Shot.model_validate(shot_with(mounts=turning((0.0, 170.0, 0.0), (0.0, 100.0, 0.0))).model_dump())).bare.angles_deg
+        angles = evaluate(
+            Shot.model_validate(shot_with(mounts=turning((0.0, 170.0, 0.0), (0.0, 100.0, 0.0))).model_dump())
+        ).bare.angles_deg
         self.assertLess(np.abs(np.diff(angles, axis=0)).max(), 3.0)
         self.assertAlmostEqual(angles[-1, 1], 270.0, places=6)
 
     def test_a_sway_near_the_zenith_makes_no_needless_half_turns(self) -> None:
-        """A handheld swing on a camera that looks nearly straight up or down: no angle jumps by half a turn from one frame to the next."""
+        """A handheld swing on a camera that looks nearly straight up or down: no angle jumps by half a turn from one
+        frame to the next.
+        """
         for tilt in (80.0, 88.0, -88.0, 90.0, 93.0):
             camera = Mount(id="camera", name="Camera", tilt_deg=fixed(tilt), pan_deg=keyed((1, 0.0), (240, 60.0)))
             for seed in range(4):
                 made = edited(shot_with(lanes=(), mounts=(camera,), seed=seed), {"type": "add_handheld"})
                 angles = evaluate(made).pose.angles_deg
                 self.assertLess(np.max(np.abs(np.diff(angles, axis=0))), 120.0, f"{tilt} {seed}")
-                np.testing.assert_allclose(evaluate(made, np.arange(90.0, 100.0)).pose.angles_deg, angles[89:99], atol=1e-6)
+                np.testing.assert_allclose(
+                    evaluate(made, np.arange(90.0, 100.0)).pose.angles_deg, angles[89:99], atol=1e-6
+                )
 
     def test_whole_turns_of_several_mounts_add_up(self) -> None:
-        angles = evaluate(shot_with(mounts=turning((400.0, 0.0, 0.0), (0.0, -20.0, 0.0), (500.0, 0.0, 0.0)))).bare.angles_deg
+        angles = evaluate(
+            shot_with(mounts=turning((400.0, 0.0, 0.0), (0.0, -20.0, 0.0), (500.0, 0.0, 0.0)))
+        ).bare.angles_deg
         self.assertLess(np.abs(np.diff(angles, axis=0)).max(), 20.0)
 
     def test_layers_that_turn_far_are_followed(self) -> None:
@@ -85,5 +99,9 @@ class Continuous(unittest.TestCase):
         whole = evaluate(shot).pose.angles_deg
         np.testing.assert_allclose(evaluate(shot, np.arange(150.0, 180.0)).pose.angles_deg, whole[149:179], atol=1e-9)
         rotation = rotations.matrices(whole)
-        np.testing.assert_allclose(rotations.matrices(evaluate(shot, np.array([77.5])).pose.angles_deg), rotations.matrices(whole[[76]]), atol=0.1)
+        np.testing.assert_allclose(
+            rotations.matrices(evaluate(shot, np.array([77.5])).pose.angles_deg),
+            rotations.matrices(whole[[76]]),
+            atol=0.1,
+        )
         self.assertEqual(rotation.shape, (240, 3, 3))

@@ -69,7 +69,9 @@ class Poses(unittest.TestCase):
             rows = {target: values[i] for target, values in motion.offsets.items()}
             expected = naive_pose(shot, motion.frames[i], rows)
             np.testing.assert_allclose(motion.pose.position_m[i], expected[:3, 3], atol=1e-12)
-            np.testing.assert_allclose(rotations.matrices(motion.pose.angles_deg[i : i + 1])[0], expected[:3, :3], atol=1e-12)
+            np.testing.assert_allclose(
+                rotations.matrices(motion.pose.angles_deg[i : i + 1])[0], expected[:3, :3], atol=1e-12
+            )
 
     def test_a_layer_on_the_lens_pans_in_the_picture_whatever_the_rig_does(self) -> None:
         still = Wave(rate_hz=0.0, phase_deg=Phases(pan=90.0))
@@ -130,15 +132,21 @@ class Layers(unittest.TestCase):
             Take(recording=Recording(pan=samples, truck=samples)),
         )
         for source in sources:
-            plain, steady = (evaluate(shot_with(layer(source=source, swings={}, steady=on), **zooming)) for on in (False, True))
+            plain, steady = (
+                evaluate(shot_with(layer(source=source, swings={}, steady=on), **zooming)) for on in (False, True)
+            )
             focal = zooming["focal_mm"].sample(shot_with(**zooming).scope(plain.frames))
-            np.testing.assert_allclose(steady.layers["sway"][:, 0] * focal, plain.layers["sway"][:, 0] * 25.0, atol=1e-9, err_msg=source.kind)
+            np.testing.assert_allclose(
+                steady.layers["sway"][:, 0] * focal, plain.layers["sway"][:, 0] * 25.0, atol=1e-9, err_msg=source.kind
+            )
             np.testing.assert_array_equal(steady.layers["sway"][:, 3], plain.layers["sway"][:, 3])
 
     def test_noise_in_a_formula_differs_by_axis_unless_a_seed_is_given(self) -> None:
         for text, alike in (("noise(t)", False), ("noise(t, 4)", True)):
             tracks = Tracks(**{axis: by_formula(text, fixed(0.0)) for axis in ("pan", "tilt", "roll")})
-            values = evaluate(shot_with(layer(source=Formulas(tracks=tracks), swings={}), last_frame=4000)).layers["sway"][:, :3]
+            values = evaluate(shot_with(layer(source=Formulas(tracks=tracks), swings={}), last_frame=4000)).layers[
+                "sway"
+            ][:, :3]
             r = np.abs(np.corrcoef(values.T) - np.eye(3)).max()
             self.assertTrue(r > 0.999 if alike else r < 0.15, f"{text}: {r}")
 
@@ -146,11 +154,15 @@ class Layers(unittest.TestCase):
         zooming = {"focal_mm": keyed((1, 25.0), (240, 100.0))}
         plain, steady = (evaluate(shot_with(layer(steady=on), **zooming)) for on in (False, True))
         focal = plain.bare.focal_mm
-        np.testing.assert_allclose(steady.layers["sway"][:, :3] * focal[:, None], plain.layers["sway"][:, :3] * 25.0, atol=1e-9)
+        np.testing.assert_allclose(
+            steady.layers["sway"][:, :3] * focal[:, None], plain.layers["sway"][:, :3] * 25.0, atol=1e-9
+        )
         np.testing.assert_array_equal(steady.layers["sway"][:, 3:], plain.layers["sway"][:, 3:])
 
     def test_axes_switched_off_give_nothing(self) -> None:
-        shot = edited(shot_with(layer()), {"type": "set_values", "values": [{"at": "layer:sway.axes.pan.on", "value": False}]})
+        shot = edited(
+            shot_with(layer()), {"type": "set_values", "values": [{"at": "layer:sway.axes.pan.on", "value": False}]}
+        )
         values = evaluate(shot).layers["sway"]
         self.assertTrue(np.all(values[:, 0] == 0) and np.any(values[:, 1] != 0))
 
@@ -161,7 +173,9 @@ class Layers(unittest.TestCase):
 
 
 class Consistency(unittest.TestCase):
-    SHOT = shot_with(layer(speed=keyed((1, 0.5), (240, 3.0))), layer("fast", seed=2, weight=keyed((1, 0.0), (99, 1.0))), mounts=CRANE)
+    SHOT = shot_with(
+        layer(speed=keyed((1, 0.5), (240, 3.0))), layer("fast", seed=2, weight=keyed((1, 0.0), (99, 1.0))), mounts=CRANE
+    )
 
     @settings(max_examples=25, deadline=None)
     @given(st.lists(st.floats(1, 240), min_size=1, max_size=12))

@@ -50,7 +50,15 @@ class NeverStale(unittest.TestCase):
         bob = layer("bob", weight=by_formula("u", fixed(1.0)), target="camera")
 
         def shot(within: int) -> Shot:
-            clips = [Clip(id=f"clip-{n}", name="Clip", span_frames=((1.0, 120.0), (40.0, 200.0))[n], layers=(bob,) if n == within else ()) for n in (0, 1)]
+            clips = [
+                Clip(
+                    id=f"clip-{n}",
+                    name="Clip",
+                    span_frames=((1.0, 120.0), (40.0, 200.0))[n],
+                    layers=(bob,) if n == within else (),
+                )
+                for n in (0, 1)
+            ]
             return shot_with(mounts=(WALK, camera), lanes=(Lane(id="lane", name="Lane", clips=tuple(clips)),))
 
         same(self, [shot(0), shot(1), shot(0)])
@@ -70,26 +78,40 @@ class Keys(unittest.TestCase):
                 evaluate(shot)
             self.assertEqual(recorder.missing, set(), number)
             stages |= set(recorder.checked)
-        self.assertLessEqual({"mount", "unit", "clip", "weight", "layer", "phase", "bare", "focal", "way", "springs", "aim", "hold"}, stages)
+        self.assertLessEqual(
+            {"mount", "unit", "clip", "weight", "layer", "phase", "bare", "focal", "way", "springs", "aim", "hold"},
+            stages,
+        )
 
     def test_a_key_that_lacks_something_is_noticed(self) -> None:
         shot = shot_with(layer(weight=keyed((1, 0.0), (99, 1.0))))
         with recording(lambda: shot) as recorder:
             run = Evaluation(shot, np.arange(1.0, 9.0), Cache())
             run.kept("lacking", (shot.focal_mm,), lambda: shot.lanes[0].clips[0].layers[0].weight.sample(run.scope))
-        self.assertEqual(recorder.missing, {"lacking: Curve.keys", "lacking: Curve.before", "lacking: Curve.after"} & recorder.missing)
+        self.assertEqual(
+            recorder.missing,
+            {"lacking: Curve.keys", "lacking: Curve.before", "lacking: Curve.after"} & recorder.missing,
+        )
         self.assertTrue(recorder.missing)
 
     def test_names_count_nothing(self) -> None:
         """Renaming a mount, a layer, a clip, a lane or a dial meets every array again."""
         camera = Mount(id="lens", name="Lens", give=Give())
         dials = (Dial(name="panic", value=fixed(40.0)),)
-        shot = shot_with(layer(target="camera"), layer("more", weight=by_formula("panic / 50", fixed(1.0))), mounts=(WALK, camera), dials=dials)
+        shot = shot_with(
+            layer(target="camera"),
+            layer("more", weight=by_formula("panic / 50", fixed(1.0))),
+            mounts=(WALK, camera),
+            dials=dials,
+        )
         renamed = edited(
             shot,
             {
                 "type": "set_values",
-                "values": [{"at": at, "value": "Other"} for at in ("mount:lens.name", "layer:sway.name", "clip:main.name", "lane:main.name")],
+                "values": [
+                    {"at": at, "value": "Other"}
+                    for at in ("mount:lens.name", "layer:sway.name", "clip:main.name", "lane:main.name")
+                ],
             },
         )
         cache = Cache()

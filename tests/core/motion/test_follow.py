@@ -25,12 +25,15 @@ class BaseExcited(unittest.TestCase):
         np.testing.assert_allclose(TIMES[-50:] ** 2 - got[-50:, 0], 2.0 / (2 * np.pi * 1.5) ** 2, rtol=1e-3)
 
     def test_a_step_answers_as_the_closed_form(self) -> None:
-        # x(t) = 1 - exp(-zwt) (cos(wd t) - z w / wd sin(wd t)) for a carried damper; the step rises within one grid step.
+        # x(t) = 1 - exp(-zwt) (cos(wd t) - z w / wd sin(wd t)) for a carried damper; the step rises within one grid
+        # step.
         hz, z = 1.0, 0.2
         w, wd = 2 * np.pi * hz, 2 * np.pi * hz * np.sqrt(1 - z * z)
         got = base_excited(column(np.where(TIMES < 1.0, 0.0, 1.0)), hz, z, GRID)[:, 0]
         t = TIMES[TIMES >= 1.0] - 1.0 + STEP / 2
-        np.testing.assert_allclose(got[TIMES >= 1.0], 1 - np.exp(-z * w * t) * (np.cos(wd * t) - z * w / wd * np.sin(wd * t)), atol=4e-3)
+        np.testing.assert_allclose(
+            got[TIMES >= 1.0], 1 - np.exp(-z * w * t) * (np.cos(wd * t) - z * w / wd * np.sin(wd * t)), atol=4e-3
+        )
 
     def test_transmissibility(self) -> None:
         # Within two hundredths: straight lines between grid points cut the crests of what is fast.
@@ -81,7 +84,9 @@ class FarLead(unittest.TestCase):
         split = Grid(near, far, STEP, 1.0 / 30.0)
         for hz, z in ((0.06, 0.4), (0.3, 4.0)):
             whole = base_excited(path(fine), hz, z, Grid(fine, np.empty(0), STEP, 1.0 / 30.0))
-            np.testing.assert_allclose(base_excited(path(split.all), hz, z, split), at_frames(fine, whole, near), atol=2e-4)
+            np.testing.assert_allclose(
+                base_excited(path(split.all), hz, z, split), at_frames(fine, whole, near), atol=2e-4
+            )
 
 
 class GroundedDamper(unittest.TestCase):

@@ -14,7 +14,12 @@ POST = Subject(name="Post", x_m=keyed((1, -1.0), (300, 1.5), (600, -0.5)), y_m=f
 
 
 def shot(hold: HoldFraming | None) -> Shot:
-    return shot_with(layer(seed=5, swings={"pan": 1.0, "tilt": 0.8, "roll": 0.6, "truck": 1.0}), subject=POST, last_frame=600, hold=hold)
+    return shot_with(
+        layer(seed=5, swings={"pan": 1.0, "tilt": 0.8, "roll": 0.6, "truck": 1.0}),
+        subject=POST,
+        last_frame=600,
+        hold=hold,
+    )
 
 
 def band(values: np.ndarray, low: float, high: float) -> float:
@@ -24,7 +29,10 @@ def band(values: np.ndarray, low: float, high: float) -> float:
 
 class Holding(unittest.TestCase):
     def test_the_slow_drift_goes_and_the_fast_shake_stays(self) -> None:
-        bare, held = misses_px(shot(None), evaluate(shot(None))), misses_px(shot(HoldFraming()), evaluate(shot(HoldFraming())))
+        bare, held = (
+            misses_px(shot(None), evaluate(shot(None))),
+            misses_px(shot(HoldFraming()), evaluate(shot(HoldFraming()))),
+        )
         for axis in (0, 1):
             self.assertLess(band(held[:, axis], 0.0, 0.15), 0.15 * band(bare[:, axis], 0.0, 0.15))
             self.assertAlmostEqual(band(held[:, axis], 1.2, 12.0) / band(bare[:, axis], 1.2, 12.0), 1.0, delta=0.05)
@@ -52,7 +60,9 @@ class Holding(unittest.TestCase):
         ahead = {"y_m": fixed(1.6), "z_m": fixed(-8.0)}
         for below_hz in (0.15, 0.4, 1.0):
             for x_m in (keyed((1, -2.0), (240, 3.0), interp="linear"), keyed((1, -2.0), (120, 1.0), (240, 2.0))):
-                made = shot_with(subject=Subject(name="Post", x_m=x_m, **ahead), hold=HoldFraming(below_hz=below_hz), last_frame=240)  # type: ignore[arg-type]
+                made = shot_with(
+                    subject=Subject(name="Post", x_m=x_m, **ahead), hold=HoldFraming(below_hz=below_hz), last_frame=240
+                )  # type: ignore[arg-type]
                 off = np.abs(misses_px(made, evaluate(made))[:, 0])
                 middle = max(float(np.max(off[60:180])), 0.5)
                 self.assertLess(float(np.max(off[200:])), 2.0 * middle + 3.0, f"{below_hz}")
@@ -64,7 +74,8 @@ class Holding(unittest.TestCase):
         motion = evaluate(made)
         self.assertTrue(np.all(np.isfinite(motion.pose.angles_deg)))
         np.testing.assert_allclose(
-            motion.pose.focal_mm, 20.0 + np.linalg.norm(made.subject.position_m(made.scope(motion.frames)) - motion.bare.position_m, axis=1)
+            motion.pose.focal_mm,
+            20.0 + np.linalg.norm(made.subject.position_m(made.scope(motion.frames)) - motion.bare.position_m, axis=1),
         )
 
     def test_shots_of_one_frame_and_of_a_few(self) -> None:

@@ -45,7 +45,9 @@ class Length(unittest.TestCase):
         self.assertLessEqual(grid(1e6, last_frame=240).near[0] - grid(1e6, last_frame=240).far[0], 256.0 * 24)
 
     def test_what_swings_fast_has_finer_steps(self) -> None:
-        self.assertEqual([grid(4.0, hz).step_s for hz in (2.0, 6.0, 12.0, 24.0)], [STEP_S, STEP_S, STEP_S / 2, STEP_S / 4])
+        self.assertEqual(
+            [grid(4.0, hz).step_s for hz in (2.0, 6.0, 12.0, 24.0)], [STEP_S, STEP_S, STEP_S / 2, STEP_S / 4]
+        )
 
     def test_what_swings_long_begins_earlier_and_overdamped_by_its_slow_pole(self) -> None:
         leads = [lead_s(hz, damping) for hz, damping in ((5.0, 0.5), (0.5, 0.3), (0.05, 0.02))]
@@ -70,7 +72,9 @@ class Between(unittest.TestCase):
         values = np.stack([np.sin(frames), frames**2], axis=1)
         np.testing.assert_allclose(at_frames(frames, values, frames[2:-3]), values[2:-3], atol=1e-12)
         asked = np.linspace(1.0, 9.0, 777)
-        np.testing.assert_allclose(at_frames(frames, values, asked), np.stack([np.sin(asked), asked**2], axis=1), atol=1e-6)
+        np.testing.assert_allclose(
+            at_frames(frames, values, asked), np.stack([np.sin(asked), asked**2], axis=1), atol=1e-6
+        )
 
     def test_outside_it_is_held(self) -> None:
         frames, values = np.linspace(0.0, 10.0, 41), np.linspace(3.0, 7.0, 41)[:, None]

@@ -35,7 +35,10 @@ class Contributions(unittest.TestCase):
         np.testing.assert_array_equal(both.layers["top"], evaluate(shot_with(top)).layers["top"])
 
     def test_weights_are_those_of_layer_and_clip_together(self) -> None:
-        shot = shot_with(layer(weight=keyed((1, 0.0), (240, 1.0), interp="linear")), clip={"amount": 0.5, "span_frames": (1.0, 120.0)})
+        shot = shot_with(
+            layer(weight=keyed((1, 0.0), (240, 1.0), interp="linear")),
+            clip={"amount": 0.5, "span_frames": (1.0, 120.0)},
+        )
         found = weights(Evaluation(shot, FRAMES, Cache()))["sway"]
         np.testing.assert_allclose(found[:120], 0.5 * np.linspace(0, 1, 240)[:120], atol=1e-12)
         self.assertEqual(found[120:].max(), 0.0)

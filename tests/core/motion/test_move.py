@@ -22,7 +22,15 @@ from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
 WALK = shot_with(
-    mounts=(Mount(id="camera", name="Camera", y_m=fixed(1.5), z_m=keyed((1, 0.0), (241, -20.0), interp="linear"), pan_deg=fixed(90.0)),),
+    mounts=(
+        Mount(
+            id="camera",
+            name="Camera",
+            y_m=fixed(1.5),
+            z_m=keyed((1, 0.0), (241, -20.0), interp="linear"),
+            pan_deg=fixed(90.0),
+        ),
+    ),
     subject=Subject.at("post", (0.0, 1.5, -5.0)),
 )
 
@@ -74,7 +82,9 @@ class Reading(unittest.TestCase):
         self.addCleanup(warnings.resetwarnings)
         sway = layer(swings={"pan": 2.0})
         stepping = unchecked(sway, source=Stepping())
-        slow = unchecked(WALK, lanes=(unchecked(WALK.lanes[0], clips=(unchecked(WALK.lanes[0].clips[0], layers=(stepping,)),)),))
+        slow = unchecked(
+            WALK, lanes=(unchecked(WALK.lanes[0], clips=(unchecked(WALK.lanes[0].clips[0], layers=(stepping,)),)),)
+        )
         self.assertEqual((reads_of(stepping), reads_of(sway)), (frozenset({"speed"}), frozenset()))
         cache = Cache()
         np.testing.assert_allclose(evaluate(slow, cache=cache).total[:, 0], 2.0, atol=1e-6)
@@ -121,7 +131,9 @@ class Places(unittest.TestCase):
         for number in range(30):
             shot = fuzz_cache.made(random.Random(number))
             scope = shot.scope(frames)
-            np.testing.assert_allclose(bare_places(shot, scope), bare_poses(shot, scope)[:, :3, 3], atol=1e-9, err_msg=str(number))
+            np.testing.assert_allclose(
+                bare_places(shot, scope), bare_poses(shot, scope)[:, :3, 3], atol=1e-9, err_msg=str(number)
+            )
             self.assertEqual(bare_places(shot, scope.over(frames[:0])).shape, (0, 3))
             seen += all(mount.ride is None for mount in shot.mounts) and len(shot.mounts) > 1
         self.assertGreater(seen, 5)

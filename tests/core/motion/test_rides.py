@@ -13,10 +13,18 @@ from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot
 
 SLED = Ride(
-    object="sled", x_m=keyed((1, 0.0), (60, 4.0), (120, 1.0)), z_m=keyed((1, -3.0), (120, -9.0)), pan_deg=keyed((1, 0.0), (120, 150.0)),
+    object="sled", x_m=keyed((1, 0.0), (60, 4.0), (120, 1.0)), z_m=keyed((1, -3.0), (120, -9.0)),
+    pan_deg=keyed((1, 0.0), (120, 150.0)),
     tilt_deg=keyed((30, 0.0), (90, 20.0)),
 )  # fmt: skip
-MOUNT = Mount(id="camera", name="Camera", x_m=fixed(0.5), y_m=keyed((1, 1.6), (120, 2.0)), z_m=fixed(-2.0), pan_deg=keyed((1, 10.0), (120, -30.0)))
+MOUNT = Mount(
+    id="camera",
+    name="Camera",
+    x_m=fixed(0.5),
+    y_m=keyed((1, 1.6), (120, 2.0)),
+    z_m=fixed(-2.0),
+    pan_deg=keyed((1, 10.0), (120, -30.0)),
+)
 
 
 def shot(ride: Ride | None, **fields: object) -> Shot:
@@ -75,7 +83,11 @@ class Riding(unittest.TestCase):
         w_place, w_turn = weights["position_weight"].sample(middle), weights["rotation_weight"].sample(middle)
         for i in range(len(times) - 1):
             log = (turned[i + 1] * turned[i].inv()).as_rotvec()
-            where = places[i] + w_place[i] * (places[i + 1] - places[i]) + Rotation.from_rotvec(w_place[i] * log).apply(where - places[i])
+            where = (
+                places[i]
+                + w_place[i] * (places[i + 1] - places[i])
+                + Rotation.from_rotvec(w_place[i] * log).apply(where - places[i])
+            )
             stand = Rotation.from_rotvec(w_turn[i] * log) * stand
         np.testing.assert_allclose(got.position_m[0], where, atol=2e-3)
         wanted = (stand * Rotation.from_euler("YXZ", free.angles_deg[0], degrees=True)).as_matrix()
@@ -84,4 +96,6 @@ class Riding(unittest.TestCase):
     def test_a_part_equals_the_same_rows_of_the_whole_and_held_mounts_do_not_ride(self) -> None:
         whole = poses(shot(SLED), np.arange(1.0, 121.0))
         np.testing.assert_allclose(poses(shot(SLED), np.array([77.0, 78.0])), whole[76:78], atol=1e-12)
-        np.testing.assert_allclose(poses(shot(SLED, mute=True), np.array([90.0])), poses(shot(None), np.array([1.0])), atol=1e-12)
+        np.testing.assert_allclose(
+            poses(shot(SLED, mute=True), np.array([90.0])), poses(shot(None), np.array([1.0])), atol=1e-12
+        )

@@ -51,7 +51,9 @@ class Translation(unittest.TestCase):
 
     def test_it_stops_smoothly(self) -> None:
         jump = CART.replace(x_m=keyed((100, 0.0), (102, 3.0)))
-        stray = moved(evaluate(shot(SHIFT.replace(shift_stop_cm=20.0), cart=jump)), 0) - moved(evaluate(shot(None, cart=jump)), 0)
+        stray = moved(evaluate(shot(SHIFT.replace(shift_stop_cm=20.0), cart=jump)), 0) - moved(
+            evaluate(shot(None, cart=jump)), 0
+        )
         self.assertLess(np.max(np.abs(stray)), 0.2)
         self.assertGreater(np.max(np.abs(stray)), 0.18)
 
@@ -103,19 +105,27 @@ class Grid(unittest.TestCase):
         frames = np.arange(1.0, 481.0)
         wave = np.sin(frames / 9.0)
         cart = CART.replace(x_m=keyed(*zip(frames.tolist(), wave.tolist(), strict=True), interp="linear"))
-        fast_cart = CART.replace(x_m=keyed(*zip((2 * frames - 1).tolist(), wave.tolist(), strict=True), interp="linear"))
+        fast_cart = CART.replace(
+            x_m=keyed(*zip((2 * frames - 1).tolist(), wave.tolist(), strict=True), interp="linear")
+        )
         fast = shot(Give(), cart=fast_cart, fps=Fps(num=48), last_frame=959)
-        np.testing.assert_allclose(evaluate(fast).pose.position_m[::2], evaluate(shot(Give(), cart=cart)).pose.position_m, atol=1e-4)
+        np.testing.assert_allclose(
+            evaluate(fast).pose.position_m[::2], evaluate(shot(Give(), cart=cart)).pose.position_m, atol=1e-4
+        )
 
     def test_layers_on_the_mount_itself_are_carried_by_it_not_softened(self) -> None:
         shake = layer("shake", Wave(rate_hz=fixed(4.0)), 0, {"pedestal": 4.0}, target="camera")
-        np.testing.assert_allclose(evaluate(shot(SHIFT, shake)).pose.position_m, evaluate(shot(None, shake)).pose.position_m, atol=1e-9)
+        np.testing.assert_allclose(
+            evaluate(shot(SHIFT, shake)).pose.position_m, evaluate(shot(None, shake)).pose.position_m, atol=1e-9
+        )
 
     def test_a_held_mount_neither_moves_nor_gives(self) -> None:
         cart = CART.replace(x_m=keyed((1, 0.0), (480, 9.0)))
         made = shot(SHIFT, cart=cart)
         camera = made.mounts[1]
-        np.testing.assert_allclose(moved(evaluate(made.replace(mounts=(cart.replace(mute=True), camera))), 0), 0.0, atol=1e-9)
+        np.testing.assert_allclose(
+            moved(evaluate(made.replace(mounts=(cart.replace(mute=True), camera))), 0), 0.0, atol=1e-9
+        )
         alone = evaluate(made.replace(mounts=(cart.replace(solo=True), camera)))
         np.testing.assert_allclose(alone.pose.position_m, evaluate(shot(None, cart=cart)).pose.position_m, atol=1e-12)
         self.assertEqual(alone.on.given, {})
@@ -149,15 +159,35 @@ class Jumps(unittest.TestCase):
             frames = np.linspace(1.0, 8.0 * fps, 1111)
             t = (frames - at) / fps
             for z in (0.3, 1.0, 2.2):
-                moved_on = shot(SHIFT.replace(shift_damping=z), cart=CART.replace(x_m=held((1, 0.0), (at, 0.7))), fps=Fps(num=fps), last_frame=8 * fps)
-                np.testing.assert_allclose(moved(evaluate(moved_on, frames), 0), 0.7 * closed_form(t, 1.2, z), atol=0.007, err_msg=f"{fps} {z}")
-                turned = shot(TURN.replace(turn_damping=z), cart=CART.replace(pan_deg=held((1, 0.0), (at, 8.0))), fps=Fps(num=fps), last_frame=8 * fps)
-                np.testing.assert_allclose(evaluate(turned, frames).pose.angles_deg[:, 0], 8.0 * closed_form(t, 1.5, z), atol=0.08, err_msg=f"{fps} {z}")
+                moved_on = shot(
+                    SHIFT.replace(shift_damping=z),
+                    cart=CART.replace(x_m=held((1, 0.0), (at, 0.7))),
+                    fps=Fps(num=fps),
+                    last_frame=8 * fps,
+                )
+                np.testing.assert_allclose(
+                    moved(evaluate(moved_on, frames), 0), 0.7 * closed_form(t, 1.2, z), atol=0.007, err_msg=f"{fps} {z}"
+                )
+                turned = shot(
+                    TURN.replace(turn_damping=z),
+                    cart=CART.replace(pan_deg=held((1, 0.0), (at, 8.0))),
+                    fps=Fps(num=fps),
+                    last_frame=8 * fps,
+                )
+                np.testing.assert_allclose(
+                    evaluate(turned, frames).pose.angles_deg[:, 0],
+                    8.0 * closed_form(t, 1.5, z),
+                    atol=0.08,
+                    err_msg=f"{fps} {z}",
+                )
 
     def test_they_never_move_before_the_cause(self) -> None:
         spans = {"span_frames": (100.25, 180.5)}
         offset = layer("off", HandKeys(tracks=Tracks(pan=fixed(1.0), truck=fixed(40.0))), 0, {}, target="cart", **spans)
-        for made in (shot(Give(**LOOSE), cart=CART.replace(pan_deg=held((1, 0.0), (100.25, 1.0)))), shot(Give(**LOOSE), offset)):
+        for made in (
+            shot(Give(**LOOSE), cart=CART.replace(pan_deg=held((1, 0.0), (100.25, 1.0)))),
+            shot(Give(**LOOSE), offset),
+        ):
             motion = evaluate(made, np.array([90.0, 100.0, 100.2, 100.2499, 100.25, 100.3]))
             np.testing.assert_allclose(motion.pose.angles_deg[:5, 0], 0.0, atol=1e-6)
             np.testing.assert_allclose(motion.pose.position_m[:5, 0], 0.0, atol=1e-8)
@@ -171,7 +201,9 @@ class Jumps(unittest.TestCase):
         by_dial = shot(SHIFT, cart=CART.replace(x_m=by_formula("push / 100", fixed(0.0))), dials=(dial,))
         frames = np.linspace(90.0, 140.0, 501)
         for made in (by_text, by_dial):
-            np.testing.assert_allclose(evaluate(made, frames).pose.position_m, evaluate(by_key, frames).pose.position_m, atol=2e-4)
+            np.testing.assert_allclose(
+                evaluate(made, frames).pose.position_m, evaluate(by_key, frames).pose.position_m, atol=2e-4
+            )
 
     def test_several_jumps_add_up_and_the_rest_is_followed_as_ever(self) -> None:
         keys = (60.0, 0.3), (61.5, -0.2), (130.0, 0.4)
@@ -180,7 +212,9 @@ class Jumps(unittest.TestCase):
         wave, jumps = evaluate(shot(SHIFT, walk)), evaluate(shot(SHIFT, cart=CART.replace(x_m=held((1, 0.0), *keys))))
         np.testing.assert_allclose(moved(both, 0), moved(wave, 0) + moved(jumps, 0), atol=1e-5)
         np.testing.assert_allclose(
-            moved(evaluate(shot(SHIFT, walk, cart=CART.replace(x_m=held((1, 0.0), *keys))), np.arange(50.0, 80.0)), 0), moved(both, 0)[49:79], atol=1e-12
+            moved(evaluate(shot(SHIFT, walk, cart=CART.replace(x_m=held((1, 0.0), *keys))), np.arange(50.0, 80.0)), 0),
+            moved(both, 0)[49:79],
+            atol=1e-12,
         )
 
     def test_a_cut_clip_below_springs_is_not_felt(self) -> None:
@@ -188,7 +222,9 @@ class Jumps(unittest.TestCase):
         whole = shot(SHIFT, bob)
         cut = edited(whole, {"type": "split_clip", "clip": "main", "frame": 100})
         frames = np.linspace(90.0, 130.0, 321)
-        np.testing.assert_allclose(evaluate(cut, frames).pose.position_m, evaluate(whole, frames).pose.position_m, atol=1e-6)
+        np.testing.assert_allclose(
+            evaluate(cut, frames).pose.position_m, evaluate(whole, frames).pose.position_m, atol=1e-6
+        )
 
 
 class Fast(unittest.TestCase):
@@ -203,12 +239,21 @@ class Fast(unittest.TestCase):
 
 class Overdamped(unittest.TestCase):
     def test_the_first_frame_of_the_shot_does_not_matter(self) -> None:
-        """Overdamped springs remember long: with layers on spans, what begins earlier is the same where both are seen."""
+        """Overdamped springs remember long: with layers on spans, what begins earlier is the same where both are
+        seen.
+        """
         give = Give(shift=False, turn_hz=0.3, turn_damping=5.0, **LOOSE)
         push = layer(
-            "push", HandKeys(tracks=Tracks(pan=keyed((-4000, 0.0), (-3900, 40.0), (-2000, -30.0)))), 0, {}, target="cart", span_frames=(-5000.0, 9000.0)
+            "push",
+            HandKeys(tracks=Tracks(pan=keyed((-4000, 0.0), (-3900, 40.0), (-2000, -30.0)))),
+            0,
+            {},
+            target="cart",
+            span_frames=(-5000.0, 9000.0),
         )
         late = shot(give, push)
         early = late.replace(first_frame=-900)
         frames = np.arange(1.0, 240.0)
-        np.testing.assert_allclose(evaluate(late, frames).pose.angles_deg[:, 0], evaluate(early, frames).pose.angles_deg[:, 0], atol=0.02)
+        np.testing.assert_allclose(
+            evaluate(late, frames).pose.angles_deg[:, 0], evaluate(early, frames).pose.angles_deg[:, 0], atol=0.02
+        )

@@ -67,7 +67,12 @@ class Values(unittest.TestCase):
         self.assertAlmostEqual((near[1] - near[0]) / 1e-4, -0.2, places=3)
 
     def test_jumps_are_told(self) -> None:
-        keys = (Key(frame=0, value=0, interp="hold"), Key(frame=10, value=2, interp="linear"), Key(frame=20, value=2, interp="hold"), Key(frame=30, value=2))
+        keys = (
+            Key(frame=0, value=0, interp="hold"),
+            Key(frame=10, value=2, interp="linear"),
+            Key(frame=20, value=2, interp="hold"),
+            Key(frame=30, value=2),
+        )
         np.testing.assert_allclose(Curve(keys=keys).jumps((-100.0, 100.0))[:, 1], [10.0])
         steep = curve("linear", ((0.0, 0.0), (10.0, 1.0), (10.001, 5.0), (20.0, 6.0)))
         np.testing.assert_allclose(steep.jumps((0.0, 99.0)), [[10.0, 10.001]])
@@ -82,7 +87,9 @@ class Values(unittest.TestCase):
     def test_sub_range_equals_the_same_rows(self) -> None:
         for interp in ("hold", "linear", "smooth", "free"):
             whole = curve(interp, after="repeat", before="continue").sample(FINE)
-            np.testing.assert_array_equal(curve(interp, after="repeat", before="continue").sample(FINE[300:500]), whole[300:500])
+            np.testing.assert_array_equal(
+                curve(interp, after="repeat", before="continue").sample(FINE[300:500]), whole[300:500]
+            )
 
 
 class OutsideTheKeys(unittest.TestCase):

@@ -19,7 +19,9 @@ class Smooth(unittest.TestCase):
     def test_without_flat_ends_it_is_scipys_pchip(self) -> None:
         slopes = interpolate.smooth_slopes(FRAMES, VALUES, False, False)
         at = np.linspace(0, 20, 81)
-        np.testing.assert_allclose(interpolate.smooth_value(FRAMES, VALUES, slopes, at), PchipInterpolator(FRAMES, VALUES)(at), atol=1e-12)
+        np.testing.assert_allclose(
+            interpolate.smooth_value(FRAMES, VALUES, slopes, at), PchipInterpolator(FRAMES, VALUES)(at), atol=1e-12
+        )
 
     def test_flat_ends_touch_the_ends_only(self) -> None:
         free, flat = (interpolate.smooth_slopes(FRAMES, VALUES, on, on) for on in (False, True))
@@ -43,5 +45,7 @@ class Bezier(unittest.TestCase):
 
     def test_ends_are_exact(self) -> None:
         x = np.array([0.0, 1.0])
-        got = interpolate.bezier_at(x, np.full(2, 0.9), np.full(2, 0.1), np.full(2, 5.0), np.zeros(2), np.ones(2), np.full(2, -3.0))
+        got = interpolate.bezier_at(
+            x, np.full(2, 0.9), np.full(2, 0.1), np.full(2, 5.0), np.zeros(2), np.ones(2), np.full(2, -3.0)
+        )
         np.testing.assert_allclose(got, [5.0, -3.0], atol=1e-9)

@@ -10,7 +10,8 @@ import zittern
 from tests.core.making import layer, over, shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.curves import Curve, Key
-from zittern.core.numbers.param import Fixed, Keyed, Number, Param, bounded, keyed, on_curve
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Fixed, Keyed, Number, Param, keyed, on_curve
 from zittern.core.sources.wave import Wave
 
 PARAM: TypeAdapter[Fixed | Keyed] = TypeAdapter(Param)
@@ -35,7 +36,9 @@ class States(unittest.TestCase):
         for fields in ({"text": ""}, {"text": "sine("}, {"text": "sine(", "before": before}):
             with self.assertRaises(ValidationError):
                 PARAM.validate_python({"state": "formula", **fields})
-        self.assertEqual(PARAM.validate_python({"state": "formula", "text": "", "before": before, "draft": "sine("}).constant, 2.0)
+        self.assertEqual(
+            PARAM.validate_python({"state": "formula", "text": "", "before": before, "draft": "sine("}).constant, 2.0
+        )
 
     def test_bounds_hold_for_every_key(self) -> None:
         SHARE.validate_python(0.5)
@@ -67,7 +70,10 @@ class Limits(unittest.TestCase):
         self.assertAlmostEqual(self.share(rising).sample(over(4.0))[0], 0.4)
 
     def test_a_handle_that_reaches_out_stays_within(self) -> None:
-        keys = (Key(frame=1, value=0.5, interp="free", handle_out=(5, 40.0)), Key(frame=20, value=0.5, handle_in=(-5, -40.0)))
+        keys = (
+            Key(frame=1, value=0.5, interp="free", handle_out=(5, 40.0)),
+            Key(frame=20, value=0.5, handle_in=(-5, -40.0)),
+        )
         values = self.share(Curve(keys=keys)).sample(over(np.linspace(1, 20, 200)))
         self.assertEqual((values.min(), values.max()), (0.0, 1.0))
 
@@ -91,9 +97,16 @@ class Limits(unittest.TestCase):
 
 class Asking(unittest.TestCase):
     def test_mapping_bends_handles_along(self) -> None:
-        curve = Curve(keys=(Key(frame=1, value=1.0, interp="free", handle_out=(3, 2.0)), Key(frame=9, value=4.0, handle_in=(-3, -1.0))))
+        curve = Curve(
+            keys=(
+                Key(frame=1, value=1.0, interp="free", handle_out=(3, 2.0)),
+                Key(frame=9, value=4.0, handle_in=(-3, -1.0)),
+            )
+        )
         frames = over(np.linspace(1, 9, 50))
-        np.testing.assert_allclose(on_curve(curve).map(lambda v: 3 * v + 1).sample(frames), 3 * on_curve(curve).sample(frames) + 1, atol=1e-12)
+        np.testing.assert_allclose(
+            on_curve(curve).map(lambda v: 3 * v + 1).sample(frames), 3 * on_curve(curve).sample(frames) + 1, atol=1e-12
+        )
         self.assertEqual(Fixed(value=2.0).map(lambda v: -v), Fixed(value=-2.0))
 
     def test_breaks_reads_and_keys(self) -> None:
@@ -110,6 +123,11 @@ class Closed(unittest.TestCase):
         root = Path(zittern.__file__).parent
         for path in root.rglob("*.py"):
             if path.name != "param.py":
-                names = {alias.name for node in ast.walk(ast.parse(path.read_text())) if isinstance(node, ast.ImportFrom) for alias in node.names}
+                names = {
+                    alias.name
+                    for node in ast.walk(ast.parse(path.read_text()))
+                    if isinstance(node, ast.ImportFrom)
+                    for alias in node.names
+                }
                 self.assertFalse(names & {"Fixed", "Keyed"}, path)
                 self.assertNotRegex(path.read_text(), r"\bstate\b\W+(fixed|keyed)\b", str(path))

@@ -24,7 +24,9 @@ _HALF_WIDTH_PX = 960.0
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """swings_px, peaks_px (S,): of the picture's centre, seed by seed. hz, power (H,): mean spectrum of centre and right edge, its sum 1."""
+    """swings_px, peaks_px (S,): of the picture's centre, seed by seed. hz, power (H,): mean spectrum of centre and
+    right edge, its sum 1.
+    """
 
     swings_px: np.ndarray
     peaks_px: np.ndarray

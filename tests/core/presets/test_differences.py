@@ -18,7 +18,11 @@ LONG = shot_with(focal_mm=fixed(70.0))
 
 
 def put(preset: Preset, key: str, *commands: dict[str, object], shot: Shot = LONG) -> Shot:
-    return edited(shot, {"type": "place_preset", "preset": preset, "key": key, "first_frame": 31.0, "last_frame": 150.0}, *commands)
+    return edited(
+        shot,
+        {"type": "place_preset", "preset": preset, "key": key, "first_frame": 31.0, "last_frame": 150.0},
+        *commands,
+    )
 
 
 def told(shot: Shot, preset: Preset) -> list[PartDifference]:
@@ -34,8 +38,10 @@ class Differences(unittest.TestCase):
     def test_nor_when_it_was_moved_split_muted_or_its_dial_renamed(self) -> None:
         keys = BREATH.replace(layers=(BREATH.layers[0].replace(speed=keyed((0, 1.0), (40, 2.0))), *BREATH.layers[1:]))
         shot = put(
-            keys, "exhausted-breath", {"type": "move_clip", "clip": "clip-1", "by_frames": 12.5}, {"type": "split_clip", "clip": "clip-1", "frame": 90},
-            {"type": "set_dial", "dial": "exhaustion", "name": "worn"}, {"type": "set_values", "values": [{"at": "layer:sway-1.mute", "value": True}]},
+            keys, "exhausted-breath", {"type": "move_clip", "clip": "clip-1", "by_frames": 12.5},
+            {"type": "split_clip", "clip": "clip-1", "frame": 90},
+            {"type": "set_dial", "dial": "exhaustion", "name": "worn"},
+            {"type": "set_values", "values": [{"at": "layer:sway-1.mute", "value": True}]},
         )  # fmt: skip
         halves = [clip for clip in shot.clips() if clip.from_preset]
         self.assertEqual(len(halves), 2)
@@ -55,10 +61,21 @@ class Differences(unittest.TestCase):
         rows = told(shot, RUN)
         self.assertEqual(
             [(row.name, row.how) for row in rows],
-            [("Amount and speed", "changed here"), ("Steps", "not here"), ("Side to side", "same"), ("Arms", "changed here"), ("Drift", "of this clip")],
+            [
+                ("Amount and speed", "changed here"),
+                ("Steps", "not here"),
+                ("Side to side", "same"),
+                ("Arms", "changed here"),
+                ("Drift", "of this clip"),
+            ],
         )
-        self.assertEqual([(field.title, field.here, field.there) for field in rows[0].fields], [("amount", "50 %", "100 %")])
-        self.assertEqual([(field.title, field.here, field.there) for field in rows[3].fields], [("octaves", "5", "3"), ("pan swing", "2 °", "0.45 °")])
+        self.assertEqual(
+            [(field.title, field.here, field.there) for field in rows[0].fields], [("amount", "50 %", "100 %")]
+        )
+        self.assertEqual(
+            [(field.title, field.here, field.there) for field in rows[3].fields],
+            [("octaves", "5", "3"), ("pan swing", "2 °", "0.45 °")],
+        )
 
     def test_a_preset_that_went_on_is_told_from_a_clip_that_did(self) -> None:
         arms = RUN.layers[2].replace(speed=keyed((0, 1.0), (9, 2.0)))
@@ -66,21 +83,39 @@ class Differences(unittest.TestCase):
         rows = told(put(RUN, "run"), newer)
         self.assertEqual(
             [(row.name, row.how) for row in rows[1:]],
-            [("Steps", "same"), ("Arms", "changed in the preset"), ("More", "not here"), ("Side to side", "not in the preset")],
+            [
+                ("Steps", "same"),
+                ("Arms", "changed in the preset"),
+                ("More", "not here"),
+                ("Side to side", "not in the preset"),
+            ],
         )
-        self.assertEqual([(field.title, field.here, field.there) for field in rows[2].fields], [("speed", "100 %", "2 keys")])
+        self.assertEqual(
+            [(field.title, field.here, field.there) for field in rows[2].fields], [("speed", "100 %", "2 keys")]
+        )
 
 
 class Taking(unittest.TestCase):
     def test_taken_all_it_is_as_it_was_placed(self) -> None:
         placed = put(RUN, "run")
         changed = edited(
-            placed, {"type": "scale_swings", "layers": ["hand-1"], "factor": 3.0}, {"type": "remove_layers", "layers": ["stride-1"]},
-            {"type": "add_layer", "source": "drift", "clip": "clip-1"}, {"type": "set_values", "values": [{"at": "clip:clip-1.amount", "value": 0.5}]},
+            placed, {"type": "scale_swings", "layers": ["hand-1"], "factor": 3.0},
+            {"type": "remove_layers", "layers": ["stride-1"]},
+            {"type": "add_layer", "source": "drift", "clip": "clip-1"},
+            {"type": "set_values", "values": [{"at": "clip:clip-1.amount", "value": 0.5}]},
         )  # fmt: skip
-        back = {"type": "take_from_preset", "clip": "clip-1", "preset": RUN, "parts": ["step", "stride", "hand"], "drop": ["drift-1"], "settings": True}
+        back = {
+            "type": "take_from_preset",
+            "clip": "clip-1",
+            "preset": RUN,
+            "parts": ["step", "stride", "hand"],
+            "drop": ["drift-1"],
+            "settings": True,
+        }
         again = edited(changed, back)
-        self.assertEqual([layer.name for layer in find_clip(again, "clip-1").layers], [layer.name for layer in RUN.layers])
+        self.assertEqual(
+            [layer.name for layer in find_clip(again, "clip-1").layers], [layer.name for layer in RUN.layers]
+        )
         self.assertTrue(all(row.how == "same" for row in told(again, RUN)))
         seeds = [layer.seed for layer in find_clip(placed, "clip-1").layers]
         self.assertEqual([find_clip(again, "clip-1").layers[n].seed for n in (0, 2)], [seeds[0], seeds[2]])
@@ -94,8 +129,12 @@ class Taking(unittest.TestCase):
     def test_a_dial_that_is_gone_comes_back(self) -> None:
         bare = put(BREATH, "exhausted-breath", {"type": "remove_dial", "dial": "exhaustion", "leave": True, "frame": 1})
         self.assertEqual([row.how for row in told(bare, BREATH)][1:], ["changed here", "changed here", "same"])
-        again = edited(bare, {"type": "take_from_preset", "clip": "clip-1", "preset": BREATH, "parts": ["breath", "muscle"]})
-        self.assertEqual(([dial.name for dial in again.dials], {row.how for row in told(again, BREATH)}), (["exhaustion"], {"same"}))
+        again = edited(
+            bare, {"type": "take_from_preset", "clip": "clip-1", "preset": BREATH, "parts": ["breath", "muscle"]}
+        )
+        self.assertEqual(
+            ([dial.name for dial in again.dials], {row.how for row in told(again, BREATH)}), (["exhaustion"], {"same"})
+        )
 
     def test_what_is_not_there_is_refused(self) -> None:
         shot = put(RUN, "run")

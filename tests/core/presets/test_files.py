@@ -24,7 +24,9 @@ class Files(unittest.TestCase):
         self.assertEqual(set(STEPS), set(range(1, PRESET_VERSION)))
         for version in STEPS:
             preset = read_preset((ROOT / f"tests/data/preset-v{version}.preset.json").read_bytes())
-            self.assertEqual((preset.schema_version, preset.name, preset.dials), (PRESET_VERSION, "Rumble in waves", ()))
+            self.assertEqual(
+                (preset.schema_version, preset.name, preset.dials), (PRESET_VERSION, "Rumble in waves", ())
+            )
 
     def test_what_cannot_be_read_is_told_with_its_place(self) -> None:
         layer = GOOD["layers"][0]
@@ -37,13 +39,28 @@ class Files(unittest.TestCase):
             (changed(schema_version=True), "schema_version"),
             (changed(schema_version=0), "schema_version"),
             (changed(layers=[layer | {"source": {"kind": "wobble"}}]), r"layers\[0\]\.source"),
-            (changed(layers=[layer | {"weight": {"state": "formula", "text": "sine(t)"}}]), r"layers\[0\]\.weight.*did you mean `sin`"),
-            (changed(layers=[layer | {"weight": {"state": "formula", "text": "2 * panic"}}]), "“Breath” reads a dial that is not there: `panic`"),
-            (changed(amount={"state": "formula", "text": "alarm"}), "the preset.* reads a dial that is not there: `alarm`"),
+            (
+                changed(layers=[layer | {"weight": {"state": "formula", "text": "sine(t)"}}]),
+                r"layers\[0\]\.weight.*did you mean `sin`",
+            ),
+            (
+                changed(layers=[layer | {"weight": {"state": "formula", "text": "2 * panic"}}]),
+                "“Breath” reads a dial that is not there: `panic`",
+            ),
+            (
+                changed(amount={"state": "formula", "text": "alarm"}),
+                "the preset.* reads a dial that is not there: `alarm`",
+            ),
             (changed(layers=[layer, layer]), "two of the layers have the same id"),
             (changed(dials=GOOD["dials"] * 2), "two of the dials have the same name"),
-            (changed(dials=[GOOD["dials"][0] | {"least": 100, "most": 100}]), r"dials\[0\].*the least of a dial is under its most"),
-            (changed(dials=[GOOD["dials"][0] | {"name": "sin"}]), r"dials\[0\]\.name.*means something in formulas already"),
+            (
+                changed(dials=[GOOD["dials"][0] | {"least": 100, "most": 100}]),
+                r"dials\[0\].*the least of a dial is under its most",
+            ),
+            (
+                changed(dials=[GOOD["dials"][0] | {"name": "sin"}]),
+                r"dials\[0\]\.name.*means something in formulas already",
+            ),
             (changed(name=""), "name"),
             (changed(name="x" * 500), "name"),
             (changed(tags=["t" * 25]), r"tags\[0\]"),

@@ -28,7 +28,9 @@ STRAY = Dial(name="stray")
 
 def held(**fields: object) -> Shot:
     """A clip from 21 to 140 whose weight is keyed and whose speed is on a dial that reads another."""
-    own = layer(weight=keyed((30, 0.0), (60, 1.0)), speed=by_formula("0.5 + beats", fixed(1.0)), span_frames=(25.0, 130.0))
+    own = layer(
+        weight=keyed((30, 0.0), (60, 1.0)), speed=by_formula("0.5 + beats", fixed(1.0)), span_frames=(25.0, 130.0)
+    )
     clip = {"span_frames": (21.0, 140.0), "amount": fixed(1.5)}
     return shot_with(own, clip=clip, dials=(PANIC, BEATS, STRAY), **fields)
 
@@ -42,7 +44,10 @@ def alone(shot: Shot) -> Shot:
     return shot.replace(lanes=(), dials=())
 
 
-HARD = {"type": "set_span", "at": ["clip:clip-1"], "ramp_in_frames": 0}, {"type": "set_span", "at": ["clip:clip-1"], "ramp_out_frames": 0}
+HARD = (
+    {"type": "set_span", "at": ["clip:clip-1"], "ramp_in_frames": 0},
+    {"type": "set_span", "at": ["clip:clip-1"], "ramp_out_frames": 0},
+)
 
 
 class Saving(unittest.TestCase):
@@ -62,7 +67,11 @@ class Saving(unittest.TestCase):
 
     def test_at_another_frame_rate_it_takes_as_long(self) -> None:
         shot = held()
-        faster = edited(alone(shot.replace(fps=Fps(num=48), last_frame=480)), {"type": "place_preset", "preset": preset_of(shot), "first_frame": 41.0}, *HARD)
+        faster = edited(
+            alone(shot.replace(fps=Fps(num=48), last_frame=480)),
+            {"type": "place_preset", "preset": preset_of(shot), "first_frame": 41.0},
+            *HARD,
+        )
         self.assertEqual(find_clip(faster, "clip-1").span_frames, (41.0, 41.0 + 2 * 119.0))
         np.testing.assert_allclose(evaluate(faster).total[40:279:2], evaluate(shot).total[20:140], atol=1e-9)
 
@@ -78,7 +87,10 @@ class Saving(unittest.TestCase):
         shot = edited(held(), {"type": "place_preset", "preset": BREATH})
         clips = tuple(shot.clips())
         preset = saved(shot, clips, (clips[0].layers[0], clips[1].layers[1]), "Both")
-        self.assertEqual((preset.amount, preset.length_s, [each.name for each in preset.layers]), (fixed(1.0), None, [clips[0].layers[0].name, "Arms"]))
+        self.assertEqual(
+            (preset.amount, preset.length_s, [each.name for each in preset.layers]),
+            (fixed(1.0), None, [clips[0].layers[0].name, "Arms"]),
+        )
         self.assertEqual([dial.name for dial in preset.dials], ["panic", "beats", "exhaustion"])
 
 
@@ -95,11 +107,15 @@ class Dials(unittest.TestCase):
         shot, clip = placed(other, BREATH, "exhausted-breath")
         self.assertEqual([dial.name for dial in shot.dials], ["exhaustion", "exhaustion_2", "exhaustion_3"])
         self.assertEqual(clip.layers[0].weight, by_formula("0.2 + exhaustion_3 / 100", fixed(1.0)))
-        self.assertEqual([(each.brought, each.name) for each in clip.from_preset.dials], [("exhaustion", "exhaustion_3")])  # type: ignore[union-attr]
+        self.assertEqual(
+            [(each.brought, each.name) for each in clip.from_preset.dials], [("exhaustion", "exhaustion_3")]
+        )  # type: ignore[union-attr]
 
     def test_renamed_in_the_shot_the_clip_still_knows_it(self) -> None:
         shot = edited(
-            shot_with(), {"type": "place_preset", "preset": BREATH, "key": "exhausted-breath"}, {"type": "set_dial", "dial": "exhaustion", "name": "worn"}
+            shot_with(),
+            {"type": "place_preset", "preset": BREATH, "key": "exhausted-breath"},
+            {"type": "set_dial", "dial": "exhaustion", "name": "worn"},
         )
         self.assertEqual(find_clip(shot, "clip-1").from_preset.dials[0].name, "worn")  # type: ignore[union-attr]
         bare = edited(shot, {"type": "remove_dial", "dial": "worn", "leave": True, "frame": 1})
@@ -107,7 +123,10 @@ class Dials(unittest.TestCase):
 
     def test_turned_up_it_moves_more(self) -> None:
         shot = edited(shot_with(), {"type": "place_preset", "preset": BREATH})
-        sizes = [np.ptp(evaluate(shot.replace(dials=(shot.dials[0].replace(value=fixed(value)),))).total[:, 4]) for value in (0.0, 50.0, 100.0)]
+        sizes = [
+            np.ptp(evaluate(shot.replace(dials=(shot.dials[0].replace(value=fixed(value)),))).total[:, 4])
+            for value in (0.0, 50.0, 100.0)
+        ]
         self.assertTrue(sizes[0] < 0.4 * sizes[1] < 0.3 * sizes[2] * 2, sizes)
 
 
@@ -116,7 +135,9 @@ class Rigs(unittest.TestCase):
 
     def held(self) -> Shot:
         rigged = edited(shot_with(mounts=(self.MOVE,)).replace(lanes=()), {"type": "use_rig", "rig": "shoulder"})
-        return rigged.replace(lanes=shot_with(layer("walk", seed=3, target="camera"), layer("fine", seed=4), mounts=rigged.mounts).lanes)
+        return rigged.replace(
+            lanes=shot_with(layer("walk", seed=3, target="camera"), layer("fine", seed=4), mounts=rigged.mounts).lanes
+        )
 
     def test_a_preset_brings_what_holds_the_camera_on_wish(self) -> None:
         held = self.held()
@@ -162,10 +183,15 @@ class FittedRigs(unittest.TestCase):
         self.assertEqual(preset.rig[0].give.weight.breaks.tolist(), [0.0, 99.0])  # type: ignore[union-attr]
         self.assertEqual([dial.name for dial in preset.dials], ["panic"])
         other = PANIC.replace(unit="m", least=0.0, most=7.0, value=fixed(1.0))
-        there = edited(shot_with(lanes=(), dials=(other,), fps=Fps(num=48)), {"type": "place_preset", "preset": preset, "with_rig": True, "first_frame": 11.0})
+        there = edited(
+            shot_with(lanes=(), dials=(other,), fps=Fps(num=48)),
+            {"type": "place_preset", "preset": preset, "with_rig": True, "first_frame": 11.0},
+        )
         arm, hand = there.mounts[-2:]
         self.assertEqual(arm.give.weight.breaks.tolist(), [11.0, 209.0])  # type: ignore[union-attr]
-        self.assertEqual((hand.give.weight.text, [dial.name for dial in there.dials]), ("panic_2 / 100", ["panic", "panic_2"]))  # type: ignore[attr-defined]
+        self.assertEqual(
+            (hand.give.weight.text, [dial.name for dial in there.dials]), ("panic_2 / 100", ["panic", "panic_2"])
+        )  # type: ignore[attr-defined]
         self.assertEqual(next(layer for _, layer in there.layers()).target, arm.id)
 
 

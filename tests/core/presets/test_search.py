@@ -7,11 +7,16 @@ from zittern.core.presets.shipped import SHIPPED_BY_KEY
 class Words(unittest.TestCase):
     def test_what_people_type_finds_what_fits(self) -> None:
         for asked, wanted in (
-            ("earthquake", {"close-tremor", "rumble-in-waves"}), ("explosion", {"passing-shock", "thud"}), ("impact", {"thud", "blow-against-the-camera"}),
-            ("footsteps", {"careful-walk", "brisk-walk", "heavy-stomp"}), ("giant", {"heavy-stomp"}), ("train", {"smooth-road", "engine-hum"}),
-            ("steady", {"shoulder-standing", "careful-walk"}), ("gimbal", {"careful-walk", "hovering-machine"}), ("interview", {"shoulder-standing"}),
-            ("subtle", {"shoulder-standing", "engine-hum"}), ("drone", {"hovering-machine"}), ("bike", {"washboard"}), ("gravel", {"washboard"}),
-            ("handheld", {"shoulder-standing", "brisk-walk", "run"}), ("Handheld Interview", {"shoulder-standing"}), ("small boat", {"small-boat"}),
+            ("earthquake", {"close-tremor", "rumble-in-waves"}), ("explosion", {"passing-shock", "thud"}),
+            ("impact", {"thud", "blow-against-the-camera"}),
+            ("footsteps", {"careful-walk", "brisk-walk", "heavy-stomp"}), ("giant", {"heavy-stomp"}),
+            ("train", {"smooth-road", "engine-hum"}),
+            ("steady", {"shoulder-standing", "careful-walk"}), ("gimbal", {"careful-walk", "hovering-machine"}),
+            ("interview", {"shoulder-standing"}),
+            ("subtle", {"shoulder-standing", "engine-hum"}), ("drone", {"hovering-machine"}), ("bike", {"washboard"}),
+            ("gravel", {"washboard"}),
+            ("handheld", {"shoulder-standing", "brisk-walk", "run"}), ("Handheld Interview", {"shoulder-standing"}),
+            ("small boat", {"small-boat"}),
         ):  # fmt: skip
             self.assertLessEqual(wanted, set(found(SHIPPED_BY_KEY, asked)), asked)
 

@@ -15,14 +15,23 @@ REFERENCE = Path(__file__).parents[3] / "docs/presets.md"
 LENSES = (18.0, 35.0, 85.0)
 # What each is for: least share of the picture's motion between two rates, on any lens.
 CLAIMS = {
-    "shoulder-standing": (0.0, 0.5, 0.6), "stand-off-long-lens": (0.2, 1.4, 0.6), "careful-walk": (0.5, 2.0, 0.6), "brisk-walk": (0.7, 2.4, 0.7),
-    "run": (1.0, 3.2, 0.7), "crouched-creep": (0.1, 1.0, 0.8), "smooth-road": (0.0, 2.0, 0.8), "washboard": (9.5, 11.5, 0.6), "small-boat": (0.0, 0.6, 0.7),
-    "crowd-jostle": (0.2, 3.0, 0.7), "startled": (1.2, 4.0, 0.5), "exhausted-breath": (0.3, 1.2, 0.7), "hovering-machine": (0.1, 2.0, 0.8),
-    "engine-hum": (9.5, 11.5, 0.7), "rumble-in-waves": (3.0, 9.0, 0.5), "close-tremor": (2.5, 7.0, 0.45), "thud": (2.5, 6.0, 0.5),
+    "shoulder-standing": (0.0, 0.5, 0.6), "stand-off-long-lens": (0.2, 1.4, 0.6), "careful-walk": (0.5, 2.0, 0.6),
+    "brisk-walk": (0.7, 2.4, 0.7),
+    "run": (1.0, 3.2, 0.7), "crouched-creep": (0.1, 1.0, 0.8), "smooth-road": (0.0, 2.0, 0.8),
+    "washboard": (9.5, 11.5, 0.6), "small-boat": (0.0, 0.6, 0.7),
+    "crowd-jostle": (0.2, 3.0, 0.7), "startled": (1.2, 4.0, 0.5), "exhausted-breath": (0.3, 1.2, 0.7),
+    "hovering-machine": (0.1, 2.0, 0.8),
+    "engine-hum": (9.5, 11.5, 0.7), "rumble-in-waves": (3.0, 9.0, 0.5), "close-tremor": (2.5, 7.0, 0.45),
+    "thud": (2.5, 6.0, 0.5),
     "blow-against-the-camera": (1.8, 5.0, 0.3), "passing-shock": (0.6, 2.5, 0.5), "heavy-stomp": (2.0, 6.0, 0.6),
 }  # fmt: skip
 # Fine tremors that hum under something larger are there when they take the picture this far, in pixels.
-HUMS = {"stand-off-long-lens": (7.0, 12.0), "hovering-machine": (10.0, 12.0), "crouched-creep": (6.5, 9.5), "exhausted-breath": (7.0, 10.0)}
+HUMS = {
+    "stand-off-long-lens": (7.0, 12.0),
+    "hovering-machine": (10.0, 12.0),
+    "crouched-creep": (6.5, 9.5),
+    "exhausted-breath": (7.0, 10.0),
+}
 LEAST_HUM_PX = 1.5
 
 
@@ -37,7 +46,9 @@ class Measured(unittest.TestCase):
         for key, (low, high) in HUMS.items():
             for lens in LENSES:
                 made = measured(key, lens)
-                self.assertGreater(made.swing_px * np.sqrt(made.share(low, high)), LEAST_HUM_PX, f"{key} at {lens:g} mm")
+                self.assertGreater(
+                    made.swing_px * np.sqrt(made.share(low, high)), LEAST_HUM_PX, f"{key} at {lens:g} mm"
+                )
 
     def test_none_vanishes_or_bursts_by_its_seed_or_lens(self) -> None:
         for key in SHIPPED_BY_KEY:
@@ -50,13 +61,20 @@ class Measured(unittest.TestCase):
 
     def test_calm_ones_move_the_picture_less_than_wild_ones(self) -> None:
         def peaks(tag: str) -> list[float]:
-            return [float(np.median(measured(key_of(preset.name), 35.0).peaks_px)) for preset in SHIPPED if tag in preset.tags]
+            return [
+                float(np.median(measured(key_of(preset.name), 35.0).peaks_px))
+                for preset in SHIPPED
+                if tag in preset.tags
+            ]
 
         self.assertLess(max(peaks("calm")), 0.8 * min(peaks("wild")))
         self.assertLess(max(peaks("fine")), min(peaks("calm")))
 
     def test_the_reference_tells_what_is_measured(self) -> None:
-        told = {name: (px, rates) for name, px, rates in re.findall(r"^\| (.+?) \| (\d+) px \| (.+?) \|", REFERENCE.read_text(), re.MULTILINE)}
+        told = {
+            name: (px, rates)
+            for name, px, rates in re.findall(r"^\| (.+?) \| (\d+) px \| (.+?) \|", REFERENCE.read_text(), re.MULTILINE)
+        }
         for key, preset in SHIPPED_BY_KEY.items():
             wanted = f"{measured(key, 35.0).swing_px:.0f}", " · ".join(f"{rate:g}" for rate in rates_hz(preset))
             self.assertEqual(told.get(preset.name), wanted, preset.name)

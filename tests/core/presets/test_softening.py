@@ -31,11 +31,18 @@ class Ends(unittest.TestCase):
                 total = evaluate(shot).total
                 usual = np.abs(np.diff(total[110:180], axis=0)).max(axis=0) + 1e-9
                 for edge in (95, 189):
-                    self.assertTrue(np.all(np.abs(np.diff(total[edge : edge + 3], axis=0)).max(axis=0) <= 1.2 * usual), f"{preset.name} {edge}")
+                    self.assertTrue(
+                        np.all(np.abs(np.diff(total[edge : edge + 3], axis=0)).max(axis=0) <= 1.2 * usual),
+                        f"{preset.name} {edge}",
+                    )
 
     def test_as_long_as_a_quarter_of_the_slowest_period_within_bounds(self) -> None:
-        self.assertEqual(clip_of(placed("small-boat", first_frame=49.0, last_frame=200.0)).ramp_in_frames, 24.0)  # 0.24 Hz: a second at most
-        self.assertEqual(clip_of(placed("washboard", first_frame=49.0, last_frame=60.0)).ramp_in_frames, 3.0)  # a quarter of the clip at most
+        self.assertEqual(
+            clip_of(placed("small-boat", first_frame=49.0, last_frame=200.0)).ramp_in_frames, 24.0
+        )  # 0.24 Hz: a second at most
+        self.assertEqual(
+            clip_of(placed("washboard", first_frame=49.0, last_frame=60.0)).ramp_in_frames, 3.0
+        )  # a quarter of the clip at most
 
     def test_none_at_the_ends_of_the_shot_and_over_all_of_it(self) -> None:
         self.assertEqual(clip_of(placed("small-boat")).ramp_in_frames, 0.0)
@@ -45,7 +52,16 @@ class Ends(unittest.TestCase):
     def test_none_where_a_neighbour_is_overlapped(self) -> None:
         boat = next(preset for preset in SHIPPED if preset.name == "Small boat")
         shot = placed("small-boat", first_frame=1.0, last_frame=100.0)
-        both = edited(shot, {"type": "place_preset", "preset": boat, "first_frame": 80.0, "last_frame": 200.0, "lane": shot.lanes[0].id})
+        both = edited(
+            shot,
+            {
+                "type": "place_preset",
+                "preset": boat,
+                "first_frame": 80.0,
+                "last_frame": 200.0,
+                "lane": shot.lanes[0].id,
+            },
+        )
         clip = find_clip(both, "clip-2")
         self.assertEqual((clip.ramp_in_frames, clip.ramp_out_frames > 0), (0.0, True))
 
@@ -54,7 +70,11 @@ class Ends(unittest.TestCase):
         self.assertEqual((clip.ramp_in_frames, clip.ramp_out_frames), (0.0, 0.0))
 
     def test_a_layer_put_into_an_empty_clip_softens_it(self) -> None:
-        shot = edited(new_shot("Shot"), {"type": "add_clip", "first_frame": 50, "last_frame": 150}, {"type": "add_layer", "source": "noise", "clip": "clip-1"})
+        shot = edited(
+            new_shot("Shot"),
+            {"type": "add_clip", "first_frame": 50, "last_frame": 150},
+            {"type": "add_layer", "source": "noise", "clip": "clip-1"},
+        )
         self.assertGreater(clip_of(shot).ramp_in_frames, 0.0)
 
 
@@ -64,11 +84,19 @@ class Cues(unittest.TestCase):
     def test_where_cues_are_blows_respond_to_them_and_do_not_come_at_the_start(self) -> None:
         for key in ("thud", "startled"):
             preset = next(preset for preset in SHIPPED if key_of(preset.name) == key)
-            shot = edited(new_shot("Shot"), self.CUES, {"type": "place_preset", "preset": preset, "key": key, "first_frame": 97.0})
+            shot = edited(
+                new_shot("Shot"), self.CUES, {"type": "place_preset", "preset": preset, "key": key, "first_frame": 97.0}
+            )
             hits = [layer.source for _, layer in shot.layers() if isinstance(layer.source, Hit)]
             self.assertEqual({(hit.at_start, hit.answers) for hit in hits}, {(False, "all cues")}, key)
-            elsewhere = edited(new_shot("Shot"), self.CUES, {"type": "place_preset", "preset": preset, "key": key, "first_frame": 1.0, "last_frame": 40.0})
-            self.assertTrue(all(layer.source.at_start for _, layer in elsewhere.layers() if isinstance(layer.source, Hit)), key)
+            elsewhere = edited(
+                new_shot("Shot"),
+                self.CUES,
+                {"type": "place_preset", "preset": preset, "key": key, "first_frame": 1.0, "last_frame": 40.0},
+            )
+            self.assertTrue(
+                all(layer.source.at_start for _, layer in elsewhere.layers() if isinstance(layer.source, Hit)), key
+            )
 
     def test_a_fresh_hit_layer_too(self) -> None:
         hit = {"type": "add_layer", "source": "hit"}

@@ -14,7 +14,11 @@ KITE = Subject(name="Kite", x_m=keyed((1, -2.5), (80, 2.5), (160, -2.5), (240, -
 
 
 def shot(operator: Operator | None, **fields: object) -> Shot:
-    return shot_with(mounts=(Mount(id="head", name="Head", y_m=fixed(1.6), operator=operator),), last_frame=240, **{"subject": KITE, **fields})
+    return shot_with(
+        mounts=(Mount(id="head", name="Head", y_m=fixed(1.6), operator=operator),),
+        last_frame=240,
+        **{"subject": KITE, **fields},
+    )
 
 
 class Misses(unittest.TestCase):
@@ -23,7 +27,12 @@ class Misses(unittest.TestCase):
         misses = misses_px(shot(None, subject=post, focal_mm=36.0), evaluate(shot(None, subject=post, focal_mm=36.0)))
         np.testing.assert_allclose(misses[0], [0.1 * 1920, 0.05 * 1920, 1.0], atol=1e-9)
         third = HoldFraming(across_percent=fixed(60.0), weight=fixed(0.0))
-        self.assertAlmostEqual(misses_px(shot(None, subject=post, focal_mm=36.0, hold=third), evaluate(shot(None, subject=post, focal_mm=36.0)))[0, 0], 0.0)
+        self.assertAlmostEqual(
+            misses_px(
+                shot(None, subject=post, focal_mm=36.0, hold=third), evaluate(shot(None, subject=post, focal_mm=36.0))
+            )[0, 0],
+            0.0,
+        )
 
     def test_behind_the_camera_it_is_not_in_the_picture_and_no_number_is_without_end(self) -> None:
         post = Subject.at("Post", (0.0, 1.6, 4.0))

@@ -30,7 +30,9 @@ class OfALayer(unittest.TestCase):
 
     def test_keyed_swing_is_read_at_the_frame(self) -> None:
         moving = layer()
-        moving = moving.replace(axes=moving.axes.replace(pan=moving.axes.pan.replace(swing=keyed((1, 0.0), (101, 1.0), interp="linear"))))
+        moving = moving.replace(
+            axes=moving.axes.replace(pan=moving.axes.pan.replace(swing=keyed((1, 0.0), (101, 1.0), interp="linear")))
+        )
         shot = shot_with(moving)
         self.assertAlmostEqual(read(shot, evaluate(shot), 51).layers[0].axes[0].swing, 0.5)
 
@@ -55,11 +57,16 @@ class Heard(unittest.TestCase):
             ({"layer:fast.solo": True, "layer:fast.mute": True}, [False, False, False]),
             ({"clip:main.mute": True}, [False, False, False]),
         ):
-            changed = edited(shot, *({"type": "set_values", "values": [{"at": at, "value": value}]} for at, value in change.items()))
+            changed = edited(
+                shot, *({"type": "set_values", "values": [{"at": at, "value": value}]} for at, value in change.items())
+            )
             self.assertEqual([each.heard for each in read(changed, evaluate(changed), 1).layers], expected, change)
 
     def test_beats_that_are_too_fast_are_told_where_they_are(self) -> None:
-        for source in (Hit(rhythm_hz=keyed((1, 1.0), (101, 9.0), interp="linear")), Gait(cadence_hz=keyed((1, 1.0), (101, 6.0), interp="linear"))):
+        for source in (
+            Hit(rhythm_hz=keyed((1, 1.0), (101, 9.0), interp="linear")),
+            Gait(cadence_hz=keyed((1, 1.0), (101, 6.0), interp="linear")),
+        ):
             shot = shot_with(layer(source=source, speed=fixed(40.0)), layer("other"), last_frame=101)
             findings = [[each.finding for each in read(shot, evaluate(shot), frame).layers] for frame in (1, 101)]
             self.assertEqual(findings[0], ["", ""])
@@ -67,10 +74,15 @@ class Heard(unittest.TestCase):
             self.assertEqual(findings[1][1], "")
 
     def test_spans_as_set_or_all_of_the_shot(self) -> None:
-        shot = shot_with(layer(span_frames=(20, 80), ramp_in_frames=6), clip={"ramp_out_frames": 9}, first_frame=5, last_frame=90)
+        shot = shot_with(
+            layer(span_frames=(20, 80), ramp_in_frames=6), clip={"ramp_out_frames": 9}, first_frame=5, last_frame=90
+        )
         readings = read(shot, evaluate(shot), 5)
         spans = [readings.layers[0].span, readings.clips[0].span]
-        self.assertEqual([(s.first_frame, s.last_frame, s.ramp_in_frames, s.ramp_out_frames) for s in spans], [(20, 80, 6, 0), (5, 90, 0, 9)])
+        self.assertEqual(
+            [(s.first_frame, s.last_frame, s.ramp_in_frames, s.ramp_out_frames) for s in spans],
+            [(20, 80, 6, 0), (5, 90, 0, 9)],
+        )
 
 
 class Flowing(unittest.TestCase):
@@ -81,7 +93,12 @@ class Flowing(unittest.TestCase):
         rows = flowing(shot, motion)
         for i in (0, 1, 29, 59):
             readings = read(shot, motion, i + 1)
-            told = [readings.streak_px, readings.subject_distance_m, readings.camera_height_m, readings.camera_speed_m_s]
+            told = [
+                readings.streak_px,
+                readings.subject_distance_m,
+                readings.camera_height_m,
+                readings.camera_speed_m_s,
+            ]
             np.testing.assert_allclose(rows[i], told, atol=1e-9)
         way = np.linalg.norm(motion.bare.position_m[30] - motion.bare.position_m[28])
         self.assertAlmostEqual(rows[29, 3], way / 2 * 24, delta=1e-3)
@@ -113,7 +130,9 @@ class OfTheShot(unittest.TestCase):
         shot = shot_with(layer(source=Wave(rate_hz=0.1), swings={"pan": 1.0}))
         motion = evaluate(shot)
         step_deg = abs(motion.total[1, 0] - motion.total[0, 0])
-        self.assertAlmostEqual(read(shot, motion, 1).streak_px, 0.5 * step_deg * np.pi / 180 * 35 / 36 * 1920, delta=0.01)
+        self.assertAlmostEqual(
+            read(shot, motion, 1).streak_px, 0.5 * step_deg * np.pi / 180 * 35 / 36 * 1920, delta=0.01
+        )
 
     def test_speed_and_height_of_the_camera(self) -> None:
         dolly = (Mount(id="camera", name="Camera", y_m=1.5, z_m=keyed((1, 0.0), (25, -2.0), interp="linear")),)

@@ -30,13 +30,19 @@ class Movers(unittest.TestCase):
         f_px = focal_px(35.0, 36.0, 1920)
         # About a point half a metre behind the lens; the point looked at is 4 m ahead of it.
         angle = np.radians(0.5)
-        np.testing.assert_allclose(moved["mount:pans"], f_px * 4.5 * np.sin(angle) / (4.5 * np.cos(angle) - 0.5), rtol=1e-6)
+        np.testing.assert_allclose(
+            moved["mount:pans"], f_px * 4.5 * np.sin(angle) / (4.5 * np.cos(angle) - 0.5), rtol=1e-6
+        )
         np.testing.assert_allclose(moved["mount:rests"], 0.0, atol=1e-9)
 
     def test_what_one_does_is_not_put_down_to_another(self) -> None:
         shot = shot_with(layer(target="slides"), mounts=(PANS, SLIDES), last_frame=101, subject=SUBJECT)
         alone = shot_with(mounts=(Mount(id="pans", name="Pans"), SLIDES), last_frame=101, subject=SUBJECT)
-        still = shot_with(layer(target="slides"), mounts=(Mount(id="pans", name="Pans"), Mount(id="slides", name="Slides")), last_frame=101)
+        still = shot_with(
+            layer(target="slides"),
+            mounts=(Mount(id="pans", name="Pans"), Mount(id="slides", name="Slides")),
+            last_frame=101,
+        )
         self.assertLess(np.max(told(alone, evaluate(alone))["mount:pans"]), 1e-9)
         moved = told(still, evaluate(still))
         self.assertLess(np.max(moved["mount:slides"]), 1e-6)

@@ -29,7 +29,12 @@ class Bands(unittest.TestCase):
         motion = evaluate(shot)
         _, own, total = bands_px(shot, [motion], "sway")
         np.testing.assert_array_equal(own, total)
-        per_unit = np.array([swing_px(a, 0.01, 35, 36, 1920, 4.0) / 0.01 for a in ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")])
+        per_unit = np.array(
+            [
+                swing_px(a, 0.01, 35, 36, 1920, 4.0) / 0.01
+                for a in ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")
+            ]
+        )
         moved = (motion.total - motion.total.mean(axis=0)) * per_unit
         self.assertAlmostEqual(np.sum(total**2) / (4 * np.sum(moved**2) / len(moved)), 1.0, places=9)
 

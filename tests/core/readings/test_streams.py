@@ -61,7 +61,9 @@ class Tags(unittest.TestCase):
         odd, even = evaluate(shot, np.arange(1.0, 61.0, 2.0)), evaluate(shot, np.arange(2.0, 61.0, 2.0))
         frames = np.arange(1.0, 61.0)
         order = np.argsort(np.concatenate([odd.frames, even.frames]))
-        parts = {each.name: each.array.values for each in streamed(shot, Sampled(frames, (odd, even), order, (), odd, odd))}
+        parts = {
+            each.name: each.array.values for each in streamed(shot, Sampled(frames, (odd, even), order, (), odd, odd))
+        }
         whole = told(shot)
         for name in ("pose", "sum", "layer:sway", "weight:sway", "rig:camera"):
             np.testing.assert_allclose(parts[name], whole[name][1], atol=1e-12, err_msg=name)
@@ -99,7 +101,10 @@ class KeptRows(unittest.TestCase):
     def test_what_reads_a_dial_or_the_span_is_read_anew(self) -> None:
         by_dial = edited(
             shot_with(layer(), dials=(Dial(name="panic", value=fixed(40.0)),)),
-            {"type": "set_values", "values": [{"at": "layer:sway.axes.pan.swing", "value": {"state": "formula", "text": "panic / 100"}}]},
+            {
+                "type": "set_values",
+                "values": [{"at": "layer:sway.axes.pan.swing", "value": {"state": "formula", "text": "panic / 100"}}],
+            },
         )
         louder = edited(by_dial, {"type": "set_values", "values": [{"at": "dial:panic.value", "value": 80.0}]})
         swings = [read(shot, evaluate(shot), 10.0).layers[0].axes[0].swing for shot in (by_dial, louder, by_dial)]

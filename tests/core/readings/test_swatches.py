@@ -41,13 +41,21 @@ class OnAShot(unittest.TestCase):
 
     def test_dials_of_the_shot_turn_it(self) -> None:
         boat = SHIPPED_BY_KEY["small-boat"]
-        stormy = edited(STAND_IN, {"type": "place_preset", "preset": boat}, {"type": "set_values", "values": [{"at": "dial:sea.value", "value": 80}]})
+        stormy = edited(
+            STAND_IN,
+            {"type": "place_preset", "preset": boat},
+            {"type": "set_values", "values": [{"at": "dial:sea.value", "value": 80}]},
+        )
         self.assertAlmostEqual(swatch(stormy, boat).swing_px, 2 * swatch(STAND_IN, boat).swing_px, delta=3.0)
 
     def test_a_million_frames_and_a_single_one(self) -> None:
         for last in (1, 2, 1_000_000):
             made = swatch(shot_with(last_frame=last), RUN)
-            self.assertTrue(np.isfinite(made.swing_px) and 1 <= len(made.scribble_px) <= 360 and max(map(len, made.waves_px.values())) <= 96)
+            self.assertTrue(
+                np.isfinite(made.swing_px)
+                and 1 <= len(made.scribble_px) <= 360
+                and max(map(len, made.waves_px.values())) <= 96
+            )
 
     def test_what_stands_still_has_no_waves(self) -> None:
         still = Preset(name="Still", layers=(layer(axes={}),))

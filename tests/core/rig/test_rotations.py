@@ -39,7 +39,9 @@ class BackToAngles(unittest.TestCase):
         np.testing.assert_allclose(rotations.nearest_angles(rotations.matrices(poles), poles), poles, atol=1e-5)
 
     def test_continuous_has_no_whole_turn_jumps(self) -> None:
-        path = np.stack([np.linspace(-50, 1300, 400), 60 * np.sin(np.linspace(0, 9, 400)), np.linspace(0, -500, 400)], axis=1)
+        path = np.stack(
+            [np.linspace(-50, 1300, 400), 60 * np.sin(np.linspace(0, 9, 400)), np.linspace(0, -500, 400)], axis=1
+        )
         got = rotations.continuous(rotations.matrices(path))
         np.testing.assert_allclose(np.diff(got, axis=0), np.diff(path, axis=0), atol=1e-7)
 

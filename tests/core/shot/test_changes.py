@@ -13,7 +13,9 @@ from zittern.core.shot.upgrades import write_shot
 
 def as_json(value: object) -> Any:
     """What goes over the wire."""
-    return json.loads(json.dumps(value, default=lambda each: each.model_dump(mode="json") if isinstance(each, Doc) else None))
+    return json.loads(
+        json.dumps(value, default=lambda each: each.model_dump(mode="json") if isinstance(each, Doc) else None)
+    )
 
 
 def applied(before: dict[str, Any], told: dict[str, Any]) -> dict[str, Any]:
@@ -60,5 +62,7 @@ class Told(unittest.TestCase):
         told = as_json(changes(before, swung))
         self.assertEqual(set(told), {"lanes"})
         layers = told["lanes"][0]["clips"][0]["layers"]
-        self.assertEqual((layers[0], layers[1]["id"], layers[1]["axes"]["pan"]["swing"]["value"]), ({"same": "sway"}, "fast", 0.9))
+        self.assertEqual(
+            (layers[0], layers[1]["id"], layers[1]["axes"]["pan"]["swing"]["value"]), ({"same": "sway"}, "fast", 0.9)
+        )
         self.assertEqual(set(changes(before, before.replace(name="Other", last_frame=99))), {"name", "last_frame"})

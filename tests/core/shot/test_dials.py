@@ -25,7 +25,13 @@ def with_dial(*more: dict[str, object], **fields: object) -> Shot:
     return edited(shot_with(layer(), layer("fast", seed=2), **fields), {"type": "add_dial", "name": "panic"}, *more)
 
 
-RISING = {"type": "set_keys", "keys": [{"at": "dial:panic.value", "frame": 1, "value": 0}, {"at": "dial:panic.value", "frame": 201, "value": 100}]}
+RISING = {
+    "type": "set_keys",
+    "keys": [
+        {"at": "dial:panic.value", "frame": 1, "value": 0},
+        {"at": "dial:panic.value", "frame": 201, "value": 100},
+    ],
+}
 
 
 class Names(unittest.TestCase):
@@ -41,24 +47,39 @@ class Names(unittest.TestCase):
                 Dial(name="a", least=least, most=most)
         with self.assertRaisesRegex(ValidationError, "expected 0 to 100, got 101"):
             Dial(name="a", value=fixed(101.0))
-        wild = Dial(name="a", value=keyed((1, 0.0), (10, 100.0), interp="linear").replace(curve=keyed((1, 0.0), (10, 100.0)).curve.replace(after="continue")))
+        wild = Dial(
+            name="a",
+            value=keyed((1, 0.0), (10, 100.0), interp="linear").replace(
+                curve=keyed((1, 0.0), (10, 100.0)).curve.replace(after="continue")
+            ),
+        )
         self.assertLessEqual(wild.sample(over(np.array([50.0])))[0], 100.0)
 
 
 class Driving(unittest.TestCase):
     def test_one_dial_drives_many_numbers_within_their_ranges(self) -> None:
-        shot = with_dial({"type": "connect_dial", "dial": "panic", "at": [PAN, "layer:fast.weight"], "low": 0.0, "high": 2.0}, RISING)
+        shot = with_dial(
+            {"type": "connect_dial", "dial": "panic", "at": [PAN, "layer:fast.weight"], "low": 0.0, "high": 2.0}, RISING
+        )
         frames = np.array([1.0, 101.0, 201.0])
         motion = evaluate(shot, frames)
         np.testing.assert_allclose(motion.weights["fast"], [0.0, 1.0, 2.0], atol=1e-9)
-        plain = evaluate(edited(shot, {"type": "set_numbers", "frame": 1, "values": [{"at": PAN, "value": 1.0}]}), frames)
+        plain = evaluate(
+            edited(shot, {"type": "set_numbers", "frame": 1, "values": [{"at": PAN, "value": 1.0}]}), frames
+        )
         np.testing.assert_allclose(motion.layers["sway"][:, 0], plain.layers["sway"][:, 0] * [0.0, 1.0, 2.0], atol=1e-9)
 
     def test_a_dial_that_changes_never_leaves_stale_motion(self) -> None:
         cache = Cache()
-        shot = with_dial(formula(PAN, "panic / 50"), formula("layer:fast.speed", "1 + panic / 100"), formula("layer:fast.source.rate_hz", "0.5"))
+        shot = with_dial(
+            formula(PAN, "panic / 50"),
+            formula("layer:fast.speed", "1 + panic / 100"),
+            formula("layer:fast.source.rate_hz", "0.5"),
+        )
         evaluate(shot, cache=cache)
-        turned = edited(shot, {"type": "set_numbers", "frame": 1, "values": [{"at": "dial:panic.value", "value": 50.0}]})
+        turned = edited(
+            shot, {"type": "set_numbers", "frame": 1, "values": [{"at": "dial:panic.value", "value": 50.0}]}
+        )
         fresh, met = evaluate(turned), evaluate(turned, cache=cache)
         for name, values in fresh.layers.items():
             np.testing.assert_array_equal(met.layers[name], values, err_msg=name)
@@ -67,7 +88,12 @@ class Driving(unittest.TestCase):
 
     def test_dials_read_dials_and_a_change_of_either_counts(self) -> None:
         cache = Cache()
-        shot = with_dial({"type": "add_dial", "name": "half"}, formula("dial:half.value", "panic / 2"), formula(PAN, "half / 10"), RISING)
+        shot = with_dial(
+            {"type": "add_dial", "name": "half"},
+            formula("dial:half.value", "panic / 2"),
+            formula(PAN, "half / 10"),
+            RISING,
+        )
         self.assertAlmostEqual(evaluate(shot, np.array([201.0]), cache).total.shape[0], 1)
         np.testing.assert_allclose(shot.scope(np.array([1.0, 201.0])).value("half"), [0.0, 50.0], atol=1e-9)
         still = edited(shot, {"type": "set_numbers", "frame": 1, "values": [{"at": "dial:panic.value", "value": 0.0}]})
@@ -75,7 +101,9 @@ class Driving(unittest.TestCase):
         np.testing.assert_array_equal(evaluate(moved, np.array([201.0]), cache).layers["sway"][:, 0], 0.0)
 
     def test_speed_from_nothing_to_extreme_makes_no_jump(self) -> None:
-        shot = with_dial(formula("layer:sway.speed", "panic * 0.4"), formula("layer:fast.source.rate_hz", "panic / 4"), RISING)
+        shot = with_dial(
+            formula("layer:sway.speed", "panic * 0.4"), formula("layer:fast.source.rate_hz", "panic / 4"), RISING
+        )
         fine = 1.0 + np.arange(0.0, 239.0, 0.01)
         for name in ("sway", "fast"):
             values = contribution(shot, name, fine)[:, 0]
@@ -84,24 +112,40 @@ class Driving(unittest.TestCase):
             self.assertGreater(np.ptp(values), 0.3, name)
 
     def test_in_parts_and_any_sub_range_is_the_same(self) -> None:
-        shot = with_dial(formula("layer:sway.speed", "1 + panic / 20"), formula("layer:fast.weight", "u * noise(3 * t)"), RISING)
+        shot = with_dial(
+            formula("layer:sway.speed", "1 + panic / 20"), formula("layer:fast.weight", "u * noise(3 * t)"), RISING
+        )
         whole = evaluate(shot)
         parts = joined(list(evaluate_in_parts(shot, whole.frames, 50)))
         for name, values in whole.layers.items():
             np.testing.assert_allclose(parts.layers[name], values, atol=1e-9)
 
     def test_progress_counts_through_the_span(self) -> None:
-        shot = with_dial(formula("layer:sway.weight", "u"), {"type": "set_span", "at": ["layer:sway"], "first_frame": 21, "last_frame": 121})
+        shot = with_dial(
+            formula("layer:sway.weight", "u"),
+            {"type": "set_span", "at": ["layer:sway"], "first_frame": 21, "last_frame": 121},
+        )
         weights = evaluate(shot, np.array([21.0, 71.0, 121.0])).weights["sway"]
         np.testing.assert_allclose(weights, [0.0, 0.5, 1.0], atol=1e-12)
-        clipped = edited(with_dial(formula("layer:sway.weight", "u")), {"type": "set_span", "at": ["clip:main"], "first_frame": 41, "last_frame": 81})
-        np.testing.assert_allclose(evaluate(clipped, np.array([61.0])).weights["sway"], [60.0 / 239.0], atol=1e-12)  # trimmed, it goes on as it did
-        placed = edited(with_dial({"type": "add_clip", "first_frame": 41, "last_frame": 81}, formula("clip:clip-1.amount", "u")))
+        clipped = edited(
+            with_dial(formula("layer:sway.weight", "u")),
+            {"type": "set_span", "at": ["clip:main"], "first_frame": 41, "last_frame": 81},
+        )
+        np.testing.assert_allclose(
+            evaluate(clipped, np.array([61.0])).weights["sway"], [60.0 / 239.0], atol=1e-12
+        )  # trimmed, it goes on as it did
+        placed = edited(
+            with_dial({"type": "add_clip", "first_frame": 41, "last_frame": 81}, formula("clip:clip-1.amount", "u"))
+        )
         np.testing.assert_allclose(evaluate(placed, np.array([61.0])).clip_weights["clip-1"], [0.5], atol=1e-12)
 
     def test_facts_of_the_path_drive_layers(self) -> None:
         walk = Mount(id="camera", name="Camera", y_m=fixed(1.5), z_m=keyed((1, 0.0), (241, -20.0), interp="linear"))
-        shot = with_dial(formula("layer:sway.weight", "speed / 4 + height"), mounts=(walk,), subject=Subject.at("post", (0.0, 1.5, -5.0)))
+        shot = with_dial(
+            formula("layer:sway.weight", "speed / 4 + height"),
+            mounts=(walk,),
+            subject=Subject.at("post", (0.0, 1.5, -5.0)),
+        )
         np.testing.assert_allclose(evaluate(shot, np.array([100.0])).weights["sway"], [2.0 / 4 + 1.5], atol=1e-6)
 
 
@@ -126,7 +170,9 @@ class Refusals(unittest.TestCase):
         after = edited(with_dial(), formula(PAN, "panik / 2"))
         self.assertEqual(next(after.layers())[1].axes.pan.swing.draft, "panik / 2")
         text = write_shot(edited(with_dial(), formula(PAN, "panic"))).replace('"text":"panic"', '"text":"panik"')
-        with self.assertRaisesRegex(Exception, "“Sway” reads a dial that is not there: `panik` is not known; did you mean `panic`"):
+        with self.assertRaisesRegex(
+            Exception, "“Sway” reads a dial that is not there: `panik` is not known; did you mean `panic`"
+        ):
             read_shot(text)
 
 
@@ -162,7 +208,9 @@ class Untouched(unittest.TestCase):
 
     def dial(self, *commands: dict[str, object]) -> Dial:
         shot = edited(
-            shot_with(), {"type": "add_dial", "name": "panic"}, {"type": "set_formula", "formulas": [{"at": "dial:panic.value", "text": "15 + 3*sin(t)"}]}
+            shot_with(),
+            {"type": "add_dial", "name": "panic"},
+            {"type": "set_formula", "formulas": [{"at": "dial:panic.value", "text": "15 + 3*sin(t)"}]},
         )
         return edited(shot, *commands).dials[0]
 
@@ -175,11 +223,18 @@ class Untouched(unittest.TestCase):
 
     def test_renamed_again_and_again_it_stays(self) -> None:
         names = [f"name{n}" for n in range(80)]
-        renames = [{"type": "set_dial", "dial": old, "name": new} for old, new in zip(["panic", *names], names, strict=False)]
+        renames = [
+            {"type": "set_dial", "dial": old, "name": new} for old, new in zip(["panic", *names], names, strict=False)
+        ]
         self.assertEqual(self.dial(*renames).value.text, "15 + 3*sin(t)")  # type: ignore[attr-defined]
 
     def test_keys_and_fixed_values_come_within_new_limits(self) -> None:
-        shot = edited(shot_with(), {"type": "add_dial", "name": "panic"}, RISING, {"type": "set_dial", "dial": "panic", "least": 20.0, "most": 60.0})
+        shot = edited(
+            shot_with(),
+            {"type": "add_dial", "name": "panic"},
+            RISING,
+            {"type": "set_dial", "dial": "panic", "least": 20.0, "most": 60.0},
+        )
         self.assertEqual(shot.dials[0].value.set_values(), (20.0, 60.0))
 
     def test_scaled_a_hundred_times_it_is_scaled_once(self) -> None:
@@ -191,16 +246,26 @@ class Untouched(unittest.TestCase):
         louder = edited(shot, *[{"type": "scale_swings", "layers": ["sway"], "factor": 1.1}] * 3)
         text = next(layer for _, layer in louder.layers()).axes.pan.swing.text  # type: ignore[attr-defined]
         self.assertRegex(text, r"^\(0\.4 \+ 0\.1 \* sin\(t\)\) \* 1\.331\d*$")
-        np.testing.assert_allclose(evaluate(louder).layers["sway"][:, 0], 1.331 * evaluate(shot).layers["sway"][:, 0], atol=1e-12)
+        np.testing.assert_allclose(
+            evaluate(louder).layers["sway"][:, 0], 1.331 * evaluate(shot).layers["sway"][:, 0], atol=1e-12
+        )
 
     def test_brackets_of_its_own_are_not_taken_for_a_factor(self) -> None:
         for text in ("(t) * 2 + (u) * 3", "(1 + u) * 2", "(t + 1) - 3", "(sin(t)) * (cos(t))", "(u)"):
             shot = edited(shot_with(layer()), formula("layer:sway.axes.pan.swing", text))
             scaled = edited(shot, {"type": "scale_swings", "layers": ["sway"], "factor": 0.5})
-            np.testing.assert_allclose(evaluate(scaled).layers["sway"][:, 0], 0.5 * evaluate(shot).layers["sway"][:, 0], atol=1e-9, err_msg=text)
+            np.testing.assert_allclose(
+                evaluate(scaled).layers["sway"][:, 0],
+                0.5 * evaluate(shot).layers["sway"][:, 0],
+                atol=1e-9,
+                err_msg=text,
+            )
 
     def test_dials_know_that_the_hold_reads_them(self) -> None:
-        shot = edited(shot_with(subject=Subject.at("Post", (0.0, 1.0, -5.0)), hold=HoldFraming()), {"type": "add_dial", "name": "panic"})
+        shot = edited(
+            shot_with(subject=Subject.at("Post", (0.0, 1.0, -5.0)), hold=HoldFraming()),
+            {"type": "add_dial", "name": "panic"},
+        )
         shot = shot.replace(hold=HoldFraming(across_percent=by_formula("40 + panic / 10", fixed(50.0))))
         with self.assertRaisesRegex(EditError, "hold on the framing"):
             edited(shot, {"type": "remove_dial", "dial": "panic"})
@@ -212,8 +277,14 @@ class Untouched(unittest.TestCase):
 
 class Many(unittest.TestCase):
     def test_forty_dials_that_read_two_each_are_worked_out_once_each(self) -> None:
-        dials = [Dial(name="d0", most=1e9, value=fixed(1.0)), Dial(name="d1", most=1e9, value=by_formula("d0 + t", fixed(0.0)))]
-        dials += [Dial(name=f"d{n}", most=1e9, value=by_formula(f"(d{n - 1} + d{n - 2}) / 2", fixed(0.0))) for n in range(2, 41)]
+        dials = [
+            Dial(name="d0", most=1e9, value=fixed(1.0)),
+            Dial(name="d1", most=1e9, value=by_formula("d0 + t", fixed(0.0))),
+        ]
+        dials += [
+            Dial(name=f"d{n}", most=1e9, value=by_formula(f"(d{n - 1} + d{n - 2}) / 2", fixed(0.0)))
+            for n in range(2, 41)
+        ]
         shot = edited(shot_with(layer(), dials=tuple(dials)), formula("layer:sway.weight", "d40 / 10"))
         weights = evaluate(shot).weights["sway"]
         values = [np.ones(240), 1.0 + np.arange(240) / 24]

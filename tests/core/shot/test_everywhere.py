@@ -44,16 +44,34 @@ def layered() -> Shot:
 def everything() -> Shot:
     sources = [TAKE if row.kind == "take" else row.make() for row in SOURCES]
     sources += [Gait(follows="the path"), Road(follows="the path"), Hit(rhythm_hz=fixed(2.0))]
-    layers = [layer(f"{source.kind}-{n}", source, n, {"pan": 0.5, "tilt": 0.4, "pedestal": 1.0}, span_frames=(1.0, 8.0)) for n, source in enumerate(sources)]
+    layers = [
+        layer(f"{source.kind}-{n}", source, n, {"pan": 0.5, "tilt": 0.4, "pedestal": 1.0}, span_frames=(1.0, 8.0))
+        for n, source in enumerate(sources)
+    ]
     below = layer("below", swings={"pedestal": 2.0}, target="cart")
     lanes = (
-        Lane(id="lane", name="Lane", clips=(Clip(id="main", name="Main", layers=tuple(layers)), Clip(id="no-length", name="Point", span_frames=(5.0, 5.0)))),
-        Lane(id="low", name="Low", clips=(Clip(id="springs", name="Below", layers=(below,)), Clip(id="beside", name="Beside", span_frames=(3.0, 3.0)))),
+        Lane(
+            id="lane",
+            name="Lane",
+            clips=(
+                Clip(id="main", name="Main", layers=tuple(layers)),
+                Clip(id="no-length", name="Point", span_frames=(5.0, 5.0)),
+            ),
+        ),
+        Lane(
+            id="low",
+            name="Low",
+            clips=(
+                Clip(id="springs", name="Below", layers=(below,)),
+                Clip(id="beside", name="Beside", span_frames=(3.0, 3.0)),
+            ),
+        ),
     )
     cart = Mount(id="cart", name="Cart", ride=Ride(object="sled", x_m=fixed(0.2)))
     head = Mount(id="head", name="Head", y_m=fixed(1.6), give=Give(), operator=Operator())
     return shot_with(
-        lanes=lanes, mounts=(cart, head), subject=Subject.at("Post", (0.5, 1.0, -6.0)), hold=HoldFraming(), dials=(Dial(name="panic", value=fixed(40.0)),),
+        lanes=lanes, mounts=(cart, head), subject=Subject.at("Post", (0.5, 1.0, -6.0)), hold=HoldFraming(),
+        dials=(Dial(name="panic", value=fixed(40.0)),),
         cues=(Cue(id="cue", frame=4.0, place_m=(0.0, 0.0, -2.0)),), last_frame=10,
     )  # fmt: skip
 
@@ -61,7 +79,9 @@ def everything() -> Shot:
 def places(shot: Shot) -> Iterator[str]:
     """Addresses of all numbers; of axes one stands for the seven."""
     yield "shot.focal_mm"
-    owners: list[tuple[str, Doc]] = [(f"mount:{mount.id}", mount) for mount in shot.mounts] + [(f"clip:{clip.id}", clip) for clip in shot.clips()]
+    owners: list[tuple[str, Doc]] = [(f"mount:{mount.id}", mount) for mount in shot.mounts] + [
+        (f"clip:{clip.id}", clip) for clip in shot.clips()
+    ]
     owners += [(f"layer:{layer.id}", layer) for _, layer in shot.layers()] + [("dial:panic", shot.dials[0])]
     for address, doc in [*owners, ("shot.hold", shot.hold), ("shot.subject", shot.subject)]:
         yield from _within(address, doc)
@@ -82,13 +102,20 @@ class Accepted(unittest.TestCase):
         rigged = rigged.replace(lanes=(rigged.lanes[0].replace(clips=rigged.lanes[0].clips[1:]), rigged.lanes[1]))
         accepted, refused = 0, 0
         asked = [(rigged, at) for at in sorted(set(places(rigged))) if not at.startswith("layer:")]
-        asked += [(layered(), at) for at in sorted(set(places(layered()))) if at.startswith("layer:") and (".source." in at or at.startswith("layer:noise"))]
+        asked += [
+            (layered(), at)
+            for at in sorted(set(places(layered())))
+            if at.startswith("layer:") and (".source." in at or at.startswith("layer:noise"))
+        ]
         self.assertGreater(len(asked), 90)
         for shot, at in asked:
             for name in NAMES[3:] if at.startswith("layer:") else NAMES:
                 text = f"0.5 + 0.001 * {name}"
                 try:
-                    made = edited(shot, {"type": "set_values", "values": [{"at": at, "value": {"state": "formula", "text": text}}]})
+                    made = edited(
+                        shot,
+                        {"type": "set_values", "values": [{"at": at, "value": {"state": "formula", "text": text}}]},
+                    )
                 except BadInput as error:
                     refused += 1
                     self.assertTrue(error.message, f"{at} = {name}")
@@ -96,12 +123,21 @@ class Accepted(unittest.TestCase):
                 accepted += 1
                 with self.subTest(at=at, name=name):
                     motion = evaluate(made, np.array([1.0, 2.0, 4.5]))
-                    for values in (motion.pose.position_m, motion.pose.angles_deg, motion.pose.focal_mm, motion.total, misses_px(made, motion)):
+                    for values in (
+                        motion.pose.position_m,
+                        motion.pose.angles_deg,
+                        motion.pose.focal_mm,
+                        motion.total,
+                        misses_px(made, motion),
+                    ):
                         self.assertTrue(np.all(np.isfinite(values)))
                     if not at.startswith("layer:"):
                         self.assertIsNotNone(read(made, motion, 1))
                         self.assertIsNotNone(report(made, motion))
-                        self.assertTrue(all(part.values is not None for part in movers_px(Seen(made, motion)).values()) and steps(made) is not None)
+                        self.assertTrue(
+                            all(part.values is not None for part in movers_px(Seen(made, motion)).values())
+                            and steps(made) is not None
+                        )
         self.assertGreater(accepted, 500)
         self.assertGreater(refused, 100)
 

@@ -17,7 +17,10 @@ COMMANDS = (
 
 def shots(*commands: dict[str, object]) -> list[Shot]:
     """The same commands on several new shots."""
-    return [edited(new_shot("Shot", seed=seed, last_frame=2400), *commands) for seed in (11, 12, 13, 14, 15, 9_007_199_254_740_991)]
+    return [
+        edited(new_shot("Shot", seed=seed, last_frame=2400), *commands)
+        for seed in (11, 12, 13, 14, 15, 9_007_199_254_740_991)
+    ]
 
 
 def seeds(shot: Shot) -> list[int]:
@@ -28,7 +31,11 @@ class Drawn(unittest.TestCase):
     def test_two_shots_never_shake_alike(self) -> None:
         for command in COMMANDS:
             made = shots(command)
-            self.assertEqual(len({seed for shot in made for seed in seeds(shot)}), sum(len(seeds(shot)) for shot in made), command["type"])
+            self.assertEqual(
+                len({seed for shot in made for seed in seeds(shot)}),
+                sum(len(seeds(shot)) for shot in made),
+                command["type"],
+            )
             totals = [evaluate(shot).total[:, :6] for shot in made]
             for axis in range(6):
                 if all(total[:, axis].any() for total in totals):
@@ -69,8 +76,14 @@ class Starts(unittest.TestCase):
         self.assertLess(abs(float(np.mean(alike))), 0.4)
 
     def test_one_start_for_all_axes_so_that_circles_stay_circles(self) -> None:
-        shot = edited(new_shot("Circle", seed=8), {"type": "add_layer", "source": "wave"}, {
-            "type": "set_values", "values": [{"at": f"layer:wave-1.axes.{axis}.swing", "value": 1.0} for axis in ("pan", "tilt")]})  # fmt: skip
+        shot = edited(
+            new_shot("Circle", seed=8),
+            {"type": "add_layer", "source": "wave"},
+            {
+                "type": "set_values",
+                "values": [{"at": f"layer:wave-1.axes.{axis}.swing", "value": 1.0} for axis in ("pan", "tilt")],
+            },
+        )
         values = evaluate(shot).layers["wave-1"][:, :2]
         np.testing.assert_allclose(np.hypot(values[:, 0], values[:, 1]), np.hypot(*values[0]), atol=1e-9)
 

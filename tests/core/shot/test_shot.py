@@ -12,7 +12,9 @@ from zittern.core.shot.shot import new_shot
 class Defaults(unittest.TestCase):
     def test_the_contract(self) -> None:
         shot = new_shot("A")
-        self.assertEqual((shot.first_frame, shot.fps.num, shot.picture.width_px, shot.picture.height_px), (1, 24, 1920, 1080))
+        self.assertEqual(
+            (shot.first_frame, shot.fps.num, shot.picture.width_px, shot.picture.height_px), (1, 24, 1920, 1080)
+        )
         self.assertEqual((shot.sensor_mm, shot.focal_mm.constant), (36.0, 35.0))
 
 
@@ -36,7 +38,9 @@ class Refusals(unittest.TestCase):
         self.refused("two of the mounts", mounts=(camera, camera))
         with self.assertRaisesRegex(ValidationError, "two of the layers"):
             shot_with(layer("a"), layer("a"))
-        with self.assertRaisesRegex(ValidationError, r"lanes\[0\].clips\[0\].layers\[0\].target names the mount 'gone'"):
+        with self.assertRaisesRegex(
+            ValidationError, r"lanes\[0\].clips\[0\].layers\[0\].target names the mount 'gone'"
+        ):
             shot_with(layer(target="gone"))
 
     def test_spans_and_ramps(self) -> None:

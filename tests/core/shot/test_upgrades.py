@@ -41,7 +41,10 @@ class Versions(unittest.TestCase):
         old["mounts"][0]["x_m"] = {"state": "keyed", "curve": {"keys": keys}}
         shot = shot_from(old)
         self.assertEqual(shot.mounts[0].pivot_m, (1e6, -2.0, 0.0))
-        self.assertEqual((shot.lanes[0].clips[0].layers[0].span_frames, shot.lanes[0].clips[0].layers[0].ramp_in_frames), ((-1e7, 1e7), 0.0))
+        self.assertEqual(
+            (shot.lanes[0].clips[0].layers[0].span_frames, shot.lanes[0].clips[0].layers[0].ramp_in_frames),
+            ((-1e7, 1e7), 0.0),
+        )
         self.assertTrue(np.all(np.isfinite(evaluate(shot).pose.position_m)))
 
     def test_clips_come_onto_lanes_of_their_own_and_move_as_before(self) -> None:
@@ -49,10 +52,17 @@ class Versions(unittest.TestCase):
         again = {**old["clips"][0]["layers"][0], "id": "again"}
         old["clips"].append({"id": "late", "name": "Later", "span_frames": [50, 90], "amount": 0.5, "layers": [again]})
         shot = shot_from(old)
-        self.assertEqual([(lane.id, [clip.id for clip in lane.clips]) for lane in shot.lanes], [("main", ["main"]), ("late", ["late"])])
+        self.assertEqual(
+            [(lane.id, [clip.id for clip in lane.clips]) for lane in shot.lanes],
+            [("main", ["main"]), ("late", ["late"])],
+        )
         motion = evaluate(shot)
         late = (motion.frames >= 50) & (motion.frames <= 90)
-        np.testing.assert_allclose(motion.total - sum(motion.layers[each.id] for each in shot.lanes[0].clips[0].layers), motion.layers["again"], atol=1e-12)
+        np.testing.assert_allclose(
+            motion.total - sum(motion.layers[each.id] for each in shot.lanes[0].clips[0].layers),
+            motion.layers["again"],
+            atol=1e-12,
+        )
         self.assertTrue(np.any(motion.layers["again"][late]) and not np.any(motion.layers["again"][~late]))
         with self.assertRaisesRegex(DocumentError, "clips: expected a list"):
             shot_from(old | {"clips": 3})

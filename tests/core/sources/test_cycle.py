@@ -25,7 +25,9 @@ class Cycles(unittest.TestCase):
 
     def test_goes_through_what_was_drawn(self) -> None:
         cycle = Cycle(rate_hz=1.0, points=((0, 0.0), (25, 1.0), (50, 0.0), (75, -1.0)))
-        values = contribution(shot_with(layer(source=cycle, swings={"pan": 1.0})), frames=1.0 + 24 * np.array([0, 0.25, 0.5, 0.75]))[:, 0]
+        values = contribution(
+            shot_with(layer(source=cycle, swings={"pan": 1.0})), frames=1.0 + 24 * np.array([0, 0.25, 0.5, 0.75])
+        )[:, 0]
         np.testing.assert_allclose(values / values[1], [0, 1, 0, -1], atol=1e-9)
 
     def test_points_in_order_that_move(self) -> None:

@@ -78,12 +78,18 @@ class FromThePath(unittest.TestCase):
     def test_as_many_steps_as_the_way_is_long(self) -> None:
         for speed, way in ((0.8, "walk"), (1.4, "walk"), (2.0, "walk"), (3.0, "run"), (5.0, "run")):
             model = WAYS[way]
-            shot = walking(gait(follows="the path", way=way, surface="soft"), 40.0, mounts=along((0, 0), (40, 40 * speed)))
+            shot = walking(
+                gait(follows="the path", way=way, surface="soft"), 40.0, mounts=along((0, 0), (40, 40 * speed))
+            )
             rate = peak_hz(contribution(shot))[4]
-            self.assertAlmostEqual(rate, model.rate_hz * (speed / model.speed_m_s) ** model.power, delta=0.07, msg=f"{way} {speed}")
+            self.assertAlmostEqual(
+                rate, model.rate_hz * (speed / model.speed_m_s) ** model.power, delta=0.07, msg=f"{way} {speed}"
+            )
 
     def test_held_to_published_figures(self) -> None:
-        """Natural walking: 105 to 118 steps a minute at 1.4 m/s (Winter 1991); slow at 0.8 m/s about 80 to 95; running at 3 m/s 155 to 170."""
+        """Natural walking: 105 to 118 steps a minute at 1.4 m/s (Winter 1991); slow at 0.8 m/s about 80 to 95;
+        running at 3 m/s 155 to 170.
+        """
         for way, speed, low, high in (("walk", 1.4, 105, 118), ("walk", 0.8, 78, 95), ("run", 3.0, 155, 170)):
             model = WAYS[way]
             self.assertTrue(low <= 60 * model.rate_hz * (speed / model.speed_m_s) ** model.power <= high)
@@ -91,10 +97,16 @@ class FromThePath(unittest.TestCase):
 
     def test_longer_legs_take_fewer_steps_and_faster_ones_rise_more(self) -> None:
         there = along((0, 0), (40, 56))
-        rates = [peak_hz(contribution(walking(gait(follows="the path", legs=legs, surface="soft"), mounts=there)))[4] for legs in ("short", "usual", "long")]
+        rates = [
+            peak_hz(contribution(walking(gait(follows="the path", legs=legs, surface="soft"), mounts=there)))[4]
+            for legs in ("short", "usual", "long")
+        ]
         self.assertGreater(rates[0], rates[1])
         self.assertGreater(rates[1], rates[2])
-        sizes = [rms(contribution(walking(gait(follows="the path"), mounts=along((0, 0), (40, 40 * speed)))))[4] for speed in (0.6, 1.0, 1.4)]
+        sizes = [
+            rms(contribution(walking(gait(follows="the path"), mounts=along((0, 0), (40, 40 * speed)))))[4]
+            for speed in (0.6, 1.0, 1.4)
+        ]
         self.assertTrue(sizes[0] < 0.8 * sizes[1] < sizes[2] * 0.8, sizes)
 
 
@@ -116,7 +128,9 @@ class Pure(unittest.TestCase):
         """Below the speed of a stroll motion is no larger than the law of step length makes it."""
         for way, pace in (("walk", 0.2), ("walk", 0.12), ("walk", 0.28), ("run", 0.2)):
             model = WAYS[way]
-            shot = walking(gait(follows="the path", way=way, surface="soft"), 60.0, mounts=along((0, 0), (60, 60 * pace)))
+            shot = walking(
+                gait(follows="the path", way=way, surface="soft"), 60.0, mounts=along((0, 0), (60, 60 * pace))
+            )
             law = (pace / (model.rate_hz * (pace / model.speed_m_s) ** model.power) / model.step_m) ** 2
             self.assertLess(np.abs(contribution(shot)[:, 4]).max(), 1.1 * np.sqrt(2.0) * law, f"{way} {pace}")
 
@@ -133,7 +147,14 @@ class EditedSteps(unittest.TestCase):
                 np.testing.assert_allclose(part, whole[first - 1 : first + 39], atol=1e-9, err_msg=f"{cadence} {first}")
 
     def test_marks_of_moved_steps_are_never_lost(self) -> None:
-        shot = walking(gait(cadence_hz=0.05, steps=({"number": 2, "later": 0.3}, {"number": 4, "mute": True}, {"number": 5, "later": -0.3})), 120.0, fps=24)
+        shot = walking(
+            gait(
+                cadence_hz=0.05,
+                steps=({"number": 2, "later": 0.3}, {"number": 4, "mute": True}, {"number": 5, "later": -0.3}),
+            ),
+            120.0,
+            fps=24,
+        )
         marks = {mark.number: mark for mark in steps(shot)["sway"]}
         self.assertEqual(sorted(marks), [1, 2, 3, 4, 5])
         self.assertAlmostEqual(marks[2].frame, 1 + 24 * 20 * 2.3, delta=0.6)

@@ -18,7 +18,9 @@ def hit(**fields: object) -> Hit:
 
 
 def struck(source: Hit, *cues: Cue, **fields: object) -> Shot:
-    return shot_with(layer(source=source, swings={"pedestal": 2.0, "truck": 2.0, "tilt": 1.0}), cues=cues, fps=FPS, **fields)
+    return shot_with(
+        layer(source=source, swings={"pedestal": 2.0, "truck": 2.0, "tilt": 1.0}), cues=cues, fps=FPS, **fields
+    )
 
 
 def cue(frame: float, strength: float = 1.0, id_: str = "a", **fields: object) -> Cue:
@@ -32,7 +34,9 @@ def fine(shot: Shot, start: float = 1.0, stop: float = 100.0) -> tuple[np.ndarra
 
 class Ringing(unittest.TestCase):
     def test_it_solves_the_equation_of_a_struck_oscillator(self) -> None:
-        """Against a naive integration of x'' + 2 sigma x' + (omega^2 + sigma^2) x = 0 from rest with a speed of its own."""
+        """Against a naive integration of x'' + 2 sigma x' + (omega^2 + sigma^2) x = 0 from rest with a speed of its
+        own.
+        """
         from scipy.integrate import solve_ivp
 
         shot = struck(hit(ring_hz=3.0, settle_s=0.8), cue(25.0))
@@ -42,14 +46,23 @@ class Ringing(unittest.TestCase):
         seconds = (frames - 25.0) / FPS
         speed = (up[1] - up[0]) / (seconds[1] - seconds[0])
         stiff = omega**2 + sigma**2
-        solved = solve_ivp(lambda _, x: (x[1], -2 * sigma * x[1] - stiff * x[0]), (0, seconds[-1]), (0.0, speed), t_eval=seconds, rtol=1e-9, atol=1e-12)
+        solved = solve_ivp(
+            lambda _, x: (x[1], -2 * sigma * x[1] - stiff * x[0]),
+            (0, seconds[-1]),
+            (0.0, speed),
+            t_eval=seconds,
+            rtol=1e-9,
+            atol=1e-12,
+        )
         np.testing.assert_allclose(up, solved.y[0], atol=0.01 * np.abs(up).max())
 
     def test_the_first_peak_is_the_swing_and_a_twentieth_is_left_when_it_has_settled(self) -> None:
         for ring, settle in ((2.0, 0.5), (8.0, 1.5), (0.5, 0.3)):
             frames, values = fine(struck(hit(ring_hz=ring, settle_s=settle), cue(10.0)), 10.0, 10.0 + 3 * settle * FPS)
             largest = np.abs(values[:, 4]).max()
-            self.assertTrue(1.2 <= largest <= 2.0 + 1e-6, largest)  # without a place each axis goes its own way, 60 to 100 %
+            self.assertTrue(
+                1.2 <= largest <= 2.0 + 1e-6, largest
+            )  # without a place each axis goes its own way, 60 to 100 %
             late = np.abs(values[frames > 10.0 + settle * FPS, 4]).max()
             sigma, omega = 3.0 / settle, 2 * math.pi * ring
             peak = math.exp(-sigma * math.atan2(omega, sigma) / omega) * omega / math.hypot(omega, sigma)
@@ -69,7 +82,11 @@ class Ringing(unittest.TestCase):
 
     def test_between_frames_and_at_any_frame_rate_it_arrives_when_it_does(self) -> None:
         at_24 = contribution(struck(hit(), cue(20.25)), frames=np.array([30.0]))
-        at_60 = shot_with(layer(source=hit(), swings={"pedestal": 2.0, "truck": 2.0, "tilt": 1.0}), cues=(cue(1.0 + 19.25 * 2.5),), fps=60)
+        at_60 = shot_with(
+            layer(source=hit(), swings={"pedestal": 2.0, "truck": 2.0, "tilt": 1.0}),
+            cues=(cue(1.0 + 19.25 * 2.5),),
+            fps=60,
+        )
         np.testing.assert_allclose(contribution(at_60, frames=np.array([1.0 + 29.0 * 2.5])), at_24, atol=1e-9)
 
     def test_a_ring_that_is_keyed_bends_and_does_not_jump(self) -> None:
@@ -102,7 +119,8 @@ class Places(unittest.TestCase):
         named = cue(10.0, name="Sway")
         other = cue(10.0, name="Other")
         for answers, cues, moves in (
-            ("cues of its name", (named,), True), ("cues of its name", (other,), False), ("no cues", (named,), False), ("all cues", (named,), True),
+            ("cues of its name", (named,), True), ("cues of its name", (other,), False), ("no cues", (named,), False),
+            ("all cues", (named,), True),
         ):  # fmt: skip
             self.assertEqual(bool(contribution(struck(hit(answers=answers), *cues)).any()), moves, answers)
 
@@ -117,8 +135,12 @@ class OfItsOwn(unittest.TestCase):
         np.testing.assert_allclose(np.diff(starts), 24.0, atol=0.2)
 
     def test_a_sub_range_far_into_it_equals_the_whole(self) -> None:
-        shot = struck(hit(rhythm_hz=keyed((1, 1.0), (3000, 4.0)), uneven=1.0, settle_s=2.0), cue(2000.5), last_frame=4000)
-        np.testing.assert_allclose(contribution(shot, frames=np.arange(2100.0, 2140.0)), contribution(shot)[2099:2139], atol=1e-8)
+        shot = struck(
+            hit(rhythm_hz=keyed((1, 1.0), (3000, 4.0)), uneven=1.0, settle_s=2.0), cue(2000.5), last_frame=4000
+        )
+        np.testing.assert_allclose(
+            contribution(shot, frames=np.arange(2100.0, 2140.0)), contribution(shot)[2099:2139], atol=1e-8
+        )
 
     def test_ten_thousand_cues_and_none(self) -> None:
         many = tuple(cue(1.0 + 0.02 * n, 0.1, f"c{n}") for n in range(10_000))
@@ -142,9 +164,17 @@ class OfItsOwn(unittest.TestCase):
 class Sizes(unittest.TestCase):
     def test_under_another_speed_or_pace_the_first_peak_is_still_the_swing(self) -> None:
         for speed in (0.3, 1.0, 3.0):
-            shot = shot_with(layer(source=hit(at_start=True, ring_hz=4.0), swings={"pedestal": 2.0}, speed=fixed(speed)), fps=FPS)
+            shot = shot_with(
+                layer(source=hit(at_start=True, ring_hz=4.0), swings={"pedestal": 2.0}, speed=fixed(speed)), fps=FPS
+            )
             peaks = np.abs(fine(shot, 1.0, 60.0)[1][:, 4]).max()
-            alone = np.abs(fine(shot_with(layer(source=hit(at_start=True, ring_hz=4.0 * speed), swings={"pedestal": 2.0}), fps=FPS), 1.0, 60.0)[1][:, 4]).max()
+            alone = np.abs(
+                fine(
+                    shot_with(layer(source=hit(at_start=True, ring_hz=4.0 * speed), swings={"pedestal": 2.0}), fps=FPS),
+                    1.0,
+                    60.0,
+                )[1][:, 4]
+            ).max()
             self.assertAlmostEqual(peaks, alone, delta=0.01 * alone)
 
     def test_the_same_way_each_time_and_down(self) -> None:
@@ -163,15 +193,28 @@ class Sizes(unittest.TestCase):
 class Beats(unittest.TestCase):
     def test_frames_far_apart_hear_what_the_whole_does(self) -> None:
         for rhythm in (0.7, 3.0, 9.0):
-            shot = shot_with(layer(source=hit(rhythm_hz=rhythm, uneven=1.0, settle_s=0.4), swings={"pedestal": 2.0}), fps=FPS, last_frame=9000)
+            shot = shot_with(
+                layer(source=hit(rhythm_hz=rhythm, uneven=1.0, settle_s=0.4), swings={"pedestal": 2.0}),
+                fps=FPS,
+                last_frame=9000,
+            )
             whole = contribution(shot)[:, 4]
-            for frames in (np.array([3.0, 2500.0, 8999.0]), np.array([4000.0]), np.sort(np.random.default_rng(2).choice(np.arange(1.0, 9001.0), 60, False))):
-                np.testing.assert_allclose(contribution(shot, frames=frames)[:, 4], whole[frames.astype(int) - 1], atol=1e-9)
+            for frames in (
+                np.array([3.0, 2500.0, 8999.0]),
+                np.array([4000.0]),
+                np.sort(np.random.default_rng(2).choice(np.arange(1.0, 9001.0), 60, False)),
+            ):
+                np.testing.assert_allclose(
+                    contribution(shot, frames=frames)[:, 4], whole[frames.astype(int) - 1], atol=1e-9
+                )
 
     def test_where_beats_are_too_fast_those_elsewhere_stay(self) -> None:
         """From 30 to 300 beats a second where 192 are eight a frame: a part of the shot is what it is in the whole."""
         rhythm = keyed((1, 1.0), (480, 10.0), interp="linear")
-        for source in (hit(rhythm_hz=rhythm, settle_s=0.2), Gait(cadence_hz=keyed((1, 1.0), (480, 6.0), interp="linear"), surface="hard")):
+        for source in (
+            hit(rhythm_hz=rhythm, settle_s=0.2),
+            Gait(cadence_hz=keyed((1, 1.0), (480, 6.0), interp="linear"), surface="hard"),
+        ):
             shot = shot_with(layer(source=source, swings={"pedestal": 2.0}, speed=fixed(50.0)), fps=FPS, last_frame=480)
             whole = contribution(shot)[:, 4]
             self.assertGreater(np.ptp(whole[:120]), 0.1)
@@ -181,6 +224,11 @@ class Beats(unittest.TestCase):
 
     def test_beats_too_fast_to_be_seen_are_not_made(self) -> None:
         for source in (hit(rhythm_hz=10.0), Gait(cadence_hz=fixed(6.0), surface="hard")):
-            shot = shot_with(layer(source=source, swings={"pedestal": 2.0}, speed=fixed(1000.0)), clip={"speed": fixed(1000.0)}, fps=FPS, last_frame=240)
+            shot = shot_with(
+                layer(source=source, swings={"pedestal": 2.0}, speed=fixed(1000.0)),
+                clip={"speed": fixed(1000.0)},
+                fps=FPS,
+                last_frame=240,
+            )
             self.assertTrue(np.all(np.isfinite(contribution(shot))))
         self.assertFalse(contribution(shot_with(layer(source=hit(rhythm_hz=10.0), speed=fixed(1000.0)), fps=FPS)).any())

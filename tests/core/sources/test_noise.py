@@ -65,7 +65,11 @@ class Rate(unittest.TestCase):
         """Peak of the mean spectrum of many seeds: one run's own spectrum is itself random."""
         total = 0.0
         for seed in range(1, 9):
-            shot = shot_with(layer(source=Noise(rate_hz=rate_hz, octaves=1), seed=seed), fps=fps, last_frame=int(PERIODS / rate_hz * fps.value))
+            shot = shot_with(
+                layer(source=Noise(rate_hz=rate_hz, octaves=1), seed=seed),
+                fps=fps,
+                last_frame=int(PERIODS / rate_hz * fps.value),
+            )
             frequency, power = welch(contribution(shot), fs=fps.value, nperseg=int(10 * fps.value / rate_hz), axis=0)
             total = total + power.mean(axis=1) / power.sum(axis=0).mean()
         return float(frequency[np.argmax(total)])
@@ -83,7 +87,10 @@ class Independence(unittest.TestCase):
         self.assertLess(np.abs(r - np.eye(7)).max(), 0.1)
 
     def test_seeds_and_layers_are_unrelated(self) -> None:
-        values = [contribution(shot_with(layer(source=Noise(rate_hz=RATE_HZ), seed=s), last_frame=FRAMES))[:, 0] for s in (1, 2, 3, 2**53 - 1)]
+        values = [
+            contribution(shot_with(layer(source=Noise(rate_hz=RATE_HZ), seed=s), last_frame=FRAMES))[:, 0]
+            for s in (1, 2, 3, 2**53 - 1)
+        ]
         r = np.corrcoef(values)
         self.assertLess(np.abs(r - np.eye(4)).max(), 0.1)
 
@@ -121,7 +128,10 @@ class Time(unittest.TestCase):
     def test_keyed_speed_never_makes_a_jump(self) -> None:
         fine = np.arange(1.0, 200.0, 0.05)
         fastest = 6.0
-        bursts = layer(source=Noise(rate_hz=1.0, octaves=1), speed=keyed((1, 1.0), (60, fastest), (61, 0.1), (150, 4.0), interp="hold"))
+        bursts = layer(
+            source=Noise(rate_hz=1.0, octaves=1),
+            speed=keyed((1, 1.0), (60, fastest), (61, 0.1), (150, 4.0), interp="hold"),
+        )
         steady = layer(source=Noise(rate_hz=1.0, octaves=1), speed=fastest)
         step = np.abs(np.diff(contribution(shot_with(bursts), frames=fine)[:, 0])).max()
         allowed = np.abs(np.diff(contribution(shot_with(steady), frames=np.arange(1.0, 2000.0, 0.05))[:, 0])).max()

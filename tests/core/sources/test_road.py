@@ -55,14 +55,24 @@ class Wheels(unittest.TestCase):
             tyre = mu * (2 * np.pi * springs.wheel_hz) ** 2 - k
             for f in (0.5, springs.body_hz, 3.0, springs.wheel_hz):
 
-                def motion(t: float, x: np.ndarray, f: float = f, k: float = k, c: float = c, mu: float = mu, tyre: float = tyre) -> tuple[float, ...]:
+                def motion(
+                    t: float,
+                    x: np.ndarray,
+                    f: float = f,
+                    k: float = k,
+                    c: float = c,
+                    mu: float = mu,
+                    tyre: float = tyre,
+                ) -> tuple[float, ...]:
                     spring = k * (x[1] - x[0]) + c * (x[3] - x[2])
                     return x[2], x[3], spring, (tyre * (np.sin(2 * np.pi * f * t) - x[1]) - spring) / mu
 
                 times = np.linspace(20.0, 24.0, 2000)
                 body = solve_ivp(motion, (0.0, 24.0), np.zeros(4), t_eval=times, rtol=1e-8, atol=1e-10).y[0]
                 answer = springs.response(np.array([f]))[0]
-                np.testing.assert_allclose(body, np.abs(answer) * np.sin(2 * np.pi * f * times + np.angle(answer)), atol=0.01)
+                np.testing.assert_allclose(
+                    body, np.abs(answer) * np.sin(2 * np.pi * f * times + np.angle(answer)), atol=0.01
+                )
 
     def test_it_resonates_where_the_body_does_and_a_slow_wave_lifts_it_as_it_is(self) -> None:
         f = np.linspace(0.05, 30.0, 6000)
@@ -93,26 +103,36 @@ class Rolling(unittest.TestCase):
     def test_standing_still_gives_nothing_and_stopping_is_soft(self) -> None:
         self.assertFalse(contribution(rolling(road(speed_m_s=0.0), 2.0)).any())
         self.assertFalse(contribution(rolling(road(follows="the path"), 5.0)).any())
-        values = contribution(rolling(road(follows="the path"), 30.0, mounts=along((0, 0), (10, 80), (20, 80), (30, 160))))
+        values = contribution(
+            rolling(road(follows="the path"), 30.0, mounts=along((0, 0), (10, 80), (20, 80), (30, 160)))
+        )
         np.testing.assert_allclose(values[11 * FPS : 19 * FPS], 0.0, atol=1e-6)
         self.assertTrue(np.all(rms(values[: 9 * FPS])[[1, 2, 4]] > 0.1))
 
     def test_the_rear_axle_follows_a_wheelbase_behind(self) -> None:
-        """With a very short wheelbase the body hardly pitches less per metre of it than the slope of the road says; heave is the road's."""
+        """With a very short wheelbase the body hardly pitches less per metre of it than the slope of the road says;
+        heave is the road's.
+        """
         short, long = (contribution(rolling(road(wheelbase_m=base, springs="firm")))[:, 4] for base in (0.3, 12.0))
         self.assertGreater(np.std(np.diff(short)), 1.3 * np.std(np.diff(long)))
 
     def test_ripples_are_met_as_often_as_the_speed_says(self) -> None:
         for ripples, wave_m in (("short", 0.55), ("long", 0.9)):
-            up = contribution(rolling(road(roughness="A", ripples=ripples, speed_m_s=5.0, springs="hardly any", wheelbase_m=wave_m)))[:, 4]
+            up = contribution(
+                rolling(road(roughness="A", ripples=ripples, speed_m_s=5.0, springs="hardly any", wheelbase_m=wave_m))
+            )[:, 4]
             frequency, power = welch(up, fs=FPS, nperseg=1024)
             high = frequency > 4.8
             self.assertAlmostEqual(frequency[high][np.argmax(power[high])], 5.0 / wave_m, delta=0.1)
-            self.assertAlmostEqual(float(road(ripples=ripples, speed_m_s=5.0).peak_hz(shot_with().scope(1.0))[0]), 5.0 / wave_m, places=9)
+            self.assertAlmostEqual(
+                float(road(ripples=ripples, speed_m_s=5.0).peak_hz(shot_with().scope(1.0))[0]), 5.0 / wave_m, places=9
+            )
 
     def test_any_frames(self) -> None:
         shot = rolling(road(follows="the path", ripples="long"), 60.0, mounts=along((0, 0), (20, 90), (60, 120)))
-        np.testing.assert_allclose(contribution(shot, frames=np.arange(2000.0, 2030.0)), contribution(shot)[1999:2029], atol=1e-9)
+        np.testing.assert_allclose(
+            contribution(shot, frames=np.arange(2000.0, 2030.0)), contribution(shot)[1999:2029], atol=1e-9
+        )
 
     def test_the_swing_is_twice_the_rms_at_class_c_whatever_the_speed(self) -> None:
         for fields in (
@@ -121,12 +141,23 @@ class Rolling(unittest.TestCase):
             {"speed_m_s": 5.7, "springs": "hardly any", "wheelbase_m": 1.6, "ripples": "short"},
         ):
             sizes = np.mean(
-                [rms(contribution(shot_with(layer(source=road(**fields), seed=seed, swings=TWO), fps=FPS, last_frame=6000))) for seed in range(6)], axis=0
+                [
+                    rms(
+                        contribution(
+                            shot_with(layer(source=road(**fields), seed=seed, swings=TWO), fps=FPS, last_frame=6000)
+                        )
+                    )
+                    for seed in range(6)
+                ],
+                axis=0,
             )
             np.testing.assert_allclose(sizes[[1, 2, 4]], 1.0, atol=0.2, err_msg=str(fields))
 
     def test_under_another_layer_speed_it_keeps_its_size(self) -> None:
         one, other = (
-            rms(contribution(shot_with(layer(source=road(), swings=TWO, speed=fixed(speed)), fps=FPS, last_frame=8000)))[[1, 2, 4]] for speed in (1.0, 3.0)
+            rms(
+                contribution(shot_with(layer(source=road(), swings=TWO, speed=fixed(speed)), fps=FPS, last_frame=8000))
+            )[[1, 2, 4]]
+            for speed in (1.0, 3.0)
         )
         np.testing.assert_allclose(one, other, rtol=0.2)

@@ -27,7 +27,9 @@ class EverySource(unittest.TestCase):
                 continue  # moves nothing until somebody keys it
             shot = edited(new_shot("Fresh", last_frame=960), {"type": "add_layer", "source": row.kind})
             values = contribution(shot, f"{row.kind}-1")
-            size = np.abs(values).max(axis=0) if CUES in row.make().reads else 2 * rms(values)  # what comes at moments is told by its peak
+            size = (
+                np.abs(values).max(axis=0) if CUES in row.make().reads else 2 * rms(values)
+            )  # what comes at moments is told by its peak
             px = np.tan(np.radians(size[:2])) * 35 / 36 * 1920
             self.assertGreater(px.max(), 4, row.kind)
             self.assertLess(px.max(), 60, row.kind)

@@ -11,7 +11,12 @@ from zittern.core.sources.take import Recording, Take, Track
 RATE = 40.0
 TIMES = np.arange(0.0, 8.0, 1.0 / RATE)
 SHAKE = np.sin(2 * np.pi * 1.5 * TIMES) + 0.4 * np.sin(2 * np.pi * 3.7 * TIMES + 1.0)
-PLAIN = Take(recording=Recording(name="one", rate_hz=RATE, pan=Track.of(SHAKE), truck=Track.of(0.5 * SHAKE)), drift_hz=0.0, loop=False, fade_s=0.0)
+PLAIN = Take(
+    recording=Recording(name="one", rate_hz=RATE, pan=Track.of(SHAKE), truck=Track.of(0.5 * SHAKE)),
+    drift_hz=0.0,
+    loop=False,
+    fade_s=0.0,
+)
 
 
 def shot(take: Take, **fields: object) -> Shot:
@@ -23,21 +28,34 @@ class Playing(unittest.TestCase):
         values = contribution(shot(PLAIN), "take")
         seconds = np.arange(600) / 24.0
         inside = seconds < 7.9
-        np.testing.assert_allclose(values[inside, 0], np.interp(seconds, TIMES, SHAKE - SHAKE.mean())[inside], atol=0.03)
+        np.testing.assert_allclose(
+            values[inside, 0], np.interp(seconds, TIMES, SHAKE - SHAKE.mean())[inside], atol=0.03
+        )
         np.testing.assert_allclose(values[:, 3], 0.5 * values[:, 0], atol=1e-4)
         self.assertTrue(np.all(values[:, [1, 2, 4, 5, 6]] == 0.0))
         self.assertTrue(np.all(values[seconds > 8.0] == 0.0))
 
     def test_gain_speed_and_where_it_begins(self) -> None:
         base = contribution(shot(PLAIN), "take")[:, 0]
-        np.testing.assert_allclose(contribution(shot(PLAIN.replace(gain=fixed(2.5))), "take")[:, 0], 2.5 * base, atol=1e-9)
+        np.testing.assert_allclose(
+            contribution(shot(PLAIN.replace(gain=fixed(2.5))), "take")[:, 0], 2.5 * base, atol=1e-9
+        )
         np.testing.assert_allclose(contribution(shot(PLAIN, speed=2.0), "take")[:80, 0], base[:160:2], atol=1e-9)
-        np.testing.assert_allclose(contribution(shot(PLAIN.replace(offset_s=1.0)), "take")[:100, 0], base[24:124], atol=1e-9)
-        faster = contribution(shot(PLAIN.replace(loop=True, fade_s=1.0), speed=keyed((1, 1.0), (600, 3.0))), "take")[:, 0]
+        np.testing.assert_allclose(
+            contribution(shot(PLAIN.replace(offset_s=1.0)), "take")[:100, 0], base[24:124], atol=1e-9
+        )
+        faster = contribution(shot(PLAIN.replace(loop=True, fade_s=1.0), speed=keyed((1, 1.0), (600, 3.0))), "take")[
+            :, 0
+        ]
         self.assertLess(np.max(np.abs(np.diff(faster))), 2 * np.max(np.abs(np.diff(base[:180]))) * 3)
 
     def test_drift_goes_and_the_shake_stays(self) -> None:
-        drifting = Take(recording=Recording(rate_hz=RATE, pan=Track.of(SHAKE + 0.8 * TIMES + 3.0)), drift_hz=0.3, loop=False, fade_s=0.0)
+        drifting = Take(
+            recording=Recording(rate_hz=RATE, pan=Track.of(SHAKE + 0.8 * TIMES + 3.0)),
+            drift_hz=0.3,
+            loop=False,
+            fade_s=0.0,
+        )
         values = contribution(shot(drifting), "take")[24:150, 0]
         np.testing.assert_allclose(values, contribution(shot(PLAIN), "take")[24:150, 0], atol=0.25)
 
@@ -49,7 +67,9 @@ class Playing(unittest.TestCase):
         self.assertLess(np.max(np.abs(np.diff(seam))), 1.2 * np.max(np.abs(np.diff(noise))))
         period = (639 / RATE - 2.0) * 24.0
         start = contribution(shot(take), "take", np.linspace(100.0, 200.0, 50))[:, 0]
-        np.testing.assert_allclose(contribution(shot(take), "take", np.linspace(100.0, 200.0, 50) + period)[:, 0], start, atol=1e-6)
+        np.testing.assert_allclose(
+            contribution(shot(take), "take", np.linspace(100.0, 200.0, 50) + period)[:, 0], start, atol=1e-6
+        )
         self.assertAlmostEqual(rms(seam) / rms(noise[:640]), 1.0, delta=0.15)
 
     def test_without_a_loop_it_grows_and_fades(self) -> None:

@@ -10,7 +10,9 @@ FRAMES = 1.0 + np.linspace(0.0, 240.0, 24_001)[:-1]
 
 
 def wave(swings: dict[str, float] | None = None, **fields: object) -> np.ndarray:
-    return contribution(shot_with(layer(source=Wave.model_validate({"rate_hz": 1.0, **fields}), swings=swings)), frames=FRAMES)
+    return contribution(
+        shot_with(layer(source=Wave.model_validate({"rate_hz": 1.0, **fields}), swings=swings)), frames=FRAMES
+    )
 
 
 class Shapes(unittest.TestCase):

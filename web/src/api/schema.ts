@@ -1063,8 +1063,8 @@ export interface components {
         };
         /**
          * AddMove
-         * @description Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path departs
-         *     from its own first pose. The shot's range, lens and picture stay.
+         * @description Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path
+         *     departs from its own first pose. The shot's range, lens and picture stay.
          */
         AddMove: {
             move: components["schemas"]["Move"];
@@ -1105,7 +1105,8 @@ export interface components {
         };
         /**
          * ArrayHead
-         * @description A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when unchanged.
+         * @description A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when
+         *     unchanged.
          */
         ArrayHead: {
             /** Columns */
@@ -1297,8 +1298,8 @@ export interface components {
          * AxisSetting
          * @description What one axis gets from the layer's source.
          *
-         *     swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of this
-         *     axis alone. linked_to: moves as another axis does, on purpose.
+         *     swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of
+         *     this axis alone. linked_to: moves as another axis does, on purpose.
          */
         AxisSetting: {
             /** Linked To */
@@ -1467,8 +1468,8 @@ export interface components {
         };
         /**
          * ChangesOut
-         * @description A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes: fields of the document that differ; in its
-         *     lists of parts `{"same": KEY}` stands for one that is as it was.
+         * @description A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
+         *     fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
          */
         ChangesOut: {
             /** Changed From */
@@ -1498,8 +1499,8 @@ export interface components {
         };
         /**
          * Clip
-         * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
-         *     from_preset: what it was placed from.
+         * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
+         *     cut, trimmed or moved has its own. from_preset: what it was placed from.
          */
         Clip: {
             /**
@@ -1587,8 +1588,9 @@ export interface components {
         };
         /**
          * Clock
-         * @description Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and progress reach to `end_frame` (the
-         *     bar's own end when missing). later_frames: how far behind the shot's its time is, as `t` and `f` in its formulas.
+         * @description Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and
+         *     progress reach to `end_frame` (the bar's own end when missing). later_frames: how far behind the shot's its time is,
+         *     as `t` and `f` in its formulas.
          */
         Clock: {
             /** End Frame */
@@ -1668,7 +1670,8 @@ export interface components {
         };
         /**
          * CueIn
-         * @description A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world.
+         * @description A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in
+         *     the world.
          */
         CueIn: {
             /** Frame */
@@ -1842,8 +1845,9 @@ export interface components {
         };
         /**
          * DrawKeys
-         * @description Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything stays. Few keys: as many
-         *     as keep straight lines within a fortieth of what was drawn through, or of what the number was before.
+         * @description Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything
+         *     stays. Few keys: as many as keep straight lines within a fortieth of what was drawn through, or of what the number
+         *     was before.
          */
         DrawKeys: {
             /** At */
@@ -1963,8 +1967,9 @@ export interface components {
         };
         /**
          * FieldLook
-         * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is shown. kind: a number that may be
-         *     keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that has one number an axis.
+         * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is
+         *     shown. kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field
+         *     that has one number an axis.
          */
         FieldLook: {
             /** Axis */
@@ -2133,8 +2138,8 @@ export interface components {
         };
         /**
          * FormsOut
-         * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by
-         *     `type.field`; a shot as it is when it is new.
+         * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
+         *     by `type.field`; a shot as it is when it is new.
          */
         FormsOut: {
             /** Clip */
@@ -2180,8 +2185,8 @@ export interface components {
         };
         /**
          * Formula
-         * @description What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays in force meanwhile,
-         *     or where there was none yet, what the number was before.
+         * @description What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays
+         *     in force meanwhile, or where there was none yet, what the number was before.
          */
         Formula: {
             /** Before */
@@ -2329,8 +2334,9 @@ export interface components {
         };
         /**
          * FramingReport
-         * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture. reaction_frames, lag_frames: of the operator,
-         *     how long until anything is done, and how late the picture is while the subject goes steadily on.
+         * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture.
+         *     reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
+         *     subject goes steadily on.
          */
         FramingReport: {
             /** Lag Frames */
@@ -2366,8 +2372,8 @@ export interface components {
         };
         /**
          * Gait
-         * @description follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right.
-         *     steps: those that were moved or left out by hand, in rising order.
+         * @description follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp:
+         *     left against right. steps: those that were moved or left out by hand, in rising order.
          */
         Gait: {
             /**
@@ -2436,8 +2442,8 @@ export interface components {
         };
         /**
          * Give
-         * @description shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical damping. stop: how far it can
-         *     go, reached smoothly. weight: how much of the give counts.
+         * @description shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical
+         *     damping. stop: how far it can go, reached smoothly. weight: how much of the give counts.
          */
         Give: {
             /**
@@ -2574,9 +2580,9 @@ export interface components {
         };
         /**
          * Hit
-         * @description answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on; 0 for none. uneven: how much
-         *     they differ from beat to beat. same_way: whether each takes the camera the same way, down and forward as a step or a thud does, instead of its own.
-         *     start: so far into its first beat the rhythm begins.
+         * @description answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on;
+         *     0 for none. uneven: how much they differ from beat to beat. same_way: whether each takes the camera the same way,
+         *     down and forward as a step or a thud does, instead of its own. start: so far into its first beat the rhythm begins.
          */
         Hit: {
             /**
@@ -2654,8 +2660,8 @@ export interface components {
         };
         /**
          * HoldFraming
-         * @description Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above. The place is
-         *     the operator's where there is one.
+         * @description Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves
+         *     the shake above. The place is the operator's where there is one.
          */
         HoldFraming: {
             /**
@@ -2767,8 +2773,9 @@ export interface components {
         };
         /**
          * KeysFromOperator
-         * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and takes the operator away. Keys come to
-         *     stand where the operator acts: where nothing is done there are none. An axis that the operator does not move stays as it is.
+         * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
+         *     takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
+         *     that the operator does not move stays as it is.
          */
         KeysFromOperator: {
             /** Mount */
@@ -2798,7 +2805,8 @@ export interface components {
         };
         /**
          * Lane
-         * @description Clips in the order in which they were put there; their spans say when each is heard. fade: how those that overlap go over into each other.
+         * @description Clips in the order in which they were put there; their spans say when each is heard. fade: how those that
+         *     overlap go over into each other.
          */
         Lane: {
             /**
@@ -2821,8 +2829,8 @@ export interface components {
          * Layer
          * @description value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
          *
-         *     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t). from_preset: what it was
-         *     placed from.
+         *     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+         *     from_preset: what it was placed from.
          */
         Layer: {
             /**
@@ -3005,8 +3013,8 @@ export interface components {
         };
         /**
          * LayerReading
-         * @description A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that cannot be given; nothing else of it
-         *     is left out.
+         * @description A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
+         *     cannot be given; nothing else of it is left out.
          */
         LayerReading: {
             /** Axes */
@@ -3048,7 +3056,8 @@ export interface components {
         };
         /**
          * MatchPose
-         * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens when none is named.
+         * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens
+         *     when none is named.
          */
         MatchPose: {
             /** First Frame */
@@ -3067,9 +3076,10 @@ export interface components {
         };
         /**
          * MotionHead
-         * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array `frames` says where there is one.
-         *     exact: stretches [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come. layers: tags of the
-         *     readings of all layers, from the bottom up; `readings.layers` has those whose tag the page does not hold.
+         * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
+         *     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
+         *     close_frames: the widest window in which all of them come. layers: tags of the readings of all layers, from the
+         *     bottom up; `readings.layers` has those whose tag the page does not hold.
          *
          *     Arrays, `name:PART` where there is one for each of several parts:
          *
@@ -3109,10 +3119,10 @@ export interface components {
         };
         /**
          * MotionIn
-         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers` readings of
-         *     layers. `curves` are addresses
-         *     of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about `frame` and
-         *     those of a window that is not too wide come one by one, all others thinned.
+         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
+         *     readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
+         *     `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
+         *     all others thinned.
          */
         MotionIn: {
             /**
@@ -3157,8 +3167,9 @@ export interface components {
         };
         /**
          * Mount
-         * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes after it hangs at the far end of
-         *     its length, forward of where it is. mute: it holds the pose that it has at the shot's first frame, without give and operator; solo: the others do.
+         * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes
+         *     after it hangs at the far end of its length, forward of where it is. mute: it holds the pose that it has at the
+         *     shot's first frame, without give and operator; solo: the others do.
          */
         Mount: {
             give?: components["schemas"]["Give"] | null;
@@ -3256,7 +3267,8 @@ export interface components {
         };
         /**
          * Move
-         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, if any.
+         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that
+         *     give the same path, if any.
          */
         Move: {
             /** Focal Mm */
@@ -3459,7 +3471,8 @@ export interface components {
         };
         /**
          * NewShotIn
-         * @description A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds unless frames are given.
+         * @description A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds
+         *     unless frames are given.
          */
         NewShotIn: {
             /** Copy Of */
@@ -3565,10 +3578,11 @@ export interface components {
         };
         /**
          * Operator
-         * @description across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge. reaction_s: so late the operator sees what
-         *     happens; anticipation_s: so far ahead along the subject's path. _hz, _damping: how quickly and how firmly the camera is turned. _slack_percent:
-         *     how far off its place the subject may be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or
-         *     on top of them.
+         * @description across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge.
+         *     reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
+         *     _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may be,
+         *     of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top of
+         *     them.
          */
         Operator: {
             /**
@@ -3654,7 +3668,8 @@ export interface components {
         };
         /**
          * OriginOut
-         * @description What a clip and the preset that it came from differ in. preset: missing when it is not here any more; `problem` says so.
+         * @description What a clip and the preset that it came from differ in. preset: missing when it is not here any more;
+         *     `problem` says so.
          */
         OriginOut: {
             /** Key */
@@ -3669,7 +3684,8 @@ export interface components {
         };
         /**
          * PartDifference
-         * @description A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for the clip's own amount and speed.
+         * @description A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for
+         *     the clip's own amount and speed.
          */
         PartDifference: {
             /**
@@ -3706,7 +3722,8 @@ export interface components {
         };
         /**
          * PastePose
-         * @description Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers get keys.
+         * @description Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers
+         *     get keys.
          */
         PastePose: {
             /**
@@ -3853,7 +3870,8 @@ export interface components {
         };
         /**
          * PlacePreset
-         * @description A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on wish.
+         * @description A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on
+         *     wish.
          */
         PlacePreset: {
             /** First Frame */
@@ -3878,7 +3896,8 @@ export interface components {
         };
         /**
          * PlayTake
-         * @description Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole shot, when none is named.
+         * @description Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole
+         *     shot, when none is named.
          */
         PlayTake: {
             /** Clip */
@@ -3896,9 +3915,10 @@ export interface components {
          * Preset
          * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
          *
-         *     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
-         *     when missing. clock: of its motion; it begins with the clip while missing. rig: mounts that come with it on wish, behind those that are there;
-         *     layers name them, or CARRIER for what the rig stands on. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+         *     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody
+         *     says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
+         *     that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
+         *     Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
          */
         Preset: {
             /**
@@ -4010,8 +4030,8 @@ export interface components {
         };
         /**
          * PresetOut
-         * @description own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
-         *     card says.
+         * @description own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words:
+         *     what it is found by besides what its card says.
          */
         PresetOut: {
             /** Content */
@@ -4118,7 +4138,8 @@ export interface components {
         };
         /**
          * Recording
-         * @description What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have none.
+         * @description What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have
+         *     none.
          */
         Recording: {
             /**
@@ -4183,8 +4204,8 @@ export interface components {
         };
         /**
          * RecordKeys
-         * @description Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a hundredth of what the hand
-         *     went through.
+         * @description Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a
+         *     hundredth of what the hand went through.
          */
         RecordKeys: {
             /** At */
@@ -4261,8 +4282,8 @@ export interface components {
         };
         /**
          * RemoveMount
-         * @description Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and
-         *     what it carried stays where the rest of the rig puts it.
+         * @description Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise
+         *     that goes with it, and what it carried stays where the rest of the rig puts it.
          */
         RemoveMount: {
             /**
@@ -4285,8 +4306,8 @@ export interface components {
         };
         /**
          * ReplaceMove
-         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps
-         *     its start and gets the path's length.
+         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that
+         *     comes with the path; the range keeps its start and gets the path's length.
          */
         ReplaceMove: {
             move: components["schemas"]["Move"];
@@ -4330,8 +4351,9 @@ export interface components {
         };
         /**
          * Ride
-         * @description The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it goes, and of how it turns.
-         *     Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
+         * @description The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it
+         *     goes, and of how it turns. Only what happens while a weight is on counts, so that it comes on and goes off without a
+         *     jump.
          */
         Ride: {
             /** Object */
@@ -4425,7 +4447,8 @@ export interface components {
         };
         /**
          * Road
-         * @description follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H (hardly a track).
+         * @description follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H
+         *     (hardly a track).
          */
         Road: {
             /**
@@ -4539,8 +4562,8 @@ export interface components {
         };
         /**
          * SetAxisRate
-         * @description Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the first frame.
-         *     Of a linked axis the one that leads is set.
+         * @description Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the
+         *     first frame. Of a linked axis the one that leads is set.
          */
         SetAxisRate: {
             /** Axes */
@@ -4594,7 +4617,8 @@ export interface components {
         };
         /**
          * SetDial
-         * @description Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge, a formula stays.
+         * @description Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits
+         *     comes to their edge, a formula stays.
          */
         SetDial: {
             /** Dial */
@@ -4632,7 +4656,8 @@ export interface components {
         };
         /**
          * SetFormula
-         * @description Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays.
+         * @description Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and
+         *     what was in force stays.
          */
         SetFormula: {
             /** Formulas */
@@ -4776,8 +4801,8 @@ export interface components {
         };
         /**
          * SetShot
-         * @description Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds.
-         *     along: whether they move along when the first frame does.
+         * @description Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames
+         *     or their seconds. along: whether they move along when the first frame does.
          */
         SetShot: {
             /**
@@ -4829,9 +4854,9 @@ export interface components {
         };
         /**
          * SetSpan
-         * @description Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps shrink
-         *     with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame where it is done
-         *     (`ramp_in_until`) or begins (`ramp_out_from`).
+         * @description Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps
+         *     shrink with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame
+         *     where it is done (`ramp_in_until`) or begins (`ramp_out_from`).
          */
         SetSpan: {
             /** At */
@@ -4866,7 +4891,8 @@ export interface components {
         };
         /**
          * SetSwings
-         * @description Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key there.
+         * @description Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key
+         *     there.
          */
         SetSwings: {
             /** Axes */
@@ -4898,8 +4924,8 @@ export interface components {
         };
         /**
          * Shot
-         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the seeds of new layers are drawn
-         *     from; seeds_drawn: how many have been, so that none comes twice.
+         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the
+         *     seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
          */
         Shot: {
             /**
@@ -4987,7 +5013,8 @@ export interface components {
         };
         /**
          * ShotCard
-         * @description A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to be asked for.
+         * @description A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to
+         *     be asked for.
          */
         ShotCard: {
             /** Fps */
@@ -5075,7 +5102,8 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's where it has no span.
+         * @description When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's
+         *     where it has no span.
          */
         SpanReading: {
             /** First Frame */
@@ -5178,7 +5206,8 @@ export interface components {
         };
         /**
          * Subject
-         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how large it is.
+         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how
+         *     large it is.
          */
         Subject: {
             /**
@@ -5217,8 +5246,8 @@ export interface components {
         };
         /**
          * SubjectIn
-         * @description An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it.
-         *     A point alone stands still.
+         * @description An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or
+         *     all of it. A point alone stands still.
          */
         SubjectIn: {
             /** Base Revision */
@@ -5260,7 +5289,8 @@ export interface components {
         };
         /**
          * SwatchOut
-         * @description swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the right edge, in turn.
+         * @description swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the
+         *     right edge, in turn.
          */
         SwatchOut: {
             /** Key */
@@ -5293,8 +5323,8 @@ export interface components {
         };
         /**
          * Take
-         * @description gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins.
-         *     fade_s: of the loop's cross-fade, or at the ends.
+         * @description gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s:
+         *     where in the take it begins. fade_s: of the loop's cross-fade, or at the ends.
          */
         Take: {
             /**
@@ -5370,8 +5400,8 @@ export interface components {
          * TakeFromPreset
          * @description Brings parts of a clip back to the preset that it came from, or up to date with it.
          *
-         *     parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away. settings: amount and
-         *     speed too. What a layer has of its own stays: its random start, mute and solo.
+         *     parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away.
+         *     settings: amount and speed too. What a layer has of its own stays: its random start, mute and solo.
          */
         TakeFromPreset: {
             /** Clip */
@@ -5530,7 +5560,8 @@ export interface components {
         };
         /**
          * Turn
-         * @description A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing when it does not.
+         * @description A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing
+         *     when it does not.
          */
         Turn: {
             /** Frame */
@@ -5540,7 +5571,8 @@ export interface components {
         };
         /**
          * TurnMount
-         * @description Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture stays and only its axes lie anew.
+         * @description Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture
+         *     stays and only its axes lie anew.
          */
         TurnMount: {
             /**
@@ -5661,7 +5693,8 @@ export interface components {
         };
         /**
          * UseRig
-         * @description A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put layers on.
+         * @description A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put
+         *     layers on.
          */
         UseRig: {
             /**
@@ -5690,7 +5723,8 @@ export interface components {
         };
         /**
          * Wave
-         * @description Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its cycle it begins, on all axes.
+         * @description Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its
+         *     cycle it begins, on all axes.
          */
         Wave: {
             /**

@@ -1,4 +1,5 @@
-"""What requests and responses look like, a module a noun. TypeScript types are generated from these. In dependency order:
+"""What requests and responses look like, a module a noun. TypeScript types are generated from these. In dependency
+order:
 
 base      base of all, whole numbers and texts with limits
 projects  projects, cards of shots

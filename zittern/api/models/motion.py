@@ -19,14 +19,16 @@ _Text = Annotated[str, StringConstraints(max_length=300)]
 
 
 class MotionIn(Model):
-    """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers` readings of
-    layers. `curves` are addresses
-    of numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about `frame` and
-    those of a window that is not too wide come one by one, all others thinned.
+    """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
+    readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
+    `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
+    all others thinned.
     """
 
     commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
-    revision: RevisionId | None = Field(default=None, description="an older revision to look at; the present one when missing")
+    revision: RevisionId | None = Field(
+        default=None, description="an older revision to look at; the present one when missing"
+    )
     have: Annotated[dict[_Text, _Text], Field(max_length=3000)] = {}
     have_layers: Annotated[dict[_Text, _Text], Field(max_length=1000)] = {}
     curves: Annotated[tuple[_Text, ...], Field(max_length=60)] = ()
@@ -47,7 +49,9 @@ class LayerTag:
 
 @dataclass(frozen=True, slots=True)
 class ArrayHead:
-    """A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when unchanged."""
+    """A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when
+    unchanged.
+    """
 
     name: str
     tag: str
@@ -56,9 +60,10 @@ class ArrayHead:
 
 
 class MotionHead(Model):
-    __doc__ = f"""Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array `frames` says where there is one.
-    exact: stretches [first, last] in which every whole frame has its row. close_frames: the widest window in which all of them come. layers: tags of the
-    readings of all layers, from the bottom up; `readings.layers` has those whose tag the page does not hold.
+    __doc__ = f"""Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
+    `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
+    close_frames: the widest window in which all of them come. layers: tags of the readings of all layers, from the
+    bottom up; `readings.layers` has those whose tag the page does not hold.
 
     Arrays, `name:PART` where there is one for each of several parts:
 

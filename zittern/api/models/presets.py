@@ -15,7 +15,17 @@ from zittern.core.readings.swatches import Swatch
 from zittern.core.shot.origins import PresetKey
 from zittern.store.presets import KeptPreset
 
-__all__ = ["NearestOut", "OriginOut", "PresetAboutIn", "PresetContentIn", "PresetOut", "PresetSaveIn", "PresetShelfOut", "SwatchOut", "SwatchesIn"]
+__all__ = [
+    "NearestOut",
+    "OriginOut",
+    "PresetAboutIn",
+    "PresetContentIn",
+    "PresetOut",
+    "PresetSaveIn",
+    "PresetShelfOut",
+    "SwatchOut",
+    "SwatchesIn",
+]
 
 # Cards of this many presets are drawn at once.
 _MOST_SWATCHES = 60
@@ -24,8 +34,8 @@ _Parts = Annotated[tuple[Key, ...], Field(max_length=100)]
 
 
 class PresetOut(Model):
-    """own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
-    card says.
+    """own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words:
+    what it is found by besides what its card says.
     """
 
     key: str
@@ -38,7 +48,9 @@ class PresetOut(Model):
     @classmethod
     def of(cls, kept: KeptPreset, own: bool = True) -> PresetOut:
         words = "" if own else SEARCH_WORDS.get(kept.key, "")
-        return cls.model_construct(key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem, words=words)
+        return cls.model_construct(
+            key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem, words=words
+        )
 
 
 class PresetShelfOut(Model):
@@ -100,7 +112,9 @@ class WaveOut(Model):
 
 
 class SwatchOut(Model):
-    """swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the right edge, in turn."""
+    """swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the
+    right edge, in turn.
+    """
 
     key: str
     swing_px: float
@@ -110,14 +124,20 @@ class SwatchOut(Model):
     @classmethod
     def of(cls, key: str, made: Swatch) -> SwatchOut:
         waves = [
-            WaveOut.model_construct(axis=axis, least=extremes[:, 0].round(2).tolist(), most=extremes[:, 1].round(2).tolist())
+            WaveOut.model_construct(
+                axis=axis, least=extremes[:, 0].round(2).tolist(), most=extremes[:, 1].round(2).tolist()
+            )
             for axis, extremes in made.waves_px.items()
         ]
-        return cls.model_construct(key=key, swing_px=made.swing_px, scribble=made.scribble_px.round(2).ravel().tolist(), waves=waves)
+        return cls.model_construct(
+            key=key, swing_px=made.swing_px, scribble=made.scribble_px.round(2).ravel().tolist(), waves=waves
+        )
 
 
 class OriginOut(Model):
-    """What a clip and the preset that it came from differ in. preset: missing when it is not here any more; `problem` says so."""
+    """What a clip and the preset that it came from differ in. preset: missing when it is not here any more;
+    `problem` says so.
+    """
 
     key: str
     name: str

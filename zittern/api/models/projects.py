@@ -10,7 +10,7 @@ from pydantic import Field
 from zittern.api.models.base import Key, Model, Name
 from zittern.core.shot.shot import Picture
 from zittern.core.timebase import Fps
-from zittern.store.library import ShotEntry
+from zittern.store.listing import ShotEntry
 
 __all__ = ["NameIn", "NewShotIn", "ProjectOut", "ScribbleOut", "ShotCard"]
 
@@ -26,7 +26,9 @@ class NameIn(Model):
 
 
 class NewShotIn(Model):
-    """A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds unless frames are given."""
+    """A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds
+    unless frames are given.
+    """
 
     name: Name
     fps: Fps | None = None
@@ -50,7 +52,9 @@ class ScribbleOut(Model):
 
 
 class ShotCard(Model):
-    """A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to be asked for."""
+    """A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to
+    be asked for.
+    """
 
     id: str
     slug: str
@@ -70,7 +74,9 @@ class ShotCard(Model):
     def of(cls, entry: ShotEntry) -> ShotCard:
         card = entry.card
         return cls.model_construct(
-            id=entry.id, slug=entry.slug, name=card.name, project=entry.project, project_slug=entry.project_slug, frames=card.frames, fps=card.fps,
-            seconds=card.seconds, layers=card.layers, set_id=card.set_id, updated_at=entry.updated_at, problem=card.problem,
+            id=entry.id, slug=entry.slug, name=card.name, project=entry.project, project_slug=entry.project_slug,
+            frames=card.frames, fps=card.fps,
+            seconds=card.seconds, layers=card.layers, set_id=card.set_id, updated_at=entry.updated_at,
+            problem=card.problem,
             scribble=None if entry.scribble is None else ScribbleOut.of(entry.scribble).scribble,
         )  # fmt: skip

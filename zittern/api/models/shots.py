@@ -16,7 +16,8 @@ from zittern.core.shot.shot import Shot
 from zittern.store.revisions import State
 
 __all__ = [
-    "ChangesOut", "EditIn", "FormulaIn", "FormulaOut", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut", "StateOut", "StepIn", "SubjectIn", "TidyIn",
+    "ChangesOut", "EditIn", "FormulaIn", "FormulaOut", "GoToIn", "HistoryOut", "RevisionNameIn", "RevisionOut",
+    "StateOut", "StepIn", "SubjectIn", "TidyIn",
     "TidyOut",
 ]  # fmt: skip
 
@@ -40,14 +41,16 @@ class StateOut(Model):
     @classmethod
     def of(cls, state: State) -> StateOut:
         return cls.model_construct(
-            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, document=state.document,
-            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label, made=state.made,
+            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug,
+            document=state.document,
+            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label,
+            made=state.made,
         )  # fmt: skip
 
 
 class ChangesOut(Model):
-    """A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes: fields of the document that differ; in its
-    lists of parts `{"same": KEY}` stands for one that is as it was.
+    """A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
+    fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
     """
 
     id: str
@@ -65,8 +68,10 @@ class ChangesOut(Model):
     @classmethod
     def of(cls, state: State, before: Shot, base: int) -> ChangesOut:
         return cls.model_construct(
-            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug, changes=changes(before, state.document),
-            changed_from=base, revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label, made=state.made,
+            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug,
+            changes=changes(before, state.document),
+            changed_from=base, revision=state.revision, label=state.label, undo_label=state.undo_label,
+            redo_label=state.redo_label, made=state.made,
         )  # fmt: skip
 
 
@@ -107,8 +112,8 @@ class HistoryOut(Model):
 
 
 class SubjectIn(Model):
-    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or all of it.
-    A point alone stands still.
+    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or
+    all of it. A point alone stands still.
     """
 
     base_revision: RevisionId

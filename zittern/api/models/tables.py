@@ -11,7 +11,18 @@ from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 from zittern.formats.table import Kind as FileKind
 
-__all__ = ["AxisOut", "FormatOut", "FormsOut", "FramingOut", "PlaceOut", "RigOut", "SetChoice", "SetOut", "SourceOut", "TablesOut"]
+__all__ = [
+    "AxisOut",
+    "FormatOut",
+    "FormsOut",
+    "FramingOut",
+    "PlaceOut",
+    "RigOut",
+    "SetChoice",
+    "SetOut",
+    "SourceOut",
+    "TablesOut",
+]
 
 
 class SetOut(Model):
@@ -76,8 +87,8 @@ class RigOut(Model):
 
 
 class FormsOut(Model):
-    """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands, by
-    `type.field`; a shot as it is when it is new.
+    """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
+    by `type.field`; a shot as it is when it is new.
     """
 
     layer: list[FieldLook]

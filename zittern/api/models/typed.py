@@ -16,8 +16,8 @@ _MOST_PASTED = 50_000
 
 
 class TypedPlace(Model):
-    """Where a number is typed. unit: as the field shows it. fps: how long a frame is; shot, at, frame: the number's shot, address and the playhead, which tell
-    that too, and what a pixel is.
+    """Where a number is typed. unit: as the field shows it. fps: how long a frame is; shot, at, frame: the number's
+    shot, address and the playhead, which tell that too, and what a pixel is.
     """
 
     unit: str = Field(default="", max_length=20)

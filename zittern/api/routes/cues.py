@@ -25,7 +25,9 @@ def export_cues(shot: str, ctx: Ctx) -> Response:
 
 
 @router.post("", response_model=StateOut, dependencies=[WRITES])
-def import_cues(shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]) -> object:
+def import_cues(
+    shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]
+) -> object:
     """Adds the cues of a CSV; one revision."""
     cues = read_cues(file.file.read(), ctx.library.state(shot).document)
     return json_response(StateOut.of(ctx.library.edit(shot, base_revision, AddCues(cues=cues))))

@@ -42,7 +42,9 @@ def cancel_export(job: str, ctx: Ctx) -> JobOut:
 
 
 @router.get("/exports/{job}/file", response_class=FileResponse)
-def get_export_file(job: str, ctx: Ctx, range: Annotated[str | None, Header(include_in_schema=False)] = None) -> FileResponse:
+def get_export_file(
+    job: str, ctx: Ctx, range: Annotated[str | None, Header(include_in_schema=False)] = None
+) -> FileResponse:
     """The finished file. Once all of it has arrived it is gone from here."""
     found = ctx.jobs.get(job)
     path = ctx.jobs.fetched(found)

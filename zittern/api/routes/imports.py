@@ -46,7 +46,9 @@ def inspect_file(file: UploadFile) -> CameraFileOut:
 
 
 @router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut, dependencies=[WRITES])
-def import_shot(slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24") -> object:
+def import_shot(
+    slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24"
+) -> object:
     """A new shot from a file."""
     opened = open_shot(_filename(file), file.file.read(), no_sidecars, camera, fps_from(fps, "fps"))
     state = ctx.library.add_shot(slug, newly_seeded(opened.shot), opened.label)

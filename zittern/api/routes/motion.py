@@ -34,7 +34,9 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     timing.mark("apply")
     sampled = ctx.sampled(document, body.frame, body.window)
     timing.mark("evaluate")
-    curves = {f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)}
+    curves = {
+        f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)
+    }
     readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body))
     timing.mark("read")
     packet = pack_motion(document, sampled, state.revision, readings, body, curves)
@@ -66,8 +68,10 @@ def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
     first = float(document.first_frame)
     sampled = ctx.sampled(document, first)
     return MotionHead(
-        revision=state.revision, first_frame=document.first_frame, last_frame=document.last_frame, rows=len(sampled.frames),
-        exact=list(sampled.exact), close_frames=CLOSE_FRAMES, arrays=[], layers=[], readings=read(document, sampled.near, first, sampled.whole),
+        revision=state.revision, first_frame=document.first_frame, last_frame=document.last_frame,
+        rows=len(sampled.frames),
+        exact=list(sampled.exact), close_frames=CLOSE_FRAMES, arrays=[], layers=[],
+        readings=read(document, sampled.near, first, sampled.whole),
     )  # fmt: skip
 
 

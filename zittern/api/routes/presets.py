@@ -28,7 +28,7 @@ from zittern.core.presets.placed import of_clip, of_layers
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.search import nearest
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
-from zittern.store.library import slug_of
+from zittern.store.naming import slug_of
 from zittern.store.presets import KeptPreset
 
 router = APIRouter(prefix="/api", tags=["presets"], route_class=JsonRoute)
@@ -41,9 +41,13 @@ _MOST_FILE_BYTES = 4 * 2**20
 def get_presets(ctx: Ctx) -> object:
     """All presets."""
     shelf = ctx.library.presets.all()
-    shipped = [PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False) for key, preset in SHIPPED_BY_KEY.items()]
+    shipped = [
+        PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False) for key, preset in SHIPPED_BY_KEY.items()
+    ]
     presets = [*shipped, *map(PresetOut.of, shelf.presets)]
-    return json_response(PresetShelfOut.model_construct(presets=presets, undo_label=shelf.undo_label, redo_label=shelf.redo_label))
+    return json_response(
+        PresetShelfOut.model_construct(presets=presets, undo_label=shelf.undo_label, redo_label=shelf.redo_label)
+    )
 
 
 @router.get("/presets/nearest", response_model=NearestOut)
@@ -57,7 +61,11 @@ def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> objec
 def save_preset(body: PresetSaveIn, ctx: Ctx) -> object:
     """A clip, or some of a shot's layers, as a preset of the user's own."""
     document = ctx.library.state(body.shot).document
-    made = of_layers(document, body.layers, body.name, body.rig) if body.clip is None else of_clip(document, body.clip, body.name, body.rig)
+    made = (
+        of_layers(document, body.layers, body.name, body.rig)
+        if body.clip is None
+        else of_clip(document, body.clip, body.name, body.rig)
+    )
     about = body.model_dump(include={"line", "tags", "keep_seeds"})
     return json_response(PresetOut.of(ctx.library.presets.add(made.replace(**about))), 201)
 
@@ -139,9 +147,18 @@ def compare_clip(shot: str, clip: str, ctx: Ctx) -> OriginOut:
         raise NotFound(f"the clip “{found.name}” was not placed from a preset")
     preset = _readable(ctx, origin.preset)
     if preset is None:
-        problem = f"the preset “{origin.name}” is not here any more; import its file, or undo its deletion, to compare with it"
+        problem = (
+            f"the preset “{origin.name}” is not here any more; import its file, or undo its deletion, to compare with "
+            f"it"
+        )
         return OriginOut(key=origin.preset, name=origin.name, preset=None, problem=problem, parts=[])
-    return OriginOut(key=origin.preset, name=preset.name, preset=preset, problem=None, parts=list(differences(document, found, preset)))
+    return OriginOut(
+        key=origin.preset,
+        name=preset.name,
+        preset=preset,
+        problem=None,
+        parts=list(differences(document, found, preset)),
+    )
 
 
 def _readable(ctx: Ctx, key: str) -> Preset | None:
@@ -161,4 +178,7 @@ def _own(ctx: Ctx, key: str) -> Preset:
 
 def _refuse_shipped(key: str) -> None:
     if key in SHIPPED_BY_KEY:
-        raise BadInput(f"“{SHIPPED_BY_KEY[key].name}” comes with Zittern and stays as it is; place it and save the clip as a preset of your own")
+        raise BadInput(
+            f"“{SHIPPED_BY_KEY[key].name}” comes with Zittern and stays as it is; place it and save the clip as a "
+            f"preset of your own"
+        )

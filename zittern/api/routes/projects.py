@@ -9,7 +9,7 @@ from zittern.api.models.projects import NameIn, NewShotIn, ProjectOut, ShotCard
 from zittern.api.models.shots import StateOut
 from zittern.api.turns import WRITES
 from zittern.core.shot.upgrades import started
-from zittern.store.library import Project
+from zittern.store.listing import Project
 from zittern.store.seeds import newly_seeded
 from zittern.store.sets import set_file
 

@@ -9,7 +9,20 @@ from fastapi.responses import Response
 
 from zittern.api.context import Context, Ctx, JsonRoute, json_response
 from zittern.api.models.projects import ScribbleOut
-from zittern.api.models.shots import ChangesOut, EditIn, FormulaIn, FormulaOut, GoToIn, HistoryOut, RevisionNameIn, StateOut, StepIn, SubjectIn, TidyIn, TidyOut
+from zittern.api.models.shots import (
+    ChangesOut,
+    EditIn,
+    FormulaIn,
+    FormulaOut,
+    GoToIn,
+    HistoryOut,
+    RevisionNameIn,
+    StateOut,
+    StepIn,
+    SubjectIn,
+    TidyIn,
+    TidyOut,
+)
 from zittern.api.turns import WRITES
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.edits.writing import names_at, state_of
@@ -70,7 +83,11 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
 
 def _subject(data: bytes, body: SubjectIn, document: Shot) -> Subject:
     name = body.object or ""
-    return subject_in(data, name, document) if body.point_m is None else point_in(data, name, body.point_m, body.frame, document)
+    return (
+        subject_in(data, name, document)
+        if body.point_m is None
+        else point_in(data, name, body.point_m, body.frame, document)
+    )
 
 
 @router.post("/formula")
@@ -139,4 +156,8 @@ def get_raw(shot: str, ctx: Ctx) -> Response:
     """The document as it is stored, readable or not."""
     slug, data = ctx.library.raw(shot)
     ending = ".shot.json" if data.lstrip()[:1] == b"{" else ".raw"
-    return Response(data, media_type="application/octet-stream", headers={"Content-Disposition": f'attachment; filename="{slug}{ending}"'})
+    return Response(
+        data,
+        media_type="application/octet-stream",
+        headers={"Content-Disposition": f'attachment; filename="{slug}{ending}"'},
+    )

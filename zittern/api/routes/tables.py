@@ -11,7 +11,18 @@ from fastapi.responses import FileResponse
 
 from zittern import __version__
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.tables import AxisOut, FormatOut, FormsOut, FramingOut, PlaceOut, RigOut, SetChoice, SetOut, SourceOut, TablesOut
+from zittern.api.models.tables import (
+    AxisOut,
+    FormatOut,
+    FormsOut,
+    FramingOut,
+    PlaceOut,
+    RigOut,
+    SetChoice,
+    SetOut,
+    SourceOut,
+    TablesOut,
+)
 from zittern.api.turns import WRITES
 from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
@@ -23,7 +34,7 @@ from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
-from zittern.store.library import slug_of
+from zittern.store.naming import slug_of
 from zittern.store.sets import add_set, set_file, set_ids, set_title
 from zittern.store.takes import take_names
 
@@ -39,7 +50,9 @@ _FORMS = FormsOut(
     operator=list(forms.OPERATOR),
     ride=list(forms.RIDE),
     hold=list(forms.HOLD),
-    places=[PlaceOut(title=title, across_percent=across, up_percent=up) for title, (across, up) in forms.PLACES.items()],
+    places=[
+        PlaceOut(title=title, across_percent=across, up_percent=up) for title, (across, up) in forms.PLACES.items()
+    ],
     rigs=[RigOut(name=rig.name, told=rig.told) for rig in RIGS],
     interps=list(forms.RUNS_ON),
     extends=list(get_args(Extend)),
@@ -58,7 +71,16 @@ def get_tables(ctx: Ctx) -> TablesOut:
     return TablesOut(
         version=__version__,
         axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],
-        sources=[SourceOut(kind=row.kind, title=row.title, imitates=row.imitates, absolute=row.make.absolute, fields=list(row.fields)) for row in SOURCES],
+        sources=[
+            SourceOut(
+                kind=row.kind,
+                title=row.title,
+                imitates=row.imitates,
+                absolute=row.make.absolute,
+                fields=list(row.fields),
+            )
+            for row in SOURCES
+        ],
         forms=_FORMS,
         formats=[
             FormatOut(

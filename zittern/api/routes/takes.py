@@ -20,14 +20,27 @@ _Id = Annotated[str | None, Form(max_length=100)]
 
 
 @router.post("/shipped", response_model=StateOut, dependencies=[WRITES])
-def play_shipped(shot: str, ctx: Ctx, base_revision: _Revision, name: Annotated[str, Form(max_length=100)], layer: _Id = None, clip: _Id = None) -> object:
+def play_shipped(
+    shot: str,
+    ctx: Ctx,
+    base_revision: _Revision,
+    name: Annotated[str, Form(max_length=100)],
+    layer: _Id = None,
+    clip: _Id = None,
+) -> object:
     """A layer plays one of the takes that ship, a new one when none is named; one revision."""
     recording = read_take(take_file(name).read_bytes(), name.replace("-", " "))
-    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))))
+    return json_response(
+        StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip)))
+    )
 
 
 @router.post("", response_model=StateOut, dependencies=[WRITES])
-def play_file(shot: str, file: UploadFile, ctx: Ctx, base_revision: _Revision, layer: _Id = None, clip: _Id = None) -> object:
+def play_file(
+    shot: str, file: UploadFile, ctx: Ctx, base_revision: _Revision, layer: _Id = None, clip: _Id = None
+) -> object:
     """The same with a CSV or JSON of samples."""
     recording = read_take(file.file.read(), PurePath(file.filename or "take").stem)
-    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))))
+    return json_response(
+        StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip)))
+    )

@@ -19,6 +19,7 @@ placing  where the camera stands and looks
 shots    name, frame rate, range and picture of the shot
 poses    poses in the world: pasted, or taken from something else
 merging  two mounts as one, where numbers can give the same picture
+keeping  what keeps the picture while the rig changes
 rig      mounts put in, taken away, put in another order
 steps    single steps of a gait
 takes    a recorded take as a layer

@@ -1,4 +1,6 @@
-"""Addresses: `shot.focal_mm`, `dial:panic.value`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`, `layer:sway.axes.pan.swing`."""
+"""Addresses: `shot.focal_mm`, `dial:panic.value`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`,
+`layer:sway.axes.pan.swing`.
+"""
 
 from __future__ import annotations
 
@@ -21,8 +23,23 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = [
-    "change_at", "change_layer", "find_clip", "find_lane", "find_layer", "get_at", "lane_of", "layers_title", "named", "number_at", "owners_title", "scope_of",
-    "set_at", "with_clip", "with_lane",
+    "change_at",
+    "change_layer",
+    "find_clip",
+    "find_lane",
+    "find_layer",
+    "find_mount",
+    "get_at",
+    "index_of",
+    "lane_of",
+    "layers_title",
+    "named",
+    "number_at",
+    "owners_title",
+    "scope_of",
+    "set_at",
+    "with_clip",
+    "with_lane",
 ]  # fmt: skip
 
 
@@ -69,7 +86,9 @@ def get_at(shot: Shot, address: str) -> Any:
 
 
 def owners_title(shot: Shot, owners: Sequence[str]) -> str:
-    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `2 mounts` for more; empty for the shot itself."""
+    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `2 mounts` for more; empty for
+    the shot itself.
+    """
     if list(owners) == ["shot"]:
         return ""
     kinds = {each.partition(":")[0] for each in owners}
@@ -102,7 +121,9 @@ def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
         # What the path is made of cannot read its attributes; the lens can.
         return _on_axis(address, scope_at(shot, frames) if kind == "shot" else shot.scope(frames))
     clip, layer = find_layer(shot, name) if kind == "layer" else (find_clip(shot, name), None)
-    return _on_axis(address, clip.clocked(scope_at(shot, frames), (float(shot.first_frame), float(shot.last_frame)), layer))
+    return _on_axis(
+        address, clip.clocked(scope_at(shot, frames), (float(shot.first_frame), float(shot.last_frame)), layer)
+    )
 
 
 def _on_axis(address: str, scope: Scope) -> Scope:
@@ -129,7 +150,9 @@ def set_at(shot: Shot, address: str, value: Any) -> Shot:
 
 
 def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str | None = None) -> Shot:
-    """The shot with a layer, clip, lane, mount or itself changed. Raises EditError with `where`, or the owner's address."""
+    """The shot with a layer, clip, lane, mount or itself changed. Raises EditError with `where`, or the owner's
+    address.
+    """
     doc, _ = _resolve(shot, owner)
     with faults_as(EditError, where or owner):
         changed = change(doc)
@@ -179,7 +202,10 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
         for mount in shot.mounts:
             if mount.id == name:
                 return mount, parts
-    raise EditError(f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID", address)
+    raise EditError(
+        f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID",
+        address,
+    )
 
 
 def with_mount(shot: Shot, mount: Doc, changed: Mount) -> Shot:
@@ -200,4 +226,21 @@ def lane_of(shot: Shot, clip: Clip) -> Lane:
 def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
     """The shot with other clips in the place of one: the same one changed, several, or none."""
     lane = lane_of(shot, clip)
-    return with_lane(shot, lane, lane.replace(clips=tuple(part for each in lane.clips for part in (instead if each is clip else (each,)))))
+    return with_lane(
+        shot,
+        lane,
+        lane.replace(clips=tuple(part for each in lane.clips for part in (instead if each is clip else (each,)))),
+    )
+
+
+def find_mount(shot: Shot, mount: str) -> Mount:
+    """A mount by id. Raises EditError."""
+    return shot.mounts[index_of(shot, mount)]
+
+
+def index_of(shot: Shot, mount: str) -> int:
+    """Place of a mount in the chain. Raises EditError."""
+    for i, each in enumerate(shot.mounts):
+        if each.id == mount:
+            return i
+    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")

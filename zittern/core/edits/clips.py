@@ -63,7 +63,11 @@ class MoveClip(CommandDoc):
             return with_clip(shot, clip, moved)
         if self.new_lane:
             # Alone on its lane it is on one of its own already, with the name and the fade that somebody gave it.
-            return with_clip(shot, clip, moved) if len(lane.clips) == 1 else on_lane(_without(shot, clip), moved, None, lane.fade)
+            return (
+                with_clip(shot, clip, moved)
+                if len(lane.clips) == 1
+                else on_lane(_without(shot, clip), moved, None, lane.fade)
+            )
         return on_lane(_without(shot, clip), moved, self.lane)
 
     def label(self, shot: Shot) -> str:
@@ -84,13 +88,22 @@ class SplitClip(CommandDoc):
         clip = find_clip(shot, self.clip)
         first, last = shot.span_of(clip)
         if not first + _LEAST_FRAMES <= self.frame <= last - _LEAST_FRAMES:
-            raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
+            raise EditError(
+                f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}",
+                f"clip:{self.clip}",
+            )
         cut = self.frame - _LEAST_FRAMES
         clock = clip.clock_in((float(shot.first_frame), float(shot.last_frame)))
-        left = clip.replace(span_frames=(first, cut), clock=clock, ramp_in_frames=min(clip.ramp_in_frames, cut - first), ramp_out_frames=0.0)
+        left = clip.replace(
+            span_frames=(first, cut),
+            clock=clock,
+            ramp_in_frames=min(clip.ramp_in_frames, cut - first),
+            ramp_out_frames=0.0,
+        )
         right = clip.replace(
             id=free_id(shot, clip.id), span_frames=(self.frame, last), clock=clock,
-            ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame), layers=_again(shot, clip.layers),
+            ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame),
+            layers=_again(shot, clip.layers),
         )  # fmt: skip
         return with_clip(shot, clip, left, right)
 
@@ -155,12 +168,16 @@ def _without(shot: Shot, clip: Clip) -> Shot:
 
 
 def moved_by(clip: Clip, frames: float) -> Clip:
-    """A clip with a span, moved in time with all that is in it: keys, ramps, and the clock that its motion and formulas go by."""
+    """A clip with a span, moved in time with all that is in it: keys, ramps, and the clock that its motion and
+    formulas go by.
+    """
     if frames == 0.0 or clip.span_frames is None:
         return clip
     clock = clip.clock_in(clip.span_frames)
     moved = retimed(clip.replace(clock=clock), Retiming(shift_frames=frames))
-    return moved.replace(clock=retimed(clock, Retiming(shift_frames=frames)).replace(later_frames=clock.later_frames + frames))
+    return moved.replace(
+        clock=retimed(clock, Retiming(shift_frames=frames)).replace(later_frames=clock.later_frames + frames)
+    )
 
 
 def on_lane(shot: Shot, clip: Clip, lane: str | None, fade: RampShape = "equal-power") -> Shot:

@@ -9,10 +9,13 @@ from zittern.core.shot.shot import Shot
 __all__ = ["CommandDoc", "field_title"]
 
 _TITLES = {
-    **SAID, "swing": "swing", "pace": "rate", "rate_hz": "rate", "on": "axis on or off", "locked": "axis lock", "seed": "random start",
+    **SAID, "swing": "swing", "pace": "rate", "rate_hz": "rate", "on": "axis on or off", "locked": "axis lock",
+    "seed": "random start",
     "shape": "wave shape",
-    "mute": "mute", "solo": "solo", "name": "name", "mode": "add or replace", "span_frames": "span", "ramp_in_frames": "ramp-in",
-    "ramp_out_frames": "ramp-out", "sensor_mm": "sensor width", "first_frame": "first frame", "last_frame": "last frame", "fps": "frame rate",
+    "mute": "mute", "solo": "solo", "name": "name", "mode": "add or replace", "span_frames": "span",
+    "ramp_in_frames": "ramp-in",
+    "ramp_out_frames": "ramp-out", "sensor_mm": "sensor width", "first_frame": "first frame",
+    "last_frame": "last frame", "fps": "frame rate",
     "set_id": "set", "target": "target mount",
 }  # fmt: skip
 

@@ -70,7 +70,11 @@ class SetCues(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for one that is not there."""
-        changes = {name: value for name in ("name", "strength", "frame", "place_m") if (value := getattr(self, name)) is not None}
+        changes = {
+            name: value
+            for name in ("name", "strength", "frame", "place_m")
+            if (value := getattr(self, name)) is not None
+        }
         if self.nowhere:
             changes["place_m"] = None
         chosen = {cue.id for cue in _find(shot, self.cues)}
@@ -118,4 +122,8 @@ def _with(shot: Shot, cues: tuple[Cue, ...]) -> Shot:
 
 def _title(shot: Shot, ids: tuple[str, ...]) -> str:
     chosen = _find(shot, ids)
-    return (f"cue “{chosen[0].name}”" if chosen[0].name else f"cue at frame {chosen[0].frame:g}") if len(chosen) == 1 else f"{len(chosen)} cues"
+    return (
+        (f"cue “{chosen[0].name}”" if chosen[0].name else f"cue at frame {chosen[0].frame:g}")
+        if len(chosen) == 1
+        else f"{len(chosen)} cues"
+    )

@@ -36,7 +36,12 @@ class AddDial(CommandDoc):
         """It starts at its least. Raises EditError for a name that is taken."""
         _refuse_taken(shot, self.name)
         value = self.least if self.value is None else self.value
-        return shot.replace(dials=(*shot.dials, Dial(name=self.name, unit=self.unit, least=self.least, most=self.most, value=fixed(value))))
+        return shot.replace(
+            dials=(
+                *shot.dials,
+                Dial(name=self.name, unit=self.unit, least=self.least, most=self.most, value=fixed(value)),
+            )
+        )
 
     def label(self, shot: Shot) -> str:
         """`Add dial panic`."""
@@ -44,7 +49,9 @@ class AddDial(CommandDoc):
 
 
 class SetDial(CommandDoc):
-    """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits comes to their edge, a formula stays."""
+    """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits
+    comes to their edge, a formula stays.
+    """
 
     type: Literal["set_dial"] = "set_dial"
     dial: DialName
@@ -60,13 +67,20 @@ class SetDial(CommandDoc):
         most = dial.most if self.most is None else self.most
         if not least < most:
             raise EditError(f"the least of a dial is under its most, got {least:g} and {most:g}", f"dial:{self.dial}")
-        changed = dial.replace(unit=dial.unit if self.unit is None else self.unit, least=least, most=most, value=dial.value.clamped(least, most))
+        changed = dial.replace(
+            unit=dial.unit if self.unit is None else self.unit,
+            least=least,
+            most=most,
+            value=dial.value.clamped(least, most),
+        )
         shot = shot.replace(dials=tuple(changed if each is dial else each for each in shot.dials))
         return shot if self.name in (None, self.dial) else _called(shot, self.dial, self.name or "")
 
     def label(self, shot: Shot) -> str:
         """`Rename dial panic to alarm`, `Set dial panic`."""
-        return f"Rename dial {self.dial} to {self.name}" if self.name not in (None, self.dial) else f"Set dial {self.dial}"
+        return (
+            f"Rename dial {self.dial} to {self.name}" if self.name not in (None, self.dial) else f"Set dial {self.dial}"
+        )
 
 
 class RemoveDial(CommandDoc):
@@ -83,7 +97,10 @@ class RemoveDial(CommandDoc):
         readers = [called for called, doc in _readers(shot) if self.dial in reads_of(doc)]
         if readers and not self.leave:
             names = ", ".join(dict.fromkeys(readers))
-            raise EditError(f"dial {self.dial} is read by {names}; leave its value behind, or change these first", f"dial:{self.dial}")
+            raise EditError(
+                f"dial {self.dial} is read by {names}; leave its value behind, or change these first",
+                f"dial:{self.dial}",
+            )
         value = float(dial.sample(shot.scope(self.frame))[0])
         return _rewritten(shot, self.dial, f"{value!r}" if value >= 0.0 else f"({value!r})", drop=dial)
 
@@ -127,4 +144,6 @@ def _rewritten(shot: Shot, old: str, new: str, drop: Dial | None = None) -> Shot
     fields = {name: getattr(shot, name) for name in ("dials", "mounts", "subject", "focal_mm", "hold", "lanes")}
     if drop is not None:
         fields["dials"] = tuple(dial for dial in shot.dials if dial is not drop)
-    return shot.replace(**{name: renamed(value, old, new, formulas_only=drop is not None) for name, value in fields.items()})
+    return shot.replace(
+        **{name: renamed(value, old, new, formulas_only=drop is not None) for name, value in fields.items()}
+    )

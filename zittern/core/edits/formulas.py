@@ -28,7 +28,9 @@ class FormulaText(Doc):
 
 
 class SetFormula(CommandDoc):
-    """Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays."""
+    """Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and
+    what was in force stays.
+    """
 
     type: Literal["set_formula"] = "set_formula"
     formulas: Annotated[tuple[FormulaText, ...], Field(min_length=1, max_length=500)]
@@ -90,7 +92,11 @@ class ConnectDial(CommandDoc):
         if (self.low, self.high) == (dial.least, dial.most):
             text = dial.name
         else:
-            share = f"({dial.name} - {dial.least!r}) / {dial.most - dial.least!r}" if dial.least else f"{dial.name} / {dial.most!r}"
+            share = (
+                f"({dial.name} - {dial.least!r}) / {dial.most - dial.least!r}"
+                if dial.least
+                else f"{dial.name} / {dial.most!r}"
+            )
             text = f"mix({self.low!r}, {self.high!r}, {share})"
         return SetFormula(formulas=tuple(FormulaText(at=at, text=text) for at in self.at)).apply(shot)
 

@@ -1,4 +1,6 @@
-"""Commands on the keys of any number: of the move, of a weight, of a swing, of a hand-keyed track. Keys are named by address and frame."""
+"""Commands on the keys of any number: of the move, of a weight, of a swing, of a hand-keyed track. Keys are named by
+address and frame.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,17 @@ from zittern.core.numbers.curves import Curve, Extend, Frame, Handle, Interp, Ke
 from zittern.core.numbers.param import Number, fixed, on_curve
 from zittern.core.shot.shot import Shot
 
-__all__ = ["DeleteKeys", "KeyRef", "KeyValue", "MoveKeys", "ScaleKeys", "SetExtend", "SetHandles", "SetInterp", "SetKeys"]
+__all__ = [
+    "DeleteKeys",
+    "KeyRef",
+    "KeyValue",
+    "MoveKeys",
+    "ScaleKeys",
+    "SetExtend",
+    "SetHandles",
+    "SetInterp",
+    "SetKeys",
+]
 
 _Address = Annotated[str, Field(max_length=300)]
 _MOST = 200_000
@@ -50,7 +62,9 @@ class SetKeys(CommandDoc):
         for at, refs in _by_address(self.keys).items():
             param = number_at(shot, at)
             there = param.sample(scope_of(shot, at, np.array([ref.frame for ref in refs]))).tolist()
-            given = {ref.frame: value if ref.value is None else ref.value for ref, value in zip(refs, there, strict=True)}
+            given = {
+                ref.frame: value if ref.value is None else ref.value for ref, value in zip(refs, there, strict=True)
+            }
             with faults_as(EditError, at):
                 keyed = on_curve(_with_keys(param.curve, given))
             shot = set_at(shot, at, keyed)
@@ -139,7 +153,11 @@ class SetInterp(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when a key is not there."""
-        return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, lambda key: key.replace(interp=self.interp), keep=False))
+        return _each(
+            shot,
+            self.keys,
+            lambda curve, frames: _placed(curve, frames, lambda key: key.replace(interp=self.interp), keep=False),
+        )
 
     def label(self, shot: Shot) -> str:
         """`Make 4 keys linear`."""
@@ -159,7 +177,11 @@ class SetHandles(CommandDoc):
         """A handle left out stays as it is. Raises EditError for one that points the wrong way."""
         if (self.handle_in and self.handle_in[0] > 0) or (self.handle_out and self.handle_out[0] < 0):
             raise EditError("the handle before a key reaches back in time, the one after it reaches on", self.at)
-        changes = {name: value for name, value in (("handle_in", self.handle_in), ("handle_out", self.handle_out)) if value is not None}
+        changes = {
+            name: value
+            for name, value in (("handle_in", self.handle_in), ("handle_out", self.handle_out))
+            if value is not None
+        }
 
         def bent(curve: Curve, frames: set[float]) -> Curve:
             keys = list(curve.keys)
@@ -210,7 +232,9 @@ def _with_keys(curve: Curve | None, values: dict[float, float]) -> Curve:
     for frame in sorted(keys.keys() | values.keys()):
         there = keys.get(frame)
         if frame in values:
-            keys[frame] = there.moved(frame, values[frame]) if there else Key(frame=frame, value=values[frame], interp=interp)
+            keys[frame] = (
+                there.moved(frame, values[frame]) if there else Key(frame=frame, value=values[frame], interp=interp)
+            )
         interp = there.interp if there else interp
     return curve.replace(keys=tuple(keys[frame] for frame in sorted(keys)))
 
@@ -251,4 +275,6 @@ def _label(verb: str, shot: Shot, refs: tuple[KeyRef, ...]) -> str:
     fields = {ref.at.rsplit(".", 1)[-1] for ref in refs}
     of = f" of {field_title(fields.pop())}" if len(fields) == 1 else ""
     frames = {ref.frame for ref in refs}
-    return f"{verb} key{of} at frame {min(frames):g}" if len(frames) == 1 else f"{verb} keys{of} at {len(frames)} frames"
+    return (
+        f"{verb} key{of} at frame {min(frames):g}" if len(frames) == 1 else f"{verb} keys{of} at {len(frames)} frames"
+    )

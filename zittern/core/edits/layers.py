@@ -22,7 +22,18 @@ from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.table import Kind, row_of
 
-__all__ = ["AddHandheld", "AddLayer", "CopyAxis", "DuplicateLayers", "LinkAxes", "MoveLayer", "NewSeeds", "PasteLayers", "RemoveLayers", "SetSource"]
+__all__ = [
+    "AddHandheld",
+    "AddLayer",
+    "CopyAxis",
+    "DuplicateLayers",
+    "LinkAxes",
+    "MoveLayer",
+    "NewSeeds",
+    "PasteLayers",
+    "RemoveLayers",
+    "SetSource",
+]
 
 
 class AddLayer(CommandDoc):
@@ -39,13 +50,23 @@ class AddLayer(CommandDoc):
         swings = {axis: value * (factor if axis in ROTATIONS else 1.0) for axis, value in row.swings.items()}
         shot, (seed,) = drawn(shot, 1)
         layer = Layer.model_validate(
-            {"id": free_id(shot, self.source), "name": row.title, "source": row.make(), "seed": seed, "axes": AxisBoard.swings(**swings)}
+            {
+                "id": free_id(shot, self.source),
+                "name": row.title,
+                "source": row.make(),
+                "seed": seed,
+                "axes": AxisBoard.swings(**swings),
+            }
         )
         layer = reseeded(layer, seed)
         return _on_top(shot, self.clip, (layer.replace(source=responding(shot, layer.source, self._span(shot))),))
 
     def _span(self, shot: Shot) -> Span:
-        return shot.span_of(find_clip(shot, self.clip)) if self.clip is not None else (float(shot.first_frame), float(shot.last_frame))
+        return (
+            shot.span_of(find_clip(shot, self.clip))
+            if self.clip is not None
+            else (float(shot.first_frame), float(shot.last_frame))
+        )
 
     def label(self, shot: Shot) -> str:
         """`Add noise layer`."""
@@ -80,7 +101,9 @@ class PasteLayers(CommandDoc):
         known = {mount.id for mount in shot.mounts}
         for layer in self.layers:
             target = layer.target if layer.target in known else None
-            shot = _on_top(shot, self.clip, (layer.replace(id=free_id(shot, layer.source.kind), target=target, from_preset=None),))
+            shot = _on_top(
+                shot, self.clip, (layer.replace(id=free_id(shot, layer.source.kind), target=target, from_preset=None),)
+            )
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -127,7 +150,9 @@ class DuplicateLayers(CommandDoc):
         """Each copy stands above its original."""
         for layer_id in self.layers:
             clip, layer = find_layer(shot, layer_id)
-            copy = layer.replace(id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", solo=False, from_preset=None)
+            copy = layer.replace(
+                id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", solo=False, from_preset=None
+            )
             if not self.keep_seed:
                 shot, (seed,) = drawn(shot, 1)
                 clip, copy = find_clip(shot, clip.id), reseeded(copy, seed)
@@ -173,7 +198,9 @@ class NewSeeds(CommandDoc):
                 shot, (seed,) = drawn(shot, 1)
                 shot = change_layer(shot, layer_id, lambda layer, s=seed: reseeded(layer, s))  # type: ignore[misc]
             else:
-                shot = change_layer(shot, layer_id, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ())))
+                shot = change_layer(
+                    shot, layer_id, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ()))
+                )
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -196,7 +223,10 @@ class CopyAxis(CommandDoc):
         def change(layer: Layer) -> Layer:
             model = layer.axes.of(self.axis)
             targets = tuple(axis for axis in self.to if axis != self.axis and not layer.axes.of(axis).locked)
-            copies = {axis: layer.axes.of(axis).replace(swing=model.swing, pace=model.pace, on=model.on, linked_to=None) for axis in targets}
+            copies = {
+                axis: layer.axes.of(axis).replace(swing=model.swing, pace=model.pace, on=model.on, linked_to=None)
+                for axis in targets
+            }
             return layer.replace(axes=_reseeded(layer.axes.replace(**copies), targets))
 
         return change_layer(shot, self.layer, change)
@@ -237,7 +267,9 @@ class SetSource(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """The new source starts from its defaults."""
-        return change_layer(shot, self.layer, lambda layer: reseeded(layer.replace(source=row_of(self.source).make()), layer.seed))
+        return change_layer(
+            shot, self.layer, lambda layer: reseeded(layer.replace(source=row_of(self.source).make()), layer.seed)
+        )
 
     def label(self, shot: Shot) -> str:
         """`Make “Slow sway” a wave`."""
@@ -258,7 +290,9 @@ def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:
 
 
 def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
-    """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a lane of its own when missing."""
+    """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a lane of its own when
+    missing.
+    """
     if clip_id is not None:
         clip = find_clip(shot, clip_id)
         if not clip.layers and clip.span_frames is not None:

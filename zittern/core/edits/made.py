@@ -10,7 +10,9 @@ __all__ = ["made"]
 
 
 def made(before: Shot, after: Shot) -> tuple[str, ...]:
-    """Addresses of the cues, dials, mounts, lanes, clips and layers that are there since: `("clip:main", "layer:sway-1")`."""
+    """Addresses of the cues, dials, mounts, lanes, clips and layers that are there since: `("clip:main",
+    "layer:sway-1")`.
+    """
     known = set(_addresses(before))
     return tuple(each for each in _addresses(after) if each not in known)
 

@@ -1,6 +1,8 @@
-"""Two mounts as one: the numbers of a mount whose pose is the product of theirs, where there are any that hold at every frame.
+"""Two mounts as one: the numbers of a mount whose pose is the product of theirs, where there are any that hold at every
+frame.
 
-Each rule names what it takes for granted. Whoever uses them compares the picture before and after, so a rule that does not apply does no harm.
+Each rule names what it takes for granted. Whoever uses them compares the picture before and after, so a rule that does
+not apply does no harm.
 """
 
 from __future__ import annotations
@@ -35,7 +37,9 @@ def at_rest(mount: Mount) -> bool:
 
 
 def merged(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """Fields of a mount that may stand for both, the second hanging on the first. scope: of one frame, for what never changes."""
+    """Fields of a mount that may stand for both, the second hanging on the first. scope: of one frame, for what
+    never changes.
+    """
     if at_rest(second):
         yield _own(first)
     if at_rest(first):
@@ -55,7 +59,11 @@ def _own(mount: Mount) -> Fields:
 def _still(local: Array) -> Fields:
     angles = rotations.angles_of(local[:, :3, :3])[0]
     values: dict[str, float] = dict(zip(MOVE_FIELDS, [*local[0, :3, 3], *angles], strict=True))
-    return {**{field: fixed(float(value)) for field, value in values.items()}, "pivot_m": (0.0, 0.0, 0.0), "length_m": fixed(0.0)}
+    return {
+        **{field: fixed(float(value)) for field, value in values.items()},
+        "pivot_m": (0.0, 0.0, 0.0),
+        "length_m": fixed(0.0),
+    }
 
 
 def _shifted_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
@@ -78,27 +86,46 @@ def _shifted_before(first: Mount, second: Mount) -> Iterator[Fields]:
 def _rolled_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
     """The second is still and turns by roll alone, which is the last turn of the first."""
     roll = second.roll_deg.constant
-    if moves_at_all(second) or roll is None or any(getattr(second, field).constant != 0.0 for field in ("pan_deg", "tilt_deg")) or not first.length_m.nothing:
+    if (
+        moves_at_all(second)
+        or roll is None
+        or any(getattr(second, field).constant != 0.0 for field in ("pan_deg", "tilt_deg"))
+        or not first.length_m.nothing
+    ):
         return
     turn = rotations.matrices(np.array([[0.0, 0.0, roll]]))[0]
     own = np.array([getattr(second, field).constant for field in _PLACE]) + second.pivot_m
     pivot = np.array(second.pivot_m) - turn.T @ (own - np.array(first.pivot_m))
-    yield {**_own(first), **_pivoted(first, pivot), "roll_deg": first.roll_deg.map(lambda value: value + roll), "length_m": second.length_m}
+    yield {
+        **_own(first),
+        **_pivoted(first, pivot),
+        "roll_deg": first.roll_deg.map(lambda value: value + roll),
+        "length_m": second.length_m,
+    }
 
 
 def _panned_before(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
     """The first turns by pan alone, which is the first turn of the second; the second stays where it is."""
     pan = _added(first.pan_deg, second.pan_deg)
     still = all(getattr(second, field).constant is not None for field in _PLACE)
-    if pan is None or not still or any(getattr(first, field).constant != 0.0 for field in ("tilt_deg", "roll_deg", "length_m")):
+    if (
+        pan is None
+        or not still
+        or any(getattr(first, field).constant != 0.0 for field in ("tilt_deg", "roll_deg", "length_m"))
+    ):
         return
     pivot, middle = np.array(second.pivot_m), second.position_m(scope)[0] + second.pivot_m
     if first.pan_deg.constant is not None and all(getattr(first, field).constant is not None for field in _PLACE):
         at = (local_pose(first, scope)[0] @ np.append(middle, 1.0))[:3] - pivot
-        yield {**_own(second), "pan_deg": pan, **{field: fixed(float(value)) for field, value in zip(_PLACE, at, strict=True)}}
+        yield {
+            **_own(second),
+            "pan_deg": pan,
+            **{field: fixed(float(value)) for field, value in zip(_PLACE, at, strict=True)},
+        }
     elif not np.any(middle - np.array(first.pivot_m)):
         places: Fields = {
-            field: getattr(first, field).map(lambda value, d=d: value + d) for field, d in zip(_PLACE, np.array(first.pivot_m) - pivot, strict=True)
+            field: getattr(first, field).map(lambda value, d=d: value + d)
+            for field, d in zip(_PLACE, np.array(first.pivot_m) - pivot, strict=True)
         }
         yield {**_own(second), "pan_deg": pan, **places}
 
@@ -106,7 +133,9 @@ def _panned_before(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields
 def _pivoted(mount: Mount, pivot_m: Array) -> Fields:
     """Another pivot, the place such that both together stay where they are."""
     by = np.array(mount.pivot_m) - pivot_m
-    places: Fields = {field: getattr(mount, field).map(lambda value, d=d: value + d) for field, d in zip(_PLACE, by, strict=True)}
+    places: Fields = {
+        field: getattr(mount, field).map(lambda value, d=d: value + d) for field, d in zip(_PLACE, by, strict=True)
+    }
     return places | {"pivot_m": tuple(float(value) for value in pivot_m)}
 
 

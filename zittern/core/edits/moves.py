@@ -26,7 +26,9 @@ _MOST_ADDED_FRAMES = 20_000
 
 
 class Move(Doc):
-    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that give the same path, if any."""
+    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that
+    give the same path, if any.
+    """
 
     x_m: Param
     y_m: Param
@@ -42,8 +44,8 @@ class Move(Doc):
 
 
 class ReplaceMove(CommandDoc):
-    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps
-    its start and gets the path's length.
+    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that
+    comes with the path; the range keeps its start and gets the path's length.
     """
 
     type: Literal["replace_move"] = "replace_move"
@@ -55,7 +57,11 @@ class ReplaceMove(CommandDoc):
         """Layers on mounts that go act at the lens end from then on."""
         # The path's time 0 comes to the shot's first frame: what is layered on the shot stays where it is.
         move = retimed(self.move, Retiming(shift_frames=shot.first_frame - _PATH_START))
-        plain: dict[str, object] = {"pivot_m": (0.0, 0.0, 0.0), "length_m": fixed(0.0), **dict.fromkeys(("ride", "operator", "give"))}
+        plain: dict[str, object] = {
+            "pivot_m": (0.0, 0.0, 0.0),
+            "length_m": fixed(0.0),
+            **dict.fromkeys(("ride", "operator", "give")),
+        }
         plain |= {"mute": False, "solo": False}
         mount = shot.mounts[0].replace(**plain, **{field: getattr(move, field) for field in MOVE_FIELDS})
         changes: dict[str, object] = {"last_frame": shot.first_frame + move.last_frame - _PATH_START}
@@ -63,7 +69,9 @@ class ReplaceMove(CommandDoc):
             value = getattr(move, field)
             if value is not None:
                 changes[field] = value
-        rig = tuple(each.replace(mute=False, solo=False) for each in move.rig) if self.with_rig and move.rig else (mount,)
+        rig = (
+            tuple(each.replace(mute=False, solo=False) for each in move.rig) if self.with_rig and move.rig else (mount,)
+        )
         return with_mounts(shot, rig).replace(**changes)
 
     def label(self, shot: Shot) -> str:
@@ -72,8 +80,8 @@ class ReplaceMove(CommandDoc):
 
 
 class AddMove(CommandDoc):
-    """Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path departs
-    from its own first pose. The shot's range, lens and picture stay.
+    """Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path
+    departs from its own first pose. The shot's range, lens and picture stay.
     """
 
     type: Literal["add_move"] = "add_move"
@@ -96,7 +104,12 @@ class AddMove(CommandDoc):
         free = next(f"path-{n}" for n in range(1, len(taken) + 2) if f"path-{n}" not in taken)
         numbers = {field: through(at, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)}
         # Where some mounts are soloed, it is one of them: a path that is brought in moves.
-        return shot.replace(mounts=(*shot.mounts, Mount(id=free, name=self.name, solo=any(mount.solo for mount in shot.mounts), **numbers)))
+        return shot.replace(
+            mounts=(
+                *shot.mounts,
+                Mount(id=free, name=self.name, solo=any(mount.solo for mount in shot.mounts), **numbers),
+            )
+        )
 
     def label(self, shot: Shot) -> str:
         """`Add move “hand.glb”`."""

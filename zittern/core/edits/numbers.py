@@ -52,7 +52,9 @@ class SetNumbers(CommandDoc):
 
 
 class SetSwings(CommandDoc):
-    """Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key there."""
+    """Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key
+    there.
+    """
 
     type: Literal["set_swings"] = "set_swings"
     layer: str
@@ -63,7 +65,10 @@ class SetSwings(CommandDoc):
     def _numbers(self) -> SetNumbers:
         most = {info.name: info.most_swing for info in AXIS_INFO}
         at = f"layer:{self.layer}.axes"
-        return SetNumbers(frame=self.frame, values=tuple(NumberValue(at=f"{at}.{axis}.swing", value=min(self.value, most[axis])) for axis in self.axes))
+        return SetNumbers(
+            frame=self.frame,
+            values=tuple(NumberValue(at=f"{at}.{axis}.swing", value=min(self.value, most[axis])) for axis in self.axes),
+        )
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a layer that is not there."""

@@ -1,7 +1,8 @@
 """Commands that place the camera: where it stands and where it looks, as the bare move, whatever the rig.
 
-Each works on one mount of the rig, the last when none is named, so that the lens comes to the world pose asked for. A number
-that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set; `locked` ones are not touched.
+Each works on one mount of the rig, the last when none is named, so that the lens comes to the world pose asked for. A
+number that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set; `locked` ones are not
+touched.
 """
 
 from __future__ import annotations
@@ -12,9 +13,9 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
+from zittern.core.edits.address import find_mount
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
-from zittern.core.edits.rig import find_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.move import bare_poses, scope_at
@@ -72,7 +73,11 @@ class PlaceLens(_OnMount):
     def label(self, shot: Shot) -> str:
         """`Place camera at frame 24`, or `Set pan at frame 24` when all else is locked."""
         free = [field_title(field) for field in MOVE_FIELDS if field not in self.locked]
-        return f"Set {', '.join(free)} at frame {self.frame:g}" if 0 < len(free) <= 2 else f"Place camera at frame {self.frame:g}"
+        return (
+            f"Set {', '.join(free)} at frame {self.frame:g}"
+            if 0 < len(free) <= 2
+            else f"Place camera at frame {self.frame:g}"
+        )
 
 
 class Fly(_OnMount):
@@ -118,7 +123,9 @@ class AimCamera(_OnMount):
         if distance < _AT_SUBJECT_M:
             raise EditError("the camera stands in the subject; move it away first", "shot.subject")
         if self.fill is not None:
-            vfov = float(vfov_deg(shot.focal_mm.sample(at), shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0])
+            vfov = float(
+                vfov_deg(shot.focal_mm.sample(at), shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0]
+            )
             wanted = shot.subject.height_m / self.fill / (2.0 * np.tan(np.radians(vfov) / 2.0))
             position = subject - away / distance * wanted
         pan = float(np.degrees(np.arctan2(-away[0], -away[2])))
@@ -176,13 +183,20 @@ def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveF
     """The shot with a mount set so that the lens has a world pose; locked numbers stay as they are."""
     mount, scope = _mount(shot, how), shot.scope(how.frame)
     i = shot.mounts.index(mount)
-    local = chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, len(shot.mounts) - 1)
-    values: dict[MoveOrLens, float] = dict(zip(MOVE_FIELDS, chain.numbers_of(mount, scope, local)[0].tolist(), strict=True))
+    local = chain.needed_pose(
+        shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, len(shot.mounts) - 1
+    )
+    values: dict[MoveOrLens, float] = dict(
+        zip(MOVE_FIELDS, chain.numbers_of(mount, scope, local)[0].tolist(), strict=True)
+    )
     return _stored(shot, how, {field: value for field, value in values.items() if field not in locked})
 
 
 def _stored(shot: Shot, how: _OnMount, values: Mapping[MoveOrLens, float]) -> Shot:
     """Each value as a key where the number is keyed or is to be, else as its fixed value."""
     mount = _mount(shot, how).id
-    numbers = tuple(NumberValue(at="shot.focal_mm" if field == "focal_mm" else f"mount:{mount}.{field}", value=value) for field, value in values.items())
+    numbers = tuple(
+        NumberValue(at="shot.focal_mm" if field == "focal_mm" else f"mount:{mount}.{field}", value=value)
+        for field, value in values.items()
+    )
     return SetNumbers(frame=how.frame, values=numbers, key=how.key).apply(shot) if numbers else shot

@@ -8,11 +8,10 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.edits.address import with_mount
+from zittern.core.edits.address import find_mount, index_of, with_mount
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.recording import keys_outside, thin_keys
-from zittern.core.edits.rig import find_mount, index_of
 from zittern.core.errors import EditError
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, evaluate
@@ -45,7 +44,9 @@ class WorldPose(Doc):
 
 
 class PastePose(CommandDoc):
-    """Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers get keys."""
+    """Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers
+    get keys.
+    """
 
     type: Literal["paste_pose"] = "paste_pose"
     mount: str
@@ -56,7 +57,9 @@ class PastePose(CommandDoc):
         """Of several poses at a frame the last counts. Raises EditError for a place out of range."""
         poses = [pose for _, pose in sorted({pose.frame: pose for pose in self.poses}.items())]
         frames = np.array([pose.frame for pose in poses])
-        world = transforms.from_parts(np.array([pose.position_m for pose in poses]), np.array([pose.angles_deg for pose in poses]))
+        world = transforms.from_parts(
+            np.array([pose.position_m for pose in poses]), np.array([pose.angles_deg for pose in poses])
+        )
         return _placed(shot, self.mount, frames, world, self.key)
 
     def label(self, shot: Shot) -> str:
@@ -66,7 +69,9 @@ class PastePose(CommandDoc):
 
 
 class MatchPose(CommandDoc):
-    """Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens when none is named."""
+    """Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens
+    when none is named.
+    """
 
     type: Literal["match_pose"] = "match_pose"
     mount: str
@@ -75,14 +80,21 @@ class MatchPose(CommandDoc):
     last_frame: int = Field(ge=-1_000_000, le=10_000_000)
 
     def apply(self, shot: Shot) -> Shot:
-        """What comes of it are keys, no bond: it can be where something is that hangs on it. Raises EditError for a stretch upside down or too long."""
+        """What comes of it are keys, no bond: it can be where something is that hangs on it. Raises EditError for a
+        stretch upside down or too long.
+        """
         if not self.first_frame <= self.last_frame < self.first_frame + _MOST_POSES:
-            raise EditError(f"expected a stretch of 1 to {_MOST_POSES} frames, got {self.first_frame} to {self.last_frame}", "last_frame")
+            raise EditError(
+                f"expected a stretch of 1 to {_MOST_POSES} frames, got {self.first_frame} to {self.last_frame}",
+                "last_frame",
+            )
         at = index_of(shot, self.mount)
         source = len(shot.mounts) - 1 if self.like is None else index_of(shot, self.like)
         frames = np.arange(self.first_frame, self.last_frame + 1, dtype=np.float64)
         scope = shot.scope(frames)
-        *_, world = chain.poses_along(shot.mounts[: source + 1], chain.local_poses(shot, scope), chain.On(rides(shot, scope)))
+        *_, world = chain.poses_along(
+            shot.mounts[: source + 1], chain.local_poses(shot, scope), chain.On(rides(shot, scope))
+        )
         return _placed(shot, shot.mounts[at].id, frames, world, key=True)
 
     def label(self, shot: Shot) -> str:
@@ -92,8 +104,9 @@ class MatchPose(CommandDoc):
 
 
 class KeysFromOperator(CommandDoc):
-    """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and takes the operator away. Keys come to
-    stand where the operator acts: where nothing is done there are none. An axis that the operator does not move stays as it is.
+    """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
+    takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
+    that the operator does not move stays as it is.
     """
 
     type: Literal["keys_from_operator"] = "keys_from_operator"
@@ -104,9 +117,15 @@ class KeysFromOperator(CommandDoc):
         """Raises EditError where nobody aims."""
         mount = find_mount(shot, self.mount)
         if mount.operator is None or shot.subject is None:
-            raise EditError("no operator aims this mount at a subject, so there is nothing to make keys of", f"mount:{self.mount}.operator")
+            raise EditError(
+                "no operator aims this mount at a subject, so there is nothing to make keys of",
+                f"mount:{self.mount}.operator",
+            )
         if shot.frame_count > MOST_OPERATED:
-            raise EditError(f"keys are made of at most {MOST_OPERATED} frames of an operator, the shot has {shot.frame_count}", f"mount:{self.mount}.operator")
+            raise EditError(
+                f"keys are made of at most {MOST_OPERATED} frames of an operator, the shot has {shot.frame_count}",
+                f"mount:{self.mount}.operator",
+            )
         moved = {"pan_deg": mount.operator.pan, "tilt_deg": mount.operator.tilt}
         if mount.operator.weight.nothing or not any(moved.values()):
             return with_mount(shot, mount, mount.replace(operator=None))
@@ -118,16 +137,23 @@ class KeysFromOperator(CommandDoc):
         within_px = self.tolerance_px
         for _ in range(_MOST_TRIES):
             tolerance = float(np.degrees(np.arctan(within_px / scale)))
-            changes = {name: _along(frames, turned[:, n], tolerance) for n, (name, on) in enumerate(moved.items()) if on}
+            changes = {
+                name: _along(frames, turned[:, n], tolerance) for n, (name, on) in enumerate(moved.items()) if on
+            }
             out = with_mount(shot, mount, mount.replace(operator=None, **changes))
             missed = float(np.max(_missed_px(seen, evaluate(out, seen.frames), scale)))
             if missed <= self.tolerance_px:
                 return out
             within_px *= min(0.5, self.tolerance_px / missed)
-        raise EditError(f"keys keep within {missed:.3g} px here, not {self.tolerance_px:g}; choose a larger tolerance", "tolerance_px")
+        raise EditError(
+            f"keys keep within {missed:.3g} px here, not {self.tolerance_px:g}; choose a larger tolerance",
+            "tolerance_px",
+        )
 
     def _frames(self, shot: Shot, mount: Mount) -> Array:
-        """Frames that keys are made of: those of the shot, and where springs feel what was before it, as many as they need to settle."""
+        """Frames that keys are made of: those of the shot, and where springs feel what was before it, as many as
+        they need to settle.
+        """
         behind = shot.mounts[shot.mounts.index(mount) :]
         lead = np.ceil(NEAR_LEAD_S * shot.fps.value) if any(each in behind for each in sprung(shot)) else 0.0
         return np.arange(shot.first_frame - lead, shot.last_frame + 1.0)
@@ -153,9 +179,14 @@ def _placed(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -
     near = rotations.continuous(local[:, :3, :3], mount.angles_deg(scope.over(frames[:1]))[0])
     numbers = chain.numbers_of(mount, scope, local, near)
     if len(frames) == 1:
-        values = tuple(NumberValue(at=f"mount:{mount.id}.{field}", value=float(numbers[0, i])) for i, field in enumerate(MOVE_FIELDS))
+        values = tuple(
+            NumberValue(at=f"mount:{mount.id}.{field}", value=float(numbers[0, i]))
+            for i, field in enumerate(MOVE_FIELDS)
+        )
         return SetNumbers(frame=float(frames[0]), values=values, key=key).apply(shot)
-    changed = mount.replace(**{field: _keyed_through(getattr(mount, field), frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
+    changed = mount.replace(
+        **{field: _keyed_through(getattr(mount, field), frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)}
+    )
     return with_mount(shot, mount, changed)
 
 
@@ -169,7 +200,9 @@ def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
 
 
 def _along(frames: Array, values: Array, tolerance: float) -> Number:
-    """A number on curves with handles along values, within a tolerance: a key is put in where it is missed by most, until it is missed nowhere."""
+    """A number on curves with handles along values, within a tolerance: a key is put in where it is missed by most,
+    until it is missed nowhere.
+    """
     if float(np.ptp(values)) <= 2.0 * tolerance:
         return fixed(0.5 * float(np.min(values) + np.max(values)))
     slopes = np.gradient(values, frames)
@@ -178,7 +211,9 @@ def _along(frames: Array, values: Array, tolerance: float) -> Number:
         rows = sorted(keep)
         curve = _handled(frames[rows], values[rows], slopes[rows])
         missed = np.abs(curve.sample(frames) - values)
-        worst = [first + int(np.argmax(missed[first : last + 1])) for first, last in zip(rows[:-1], rows[1:], strict=True)]
+        worst = [
+            first + int(np.argmax(missed[first : last + 1])) for first, last in zip(rows[:-1], rows[1:], strict=True)
+        ]
         more = {row for row in worst if missed[row] > tolerance} - keep
         if not more:
             return on_curve(curve)
@@ -186,7 +221,9 @@ def _along(frames: Array, values: Array, tolerance: float) -> Number:
 
 
 def _handled(frames: Array, values: Array, slopes: Array) -> Curve:
-    """A curve through keys with the slopes that the motion has there: handles a third of the way to the next, as a Hermite segment has them."""
+    """A curve through keys with the slopes that the motion has there: handles a third of the way to the next, as a
+    Hermite segment has them.
+    """
     thirds = np.diff(frames) / 3.0
     keys = []
     for n, (frame, value, slope) in enumerate(zip(frames.tolist(), values.tolist(), slopes.tolist(), strict=True)):

@@ -36,7 +36,9 @@ class _OfPreset(CommandDoc):
 
 
 class PlacePreset(_OfPreset):
-    """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on wish."""
+    """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on
+    wish.
+    """
 
     type: Literal["place_preset"] = "place_preset"
     first_frame: Frame | None = None
@@ -45,7 +47,9 @@ class PlacePreset(_OfPreset):
     with_rig: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Rotations are sized for the lens. With a first frame alone it is as long as the preset says, or goes on to the shot's end."""
+        """Rotations are sized for the lens. With a first frame alone it is as long as the preset says, or goes on to
+        the shot's end.
+        """
         mounts: dict[str, str] = {}
         span = self._span(shot)
         shot, fitting = fitted(shot, self.preset, span)
@@ -79,7 +83,10 @@ class SwapPreset(_OfPreset):
         """Raises EditError when the clip is not there."""
         old = find_clip(shot, self.clip)
         with_dials, made = placed(shot, self.preset, self.key, shot.span_of(old))
-        kept = {name: getattr(old, name) for name in ("id", "span_frames", "ramp_in_frames", "ramp_out_frames", "ramp_shape", "mute")}
+        kept = {
+            name: getattr(old, name)
+            for name in ("id", "span_frames", "ramp_in_frames", "ramp_out_frames", "ramp_shape", "mute")
+        }
         return with_clip(with_dials, old, made.replace(**kept))
 
     def label(self, shot: Shot) -> str:
@@ -100,9 +107,14 @@ class GoOver(_OfPreset):
         old = find_clip(shot, self.clip)
         first, last = shot.span_of(old)
         if not first < self.frame < last:
-            raise EditError(f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}", f"clip:{self.clip}")
+            raise EditError(
+                f"frame {self.frame:g} is not inside the clip, which goes from {first:g} to {last:g}",
+                f"clip:{self.clip}",
+            )
         end = min(self.frame + self.within_frames, last)
-        shorter = old.replace(span_frames=(first, end), ramp_in_frames=min(old.ramp_in_frames, end - first), ramp_out_frames=0.0)
+        shorter = old.replace(
+            span_frames=(first, end), ramp_in_frames=min(old.ramp_in_frames, end - first), ramp_out_frames=0.0
+        )
         with_dials, clip = placed(shot, self.preset, self.key, (self.frame, last))
         made = clip.replace(ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
         return with_clip(with_dials, old, shorter, made)
@@ -115,8 +127,8 @@ class GoOver(_OfPreset):
 class TakeFromPreset(CommandDoc):
     """Brings parts of a clip back to the preset that it came from, or up to date with it.
 
-    parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away. settings: amount and
-    speed too. What a layer has of its own stays: its random start, mute and solo.
+    parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away.
+    settings: amount and speed too. What a layer has of its own stays: its random start, mute and solo.
     """
 
     type: Literal["take_from_preset"] = "take_from_preset"
@@ -131,15 +143,21 @@ class TakeFromPreset(CommandDoc):
         clip = find_clip(shot, self.clip)
         if clip.from_preset is None:
             raise EditError(f"“{clip.name}” was not placed from a preset", f"clip:{self.clip}")
-        missing = ({*self.parts} - {part.id for part in self.preset.layers}) | ({*self.drop} - {layer.id for layer in clip.layers})
+        missing = ({*self.parts} - {part.id for part in self.preset.layers}) | (
+            {*self.drop} - {layer.id for layer in clip.layers}
+        )
         if missing:
-            raise EditError(f"there is no layer {min(missing)!r}; it may have been removed meanwhile", f"clip:{self.clip}")
+            raise EditError(
+                f"there is no layer {min(missing)!r}; it may have been removed meanwhile", f"clip:{self.clip}"
+            )
         with_dials, known = self._with_dials(shot, clip, clip.from_preset)
         with_seeds, seeds = drawn(with_dials, len(self.preset.layers))
         return with_clip(with_seeds, clip, self._taken(with_seeds, known, seeds))
 
     def _with_dials(self, shot: Shot, clip: Clip, origin: ClipOrigin) -> tuple[Shot, Clip]:
-        """Dials that the preset brings and the shot has not, or not any more, come along; the clip knows what they are called."""
+        """Dials that the preset brings and the shot has not, or not any more, come along; the clip knows what they
+        are called.
+        """
         present = {dial.name for dial in shot.dials}
         held = tuple(each for each in origin.dials if each.name in present)
         wanted = tuple(dial for dial in self.preset.dials if all(dial.name != each.brought for each in held))
@@ -160,7 +178,9 @@ class TakeFromPreset(CommandDoc):
             if layer is not None and layer in layers:
                 at = layers.index(layer)
                 if part.id in self.parts:
-                    made = layer_of(shot, fitting, part, key, shot.span_of(clip)).replace(id=layer.id, mute=layer.mute, solo=layer.solo, target=layer.target)
+                    made = layer_of(shot, fitting, part, key, shot.span_of(clip)).replace(
+                        id=layer.id, mute=layer.mute, solo=layer.solo, target=layer.target
+                    )
                     layers[at] = made if self.preset.keep_seeds else reseeded(made, layer.seed)
                 at += 1
             elif part.id in self.parts:
@@ -168,7 +188,9 @@ class TakeFromPreset(CommandDoc):
                 made = layer_of(shot, fitting, part, key, shot.span_of(clip)).replace(id=free)
                 layers.insert(at, made if self.preset.keep_seeds else reseeded(made, seeds[n]))
                 at += 1
-        settings = {name: fitting.doc(getattr(self.preset, name)) for name in ("amount", "speed")} if self.settings else {}
+        settings = (
+            {name: fitting.doc(getattr(self.preset, name)) for name in ("amount", "speed")} if self.settings else {}
+        )
         return clip.replace(layers=tuple(layers), **settings)
 
     def label(self, shot: Shot) -> str:

@@ -35,8 +35,8 @@ class Sample(Doc):
 
 
 class RecordKeys(CommandDoc):
-    """Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a hundredth of what the hand
-    went through.
+    """Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a
+    hundredth of what the hand went through.
     """
 
     type: Literal["record_keys"] = "record_keys"
@@ -44,9 +44,13 @@ class RecordKeys(CommandDoc):
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
+        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out
+        of range.
+        """
         frames, values = _line(self.samples)
-        keys = keys_outside(number_at(shot, self.at), frames) | thin_keys(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
+        keys = keys_outside(number_at(shot, self.at), frames) | thin_keys(
+            frames, values, TOLERANCE_SHARE * float(np.ptp(values))
+        )
         return _keyed(shot, self.at, keys)
 
     def label(self, shot: Shot) -> str:
@@ -56,8 +60,9 @@ class RecordKeys(CommandDoc):
 
 
 class DrawKeys(CommandDoc):
-    """Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything stays. Few keys: as many
-    as keep straight lines within a fortieth of what was drawn through, or of what the number was before.
+    """Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything
+    stays. Few keys: as many as keep straight lines within a fortieth of what was drawn through, or of what the number
+    was before.
     """
 
     type: Literal["draw_keys"] = "draw_keys"
@@ -65,7 +70,9 @@ class DrawKeys(CommandDoc):
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out of range."""
+        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out
+        of range.
+        """
         before = number_at(shot, self.at)
         frames, values = _line(self.samples)
         spread = max(float(np.ptp(values)), float(np.ptp([*before.set_values(), *values.tolist()])))
@@ -95,7 +102,10 @@ def keys_outside(number: Number, frames: Array) -> dict[float, Key]:
 def thin_keys(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
     """Keys on straight lines along samples, as few as keep within a tolerance."""
     keep = thinned(frames, values, tolerance)
-    return {frame: Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)}
+    return {
+        frame: Key(frame=frame, value=value, interp="linear")
+        for frame, value in zip(frames[keep].tolist(), values[keep].tolist(), strict=True)
+    }
 
 
 def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
@@ -103,8 +113,9 @@ def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
 
 
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:
-    """Which samples have to stay so that straight lines between them pass all others within a tolerance: each line goes as far as the slopes that pass
-    all between its ends allow (Imai and Iri 1986, a cone from each kept sample). frames rise. (N,), (N,) -> (N,) bool; the first and the last stay.
+    """Which samples have to stay so that straight lines between them pass all others within a tolerance: each line goes
+    as far as the slopes that pass all between its ends allow (Imai and Iri 1986, a cone from each kept sample). frames
+    rise. (N,), (N,) -> (N,) bool; the first and the last stay.
     """
     keep = np.zeros(len(frames), dtype=bool)
     x, y = frames.tolist(), values.tolist()
@@ -116,7 +127,9 @@ def thinned(frames: Array, values: Array, tolerance: float) -> Array:
 
 
 def _furthest(x: list[float], y: list[float], start: int, tolerance: float) -> int:
-    """Where the line from a sample may end; behind the last one when it is the last. How far it looks on is some times as far as it has come."""
+    """Where the line from a sample may end; behind the last one when it is the last. How far it looks on is some
+    times as far as it has come.
+    """
     low, high = -math.inf, math.inf
     found = at = start + 1
     while at < len(x) and at - found <= found - start + _LOOK_ON:

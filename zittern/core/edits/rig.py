@@ -1,51 +1,56 @@
-"""Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point. The picture stays as it is.
+"""Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point. The picture
+stays as it is.
 
-What a command leaves is compared with what was there, at every frame and between them. Where the numbers of the mounts cannot give the same picture,
-it says why, and with `bake` keys the mount on every frame instead, which holds at whole frames.
+What a command leaves is compared with what was there, at every frame and between them. Where the numbers of the mounts
+cannot give the same picture, it says why, and with `bake` keys the mount on every frame instead, which holds at whole
+frames.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any, Literal
 
 import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Label
-from zittern.core.edits.address import with_mount
+from zittern.core.edits.address import find_mount, index_of, with_mount
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, same_picture
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.cache import Cache
-from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.rides import rides
-from zittern.core.numbers.param import through
 from zittern.core.rig import chain, rotations
 from zittern.core.rigs import RIGS, rig_of
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.shot import Shot
-from zittern.core.timebase import frame_grid
-from zittern.core.units import Array
 
-__all__ = ["AddMount", "MoveMount", "RemoveMount", "SetPivot", "TurnMount", "UseRig", "baked", "find_mount", "put_rig", "with_mounts"]
+__all__ = [
+    "AddMount",
+    "MoveMount",
+    "RemoveMount",
+    "SetPivot",
+    "TurnMount",
+    "UseRig",
+    "put_rig",
+    "with_mounts",
+]
 
 if TYPE_CHECKING:
     RigName = str
 else:
     RigName = Literal[tuple(rig.name for rig in RIGS)]
 
-# As near as two pictures have to be: metres, and entries of the rotation.
-_SAME = 1e-6
-# Of what is evaluated for one command: both sides share most of it.
-_COMPARED_BYTES = 64 * 2**20
-# Frames at which they are compared: all whole ones of a usual shot, and three between each two.
-_MOST_COMPARED = 8_000
-_BETWEEN = 4
-# A mount that is keyed on every frame has no more keys than this on an axis.
-_MOST_BAKED = 20_000
 _Metres = float
-_TITLES: dict[str, str] = {"free": "Mount", "ground": "Ground", "arm": "Arm", "head": "Head", "hands": "Hands", "lens": "Lens"}
+_TITLES: dict[str, str] = {
+    "free": "Mount",
+    "ground": "Ground",
+    "arm": "Arm",
+    "head": "Head",
+    "hands": "Hands",
+    "lens": "Lens",
+}
 
 
 class AddMount(CommandDoc):
@@ -68,7 +73,9 @@ class AddMount(CommandDoc):
 
 
 class UseRig(CommandDoc):
-    """A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put layers on."""
+    """A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put
+    layers on.
+    """
 
     type: Literal["use_rig"] = "use_rig"
     rig: RigName
@@ -83,8 +90,8 @@ class UseRig(CommandDoc):
 
 
 class RemoveMount(CommandDoc):
-    """Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and
-    what it carried stays where the rest of the rig puts it.
+    """Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise
+    that goes with it, and what it carried stays where the rest of the rig puts it.
     """
 
     type: Literal["remove_mount"] = "remove_mount"
@@ -104,9 +111,16 @@ class RemoveMount(CommandDoc):
             return kept
         why = _why_not(shot, at)
         if why is not None:
-            raise EditError(f"without “{shot.mounts[at].name}” the picture would be another: {why}", f"mount:{self.mount}")
+            raise EditError(
+                f"without “{shot.mounts[at].name}” the picture would be another: {why}", f"mount:{self.mount}"
+            )
         if not self.bake:
-            raise NeedsKeys(_offer(f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be written as one mount"), f"mount:{self.mount}")
+            raise NeedsKeys(
+                _offer(
+                    f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be written as one mount"
+                ),
+                f"mount:{self.mount}",
+            )
         return _removed_baked(shot, at)
 
     def label(self, shot: Shot) -> str:
@@ -132,8 +146,11 @@ class MoveMount(CommandDoc):
         if same_picture(shot, after):
             return after
         if not self.bake:
-            raise NeedsKeys(_offer("turns and shifts of mounts come one after another, so in another order they lead elsewhere"), f"mount:{self.mount}")
-        return _kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
+            raise NeedsKeys(
+                _offer("turns and shifts of mounts come one after another, so in another order they lead elsewhere"),
+                f"mount:{self.mount}",
+            )
+        return kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
 
     def label(self, shot: Shot) -> str:
         """`Move mount “Arm” towards the lens`."""
@@ -154,13 +171,19 @@ class SetPivot(CommandDoc):
         first = shot.scope(shot.first_frame)
         turn, by = rotations.matrices(mount.angles_deg(first))[0], np.array(self.pivot_m) - mount.pivot_m
         shift = turn @ by - by
-        places = {field: getattr(mount, field).map(lambda value, d=d: value + d) for field, d in zip(MOVE_FIELDS[:3], shift, strict=True)}
+        places = {
+            field: getattr(mount, field).map(lambda value, d=d: value + d)
+            for field, d in zip(MOVE_FIELDS[:3], shift, strict=True)
+        }
         after = with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m, **places))
         if same_picture(shot, after):
             return after
         if not self.bake:
-            raise NeedsKeys(_offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"), f"mount:{self.mount}")
-        return _kept_by(shot, with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
+            raise NeedsKeys(
+                _offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"),
+                f"mount:{self.mount}",
+            )
+        return kept_by(shot, with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
 
     def label(self, shot: Shot) -> str:
         """`Move pivot of “Shoulder”`."""
@@ -168,7 +191,9 @@ class SetPivot(CommandDoc):
 
 
 class TurnMount(CommandDoc):
-    """Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture stays and only its axes lie anew."""
+    """Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture
+    stays and only its axes lie anew.
+    """
 
     type: Literal["turn_mount"] = "turn_mount"
     mount: str
@@ -178,14 +203,21 @@ class TurnMount(CommandDoc):
     bake: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """The next mount takes the turn back; at the lens end one is put in for that. Raises EditError where the numbers cannot say it."""
+        """The next mount takes the turn back; at the lens end one is put in for that. Raises EditError where the
+        numbers cannot say it.
+        """
         mount = find_mount(shot, self.mount)
         scope = shot.scope(shot.first_frame)
         turn = Mount(id="turn", name="turn", pan_deg=self.pan_deg, tilt_deg=self.tilt_deg, roll_deg=self.roll_deg)  # type: ignore[arg-type]
         angles = rotations.angles_of(np.swapaxes(chain.local_pose(turn, scope)[:, :3, :3], 1, 2))[0]
-        back = Mount(id=_free_id(shot, "aim"), name="Aim", kind="free", **dict(zip(MOVE_FIELDS[3:], angles.tolist(), strict=True)))
+        back = Mount(
+            id=_free_id(shot, "aim"),
+            name="Aim",
+            kind="free",
+            **dict(zip(MOVE_FIELDS[3:], angles.tolist(), strict=True)),
+        )
         at = index_of(shot, self.mount)
-        cache = Cache(_COMPARED_BYTES)
+        cache = Cache(COMPARED_BYTES)
         for fields in merged(mount, turn, scope):
             turned = mount.replace(**fields)
             for rest in (*_with_child(shot, at, back), (back, *shot.mounts[at + 1 :])):
@@ -194,10 +226,14 @@ class TurnMount(CommandDoc):
                     return after
         if not self.bake:
             raise NeedsKeys(
-                _offer(f"“{mount.name}” turns during the shot, and a further turn cannot be written into its pan, tilt and roll"), f"mount:{mount.id}"
+                _offer(
+                    f"“{mount.name}” turns during the shot, and a further turn cannot be written into its pan, tilt "
+                    f"and roll"
+                ),
+                f"mount:{mount.id}",
             )
         kept = shot.replace(mounts=(*shot.mounts[: at + 1], back, *shot.mounts[at + 1 :]))
-        return _kept_by(shot, kept, mount.id)
+        return kept_by(shot, kept, mount.id)
 
     def label(self, shot: Shot) -> str:
         """`Point “Arm” elsewhere`."""
@@ -205,8 +241,10 @@ class TurnMount(CommandDoc):
 
 
 def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
-    """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers on; and the ids that they have now."""
-    cache = Cache(_COMPARED_BYTES)
+    """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers
+    on; and the ids that they have now.
+    """
+    cache = Cache(COMPARED_BYTES)
     for mount in shot.mounts[1:]:
         if not _worked_on(shot, mount):
             stiff = with_mount(shot, mount, mount.replace(give=None))
@@ -214,91 +252,24 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     names: dict[str, str] = {}
     for mount in rig:
         names[mount.id] = _free_id(shot, mount.id)
-        shot = shot.replace(mounts=(*shot.mounts, mount.replace(id=names[mount.id], solo=any(each.solo for each in shot.mounts))))
+        shot = shot.replace(
+            mounts=(*shot.mounts, mount.replace(id=names[mount.id], solo=any(each.solo for each in shot.mounts)))
+        )
     return shot, names
-
-
-def find_mount(shot: Shot, mount: str) -> Mount:
-    """A mount by id. Raises EditError."""
-    return shot.mounts[index_of(shot, mount)]
-
-
-def index_of(shot: Shot, mount: str) -> int:
-    """Place of a mount in the chain. Raises EditError."""
-    for i, each in enumerate(shot.mounts):
-        if each.id == mount:
-            return i
-    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")
 
 
 def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = None) -> Shot:
     """Another rig; layers on mounts that go act on the one named instead, or at the lens end."""
     known = {mount.id for mount in mounts}
-    lanes = shot.lanes_with(lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=instead))
-    return shot.replace(mounts=mounts, lanes=lanes)
-
-
-def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cache | None = None) -> bool:
-    """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so many times between them. cache: of
-    comparisons before this one.
-    """
-    if cache is None:
-        cache = Cache(_COMPARED_BYTES)
-    before, after = _without_lens_end(before), _without_lens_end(after)
-    if before.frame_count * between <= _MOST_COMPARED:
-        frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
-    else:
-        frames = np.linspace(before.first_frame, before.last_frame, _MOST_COMPARED)
-    one, other = (evaluate(each, frames, cache).pose for each in (before, after))
-    turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
-    parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
-    return all(float(np.max(np.abs(each), initial=0.0)) <= _SAME for each in parts)
-
-
-def _without_lens_end(shot: Shot) -> Shot:
-    """The shot without layers behind its last mount: no edit of the rig changes what they do. A hold on the framing answers to them, so there they stay."""
-    if shot.hold is not None:
-        return shot
-    layers = [layer for _, layer in shot.layers()]
-    soloed = any(layer.solo for layer in layers)
-    kept = {layer.id for layer in layers if layer.target is not None or layer.mode == "replace" or (soloed and layer.solo)}
-    lanes = tuple(
-        lane.replace(clips=tuple(clip.replace(layers=tuple(layer for layer in clip.layers if layer.id in kept)) for clip in lane.clips)) for lane in shot.lanes
+    lanes = shot.lanes_with(
+        lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=instead)
     )
-    return shot.replace(lanes=lanes)
-
-
-def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Array) -> Mount:
-    """A mount keyed on all of some frames, so that its local poses are the ones wanted, (F,) -> (F, 4, 4). Raises EditError for too many."""
-    if len(frames) > _MOST_BAKED:
-        raise EditError(f"that takes a key on each of {len(frames)} frames; at most {_MOST_BAKED} are possible", f"mount:{mount.id}")
-    scope, local = shot.scope(frames), wanted(frames)
-    near = rotations.continuous(local[:, :3, :3], mount.angles_deg(shot.scope(float(frames[0])))[0])
-    numbers = chain.numbers_of(mount, scope, local, near)
-    return mount.replace(**{field: through(frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
-
-
-def _kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
-    """The shot after a change of its rig, with one mount keyed on every frame so that the bare picture is as before."""
-    at = index_of(after, mount_id)
-
-    def wanted(frames: Array) -> Array:
-        scope = before.scope(frames)
-        lens = chain.lens_pose(before.mounts, chain.local_poses(before, scope), chain.On(rides(before, scope)))
-        return chain.needed_pose(after.mounts, chain.local_poses(after, scope), rides(after, scope), at, lens, len(after.mounts) - 1)
-
-    mount = after.mounts[at]
-    out = with_mount(after, mount, baked(after, mount, wanted, frame_grid(after.first_frame, after.last_frame)))
-    if not same_picture(before, out, between=1):
-        raise EditError(
-            f"keys on every frame do not keep the picture either: {_disturbs(before) or 'springs or layers hang on that mount'}", f"mount:{mount_id}"
-        )
-    return out
+    return shot.replace(mounts=mounts, lanes=lanes)
 
 
 def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
     """Without a mount, with the same picture; nothing where there is no such rig."""
-    cache = cache or Cache(_COMPARED_BYTES)
+    cache = cache or Cache(COMPARED_BYTES)
     if _why_not(shot, at) is not None:
         return None
     mount, scope = shot.mounts[at], shot.scope(shot.first_frame)
@@ -307,18 +278,23 @@ def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
     if at > 0:
         carrier = shot.mounts[at - 1]
         rest = (shot.mounts[: at - 1], shot.mounts[at + 1 :])
-        found += [with_mounts(shot, (*rest[0], carrier.replace(**fields), *rest[1]), carrier.id) for fields in merged(carrier, mount, scope)]
+        found += [
+            with_mounts(shot, (*rest[0], carrier.replace(**fields), *rest[1]), carrier.id)
+            for fields in merged(carrier, mount, scope)
+        ]
     if at + 1 < len(shot.mounts) and not has_layers:
         child = shot.mounts[at + 1]
         rest = (shot.mounts[:at], shot.mounts[at + 2 :])
-        found += [with_mounts(shot, (*rest[0], child.replace(**fields), *rest[1])) for fields in merged(mount, child, scope)]
+        found += [
+            with_mounts(shot, (*rest[0], child.replace(**fields), *rest[1])) for fields in merged(mount, child, scope)
+        ]
     return next((each for each in found if same_picture(shot, each, cache=cache)), None)
 
 
 def _removed_baked(shot: Shot, at: int) -> Shot:
     neighbour = shot.mounts[at - 1] if at > 0 else shot.mounts[1]
     after = with_mounts(shot, tuple(mount for mount in shot.mounts if mount is not shot.mounts[at]), neighbour.id)
-    return _kept_by(shot, after, neighbour.id)
+    return kept_by(shot, after, neighbour.id)
 
 
 def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
@@ -326,7 +302,10 @@ def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
     if at + 1 >= len(shot.mounts):
         return []
     child = shot.mounts[at + 1]
-    return [(child.replace(**fields), *shot.mounts[at + 2 :]) for fields in merged(back, child, shot.scope(shot.first_frame))]
+    return [
+        (child.replace(**fields), *shot.mounts[at + 2 :])
+        for fields in merged(back, child, shot.scope(shot.first_frame))
+    ]
 
 
 def _why_not(shot: Shot, at: int) -> str | None:
@@ -336,11 +315,6 @@ def _why_not(shot: Shot, at: int) -> str | None:
         if getattr(mount, field) is not None:
             return f"{title}; take that off first, or remove it without keeping the picture"
     return None
-
-
-def _disturbs(shot: Shot) -> str:
-    """What in a rig answers to more than the keyed poses."""
-    return "; ".join(f"“{mount.name}” gives" for mount in shot.mounts if mount.give is not None)
 
 
 def _worked_on(shot: Shot, mount: Mount) -> bool:

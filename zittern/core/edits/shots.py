@@ -18,8 +18,8 @@ _Frame = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
 class SetShot(CommandDoc):
-    """Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds.
-    along: whether they move along when the first frame does.
+    """Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames
+    or their seconds. along: whether they move along when the first frame does.
     """
 
     type: Literal["set_shot"] = "set_shot"
@@ -35,7 +35,11 @@ class SetShot(CommandDoc):
 
     def _given(self) -> dict[str, object]:
         fields = ("name", "fps", "first_frame", "last_frame", "picture", "sensor_mm", "set_id")
-        return {field: getattr(self, field) for field in fields if getattr(self, field) is not None or field in self.model_fields_set & {"set_id"}}
+        return {
+            field: getattr(self, field)
+            for field in fields
+            if getattr(self, field) is not None or field in self.model_fields_set & {"set_id"}
+        }
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a range that is upside down, and when something would be moved out of reach."""

@@ -28,9 +28,9 @@ _EDGE_SHARE = 0.25
 
 
 class SetSpan(CommandDoc):
-    """Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps shrink
-    with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame where it is done
-    (`ramp_in_until`) or begins (`ramp_out_from`).
+    """Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps
+    shrink with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame
+    where it is done (`ramp_in_until`) or begins (`ramp_out_from`).
     """
 
     type: Literal["set_span"] = "set_span"
@@ -109,7 +109,11 @@ class SetSpan(CommandDoc):
                 return f"Ramp {side} {what} {'until' if side == 'in of' else 'from'} frame {frame:g}"
         if self.by_frames:
             return f"Move span of {what} by {self.by_frames:+g} frames"
-        ends = [f"{word} frame {frame:g}" for word, frame in (("from", self.first_frame), ("to", self.last_frame)) if frame is not None]
+        ends = [
+            f"{word} frame {frame:g}"
+            for word, frame in (("from", self.first_frame), ("to", self.last_frame))
+            if frame is not None
+        ]
         return f"Span of {what} {' '.join(ends)}".strip()
 
 
@@ -130,7 +134,10 @@ class OnlyHere(CommandDoc):
         """Raises EditError for an address that has no span, and for a stretch that ends before it starts."""
         length = self.last_frame - self.first_frame
         if length < _LEAST_FRAMES:
-            raise EditError(f"a stretch from frame {self.first_frame:g} to {self.last_frame:g} has no frames; mark a longer one", "last_frame")
+            raise EditError(
+                f"a stretch from frame {self.first_frame:g} to {self.last_frame:g} has no frames; mark a longer one",
+                "last_frame",
+            )
         edge = min(float(round(_EDGE_S * shot.fps.value)), length * _EDGE_SHARE)
         shot = SetSpan(at=self.at, first_frame=self.first_frame, last_frame=self.last_frame).apply(shot)
         for at in self.at:

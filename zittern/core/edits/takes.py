@@ -17,7 +17,9 @@ __all__ = ["PlayTake"]
 
 
 class PlayTake(CommandDoc):
-    """Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole shot, when none is named."""
+    """Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole
+    shot, when none is named.
+    """
 
     type: Literal["play_take"] = "play_take"
     recording: Recording
@@ -30,12 +32,16 @@ class PlayTake(CommandDoc):
             raise EditError("nothing was recorded on any axis, so there is nothing to play", "recording")
         if self.layer is None:
             shot, (seed,) = drawn(shot, 1)
-            made = Layer(id="take", name=self.recording.name or "Take", source=Take(recording=self.recording), seed=seed)
+            made = Layer(
+                id="take", name=self.recording.name or "Take", source=Take(recording=self.recording), seed=seed
+            )
             return PasteLayers(layers=(made,), clip=self.clip).apply(shot)
         source = find_layer(shot, self.layer)[1].source
         if not isinstance(source, Take):
             raise EditError("this layer is no take; make it one first", f"layer:{self.layer}.source")
-        return change_layer(shot, self.layer, lambda layer: layer.replace(source=source.replace(recording=self.recording)))
+        return change_layer(
+            shot, self.layer, lambda layer: layer.replace(source=source.replace(recording=self.recording))
+        )
 
     def label(self, shot: Shot) -> str:
         """`Play “walking-along”`."""

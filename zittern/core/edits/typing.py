@@ -20,7 +20,10 @@ __all__ = ["field_at"]
 
 _AXIS = re.compile(r"\.(?:axes\.(\w+)\.swing|tracks\.(\w+))$")
 _ANGLE = re.compile(r"\.(pan|tilt|roll)_deg$")
-_ACROSS, _UP = re.compile(r"\.(?:across_percent|pan_slack_percent)$"), re.compile(r"\.(?:up_percent|tilt_slack_percent)$")
+_ACROSS, _UP = (
+    re.compile(r"\.(?:across_percent|pan_slack_percent)$"),
+    re.compile(r"\.(?:up_percent|tilt_slack_percent)$"),
+)
 _PERCENT = 100.0
 
 

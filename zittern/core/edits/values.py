@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -67,7 +68,9 @@ class ScaleSwings(CommandDoc):
             for info in AXIS_INFO:
                 setting = layer.axes.of(info.name)
                 if info.name in self.axes and not setting.locked:
-                    swings[info.name] = setting.replace(swing=setting.swing.map(lambda value: value * self.factor).clamped(0.0, info.most_swing))
+                    swings[info.name] = setting.replace(
+                        swing=setting.swing.map(lambda value: value * self.factor).clamped(0.0, info.most_swing)
+                    )
             return layer.replace(axes=layer.axes.replace(**swings))
 
         for layer_id in self.layers:
@@ -80,8 +83,8 @@ class ScaleSwings(CommandDoc):
 
 
 class SetAxisRate(CommandDoc):
-    """Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the first frame.
-    Of a linked axis the one that leads is set.
+    """Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the
+    first frame. Of a linked axis the one that leads is set.
     """
 
     type: Literal["set_axis_rate"] = "set_axis_rate"
@@ -95,10 +98,13 @@ class SetAxisRate(CommandDoc):
         at = scope_at(shot, shot.first_frame)
         base = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)
         if base <= 0.0:
-            raise EditError("this source stands still; set its own rate or speed first", f"layer:{self.layer}.source.rate_hz")
+            raise EditError(
+                "this source stands still; set its own rate or speed first", f"layer:{self.layer}.source.rate_hz"
+            )
         for axis in dict.fromkeys(layer.axes.of(axis).linked_to or axis for axis in self.axes):
             setting = layer.axes.of(axis).replace(pace=fixed(self.rate_hz / base))
-            shot = change_layer(shot, self.layer, lambda each, a=axis, s=setting: each.replace(axes=each.axes.replace(**{a: s})))  # type: ignore[misc]
+            axes = find_layer(shot, self.layer)[1].axes.replace(**{axis: setting})
+            shot = change_layer(shot, self.layer, partial(Layer.replace, axes=axes))
         return shot
 
     def label(self, shot: Shot) -> str:

@@ -42,10 +42,22 @@ _CONSTANTS_TOLD = {"pi": "3.14159â€¦, half a turn in radians", "tau": "6.28319â€
 
 def names_at(shot: Shot, at: str) -> tuple[FormulaName, ...]:
     """What the number at an address may name: dials first, then time and the path, then functions."""
-    dials = (FormulaName(name=dial.name, written=dial.name, told=f"dial, {dial.least:g} to {dial.most:g} {dial.unit}".strip()) for dial in shot.dials)
-    plain = {**BUILT_IN, **(FACTS_TOLD if _may_read_facts(at) else {}), **{name: _CONSTANTS_TOLD[name] for name in CONSTANTS}}
+    dials = (
+        FormulaName(
+            name=dial.name, written=dial.name, told=f"dial, {dial.least:g} to {dial.most:g} {dial.unit}".strip()
+        )
+        for dial in shot.dials
+    )
+    plain = {
+        **BUILT_IN,
+        **(FACTS_TOLD if _may_read_facts(at) else {}),
+        **{name: _CONSTANTS_TOLD[name] for name in CONSTANTS},
+    }
     others = (FormulaName(name=name, written=name, told=told) for name, told in plain.items())
-    functions = (FormulaName(name=each.name, written=f"{each.name}({each.arguments})", told=each.told) for each in FUNCTIONS.values())
+    functions = (
+        FormulaName(name=each.name, written=f"{each.name}({each.arguments})", told=each.told)
+        for each in FUNCTIONS.values()
+    )
     return (*(each for each in dials if at != f"dial:{each.name}.value"), *others, *functions)
 
 
@@ -74,6 +86,10 @@ def _known(node: Node, shot: Shot, at: str) -> None:
     names = {each.name for each in names_at(shot, at)}
     for each in name_nodes(node):
         if each.name in FACT_NAMES and each.name not in names:
-            raise FormulaFault(f"`{each.name}` is worked out from where the camera goes; this number is part of that", each.start, each.stop)
+            raise FormulaFault(
+                f"`{each.name}` is worked out from where the camera goes; this number is part of that",
+                each.start,
+                each.stop,
+            )
         if each.name not in names:
             raise unknown(each.name, names, each.start)

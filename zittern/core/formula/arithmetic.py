@@ -1,6 +1,8 @@
-"""What is typed into a number: figures, sums with functions and constants, a unit behind it; `+=2` or `*=1.5` change what stands there.
+"""What is typed into a number: figures, sums with functions and constants, a unit behind it; `+=2` or `*=1.5` change
+what stands there.
 
-A unit is converted to the field's own, or refused with what would do: it is never dropped. `1:02` is a minute and two seconds; `120/24` is a plain 5.
+A unit is converted to the field's own, or refused with what would do: it is never dropped. `1:02` is a minute and two
+seconds; `120/24` is a plain 5.
 """
 
 from __future__ import annotations
@@ -35,8 +37,10 @@ class Unit:
 UNITS: Mapping[str, Unit] = {
     "m": Unit("length", 1.0), "cm": Unit("length", 0.01), "mm": Unit("length", 0.001), "km": Unit("length", 1000.0),
     "°": Unit("angle", 1.0), "deg": Unit("angle", 1.0), "rad": Unit("angle", 180.0 / np.pi),
-    "s": Unit("time", 1.0), "ms": Unit("time", 0.001), "min": Unit("time", 60.0), "f": Unit("time", 0.0), "frames": Unit("time", 0.0),
-    "Hz": Unit("frequency", 1.0), "/s": Unit("frequency", 1.0), "/min": Unit("frequency", 1.0 / 60.0), "bpm": Unit("frequency", 1.0 / 60.0),
+    "s": Unit("time", 1.0), "ms": Unit("time", 0.001), "min": Unit("time", 60.0), "f": Unit("time", 0.0),
+    "frames": Unit("time", 0.0),
+    "Hz": Unit("frequency", 1.0), "/s": Unit("frequency", 1.0), "/min": Unit("frequency", 1.0 / 60.0),
+    "bpm": Unit("frequency", 1.0 / 60.0),
     "%": Unit("share", 0.01), "x": Unit("share", 1.0), "×": Unit("share", 1.0), "": Unit("share", 1.0),
     "m/s": Unit("speed", 1.0), "km/h": Unit("speed", 1.0 / 3.6), "px": Unit("picture", 1.0),
 }  # fmt: skip
@@ -44,7 +48,8 @@ _BY_CASE = {name.lower(): name for name in UNITS}
 _FRAMES = ("f", "frames")
 _RELATIVE = re.compile(r"^\s*([-+*/])=(.*)$", re.DOTALL)
 _CLOCK = re.compile(r"^\s*(-?)(?:(\d+):)?(\d+):(\d{1,2}(?:\.\d+)?)\s*$")
-# Commas between thousands, where more than one or a decimal point says that they are; a lone one may as well be a decimal comma.
+# Commas between thousands, where more than one or a decimal point says that they are; a lone one may as well be a
+# decimal comma.
 _THOUSANDS = re.compile(r"(?<![\d.,])\d{1,3}(?:(?:,\d{3}){2,}(?:\.\d+)?|,\d{3}\.\d+)(?![\d,])")
 _POINTS = re.compile(r"(?<![\d.,])\d{1,3}(?:\.\d{3})+,\d+(?![\d,.])")
 _AMBIGUOUS = re.compile(r"(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d,])")
@@ -54,8 +59,8 @@ _COMMA = re.compile(r"(?<=\d),(?=\d)")
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """What a number is typed into. unit: its own, as it is shown. fps: how long a frame is, where that is known. from_px: what so many pixels are in its
-    unit, where that can be told; no_px: why it cannot.
+    """What a number is typed into. unit: its own, as it is shown. fps: how long a frame is, where that is known.
+    from_px: what so many pixels are in its unit, where that can be told; no_px: why it cannot.
     """
 
     unit: str = ""
@@ -68,7 +73,9 @@ _PLAIN = Field()
 
 
 def worked_out(text: str, before: float, field: Field = _PLAIN) -> float:
-    """The number that a text stands for, in the field's own unit, where `before` stood. Raises FormulaFault with the place in the text."""
+    """The number that a text stands for, in the field's own unit, where `before` stood. Raises FormulaFault with the
+    place in the text.
+    """
     if len(text) > MOST_TYPED:
         raise FormulaFault(f"a number takes at most {MOST_TYPED} characters, got {len(text)}", MOST_TYPED, len(text))
     relative = _RELATIVE.match(text)
@@ -87,7 +94,12 @@ def worked_out(text: str, before: float, field: Field = _PLAIN) -> float:
     if relative is None:
         return value
     with np.errstate(all="ignore"):
-        changed = {"+": before + value, "-": before - value, "*": before * value, "/": before / value if value else before}[relative.group(1)]
+        changed = {
+            "+": before + value,
+            "-": before - value,
+            "*": before * value,
+            "/": before / value if value else before,
+        }[relative.group(1)]
     if not np.isfinite(changed):
         raise FormulaFault("this becomes too large", 0, len(text))
     return changed
@@ -112,7 +124,9 @@ def _sum(text: str, start: int) -> float:
     node = parse(plain)
     name = next(name_nodes(node), None)
     if name is not None:
-        raise FormulaFault(f"`{name.name}` is not the same at all times; write = before a formula", name.start, name.stop)
+        raise FormulaFault(
+            f"`{name.name}` is not the same at all times; write = before a formula", name.start, name.stop
+        )
     return float(values_of(node, _nothing, 1)[0])
 
 
@@ -124,7 +138,9 @@ def _decimal(text: str, start: int) -> str:
     if twofold is not None:
         thousands, decimal = f"{twofold[1]}{twofold[2]}", f"{twofold[1]}.{twofold[2]}"
         raise FormulaFault(
-            f"“{twofold[0]}” can be {thousands} or {float(decimal):g}; write {thousands} or {decimal}", start + twofold.start(), start + twofold.end()
+            f"“{twofold[0]}” can be {thousands} or {float(decimal):g}; write {thousands} or {decimal}",
+            start + twofold.start(),
+            start + twofold.end(),
         )
     return _COMMA.sub(".", text)
 
@@ -148,8 +164,15 @@ def _converted(value: float, unit: str, field: Field, start: int, stop: int) -> 
             raise FormulaFault(field.no_px, start, stop)
         return field.from_px(value)
     if _dimension(unit) != _dimension(own) or own not in UNITS:
-        fits = ", ".join(name for name in UNITS if name and _dimension(name) == _dimension(own)) if own in UNITS else own
-        raise FormulaFault(f"{unit} cannot be converted to {own or 'this, which has no unit'}; {f'write {fits}' if fits else 'leave it out'}", start, stop)
+        fits = (
+            ", ".join(name for name in UNITS if name and _dimension(name) == _dimension(own)) if own in UNITS else own
+        )
+        raise FormulaFault(
+            f"{unit} cannot be converted to {own or 'this, which has no unit'}; "
+            f"{f'write {fits}' if fits else 'leave it out'}",
+            start,
+            stop,
+        )
     sizes = [_size(name, field, start, stop) for name in (unit, own)]
     return value * sizes[0] / sizes[1]
 

@@ -9,7 +9,9 @@ __all__ = ["FormulaFault", "unknown"]
 
 
 class FormulaFault(ValueError):
-    """message: what is wrong and what to do. start, stop: characters of the text that it is about; behind its end for what is missing there."""
+    """message: what is wrong and what to do. start, stop: characters of the text that it is about; behind its end
+    for what is missing there.
+    """
 
     def __init__(self, message: str, start: int, stop: int) -> None:
         super().__init__(message)

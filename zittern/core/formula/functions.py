@@ -1,7 +1,8 @@
-"""THE TABLE of what formulas may call, and of constants. Whole arrays in, whole arrays out; an argument may be one number for all frames.
+"""THE TABLE of what formulas may call, and of constants. Whole arrays in, whole arrays out; an argument may be one
+number for all frames.
 
-What has no finite answer gets one that is written here, so that a camera never flies off: a division by zero, the logarithm or the root of what
-has none, and a power that does not exist give 0; what is too large stays at `LARGEST`.
+What has no finite answer gets one that is written here, so that a camera never flies off: a division by zero, the
+logarithm or the root of what has none, and a power that does not exist give 0; what is too large stays at `LARGEST`.
 """
 
 from __future__ import annotations
@@ -25,8 +26,9 @@ _SALT = 77
 
 @dataclass(frozen=True, slots=True)
 class Function:
-    """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people. by_axis: whether a last argument that is left
-    out is the axis that the formula is for. jumps: whether its value may jump where its arguments do not.
+    """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people. by_axis:
+    whether a last argument that is left out is the axis that the formula is for. jumps: whether its value may jump
+    where its arguments do not.
     """
 
     name: str
@@ -116,12 +118,24 @@ FUNCTIONS: dict[str, Function] = {
         Function("max", "a, b, …", 2, _MANY, _most, "the largest of its arguments"),
         Function("clamp", "x, least, most", 3, 3, _clamp, "x, but never under least or over most"),
         Function("mix", "a, b, share", 3, 3, _mix, "a at share 0, b at share 1, between them in between"),
-        Function("smoothstep", "least, most, x", 3, 3, _smoothstep, "0 up to least, 1 from most on, a soft rise between"),
+        Function(
+            "smoothstep", "least, most, x", 3, 3, _smoothstep, "0 up to least, 1 from most on, a soft rise between"
+        ),
         Function("floor", "x", 1, 1, np.floor, "the next whole number below", jumps=True),
         Function("ceil", "x", 1, 1, np.ceil, "the next whole number above", jumps=True),
         Function("round", "x", 1, 1, np.round, "the nearest whole number", jumps=True),
-        Function("fract", "x", 1, 1, lambda x: x - np.floor(x), "what is left of x above a whole number: a saw from 0 to 1", jumps=True),
-        Function("mod", "a, b", 2, 2, remainder, "what is left of a when b is taken away as often as it goes", jumps=True),
+        Function(
+            "fract",
+            "x",
+            1,
+            1,
+            lambda x: x - np.floor(x),
+            "what is left of x above a whole number: a saw from 0 to 1",
+            jumps=True,
+        ),
+        Function(
+            "mod", "a, b", 2, 2, remainder, "what is left of a when b is taken away as often as it goes", jumps=True
+        ),
         Function("exp", "x", 1, 1, np.exp, "e to the power of x"),
         Function("log", "x", 1, 1, _log, "natural logarithm; 0 where x is 0 or less"),
         Function("sqrt", "x", 1, 1, _sqrt, "square root; 0 where x is negative"),
@@ -132,10 +146,15 @@ FUNCTIONS: dict[str, Function] = {
             1,
             2,
             _noise,
-            "irregular motion of unit size: noise(2 * t) peaks at 2 Hz; another seed, another motion; without one each axis has its own",
+            "irregular motion of unit size: noise(2 * t) peaks at 2 Hz; another seed, another motion; without one "
+            "each axis has its own",
             by_axis=True,
         ),
-        Function("pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0", jumps=True),
-        Function("decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1 falling to half after every `half`", jumps=True),
+        Function(
+            "pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0", jumps=True
+        ),
+        Function(
+            "decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1 falling to half after every `half`", jumps=True
+        ),
     )
 }

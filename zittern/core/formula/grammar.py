@@ -1,7 +1,9 @@
-"""Text to tree: a grammar of our own, read by an LALR parser that builds the tree as it goes, so that depth and size are known before anything runs.
+"""Text to tree: a grammar of our own, read by an LALR parser that builds the tree as it goes, so that depth and size
+are known before anything runs.
 
 value   = "if" value "then" value "else" value | either
-either  = both {"or" both}          both = compared {"and" compared}        compared = ["not"] sum [("<" | "<=" | ">" | ">=" | "=" | "<>") sum]
+either  = both {"or" both}          both = compared {"and" compared}        compared = ["not"] sum [("<" | "<=" | ">" |
+        ">=" | "=" | "<>") sum]
 sum     = product {("+" | "-") product}         product = signed {("*" | "/" | "%") signed}
 signed  = ["-" | "+"] signed | powered          powered = atom ["^" signed]
 atom    = number | name | name "(" value {"," value} ")" | "(" value ")"
@@ -88,7 +90,9 @@ class _Build(Transformer[Token, Node]):
             return _grown(Constant(_start(token), _stop(token), CONSTANTS[str(token)]))
         if str(token) in FUNCTIONS:
             function = FUNCTIONS[str(token)]
-            raise FormulaFault(f"`{token}` is a function; write {function.name}({function.arguments})", _start(token), _stop(token))
+            raise FormulaFault(
+                f"`{token}` is a function; write {function.name}({function.arguments})", _start(token), _stop(token)
+            )
         return _grown(Name(_start(token), _stop(token), str(token)))
 
     def call(self, token: Token, *arguments: Node) -> Node:
@@ -96,7 +100,10 @@ class _Build(Transformer[Token, Node]):
         if function is None:
             raise unknown(str(token), FUNCTIONS, _start(token), "is no function")
         if not function.least <= len(arguments) <= function.most:
-            text = f"`{function.name}` takes ({function.arguments}), got {len(arguments)} argument{'' if len(arguments) == 1 else 's'}"
+            text = (
+                f"`{function.name}` takes ({function.arguments}), got {len(arguments)} "
+                f"argument{'' if len(arguments) == 1 else 's'}"
+            )
             raise FormulaFault(text, _start(token), arguments[-1].stop)
         return _grown(Call(_start(token), arguments[-1].stop, function, arguments))
 
@@ -117,7 +124,9 @@ class _Build(Transformer[Token, Node]):
 
 def _grown(node: Node) -> Node:
     if node.depth > _MOST_DEPTH:
-        raise FormulaFault(f"this is nested more than {_MOST_DEPTH} deep; split it up with a dial", node.start, node.stop)
+        raise FormulaFault(
+            f"this is nested more than {_MOST_DEPTH} deep; split it up with a dial", node.start, node.stop
+        )
     return node
 
 
@@ -127,8 +136,10 @@ _VALUE = "a number, a name or `(`"
 _NEXT = {"RPAR": "`)`", "COMMA": "`,`", "THEN": "`then`", "ELSE": "`else`"}
 # What people write who know other ways, and what it is called here.
 _INSTEAD = {
-    "=": "write = once", "*": "write ^ for powers", "!": "write <> for not equal, or not", "&": "write and", "|": "write or",
-    ".": "nothing can be reached with a dot", "[": "there are no lists; write round brackets", "{": "write round brackets", ";": "one formula has one value",
+    "=": "write = once", "*": "write ^ for powers", "!": "write <> for not equal, or not", "&": "write and",
+    "|": "write or",
+    ".": "nothing can be reached with a dot", "[": "there are no lists; write round brackets",
+    "{": "write round brackets", ";": "one formula has one value",
     "'": "there are no texts in formulas", '"': "there are no texts in formulas", "?": "write if … then … else …",
 }  # fmt: skip
 
@@ -137,7 +148,9 @@ _INSTEAD = {
 def parse(text: str) -> Node:
     """The tree of a formula. Raises FormulaFault; what it names is not looked up here."""
     if len(text) > MOST_CHARACTERS:
-        raise FormulaFault(f"a formula has at most {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text))
+        raise FormulaFault(
+            f"a formula has at most {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
+        )
     if not text.strip():
         raise FormulaFault(f"a formula needs {_VALUE}", 0, 0)
     try:
@@ -158,12 +171,16 @@ def _strange(text: str, at: int) -> FormulaFault:
     if character in _INSTEAD:
         return FormulaFault(f"`{character}` means nothing here: {_INSTEAD[character]}", at, at + 1)
     shown = character if character.isprintable() else f"character {ord(character)}"
-    return FormulaFault(f"`{shown}` means nothing in a formula; names have the letters a to z, digits and _", at, at + 1)
+    return FormulaFault(
+        f"`{shown}` means nothing in a formula; names have the letters a to z, digits and _", at, at + 1
+    )
 
 
 def _misplaced(text: str, error: UnexpectedToken) -> FormulaFault:
     expected = " or ".join(_NEXT[each] for each in _NEXT if each in error.accepts) if error.accepts else ""
-    wanted = _VALUE if error.accepts and "NUMBER" in error.accepts else expected or "a sign such as + between two values"
+    wanted = (
+        _VALUE if error.accepts and "NUMBER" in error.accepts else expected or "a sign such as + between two values"
+    )
     if error.token.type == "$END":
         end = len(text.rstrip())
         return FormulaFault(f"something is missing at the end: {wanted}", end, end)
@@ -176,7 +193,9 @@ def _misplaced(text: str, error: UnexpectedToken) -> FormulaFault:
 
 
 def renamed(text: str, old: str, new: str) -> str:
-    """A formula, right or wrong, with one name changed wherever it stands alone: never inside of a number such as `1.e5`."""
+    """A formula, right or wrong, with one name changed wherever it stands alone: never inside of a number such as
+    `1.e5`.
+    """
     return _WORD.sub(lambda found: new if found["name"] == old else found[0], text)
 
 

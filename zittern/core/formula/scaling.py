@@ -9,11 +9,15 @@ __all__ = ["scaled", "unscaled"]
 # A factor this near to 1, or a shift this near to 0, came of rounding.
 _FOLDED = 1e-12
 _NUMBER = r"\d+\.?\d*(?:e[+-]?\d+)?"
-_SCALED = re.compile(rf"\((?P<inner>.*)\)(?: \* (?P<factor>-?{_NUMBER}))?(?: (?P<sign>[+-]) (?P<shift>{_NUMBER}))?", re.DOTALL)
+_SCALED = re.compile(
+    rf"\((?P<inner>.*)\)(?: \* (?P<factor>-?{_NUMBER}))?(?: (?P<sign>[+-]) (?P<shift>{_NUMBER}))?", re.DOTALL
+)
 
 
 def scaled(text: str, factor: float, shift: float) -> str:
-    """(text) * factor + shift, where that was done before with both folded into one: a formula does not grow each time it is scaled."""
+    """(text) * factor + shift, where that was done before with both folded into one: a formula does not grow each
+    time it is scaled.
+    """
     inner, had_factor, had_shift = unscaled(text)
     factor, shift = had_factor * factor, had_shift * factor + shift
     shift = 0.0 if abs(shift) < _FOLDED * (1.0 + abs(had_shift)) else shift

@@ -1,4 +1,6 @@
-"""A checked formula: a tree of small nodes, evaluated on whole arrays over frames. It can reach what it names, and nothing else."""
+"""A checked formula: a tree of small nodes, evaluated on whole arrays over frames. It can reach what it names, and
+nothing else.
+"""
 
 from __future__ import annotations
 
@@ -50,7 +52,9 @@ class Node:
 
     @cached_property
     def depth(self) -> int:
-        """How many nodes lie upon each other. A tree is made from the bottom up, so this never goes down more than a step."""
+        """How many nodes lie upon each other. A tree is made from the bottom up, so this never goes down more than a
+        step.
+        """
         return 1 + max((part.depth for part in self.parts), default=0)
 
     @property

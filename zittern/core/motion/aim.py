@@ -1,10 +1,13 @@
-"""Stage: aim. Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the operator turns it.
+"""Stage: aim. Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the
+operator turns it.
 
-Where the mount would have to point so that the subject sits at its place in the picture follows from the rig in closed form, also where the lens is
-off the turning point. That is seen late by the reaction time (and ahead by the anticipation), is let be within the slack, and is then
-steered to by a second-order system: at constant speed the picture lags by reaction + 2 damping / (2 pi f) - anticipation.
+Where the mount would have to point so that the subject sits at its place in the picture follows from the rig in closed
+form, also where the lens is off the turning point. That is seen late by the reaction time (and ahead by the
+anticipation), is let be within the slack, and is then steered to by a second-order system: at constant speed the
+picture lags by reaction + 2 damping / (2 pi f) - anticipation.
 
-What has no direction (the subject stands in the turning point) keeps the one before; straight overhead the pan swings round as fast as the operator can.
+What has no direction (the subject stands in the turning point) keeps the one before; straight overhead the pan swings
+round as fast as the operator can.
 """
 
 from __future__ import annotations
@@ -36,7 +39,14 @@ def aiming(shot: Shot) -> Mount | None:
     still = chain.held(shot)
     if shot.subject is None:
         return None
-    return next((mount for mount in shot.mounts if mount.operator is not None and mount.id not in still and not mount.operator.weight.nothing), None)
+    return next(
+        (
+            mount
+            for mount in shot.mounts
+            if mount.operator is not None and mount.id not in still and not mount.operator.weight.nothing
+        ),
+        None,
+    )
 
 
 def framing_of(shot: Shot) -> Operator | HoldFraming:
@@ -95,7 +105,9 @@ def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
 
 
 def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frames: Array) -> Array:
-    """Pan and tilt of a mount with which the subject, so far ahead as is anticipated, would sit at its place. frames (G,), rising -> (G, 2) degrees."""
+    """Pan and tilt of a mount with which the subject, so far ahead as is anticipated, would sit at its place. frames
+    (G,), rising -> (G, 2) degrees.
+    """
     wanted = filled(frames, 2, lambda part: _wanted_deg(shot, mount, operator, scope.over(part)))
     known = np.isfinite(wanted[:, _PAN])
     rows = np.maximum.accumulate(np.where(known, np.arange(len(wanted)), -1))

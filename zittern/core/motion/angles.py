@@ -1,10 +1,12 @@
 """Stage: angles. Reads the poses of the chain; gives pan, tilt, roll of the lens in the world, continuous in time.
 
-A rotation can be written in two ways, (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns; neighbouring frames must not change
-from one to another without need. With one mount the bare angles are the keyed ones. Through several, the bare move is followed from frame to
-frame over the whole shot, once, starting at the sum of the keyed angles. What the operator, springs and layers do is then put on little by little, and
-the angles followed along: that depends on the frame alone, and keeps what is continuous continuous (homotopy lifting). Near the zenith that is not
-enough: a sway that goes round it would take another half turn on each side. There the lens is followed from frame to frame as well.
+A rotation can be written in two ways, (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns; neighbouring
+frames must not change from one to another without need. With one mount the bare angles are the keyed ones. Through
+several, the bare move is followed from frame to frame over the whole shot, once, starting at the sum of the keyed
+angles. What the operator, springs and layers do is then put on little by little, and the angles followed along: that
+depends on the frame alone, and keeps what is continuous continuous (homotopy lifting). Near the zenith that is not
+enough: a sway that goes round it would take another half turn on each side. There the lens is followed from frame to
+frame as well.
 """
 
 from __future__ import annotations
@@ -40,11 +42,15 @@ def bare_deg(run: Evaluation, pose: Array) -> Array:
     def rotation(frames: Array) -> Array:
         return bare_poses(run.shot, run.scope.over(frames))[:, :3, :3]
 
-    return beside(run, pose[:, :3, :3], run.table("angles", bare_parts(run.shot), lambda: followed(run.shot, rotation, start)))
+    return beside(
+        run, pose[:, :3, :3], run.table("angles", bare_parts(run.shot), lambda: followed(run.shot, rotation, start))
+    )
 
 
 def followed(shot: Shot, rotation: Callable[[Array], Array], start_deg: Array) -> Array:
-    """Angles at all whole frames of a shot, each next to the one before. rotation: at frames (F,) -> (F, 3, 3); start_deg (3,). -> (N, 3) degrees."""
+    """Angles at all whole frames of a shot, each next to the one before. rotation: at frames (F,) -> (F, 3, 3);
+    start_deg (3,). -> (N, 3) degrees.
+    """
     frames = np.arange(shot.first_frame, shot.last_frame + 1, dtype=np.float64)
     out = np.empty((len(frames), 3))
     for first in range(0, len(frames), _CHUNK_FRAMES):
@@ -55,19 +61,23 @@ def followed(shot: Shot, rotation: Callable[[Array], Array], start_deg: Array) -
 
 
 def beside(run: Evaluation, rotation: Array, table: Array) -> Array:
-    """The angles of rotations (F, 3, 3) that lie next to those of the nearest whole frame, (N, 3). -> (F, 3) degrees."""
+    """The angles of rotations (F, 3, 3) that lie next to those of the nearest whole frame, (N, 3). -> (F, 3)
+    degrees.
+    """
     row = np.clip(np.round(run.frames - run.shot.first_frame), 0, len(table) - 1).astype(np.int64)
     return rotations.nearest_angles(rotation, table[row])
 
 
 def steep(most_deg: Array) -> bool:
-    """Whether a shot looks up or down so steeply that pan and roll may run away from the bare ones and have to be followed from frame to frame."""
+    """Whether a shot looks up or down so steeply that pan and roll may run away from the bare ones and have to be
+    followed from frame to frame.
+    """
     return float(most_deg[0]) > _STEEP_DEG
 
 
 def moved_deg(run: Evaluation, bare: Array, largest_deg: float, turned: Callable[[float], Array]) -> Array:
-    """With all that is on the bare move. bare: (F, 3) degrees; largest_deg: how far it turns the lens at most; turned(share): rotation of the lens with a
-    share of it, (F, 3, 3). -> (F, 3) degrees.
+    """With all that is on the bare move. bare: (F, 3) degrees; largest_deg: how far it turns the lens at most;
+    turned(share): rotation of the lens with a share of it, (F, 3, 3). -> (F, 3) degrees.
     """
     steps = min(max(1, int(np.ceil(largest_deg / _STEP_DEG))), _MOST_STEPS)
     angles = bare

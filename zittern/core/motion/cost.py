@@ -21,7 +21,11 @@ def arrays_bytes(shot: Shot, frames: int) -> dict[str, int]:
     """Bytes of the arrays of a motion at so many frames: of layers, of mounts, besides."""
     row = _FLOAT_BYTES * frames
     layers = sum(1 for _ in shot.layers())
-    return {"layers": row * _ROW_A_LAYER * layers, "mounts": row * _ROW_A_MOUNT * len(shot.mounts), "besides": row * _ROW_BESIDES}
+    return {
+        "layers": row * _ROW_A_LAYER * layers,
+        "mounts": row * _ROW_A_MOUNT * len(shot.mounts),
+        "besides": row * _ROW_BESIDES,
+    }
 
 
 def check_cost(shot: Shot, frames: int) -> None:

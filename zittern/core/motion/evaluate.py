@@ -1,4 +1,5 @@
-"""THE CENTRE: a shot and frames give Motion. Only wires the stages; each is a module of its own and says what it reads and gives.
+"""THE CENTRE: a shot and frames give Motion. Only wires the stages; each is a module of its own and says what it reads
+and gives.
 
 Whole arrays over time; what did not change comes from the cache.
 """
@@ -23,7 +24,8 @@ from zittern.core.units import Array
 
 __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
 
-# Enough for what the parts of one evaluation share: tables of phases, angles and springs, of a shot of 100,000 frames too.
+# Enough for what the parts of one evaluation share: tables of phases, angles and springs, of a shot of 100,000 frames
+# too.
 _PARTS_BYTES = 192 * 2**20
 
 
@@ -46,9 +48,10 @@ class Motion:
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
     (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
-    each layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of `layers` by mount id, or chain.LENS.
-    rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount id. on: what rides, springs and the hold on the framing add. locals_:
-    poses of the mounts in their parents, aimed ones as the operator turns them, (F, 4, 4).
+    each layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of
+    `layers` by mount id, or chain.LENS. rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount
+    id. on: what rides, springs and the hold on the framing add. locals_: poses of the mounts in their parents, aimed
+    ones as the operator turns them, (F, 4, 4).
     """
 
     frames: Array
@@ -73,7 +76,13 @@ class Motion:
             return {name: values[first:stop] for name, values in arrays.items()}
 
         on = chain.On(table(dict(self.on.carried)), table(dict(self.on.given)), table(dict(self.on.offsets)))
-        return Motion(self.frames[first:stop], pose(self.pose), pose(self.bare), on=on, **{name: table(getattr(self, name)) for name in _TABLES})
+        return Motion(
+            self.frames[first:stop],
+            pose(self.pose),
+            pose(self.bare),
+            on=on,
+            **{name: table(getattr(self, name)) for name in _TABLES},
+        )
 
     @property
     def total(self) -> Array:
@@ -97,9 +106,15 @@ def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None
     layers, silent = mixing.contributions(run)
     offsets = mixing.sums(shot, layers)
     posed = posing.posed(run, offsets)
-    pose = bare if posed.still else Pose(posed.lens[:, :3, 3], posed.angles_deg(bare.angles_deg), lens.zoomed_mm(run, offsets))
+    pose = (
+        bare
+        if posed.still
+        else Pose(posed.lens[:, :3, 3], posed.angles_deg(bare.angles_deg), lens.zoomed_mm(run, offsets))
+    )
     weights, clip_weights = mixing.weights(run), mixing.clip_weights(run)
-    return Motion(frames, pose, bare, layers, silent, weights, clip_weights, offsets, posed.rig, posed.locals_, posed.on)
+    return Motion(
+        frames, pose, bare, layers, silent, weights, clip_weights, offsets, posed.rig, posed.locals_, posed.on
+    )
 
 
 def _bare(run: Evaluation) -> Pose:
@@ -112,7 +127,9 @@ def _bare(run: Evaluation) -> Pose:
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
-    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little memory."""
+    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little
+    memory.
+    """
     cache = Cache(_PARTS_BYTES)
     for start in range(0, max(len(frames), 1), part_frames):
         yield evaluate(shot, frames[start : start + part_frames], cache)
@@ -123,7 +140,12 @@ def joined(parts: Sequence[Motion]) -> Motion:
 
     def pose(which: str) -> Pose:
         poses: list[Pose] = [getattr(part, which) for part in parts]
-        return Pose(*(np.concatenate([getattr(each, field) for each in poses]) for field in ("position_m", "angles_deg", "focal_mm")))
+        return Pose(
+            *(
+                np.concatenate([getattr(each, field) for each in poses])
+                for field in ("position_m", "angles_deg", "focal_mm")
+            )
+        )
 
     def together(tables: Sequence[Mapping[str, Array]]) -> dict[str, Array]:
         return {name: np.concatenate([each[name] for each in tables]) for name in tables[0]}

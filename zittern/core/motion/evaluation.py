@@ -1,7 +1,9 @@
-"""One evaluation: a shot, frames and a cache, and what all stages need of them. THE ONE PLACE where keys of arrays are built.
+"""One evaluation: a shot, frames and a cache, and what all stages need of them. THE ONE PLACE where keys of arrays are
+built.
 
-A key is the stage, the frames, the frame rate, the shot's range, and what the array is computed from: documents by their `motion_key` (content and
-limits, without names), each with what is behind every name that it reads and, where it looks at them, the span, clock and axis it is read through.
+A key is the stage, the frames, the frame rate, the shot's range, and what the array is computed from: documents by
+their `motion_key` (content and limits, without names), each with what is behind every name that it reads and, where it
+looks at them, the span, clock and axis it is read through.
 """
 
 from __future__ import annotations
@@ -45,9 +47,9 @@ Part = object
 
 @dataclass
 class Evaluation:
-    """shot, frames (F,), cache. tables: where stages keep what they make for the whole shot, which serves all evaluations of it. `scope` is what numbers
-    may look at; the stage of the move adds the path attributes to it. prints: for each name in the scope, what it is computed from; facts: the same of
-    those that are seldom asked for.
+    """shot, frames (F,), cache. tables: where stages keep what they make for the whole shot, which serves all
+    evaluations of it. `scope` is what numbers may look at; the stage of the move adds the path attributes to it.
+    prints: for each name in the scope, what it is computed from; facts: the same of those that are seldom asked for.
     """
 
     shot: Shot
@@ -79,7 +81,9 @@ class Evaluation:
         return self.cache.get((stage, self._grid, *self._shared, *map(self.key_of, parts)), compute)
 
     def table(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid of its own that is among the parts."""
+        """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid
+        of its own that is among the parts.
+        """
         return self.tables.get((stage, *self._shared, *map(self.key_of, parts)), compute)
 
     def lookup(self, stage: str, parts: Iterable[Part]) -> Callable[[Array, Callable[[], Array]], Array]:
@@ -121,7 +125,12 @@ class Evaluation:
         if looks_at_frames_only(doc):
             return doc.motion_key
         behind = tuple(map(self.print_behind, sorted(reads_of(doc))))
-        return (doc.motion_key, behind, (scope.span, scope.later_frames) if spanned(doc) else (), scope.axis if by_axis(doc) else 0)
+        return (
+            doc.motion_key,
+            behind,
+            (scope.span, scope.later_frames) if spanned(doc) else (),
+            scope.axis if by_axis(doc) else 0,
+        )
 
     def print_behind(self, name: str) -> str:
         """What a name in the scope is computed from; empty for one that is not there."""

@@ -1,10 +1,11 @@
 """Cross-fades: what is left of a clip where bars of its lane overlap.
 
-Bars overlap when the later one starts before the earlier's last frame is over. Of two that do the one that starts later comes in over the overlap
-while the other goes out; where nothing is left to fade over, it has all at once. A clip that lies within another comes in over
-the first half of itself and goes out over the second, and the one around it comes back. With more than two the shares multiply. Muted clips take
-nothing from others. Shapes: linear and smooth shares add to 1; equal-power shares are sine and cosine, whose squares do, so that two unrelated shakes
-keep their energy where linear ones lose up to 29 % of it.
+Bars overlap when the later one starts before the earlier's last frame is over. Of two that do the one that starts later
+comes in over the overlap while the other goes out; where nothing is left to fade over, it has all at once. A clip that
+lies within another comes in over the first half of itself and goes out over the second, and the one around it comes
+back. With more than two the shares multiply. Muted clips take nothing from others. Shapes: linear and smooth shares add
+to 1; equal-power shares are sine and cosine, whose squares do, so that two unrelated shakes keep their energy where
+linear ones lose up to 29 % of it.
 """
 
 from __future__ import annotations
@@ -22,7 +23,9 @@ Stretch = tuple[float, float]
 
 
 def overlapping(lane: Lane, clip: Clip, shot_span: Stretch) -> tuple[tuple[Stretch, bool], ...]:
-    """Stretches of the clips on a lane that a clip shares it with, and whether each starts before it; those that do not overlap are left out."""
+    """Stretches of the clips on a lane that a clip shares it with, and whether each starts before it; those that do
+    not overlap are left out.
+    """
     mine = clip.span_frames or shot_span
     order = {each.id: n for n, each in enumerate(lane.clips)}
     found = []

@@ -1,10 +1,13 @@
-"""Second-order following, made discrete exactly for an input that is straight between grid points (first-order hold), so that no step is too large.
+"""Second-order following, made discrete exactly for an input that is straight between grid points (first-order hold),
+so that no step is too large.
 
-Base excited, a mass on a spring and a damper that a moving point carries: x'' = w^2 (u - x) + 2 z w (u' - x'), with w = 2 pi f. No lag at constant speed, a
-lag of a / w^2 under constant acceleration a (Den Hartog 1956, Mechanical Vibrations, section 2.12). H(s) = (2 z w s + w^2) / (s^2 + 2 z w s + w^2).
+Base excited, a mass on a spring and a damper that a moving point carries: x'' = w^2 (u - x) + 2 z w (u' - x'), with w =
+2 pi f. No lag at constant speed, a lag of a / w^2 under constant acceleration a (Den Hartog 1956, Mechanical
+Vibrations, section 2.12). H(s) = (2 z w s + w^2) / (s^2 + 2 z w s + w^2).
 
-Grounded damper, a hand that steers towards where it wants to be and is held back by a damper that stands on the ground: x'' = w^2 (u - x) - 2 z w x'. A lag of
-2 z / w at constant speed. H(s) = w^2 / (s^2 + 2 z w s + w^2) (Ogata 2010, Modern Control Engineering, section 5-3).
+Grounded damper, a hand that steers towards where it wants to be and is held back by a damper that stands on the ground:
+x'' = w^2 (u - x) - 2 z w x'. A lag of 2 z / w at constant speed. H(s) = w^2 / (s^2 + 2 z w s + w^2) (Ogata 2010, Modern
+Control Engineering, section 5-3).
 
 Both hold for any frequency above 0 and any damping above 0.
 """
@@ -23,17 +26,22 @@ __all__ = ["backlash", "base_excited", "grounded_damper", "step_response"]
 
 
 def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """What hangs on a point that moves through values at all points of a grid, starting at rest in the first. (H - 1 + G, N) -> (G, N)."""
+    """What hangs on a point that moves through values at all points of a grid, starting at rest in the first. (H - 1
+    + G, N) -> (G, N).
+    """
     return _followed(values, frequency_hz, damping, grid, True)
 
 
 def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """What is steered towards values at all points of a grid, starting at rest in the first. (H - 1 + G, N) -> (G, N)."""
+    """What is steered towards values at all points of a grid, starting at rest in the first. (H - 1 + G, N) -> (G,
+    N).
+    """
     return _followed(values, frequency_hz, damping, grid, False)
 
 
 def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
-    """Where what is base excited has come to, so long after its base has jumped by 1: the closed form. (T,), from 0 on -> (T,).
+    """Where what is base excited has come to, so long after its base has jumped by 1: the closed form. (T,), from 0 on
+    -> (T,).
 
     ζ < 1: 1 - e^(-ζωt) (cos ω_d t - (ζω/ω_d) sin ω_d t). ζ = 1: 1 - e^(-ωt) (1 - ωt).
     ζ > 1: 1 + (p₁ e^(-p₁t) - p₂ e^(-p₂t)) / (p₂ - p₁) with p = ω (ζ ∓ √(ζ² - 1)).
@@ -44,10 +52,14 @@ def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
     if z < 1.0:
         w_d = w * math.sqrt(1.0 - z * z)
         turn = w_d * seconds
-        return np.asarray(1.0 - np.exp(-z * w * seconds) * (np.cos(turn) - z * w / w_d * np.sin(turn)), dtype=np.float64)
+        return np.asarray(
+            1.0 - np.exp(-z * w * seconds) * (np.cos(turn) - z * w / w_d * np.sin(turn)), dtype=np.float64
+        )
     root = math.sqrt(z * z - 1.0)
     slow, fast = w * (z - root), w * (z + root)
-    return np.asarray(1.0 + (slow * np.exp(-slow * seconds) - fast * np.exp(-fast * seconds)) / (fast - slow), dtype=np.float64)
+    return np.asarray(
+        1.0 + (slow * np.exp(-slow * seconds) - fast * np.exp(-fast * seconds)) / (fast - slow), dtype=np.float64
+    )
 
 
 # So near to critical damping the general forms divide by next to nothing.
@@ -67,7 +79,9 @@ def _followed(values: Array, frequency_hz: float, damping: float, grid: Grid, ca
     return _filtered(values[count:], _coefficients(frequency_hz, damping, grid.step_s, carried), history)
 
 
-def _filtered(values: Array, coefficients: tuple[tuple[float, ...], tuple[float, ...]], history: tuple[Array, Array] | None) -> Array:
+def _filtered(
+    values: Array, coefficients: tuple[tuple[float, ...], tuple[float, ...]], history: tuple[Array, Array] | None
+) -> Array:
     """history: what came out and went in one step and two before the first, (2, N) each; at rest when missing."""
     from scipy import signal  # half a second to import: only whoever uses it waits
 
@@ -82,7 +96,9 @@ def _filtered(values: Array, coefficients: tuple[tuple[float, ...], tuple[float,
 
 
 @lru_cache(maxsize=256)
-def _coefficients(frequency_hz: float, damping: float, step_s: float, carried: bool) -> tuple[tuple[float, ...], tuple[float, ...]]:
+def _coefficients(
+    frequency_hz: float, damping: float, step_s: float, carried: bool
+) -> tuple[tuple[float, ...], tuple[float, ...]]:
     from scipy import signal
 
     w = 2.0 * math.pi * frequency_hz
@@ -92,8 +108,8 @@ def _coefficients(frequency_hz: float, damping: float, step_s: float, carried: b
 
 
 def backlash(values: Array, slack: Array) -> Array:
-    """What is pushed along by values only where they leave its slack: y = min(max(y, u - s), u + s), from the first value on (backlash; Krasnosel'skii
-    and Pokrovskii 1989, Systems with Hysteresis). Both (G,) -> (G,).
+    """What is pushed along by values only where they leave its slack: y = min(max(y, u - s), u + s), from the first
+    value on (backlash; Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis). Both (G,) -> (G,).
 
     Each step is a clamp; clamps put one after another are clamps, so all of them are found by doubling.
     """

@@ -1,10 +1,11 @@
-"""Stage: hold framing. Reads the finished pose of the lens, the subject and its place in the picture; gives the turn that takes the slow part of the
-subject's drift away.
+"""Stage: hold framing. Reads the finished pose of the lens, the subject and its place in the picture; gives the turn
+that takes the slow part of the subject's drift away.
 
-The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a Butterworth low-pass of second order
-forwards and backwards (so it comes neither late nor early; fourth order in all, half of the amplitude left at the chosen frequency), and the lens is
-turned by what comes out, roll as it is. What is faster stays. Before the shot and after it, equally long, the drift goes on as it began and ended, so
-that the ends are held as the middle is.
+The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a
+Butterworth low-pass of second order forwards and backwards (so it comes neither late nor early; fourth order in all,
+half of the amplitude left at the chosen frequency), and the lens is turned by what comes out, roll as it is. What is
+faster stays. Before the shot and after it, equally long, the drift goes on as it began and ended, so that the ends are
+held as the middle is.
 """
 
 from __future__ import annotations
@@ -26,8 +27,8 @@ from zittern.core.units import Array
 __all__ = ["drift_deg", "holding", "slow_drift_deg", "turned"]
 
 _ORDER = 2
-# Before and after the shot the drift is taken to go on for so many cycles of the slowest that stays, on a line through so many of them within it: the filter
-# has forgotten by then how it began.
+# Before and after the shot the drift is taken to go on for so many cycles of the slowest that stays, on a line through
+# so many of them within it: the filter has forgotten by then how it began.
 _LEAD_CYCLES, _FITTED_CYCLES = 3.0, 0.35
 _MOST_LEAD_S = 120.0
 # Some points outside of the shot, for the curve through them.
@@ -44,8 +45,8 @@ def holding(shot: Shot) -> HoldFraming | None:
 
 
 def drift_deg(shot: Shot, scope: Scope, pose: Array) -> Array:
-    """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4) -> (F, 2) degrees, -180..180; 0 where the
-    subject stands in the lens.
+    """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4) -> (F, 2)
+    degrees, -180..180; 0 where the subject stands in the lens.
     """
     assert shot.subject is not None, "only a shot with a subject has drift"
     now = rotations.angles_of(pose[:, :3, :3])
@@ -55,9 +56,11 @@ def drift_deg(shot: Shot, scope: Scope, pose: Array) -> Array:
     return np.asarray(lacking - 360.0 * np.round(lacking / 360.0), dtype=np.float64)
 
 
-def slow_drift_deg(run: Evaluation, hold: HoldFraming, parts: Sequence[Part], poses: Callable[[Evaluation], Array]) -> Array:
-    """The slow part of it at the frames of an evaluation, by weight. parts: what the pose of the lens is computed from; poses: tf_world_lens of an evaluation
-    without the hold. (F, 2) degrees.
+def slow_drift_deg(
+    run: Evaluation, hold: HoldFraming, parts: Sequence[Part], poses: Callable[[Evaluation], Array]
+) -> Array:
+    """The slow part of it at the frames of an evaluation, by weight. parts: what the pose of the lens is computed from;
+    poses: tf_world_lens of an evaluation without the hold. (F, 2) degrees.
     """
     shot = run.shot
     grid = coarsened(grid_of(shot, _LEAST_LEAD_S))
@@ -83,7 +86,9 @@ def slow_drift_deg(run: Evaluation, hold: HoldFraming, parts: Sequence[Part], po
 
 
 def _before(drift: Array, count: int, fitted: int) -> Array:
-    """How the drift (G, N) would have come to its first row: along the line of its first `fitted` rows, with what is off that line mirrored. (count, N)."""
+    """How the drift (G, N) would have come to its first row: along the line of its first `fitted` rows, with what is
+    off that line mirrored. (count, N).
+    """
     rows = np.arange(min(max(fitted, 2), len(drift)), dtype=np.float64)
     slope, level = np.polyfit(rows, drift[: len(rows)], 1)
     off = drift - (level + slope * np.arange(len(drift), dtype=np.float64)[:, None])
@@ -100,4 +105,6 @@ def turned(pose: Array, slow_deg: Array) -> Array:
     before = pose[:, :3, :3]
     angles = rotations.angles_of(before)
     angles[:, :2] += slow_deg
-    return np.concatenate([np.zeros((len(pose), 3)), turns.vectors(np.swapaxes(before, 1, 2) @ rotations.matrices(angles))], axis=1)
+    return np.concatenate(
+        [np.zeros((len(pose), 3)), turns.vectors(np.swapaxes(before, 1, 2) @ rotations.matrices(angles))], axis=1
+    )

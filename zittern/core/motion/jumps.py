@@ -1,7 +1,8 @@
-"""Where what goes into springs jumps: at hold keys and seams of numbers, where spans start and end, and where formulas do.
+"""Where what goes into springs jumps: at hold keys and seams of numbers, where spans start and end, and where formulas
+do.
 
-Known jumps are told by the documents, as pairs of frames: the last before, the first after. Formulas and takes without a fade may jump anywhere: their
-jumps are looked for between the points of a grid, and found by halving.
+Known jumps are told by the documents, as pairs of frames: the last before, the first after. Formulas and takes without
+a fade may jump anywhere: their jumps are looked for between the points of a grid, and found by halving.
 """
 
 from __future__ import annotations
@@ -33,7 +34,9 @@ _HALVINGS = 24
 
 
 def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float]) -> Array:
-    """Known jumps of what moves some mounts and of the layers on them, within a reach of frames. (J, 2) frames, rising."""
+    """Known jumps of what moves some mounts and of the layers on them, within a reach of frames. (J, 2) frames,
+    rising.
+    """
     docs: list[Doc] = list(mounts)
     names = {mount.id for mount in docs if isinstance(mount, Mount)}
     found = [_of_numbers(docs, shot, reach)]
@@ -53,12 +56,18 @@ def searched(shot: Shot, mounts: Iterable[Mount]) -> bool:
     """Whether something that moves some mounts may jump where no document tells."""
     docs: list[Doc] = list(mounts)
     names = {mount.id for mount in docs if isinstance(mount, Mount)}
-    docs += [part for clip, layer in shot.layers() if layer.target in names for part in (clip.amount, layer, layer.source)]
-    return any(number.may_jump for number in _all_numbers(docs, shot)) or any(isinstance(doc, SourceDoc) and doc.may_jump for doc in docs)
+    docs += [
+        part for clip, layer in shot.layers() if layer.target in names for part in (clip.amount, layer, layer.source)
+    ]
+    return any(number.may_jump for number in _all_numbers(docs, shot)) or any(
+        isinstance(doc, SourceDoc) and doc.may_jump for doc in docs
+    )
 
 
 def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
-    """Jumps of a signal, (F,) -> (F, N), between frames that lie closer together than it changes otherwise. (J, 2) frames."""
+    """Jumps of a signal, (F,) -> (F, N), between frames that lie closer together than it changes otherwise. (J, 2)
+    frames.
+    """
     values = signal(frames)
     steps = np.max(np.abs(np.diff(values, axis=0)), axis=1, initial=0.0)
     beside = np.maximum(np.concatenate([[0.0], steps[:-1]]), np.concatenate([steps[1:], [0.0]]))

@@ -1,5 +1,6 @@
-"""Stage: layers. Reads the shot's layers, their clips' clocks and speeds, the focal length where a layer is steady on screen, and the path attributes
-where a source asks for them; gives each layer's offsets of full weight, (F, 7) in AXES order, degrees / cm / %.
+"""Stage: layers. Reads the shot's layers, their clips' clocks and speeds, the focal length where a layer is steady on
+screen, and the path attributes where a source asks for them; gives each layer's offsets of full weight, (F, 7) in AXES
+order, degrees / cm / %.
 """
 
 from __future__ import annotations
@@ -60,7 +61,13 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     """What a layer's offsets are computed from."""
     lens = (run.shot.focal_mm,) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
-    return (Read(layer, layer_scope(run, clip, layer)), name, Read(clip.speed, layer_scope(run, clip, layer)), clip.extent_in(run.span), *lens)
+    return (
+        Read(layer, layer_scope(run, clip, layer)),
+        name,
+        Read(clip.speed, layer_scope(run, clip, layer)),
+        clip.extent_in(run.span),
+        *lens,
+    )
 
 
 def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> Array:
@@ -70,7 +77,9 @@ def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> Array:
     if None not in fixed:
         values = np.array([fixed], dtype=np.float64)
     else:
-        values = np.stack([swing.sample(_on_axis(scope, axis, swing)) for axis, swing in zip(axes, swings, strict=True)], axis=1)
+        values = np.stack(
+            [swing.sample(_on_axis(scope, axis, swing)) for axis, swing in zip(axes, swings, strict=True)], axis=1
+        )
     most: Array = np.array([_MOST_SWING[axis] for axis in axes])
     return np.asarray(np.minimum(values, most), dtype=np.float64)
 
@@ -86,8 +95,16 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
     leads = _leads(layer, axes)
     numbers = (layer.source, layer.speed, clip.speed)
     parts: list[Part] = [Read(each, scope) for each in numbers]
-    parts += [Read(pace, _on_axis(scope, lead, pace)) for lead, pace in ((lead, layer.axes.of(lead).pace) for lead in leads)]
-    parts += [clip.extent_in(run.span), layer.seed, _seeds(layer, axes).tobytes(), leads, layer.name if layer.source.reads_name else ""]
+    parts += [
+        Read(pace, _on_axis(scope, lead, pace)) for lead, pace in ((lead, layer.axes.of(lead).pace) for lead in leads)
+    ]
+    parts += [
+        clip.extent_in(run.span),
+        layer.seed,
+        _seeds(layer, axes).tobytes(),
+        leads,
+        layer.name if layer.source.reads_name else "",
+    ]
     return run.kept("unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes))))
 
 
@@ -113,7 +130,9 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
     def pace_at(frames: Array) -> Array:
         at = scope.over(frames)
         common = layer.speed.sample(at) * clip.speed.sample(at)
-        return np.stack([common * pace.sample(_on_axis(at, lead, pace)) for lead, pace in zip(leads, paces, strict=True)], axis=1)
+        return np.stack(
+            [common * pace.sample(_on_axis(at, lead, pace)) for lead, pace in zip(leads, paces, strict=True)], axis=1
+        )
 
     end = scope.over(np.array([last + 1.0]))
     return Inputs(
@@ -139,13 +158,22 @@ def _leads(layer: Layer, axes: Sequence[Axis]) -> tuple[Axis, ...]:
 
 def _seeds(layer: Layer, axes: tuple[Axis, ...]) -> streams.Seeds:
     leads = _leads(layer, axes)
-    return np.array([streams.mix(layer.seed, axis_index(lead), layer.axes.of(lead).seed) for lead in leads], dtype=np.uint64)
+    return np.array(
+        [streams.mix(layer.seed, axis_index(lead), layer.axes.of(lead).seed) for lead in leads], dtype=np.uint64
+    )
 
 
 def _phase(run: Evaluation, scope: Scope, factors: tuple[Number, ...], start: float, last: float) -> Array:
-    """Cycles from a start to each frame of a scope. (F,). The table behind it serves all parts of a shot: its work is done once."""
+    """Cycles from a start to each frame of a scope. (F,). The table behind it serves all parts of a shot: its work
+    is done once.
+    """
     if all(factor.constant is not None for factor in factors):
         return integrate(factors, scope, start)
-    reach = (min(run.span[0], max(start, run.span[0] - _LEAD_FRAMES)), max(run.span[1], min(last, run.span[1] + _LEAD_FRAMES)) + 1.0)
+    reach = (
+        min(run.span[0], max(start, run.span[0] - _LEAD_FRAMES)),
+        max(run.span[1], min(last, run.span[1] + _LEAD_FRAMES)) + 1.0,
+    )
     parts = (reach, start, *(Read(factor, scope) for factor in factors))
-    return integrate(factors, scope, start, run.table("phase", parts, lambda: phase_table(factors, scope, start, reach)))
+    return integrate(
+        factors, scope, start, run.table("phase", parts, lambda: phase_table(factors, scope, start, reach))
+    )

@@ -1,9 +1,9 @@
-"""Stages with memory. What they give at a frame depends on all that went before, so they run on a grid of their own: fine steps of time
-that begin well before the shot and end after it, whichever frames are asked for. A sub-range then equals the same rows of the whole,
-and nothing depends on the frame rate but how the path is sampled.
+"""Stages with memory. What they give at a frame depends on all that went before, so they run on a grid of their own:
+fine steps of time that begin well before the shot and end after it, whichever frames are asked for. A sub-range then
+equals the same rows of the whole, and nothing depends on the frame rate but how the path is sampled.
 
-What swings slowly has to begin long before: that lead, up to 256 s, lies on coarse steps, and only its last seconds on fine ones. So a slow spring never makes
-the shot's own steps coarser.
+What swings slowly has to begin long before: that lead, up to 256 s, lies on coarse steps, and only its last seconds on
+fine ones. So a slow spring never makes the shot's own steps coarser.
 """
 
 from __future__ import annotations
@@ -35,7 +35,8 @@ _FEW_POINTS, _POINTS_A_FRAME = 20_000, 12
 _EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
 _PART_POINTS = 32_768
-# Time before the shot on fine steps, and on coarse ones before that: a few lengths, so that another frequency seldom means another grid.
+# Time before the shot on fine steps, and on coarse ones before that: a few lengths, so that another frequency seldom
+# means another grid.
 NEAR_LEAD_S = 4.0
 _FAR_LEADS_S = (0.0, 12.0, 60.0, 252.0)
 _FAR_STEP_S = 1.0 / 30.0
@@ -44,15 +45,18 @@ _SETTLED = 7.0
 
 
 def lead_s(frequency_hz: float, damping: float) -> float:
-    """How long before the shot something that swings has to begin: by its slowest pole, ω (ζ - √(ζ² - 1)) where it is overdamped, else ω ζ."""
+    """How long before the shot something that swings has to begin: by its slowest pole, ω (ζ - √(ζ² - 1)) where it
+    is overdamped, else ω ζ.
+    """
     slowest = damping if damping <= 1.0 else damping - math.sqrt(damping * damping - 1.0)
     return _SETTLED / (2.0 * math.pi * frequency_hz * slowest)
 
 
 @dataclass(frozen=True, slots=False)
 class Grid:
-    """near (G,): frames of even fine steps, from NEAR_LEAD_S before the shot to just after it. far (H,): frames of even coarse steps that end at the first of
-    the near ones; none where nothing swings slowly. step_s, far_step_s: lengths of the steps.
+    """near (G,): frames of even fine steps, from NEAR_LEAD_S before the shot to just after it. far (H,): frames of even
+    coarse steps that end at the first of the near ones; none where nothing swings slowly. step_s, far_step_s: lengths
+    of the steps.
     """
 
     near: Array
@@ -102,8 +106,9 @@ def _step_s(shot: Shot, fastest_hz: float) -> float:
 
 
 def coarsened(grid: Grid) -> Array:
-    """Every other point of the near grid, at least as far as it reaches. What goes into a stage with memory is cheap to follow but dear to make: it is made
-    here, and taken at the points between by `at_frames`. (C,). A grid that is coarse already stays.
+    """Every other point of the near grid, at least as far as it reaches. What goes into a stage with memory is cheap to
+    follow but dear to make: it is made here, and taken at the points between by `at_frames`. (C,). A grid that is
+    coarse already stays.
     """
     near = grid.near
     if grid.step_s > STEP_S:
@@ -127,7 +132,9 @@ def _parts(count: int) -> Iterator[slice]:
 
 
 def at_frames(grid: Array, values: Array, frames: Array) -> Array:
-    """Values on an even grid (G, N) at frames (F,): cubic between grid points (Catmull and Rom 1974), held outside. -> (F, N)."""
+    """Values on an even grid (G, N) at frames (F,): cubic between grid points (Catmull and Rom 1974), held outside.
+    -> (F, N).
+    """
     step = grid[1] - grid[0]
     place = np.clip((frames - grid[0]) / step, 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)

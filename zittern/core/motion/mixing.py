@@ -1,7 +1,8 @@
-"""Stage: mixing. Reads each layer's offsets, spans, ramps, weights and amounts; gives what each layer contributes, and each one's weight.
+"""Stage: mixing. Reads each layer's offsets, spans, ramps, weights and amounts; gives what each layer contributes, and
+each one's weight.
 
-Layers of a clip are taken from the bottom up: one that replaces pushes back those under it, on the axes it moves and at the mount it acts on,
-by its weight. Contributions of one mount add in axis space.
+Layers of a clip are taken from the bottom up: one that replaces pushes back those under it, on the axes it moves and at
+the mount it acts on, by its weight. Contributions of one mount add in axis space.
 """
 
 from __future__ import annotations
@@ -32,8 +33,12 @@ def active(shot: Shot) -> set[str]:
     return {layer.id for clip, layer in shot.layers() if not (clip.mute or layer.mute or (soloed and not layer.solo))}
 
 
-def contributions(run: Evaluation, mounts: Collection[str | None] | None = None) -> tuple[dict[str, Array], dict[str, Array]]:
-    """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only what acts on these."""
+def contributions(
+    run: Evaluation, mounts: Collection[str | None] | None = None
+) -> tuple[dict[str, Array], dict[str, Array]]:
+    """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only what
+    acts on these.
+    """
     counted = active(run.shot)
     out: dict[str, Array] = {}
     silent: dict[str, Array] = {}
@@ -82,7 +87,11 @@ def clip_weights(run: Evaluation) -> dict[str, Array]:
 
 
 def _clip_weight(run: Evaluation, clip: Clip) -> Array:
-    return run.kept("clip", _clip_parts(run, clip), lambda: _envelope(run, clip.amount, clip, layers.clip_scope(run, clip)) * _fade(run, clip))
+    return run.kept(
+        "clip",
+        _clip_parts(run, clip),
+        lambda: _envelope(run, clip.amount, clip, layers.clip_scope(run, clip)) * _fade(run, clip),
+    )
 
 
 def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
@@ -115,7 +124,9 @@ def _parts_of_clip(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
 
 
 def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...]:
-    """What the sums of all that acts on some mounts are computed from: clip by clip, since a layer that replaces does so within its own."""
+    """What the sums of all that acts on some mounts are computed from: clip by clip, since a layer that replaces
+    does so within its own.
+    """
     counted = active(run.shot)
     groups = []
     for clip in run.shot.clips():

@@ -1,7 +1,8 @@
-"""Stage: the move. Reads the mounts' keyed numbers and rides; gives their poses, the bare pose of the lens, and the facts of its path.
+"""Stage: the move. Reads the mounts' keyed numbers and rides; gives their poses, the bare pose of the lens, and the
+facts of its path.
 
-Facts, by name, at any frames: `speed` along the path (m/s), `height` (m), and of the subject `distance` (m) and `bearing` (degrees to the
-left of where the camera looks); without a subject these two are 0.
+Facts, by name, at any frames: `speed` along the path (m/s), `height` (m), and of the subject `distance` (m) and
+`bearing` (degrees to the left of where the camera looks); without a subject these two are 0.
 """
 
 from __future__ import annotations
@@ -23,7 +24,17 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources.source import CUE_NAMES, CUES, Moments
 from zittern.core.units import Array
 
-__all__ = ["FACTS", "bare_parts", "bare_places", "bare_poses", "local_poses", "moments", "parts_of_fact", "scope_at", "with_facts"]
+__all__ = [
+    "FACTS",
+    "bare_parts",
+    "bare_places",
+    "bare_poses",
+    "local_poses",
+    "moments",
+    "parts_of_fact",
+    "scope_at",
+    "with_facts",
+]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
@@ -103,7 +114,9 @@ def _bearing_parts(shot: Shot) -> tuple[Part, ...]:
 
 
 def _placing_parts(shot: Shot) -> tuple[Part, ...]:
-    """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last that does."""
+    """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last
+    that does.
+    """
     still = chain.held(shot)
     mounts = [(mount.bare, mount.id in still) for mount in shot.mounts]
     while len(mounts) > 1 and mounts[-1][0].only_turns:
@@ -128,7 +141,9 @@ def _fact_of(shot: Shot, bare: Scope, fact: Callable[[Shot, Scope], Array]) -> C
 
 
 def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
-    """A path attribute at any frames. It does not hold on to the evaluation that it is for: a ring of references would keep all arrays alive."""
+    """A path attribute at any frames. It does not hold on to the evaluation that it is for: a ring of references
+    would keep all arrays alive.
+    """
     shot, bare, asked = run.shot, run.scope, weakref.ref(run)
 
     def at(frames: Array) -> Array:
@@ -161,7 +176,9 @@ def _to_subject(shot: Shot, scope: Scope) -> Array:
     if subject is None:
         return np.zeros((len(scope.frames), 3))
     pose = bare_poses(shot, scope)
-    return np.asarray(np.einsum("fij,fi->fj", pose[:, :3, :3], subject.position_m(scope) - pose[:, :3, 3]), dtype=np.float64)
+    return np.asarray(
+        np.einsum("fij,fi->fj", pose[:, :3, :3], subject.position_m(scope) - pose[:, :3, 3]), dtype=np.float64
+    )
 
 
 def _distance(shot: Shot, scope: Scope) -> Array:
@@ -175,7 +192,12 @@ def _bearing(shot: Shot, scope: Scope) -> Array:
     return np.degrees(np.arctan2(-away[:, 0], -away[:, 2]))
 
 
-FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {"speed": _speed, "height": _height, "distance": _distance, "bearing": _bearing}
+FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {
+    "speed": _speed,
+    "height": _height,
+    "distance": _distance,
+    "bearing": _bearing,
+}
 # What each of them is computed from.
 _DEPENDS_ON: Mapping[str, Callable[[Shot], tuple[Part, ...]]] = {
     "speed": _placing_parts, "height": _placing_parts, "distance": _to_subject_parts, "bearing": _bearing_parts,

@@ -1,8 +1,8 @@
 """Stage: posing. Reads the move, the aim, the give and the layers; gives where the rig and the lens are, in this order.
 
-From the ground up: each mount's keyed pose, turned by the operator, carried by its ride, deflected by its springs, shaken by the layers on it; then the layers
-at the lens end; last the turn that holds the framing. A mount gives to all that goes on below it: layers that its springs should soften act on a
-mount below.
+From the ground up: each mount's keyed pose, turned by the operator, carried by its ride, deflected by its springs,
+shaken by the layers on it; then the layers at the lens end; last the turn that holds the framing. A mount gives to all
+that goes on below it: layers that its springs should soften act on a mount below.
 """
 
 from __future__ import annotations
@@ -21,14 +21,17 @@ from zittern.core.units import Array
 
 __all__ = ["Posed", "lens_parts", "posed"]
 
-# A shot is looked at for looking up or down steeply at one of so many frames, no fewer and no more of them than this; and memory for what that takes.
+# A shot is looked at for looking up or down steeply at one of so many frames, no fewer and no more of them than this;
+# and memory for what that takes.
 _LOOKED_EVERY, _FEW_LOOKED_AT, _MOST_LOOKED_AT = 4, 64, 4_096
 _PARTS_BYTES = 32 * 2**20
 
 
 @dataclass(frozen=True, slots=True)
 class Posed:
-    """locals_: poses in the parent, aimed, (F, 4, 4) by mount id; on: what else is on the mounts. rig: world poses behind each mount; lens: tf_world_lens."""
+    """locals_: poses in the parent, aimed, (F, 4, 4) by mount id; on: what else is on the mounts. rig: world poses
+    behind each mount; lens: tf_world_lens.
+    """
 
     run: Evaluation
     aimed: Mapping[str, Array]
@@ -45,7 +48,9 @@ class Posed:
     def angles_deg(self, bare: Array) -> Array:
         """Pan, tilt, roll of the lens, continuous in time. bare: those of the bare move, (F, 3). (F, 3) degrees."""
         if angles.steep(_steepest_deg(self.run)):
-            followed = self.run.table("lens angles", (self.run.shot.hold, lens_parts(self.run)), lambda: _followed(self.run))
+            followed = self.run.table(
+                "lens angles", (self.run.shot.hold, lens_parts(self.run)), lambda: _followed(self.run)
+            )
             return angles.beside(self.run, self.lens[:, :3, :3], followed)
         return self.lifted_deg(bare)
 
@@ -101,7 +106,11 @@ def _parts(run: Evaluation, aimed: Mapping[str, Array], count: int | None = None
     """Local poses, aimed ones too, and rides, of all mounts or so many from the ground on."""
     mounts = run.shot.mounts[:count]
     locals_ = move.local_poses(run, mounts)
-    turned = {mount.id: chain.local_pose(mount, run.scope, angles_deg=aimed[mount.id]) for mount in mounts if mount.id in aimed}
+    turned = {
+        mount.id: chain.local_pose(mount, run.scope, angles_deg=aimed[mount.id])
+        for mount in mounts
+        if mount.id in aimed
+    }
     return {**locals_, **turned}, chain.On(rides(run.shot, run.scope, mounts))
 
 

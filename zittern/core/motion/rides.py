@@ -1,9 +1,11 @@
-"""Stage: rides. Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the mount's world pose.
+"""Stage: rides. Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the
+mount's world pose.
 
-A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of time, each by the weight that is on
-just then, exp(w log): the place goes along with the object's origin and round it by the one weight, what is fixed there turns by the other. Nothing is lost or
-jumps when a weight is switched on, switched off or keyed, and from the shot's first frame with full weight it is exactly as if the mount had been fixed
-on the object there.
+A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of
+time, each by the weight that is on just then, exp(w log): the place goes along with the object's origin and round it by
+the one weight, what is fixed there turns by the other. Nothing is lost or jumps when a weight is switched on, switched
+off or keyed, and from the shot's first frame with full weight it is exactly as if the mount had been fixed on the
+object there.
 """
 
 from __future__ import annotations
@@ -26,7 +28,9 @@ def rides(shot: Shot, scope: Scope, mounts: tuple[Mount, ...] | None = None) -> 
     """What rides make of world poses, of all mounts or some, by mount id. (F, 3, 7), as `chain.On.carried`."""
     still = held(shot)
     return {
-        mount.id: _carried(shot, mount.ride, scope) for mount in (shot.mounts if mounts is None else mounts) if mount.ride is not None and mount.id not in still
+        mount.id: _carried(shot, mount.ride, scope)
+        for mount in (shot.mounts if mounts is None else mounts)
+        if mount.ride is not None and mount.id not in still
     }
 
 
@@ -40,7 +44,9 @@ def _carried(shot: Shot, ride: Ride, scope: Scope) -> Array:
 
 
 def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
-    """What has come together at each point of a grid from the shot's first frame on. Kept with the shot: its dials count too."""
+    """What has come together at each point of a grid from the shot's first frame on. Kept with the shot: its dials
+    count too.
+    """
     kept: dict[str, tuple[Array, Array]] = shot.__dict__.setdefault("_rides", {})
     if ride.fingerprint not in kept:
         grid = grid_of(shot, 0.0).near
@@ -61,7 +67,8 @@ def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:
     out = np.empty((len(before), 3, 7))
     out[:, :, 4:] = turns.from_vectors(vector * round_)
     out[:, :, :3] = turns.from_vectors(vector * along)
-    # About where the origin is half-way, so that long steps come to the same as short ones; with full weight exactly about the origin.
+    # About where the origin is half-way, so that long steps come to the same as short ones; with full weight exactly
+    # about the origin.
     pivot = before + 0.5 * (1.0 - along) * (after - before)
     out[:, :, 3] = pivot + along * (after - before) - np.einsum("fij,fj->fi", out[:, :, :3], pivot)
     return out

@@ -1,13 +1,15 @@
-"""Stage: springs. Reads the poses of what carries a mount, with the layers that act below it; gives its deflection: how far it is from where it would be
-if it were rigid.
+"""Stage: springs. Reads the poses of what carries a mount, with the layers that act below it; gives its deflection: how
+far it is from where it would be if it were rigid.
 
-Translation: a mass on a damped spring in the world, carried by the mount's rigid place. Rotation: the turns of the rigid mount in its own frame are added
-up to a vector, that is followed in the same way, and what is missing is turned by: exact about any one axis, and without a pole anywhere; about
-several at once it leaves out the gyroscopic terms, which is right while the mount is deflected by less than about 30 degrees.
+Translation: a mass on a damped spring in the world, carried by the mount's rigid place. Rotation: the turns of the
+rigid mount in its own frame are added up to a vector, that is followed in the same way, and what is missing is turned
+by: exact about any one axis, and without a pole anywhere; about several at once it leaves out the gyroscopic terms,
+which is right while the mount is deflected by less than about 30 degrees.
 
-What carries a mount may jump: at hold keys, where spans start and end. Such a way is taken apart into one that is continuous, which is followed on a grid, and
-the jumps, the answer to each of which is a closed form (`follow.step_response`) that begins at its own moment. The sprung pose is smooth and is taken
-between points of the grid; the rigid one is worked out at the very frame.
+What carries a mount may jump: at hold keys, where spans start and end. Such a way is taken apart into one that is
+continuous, which is followed on a grid, and the jumps, the answer to each of which is a closed form
+(`follow.step_response`) that begins at its own moment. The sprung pose is smooth and is taken between points of the
+grid; the rigid one is worked out at the very frame.
 
 The end stop keeps travel r below s, smoothly and with slope 1 where it is small: r / (1 + (r / s)^4)^(1/4).
 """
@@ -51,11 +53,17 @@ _PLACE, _ROTATION, _TURNED = slice(0, 3), slice(3, 12), slice(12, 15)
 def sprung(shot: Shot) -> tuple[Mount, ...]:
     """The mounts that hang in springs, from the ground on."""
     still = chain.held(shot)
-    return tuple(mount for mount in shot.mounts if mount.give is not None and mount.id not in still and not mount.give.weight.nothing)
+    return tuple(
+        mount
+        for mount in shot.mounts
+        if mount.give is not None and mount.id not in still and not mount.give.weight.nothing
+    )
 
 
 def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> dict[str, Array]:
-    """Deflection of each mount in springs, by its id, (F, 6) as `chain.On.given`. offsets: (F, 7) of the layers at the evaluation's frames."""
+    """Deflection of each mount in springs, by its id, (F, 6) as `chain.On.given`. offsets: (F, 7) of the layers at
+    the evaluation's frames.
+    """
     mounts = sprung(run.shot)
     if not mounts:
         return {}
@@ -70,7 +78,9 @@ def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> 
 
 
 class _Along:
-    """Mounts at the frames of an evaluation, from the ground up: a pose is worked out when it is first asked for, with what the springs below it give."""
+    """Mounts at the frames of an evaluation, from the ground up: a pose is worked out when it is first asked for,
+    with what the springs below it give.
+    """
 
     def __init__(self, run: Evaluation, poses: Poses, offsets: Mapping[str, Array], count: int) -> None:
         self.run, self.poses, self.offsets, self.count = run, poses, offsets, count
@@ -87,7 +97,10 @@ class _Along:
         run, mount = self.run, spring.mount
 
         def make() -> Array:
-            with budget.doing(lambda: f"the springs of “{mount.name}”", "the number of frames, of mounts in springs, or of jumps in what moves them"):
+            with budget.doing(
+                lambda: f"the springs of “{mount.name}”",
+                "the number of frames, of mounts in springs, or of jumps in what moves them",
+            ):
                 return spring.at(run, self._rigid(mount))
 
         self.given[mount.id] = run.kept("deflection", (spring.give, *spring.parts), make)
@@ -103,14 +116,16 @@ class _Along:
         pose: Array | None = None
         for each in self.run.shot.mounts[: self.run.shot.mounts.index(mount)]:
             if each.id not in self._behind:
-                self._behind[each.id] = chain.step(each, pose, locals_[each.id], chain.On(on.carried, self.given, self.offsets))
+                self._behind[each.id] = chain.step(
+                    each, pose, locals_[each.id], chain.On(on.carried, self.given, self.offsets)
+                )
             pose = self._behind[each.id]
         return pose
 
 
 class _Ways:
-    """The ways of all mounts in springs on one grid. frames (N,): its points, coarse ones, and both sides of each jump, rising. before, after: rows of the two
-    sides; grid rows: those that belong to the grid.
+    """The ways of all mounts in springs on one grid. frames (N,): its points, coarse ones, and both sides of each jump,
+    rising. before, after: rows of the two sides; grid rows: those that belong to the grid.
     """
 
     def __init__(self, run: Evaluation, poses: Poses, mounts: tuple[Mount, ...]) -> None:
@@ -129,7 +144,11 @@ class _Ways:
         frames, inverse = np.unique(np.concatenate([points, pairs[:, 0], pairs[:, 1]]), return_inverse=True)
         self.frames: Array = frames
         count = len(points)
-        self.on_grid, self.before, self.after = inverse[:count], inverse[count : count + len(pairs)], inverse[count + len(pairs) :]
+        self.on_grid, self.before, self.after = (
+            inverse[:count],
+            inverse[count : count + len(pairs)],
+            inverse[count + len(pairs) :],
+        )
         self.cache = run.cache if len(frames) <= _KEPT_POINTS else Cache(_PARTS_BYTES)
 
     def parts(self, mount: Mount) -> tuple[Part, ...]:
@@ -144,10 +163,14 @@ class _Ways:
         return (self.grid.key, self.pairs.tobytes(), ids, bare_parts(shot)[: at + 1], aims, layers, springs)
 
     def way(self, mount: Mount, below: _Spring | None) -> Array:
-        """Where a mount would be without its own springs, and how it would have turned. below: the next mount in springs towards the ground. (N, 15)."""
+        """Where a mount would be without its own springs, and how it would have turned. below: the next mount in
+        springs towards the ground. (N, 15).
+        """
 
         def compute() -> Array:
-            rows = filled(self.frames, 12, lambda frames: self._rigid(mount, below, frames)[:, :3].reshape(len(frames), 12))
+            rows = filled(
+                self.frames, 12, lambda frames: self._rigid(mount, below, frames)[:, :3].reshape(len(frames), 12)
+            )
             rows = rows.reshape(len(rows), 3, 4)
             rotation = rows[:, :, :3]
             steps = turns.vectors(np.swapaxes(rotation[:-1], 1, 2) @ rotation[1:])
@@ -189,7 +212,9 @@ class _Ways:
 
         def signal(frames: Array) -> Array:
             sub = run.over(frames, Cache(_PARTS_BYTES))
-            numbers = [mount.position_m(sub.scope) for mount in below] + [mount.angles_deg(sub.scope) for mount in below]
+            numbers = [mount.position_m(sub.scope) for mount in below] + [
+                mount.angles_deg(sub.scope) for mount in below
+            ]
             return np.concatenate([*numbers, *self._offsets(sub, ids).values()], axis=1)
 
         parts = ("found", self.grid.key, tuple(ids), bare_parts(run.shot)[: len(ids)], mixing.parts_of(run, set(ids)))
@@ -200,7 +225,9 @@ class _Ways:
 
 
 class _Spring:
-    """A mount in springs, ready to tell its deflection at any frames. What that takes is kept for the whole shot; the way itself only where it is short."""
+    """A mount in springs, ready to tell its deflection at any frames. What that takes is kept for the whole shot;
+    the way itself only where it is short.
+    """
 
     def __init__(self, ways: _Ways, mount: Mount, below: _Spring | None) -> None:
         assert mount.give is not None, "only mounts in springs are asked"
@@ -258,7 +285,9 @@ class _Spring:
         out = np.zeros((len(run.frames), 6))
         for on, columns, hz, damping in _axes(give):
             if on:
-                answers = _answers(run.frames, ways.pairs[:, 1], self.jumps[:, columns], hz, damping, run.shot.fps.value)
+                answers = _answers(
+                    run.frames, ways.pairs[:, 1], self.jumps[:, columns], hz, damping, run.shot.fps.value
+                )
                 out[:, columns] = smooth[:, columns] + answers - now[:, columns]
         out[:, :3] = _stopped(out[:, :3], give.shift_stop_cm / CM_PER_M)
         out[:, 3:] = _stopped(out[:, 3:], np.radians(give.turn_stop_deg))

@@ -29,7 +29,9 @@ class StepMark(Doc):
     mute: bool
 
 
-def gait_inputs(shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None, window: tuple[float, float] | None = None) -> Inputs:
+def gait_inputs(
+    shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None, window: tuple[float, float] | None = None
+) -> Inputs:
     """What the gait of a layer depends on, at the ends of where it is heard, within a window of frames."""
     first, last = layer.span_frames or clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
     low, high = window or (first, last)
@@ -40,7 +42,9 @@ def gait_inputs(shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None
     return layers.inputs_of(run, clip, layer, ("pedestal",))
 
 
-def steps(shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None) -> dict[str, tuple[StepMark, ...]]:
+def steps(
+    shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None
+) -> dict[str, tuple[StepMark, ...]]:
     """Of all gait layers, by layer id, in order of time; those within a window of frames, when there is one."""
     out: dict[str, tuple[StepMark, ...]] = {}
     for clip, layer in shot.layers():
@@ -51,5 +55,8 @@ def steps(shot: Shot, cache: Cache | None = None, window: tuple[float, float] | 
         # Those that somebody moved or left out are there, however many others there are.
         shown = (np.arange(len(numbers)) < MOST_MARKS) | np.isin(numbers, list(edits))
         rows = zip(numbers[shown].tolist(), frames[shown].tolist(), strict=True)
-        out[layer.id] = tuple(StepMark(number=n, frame=at, moved=n in edits and edits[n].later != 0.0, mute=n in edits and edits[n].mute) for n, at in rows)
+        out[layer.id] = tuple(
+            StepMark(number=n, frame=at, moved=n in edits and edits[n].later != 0.0, mute=n in edits and edits[n].mute)
+            for n, at in rows
+        )
     return out

@@ -77,7 +77,10 @@ class Curve(Doc):
         back = np.flatnonzero(np.diff(frames) < LEAST_GAP_FRAMES)
         if back.size:
             i = int(back[0]) + 1
-            raise ValueError(f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {frames[i]:g} after frame {frames[i - 1]:g}")
+            raise ValueError(
+                f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {frames[i]:g} after frame "
+                f"{frames[i - 1]:g}"
+            )
         return self
 
     @classmethod
@@ -120,8 +123,8 @@ class Curve(Doc):
         return self._continued(frames, frames > key_frames[-1], self.after, -1, inside)
 
     def jumps(self, reach: tuple[float, float]) -> Array:
-        """Where it jumps within a reach of frames: at the end of held segments, between keys in one place, at the seam where it repeats.
-        (J, 2): the last frame before, the first after.
+        """Where it jumps within a reach of frames: at the end of held segments, between keys in one place, at the seam
+        where it repeats. (J, 2): the last frame before, the first after.
         """
         frames, values, kinds = self.arrays
         gaps, rises = np.diff(frames), np.diff(values)
@@ -136,7 +139,11 @@ class Curve(Doc):
         period = frames[-1] - frames[0]
         if period <= 0.0 or "repeat" not in (self.before, self.after):
             return
-        seam = np.array([[frames[-1] - LEAST_GAP_FRAMES, frames[-1] + LEAST_GAP_FRAMES]]) if values[0] != values[-1] else np.empty((0, 2))
+        seam = (
+            np.array([[frames[-1] - LEAST_GAP_FRAMES, frames[-1] + LEAST_GAP_FRAMES]])
+            if values[0] != values[-1]
+            else np.empty((0, 2))
+        )
         low = math.floor((reach[0] - frames[0]) / period) if self.before == "repeat" else 0
         high = math.ceil((reach[1] - frames[0]) / period) if self.after == "repeat" else 0
         for n in range(max(low, -MOST_REPEATS), min(high, MOST_REPEATS)):
@@ -222,12 +229,20 @@ class Curve(Doc):
         start, stop = key_frames[segment], key_frames[segment + 1]
         v0, v3 = values[segment], values[segment + 1]
         return interpolate.bezier_at(
-            (frames - start) / (stop - start), leave[segment, 0], arrive[segment, 0], v0, v0 + leave[segment, 1], v3 + arrive[segment, 1], v3
+            (frames - start) / (stop - start),
+            leave[segment, 0],
+            arrive[segment, 0],
+            v0,
+            v0 + leave[segment, 1],
+            v3 + arrive[segment, 1],
+            v3,
         )
 
 
 def _within(reach: float, rise: float) -> tuple[float, float]:
-    """A handle that stays within its segment: one that is longer ends there, with its slope kept. reach: as a share of the segment."""
+    """A handle that stays within its segment: one that is longer ends there, with its slope kept. reach: as a share
+    of the segment.
+    """
     if reach > 1.0:
         return 1.0, rise / reach
     return max(reach, 0.0), rise

@@ -18,7 +18,9 @@ _BISECTIONS = 52
 
 
 def segment_of(key_frames: Array, frames: Array) -> IntArray:
-    """Index of the segment a frame falls in, the last key belonging to the last segment. (K,), (F,) -> (F,) ints in 0..K-2."""
+    """Index of the segment a frame falls in, the last key belonging to the last segment. (K,), (F,) -> (F,) ints in
+    0..K-2.
+    """
     found = np.searchsorted(key_frames, frames, side="right") - 1
     return np.clip(found, 0, len(key_frames) - 2).astype(np.int64)
 
@@ -47,11 +49,13 @@ def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array)
 
 
 def catmull_rom(near: Sequence[Array], u: Array) -> Array:
-    """Between the second and the third of four neighbouring samples, u in 0..1 of the way; the curve passes all samples (Catmull and Rom 1974).
-    All (F, ...).
+    """Between the second and the third of four neighbouring samples, u in 0..1 of the way; the curve passes all samples
+    (Catmull and Rom 1974). All (F, ...).
     """
     a, b, c, d = near
-    return np.asarray(b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64)
+    return np.asarray(
+        b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64
+    )
 
 
 def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y3: Array) -> Array:

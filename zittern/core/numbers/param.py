@@ -1,20 +1,19 @@
-"""A number in a document, in one of its states: fixed, keyed over frames, or a formula. Which states there are is known in this module only.
+"""A number in a document, in one of its states: fixed, keyed over frames, or a formula. Which states there are is known
+in this module only.
 
-All else asks a number to `sample` itself in a scope, for its `limits`, its `breaks`, what it `reads`, to `map` its values, and for its
-`curve` where it has keys. A further state is a class here and a member of `Param`.
+All else asks a number to `sample` itself in a scope, for its `limits`, its `breaks`, what it `reads`, to `map` its
+values, and for its `curve` where it has keys. A further state is a class here and a member of `Param`.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, TypeVar
 
 import numpy as np
-from pydantic import AfterValidator, BeforeValidator, Field, PrivateAttr, model_validator
-from pydantic.fields import FieldInfo
+from pydantic import BeforeValidator, Field, PrivateAttr, model_validator
 
 from zittern.core.doc import Doc, digest
 from zittern.core.errors import DocumentError, out_of_range, union_members
@@ -26,7 +25,9 @@ from zittern.core.numbers.curves import MOST_KEYS, Curve, Key
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
-__all__ = ["STATES", "Number", "Param", "bounded", "by_formula", "fixed", "formula_of", "keyed", "limits_of", "on_curve", "through", "with_name"]
+__all__ = [
+    "STATES", "Number", "Param", "by_formula", "fixed", "formula_of", "keyed", "on_curve", "through", "with_name",
+]  # fmt: skip
 
 # Relative second difference under which a key lies on the line between its neighbours.
 _STRAIGHT = 1e-11
@@ -61,7 +62,9 @@ class Number(Doc):
         return out
 
     def clamped(self, least: float, most: float) -> Number:
-        """The number with every set value brought within limits. A formula stays as it is written: limits hold where it is sampled."""
+        """The number with every set value brought within limits. A formula stays as it is written: limits hold where
+        it is sampled.
+        """
         return self.map(lambda value: min(max(value, least), most))
 
     @cached_property
@@ -86,7 +89,9 @@ class Number(Doc):
         return np.empty(0)
 
     def jumps(self, reach: tuple[float, float]) -> Array:
-        """Where it jumps within a reach of frames, as far as its keys tell. (J, 2): the last frame before, the first after."""
+        """Where it jumps within a reach of frames, as far as its keys tell. (J, 2): the last frame before, the first
+        after.
+        """
         return np.empty((0, 2))
 
     @property
@@ -146,7 +151,11 @@ class Fixed(Number):
         """The same number with limits, shared by all that are equal: documents are full of them. Raises ValueError."""
         if not least <= self.value <= most:
             raise ValueError(out_of_range(least, most, self.value))
-        return self if self._limits == (least, most) else _shared(type(self), self.value, math.copysign(1.0, self.value), least, most)
+        return (
+            self
+            if self._limits == (least, most)
+            else _shared(type(self), self.value, math.copysign(1.0, self.value), least, most)
+        )
 
     @cached_property
     def motion_key(self) -> str:
@@ -209,8 +218,8 @@ _Draft = Annotated[str, Field(max_length=MOST_DRAFT)]
 
 
 class Formula(Number):
-    """What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays in force meanwhile,
-    or where there was none yet, what the number was before.
+    """What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays
+    in force meanwhile, or where there was none yet, what the number was before.
     """
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
@@ -246,7 +255,11 @@ class Formula(Number):
 
     @cached_property
     def motion_key(self) -> str:
-        return digest(f"{self._limits}={self.text}") if self.text or self.before is None else self.before.within(*self._limits).motion_key
+        return (
+            digest(f"{self._limits}={self.text}")
+            if self.text or self.before is None
+            else self.before.within(*self._limits).motion_key
+        )
 
     @cached_property
     def spanned(self) -> bool:
@@ -297,7 +310,9 @@ union_members(*STATES)
 
 
 def _from_number(value: Any) -> Any:
-    return {"state": "fixed", "value": value} if isinstance(value, (int, float)) and not isinstance(value, bool) else value
+    return (
+        {"state": "fixed", "value": value} if isinstance(value, (int, float)) and not isinstance(value, bool) else value
+    )
 
 
 Param = Annotated[Annotated[Fixed | Keyed | Formula, Field(discriminator="state")], BeforeValidator(_from_number)]
@@ -309,8 +324,8 @@ def fixed(value: float) -> Fixed:
 
 
 def by_formula(text: str, before: Number, wrong: bool = False) -> Formula:
-    """What a text gives, in place of another number. A text that cannot be read, or is `wrong` for another reason, becomes a draft; what was in
-    force stays.
+    """What a text gives, in place of another number. A text that cannot be read, or is `wrong` for another reason,
+    becomes a draft; what was in force stays.
     """
     good = before.text if isinstance(before, Formula) else ""
     plain = before.before if isinstance(before, Formula) else before
@@ -329,7 +344,11 @@ def with_name(number: Number, old: str, new: str) -> Number:
         return number
     text = renamed(number.text, old, new)
     draft = None if number.draft is None else renamed(number.draft, old, new)
-    return number if (text, draft) == (number.text, number.draft) else Formula(text=text, draft=draft, before=number.before)
+    return (
+        number
+        if (text, draft) == (number.text, number.draft)
+        else Formula(text=text, draft=draft, before=number.before)
+    )
 
 
 def formula_of(number: Number) -> Formula | None:
@@ -361,27 +380,14 @@ def through(frames: Array, values: Array) -> Fixed | Keyed:
         slope = np.diff(values) / np.diff(frames)
         keep[1:-1] = np.abs(np.diff(slope)) > _STRAIGHT * scale
     if int(keep.sum()) > MOST_KEYS:
-        raise DocumentError(f"the path needs {int(keep.sum())} keys; at most {MOST_KEYS} are possible. Thin it out or shorten it")
-    return on_curve(Curve(keys=tuple(Key(frame=float(f), value=float(v), interp="linear") for f, v in zip(frames[keep], values[keep], strict=True))))
-
-
-@dataclass(frozen=True, slots=True)
-class _Within:
-    least: float
-    most: float
-
-    def __call__(self, param: Number) -> Number:
-        return param.within(self.least, self.most)
-
-
-def bounded(least: float, most: float) -> AfterValidator:
-    """Gives a number limits; refuses one with a set value outside of them."""
-    return AfterValidator(_Within(least, most))
-
-
-def limits_of(field: FieldInfo) -> tuple[float, float] | None:
-    """Limits of the numbers in a field of a document; nothing for a field that holds something else."""
-    for each in field.metadata:
-        if isinstance(each, AfterValidator) and isinstance(each.func, _Within):
-            return each.func.least, each.func.most
-    return None
+        raise DocumentError(
+            f"the path needs {int(keep.sum())} keys; at most {MOST_KEYS} are possible. Thin it out or shorten it"
+        )
+    return on_curve(
+        Curve(
+            keys=tuple(
+                Key(frame=float(f), value=float(v), interp="linear")
+                for f, v in zip(frames[keep], values[keep], strict=True)
+            )
+        )
+    )

@@ -1,4 +1,6 @@
-"""What a number may look at while it is sampled: the frames, their time, and values by name (dials, facts of the path)."""
+"""What a number may look at while it is sampled: the frames, their time, and values by name (dials, facts of the
+path).
+"""
 
 from __future__ import annotations
 
@@ -16,10 +18,10 @@ __all__ = ["Scope"]
 
 @dataclass(frozen=True, slots=True)
 class Scope:
-    """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through. later_frames: by how much the clock
-    that it looks at is behind the shot's. axis: 1 + index of the axis that the number is for, 0 for none. values: by name, each giving
-    its value at any frames, (F,) -> (F,); whoever makes a scope puts there what exists at that stage. A number says by `reads` which of
-    them it needs.
+    """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through.
+    later_frames: by how much the clock that it looks at is behind the shot's. axis: 1 + index of the axis that the
+    number is for, 0 for none. values: by name, each giving its value at any frames, (F,) -> (F,); whoever makes a scope
+    puts there what exists at that stage. A number says by `reads` which of them it needs.
     """
 
     frames: Array
@@ -42,7 +44,9 @@ class Scope:
         return np.clip((self.frames - first) / max(last - first, _LEAST_SPAN_FRAMES), 0.0, 1.0)
 
     def value(self, name: str) -> Array:
-        """What a name stands for at the scope's frames. (F,) or one for all. Raises KeyError for what does not exist at this stage."""
+        """What a name stands for at the scope's frames. (F,) or one for all. Raises KeyError for what does not exist
+        at this stage.
+        """
         if name in _OWN:
             return _OWN[name](self)
         return self.values[name](self.frames)

@@ -36,7 +36,9 @@ class FieldDifference(Doc):
 
 
 class PartDifference(Doc):
-    """A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for the clip's own amount and speed."""
+    """A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for
+    the clip's own amount and speed.
+    """
 
     layer: str | None
     part: str | None
@@ -73,18 +75,30 @@ def differences(shot: Shot, clip: Clip, preset: Preset) -> tuple[PartDifference,
     met = {layer.id for layer in held.values()}
     for layer in clip.layers:
         if layer.id not in met:
-            gone = layer.from_preset is not None and clip.from_preset is not None and layer.from_preset.preset == clip.from_preset.preset
-            rows.append(PartDifference(layer=layer.id, part=None, name=layer.name, how="not in the preset" if gone else "of this clip"))
+            gone = (
+                layer.from_preset is not None
+                and clip.from_preset is not None
+                and layer.from_preset.preset == clip.from_preset.preset
+            )
+            rows.append(
+                PartDifference(
+                    layer=layer.id, part=None, name=layer.name, how="not in the preset" if gone else "of this clip"
+                )
+            )
     return tuple(rows)
 
 
 def _settings(clip: Clip, there: dict[str, Number]) -> PartDifference:
     fields = tuple(
-        FieldDifference(title=look.title, here=_told(getattr(clip, look.field), look), there=_told(there[look.field], look))
+        FieldDifference(
+            title=look.title, here=_told(getattr(clip, look.field), look), there=_told(there[look.field], look)
+        )
         for look in forms.CLIP
         if look.field in there and getattr(clip, look.field) != there[look.field]
     )
-    return PartDifference(layer=None, part=None, name="Amount and speed", how="changed here" if fields else "same", fields=fields)
+    return PartDifference(
+        layer=None, part=None, name="Amount and speed", how="changed here" if fields else "same", fields=fields
+    )
 
 
 def _layer_fields(here: Layer, there: Layer, seeds: bool) -> Iterator[FieldDifference]:
@@ -93,8 +107,14 @@ def _layer_fields(here: Layer, there: Layer, seeds: bool) -> Iterator[FieldDiffe
         if path in _OWN or (not seeds and path.rsplit(".", 1)[-1] in _DRAWN):
             continue
         look = looks.get(path)
-        title = look.title if look is not None else path.removeprefix("axes.").removeprefix("source.").replace("_", " ").replace(".", " ")
-        yield FieldDifference(title=f"{title} swing" if path.endswith(".swing") else title, here=_told(a, look), there=_told(b, look))
+        title = (
+            look.title
+            if look is not None
+            else path.removeprefix("axes.").removeprefix("source.").replace("_", " ").replace(".", " ")
+        )
+        yield FieldDifference(
+            title=f"{title} swing" if path.endswith(".swing") else title, here=_told(a, look), there=_told(b, look)
+        )
 
 
 def _source_looks(layer: Layer) -> Iterator[FieldLook]:
@@ -127,4 +147,10 @@ def _told(value: Any, look: FieldLook | None) -> str:
         return "on" if value else "off"
     if isinstance(value, Doc):
         return str(getattr(value, "kind", "changed"))
-    return "none" if value is None else str(value)[:_MOST_CHARACTERS] if isinstance(value, (str, int, float)) else "changed"
+    return (
+        "none"
+        if value is None
+        else str(value)[:_MOST_CHARACTERS]
+        if isinstance(value, (str, int, float))
+        else "changed"
+    )

@@ -1,5 +1,5 @@
-"""How what a preset holds is fitted to a place in a shot, and what a shot holds to a preset: rotations for the lens, frames for the place and
-the frame rate, names of dials.
+"""How what a preset holds is fitted to a place in a shot, and what a shot holds to a preset: rotations for the lens,
+frames for the place and the frame rate, names of dials.
 """
 
 from __future__ import annotations
@@ -43,7 +43,8 @@ class Fitting:
 
 
 def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[Dial, ...]]:
-    """What the dials that a preset brings are to be called in a shot where that is something else, and those that the shot does not have yet.
+    """What the dials that a preset brings are to be called in a shot where that is something else, and those that the
+    shot does not have yet.
 
     One of the same name, unit and limits is shared.
     """
@@ -56,7 +57,9 @@ def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[
         if there is not None and (there.unit, there.least, there.most) == (dial.unit, dial.least, dial.most):
             continue
         if there is not None:
-            names[dial.name] = next(name for n in range(2, len(taken) + 3) if (name := f"{dial.name[:36]}_{n}") not in taken)
+            names[dial.name] = next(
+                name for n in range(2, len(taken) + 3) if (name := f"{dial.name[:36]}_{n}") not in taken
+            )
             taken |= {names[dial.name]}
         fresh.append(dial)
     return names, tuple(fresh)
@@ -76,4 +79,9 @@ def _sized(axes: AxisBoard, factor: float) -> AxisBoard:
     if factor == 1.0:
         return axes
     turned = {axis: axes.of(axis) for axis in ROTATIONS}
-    return axes.replace(**{axis: setting.replace(swing=setting.swing.map(lambda value: value * factor)) for axis, setting in turned.items()})
+    return axes.replace(
+        **{
+            axis: setting.replace(swing=setting.swing.map(lambda value: value * factor))
+            for axis, setting in turned.items()
+        }
+    )

@@ -32,11 +32,17 @@ def fitted(shot: Shot, preset: Preset, span: Span | None = None) -> tuple[Shot, 
 
 
 def placed(
-    shot: Shot, preset: Preset, key: str | None, span: Span | None = None, mounts: Mapping[str, str] | None = None, fitting: Fitting | None = None
+    shot: Shot,
+    preset: Preset,
+    key: str | None,
+    span: Span | None = None,
+    mounts: Mapping[str, str] | None = None,
+    fitting: Fitting | None = None,
 ) -> tuple[Shot, Clip]:
-    """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over a span, or over the whole shot, its time counted
-    from there, its rotations sized for the lens, with ids and seeds of its own. key: what it remembers to have come from. mounts: what
-    the mounts of its rig, and what they stand on, are called in the shot, where they were put there. fitting: how it fits, where its dials are there already.
+    """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over a span, or
+    over the whole shot, its time counted from there, its rotations sized for the lens, with ids and seeds of its own.
+    key: what it remembers to have come from. mounts: what the mounts of its rig, and what they stand on, are called in
+    the shot, where they were put there. fitting: how it fits, where its dials are there already.
     """
     if fitting is None:
         shot, fitting = fitted(shot, preset, span)
@@ -50,15 +56,19 @@ def placed(
         layers.append(made if preset.keep_seeds else reseeded(made, seed))
     dials = tuple(BroughtDial(brought=dial.name, name=fitting.names.get(dial.name, dial.name)) for dial in preset.dials)
     clip = Clip(
-        id=free_id(shot, "clip"), name=preset.name, span_frames=span, layers=tuple(layers), amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
+        id=free_id(shot, "clip"), name=preset.name, span_frames=span, layers=tuple(layers),
+        amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
         clock=clock_of(shot, preset, start),
-        from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=fitting.factor, dials=dials),
+        from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=fitting.factor,
+            dials=dials),
     )  # fmt: skip
     return shot, clip
 
 
 def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
-    """The clock of a clip of a preset that starts at a frame: its time begins there. None where it would say nothing."""
+    """The clock of a clip of a preset that starts at a frame: its time begins there. None where it would say
+    nothing.
+    """
     per_frame = shot.fps.value / preset.fps.value
     if preset.clock is None:
         behind = start - shot.first_frame
@@ -67,8 +77,12 @@ def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
     return moved.replace(later_frames=moved.later_frames + start - shot.first_frame)
 
 
-def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None, span: Span, mounts: Mapping[str, str] | None = None) -> Layer:
-    """A preset's layer as it is over a span of a shot; what moves a part of the rig that is not there moves the lens end."""
+def layer_of(
+    shot: Shot, fitting: Fitting, layer: Layer, key: str | None, span: Span, mounts: Mapping[str, str] | None = None
+) -> Layer:
+    """A preset's layer as it is over a span of a shot; what moves a part of the rig that is not there moves the lens
+    end.
+    """
     target = (mounts or {}).get(layer.target or "", layer.target)
     target = target if any(mount.id == target for mount in shot.mounts) else None
     origin = None if key is None else LayerOrigin(preset=key, layer=layer.id, content=layer.content_print)
@@ -77,7 +91,9 @@ def layer_of(shot: Shot, fitting: Fitting, layer: Layer, key: str | None, span: 
 
 
 def of_clip(shot: Shot, clip_id: str, name: str, rig: bool = False) -> Preset:
-    """A clip as a preset. Raises EditError for a clip that is not there, or is empty; DocumentError for more layers than a preset may have."""
+    """A clip as a preset. Raises EditError for a clip that is not there, or is empty; DocumentError for more layers
+    than a preset may have.
+    """
     clip = next((clip for clip in shot.clips() if clip.id == clip_id), None)
     if clip is None:
         raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
@@ -91,21 +107,33 @@ def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) ->
     found = [(clip, layer) for clip, layer in shot.layers() if layer.id in ids]
     missing = set(ids) - {layer.id for _, layer in found}
     if missing or not found:
-        raise EditError(f"there is no layer {min(missing)!r}; it may have been removed" if missing else "select a clip or layers to save", "layers")
-    return saved(shot, tuple({clip.id: clip for clip, _ in found}.values()), tuple(layer for _, layer in found), name, rig)
+        raise EditError(
+            f"there is no layer {min(missing)!r}; it may have been removed"
+            if missing
+            else "select a clip or layers to save",
+            "layers",
+        )
+    return saved(
+        shot, tuple({clip.id: clip for clip, _ in found}.values()), tuple(layer for _, layer in found), name, rig
+    )
 
 
 def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str, rig: bool = False) -> Preset:
-    """A preset of layers of some clips, which moves as they do, from where the first of them is heard. Amount and speed are the clip's when it is one, and
-    so is the length where it has one. rig: with what holds the camera.
+    """A preset of layers of some clips, which moves as they do, from where the first of them is heard. Amount and speed
+    are the clip's when it is one, and so is the length where it has one. rig: with what holds the camera.
     """
     only = clips[0] if len(clips) == 1 else None
     first, last = _heard(shot, clips, layers)
     fitting = Fitting(1.0 / lens_factor(shot), Retiming(shift_frames=-first), {})
     mounts = tuple(map(fitting.doc, _held_by(shot))) if rig else ()
-    own = tuple(fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig)) for layer in layers)
+    own = tuple(
+        fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig))
+        for layer in layers
+    )
     amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
-    spanned = all(layer.span_frames is not None for layer in layers) or all(clip.span_frames is not None for clip in clips)
+    spanned = all(layer.span_frames is not None for layer in layers) or all(
+        clip.span_frames is not None for clip in clips
+    )
     whole = (float(shot.first_frame), float(shot.last_frame))
     clock = None
     if only is not None and (only.clock is not None or only.clock_in(whole).start_frame != first):
@@ -113,13 +141,16 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
         clock = moved.replace(later_frames=moved.later_frames + shot.first_frame - first)
     with faults_as(DocumentError):
         return Preset(
-        name=name, fps=shot.fps, layers=own, rig=mounts, dials=tuple(map(fitting.doc, _read_by(shot, (*own, *mounts, *amounts.values())))),
+        name=name, fps=shot.fps, layers=own, rig=mounts,
+        dials=tuple(map(fitting.doc, _read_by(shot, (*own, *mounts, *amounts.values())))),
         length_s=(last - first) / shot.fps.value or None if spanned else None, clock=clock, **amounts,
     )  # fmt: skip
 
 
 def _heard(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...]) -> Span:
-    """First and last frame of what is saved: the span of a clip that has one and is saved whole, else where its layers are heard."""
+    """First and last frame of what is saved: the span of a clip that has one and is saved whole, else where its
+    layers are heard.
+    """
     spans = []
     for clip in clips:
         first, last = shot.span_of(clip)

@@ -1,4 +1,6 @@
-"""A preset: a saved clip. Placed in a shot it becomes a clip of its own, which remembers where it came from and is tied to nothing."""
+"""A preset: a saved clip. Placed in a shot it becomes a clip of its own, which remembers where it came from and is
+tied to nothing.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +9,8 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Label
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
@@ -30,9 +33,10 @@ LengthS = Annotated[float, Field(gt=0.0, le=1e5)]
 class Preset(Doc):
     """Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
 
-    keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody says; as long as the shot
-    when missing. clock: of its motion; it begins with the clip while missing. rig: mounts that come with it on wish, behind those that are there;
-    layers name them, or CARRIER for what the rig stands on. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+    keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody
+    says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
+    that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
+    Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
@@ -54,13 +58,18 @@ class Preset(Doc):
     def _whole(self) -> Self:
         for mount in self.rig:
             if mount.operator is not None or mount.ride is not None or mount.id == CARRIER:
-                raise ValueError(f"“{mount.name}” cannot be part of a preset: an operator, a ride and the name {CARRIER!r} belong to shots")
+                raise ValueError(
+                    f"“{mount.name}” cannot be part of a preset: an operator, a ride and the name {CARRIER!r} belong "
+                    f"to shots"
+                )
         for what, names in (
             ("mounts", [mount.id for mount in self.rig]),
             ("layers", [layer.id for layer in self.layers]),
             ("dials", [dial.name for dial in self.dials]),
         ):
             if len(set(names)) < len(names):
-                raise ValueError(f"two of the {what} have the same {'name' if what == 'dials' else 'id'}; each has its own")
+                raise ValueError(
+                    f"two of the {what} have the same {'name' if what == 'dials' else 'id'}; each has its own"
+                )
         check_reads(self.dials, self.rig, (*self.layers, self.amount, self.speed), FACT_NAMES, "the preset")
         return self

@@ -1,4 +1,6 @@
-"""Blows that fit a place in a shot: they respond to the cues there, and come at the start of their clip only where there are none."""
+"""Blows that fit a place in a shot: they respond to the cues there, and come at the start of their clip only where
+there are none.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,9 @@ __all__ = ["responding"]
 
 
 def responding(shot: Shot, source: SourceDoc, span: Span) -> SourceDoc:
-    """A source as it is placed over a span. Only a blow that would come at the start of its clip, with no rhythm of its own, is another."""
+    """A source as it is placed over a span. Only a blow that would come at the start of its clip, with no rhythm of
+    its own, is another.
+    """
     if not isinstance(source, Hit) or not source.at_start or source.rhythm_hz.constant != 0.0:
         return source
     if not any(span[0] <= cue.frame < span[1] + 1.0 for cue in shot.cues):

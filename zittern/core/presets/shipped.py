@@ -37,7 +37,9 @@ _SWELLING = by_formula("0.25 + 1.2 * smoothstep(0.2, 1, sin(tau * t / 5))", _ONE
 
 
 def _layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **swings: float) -> Layer:
-    return Layer.model_validate({"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight})
+    return Layer.model_validate(
+        {"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight}
+    )
 
 
 def _noise(id_: str, name: str, rate_hz: float, octaves: int = 2, weight: Number = _ONE, **swings: float) -> Layer:
@@ -50,9 +52,20 @@ def _steps(cadence_hz: float, surface: str = "firm", way: str = "walk", /, **swi
     return _layer("steps", "Steps", source, **swings)
 
 
-def _beats(id_: str, name: str, ring_hz: float, settle_s: float, rhythm_hz: float, weight: Number, **swings: float) -> Layer:
-    """Blows of no rhythm that anybody could tell, each of which rings out: what pushes comes again and again, and never alike."""
-    source = Hit(ring_hz=fixed(ring_hz), settle_s=fixed(settle_s), answers="no cues", at_start=False, rhythm_hz=fixed(rhythm_hz), uneven=fixed(1.0))
+def _beats(
+    id_: str, name: str, ring_hz: float, settle_s: float, rhythm_hz: float, weight: Number, **swings: float
+) -> Layer:
+    """Blows of no rhythm that anybody could tell, each of which rings out: what pushes comes again and again, and
+    never alike.
+    """
+    source = Hit(
+        ring_hz=fixed(ring_hz),
+        settle_s=fixed(settle_s),
+        answers="no cues",
+        at_start=False,
+        rhythm_hz=fixed(rhythm_hz),
+        uneven=fixed(1.0),
+    )
     return _layer(id_, name, source, weight, **swings)
 
 
@@ -62,39 +75,66 @@ def _breath(a_minute: float, exertion: float, **swings: float) -> Layer:
 
 SHIPPED: tuple[Preset, ...] = (
     Preset(
-        name="Shoulder, standing", tags=("hand", "calm"), line="A camera on the shoulder of somebody who stands: slow sway, a little breath.",
+        name="Shoulder, standing",
+        tags=("hand", "calm"),
+        line="A camera on the shoulder of somebody who stands: slow sway, a little breath.",
         layers=(
-            _layer("sway", "Sway", Drift(rate_hz=fixed(0.16)), pan=0.5, tilt=0.35, roll=0.2, truck=1.2, pedestal=0.4, dolly=0.8),
-            _noise("hand", "Hand", 1.1, pan=0.12, tilt=0.11, roll=0.08, pedestal=0.15), _breath(14, 0.2, pedestal=0.5, tilt=0.08),
+            _layer(
+                "sway",
+                "Sway",
+                Drift(rate_hz=fixed(0.16)),
+                pan=0.5,
+                tilt=0.35,
+                roll=0.2,
+                truck=1.2,
+                pedestal=0.4,
+                dolly=0.8,
+            ),
+            _noise("hand", "Hand", 1.1, pan=0.12, tilt=0.11, roll=0.08, pedestal=0.15),
+            _breath(14, 0.2, pedestal=0.5, tilt=0.08),
         ),
     ),
     Preset(
-        name="Stand-off, long lens", tags=("hand", "long lens"), line="From far away: hardly any sway, but pulse and muscles show.",
+        name="Stand-off, long lens",
+        tags=("hand", "long lens"),
+        line="From far away: hardly any sway, but pulse and muscles show.",
         layers=(
-            _noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05), _layer("muscle", "Muscles", Tremor(), pan=0.05, tilt=0.06),
+            _noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05),
+            _layer("muscle", "Muscles", Tremor(), pan=0.05, tilt=0.06),
             _layer("pulse", "Pulse", Wave(rate_hz=fixed(1.15), shape="pulse"), tilt=0.035),
         ),
     ),
     Preset(
-        name="Careful walk", tags=("walk", "calm"), line="Small soft steps, knees bent, eyes on the frame.",
+        name="Careful walk",
+        tags=("walk", "calm"),
+        line="Small soft steps, knees bent, eyes on the frame.",
         layers=(
             _steps(1.5, "soft", pedestal=1.3, truck=1.6, roll=0.25, tilt=0.1, pan=0.1, dolly=0.4),
             _noise("hand", "Hand", 0.6, pan=0.35, tilt=0.25, dolly=0.8),
         ),
     ),
     Preset(
-        name="Brisk walk", tags=("walk",), line="Two steps a second; the picture rocks and nods with them.",
-        layers=(_steps(2.0, pedestal=2.6, truck=2.6, roll=0.5, tilt=0.28, pan=0.2, dolly=0.8), _noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2)),
+        name="Brisk walk",
+        tags=("walk",),
+        line="Two steps a second; the picture rocks and nods with them.",
+        layers=(
+            _steps(2.0, pedestal=2.6, truck=2.6, roll=0.5, tilt=0.28, pan=0.2, dolly=0.8),
+            _noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2),
+        ),
     ),
     Preset(
-        name="Run", tags=("run", "wild"), line="Nearly three steps a second, thrown from side to side.",
+        name="Run",
+        tags=("run", "wild"),
+        line="Nearly three steps a second, thrown from side to side.",
         layers=(
             _steps(2.75, "hard", "run", pedestal=4.5, truck=4.0, roll=1.1, tilt=0.7, pan=0.4, dolly=1.2),
             _noise("hand", "Arms", 1.4, 3, pan=0.9, tilt=0.6, roll=0.5, dolly=2.0),
         ),
     ),
     Preset(
-        name="Crouched creep", tags=("walk", "tense"), line="Bent low, one slow step after the other, holding the breath between.",
+        name="Crouched creep",
+        tags=("walk", "tense"),
+        line="Bent low, one slow step after the other, holding the breath between.",
         layers=(
             _steps(0.8, "soft", pedestal=0.9, truck=2.4, roll=0.55, tilt=0.15, pan=0.3),
             _layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
@@ -102,24 +142,43 @@ SHIPPED: tuple[Preset, ...] = (
         ),
     ),
     Preset(
-        name="Smooth road", tags=("vehicle", "calm"), line="A car on good tarmac: it floats on its springs, tyres hum.",
+        name="Smooth road",
+        tags=("vehicle", "calm"),
+        line="A car on good tarmac: it floats on its springs, tyres hum.",
         layers=(
             _layer("road", "Road", Road(roughness="B", speed_m_s=fixed(16.0)), pedestal=2.6, tilt=0.32, roll=0.3),
             _noise("wheel", "Steering", 0.25, 1, pan=0.25, truck=2.0),
         ),
     ),
     Preset(
-        name="Washboard", tags=("vehicle", "wild"), line="Ripples across the track shake everything upright, ten times a second.",
+        name="Washboard",
+        tags=("vehicle", "wild"),
+        line="Ripples across the track shake everything upright, ten times a second.",
         layers=(
             _layer(
-                "road", "Ground", Road(roughness="C", speed_m_s=fixed(5.7), springs="hardly any", wheelbase_m=fixed(1.6)), pedestal=0.5, tilt=0.2, roll=0.2,
+                "road",
+                "Ground",
+                Road(roughness="C", speed_m_s=fixed(5.7), springs="hardly any", wheelbase_m=fixed(1.6)),
+                pedestal=0.5,
+                tilt=0.2,
+                roll=0.2,
             ),
-            _layer("ripples", "Ripples", Tremor(centre_hz=fixed(10.4), width_hz=fixed(0.5)), pedestal=0.8, tilt=0.75, roll=0.4, pan=0.15),
+            _layer(
+                "ripples",
+                "Ripples",
+                Tremor(centre_hz=fixed(10.4), width_hz=fixed(0.5)),
+                pedestal=0.8,
+                tilt=0.75,
+                roll=0.4,
+                pan=0.15,
+            ),
             _noise("rattle", "Rattle", 6.0, 1, pan=0.12, roll=0.15, truck=0.2),
         ),
     ),
     Preset(
-        name="Small boat", tags=("water", "calm"), line="Rolling on a low swell: the horizon tips and comes back.",
+        name="Small boat",
+        tags=("water", "calm"),
+        line="Rolling on a low swell: the horizon tips and comes back.",
         layers=(
             _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), _SEA, roll=1.5, truck=1.6),
             _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), _SEA, tilt=0.4, pedestal=1.8),
@@ -128,7 +187,9 @@ SHIPPED: tuple[Preset, ...] = (
         dials=(_dial("sea", 40.0),),
     ),
     Preset(
-        name="Crowd jostle", tags=("hand", "wild"), line="Pushed from all sides, never for long in one place.",
+        name="Crowd jostle",
+        tags=("hand", "wild"),
+        line="Pushed from all sides, never for long in one place.",
         layers=(
             _beats("push", "Shoulders", 1.1, 0.9, 0.9, _CROWD, truck=4.0, dolly=3.0, pan=1.1, roll=0.9),
             _noise("give", "Giving way", 0.45, 2, weight=_CROWD, truck=2.2, dolly=1.6, pan=0.5),
@@ -137,23 +198,50 @@ SHIPPED: tuple[Preset, ...] = (
         dials=(_dial("crowd", 50.0),),
     ),
     Preset(
-        name="Startled", tags=("hand", "event"), length_s=2.5, line="A jolt that dies away within two seconds.",
+        name="Startled",
+        tags=("hand", "event"),
+        length_s=2.5,
+        line="A jolt that dies away within two seconds.",
         layers=(
-            _layer("jolt", "Jolt", Hit(ring_hz=fixed(2.2), settle_s=fixed(1.1), answers="no cues"), pan=1.6, tilt=2.4, roll=0.9, pedestal=3.0, dolly=2.0),
-            _noise("nerves", "Nerves", 3.2, 2, weight=by_formula("decay(4 * u, 1)", _ONE), pan=0.35, tilt=0.4, roll=0.25),
+            _layer(
+                "jolt",
+                "Jolt",
+                Hit(ring_hz=fixed(2.2), settle_s=fixed(1.1), answers="no cues"),
+                pan=1.6,
+                tilt=2.4,
+                roll=0.9,
+                pedestal=3.0,
+                dolly=2.0,
+            ),
+            _noise(
+                "nerves", "Nerves", 3.2, 2, weight=by_formula("decay(4 * u, 1)", _ONE), pan=0.35, tilt=0.4, roll=0.25
+            ),
         ),
     ),
     Preset(
-        name="Exhausted breath", tags=("breath", "tense"), line="Out of breath: the chest lifts the camera, arms tremble.",
+        name="Exhausted breath",
+        tags=("breath", "tense"),
+        line="Out of breath: the chest lifts the camera, arms tremble.",
         layers=(
-            _layer("breath", "Breath", Breath(rate_hz=_BREATHS_HZ, exertion=_EXERTION), _SPENT, pedestal=2.2, tilt=0.5, dolly=0.6, roll=0.12),
+            _layer(
+                "breath",
+                "Breath",
+                Breath(rate_hz=_BREATHS_HZ, exertion=_EXERTION),
+                _SPENT,
+                pedestal=2.2,
+                tilt=0.5,
+                dolly=0.6,
+                roll=0.12,
+            ),
             _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), _SPENT, pan=0.06, tilt=0.07),
             _layer("sway", "Sway", Drift(rate_hz=fixed(0.25)), pan=0.3, truck=1.0),
         ),
         dials=(_dial("exhaustion", 80.0),),
     ),
     Preset(
-        name="Hovering machine", tags=("air", "calm"), line="Held in the air by rotors: it wanders, corrects itself and hums.",
+        name="Hovering machine",
+        tags=("air", "calm"),
+        line="Held in the air by rotors: it wanders, corrects itself and hums.",
         layers=(
             _layer("wander", "Wandering", Drift(rate_hz=fixed(0.35)), truck=2.0, pedestal=1.6, dolly=2.5, pan=0.3),
             _noise("correct", "Corrections", 1.6, 1, tilt=0.14, roll=0.12),
@@ -161,57 +249,133 @@ SHIPPED: tuple[Preset, ...] = (
         ),
     ),
     Preset(
-        name="Engine hum", tags=("vehicle", "fine"), line="Bolted to an engine that idles: a fine even shiver.",
+        name="Engine hum",
+        tags=("vehicle", "fine"),
+        line="Bolted to an engine that idles: a fine even shiver.",
         layers=(
-            _layer("idle", "Idling", Tremor(centre_hz=fixed(10.5), width_hz=fixed(0.3)), tilt=0.09, pan=0.05, roll=0.06, pedestal=0.08),
+            _layer(
+                "idle",
+                "Idling",
+                Tremor(centre_hz=fixed(10.5), width_hz=fixed(0.3)),
+                tilt=0.09,
+                pan=0.05,
+                roll=0.06,
+                pedestal=0.08,
+            ),
             _noise("miss", "Missing", 0.8, 1, tilt=0.04, roll=0.03, pan=0.02),
         ),
     ),
     Preset(
-        name="Rumble in waves", tags=("ground", "event"), line="Something large, far away: the ground swells and is quiet again.",
+        name="Rumble in waves",
+        tags=("ground", "event"),
+        line="Something large, far away: the ground swells and is quiet again.",
         layers=(
             _beats("rumble", "Rumble", 5.5, 0.7, 6.0, _SWELLING, pedestal=0.7, tilt=0.22, roll=0.18, truck=0.5),
             _beats("far", "Far away", 0.9, 1.4, 0.7, _ONE, tilt=0.14, pan=0.12, pedestal=0.6),
         ),
     ),
     Preset(
-        name="Close tremor", tags=("ground", "wild"), line="The ground itself shakes, hard, across and up and down.",
+        name="Close tremor",
+        tags=("ground", "wild"),
+        line="The ground itself shakes, hard, across and up and down.",
         layers=(
-            _beats("shake", "Ground", 4.2, 0.5, 5.0, _ONE, truck=2.4, pedestal=2.2, dolly=1.6, tilt=0.5, roll=0.6, pan=0.35),
+            _beats(
+                "shake", "Ground", 4.2, 0.5, 5.0, _ONE, truck=2.4, pedestal=2.2, dolly=1.6, tilt=0.5, roll=0.6, pan=0.35
+            ),
             _beats("sway", "Sway", 1.1, 1.2, 1.4, _ONE, truck=2.6, dolly=1.4, roll=0.45),
         ),
     ),
     Preset(
-        name="Thud", tags=("hit", "event"), length_s=2.0, line="Something heavy comes down: at the clip's start, and at every cue.",
-        layers=(_layer("thud", "Thud", Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6), same_way=True), pedestal=3.0, tilt=1.3, roll=0.4, dolly=0.8),),
-    ),
-    Preset(
-        name="Blow against the camera", tags=("hit", "event", "wild"), length_s=2.0, line="Struck from the side: it whips round and rings out, at every cue.",
-        layers=(
-            _layer("blow", "Blow", Hit(ring_hz=fixed(3.0), settle_s=fixed(0.55), falls="not at all"), pan=1.9, roll=1.3, tilt=0.8, truck=2.0),
-            _layer("rattle", "Rattle", Hit(ring_hz=fixed(11.0), settle_s=fixed(0.3), falls="not at all"), pan=0.25, tilt=0.3, roll=0.2),
-        ),
-    ),
-    Preset(
-        name="Passing shock", tags=("hit", "event", "ground"), length_s=4.0, line="A wave through the ground lifts and tips the camera, and is gone.",
-        layers=(
-            _layer("wave", "Wave", Hit(ring_hz=fixed(1.3), settle_s=fixed(1.5), wave_m_s=fixed(120.0), same_way=True), pedestal=4.0,
-            truck=2.5, tilt=0.9, roll=0.9),
-            _layer("tail", "Tail", Hit(ring_hz=fixed(5.0), settle_s=fixed(2.2), wave_m_s=fixed(100.0)), pedestal=0.4, tilt=0.15, roll=0.12),
-        ),
-    ),
-    Preset(
-        name="Heavy stomp", tags=("hit", "walk", "event"), line="Something huge walks by: the ground jumps at every step of its own rhythm.",
+        name="Thud",
+        tags=("hit", "event"),
+        length_s=2.0,
+        line="Something heavy comes down: at the clip's start, and at every cue.",
         layers=(
             _layer(
-                "stomp", "Stomp", Hit(
-                    ring_hz=fixed(3.6), settle_s=fixed(0.5), answers="no cues", rhythm_hz=fixed(0.75), uneven=fixed(0.25), same_way=True,
-                ),
-                pedestal=3.0, tilt=0.9, roll=0.4, truck=1.0,
+                "thud",
+                "Thud",
+                Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6), same_way=True),
+                pedestal=3.0,
+                tilt=1.3,
+                roll=0.4,
+                dolly=0.8,
             ),
         ),
     ),
-)  # fmt: skip
+    Preset(
+        name="Blow against the camera",
+        tags=("hit", "event", "wild"),
+        length_s=2.0,
+        line="Struck from the side: it whips round and rings out, at every cue.",
+        layers=(
+            _layer(
+                "blow",
+                "Blow",
+                Hit(ring_hz=fixed(3.0), settle_s=fixed(0.55), falls="not at all"),
+                pan=1.9,
+                roll=1.3,
+                tilt=0.8,
+                truck=2.0,
+            ),
+            _layer(
+                "rattle",
+                "Rattle",
+                Hit(ring_hz=fixed(11.0), settle_s=fixed(0.3), falls="not at all"),
+                pan=0.25,
+                tilt=0.3,
+                roll=0.2,
+            ),
+        ),
+    ),
+    Preset(
+        name="Passing shock",
+        tags=("hit", "event", "ground"),
+        length_s=4.0,
+        line="A wave through the ground lifts and tips the camera, and is gone.",
+        layers=(
+            _layer(
+                "wave",
+                "Wave",
+                Hit(ring_hz=fixed(1.3), settle_s=fixed(1.5), wave_m_s=fixed(120.0), same_way=True),
+                pedestal=4.0,
+                truck=2.5,
+                tilt=0.9,
+                roll=0.9,
+            ),
+            _layer(
+                "tail",
+                "Tail",
+                Hit(ring_hz=fixed(5.0), settle_s=fixed(2.2), wave_m_s=fixed(100.0)),
+                pedestal=0.4,
+                tilt=0.15,
+                roll=0.12,
+            ),
+        ),
+    ),
+    Preset(
+        name="Heavy stomp",
+        tags=("hit", "walk", "event"),
+        line="Something huge walks by: the ground jumps at every step of its own rhythm.",
+        layers=(
+            _layer(
+                "stomp",
+                "Stomp",
+                Hit(
+                    ring_hz=fixed(3.6),
+                    settle_s=fixed(0.5),
+                    answers="no cues",
+                    rhythm_hz=fixed(0.75),
+                    uneven=fixed(0.25),
+                    same_way=True,
+                ),
+                pedestal=3.0,
+                tilt=0.9,
+                roll=0.4,
+                truck=1.0,
+            ),
+        ),
+    ),
+)
 
 
 def key_of(name: str) -> str:

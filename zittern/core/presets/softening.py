@@ -18,7 +18,8 @@ _MOST_SHARE = 0.25
 
 
 def softened(shot: Shot, clip: Clip, lane: Lane | None = None) -> Clip:
-    """A clip with ramps at its ends, where it has none yet. lane: whose other clips it may overlap; there it cross-fades.
+    """A clip with ramps at its ends, where it has none yet. lane: whose other clips it may overlap; there it
+    cross-fades.
 
     An end at the shot's own is left as it is, and so is the start of blows: they begin at once.
     """
@@ -26,7 +27,9 @@ def softened(shot: Shot, clip: Clip, lane: Lane | None = None) -> Clip:
         return clip
     first, last = clip.span_frames
     ramp = min(_ramp_s(shot, clip) * shot.fps.value, _MOST_SHARE * (last - first))
-    overlapped = [each.span_frames for each in lane.clips if each.id != clip.id and each.span_frames is not None] if lane else []
+    overlapped = (
+        [each.span_frames for each in lane.clips if each.id != clip.id and each.span_frames is not None] if lane else []
+    )
 
     def meets(frame: float) -> bool:
         return any(a - 1.0 <= frame <= b + 1.0 for a, b in overlapped)

@@ -1,4 +1,6 @@
-"""How the subject sits in the picture: how far off its place, when it leaves the picture, how late the operator turns."""
+"""How the subject sits in the picture: how far off its place, when it leaves the picture, how late the operator
+turns.
+"""
 
 from __future__ import annotations
 
@@ -25,15 +27,18 @@ _FAR_PX = 1e6
 
 
 class Turn(Doc):
-    """A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing when it does not."""
+    """A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing
+    when it does not.
+    """
 
     frame: float
     lag_frames: float | None
 
 
 class FramingReport(Doc):
-    """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture. reaction_frames, lag_frames: of the operator,
-    how long until anything is done, and how late the picture is while the subject goes steadily on.
+    """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture.
+    reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
+    subject goes steadily on.
     """
 
     reaction_frames: float | None
@@ -51,7 +56,9 @@ def framed(shot: Shot) -> bool:
 
 
 def misses_px(shot: Shot, motion: Motion) -> Array:
-    """How far the subject is right of its place in the picture and above it, in pixels, and whether it is in the picture (1) or not (0). (F, 3)."""
+    """How far the subject is right of its place in the picture and above it, in pixels, and whether it is in the
+    picture (1) or not (0). (F, 3).
+    """
     subject = shot.subject
     if subject is None:
         return np.zeros((len(motion.frames), 3))
@@ -65,7 +72,11 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
     inside = ahead & np.all(np.abs(at) <= half, axis=1)
     place = to_target(shot, framing_of(shot), scope)
-    wanted = place[:, :2] / -place[:, 2:] * focal_px(shot.focal_mm.sample(scope), shot.sensor_mm, shot.picture.width_px)[:, None]
+    wanted = (
+        place[:, :2]
+        / -place[:, 2:]
+        * focal_px(shot.focal_mm.sample(scope), shot.sensor_mm, shot.picture.width_px)[:, None]
+    )
     return np.column_stack([np.clip(at - wanted, -_FAR_PX, _FAR_PX), inside])
 
 
@@ -103,7 +114,9 @@ def _turns(shot: Shot, motion: Motion) -> tuple[Turn, ...]:
         turn
         for axis, on in ((0, operator.pan), (1, operator.tilt))
         if on
-        for turn in _lags(motion.frames, wanted[:, axis], turned[:, axis], _TURN_DEG + 2.0 * slack[axis], _MOST_LAG_S * shot.fps.value)
+        for turn in _lags(
+            motion.frames, wanted[:, axis], turned[:, axis], _TURN_DEG + 2.0 * slack[axis], _MOST_LAG_S * shot.fps.value
+        )
     ]
     return tuple(sorted(found, key=lambda turn: turn.frame))
 

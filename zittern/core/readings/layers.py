@@ -15,7 +15,10 @@ from zittern.core.sources.ringing import MOST_A_FRAME
 
 __all__ = ["At", "AxisReading", "ClipReading", "LayerReading", "SpanReading", "clip_reading", "layer_reading"]
 
-_TOO_FAST = f"{{:.4g}} beats a frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or the speed"
+_TOO_FAST = (
+    f"{{:.4g}} beats a frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or "
+    f"the speed"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +37,9 @@ class AxisReading:
 
 @dataclass(frozen=True, slots=True)
 class SpanReading:
-    """When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's where it has no span."""
+    """When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's
+    where it has no span.
+    """
 
     first_frame: float
     last_frame: float
@@ -44,8 +49,8 @@ class SpanReading:
 
 @dataclass(frozen=True, slots=True)
 class LayerReading:
-    """A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that cannot be given; nothing else of it
-    is left out.
+    """A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
+    cannot be given; nothing else of it is left out.
     """
 
     layer: str
@@ -65,7 +70,9 @@ class ClipReading:
 
 @dataclass(frozen=True, slots=True)
 class At:
-    """Where layers are read: a scope of one frame, focal length and distance there, and how far a unit of each axis moves the picture."""
+    """Where layers are read: a scope of one frame, focal length and distance there, and how far a unit of each axis
+    moves the picture.
+    """
 
     scope: Scope
     focal_mm: float
@@ -79,10 +86,21 @@ def clip_reading(shot: Shot, clip: Clip) -> ClipReading:
 
 
 def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
-    """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at nothing but the frame is kept with it."""
+    """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at
+    nothing but the frame is kept with it.
+    """
     if not (looks_at_frames_only(layer) and looks_at_frames_only(clip.speed)):
         return _read(shot, at, clip, layer, counts)
-    place = (at.scope.frames.tobytes(), at.focal_mm, at.distance_m, shot.sensor_mm, shot.picture.width_px, shot.fps.value, shot.first_frame, shot.last_frame)
+    place = (
+        at.scope.frames.tobytes(),
+        at.focal_mm,
+        at.distance_m,
+        shot.sensor_mm,
+        shot.picture.width_px,
+        shot.fps.value,
+        shot.first_frame,
+        shot.last_frame,
+    )
     key = (*place, clip.speed.motion_key, counts)
     kept: tuple[object, LayerReading] | None = layer.__dict__.get("_reading")
     if kept is not None and kept[0] == key:

@@ -27,8 +27,8 @@ __all__ = ["MOMENTS", "Moment", "MomentRow", "Readings", "read"]
 
 @dataclass(frozen=True)
 class Moment:
-    """A frame of a shot that somebody looks at. near: motion over neighbouring whole frames about it; whole: spread over all of the shot. window: frames in
-    view, where only these are looked for steps.
+    """A frame of a shot that somebody looks at. near: motion over neighbouring whole frames about it; whole: spread
+    over all of the shot. window: frames in view, where only these are looked for steps.
     """
 
     shot: Shot
@@ -52,7 +52,9 @@ class Moment:
     def flow(self) -> list[float]:
         """Streak (px), distance (m), height (m), speed (m/s); 0 where it is not known."""
         before = max(self.row - 1, 0)
-        told: list[float] = np.nan_to_num(flowing(self.shot, self.near.rows(before, self.row + 2))[self.row - before]).tolist()
+        told: list[float] = np.nan_to_num(
+            flowing(self.shot, self.near.rows(before, self.row + 2))[self.row - before]
+        ).tolist()
         return told
 
 
@@ -69,7 +71,9 @@ class MomentRow:
 def _layers(at: Moment) -> tuple[LayerReading, ...]:
     focal_mm = float(at.near.bare.focal_mm[at.row])
     counted = active(at.shot)
-    place = At(scope_at(at.shot, at.frame), focal_mm, at.distance_m, px_per_unit(at.shot, focal_mm, at.distance_m).tolist())
+    place = At(
+        scope_at(at.shot, at.frame), focal_mm, at.distance_m, px_per_unit(at.shot, focal_mm, at.distance_m).tolist()
+    )
     return tuple(layer_reading(at.shot, place, clip, layer, layer.id in counted) for clip, layer in at.shot.layers())
 
 
@@ -80,16 +84,35 @@ def _total_swing_px(at: Moment) -> float:
 
 MOMENTS: tuple[MomentRow, ...] = (
     MomentRow("frame", float, "the frame", lambda at: at.frame),
-    MomentRow("focal_mm", float, "focal length at the frame, with zoom", lambda at: float(at.near.pose.focal_mm[at.row])),
+    MomentRow(
+        "focal_mm", float, "focal length at the frame, with zoom", lambda at: float(at.near.pose.focal_mm[at.row])
+    ),
     MomentRow("subject_distance_m", float, "from the bare lens to the subject", lambda at: at.distance_m),
-    MomentRow("clips", tuple[ClipReading, ...], "when each clip is heard", lambda at: tuple(clip_reading(at.shot, clip) for clip in at.shot.clips())),
+    MomentRow(
+        "clips",
+        tuple[ClipReading, ...],
+        "when each clip is heard",
+        lambda at: tuple(clip_reading(at.shot, clip) for clip in at.shot.clips()),
+    ),
     MomentRow("layers", tuple[LayerReading, ...], "each layer at the frame", _layers),
     MomentRow("total_swing_px", float, "swing of the picture's centre over the whole shot", _total_swing_px),
-    MomentRow("streak_px", float, "how far the picture's centre smears while the shutter is open", lambda at: at.flow[0]),
+    MomentRow(
+        "streak_px", float, "how far the picture's centre smears while the shutter is open", lambda at: at.flow[0]
+    ),
     MomentRow("camera_height_m", float, "height of the lens", lambda at: at.flow[2]),
     MomentRow("camera_speed_m_s", float, "speed of the bare move", lambda at: at.flow[3]),
-    MomentRow("framing", FramingReport | None, "how the subject sits, over `near`", lambda at: report(at.shot, at.near) if framed(at.shot) else None),
-    MomentRow("steps", dict[str, tuple[StepMark, ...]], "steps of a walk, by layer", lambda at: steps(at.shot, at.cache, at.window)),
+    MomentRow(
+        "framing",
+        FramingReport | None,
+        "how the subject sits, over `near`",
+        lambda at: report(at.shot, at.near) if framed(at.shot) else None,
+    ),
+    MomentRow(
+        "steps",
+        dict[str, tuple[StepMark, ...]],
+        "steps of a walk, by layer",
+        lambda at: steps(at.shot, at.cache, at.window),
+    ),
 )
 
 
@@ -99,11 +122,22 @@ class _Readings(Doc):
     rows: ClassVar[tuple[MomentRow, ...]] = MOMENTS
 
 
-Readings = create_model("Readings", __base__=_Readings, __doc__=_Readings.__doc__, **{row.name: (row.kind, ...) for row in MOMENTS})  # type: ignore[call-overload]
+Readings = create_model(
+    "Readings", __base__=_Readings, __doc__=_Readings.__doc__, **{row.name: (row.kind, ...) for row in MOMENTS}
+)  # type: ignore[call-overload]
 
 
-def read(shot: Shot, motion: Motion, frame: float, whole: Motion | None = None, cache: Cache | None = None, window: tuple[float, float] | None = None) -> Any:
-    """`Readings` near a frame of a motion over neighbouring whole frames; what counts over all of the shot from `whole`, spread over it."""
+def read(
+    shot: Shot,
+    motion: Motion,
+    frame: float,
+    whole: Motion | None = None,
+    cache: Cache | None = None,
+    window: tuple[float, float] | None = None,
+) -> Any:
+    """`Readings` near a frame of a motion over neighbouring whole frames; what counts over all of the shot from
+    `whole`, spread over it.
+    """
     at = Moment(shot, frame, motion, motion if whole is None else whole, cache, window)
     told: dict[str, Any] = {row.name: row.read(at) for row in MOMENTS}
     return Readings.model_construct(**told)

@@ -1,7 +1,8 @@
 """Which part of the rig, which layer moves the picture, and by how much: each alone, from one frame to the next.
 
-For a mount: the lens as it would be had this mount alone stood still since the frame before, and where a point ahead of the lens, as far away as the
-subject, would then lie in the picture. For a layer: how far its offsets take the picture's centre.
+For a mount: the lens as it would be had this mount alone stood still since the frame before, and where a point ahead of
+the lens, as far away as the subject, would then lie in the picture. For a layer: how far its offsets take the picture's
+centre.
 """
 
 from __future__ import annotations
@@ -22,7 +23,9 @@ _LEAST_DEPTH_M = 1e-6
 
 
 def movers_px(seen: Seen) -> dict[str, Tagged]:
-    """By address of mount or layer, and HOLD: pixels from the frame before, NaN where that is not there; the first frame is as the second. (F,) each."""
+    """By address of mount or layer, and HOLD: pixels from the frame before, NaN where that is not there; the first
+    frame is as the second. (F,) each.
+    """
     motion = seen.motion
     parts: dict[str, Tagged] = {}
     base: Tagged | None = None
@@ -31,9 +34,13 @@ def movers_px(seen: Seen) -> dict[str, Tagged]:
         base = seen.rig[mount.id]
     for name in motion.layers:
         layer = seen.layers[name]
-        parts[f"layer:{name}"] = _told(seen, ["layer", layer, seen.away_m, seen.f_px], _layer(layer, seen.away_m, seen.f_px))
+        parts[f"layer:{name}"] = _told(
+            seen, ["layer", layer, seen.away_m, seen.f_px], _layer(layer, seen.away_m, seen.f_px)
+        )
     if chain.HOLD in motion.on.given:
-        parts[HOLD] = _told(seen, ["hold", seen.lens, seen.f_px], lambda: _hold(motion.on.given[chain.HOLD], seen.f_px.values))
+        parts[HOLD] = _told(
+            seen, ["hold", seen.lens, seen.f_px], lambda: _hold(motion.on.given[chain.HOLD], seen.f_px.values)
+        )
     return parts
 
 
@@ -55,7 +62,9 @@ def _mount(seen: Seen, name: str, base: Tagged | None) -> tuple[list[Tagged | ob
     pose, offsets = seen.rig[name], seen.motion.offsets.get(name)
 
     def make() -> Array:
-        own = pose.values if offsets is None else pose.values @ transforms.inverse(transforms.offset_transforms(offsets))
+        own = (
+            pose.values if offsets is None else pose.values @ transforms.inverse(transforms.offset_transforms(offsets))
+        )
         step = own if base is None else transforms.inverse(base.values) @ own
         before = np.concatenate([step[:1], step[:-1]])
         if np.array_equal(step, before):

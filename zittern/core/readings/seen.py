@@ -1,4 +1,6 @@
-"""Motion that somebody looks at, with what several readings need of it, each made once and tagged by what it was made from."""
+"""Motion that somebody looks at, with what several readings need of it, each made once and tagged by what it was
+made from.
+"""
 
 from __future__ import annotations
 
@@ -60,7 +62,11 @@ class Seen:
     @cached_property
     def apart_from_layers(self) -> str:
         """What stands for all of the shot but its layers."""
-        fields = [motion_text(getattr(self.shot, name)) for name in type(self.shot).model_fields if name not in ("name", "lanes")]
+        fields = [
+            motion_text(getattr(self.shot, name))
+            for name in type(self.shot).model_fields
+            if name not in ("name", "lanes")
+        ]
         names = [dial.name for dial in self.shot.dials]
         return "/".join([*fields, repr(names), repr(sorted(chain.held(self.shot)))])
 
@@ -80,7 +86,9 @@ class Seen:
     def lens(self) -> Tagged:
         """World pose of the lens. (F, 4, 4)."""
         last, on = self.motion.rig[self.shot.mounts[-1].id], self.motion.on
-        behind = [given(table[name]) for table, name in ((on.offsets, chain.LENS), (on.given, chain.HOLD)) if name in table]
+        behind = [
+            given(table[name]) for table, name in ((on.offsets, chain.LENS), (on.given, chain.HOLD)) if name in table
+        ]
         return made("lens", [given(last), *behind], lambda: chain.at_lens(last, on))
 
 

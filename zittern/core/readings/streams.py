@@ -1,5 +1,5 @@
-"""THE TABLE of what is told of every frame. A row is an array, or one for each of several parts of a shot (`name:PART`); the motion packet, its
-description and the page's streams follow from the table.
+"""THE TABLE of what is told of every frame. A row is an array, or one for each of several parts of a shot
+(`name:PART`); the motion packet, its description and the page's streams follow from the table.
 """
 
 from __future__ import annotations
@@ -31,7 +31,9 @@ Parts = Mapping[str, Tagged]
 
 @dataclass(frozen=True, slots=True)
 class Stream:
-    """name; its columns with their units; what it tells; its arrays by part, (F, C) each, under an empty name where there is one for the whole shot."""
+    """name; its columns with their units; what it tells; its arrays by part, (F, C) each, under an empty name where
+    there is one for the whole shot.
+    """
 
     name: str
     columns: tuple[str, ...]
@@ -96,7 +98,10 @@ def _weights(seen: Seen) -> Parts:
 
 def _clips(seen: Seen) -> Parts:
     # A clip over the whole shot that is alone on its lane is shown by its layers.
-    return {clip.id: made("clip", _of(seen, clip), partial(_sum_of, _of(seen, clip), seen.motion)) for clip in _bars(seen.shot)}
+    return {
+        clip.id: made("clip", _of(seen, clip), partial(_sum_of, _of(seen, clip), seen.motion))
+        for clip in _bars(seen.shot)
+    }
 
 
 def _hulls(seen: Seen) -> Parts:
@@ -104,10 +109,25 @@ def _hulls(seen: Seen) -> Parts:
 
 
 STREAMS: tuple[Stream, ...] = (
-    Stream("flow", ("streak px", "distance of the subject m", "height of the lens m", "speed m/s"), "what people watch; NaN where it is not known", _flow),
-    Stream("framing", ("right px", "above px", "in the picture 0 or 1"), "how far the subject is off its place in the picture", _framing),
+    Stream(
+        "flow",
+        ("streak px", "distance of the subject m", "height of the lens m", "speed m/s"),
+        "what people watch; NaN where it is not known",
+        _flow,
+    ),
+    Stream(
+        "framing",
+        ("right px", "above px", "in the picture 0 or 1"),
+        "how far the subject is off its place in the picture",
+        _framing,
+    ),
     Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "where the rig is behind a mount", _rig),
-    Stream("moves", ("px",), "how far a mount or layer alone moves the picture from the frame before, 0 where that is not known", _moves),
+    Stream(
+        "moves",
+        ("px",),
+        "how far a mount or layer alone moves the picture from the frame before, 0 where that is not known",
+        _moves,
+    ),
     Stream("pose", _POSE, "the lens with everything", _pose),
     Stream("bare", _POSE, "the lens with the move alone", _bare),
     Stream("sum", _OFFSETS, "all layers that count together", _sum),

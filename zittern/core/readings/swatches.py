@@ -32,8 +32,9 @@ _PLACES_SEED = 21
 
 @dataclass(frozen=True, slots=True)
 class Swatch:
-    """swing_px: how far it takes the picture's centre. scribble_px: (N, 3) where it takes the picture's centre, right and up, and how far roll
-    lifts the picture's right edge. waves_px: by axis, (B, 2) least and largest in stretches of time, pixels as the lanes measure them.
+    """swing_px: how far it takes the picture's centre. scribble_px: (N, 3) where it takes the picture's centre, right
+    and up, and how far roll lifts the picture's right edge. waves_px: by axis, (B, 2) least and largest in stretches of
+    time, pixels as the lanes measure them.
     """
 
     swing_px: float
@@ -67,7 +68,9 @@ def rates_hz(preset: Preset) -> tuple[float, ...]:
 
 
 def _spread(start: float, stop: float) -> Array:
-    """Whole frames, rising: all, or of a long stretch one out of each equal part, at a place that looks random. (F,)."""
+    """Whole frames, rising: all, or of a long stretch one out of each equal part, at a place that looks random.
+    (F,).
+    """
     count = int(stop - start) + 1
     most = _BUCKETS * _FRAMES_A_BUCKET
     if count <= most:

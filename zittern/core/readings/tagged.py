@@ -1,4 +1,6 @@
-"""Arrays by name and tag. A tag says what an array was made from, so that one that somebody has already is not made again."""
+"""Arrays by name and tag. A tag says what an array was made from, so that one that somebody has already is not made
+again.
+"""
 
 from __future__ import annotations
 
@@ -50,7 +52,9 @@ def tag_of(*parts: Tagged | object) -> str:
 
 
 class _Contents:
-    """Tags of arrays by content. Those of read-only arrays, which evaluation keeps, are remembered while the arrays live."""
+    """Tags of arrays by content. Those of read-only arrays, which evaluation keeps, are remembered while the arrays
+    live.
+    """
 
     def __init__(self) -> None:
         self._known: dict[int, tuple[weakref.ref[Array], str]] = {}

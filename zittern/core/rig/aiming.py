@@ -1,7 +1,10 @@
-"""Where something has to point so that a lens on it sees a point at a place in the picture: pan and tilt in closed form.
+"""Where something has to point so that a lens on it sees a point at a place in the picture: pan and tilt in closed
+form.
 
-With the lens at b from the turning point and its ray d to the place in the picture, the point lies at b + l d for some l, and as far away as it is:
-|b + l d| = |s|. Rolled about the forward axis that is v; tilt t turns it to the height of s, v_y cos t - v_z sin t = s_y, and pan to its heading.
+With the lens at b from the turning point and its ray d to the place in the picture, the point lies at b + l d for some
+l, and as far away as it is:
+|b + l d| = |s|. Rolled about the forward axis that is v; tilt t turns it to the height of s, v_y cos t - v_z sin t =
+s_y, and pan to its heading.
 """
 
 from __future__ import annotations
@@ -18,8 +21,9 @@ _NEAR_M = 1e-4
 
 
 def pan_tilt_deg(away_m: Array, behind_m: Array, ray: Array, roll_deg: Array) -> Array:
-    """away_m: s, from the turning point to the point, in the frame that pan and tilt turn in; behind_m: b and ray: d (unit), in the frame that is turned;
-    (F, 3) each; roll_deg (F,). -> (F, 2) degrees, NaN where there is no direction. Out of reach of a tilt, the nearest.
+    """away_m: s, from the turning point to the point, in the frame that pan and tilt turn in; behind_m: b and ray: d
+    (unit), in the frame that is turned; (F, 3) each; roll_deg (F,). -> (F, 2) degrees, NaN where there is no direction.
+    Out of reach of a tilt, the nearest.
     """
     far = np.linalg.norm(away_m, axis=1)
     along = np.sum(ray * behind_m, axis=1)

@@ -1,4 +1,6 @@
-"""World poses along the rig: the product over the mounts of keyed local pose, ride, give, and offsets of the layers on that mount."""
+"""World poses along the rig: the product over the mounts of keyed local pose, ride, give, and offsets of the layers
+on that mount.
+"""
 
 from __future__ import annotations
 
@@ -26,10 +28,10 @@ HOLD = "·hold"
 
 @dataclass(frozen=True, slots=True)
 class On:
-    """What is on the mounts besides their keyed poses, by mount id. carried: what a ride makes of a world pose, (F, 3, 7): the turn and shift of where it is
-    (3, 4), the turn of how it stands (3, 3). given: how far springs let it stray, (F, 6): metres in the world, then a turn in its own frame (radians);
-    HOLD: what holds the framing.
-    offsets: (F, 7) of the layers, by mount id or LENS, degrees / cm / %.
+    """What is on the mounts besides their keyed poses, by mount id. carried: what a ride makes of a world pose, (F, 3,
+    7): the turn and shift of where it is (3, 4), the turn of how it stands (3, 3). given: how far springs let it stray,
+    (F, 6): metres in the world, then a turn in its own frame (radians); HOLD: what holds the framing. offsets: (F, 7)
+    of the layers, by mount id or LENS, degrees / cm / %.
     """
 
     carried: Mapping[str, Array] = field(default_factory=dict)
@@ -38,7 +40,10 @@ class On:
 
     def part(self, share: float) -> On:
         """With a share of what is given and of the offsets."""
-        return On(self.carried, *({name: values * share for name, values in each.items()} for each in (self.given, self.offsets)))
+        return On(
+            self.carried,
+            *({name: values * share for name, values in each.items()} for each in (self.given, self.offsets)),
+        )
 
 
 def held(shot: Shot) -> frozenset[str]:
@@ -48,8 +53,8 @@ def held(shot: Shot) -> frozenset[str]:
 
 
 def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Array | None = None) -> Array:
-    """Keyed pose of a mount in its parent, with its length. still: as at the shot's first frame. angles_deg: (F, 3) in place of the keyed ones.
-    -> (F, 4, 4) metres.
+    """Keyed pose of a mount in its parent, with its length. still: as at the shot's first frame. angles_deg: (F, 3) in
+    place of the keyed ones. -> (F, 4, 4) metres.
     """
     if still or (angles_deg is None and mount.rigid and len(scope.frames) > 1):
         one = local_pose(mount, scope.over(np.array([scope.first_frame])))
@@ -62,8 +67,8 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
 
 
 def places(mounts: tuple[Mount, ...], still: frozenset[str], scope: Scope) -> Array:
-    """Where what the last of some mounts carries is, in the frame of what carries the first, by their keyed numbers. Mounts at the end that only turn are not
-    looked at. still: ids of those that hold still. (F, 3) metres.
+    """Where what the last of some mounts carries is, in the frame of what carries the first, by their keyed numbers.
+    Mounts at the end that only turn are not looked at. still: ids of those that hold still. (F, 3) metres.
     """
     first = scope.over(np.array([scope.first_frame]))
     point = np.zeros((1, 3))
@@ -91,7 +96,9 @@ def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:
 
 
 def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: On) -> Iterator[Array]:
-    """World pose behind each mount, from the ground on, with all that is on it. locals_: (F, 4, 4) by mount id. -> (F, 4, 4) each."""
+    """World pose behind each mount, from the ground on, with all that is on it. locals_: (F, 4, 4) by mount id. ->
+    (F, 4, 4) each.
+    """
     pose: Array | None = None
     for mount in mounts:
         pose = step(mount, pose, locals_[mount.id], on)
@@ -123,8 +130,17 @@ def at_lens(pose: Array, on: On) -> Array:
     return with_give(pose, on.given[HOLD]) if HOLD in on.given else pose
 
 
-def needed_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], carried: Mapping[str, Array], at: int, world: Array, behind: int) -> Array:
-    """Local pose of mount number `at` with which the bare world pose behind number `behind`, the same one or a later, is the one wanted. (F, 4, 4)."""
+def needed_pose(
+    mounts: tuple[Mount, ...],
+    locals_: Mapping[str, Array],
+    carried: Mapping[str, Array],
+    at: int,
+    world: Array,
+    behind: int,
+) -> Array:
+    """Local pose of mount number `at` with which the bare world pose behind number `behind`, the same one or a
+    later, is the one wanted. (F, 4, 4).
+    """
     pose = world
     for mount in mounts[behind:at:-1]:
         pose = _put_down(pose, carried.get(mount.id)) @ np.linalg.inv(locals_[mount.id])
@@ -136,8 +152,8 @@ def needed_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], carried
 
 
 def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None = None) -> Array:
-    """Position (m) and angles (degrees) of a mount that has a local pose, its pivot and length as they are. near_deg: angles (F, 3) to stay next to, the
-    keyed ones when left out. (F, 4, 4) -> (F, 6) in the order of MOVE_FIELDS.
+    """Position (m) and angles (degrees) of a mount that has a local pose, its pivot and length as they are. near_deg:
+    angles (F, 3) to stay next to, the keyed ones when left out. (F, 4, 4) -> (F, 6) in the order of MOVE_FIELDS.
     """
     turn, pivot = local[:, :3, :3], np.array(mount.pivot_m)
     place = local[:, :3, 3] + turn[:, :, 2] * mount.length_m.sample(scope)[:, None] - pivot + turn @ pivot

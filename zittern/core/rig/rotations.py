@@ -77,7 +77,8 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
 def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
     """Angles without needless jumps between neighbouring rows. (F, 3, 3) -> (F, 3) degrees.
 
-    The first row is the one nearest to start_deg (3,), or within -180..180. At a pole the roll of the row before is kept.
+    The first row is the one nearest to start_deg (3,), or within -180..180. At a pole the roll of the row before is
+    kept.
     """
     start = np.zeros(3) if start_deg is None else start_deg
     out = angles_of(rotation)
@@ -86,7 +87,9 @@ def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
     if solid.size:
         angles, other = out[solid], _other_family(out[solid])
         switches = _turn_distance(other[1:], angles[:-1]) < _turn_distance(angles[1:], angles[:-1])
-        begins = start_deg is not None and bool(_turn_distance(other[:1], start[None])[0] < _turn_distance(angles[:1], start[None])[0])
+        begins = start_deg is not None and bool(
+            _turn_distance(other[:1], start[None])[0] < _turn_distance(angles[:1], start[None])[0]
+        )
         in_other = np.cumsum(np.concatenate(([begins], switches))) % 2 == 1
         chosen = np.where(in_other[:, None], other, angles)
         if start_deg is not None:

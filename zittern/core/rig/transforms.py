@@ -16,7 +16,9 @@ def identity(count: int) -> Array:
 
 
 def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = None) -> Array:
-    """Poses from positions (F, 3) in metres and pan, tilt, roll (F, 3) in degrees, turning about a pivot (3,) in metres. -> (F, 4, 4)."""
+    """Poses from positions (F, 3) in metres and pan, tilt, roll (F, 3) in degrees, turning about a pivot (3,) in
+    metres. -> (F, 4, 4).
+    """
     out = identity(len(position_m))
     out[:, :3, :3] = rotations.matrices(angles_deg)
     out[:, :3, 3] = position_m
@@ -44,7 +46,8 @@ def inverse(tf: Array) -> Array:
 
 
 def orthonormal(linear: Array) -> Array:
-    """The rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed. (F, 3, 3) -> (F, 3, 3).
+    """The rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed. (F, 3, 3) -> (F, 3,
+    3).
 
     Raises numpy.linalg.LinAlgError when the decomposition does not converge.
     """

@@ -1,7 +1,7 @@
 """Rotations as vectors (axis x angle, radians), and products of many steps.
 
-Rodrigues' formula: R = 1 + sin(a) K + (1 - cos(a)) K^2 with K the cross-product matrix of the unit axis (Murray, Li and Sastry 1994, A Mathematical
-Introduction to Robotic Manipulation, 2.14).
+Rodrigues' formula: R = 1 + sin(a) K + (1 - cos(a)) K^2 with K the cross-product matrix of the unit axis (Murray, Li and
+Sastry 1994, A Mathematical Introduction to Robotic Manipulation, 2.14).
 """
 
 from __future__ import annotations
@@ -14,7 +14,8 @@ __all__ = ["chained", "from_vectors", "vectors"]
 
 # Smaller angles than this (radians) are written as series: their sines divided by them are rounding.
 _SMALL_RAD = 1e-6
-# From here on (radians) the axis is read from the symmetric part of the matrix: the antisymmetric one vanishes at half a turn.
+# From here on (radians) the axis is read from the symmetric part of the matrix: the antisymmetric one vanishes at half
+# a turn.
 _NEAR_HALF_RAD = 3.1
 
 
@@ -56,9 +57,11 @@ def _near_half(rotation: Array, axis: Array, angle: Array) -> Array:
 
 
 def chained(steps: Array) -> Array:
-    """Products of all steps up to each one, the latest on the left: out[i] = steps[i] ... steps[1] steps[0]. (N, n, n) -> (N, n, n).
+    """Products of all steps up to each one, the latest on the left: out[i] = steps[i] ... steps[1] steps[0]. (N, n, n)
+    -> (N, n, n).
 
-    By doubling (Hillis and Steele 1986, Data Parallel Algorithms): a dozen products of whole arrays in place of one by one.
+    By doubling (Hillis and Steele 1986, Data Parallel Algorithms): a dozen products of whole arrays in place of one by
+    one.
     """
     out = steps.copy()
     reach = 1

@@ -20,8 +20,9 @@ _LISTS = {"mounts": "id", "dials": "name", "cues": "id"}
 
 
 def changes(before: Shot, after: Shot) -> dict[str, object]:
-    """Fields of the shot that differ. Of lists each part is there whole, or as `{"same": KEY}` where the document before has it, wherever it stood; lanes and
-    clips that differ are told field by field, with their own parts in the same way.
+    """Fields of the shot that differ. Of lists each part is there whole, or as `{"same": KEY}` where the document
+    before has it, wherever it stood; lanes and clips that differ are told field by field, with their own parts in the
+    same way.
     """
     out: dict[str, object] = {}
     for name in type(after).model_fields:

@@ -8,7 +8,8 @@ from pydantic import Field
 
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.numbers.curves import Frame
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.origins import ClipOrigin
@@ -17,8 +18,9 @@ __all__ = ["Clip", "Clock"]
 
 
 class Clock(Doc):
-    """Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and progress reach to `end_frame` (the
-    bar's own end when missing). later_frames: how far behind the shot's its time is, as `t` and `f` in its formulas.
+    """Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and
+    progress reach to `end_frame` (the bar's own end when missing). later_frames: how far behind the shot's its time is,
+    as `t` and `f` in its formulas.
     """
 
     start_frame: Frame
@@ -27,8 +29,8 @@ class Clock(Doc):
 
 
 class Clip(Spanned):
-    """Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
-    from_preset: what it was placed from.
+    """Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
+    cut, trimmed or moved has its own. from_preset: what it was placed from.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "from_preset"})
@@ -50,14 +52,22 @@ class Clip(Spanned):
         return self.clock if self.clock.end_frame is not None else self.clock.replace(end_frame=last)
 
     def extent_in(self, shot_span: Span) -> tuple[float, float, float]:
-        """Start and end of its content in a shot of a span, and how far its time is behind the shot's. As `clock_in`, without a document: there are many."""
+        """Start and end of its content in a shot of a span, and how far its time is behind the shot's. As
+        `clock_in`, without a document: there are many.
+        """
         first, last = self.span_frames or shot_span
         if self.clock is None:
             return first, last, 0.0
-        return self.clock.start_frame, last if self.clock.end_frame is None else self.clock.end_frame, self.clock.later_frames
+        return (
+            self.clock.start_frame,
+            last if self.clock.end_frame is None else self.clock.end_frame,
+            self.clock.later_frames,
+        )
 
     def clocked(self, scope: Scope, shot_span: Span, layer: Layer | None = None) -> Scope:
-        """What its numbers look at, or those of one of its layers: its clock, and progress through its content or the layer's own span."""
+        """What its numbers look at, or those of one of its layers: its clock, and progress through its content or
+        the layer's own span.
+        """
         start, end, later = self.extent_in(shot_span)
         own = None if layer is None else layer.span_frames
         return scope.through(own or (start, end), later)

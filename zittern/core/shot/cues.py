@@ -1,4 +1,6 @@
-"""A cue: a named moment, with a strength and perhaps a place in the set. Sources of motion that answer to moments look at the cues."""
+"""A cue: a named moment, with a strength and perhaps a place in the set. Sources of motion that answer to moments
+look at the cues.
+"""
 
 from __future__ import annotations
 
@@ -19,7 +21,9 @@ Place = tuple[_Metres, _Metres, _Metres]
 
 
 class CueIn(Doc):
-    """A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in the world."""
+    """A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in
+    the world.
+    """
 
     still: ClassVar[frozenset[str]] = frozenset({"name"})
 

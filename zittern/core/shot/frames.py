@@ -1,4 +1,5 @@
-"""THE VISITOR of everything in a document that carries frames: keys, handles, spans, ramps, ranges. An edit of time moves all of it.
+"""THE VISITOR of everything in a document that carries frames: keys, handles, spans, ramps, ranges. An edit of time
+moves all of it.
 
 A new field that carries frames adds a row here; a test walks the schema and fails for one that is missing.
 """
@@ -83,7 +84,9 @@ CARRIES: Mapping[type[Doc], Mapping[str, Change]] = {
 
 
 def retimed(doc: D, timing: Retiming) -> D:
-    """The document with everything that carries frames moved. Raises DocumentError when something would lie out of reach."""
+    """The document with everything that carries frames moved. Raises DocumentError when something would lie out of
+    reach.
+    """
     if timing.shift_frames == 0.0 and timing.factor == 1.0:
         return doc
     if isinstance(doc, Key):  # there may be very many: as below, at a fifth of the cost

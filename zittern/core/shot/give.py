@@ -7,7 +7,8 @@ from typing import Annotated
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 
 __all__ = ["Give"]
 
@@ -16,8 +17,8 @@ _Damping = Annotated[float, Field(ge=0.02, le=5.0)]
 
 
 class Give(Doc):
-    """shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical damping. stop: how far it can
-    go, reached smoothly. weight: how much of the give counts.
+    """shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical
+    damping. stop: how far it can go, reached smoothly. weight: how much of the give counts.
     """
 
     shift: bool = True

@@ -13,7 +13,12 @@ _STEM_LENGTH = 32
 
 def free_id(shot: Shot, stem: str, also_taken: Iterable[str] = ()) -> str:
     """`noise-3`: an id that no lane, clip or layer of a shot has. A number behind the stem is counted on."""
-    taken = {layer.id for _, layer in shot.layers()} | {clip.id for clip in shot.clips()} | {lane.id for lane in shot.lanes} | set(also_taken)
+    taken = (
+        {layer.id for _, layer in shot.layers()}
+        | {clip.id for clip in shot.clips()}
+        | {lane.id for lane in shot.lanes}
+        | set(also_taken)
+    )
     head, _, number = stem.rpartition("-")
     base = (head if number.isdigit() and head else stem)[:_STEM_LENGTH]
     n = 1

@@ -14,7 +14,9 @@ __all__ = ["Lane"]
 
 
 class Lane(Doc):
-    """Clips in the order in which they were put there; their spans say when each is heard. fade: how those that overlap go over into each other."""
+    """Clips in the order in which they were put there; their spans say when each is heard. fade: how those that
+    overlap go over into each other.
+    """
 
     id: Id
     name: Label

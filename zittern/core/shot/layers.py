@@ -11,7 +11,8 @@ from zittern.core.axes import AXES, AXIS_INFO, Axis
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.envelope import RampShape
 from zittern.core.numbers.curves import Frame
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.shot.origins import LayerOrigin
 from zittern.core.sources.table import Source
 
@@ -28,8 +29,8 @@ _ROUNDING_FRAMES = 1e-6
 class AxisSetting(Doc):
     """What one axis gets from the layer's source.
 
-    swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of this
-    axis alone. linked_to: moves as another axis does, on purpose.
+    swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of
+    this axis alone. linked_to: moves as another axis does, on purpose.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"locked"})
@@ -70,7 +71,9 @@ class AxisBoard(Doc):
             if setting.linked_to == info.name:
                 raise ValueError(f"{info.name} cannot be linked to itself; name another axis or leave it out")
             if setting.linked_to is not None and self.of(setting.linked_to).linked_to is not None:
-                raise ValueError(f"{info.name} is linked to {setting.linked_to}, which is linked itself; link both to the same axis")
+                raise ValueError(
+                    f"{info.name} is linked to {setting.linked_to}, which is linked itself; link both to the same axis"
+                )
             most = max(setting.swing.set_values(), default=0.0)
             if most > info.most_swing:
                 raise ValueError(f"{info.name} swings by at most {info.most_swing:g} {info.unit}, got {most:g}")
@@ -98,15 +101,18 @@ class Spanned(Doc):
                 raise ValueError(f"a span ends at or after its start, got {first:g} to {last:g}")
             if self.ramp_in_frames + self.ramp_out_frames > last - first + _ROUNDING_FRAMES:
                 ramps = self.ramp_in_frames + self.ramp_out_frames
-                raise ValueError(f"the ramps take {ramps:g} frames, but the span has only {last - first:g}; shorten them or lengthen the span")
+                raise ValueError(
+                    f"the ramps take {ramps:g} frames, but the span has only {last - first:g}; shorten them or "
+                    f"lengthen the span"
+                )
         return self
 
 
 class Layer(Spanned):
     """value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
 
-    target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t). from_preset: what it was
-    placed from.
+    target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+    from_preset: what it was placed from.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "solo", "target", "mode", "from_preset"})

@@ -8,7 +8,8 @@ from typing import Annotated, ClassVar, Literal, get_args
 from pydantic import Field
 
 from zittern.core.doc import Id, Label
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.shot.give import Give
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.posed import MOVE_FIELDS, MoveField, Posed
@@ -24,8 +25,9 @@ _Offset = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class Mount(Posed):
-    """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes after it hangs at the far end of
-    its length, forward of where it is. mute: it holds the pose that it has at the shot's first frame, without give and operator; solo: the others do.
+    """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes
+    after it hangs at the far end of its length, forward of where it is. mute: it holds the pose that it has at the
+    shot's first frame, without give and operator; solo: the others do.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"id", "name", "kind", "mute", "solo"})

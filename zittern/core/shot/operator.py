@@ -8,7 +8,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 
 __all__ = ["HoldFraming", "Operator"]
 
@@ -20,10 +21,11 @@ _Seconds = Annotated[float, Field(ge=0.0, le=3.0)]
 
 
 class Operator(Doc):
-    """across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge. reaction_s: so late the operator sees what
-    happens; anticipation_s: so far ahead along the subject's path. _hz, _damping: how quickly and how firmly the camera is turned. _slack_percent:
-    how far off its place the subject may be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or
-    on top of them.
+    """across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge.
+    reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
+    _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may be,
+    of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top of
+    them.
     """
 
     mode: Literal["replace", "add"] = "replace"
@@ -43,13 +45,15 @@ class Operator(Doc):
 
     @property
     def steady_lag_s(self) -> float:
-        """How late the pan is while the subject goes on at constant speed: reaction + 2 damping / (2 pi f) - anticipation."""
+        """How late the pan is while the subject goes on at constant speed: reaction + 2 damping / (2 pi f) -
+        anticipation.
+        """
         return self.reaction_s + self.pan_damping / (math.pi * self.pan_hz) - self.anticipation_s
 
 
 class HoldFraming(Doc):
-    """Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves the shake above. The place is
-    the operator's where there is one.
+    """Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves
+    the shake above. The place is the operator's where there is one.
     """
 
     below_hz: float = Field(default=0.4, ge=0.02, le=5.0)

@@ -1,4 +1,6 @@
-"""Where clips and layers came from: the preset they were placed from. Nothing but the memory of it; what they hold is their own."""
+"""Where clips and layers came from: the preset they were placed from. Nothing but the memory of it; what they hold
+is their own.
+"""
 
 from __future__ import annotations
 

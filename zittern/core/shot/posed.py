@@ -8,7 +8,8 @@ import numpy as np
 
 from zittern.core.axes import Axis, axis_index
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import Number, Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Number, Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
@@ -16,7 +17,14 @@ __all__ = ["FIELD_AXES", "MOVE_FIELDS", "MoveField", "Posed"]
 
 MoveField = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"]
 MOVE_FIELDS: tuple[MoveField, ...] = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg")
-FIELD_AXES: dict[MoveField, Axis] = {"x_m": "truck", "y_m": "pedestal", "z_m": "dolly", "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll"}
+FIELD_AXES: dict[MoveField, Axis] = {
+    "x_m": "truck",
+    "y_m": "pedestal",
+    "z_m": "dolly",
+    "pan_deg": "pan",
+    "tilt_deg": "tilt",
+    "roll_deg": "roll",
+}
 
 _Metres = Annotated[Param, bounded(-1e6, 1e6)]
 _Degrees = Annotated[Param, bounded(-1e6, 1e6)]

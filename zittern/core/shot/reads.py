@@ -15,7 +15,9 @@ __all__ = ["by_axis", "check_reads", "looks_at_frames_only", "numbers_in", "read
 
 
 def reads_of(doc: Doc) -> frozenset[str]:
-    """Names of the scope's values that a document depends on: what its numbers read, and its source. Kept with each of its parts."""
+    """Names of the scope's values that a document depends on: what its numbers read, and its source. Kept with each
+    of its parts.
+    """
     if isinstance(doc, Number):
         return doc.reads
     known: frozenset[str] | None = doc.__dict__.get("_reads_of")
@@ -71,9 +73,11 @@ def _parts(doc: Doc) -> Iterator[Doc]:
                 yield each
 
 
-def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str], whole: str = "the shot") -> None:
-    """Raises ValueError when something reads what is not there or what is made of it. path: what the facts of the path are made of.
-    whole: what it is called that has them all.
+def check_reads(
+    dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str], whole: str = "the shot"
+) -> None:
+    """Raises ValueError when something reads what is not there or what is made of it. path: what the facts of the path
+    are made of. whole: what it is called that has them all.
     """
     names = {dial.name for dial in dials}
     _no_circle(dials)
@@ -81,7 +85,10 @@ def check_reads(dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc
         for name in sorted(reads_of(doc) - known - {CUES, CUE_NAMES}):
             called = getattr(doc, "name", whole)
             if name in facts:
-                raise ValueError(f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is part of")
+                raise ValueError(
+                    f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is "
+                    f"part of"
+                )
             raise ValueError(f"“{called}” reads a dial that is not there: {unknown(name, known, 0).message}")
 
 

@@ -6,7 +6,8 @@ from typing import Annotated, ClassVar
 
 from pydantic import Field
 
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.shot.posed import Posed
 
 __all__ = ["Ride"]
@@ -15,8 +16,9 @@ _Share = Annotated[Param, bounded(0.0, 1.0)]
 
 
 class Ride(Posed):
-    """The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it goes, and of how it turns.
-    Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
+    """The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it
+    goes, and of how it turns. Only what happens while a weight is on counts, so that it comes on and goes off without a
+    jump.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"object"})

@@ -12,7 +12,8 @@ from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Label, digest
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clip
@@ -44,7 +45,9 @@ class Picture(Doc):
 
 
 class Subject(Doc):
-    """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how large it is."""
+    """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how
+    large it is.
+    """
 
     still: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m"})
 
@@ -67,8 +70,8 @@ class Subject(Doc):
 
 
 class Shot(Doc):
-    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the seeds of new layers are drawn
-    from; seeds_drawn: how many have been, so that none comes twice.
+    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the
+    seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
@@ -93,7 +96,10 @@ class Shot(Doc):
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if self.last_frame < self.first_frame:
-            raise ValueError(f"the last frame ({self.last_frame}) comes before the first ({self.first_frame}); make it {self.first_frame} or later")
+            raise ValueError(
+                f"the last frame ({self.last_frame}) comes before the first ({self.first_frame}); make it "
+                f"{self.first_frame} or later"
+            )
         if self.last_frame - self.first_frame >= MOST_FRAMES:
             raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
         _refuse_twins("dials", [dial.name for dial in self.dials])
@@ -103,15 +109,25 @@ class Shot(Doc):
         _refuse_twins("clips", [clip.id for clip in self.clips()])
         _refuse_twins("layers", [layer.id for _, layer in self.layers()])
         if len(aiming := [mount.name for mount in self.mounts if mount.operator is not None]) > 1:
-            raise ValueError(f"one operator aims the camera; there are two, on “{aiming[0]}” and “{aiming[1]}”: take one away")
+            raise ValueError(
+                f"one operator aims the camera; there are two, on “{aiming[0]}” and “{aiming[1]}”: take one away"
+            )
         known = {mount.id for mount in self.mounts}
         for n, lane in enumerate(self.lanes):
             for c, clip in enumerate(lane.clips):
                 for i, layer in enumerate(clip.layers):
                     if layer.target is not None and layer.target not in known:
-                        raise ValueError(f"lanes[{n}].clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does not exist")
+                        raise ValueError(
+                            f"lanes[{n}].clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does "
+                            f"not exist"
+                        )
         path = [*self.mounts, *([self.subject] if self.subject else [])]
-        check_reads(self.dials, path, [self.focal_mm, *([self.hold] if self.hold else []), *(layer for _, layer in self.layers()), *self.clips()], FACT_NAMES)
+        check_reads(
+            self.dials,
+            path,
+            [self.focal_mm, *([self.hold] if self.hold else []), *(layer for _, layer in self.layers()), *self.clips()],
+            FACT_NAMES,
+        )
         return self
 
     def clips(self) -> Iterator[Clip]:
@@ -134,16 +150,26 @@ class Shot(Doc):
 
         def clip_with(clip: Clip) -> Clip:
             layers = tuple(map(change, clip.layers))
-            return clip if all(new is old for new, old in zip(layers, clip.layers, strict=True)) else clip.replace(layers=layers)
+            return (
+                clip
+                if all(new is old for new, old in zip(layers, clip.layers, strict=True))
+                else clip.replace(layers=layers)
+            )
 
         def lane_with(lane: Lane) -> Lane:
             clips = tuple(map(clip_with, lane.clips))
-            return lane if all(new is old for new, old in zip(clips, lane.clips, strict=True)) else lane.replace(clips=clips)
+            return (
+                lane
+                if all(new is old for new, old in zip(clips, lane.clips, strict=True))
+                else lane.replace(clips=clips)
+            )
 
         return tuple(map(lane_with, self.lanes))
 
     def scope(self, frames: Array | float) -> Scope:
-        """What its numbers may look at, at some frames (F,) or at one: time and dials. Facts of the path: `motion.move.scope_at`."""
+        """What its numbers may look at, at some frames (F,) or at one: time and dials. Facts of the path:
+        `motion.move.scope_at`.
+        """
         first, last = float(self.first_frame), float(self.last_frame)
         bare = Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, first, (first, last))
         return replace(bare, values=_dials(self.dials, bare)) if self.dials else bare
@@ -160,8 +186,8 @@ class Shot(Doc):
 
 
 def _dials(dials: tuple[Dial, ...], bare: Scope) -> dict[str, Callable[[Array], Array]]:
-    """Each dial's value at any frames, by name. Dials may read dials; that they read no circle was checked. Each is worked out once for the same frames,
-    however many read it: forty that read two each would otherwise take 2^40 turns.
+    """Each dial's value at any frames, by name. Dials may read dials; that they read no circle was checked. Each is
+    worked out once for the same frames, however many read it: forty that read two each would otherwise take 2^40 turns.
     """
     values: dict[str, Callable[[Array], Array]] = {}
     known: dict[str, tuple[Array, Array]] = {}

@@ -1,4 +1,6 @@
-"""Reading a shot from JSON, older versions included. A change of shape adds one step to STEPS and one old file to tests/data."""
+"""Reading a shot from JSON, older versions included. A change of shape adds one step to STEPS and one old file to
+tests/data.
+"""
 
 from __future__ import annotations
 
@@ -17,16 +19,26 @@ from zittern.core.versions import Step, brought_up, parsed
 __all__ = ["STEPS", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
 
 # What version 2 bounds and version 1 did not: by name of the field, the limit of each of its numbers.
-_BOUNDED = {"pivot_m": (1e6, 1e6, 1e6), "span_frames": (MOST_FRAME, MOST_FRAME), "handle_in": (MOST_FRAME, MOST_VALUE), "handle_out": (MOST_FRAME, MOST_VALUE)}
+_BOUNDED = {
+    "pivot_m": (1e6, 1e6, 1e6),
+    "span_frames": (MOST_FRAME, MOST_FRAME),
+    "handle_in": (MOST_FRAME, MOST_VALUE),
+    "handle_out": (MOST_FRAME, MOST_VALUE),
+}
 
 
 def within_limits(data: Any) -> Any:
-    """1 to 2: pivots, spans and handles far out of reach, with which nothing could be evaluated, come to the edge of what is possible."""
+    """1 to 2: pivots, spans and handles far out of reach, with which nothing could be evaluated, come to the edge of
+    what is possible.
+    """
     if isinstance(data, list):
         return [within_limits(each) for each in data]
     if not isinstance(data, dict):
         return data
-    out = {name: _brought_in(value, _BOUNDED[name]) if name in _BOUNDED else within_limits(value) for name, value in data.items()}
+    out = {
+        name: _brought_in(value, _BOUNDED[name]) if name in _BOUNDED else within_limits(value)
+        for name, value in data.items()
+    }
     if "schema_version" in out:
         out["schema_version"] = 2
     span = out.get("span_frames")
@@ -36,7 +48,11 @@ def within_limits(data: Any) -> Any:
 
 
 def _brought_in(values: Any, limits: tuple[float, ...]) -> Any:
-    if not isinstance(values, list) or len(values) != len(limits) or not all(isinstance(value, (int, float)) for value in values):
+    if (
+        not isinstance(values, list)
+        or len(values) != len(limits)
+        or not all(isinstance(value, (int, float)) for value in values)
+    ):
         return values
     return [min(max(value, -most), most) for value, most in zip(values, limits, strict=True)]
 
@@ -76,8 +92,8 @@ def with_rigs(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def with_clocks(data: dict[str, Any]) -> dict[str, Any]:
-    """7 to 8: clips have clocks, shots a seed of their own (from what is stored, so that it is the same in every process), noise without a seed is the
-    same on all axes as it was.
+    """7 to 8: clips have clocks, shots a seed of their own (from what is stored, so that it is the same in every
+    process), noise without a seed is the same on all axes as it was.
     """
     text = json.dumps(data, sort_keys=True)
     out: dict[str, Any] = clocked(seeded_noise(data))
@@ -110,7 +126,15 @@ def seeded_noise(value: Any) -> Any:
 
 
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: within_limits, 2: in_lanes, 3: with_dials, 4: with_origins, 5: with_cues, 6: with_rigs, 7: with_clocks}
+STEPS: dict[int, Step] = {
+    1: within_limits,
+    2: in_lanes,
+    3: with_dials,
+    4: with_origins,
+    5: with_cues,
+    6: with_rigs,
+    7: with_clocks,
+}
 
 
 def read_shot(text: str | bytes) -> Shot:

@@ -35,5 +35,10 @@ def scattered(count: int, seeds: Seeds) -> Array:
 
 
 def whole_cycles(totals: Array) -> Array:
-    """Factors that bring totals (A, N) of cycles to the nearest whole number, at least one, so that they close a loop. -> (A, N)."""
-    return np.asarray(np.where(totals > 0, np.maximum(1.0, np.round(totals)) / np.where(totals > 0, totals, 1.0), 0.0), dtype=np.float64)
+    """Factors that bring totals (A, N) of cycles to the nearest whole number, at least one, so that they close a
+    loop. -> (A, N).
+    """
+    return np.asarray(
+        np.where(totals > 0, np.maximum(1.0, np.round(totals)) / np.where(totals > 0, totals, 1.0), 0.0),
+        dtype=np.float64,
+    )

@@ -1,8 +1,8 @@
 """Breath: in, out, a pause; uneven, and never twice the same.
 
-One breath is a raised cosine up over the inhale and another down over the exhale, then rest. Depth differs from breath to breath, and the
-clock itself wanders. All axes breathe together, each with its own small lag: the chest lifts the camera before it tilts it.
-Exertion makes inhale and exhale alike, closes the pause and evens out the depth.
+One breath is a raised cosine up over the inhale and another down over the exhale, then rest. Depth differs from breath
+to breath, and the clock itself wanders. All axes breathe together, each with its own small lag: the chest lifts the
+camera before it tilts it. Exertion makes inhale and exhale alike, closes the pause and evens out the depth.
 """
 
 from __future__ import annotations
@@ -13,7 +13,8 @@ import numpy as np
 
 from zittern.core import streams
 from zittern.core.axes import Axis
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.units import Array
@@ -27,7 +28,15 @@ _EXHALE_END = (0.86, 1.0)
 _DEPTH_SPREAD = (0.3, 0.1)
 # The clock wanders by this share of a breath, over several breaths.
 _WANDER = 0.1
-_LAGS: dict[Axis, float] = {"pedestal": 0.0, "tilt": 0.05, "dolly": 0.03, "roll": 0.09, "pan": 0.12, "truck": 0.12, "zoom": 0.0}
+_LAGS: dict[Axis, float] = {
+    "pedestal": 0.0,
+    "tilt": 0.05,
+    "dolly": 0.03,
+    "roll": 0.09,
+    "pan": 0.12,
+    "truck": 0.12,
+    "zoom": 0.0,
+}
 
 
 class Breath(SourceDoc):
@@ -58,7 +67,9 @@ class Breath(SourceDoc):
 
 
 def _wandering(clock: Array, seed: streams.Seeds, breaths: Array | None) -> Array:
-    """The clock with uneven breaths: each starts a little early or late, smoothly between. (F, A) -> (F, A), still rising."""
+    """The clock with uneven breaths: each starts a little early or late, smoothly between. (F, A) -> (F, A), still
+    rising.
+    """
     index = np.floor(clock)
     u = clock - index
     fade = u * u * (3.0 - 2.0 * u)
@@ -81,6 +92,8 @@ def _breathing(clock: Array, effort: Array, seed: streams.Seeds, breaths: Array 
 
 
 def _numbered(index: Array, seed: streams.Seeds, salt: int, breaths: Array | None) -> Array:
-    """A random number in -1..1 for each breath; breaths repeat when there is a whole number of them. (F, A) -> (F, A)."""
+    """A random number in -1..1 for each breath; breaths repeat when there is a whole number of them. (F, A) -> (F,
+    A).
+    """
     turn = index if breaths is None else np.mod(index, breaths)
     return streams.numbered(turn, seed, salt)

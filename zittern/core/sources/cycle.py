@@ -1,7 +1,7 @@
 """Cycle: a few keys drawn once and repeated, exact at the seam.
 
-The keys lie at 0 to 100 % of the cycle; a smooth curve without overshoot runs through them and back to the first. It is brought to zero
-mean and unit RMS by its own mean and RMS over one cycle.
+The keys lie at 0 to 100 % of the cycle; a smooth curve without overshoot runs through them and back to the first. It is
+brought to zero mean and unit RMS by its own mean and RMS over one cycle.
 """
 
 from __future__ import annotations
@@ -12,7 +12,8 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from zittern.core.numbers.curves import Curve
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.sources.wave import Phases
@@ -30,7 +31,13 @@ class Cycle(SourceDoc):
 
     kind: Literal["cycle"] = "cycle"
     rate_hz: Annotated[Param, bounded(0.0, 100.0)] = fixed(0.8)
-    points: Annotated[tuple[Point, ...], Field(min_length=2, max_length=64)] = ((0.0, 0.0), (20.0, 1.0), (45.0, -0.2), (60.0, 0.35), (80.0, -0.6))
+    points: Annotated[tuple[Point, ...], Field(min_length=2, max_length=64)] = (
+        (0.0, 0.0),
+        (20.0, 1.0),
+        (45.0, -0.2),
+        (60.0, 0.35),
+        (80.0, -0.6),
+    )
     phase_deg: Phases = Phases()
     start: Start = 0.0
 
@@ -38,7 +45,10 @@ class Cycle(SourceDoc):
     def _rising(self) -> Self:
         for i in range(1, len(self.points)):
             if self.points[i][0] <= self.points[i - 1][0]:
-                raise ValueError(f"points are in rising order; points[{i}] is at {self.points[i][0]:g} % after {self.points[i - 1][0]:g} %")
+                raise ValueError(
+                    f"points are in rising order; points[{i}] is at {self.points[i][0]:g} % after "
+                    f"{self.points[i - 1][0]:g} %"
+                )
         if len({height for _, height in self.points}) == 1:
             raise ValueError("all points have the same height: there is no motion in it")
         return self

@@ -1,7 +1,8 @@
 """Drift: the slow sway of a standing body.
 
-Sines from 0.4 to 4 times the rate, scattered evenly in log frequency, with a log-normal bump of power that peaks at the rate: at the
-default rate all of it lies in 0.05 to 0.5 Hz, the band of quiet standing (Winter 1995, "Human balance and posture control").
+Sines from 0.4 to 4 times the rate, scattered evenly in log frequency, with a log-normal bump of power that peaks at the
+rate: at the default rate all of it lies in 0.05 to 0.5 Hz, the band of quiet standing (Winter 1995, "Human balance and
+posture control").
 """
 
 from __future__ import annotations
@@ -10,7 +11,8 @@ from typing import Annotated, Literal
 
 import numpy as np
 
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources import bands
 from zittern.core.sources.source import Inputs, SourceDoc

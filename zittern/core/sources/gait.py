@@ -1,13 +1,14 @@
 """Gait: whoever carries the camera walks or runs.
 
-Steps come where the integral of the step rate reaches whole numbers. The body rises and falls once a step and sways, rolls and turns once in two (a
-stride); each step ends with a knock of the heel, a damped ringing. From the path, the step rate follows the speed v along it as walkers do,
-f = f₀ (v / v₀)^p, and motion grows with the square of the step length, v / f, since the body rolls over its legs as over the spoke of a
-wheel (rise ≈ length² / 8 leg).
+Steps come where the integral of the step rate reaches whole numbers. The body rises and falls once a step and sways,
+rolls and turns once in two (a stride); each step ends with a knock of the heel, a damped ringing. From the path, the
+step rate follows the speed v along it as walkers do, f = f₀ (v / v₀)^p, and motion grows with the square of the step
+length, v / f, since the body rolls over its legs as over the spoke of a wheel (rise ≈ length² / 8 leg).
 
-Walking: f₀ = 1.9 Hz (114 a minute) at v₀ = 1.4 m/s, so a step of 0.74 m (Winter 1991, The Biomechanics and Motor Control of Human Gait: natural
-cadence 105 to 118, 1.4 m/s); p = 0.58 (Grieve and Gear 1966, Ergonomics 9: step frequency by speed in adults). Running: 2.75 Hz at 3 m/s, p = 0.16: runners
-lengthen their steps and hardly quicken them (Cavanagh and Kram 1989, Med. Sci. Sports Exerc. 21). Valid from a stroll of 0.3 m/s to about 6 m/s.
+Walking: f₀ = 1.9 Hz (114 a minute) at v₀ = 1.4 m/s, so a step of 0.74 m (Winter 1991, The Biomechanics and Motor
+Control of Human Gait: natural cadence 105 to 118, 1.4 m/s); p = 0.58 (Grieve and Gear 1966, Ergonomics 9: step
+frequency by speed in adults). Running: 2.75 Hz at 3 m/s, p = 0.16: runners lengthen their steps and hardly quicken them
+(Cavanagh and Kram 1989, Med. Sci. Sports Exerc. 21). Valid from a stroll of 0.3 m/s to about 6 m/s.
 """
 
 from __future__ import annotations
@@ -23,7 +24,8 @@ from zittern.core import streams
 from zittern.core.axes import Axis
 from zittern.core.doc import Doc
 from zittern.core.envelope import shape_of
-from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
 from zittern.core.sources.source import Inputs, SourceDoc, Start
@@ -53,7 +55,8 @@ _LEGS = {"short": 0.85, "usual": 1.0, "long": 1.15}
 # How much of the up and down is the heel's knock, how fast it rings and how soon it is over.
 _KNOCKS = {"hard": 0.45, "firm": 0.28, "soft": 0.08}
 _KNOCK_HZ, _KNOCK_SETTLES_S = 11.0, 0.16
-# Cycles a step, and by how much of a cycle each axis comes after the lowest point: the nod follows the fall, the body leans over the standing leg.
+# Cycles a step, and by how much of a cycle each axis comes after the lowest point: the nod follows the fall, the body
+# leans over the standing leg.
 _PER_STEP: dict[Axis, tuple[float, float]] = {
     "pedestal": (1.0, 0.0), "tilt": (1.0, 0.12), "dolly": (1.0, 0.25), "zoom": (1.0, 0.0),
     "truck": (0.5, 0.0), "roll": (0.5, 0.04), "pan": (0.5, 0.2),
@@ -77,8 +80,8 @@ class StepEdit(Doc):
 
 
 class Gait(SourceDoc):
-    """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp: left against right.
-    steps: those that were moved or left out by hand, in rising order.
+    """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp:
+    left against right. steps: those that were moved or left out by hand, in rising order.
     """
 
     kind: Literal["gait"] = "gait"
@@ -96,7 +99,9 @@ class Gait(SourceDoc):
     def _rising(self) -> Self:
         for before, after in zip(self.steps, self.steps[1:], strict=False):
             if after.number <= before.number:
-                raise ValueError(f"edited steps are in rising order, each once; got {before.number} before {after.number}")
+                raise ValueError(
+                    f"edited steps are in rising order, each once; got {before.number} before {after.number}"
+                )
         return self
 
     @property
@@ -109,7 +114,10 @@ class Gait(SourceDoc):
         if self.follows == "a cadence":
             return self.cadence_hz
         way = WAYS[self.way]
-        text = f"smoothstep({_STANDS_M_S}, {_STEPS_M_S}, speed) * {self._usual_hz} * pow(max(speed, {_STANDS_M_S}) / {way.speed_m_s}, {way.power})"
+        text = (
+            f"smoothstep({_STANDS_M_S}, {_STEPS_M_S}, speed) * {self._usual_hz} * pow(max(speed, {_STANDS_M_S}) / "
+            f"{way.speed_m_s}, {way.power})"
+        )
         return by_formula(text, fixed(0.0))
 
     @property
@@ -126,7 +134,9 @@ class Gait(SourceDoc):
         return self.peak_hz(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who stands."""
+        """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who
+        stands.
+        """
         rate = self.step_rate
         phase = inputs.phase(rate) + self.start
         if np.array_equal(phase, np.broadcast_to(phase[:, :1], phase.shape)):
@@ -149,7 +159,8 @@ class Gait(SourceDoc):
         if self.follows == "a cadence":
             return np.where(self.cadence_hz.sample(scope) > 0.0, 1.0, 0.0)
         speed, way = scope.value("speed"), WAYS[self.way]
-        # By the law of the rate, not by the steps made: while somebody starts or stops, fewer steps are not longer ones.
+        # By the law of the rate, not by the steps made: while somebody starts or stops, fewer steps are not longer
+        # ones.
         rate = self._usual_hz * (np.maximum(speed, _STANDS_M_S) / way.speed_m_s) ** way.power
         length = speed / rate / way.step_m
         begun = shape_of("smooth", (speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S))
@@ -157,10 +168,14 @@ class Gait(SourceDoc):
 
     def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""
-        numbers, frames = beats(inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(_one(inputs.shared_seed)), self.start, between=True)
+        numbers, frames = beats(
+            inputs, self.step_rate, 1.0, 1.0, self._early_if_fixed(_one(inputs.shared_seed)), self.start, between=True
+        )
         if not len(inputs.scope.frames):
             return numbers[:0], frames[:0]
-        at = np.flatnonzero((numbers > 0) & (frames >= inputs.scope.frames.min()) & (frames <= inputs.scope.frames.max()))
+        at = np.flatnonzero(
+            (numbers > 0) & (frames >= inputs.scope.frames.min()) & (frames <= inputs.scope.frames.max())
+        )
         moving = self._size(inputs.scope.over(frames[at])) > 0.0
         return numbers[at[moving]], frames[at[moving]]
 
@@ -176,7 +191,9 @@ class Gait(SourceDoc):
         return self._early(limp, uneven, seed)
 
     def _early(self, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Callable[[Array], Array]:
-        return lambda number: _early(number, limp, uneven, seed) - self._edited(number, [step.later for step in self.steps], 0.0)
+        return lambda number: (
+            _early(number, limp, uneven, seed) - self._edited(number, [step.later for step in self.steps], 0.0)
+        )
 
     def _kept(self, number: Array) -> Array:
         """0 for steps that are left out, else 1."""
@@ -200,7 +217,9 @@ class Gait(SourceDoc):
         at = inputs.scope.over(frames)
         limp, uneven = self.limp.sample(at)[:, None], self.uneven.sample(at)[:, None]
         decay = np.array([3.0 / _KNOCK_SETTLES_S])
-        size = self._size(at)[:, None] * _by_step(numbers[:, None].astype(np.float64) + _ROUNDING, limp, uneven, seed, self._kept)
+        size = self._size(at)[:, None] * _by_step(
+            numbers[:, None].astype(np.float64) + _ROUNDING, limp, uneven, seed, self._kept
+        )
         sizes = np.sqrt(2.0) * size * shares / first_peak(np.array([_KNOCK_HZ]), decay)
         return ringing(inputs, fixed(_KNOCK_HZ), frames, sizes, np.repeat(decay, len(frames)))
 
@@ -210,13 +229,18 @@ def _one(seed: int) -> streams.Seeds:
 
 
 def _warped(phase: Array, early: Callable[[Array], Array]) -> Array:
-    """Steps that come early or late: a limp hastens every other one, none is like another, some were moved. Still rising. (F, A) -> (F, A)."""
+    """Steps that come early or late: a limp hastens every other one, none is like another, some were moved. Still
+    rising. (F, A) -> (F, A).
+    """
     return phase + _between(phase, early)
 
 
 def _early(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
     """By how much of a step each one is early."""
-    return np.asarray(_LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * streams.numbered(number, seed, 41), dtype=np.float64)
+    return np.asarray(
+        _LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * streams.numbered(number, seed, 41),
+        dtype=np.float64,
+    )
 
 
 def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds, kept: Callable[[Array], Array]) -> Array:
@@ -224,7 +248,9 @@ def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds, kept
 
     def size(number: Array) -> Array:
         limped = _LIMP_SIZE * limp * (np.mod(number, 2.0) - 0.5)
-        return np.asarray((1.0 + limped + _UNEVEN_SIZE * uneven * streams.numbered(number, seed, 42)) * kept(number), dtype=np.float64)
+        return np.asarray(
+            (1.0 + limped + _UNEVEN_SIZE * uneven * streams.numbered(number, seed, 42)) * kept(number), dtype=np.float64
+        )
 
     return _between(phase, size)
 

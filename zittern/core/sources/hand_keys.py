@@ -8,7 +8,8 @@ import numpy as np
 
 from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
@@ -45,4 +46,6 @@ class HandKeys(SourceDoc):
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A) in the axes' units."""
-        return np.stack([getattr(self.tracks, axis).sample(inputs.scope.on_axis(axis_index(axis))) for axis in inputs.axes], axis=1)
+        return np.stack(
+            [getattr(self.tracks, axis).sample(inputs.scope.on_axis(axis_index(axis))) for axis in inputs.axes], axis=1
+        )

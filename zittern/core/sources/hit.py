@@ -1,12 +1,14 @@
 """Hit: something strikes, and the camera rings.
 
-Each hit is the answer of a damped oscillator to a blow: x(s) = a exp(-σ s) sin(2π φ(s)) / p for s seconds since it arrived, σ = 3 / settle (down to
-5 %, since exp(-3) = 0.05), φ the integral of the ring frequency, p the height of the first peak: exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω
-(the impulse response of x'' + 2σ x' + (ω² + σ²) x = 0; Den Hartog 1956, Mechanical Vibrations, §2.6). So the position never jumps, only its
-speed does, and the first peak on an axis is its swing. Hits add up exactly; what is left of one after 1e-9 of it is left out.
+Each hit is the answer of a damped oscillator to a blow: x(s) = a exp(-σ s) sin(2π φ(s)) / p for s seconds since it
+arrived, σ = 3 / settle (down to 5 %, since exp(-3) = 0.05), φ the integral of the ring frequency, p the height of the
+first peak: exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω (the impulse response of x'' + 2σ x' + (ω² + σ²) x = 0; Den
+Hartog 1956, Mechanical Vibrations, §2.6). So the position never jumps, only its speed does, and the first peak on an
+axis is its swing. Hits add up exactly; what is left of one after 1e-9 of it is left out.
 
-Arrival = cue + distance / wave speed. Strength falls with distance as waves do: along the ground by the root of it, in the air by itself, from
-NEAR_M on (Kramer 1996, Geotechnical Earthquake Engineering, §5.2: surface and body waves). A cue with a place pushes the camera away from it.
+Arrival = cue + distance / wave speed. Strength falls with distance as waves do: along the ground by the root of it, in
+the air by itself, from NEAR_M on (Kramer 1996, Geotechnical Earthquake Engineering, §5.2: surface and body waves). A
+cue with a place pushes the camera away from it.
 """
 
 from __future__ import annotations
@@ -18,7 +20,8 @@ import numpy as np
 
 from zittern.core import streams
 from zittern.core.axes import Axis
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
 from zittern.core.sources.source import CUE_NAMES, CUES, Inputs, SourceDoc, Start
@@ -34,7 +37,15 @@ _FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
 # A ring that speed has slowed down to less than this is as slow as that: its peak would never come.
 _LEAST_RING_HZ = 1e-3
 # The way of hits that all go the same way: what drops pulls the camera down, and it nods.
-_SAME_WAY: dict[Axis, float] = {"pan": 1.0, "tilt": -1.0, "roll": 1.0, "truck": 1.0, "pedestal": -1.0, "dolly": -1.0, "zoom": 1.0}
+_SAME_WAY: dict[Axis, float] = {
+    "pan": 1.0,
+    "tilt": -1.0,
+    "roll": 1.0,
+    "truck": 1.0,
+    "pedestal": -1.0,
+    "dolly": -1.0,
+    "zoom": 1.0,
+}
 # How much of a hit goes where it likes instead of away from its place.
 _OWN_WAY = 0.3
 # A beat comes early or late by no more than this, however slow the rhythm.
@@ -45,9 +56,9 @@ _SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
 
 
 class Hit(SourceDoc):
-    """answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on; 0 for none. uneven: how much
-    they differ from beat to beat. same_way: whether each takes the camera the same way, down and forward as a step or a thud does, instead of its own.
-    start: so far into its first beat the rhythm begins.
+    """answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on;
+    0 for none. uneven: how much they differ from beat to beat. same_way: whether each takes the camera the same way,
+    down and forward as a step or a thud does, instead of its own. start: so far into its first beat the rhythm begins.
     """
 
     kind: Literal["hit"] = "hit"
@@ -81,7 +92,9 @@ class Hit(SourceDoc):
         return self.rhythm_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes. Not of unit RMS: hits are moments."""
+        """(F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes. Not
+        of unit RMS: hits are moments.
+        """
         hits = _joined(self._of_cues(inputs), self._own(inputs))
         if not len(hits.frames):
             return np.zeros((len(inputs.scope.frames), len(inputs.axes)))
@@ -101,11 +114,15 @@ class Hit(SourceDoc):
         distance = np.linalg.norm(cues.away_m[chosen], axis=1)
         arrival = frames + distance / self.wave_m_s.sample(scope) * inputs.scope.fps.value
         strength = cues.strengths[chosen] * (NEAR_M / np.maximum(distance, NEAR_M)) ** _FALLS[self.falls]
-        return _Hits(arrival, strength[:, None] * self._ways(inputs, cues.numbers[chosen], cues.away_m[chosen], _SALTS["cue"]))
+        return _Hits(
+            arrival, strength[:, None] * self._ways(inputs, cues.numbers[chosen], cues.away_m[chosen], _SALTS["cue"])
+        )
 
     def _own(self, inputs: Inputs) -> _Hits:
         """Hits of the clip itself: at its start, and in a rhythm of its own as far as the frames can hear it."""
-        numbers, frames = self._beats(inputs) if self.rhythm_hz.constant != 0.0 else (np.empty(0, dtype=np.int64), np.empty(0))
+        numbers, frames = (
+            self._beats(inputs) if self.rhythm_hz.constant != 0.0 else (np.empty(0, dtype=np.int64), np.empty(0))
+        )
         if self.at_start and 0 not in numbers:
             numbers, frames = np.append(numbers, 0), np.append(frames, inputs.start_frame)
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
@@ -115,7 +132,10 @@ class Hit(SourceDoc):
         rhythm = self.rhythm_hz.sample(at)
         between = np.where(rhythm > 0.0, inputs.scope.fps.value / np.where(rhythm > 0.0, rhythm, 1.0), 0.0)
         frames = frames + uneven * early * np.minimum(between, _MOST_EARLY_FRAMES)
-        return _Hits(frames, (1.0 + uneven * size)[:, None] * self._ways(inputs, numbers, np.zeros((len(numbers), 3)), _SALTS["way"]))
+        return _Hits(
+            frames,
+            (1.0 + uneven * size)[:, None] * self._ways(inputs, numbers, np.zeros((len(numbers), 3)), _SALTS["way"]),
+        )
 
     def _beats(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Beats that the frames may hear."""
@@ -124,14 +144,17 @@ class Hit(SourceDoc):
         return beats(inputs, self.rhythm_hz, tail + _MOST_EARLY_FRAMES, _MOST_EARLY_FRAMES, start=self.start)
 
     def _ways(self, inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
-        """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way without a place. (H, A)."""
+        """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way
+        without a place. (H, A).
+        """
         own = _own_ways(inputs, numbers, salt)
         if self.same_way:
             own = np.abs(own) * np.array([_SAME_WAY[axis] for axis in inputs.axes])
         distance = np.linalg.norm(away_m, axis=1, keepdims=True)
         right, up, forward = (away_m / np.where(distance > 0.0, distance, 1.0)).T
         pushed: dict[Axis, Array] = {
-            "truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right, "zoom": 0.0 * right,
+            "truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right,
+            "zoom": 0.0 * right,
         }  # fmt: skip
         along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
         return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)

@@ -11,7 +11,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.octave import PEAK_CYCLES_PER_STEP, fractal
 from zittern.core.sources.source import Inputs, SourceDoc

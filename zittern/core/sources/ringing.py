@@ -41,9 +41,10 @@ def beats(
     start: float = 0.0,
     between: bool = False,
 ) -> tuple[IntArray, Array]:
-    """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked for. early: by how much of a beat, less
-    than one, each comes before its number. start: what the integral begins with. (H,) numbers, (H,) frames. Only those that a frame asked for can hear are
-    made, or all between the first of them and the last, and none in frames in which more than MOST_A_FRAME come: nobody could see them.
+    """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked
+    for. early: by how much of a beat, less than one, each comes before its number. start: what the integral begins
+    with. (H,) numbers, (H,) frames. Only those that a frame asked for can hear are made, or all between the first of
+    them and the last, and none in frames in which more than MOST_A_FRAME come: nobody could see them.
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
@@ -59,7 +60,9 @@ def beats(
 
 
 def _heard(grid: Array, frames: Array, before_frames: float, after_frames: float) -> list[slice]:
-    """Stretches of a grid of whole frames that are so far before and after some frame, rising, with no point in two of them."""
+    """Stretches of a grid of whole frames that are so far before and after some frame, rising, with no point in two
+    of them.
+    """
     rising = np.unique(frames) if len(frames) else grid[:1]
     first = np.maximum(np.searchsorted(grid, rising - before_frames, side="right") - 1, 0)
     stop = np.minimum(np.searchsorted(grid, rising + after_frames, side="left") + 2, len(grid))
@@ -86,7 +89,9 @@ def _beats_in(grid: Array, reached: Array, early: Callable[[Array], Array] | Non
 
 
 def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:
-    """Sum over moments of sizes · exp(-σ s) sin(2π φ(s)), φ the integral of the ring frequency since each arrived. (H,) frames, (H, A), (H,) -> (F, A)."""
+    """Sum over moments of sizes · exp(-σ s) sin(2π φ(s)), φ the integral of the ring frequency since each arrived.
+    (H,) frames, (H, A), (H,) -> (F, A).
+    """
     frames, fps = inputs.scope.frames, inputs.scope.fps.value
     order = np.argsort(frames, kind="stable")
     rising = frames[order]

@@ -1,15 +1,16 @@
 """Road: wheels roll over an uneven road, and the body on its springs answers.
 
-The height of the road is a sum of sines scattered evenly in log wavenumber, of the spectrum of ISO 8608:2016: G(n) = G(n₀) (n/n₀)^-2 with
-n₀ = 0.1 cycles a metre and G(n₀) = 16, 64, 256 … · 10^-6 m³ in the middle of classes A, B, C … to H. Each sine goes through a quarter car, two
-masses on springs,
+The height of the road is a sum of sines scattered evenly in log wavenumber, of the spectrum of ISO 8608:2016: G(n) =
+G(n₀) (n/n₀)^-2 with n₀ = 0.1 cycles a metre and G(n₀) = 16, 64, 256 … · 10^-6 m³ in the middle of classes A, B, C … to
+H. Each sine goes through a quarter car, two masses on springs,
 
     H(s) = k_t (c s + k) / ((m s² + c s + k) (m_u s² + c s + k + k_t) - (c s + k)²)
 
-(Gillespie 1992, Fundamentals of Vehicle Dynamics, ch. 5), at the frequency with which it is met, wavenumber times speed. That is exact at a
-steady speed; where the speed changes the answer follows it without ringing on, so that any frame is worked out by itself. The rear axle meets what
-the front one met a wheelbase before; left and right wheels differ more, the shorter the wave. Heave is the mean of both axles, pitch their
-difference over the wheelbase, roll that of the sides over the track.
+(Gillespie 1992, Fundamentals of Vehicle Dynamics, ch. 5), at the frequency with which it is met, wavenumber times
+speed. That is exact at a steady speed; where the speed changes the answer follows it without ringing on, so that any
+frame is worked out by itself. The rear axle meets what the front one met a wheelbase before; left and right wheels
+differ more, the shorter the wave. Heave is the mean of both axles, pitch their difference over the wheelbase, roll that
+of the sides over the track.
 """
 
 from __future__ import annotations
@@ -24,7 +25,8 @@ import numpy.typing as npt
 from zittern.core import budget, streams
 from zittern.core.axes import Axis
 from zittern.core.envelope import shape_of
-from zittern.core.numbers.param import Number, Param, bounded, by_formula, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
@@ -36,7 +38,9 @@ Complex = npt.NDArray[np.complex128]
 
 @dataclass(frozen=True, slots=True)
 class Suspension:
-    """Body on springs and wheel on its tyre: natural frequencies, damping ratio of the body, and the wheel's mass against the body's."""
+    """Body on springs and wheel on its tyre: natural frequencies, damping ratio of the body, and the wheel's mass
+    against the body's.
+    """
 
     body_hz: float
     damping: float
@@ -50,10 +54,14 @@ class Suspension:
         c = 2.0 * self.damping * 2.0 * np.pi * self.body_hz
         tyre = self.mass_ratio * (2.0 * np.pi * self.wheel_hz) ** 2 - k
         spring = c * s + k
-        return np.asarray(tyre * spring / ((s * s + spring) * (self.mass_ratio * s * s + spring + tyre) - spring * spring), dtype=np.complex128)
+        return np.asarray(
+            tyre * spring / ((s * s + spring) * (self.mass_ratio * s * s + spring + tyre) - spring * spring),
+            dtype=np.complex128,
+        )
 
 
-# Usual figures of cars (Gillespie 1992: body 1 to 1.5 Hz, wheel hop 10 to 12 Hz, damping 0.2 to 0.4); a sled or cart has hardly any give.
+# Usual figures of cars (Gillespie 1992: body 1 to 1.5 Hz, wheel hop 10 to 12 Hz, damping 0.2 to 0.4); a sled or cart
+# has hardly any give.
 SUSPENSIONS: dict[str, Suspension] = {
     "soft": Suspension(1.1, 0.25, 10.0, 0.12),
     "firm": Suspension(1.6, 0.35, 11.0, 0.14),
@@ -66,7 +74,8 @@ _N0, _SINES = 0.1, 120
 WAVENUMBERS = (0.011, 2.83)
 _EDGES = np.exp(np.linspace(np.log(WAVENUMBERS[0]), np.log(WAVENUMBERS[1]), _SINES + 1))
 _WIDTHS = np.diff(_EDGES)
-# Swings are for this class: others are larger or smaller as they are. By the path, and where no speed is set, they are for this speed.
+# Swings are for this class: others are larger or smaller as they are. By the path, and where no speed is set, they are
+# for this speed.
 _REFERENCE_CLASS, _REFERENCE_M_S = "C", 12.0
 _USUAL_BASE_M = 2.7
 _TRACK_M = 1.5
@@ -75,13 +84,23 @@ _RIPPLES_M = {"none": 0.0, "short": 0.55, "long": 0.9}
 _RIPPLE_M = 0.012
 _STANDS_M_S, _ROLLS_M_S = 0.02, 0.5
 # Which part of the body's motion each axis has.
-_PARTS: dict[Axis, str] = {"pedestal": "heave", "zoom": "heave", "tilt": "pitch", "dolly": "pitch", "roll": "roll", "truck": "roll", "pan": "roll"}
+_PARTS: dict[Axis, str] = {
+    "pedestal": "heave",
+    "zoom": "heave",
+    "tilt": "pitch",
+    "dolly": "pitch",
+    "roll": "roll",
+    "truck": "roll",
+    "pan": "roll",
+}
 _SALTS = {"where": 51, "mean": 52, "sides": 53}
 _CHUNK_FRAMES = 2048
 
 
 class Road(SourceDoc):
-    """follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H (hardly a track)."""
+    """follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H
+    (hardly a track).
+    """
 
     kind: Literal["road"] = "road"
     roughness: Literal["A", "B", "C", "D", "E", "F", "G", "H"] = "C"
@@ -114,8 +133,8 @@ class Road(SourceDoc):
         return np.where(speed > _STANDS_M_S, peak, 0.0)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS on a class C road at the set speed (the largest where it is keyed; 12 m/s by the path), on the same springs; twice as large from
-        class to class.
+        """(F, A), unit RMS on a class C road at the set speed (the largest where it is keyed; 12 m/s by the path), on
+        the same springs; twice as large from class to class.
         """
         speed = self.speed.sample(inputs.scope)
         rolls = shape_of("smooth", (speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S))
@@ -131,14 +150,19 @@ class Road(SourceDoc):
             made = _Stretch(self, way[rows], _one_row(speed[rows]), _one_row(base[rows]), size, seed)
             for column, part in enumerate(parts):
                 # Axes that share a part of the body's motion, at the same pace, share its arrays.
-                twin = next((n for n in range(column) if parts[n] == part and np.array_equal(way[rows, n], way[rows, column])), None)
+                twin = next(
+                    (n for n in range(column) if parts[n] == part and np.array_equal(way[rows, n], way[rows, column])),
+                    None,
+                )
                 out[rows, column] = made.part(part, column) if twin is None else out[rows, twin]
         return out * rolls[:, None]
 
 
 @dataclass
 class _Stretch:
-    """Some frames of a road. way_m (F, A); speed and base_m (F,) or (1,) where they do not change: most work is then done once."""
+    """Some frames of a road. way_m (F, A); speed and base_m (F,) or (1,) where they do not change: most work is then
+    done once.
+    """
 
     road: Road
     way_m: Array
@@ -157,7 +181,11 @@ class _Stretch:
             n, starts = np.append(n, 1.0 / wave), np.append(starts, 0.0)
             amplitude = np.append(amplitude, _RIPPLE_M / 2.0)
         way = self.way_m[:, column]
-        moved = SUSPENSIONS[self.road.springs].response(n * self.speed[:, None]) * _wheels(part, n, self.base_m[:, None]) * amplitude
+        moved = (
+            SUSPENSIONS[self.road.springs].response(n * self.speed[:, None])
+            * _wheels(part, n, self.base_m[:, None])
+            * amplitude
+        )
         return np.asarray(self._sum(sides, way, n, starts, moved) / self.road.reference(part), dtype=np.float64)
 
     def _sum(self, sides: str, way: Array, n: Array, starts: Array, moved: Complex) -> Array:
@@ -206,7 +234,9 @@ def _sines(seed: streams.Seeds, what: str) -> tuple[Array, Array]:
 
 
 def _wheels(part: str, n: Array, base_m: Array) -> Complex:
-    """How a wave of the road moves the body: both axles together, one against the other, or the sides against each other. (F, N)."""
+    """How a wave of the road moves the body: both axles together, one against the other, or the sides against each
+    other. (F, N).
+    """
     if part == "roll":
         # Waves much longer than the track lift both sides alike.
         return np.asarray(np.sqrt(1.0 - np.exp(-np.pi * n * _TRACK_M)) / _TRACK_M + 0j * base_m, dtype=np.complex128)

@@ -1,7 +1,7 @@
 """What a source of motion is given, and what it must return.
 
-A source is a frozen document with a `kind` and a function `motion(inputs) -> (F, A)`. It returns motion of unit RMS and zero
-mean for the axes asked for; swing, weight and ramps are applied outside.
+A source is a frozen document with a `kind` and a function `motion(inputs) -> (F, A)`. It returns motion of unit RMS and
+zero mean for the axes asked for; swing, weight and ramps are applied outside.
 """
 
 from __future__ import annotations
@@ -25,8 +25,9 @@ __all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "Inputs", "Moments", "SourceDoc", 
 
 @dataclass(frozen=True, slots=True)
 class Moments:
-    """The shot's cues as sources see them. frames (C,), any order; names; strengths (C,); numbers (C,) one of its own for each, which stays with it;
-    away_m (C, 3): from its place to the bare lens at that frame, in the camera's own frame (right, up, forward), 0 without a place.
+    """The shot's cues as sources see them. frames (C,), any order; names; strengths (C,); numbers (C,) one of its own
+    for each, which stays with it; away_m (C, 3): from its place to the bare lens at that frame, in the camera's own
+    frame (right, up, forward), 0 without a place.
     """
 
     frames: Array
@@ -43,11 +44,11 @@ NO_MOMENTS = Moments(np.empty(0), (), np.empty(0), np.empty(0, dtype=np.int64), 
 class Inputs:
     """Everything a source may depend on.
 
-    scope: the frames (F,), and the path attributes by name. axes: the A axes asked for. seeds: (A,) one stream an axis; shared_seed is the layer's, for
-    what all axes have in common. phase(rate): integral of
-    rate x pace x speed from the clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one
-    frame past its last, (A,) cycles. phase_at(rate, frames): phase at other frames, (N, A); beat_at
-    the same without the axes' pace, (N,). pace_at(frames): pace x speed, by which every rate counts, (N, A). start_frame: where the motion starts to count.
+    scope: the frames (F,), and the path attributes by name. axes: the A axes asked for. seeds: (A,) one stream an axis;
+    shared_seed is the layer's, for what all axes have in common. phase(rate): integral of rate x pace x speed from the
+    clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one frame past its last, (A,) cycles.
+    phase_at(rate, frames): phase at other frames, (N, A); beat_at the same without the axes' pace, (N,).
+    pace_at(frames): pace x speed, by which every rate counts, (N, A). start_frame: where the motion starts to count.
     name: the layer's, for a source that reads it. moments: the cues, where a source hears them.
     """
 
@@ -75,7 +76,9 @@ Start = Annotated[float, Field(ge=0.0, le=1.0)]
 
 
 class SourceDoc(Doc):
-    """Base of all sources. An absolute one returns the axes' own units instead of unit RMS, and swings do not scale it."""
+    """Base of all sources. An absolute one returns the axes' own units instead of unit RMS, and swings do not scale
+    it.
+    """
 
     if TYPE_CHECKING:
 
@@ -87,7 +90,9 @@ class SourceDoc(Doc):
 
     @property
     def reads(self) -> frozenset[str]:
-        """Path attributes that it asks the scope for, as it is set; or CUES: it then moves at moments, and is not of unit RMS."""
+        """Path attributes that it asks the scope for, as it is set; or CUES: it then moves at moments, and is not of
+        unit RMS.
+        """
         return frozenset()
 
     @property
@@ -117,5 +122,7 @@ class SourceDoc(Doc):
         return np.zeros(scope.frames.shape)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """Beats a second at speed 1, of a source that has beats of its own: those that come too fast to be seen are not made. (F,) Hz."""
+        """Beats a second at speed 1, of a source that has beats of its own: those that come too fast to be seen are
+        not made. (F,) Hz.
+        """
         return np.zeros(scope.frames.shape)

@@ -27,7 +27,9 @@ __all__ = ["SOURCES", "Kind", "Source", "SourceRow", "row_of"]
 
 @dataclass(frozen=True, slots=True)
 class SourceRow:
-    """A source: its name for people, what it imitates, fixed swings (deg, cm, %) of a fresh layer, and how its fields look."""
+    """A source: its name for people, what it imitates, fixed swings (deg, cm, %) of a fresh layer, and how its
+    fields look.
+    """
 
     make: type[SourceDoc]
     title: str
@@ -57,12 +59,17 @@ _PER_MINUTE = 60.0
 
 SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
-        Noise, "Noise", "the irregular sway of a camera held by hand",
+        Noise,
+        "Noise",
+        "the irregular sway of a camera held by hand",
         {"pan": 0.5, "tilt": 0.4, "roll": 0.2, "truck": 1.0, "pedestal": 0.8, "dolly": 0.5},
         (_rate(), Look("octaves", "octaves"), Look.percent("persistence", "persistence"), _LOOP),
     ),
     SourceRow(
-        Wave, "Wave", "regular motion: a moored boat, a swing, an engine", {"pan": 0.5, "tilt": 0.3, "pedestal": 1.0},
+        Wave,
+        "Wave",
+        "regular motion: a moored boat, a swing, an engine",
+        {"pan": 0.5, "tilt": 0.3, "pedestal": 1.0},
         (
             replace(_rate(), only=("beats", False)),
             Look("rate_hz", "rate", "bpm", times=_PER_MINUTE, step=1.0, scales=True, only=("beats", True)),
@@ -72,25 +79,47 @@ SOURCES: tuple[SourceRow, ...] = (
         ),
     ),
     SourceRow(
-        Drift, "Drift", "the slow sway of somebody who stands still",
+        Drift,
+        "Drift",
+        "the slow sway of somebody who stands still",
         {"pan": 0.7, "tilt": 0.5, "roll": 0.3, "truck": 1.5, "pedestal": 0.5, "dolly": 1.2},
         (_rate(step=0.01), _LOOP),
     ),
     SourceRow(
-        Tremor, "Tremor", "muscles that hold a weight, or nerves", {"pan": 0.16, "tilt": 0.2, "roll": 0.06, "pedestal": 0.05},
+        Tremor,
+        "Tremor",
+        "muscles that hold a weight, or nerves",
+        {"pan": 0.16, "tilt": 0.2, "roll": 0.06, "pedestal": 0.05},
         (Look("centre_hz", "centre", "Hz", step=0.05, digits=1), Look("width_hz", "width ±", "Hz", digits=1), _LOOP),
     ),
     SourceRow(
-        Breath, "Breath", "the breathing of whoever holds the camera", {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2},
-        (Look("rate_hz", "breaths", "/min", times=_PER_MINUTE, step=0.2, digits=1), Look.percent("exertion", "exertion"), _LOOP),
+        Breath,
+        "Breath",
+        "the breathing of whoever holds the camera",
+        {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2},
+        (
+            Look("rate_hz", "breaths", "/min", times=_PER_MINUTE, step=0.2, digits=1),
+            Look.percent("exertion", "exertion"),
+            _LOOP,
+        ),
     ),
     SourceRow(
-        Gait, "Gait", "steps of whoever carries the camera, by a cadence or by the speed of the path",
+        Gait,
+        "Gait",
+        "steps of whoever carries the camera, by a cadence or by the speed of the path",
         {"pan": 0.25, "tilt": 0.3, "roll": 0.45, "truck": 2.2, "pedestal": 2.4, "dolly": 0.8},
         (
             Look("way", "way"),
             Look("follows", "follows", hint="The path: its speed says how fast steps come; none while it stands"),
-            Look("cadence_hz", "cadence", "/min", times=_PER_MINUTE, step=0.5, digits=0, hint="Steps a minute, where it follows a cadence"),
+            Look(
+                "cadence_hz",
+                "cadence",
+                "/min",
+                times=_PER_MINUTE,
+                step=0.5,
+                digits=0,
+                hint="Steps a minute, where it follows a cadence",
+            ),
             Look("legs", "legs"),
             Look("surface", "ground"),
             Look.percent("limp", "limp"),
@@ -98,10 +127,14 @@ SOURCES: tuple[SourceRow, ...] = (
         ),
     ),
     SourceRow(
-        Road, "Road", "wheels or runners on uneven ground, and a body on springs",
+        Road,
+        "Road",
+        "wheels or runners on uneven ground, and a body on springs",
         {"pan": 0.12, "tilt": 0.3, "roll": 0.3, "truck": 0.6, "pedestal": 1.6, "dolly": 0.4},
         (
-            Look("roughness", "road", hint="ISO 8608: A is new tarmac, C a country road, E a field track, H hardly a way"),
+            Look(
+                "roughness", "road", hint="ISO 8608: A is new tarmac, C a country road, E a field track, H hardly a way"
+            ),
             Look("follows", "follows", hint="The path: its speed is that of the wheels; nothing while it stands"),
             Look("speed_m_s", "speed", "m/s", step=0.05, digits=1, scales=True, hint="Where it follows a set speed"),
             Look("springs", "springs"),
@@ -110,34 +143,75 @@ SOURCES: tuple[SourceRow, ...] = (
         ),
     ),
     SourceRow(
-        Hit, "Hit", "blows and steps: the camera rings at each cue, or in a rhythm of its own",
+        Hit,
+        "Hit",
+        "blows and steps: the camera rings at each cue, or in a rhythm of its own",
         {"pan": 0.35, "tilt": 0.6, "roll": 0.4, "truck": 0.8, "pedestal": 1.6, "dolly": 0.8},
         (
             Look("ring_hz", "ring", "Hz", step=0.02, digits=1, scales=True),
             Look("settle_s", "settles", "s", step=0.01, scales=True, hint="Seconds until a twentieth is left"),
             Look("answers", "answers"),
-            Look("wave_m_s", "arrives at", "m/s", step=1.0, digits=0, scales=True, hint="A cue with a place arrives later the farther away it is"),
+            Look(
+                "wave_m_s",
+                "arrives at",
+                "m/s",
+                step=1.0,
+                digits=0,
+                scales=True,
+                hint="A cue with a place arrives later the farther away it is",
+            ),
             Look("falls", "grows weaker"),
             Look("at_start", "at the start", hint="One where the clip starts"),
-            Look("rhythm_hz", "beats", "/min", times=_PER_MINUTE, step=0.5, digits=0, hint="A rhythm of its own from the start on; 0 for none"),
+            Look(
+                "rhythm_hz",
+                "beats",
+                "/min",
+                times=_PER_MINUTE,
+                step=0.5,
+                digits=0,
+                hint="A rhythm of its own from the start on; 0 for none",
+            ),
             Look.percent("uneven", "uneven"),
-            Look("same_way", "same way", hint="Each hit takes the camera the same way, down and forward, as a step does; off: each its own way"),
+            Look(
+                "same_way",
+                "same way",
+                hint="Each hit takes the camera the same way, down and forward, as a step does; off: each its own way",
+            ),
         ),
     ),
-    SourceRow(Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)),
-    SourceRow(HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
     SourceRow(
-        Take, "Take", "what was recorded: a file of samples, or one of those that ship", {},
+        Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)
+    ),
+    SourceRow(
+        HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)
+    ),
+    SourceRow(
+        Take,
+        "Take",
+        "what was recorded: a file of samples, or one of those that ship",
+        {},
         (
             Look.percent("gain", "gain", scales=True),
-            Look("drift_hz", "without drift", "Hz", step=0.005, hint="What is slower than this is taken away; 0 takes only the mean"),
+            Look(
+                "drift_hz",
+                "without drift",
+                "Hz",
+                step=0.005,
+                hint="What is slower than this is taken away; 0 takes only the mean",
+            ),
             Look("offset_s", "begins at", "s", step=0.02, hint="Where in the take it begins"),
             Look("loop", "loop", hint="Goes over into itself at its end"),
             Look("fade_s", "fade", "s", step=0.01, hint="Of the loop into itself, or at both ends"),
         ),
     ),
-    SourceRow(Formulas, "Formula", "what you write: an expression for each axis", {}, (Look("tracks", "value", group="formulas"),)),
-)  # fmt: skip
+    SourceRow(
+        Formulas,
+        "Formula",
+        "what you write: an expression for each axis",
+        {},
+        (Look("tracks", "value", group="formulas"),),
+    ),
+)
 
 if TYPE_CHECKING:
     Source = SourceDoc

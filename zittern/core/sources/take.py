@@ -1,9 +1,10 @@
 """Take: recorded samples, played back. In the axes' own units; swing does not scale it, gain and weight do.
 
-Samples lie at even steps of time. Between them runs a cubic curve (Catmull and Rom 1974). Drift slower than a chosen rate is taken away by a Butterworth
-high-pass of second order, forwards and backwards over the whole take, so that nothing comes late. A loop of D - x seconds, x the cross-fade, goes over
-into itself: what comes in and what goes out count sin and cos of a quarter turn, so two stretches that have nothing to do with each other keep their
-energy. Without a loop the take grows and fades over x at its ends, and gives nothing outside.
+Samples lie at even steps of time. Between them runs a cubic curve (Catmull and Rom 1974). Drift slower than a chosen
+rate is taken away by a Butterworth high-pass of second order, forwards and backwards over the whole take, so that
+nothing comes late. A loop of D - x seconds, x the cross-fade, goes over into itself: what comes in and what goes out
+count sin and cos of a quarter turn, so two stretches that have nothing to do with each other keep their energy. Without
+a loop the take grows and fades over x at its ends, and gives nothing outside.
 """
 
 from __future__ import annotations
@@ -20,7 +21,8 @@ from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.envelope import shape_of
 from zittern.core.numbers.interpolate import catmull_rom
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
@@ -62,7 +64,9 @@ class Track(Doc):
 
 
 class Recording(Doc):
-    """What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have none."""
+    """What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have
+    none.
+    """
 
     name: str = Field(default="", max_length=120)
     rate_hz: float = Field(default=60.0, ge=1.0, le=1000.0)
@@ -106,8 +110,8 @@ class Recording(Doc):
 
 
 class Take(SourceDoc):
-    """gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins.
-    fade_s: of the loop's cross-fade, or at the ends.
+    """gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s:
+    where in the take it begins. fade_s: of the loop's cross-fade, or at the ends.
     """
 
     kind: Literal["take"] = "take"
@@ -167,4 +171,6 @@ def _cleaned(samples: Array, below_hz: float, rate_hz: float) -> Array:
     from scipy import signal  # half a second to import: only whoever uses it waits
 
     edge = min(below_hz, 0.45 * rate_hz)
-    return np.asarray(signal.sosfiltfilt(signal.butter(_ORDER, edge, "highpass", fs=rate_hz, output="sos"), samples), dtype=np.float64)
+    return np.asarray(
+        signal.sosfiltfilt(signal.butter(_ORDER, edge, "highpass", fs=rate_hz, output="sos"), samples), dtype=np.float64
+    )

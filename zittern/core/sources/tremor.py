@@ -1,7 +1,8 @@
 """Tremor: the fast, small shake of muscles that hold something.
 
-Sines within +-width about the centre, power falling off as a Gaussian of standard deviation width/2. Physiological tremor of hand
-and arm lies at 8 to 12 Hz (Elble and Koller 1990); its size swells and fades because neighbouring sines beat.
+Sines within +-width about the centre, power falling off as a Gaussian of standard deviation width/2. Physiological
+tremor of hand and arm lies at 8 to 12 Hz (Elble and Koller 1990); its size swells and fades because neighbouring sines
+beat.
 """
 
 from __future__ import annotations
@@ -10,7 +11,8 @@ from typing import Annotated, Literal
 
 import numpy as np
 
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources import bands
 from zittern.core.sources.source import Inputs, SourceDoc
@@ -40,4 +42,6 @@ class Tremor(SourceDoc):
         if self.loop:
             totals = inputs.total_phase(self.centre_hz)[:, None] + inputs.total_phase(self.width_hz)[:, None] * places
             cycles = cycles * bands.whole_cycles(totals)
-        return bands.sines(cycles, np.exp(-(places**2)), inputs.seeds)  # power exp(-2 d^2): a Gaussian of half the width
+        return bands.sines(
+            cycles, np.exp(-(places**2)), inputs.seeds
+        )  # power exp(-2 d^2): a Gaussian of half the width

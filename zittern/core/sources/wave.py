@@ -1,7 +1,7 @@
 """Wave: sine, triangle, soft square, saw or pulse, by rate or beats a minute, with a phase per axis.
 
-Each is scaled to unit RMS and zero mean in closed form. With phases a quarter turn apart two axes draw a circle; with one
-axis at twice the pace they draw an eight.
+Each is scaled to unit RMS and zero mean in closed form. With phases a quarter turn apart two axes draw a circle; with
+one axis at twice the pace they draw an eight.
 """
 
 from __future__ import annotations
@@ -14,7 +14,8 @@ import numpy as np
 
 from zittern.core.axes import axis_index
 from zittern.core.doc import Doc
-from zittern.core.numbers.param import Param, bounded, fixed
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.units import Array
@@ -51,7 +52,9 @@ class Phases(Doc):
 
 
 class Wave(SourceDoc):
-    """Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its cycle it begins, on all axes."""
+    """Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its
+    cycle it begins, on all axes.
+    """
 
     still: ClassVar[frozenset[str]] = frozenset({"beats"})
 
@@ -68,7 +71,9 @@ class Wave(SourceDoc):
 
     def motion(self, inputs: Inputs) -> Array:
         """(F, A), unit RMS over whole periods."""
-        return SHAPES[self.shape](2.0 * np.pi * (inputs.phase(self.rate_hz) + self.phase_deg.cycles(inputs) + self.start))
+        return SHAPES[self.shape](
+            2.0 * np.pi * (inputs.phase(self.rate_hz) + self.phase_deg.cycles(inputs) + self.start)
+        )
 
 
 def _sine(turn: Array) -> Array:
@@ -84,7 +89,9 @@ def _saw(turn: Array) -> Array:
 
 
 def _rise_and_fall(turn: Array, rise: float) -> Array:
-    """Straight up for a share of the period, straight down for the rest; RMS of the unit wave is 1/sqrt(3). Zero at turn 0."""
+    """Straight up for a share of the period, straight down for the rest; RMS of the unit wave is 1/sqrt(3). Zero at
+    turn 0.
+    """
     from scipy.signal import sawtooth  # half a second to import: only whoever uses it waits
 
     return np.asarray(math.sqrt(3.0) * sawtooth(turn + np.pi * rise, rise), dtype=np.float64)

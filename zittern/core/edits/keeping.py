@@ -1,0 +1,113 @@
+"""What keeps the picture while the rig changes: comparing before with after, and keys on every frame where numbers
+cannot say the same.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from zittern.core.edits.address import index_of, with_mount
+from zittern.core.errors import EditError
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.rides import rides
+from zittern.core.numbers.param import through
+from zittern.core.rig import chain, rotations
+from zittern.core.shot.mounts import MOVE_FIELDS, Mount
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
+
+__all__ = ["COMPARED_BYTES", "baked", "kept_by", "same_picture"]
+
+# As near as two pictures have to be: metres, and entries of the rotation.
+_SAME = 1e-6
+# Of what is evaluated for one command: both sides share most of it.
+COMPARED_BYTES = 64 * 2**20
+# Frames at which they are compared: all whole ones of a usual shot, and three between each two.
+_MOST_COMPARED = 8_000
+_BETWEEN = 4
+# A mount that is keyed on every frame has no more keys than this on an axis.
+_MOST_BAKED = 20_000
+
+
+def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cache | None = None) -> bool:
+    """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so
+    many times between them. cache: of comparisons before this one.
+    """
+    if cache is None:
+        cache = Cache(COMPARED_BYTES)
+    before, after = _without_lens_end(before), _without_lens_end(after)
+    if before.frame_count * between <= _MOST_COMPARED:
+        frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
+    else:
+        frames = np.linspace(before.first_frame, before.last_frame, _MOST_COMPARED)
+    one, other = (evaluate(each, frames, cache).pose for each in (before, after))
+    turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
+    parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
+    return all(float(np.max(np.abs(each), initial=0.0)) <= _SAME for each in parts)
+
+
+def _without_lens_end(shot: Shot) -> Shot:
+    """The shot without layers behind its last mount: no edit of the rig changes what they do. A hold on the framing
+    answers to them, so there they stay.
+    """
+    if shot.hold is not None:
+        return shot
+    layers = [layer for _, layer in shot.layers()]
+    soloed = any(layer.solo for layer in layers)
+    kept = {
+        layer.id for layer in layers if layer.target is not None or layer.mode == "replace" or (soloed and layer.solo)
+    }
+    lanes = tuple(
+        lane.replace(
+            clips=tuple(
+                clip.replace(layers=tuple(layer for layer in clip.layers if layer.id in kept)) for clip in lane.clips
+            )
+        )
+        for lane in shot.lanes
+    )
+    return shot.replace(lanes=lanes)
+
+
+def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Array) -> Mount:
+    """A mount keyed on all of some frames, so that its local poses are the ones wanted, (F,) -> (F, 4, 4). Raises
+    EditError for too many.
+    """
+    if len(frames) > _MOST_BAKED:
+        raise EditError(
+            f"that takes a key on each of {len(frames)} frames; at most {_MOST_BAKED} are possible", f"mount:{mount.id}"
+        )
+    scope, local = shot.scope(frames), wanted(frames)
+    near = rotations.continuous(local[:, :3, :3], mount.angles_deg(shot.scope(float(frames[0])))[0])
+    numbers = chain.numbers_of(mount, scope, local, near)
+    return mount.replace(**{field: through(frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
+
+
+def kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
+    """The shot after a change of its rig, with one mount keyed on every frame so that the bare picture is as before."""
+    at = index_of(after, mount_id)
+
+    def wanted(frames: Array) -> Array:
+        scope = before.scope(frames)
+        lens = chain.lens_pose(before.mounts, chain.local_poses(before, scope), chain.On(rides(before, scope)))
+        return chain.needed_pose(
+            after.mounts, chain.local_poses(after, scope), rides(after, scope), at, lens, len(after.mounts) - 1
+        )
+
+    mount = after.mounts[at]
+    out = with_mount(after, mount, baked(after, mount, wanted, frame_grid(after.first_frame, after.last_frame)))
+    if not same_picture(before, out, between=1):
+        raise EditError(
+            f"keys on every frame do not keep the picture either: "
+            f"{_disturbs(before) or 'springs or layers hang on that mount'}",
+            f"mount:{mount_id}",
+        )
+    return out
+
+
+def _disturbs(shot: Shot) -> str:
+    """What in a rig answers to more than the keyed poses."""
+    return "; ".join(f"“{mount.name}” gives" for mount in shot.mounts if mount.give is not None)

@@ -1,0 +1,33 @@
+"""Names of projects and shots, and the slugs that stand for them in addresses."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+from sqlalchemy import Connection, select
+
+from zittern.core.errors import BadInput
+from zittern.store.tables import ProjectRow, ShotRow
+
+__all__ = ["clean_name", "free_slug", "slug_of"]
+
+
+def slug_of(name: str) -> str:
+    """A name for addresses: lower case, letters, digits and dashes."""
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:60] or "untitled"
+
+
+def clean_name(name: str) -> str:
+    """A name as it is kept. Raises BadInput."""
+    cleaned = name.strip()
+    if not cleaned or len(cleaned) > 120:
+        raise BadInput("a name has 1 to 120 characters", "name")
+    return cleaned
+
+
+def free_slug(connection: Connection, table: type[ProjectRow] | type[ShotRow], wanted: str) -> str:
+    """A slug that nobody has, the one wanted or with a number behind it."""
+    taken = set(connection.scalars(select(table.slug).where(table.slug.startswith(wanted, autoescape=True))))
+    return next(slug for slug in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if slug not in taken)
