@@ -20,7 +20,7 @@ class Changes(unittest.TestCase):
         self.assertEqual(
             {(each.before, each.after) for each in found},
             {
-                ("a < 2", "(a <= 2)"), ("a < 2 and not b", "(a < 2 or not b)"), ("not b", "(b)"), ("2", "(3)"),
+                ("a < 2", "(a >= 2)"), ("a < 2 and not b", "(a < 2 or not b)"), ("not b", "(b)"), ("2", "(3)"),
                 ("1.5", "(2.5)"), ("a * 1.5", "(a / 1.5)"),
                 ("a is None", "(a is not None)"), ('b - "ä".count("ä")', "(b + 'ä'.count('ä'))"),
                 ('a * 1.5 if a is None else b - "ä".count("ä")', "(b - 'ä'.count('ä') if a is None else a * 1.5)"),
