@@ -24,7 +24,7 @@ picture    sizes in the picture
 sampled    motion at the frames that somebody looks at
 feel       the starting handheld feel
 presets    saved clips, those that ship, and what becomes of them in a shot
-rigs       rigs that ship
+ready_rigs rigs that ship
 edits      commands: a shot in, a new shot out
 readings   what people read beside the numbers: THE TABLES of streams and of moments
 

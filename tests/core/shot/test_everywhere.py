@@ -9,7 +9,7 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.doc import Doc
 from zittern.core.errors import BadInput
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.steps import steps
+from zittern.core.motion.steps import step_marks
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.readings.framing import misses_px, report
 from zittern.core.readings.moments import read
@@ -136,7 +136,7 @@ class Accepted(unittest.TestCase):
                         self.assertIsNotNone(report(made, motion))
                         self.assertTrue(
                             all(part.values is not None for part in movers_px(Seen(made, motion)).values())
-                            and steps(made) is not None
+                            and step_marks(made) is not None
                         )
         self.assertGreater(accepted, 500)
         self.assertGreater(refused, 100)

@@ -4,7 +4,7 @@ import numpy as np
 from scipy.signal import welch
 
 from tests.core.making import contribution, layer, rms, shot_with
-from zittern.core.motion.steps import steps
+from zittern.core.motion.steps import step_marks
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
@@ -155,10 +155,10 @@ class EditedSteps(unittest.TestCase):
             120.0,
             fps=24,
         )
-        marks = {mark.number: mark for mark in steps(shot)["sway"]}
+        marks = {mark.number: mark for mark in step_marks(shot)["sway"]}
         self.assertEqual(sorted(marks), [1, 2, 3, 4, 5])
         self.assertAlmostEqual(marks[2].frame, 1 + 24 * 20 * 2.3, delta=0.6)
-        seen = steps(shot, window=(1 + 24 * 20 * 2.25, 1 + 24 * 20 * 2.35))["sway"]
+        seen = step_marks(shot, window=(1 + 24 * 20 * 2.25, 1 + 24 * 20 * 2.35))["sway"]
         self.assertEqual([mark.number for mark in seen], [2])
         many = walking(gait(cadence_hz=6.0, steps=({"number": 2500, "later": 0.2},)), 600.0, fps=24)
-        self.assertIn(2500, [mark.number for mark in steps(many)["sway"]])
+        self.assertIn(2500, [mark.number for mark in step_marks(many)["sway"]])

@@ -29,7 +29,7 @@ from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
 from zittern.core.numbers.curves import Extend
-from zittern.core.rigs import RIGS
+from zittern.core.ready_rigs import RIGS
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.set_file import check_set

@@ -21,8 +21,8 @@ from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, same_picture
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.cache import Cache
+from zittern.core.ready_rigs import RIGS, rig_of
 from zittern.core.rig import chain, rotations
-from zittern.core.rigs import RIGS, rig_of
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.shot import Shot
 

@@ -19,7 +19,7 @@ from zittern.core.motion.rides import rides
 from zittern.core.rig import chain
 from zittern.core.units import Array
 
-__all__ = ["Posed", "lens_parts", "posed"]
+__all__ = ["RigPoses", "lens_parts", "posed"]
 
 # A shot is looked at for looking up or down steeply at one of so many frames, no fewer and no more of them than this;
 # and memory for what that takes.
@@ -28,7 +28,7 @@ _PARTS_BYTES = 32 * 2**20
 
 
 @dataclass(frozen=True, slots=True)
-class Posed:
+class RigPoses:
     """locals_: poses in the parent, aimed, (F, 4, 4) by mount id; on: what else is on the mounts. rig: world poses
     behind each mount; lens: tf_world_lens.
     """
@@ -75,7 +75,7 @@ class Posed:
         return angles.moved_deg(self.run, bare, turned, rotation)
 
 
-def posed(run: Evaluation, offsets: Mapping[str, Array]) -> Posed:
+def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
     """offsets: (F, 7) of the layers, by mount id or chain.LENS."""
     out = _without_hold(run, offsets)
     framing = hold.holding(run.shot)
@@ -83,16 +83,16 @@ def posed(run: Evaluation, offsets: Mapping[str, Array]) -> Posed:
         return out
     slow = hold.slow_drift_deg(run, framing, lens_parts(run), _lens_at)
     on = chain.On(out.on.carried, {**out.on.given, chain.HOLD: hold.turned(out.lens, slow)}, out.on.offsets)
-    return Posed(run, out.aimed, out.locals_, on, out.rig, chain.at_lens(out.rig[run.shot.mounts[-1].id], on))
+    return RigPoses(run, out.aimed, out.locals_, on, out.rig, chain.at_lens(out.rig[run.shot.mounts[-1].id], on))
 
 
-def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> Posed:
+def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
     shot = run.shot
     aimed = aim.aimed(run)
     locals_, on = _parts(run, aimed)
     on = chain.On(on.carried, springs.deflections(run, _first_parts, offsets), dict(offsets))
     rig = dict(zip((mount.id for mount in shot.mounts), chain.poses_along(shot.mounts, locals_, on), strict=True))
-    return Posed(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
+    return RigPoses(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
 
 
 def _first_parts(run: Evaluation, count: int) -> tuple[dict[str, Array], chain.On]:
@@ -146,7 +146,7 @@ def _followed(run: Evaluation) -> Array:
     """Angles of the lens at all whole frames of the shot, each next to the one before. (N, 3) degrees."""
     shot = run.shot
 
-    def lens_at(frames: Array) -> Posed:
+    def lens_at(frames: Array) -> RigPoses:
         sub = run.over(frames, Cache(_PARTS_BYTES))
         return posed(sub, mixing.sums(shot, mixing.contributions(sub)[0]))
 

@@ -14,7 +14,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources.gait import Gait
 from zittern.core.sources.source import Inputs
 
-__all__ = ["MOST_MARKS", "StepMark", "gait_inputs", "steps"]
+__all__ = ["MOST_MARKS", "StepMark", "gait_inputs", "step_marks"]
 
 # No row shows more, and of a long shot only what is in view is looked for.
 MOST_MARKS = 1_500
@@ -42,7 +42,7 @@ def gait_inputs(
     return layers.inputs_of(run, clip, layer, ("pedestal",))
 
 
-def steps(
+def step_marks(
     shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> dict[str, tuple[StepMark, ...]]:
     """Of all gait layers, by layer id, in order of time; those within a window of frames, when there is one."""

@@ -51,7 +51,7 @@ class Scope:
             return _OWN[name](self)
         return self.values[name](self.frames)
 
-    def through(self, span: tuple[float, float], later_frames: float = 0.0) -> Scope:
+    def with_clock(self, span: tuple[float, float], later_frames: float = 0.0) -> Scope:
         """The same, with progress through another span and on another clock."""
         same = span == self.span and later_frames == self.later_frames
         return self if same else replace(self, span=span, later_frames=later_frames)

@@ -15,7 +15,7 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.mixing import active
 from zittern.core.motion.move import scope_at
-from zittern.core.motion.steps import StepMark, steps
+from zittern.core.motion.steps import StepMark, step_marks
 from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import FramingReport, framed, report
@@ -111,7 +111,7 @@ MOMENTS: tuple[MomentRow, ...] = (
         "steps",
         dict[str, tuple[StepMark, ...]],
         "steps of a walk, by layer",
-        lambda at: steps(at.shot, at.cache, at.window),
+        lambda at: step_marks(at.shot, at.cache, at.window),
     ),
 )
 

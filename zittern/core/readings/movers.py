@@ -16,14 +16,15 @@ from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import chain, transforms
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["HOLD", "movers_px"]
+__all__ = ["HOLD_PART", "movers_px"]
 
-HOLD = "hold"
+# Name of what the hold on the framing does, beside addresses of mounts and layers.
+HOLD_PART = "hold"
 _LEAST_DEPTH_M = 1e-6
 
 
 def movers_px(seen: Seen) -> dict[str, Tagged]:
-    """By address of mount or layer, and HOLD: pixels from the frame before, NaN where that is not there; the first
+    """By address of mount or layer, and HOLD_PART: pixels from the frame before, NaN where that is not there; the first
     frame is as the second. (F,) each.
     """
     motion = seen.motion
@@ -38,7 +39,7 @@ def movers_px(seen: Seen) -> dict[str, Tagged]:
             seen, ["layer", layer, seen.away_m, seen.f_px], _layer(layer, seen.away_m, seen.f_px)
         )
     if chain.HOLD in motion.on.given:
-        parts[HOLD] = _told(
+        parts[HOLD_PART] = _told(
             seen, ["hold", seen.lens, seen.f_px], lambda: _hold(motion.on.given[chain.HOLD], seen.f_px.values)
         )
     return parts

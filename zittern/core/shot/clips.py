@@ -70,4 +70,4 @@ class Clip(Spanned):
         """
         start, end, later = self.extent_in(shot_span)
         own = None if layer is None else layer.span_frames
-        return scope.through(own or (start, end), later)
+        return scope.with_clock(own or (start, end), later)
