@@ -8,6 +8,7 @@ import unicodedata
 from sqlalchemy import Connection, select
 
 from zittern.core.errors import BadInput
+from zittern.core.shot.ids import free_name
 from zittern.store.tables import ProjectRow, ShotRow
 
 __all__ = ["clean_name", "free_slug", "slug_of"]
@@ -30,4 +31,4 @@ def clean_name(name: str) -> str:
 def free_slug(connection: Connection, table: type[ProjectRow] | type[ShotRow], wanted: str) -> str:
     """A slug that nobody has, the one wanted or with a number behind it."""
     taken = set(connection.scalars(select(table.slug).where(table.slug.startswith(wanted, autoescape=True))))
-    return next(slug for slug in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if slug not in taken)
+    return free_name(wanted, taken)

@@ -16,6 +16,7 @@ from zittern.core.errors import BadInput, Conflict, DocumentError, NotFound
 from zittern.core.presets.files import read_preset, write_preset
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
+from zittern.core.shot.ids import free_name
 from zittern.store.tables import PresetRow, PresetStepRow, now
 
 __all__ = ["MOST_BYTES", "MOST_PRESETS", "KeptPreset", "PresetShelf", "Shelf"]
@@ -91,13 +92,8 @@ class PresetShelf:
             if preset.name.casefold() in taken:
                 if not rename:
                     raise _taken(preset.name)
-                preset = preset.replace(
-                    name=next(
-                        name
-                        for n in range(2, len(taken) + 3)
-                        if (name := f"{preset.name[:110]} {n}").casefold() not in taken
-                    )
-                )
+                stem = preset.name[:110]
+                preset = preset.replace(name=free_name(stem, _AnyCase(taken | {stem.casefold()}), " "))
             text = write_preset(preset)
             _check_room(connection, key, text)
             _step(connection, key, f"{said} preset “{preset.name}”", None, text)
@@ -165,6 +161,16 @@ def _document(connection: Connection, key: str) -> str:
     if text is None:
         raise NotFound(f"there is no preset {key!r} of your own; it may have been deleted")
     return text
+
+
+class _AnyCase:
+    """Names that are taken whatever their case."""
+
+    def __init__(self, folded: set[str]) -> None:
+        self._folded = folded
+
+    def __contains__(self, name: object) -> bool:
+        return str(name).casefold() in self._folded
 
 
 def _names(connection: Connection, but: str = "") -> set[str]:

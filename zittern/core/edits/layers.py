@@ -15,7 +15,7 @@ from zittern.core.feel import handheld, lens_factor
 from zittern.core.presets.responding import responding
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.ids import free_id
+from zittern.core.shot.ids import free_id, free_name
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer, Span
 from zittern.core.shot.seeds import drawn, reseeded
@@ -303,5 +303,5 @@ def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
         if clip.span_frames is None:
             return _with_layers(shot, clip, (*clip.layers, *layers))
     taken = {clip.id for clip in shot.clips()} | {lane.id for lane in shot.lanes}
-    free = next(name for name in ("main", *(f"main-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
-    return shot.replace(lanes=(*shot.lanes, Lane.of(Clip(id=free, name="Whole shot", layers=layers))))
+    clip = Clip(id=free_name("main", taken), name="Whole shot", layers=layers)
+    return shot.replace(lanes=(*shot.lanes, Lane.of(clip)))

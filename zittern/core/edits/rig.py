@@ -23,6 +23,7 @@ from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.cache import Cache
 from zittern.core.ready_rigs import RIGS, rig_of
 from zittern.core.rig import chain, rotations
+from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.shot import Shot
 
@@ -328,5 +329,4 @@ def _offer(why: str) -> str:
 
 
 def _free_id(shot: Shot, wanted: str) -> str:
-    taken = {mount.id for mount in shot.mounts}
-    return next(name for name in (wanted, *(f"{wanted}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+    return free_name(wanted, {mount.id for mount in shot.mounts})

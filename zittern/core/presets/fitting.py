@@ -14,6 +14,7 @@ from zittern.core.presets.preset import Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.frames import Retiming, retimed
+from zittern.core.shot.ids import free_name
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.naming import renamed
 from zittern.core.shot.shot import Shot
@@ -57,9 +58,7 @@ def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[
         if there is not None and (there.unit, there.least, there.most) == (dial.unit, dial.least, dial.most):
             continue
         if there is not None:
-            names[dial.name] = next(
-                name for n in range(2, len(taken) + 3) if (name := f"{dial.name[:36]}_{n}") not in taken
-            )
+            names[dial.name] = free_name(dial.name[:36], taken | {dial.name[:36]}, "_")
             taken |= {names[dial.name]}
         fresh.append(dial)
     return names, tuple(fresh)

@@ -1,14 +1,22 @@
-"""Ids that are free."""
+"""Ids and names that are free."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Container, Iterable
+from itertools import count
 
 from zittern.core.shot.shot import Shot
 
-__all__ = ["free_id"]
+__all__ = ["free_id", "free_name"]
 
 _STEM_LENGTH = 32
+
+
+def free_name(wanted: str, taken: Container[str], mark: str = "-") -> str:
+    """What is wanted, or where it is taken the same with the lowest number behind it: `arm`, `arm-2`, `arm-3`."""
+    if wanted not in taken:
+        return wanted
+    return next(name for n in count(2) if (name := f"{wanted}{mark}{n}") not in taken)
 
 
 def free_id(shot: Shot, stem: str, also_taken: Iterable[str] = ()) -> str:
