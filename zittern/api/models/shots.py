@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Self, cast
 
 from pydantic import Field, StringConstraints
 
@@ -24,14 +24,13 @@ __all__ = [
 _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
-class StateOut(Model):
-    """A shot as it stands. made: addresses of what the edit that led here made."""
+class _Standing(Model):
+    """Where a shot stands. made: addresses of what the edit that led here made."""
 
     id: str
     slug: str
     project: str
     project_slug: str
-    document: Shot
     revision: int
     label: str
     undo_label: str | None
@@ -39,40 +38,34 @@ class StateOut(Model):
     made: tuple[str, ...]
 
     @classmethod
+    def standing(cls, state: State, **more: object) -> Self:
+        """From what the store says, with further fields."""
+        names = (name for name in _Standing.model_fields if name != "id")
+        told: dict[str, Any] = {"id": state.shot_id, **{name: getattr(state, name) for name in names}, **more}
+        return cast(Self, cls.model_construct(**told))
+
+
+class StateOut(_Standing):
+    """A shot as it stands. made: addresses of what the edit that led here made."""
+
+    document: Shot
+
+    @classmethod
     def of(cls, state: State) -> StateOut:
-        return cls.model_construct(
-            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug,
-            document=state.document,
-            revision=state.revision, label=state.label, undo_label=state.undo_label, redo_label=state.redo_label,
-            made=state.made,
-        )  # fmt: skip
+        return cls.standing(state, document=state.document)
 
 
-class ChangesOut(Model):
+class ChangesOut(_Standing):
     """A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
     fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
     """
 
-    id: str
-    slug: str
-    project: str
-    project_slug: str
     changes: dict[str, Any]
     changed_from: int
-    revision: int
-    label: str
-    undo_label: str | None
-    redo_label: str | None
-    made: tuple[str, ...]
 
     @classmethod
     def of(cls, state: State, before: Shot, base: int) -> ChangesOut:
-        return cls.model_construct(
-            id=state.shot_id, slug=state.slug, project=state.project, project_slug=state.project_slug,
-            changes=changes(before, state.document),
-            changed_from=base, revision=state.revision, label=state.label, undo_label=state.undo_label,
-            redo_label=state.redo_label, made=state.made,
-        )  # fmt: skip
+        return cls.standing(state, changes=changes(before, state.document), changed_from=base)
 
 
 class EditIn(Model):
