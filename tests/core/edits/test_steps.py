@@ -8,7 +8,8 @@ from zittern.core.motion.steps import step_marks
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.gait import MOST_LATER, Gait, StepEdit
+from zittern.core.sources.gait import Gait
+from zittern.core.sources.stepping import MOST_LATER, StepEdit
 
 
 def walk(**fields: object) -> Shot:

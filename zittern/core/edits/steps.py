@@ -10,9 +10,9 @@ from pydantic import Field
 from zittern.core.edits.address import change_layer, find_layer, layers_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
-from zittern.core.motion.steps import gait_inputs
+from zittern.core.motion.steps import stepping_inputs
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.gait import MOST_LATER, Gait, StepEdit
+from zittern.core.sources.stepping import MOST_LATER, StepEdit, Stepping
 
 __all__ = ["FreeSteps", "MoveStep", "MuteSteps"]
 
@@ -30,8 +30,8 @@ class MoveStep(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a layer without steps."""
         clip, layer = find_layer(shot, self.layer)
-        gait = _gait(shot, self.layer)
-        later = gait.later_at(gait_inputs(shot, clip, layer), self.number, self.to_frame)
+        gait = _stepping(shot, self.layer)
+        later = gait.later_at(stepping_inputs(shot, clip, layer), self.number, self.to_frame)
         within = min(max(later, -MOST_LATER), MOST_LATER)
         return _changed(shot, self.layer, (self.number,), lambda step: step.replace(later=within))
 
@@ -66,7 +66,7 @@ class FreeSteps(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a layer without steps."""
-        gait = _gait(shot, self.layer)
+        gait = _stepping(shot, self.layer)
         return change_layer(shot, self.layer, lambda layer: layer.replace(source=gait.replace(steps=())))
 
     def label(self, shot: Shot) -> str:
@@ -74,15 +74,15 @@ class FreeSteps(CommandDoc):
         return f"All steps of themselves in {layers_title(shot, [self.layer])}"
 
 
-def _gait(shot: Shot, layer: str) -> Gait:
+def _stepping(shot: Shot, layer: str) -> Stepping:
     source = find_layer(shot, layer)[1].source
-    if not isinstance(source, Gait):
+    if not isinstance(source, Stepping):
         raise EditError("only a gait has steps", f"layer:{layer}.source")
     return source
 
 
 def _changed(shot: Shot, layer_id: str, numbers: tuple[int, ...], change: Callable[[StepEdit], StepEdit]) -> Shot:
-    gait = _gait(shot, layer_id)
+    gait = _stepping(shot, layer_id)
     steps = {step.number: step for step in gait.steps}
     for number in numbers:
         steps[number] = change(steps.get(number, StepEdit(number=number)))

@@ -1,4 +1,4 @@
-"""When the steps of gait layers fall: for marks on their rows, and for moving them."""
+"""When the steps of layers that have some fall: for marks on their rows, and for moving them."""
 
 from __future__ import annotations
 
@@ -11,10 +11,10 @@ from zittern.core.motion.evaluation import Evaluation
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.gait import Gait
 from zittern.core.sources.source import Inputs
+from zittern.core.sources.stepping import Stepping
 
-__all__ = ["MOST_MARKS", "StepMark", "gait_inputs", "step_marks"]
+__all__ = ["MOST_MARKS", "StepMark", "step_marks", "stepping_inputs"]
 
 # No row shows more, and of a long shot only what is in view is looked for.
 MOST_MARKS = 1_500
@@ -29,10 +29,10 @@ class StepMark(Doc):
     mute: bool
 
 
-def gait_inputs(
+def stepping_inputs(
     shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> Inputs:
-    """What the gait of a layer depends on, at the ends of where it is heard, within a window of frames."""
+    """What the steps of a layer depend on, at the ends of where it is heard, within a window of frames."""
     first, last = layer.span_frames or clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
     low, high = window or (first, last)
     start = min(max(first, shot.first_frame, low), float(shot.last_frame))
@@ -45,12 +45,14 @@ def gait_inputs(
 def step_marks(
     shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> dict[str, tuple[StepMark, ...]]:
-    """Of all gait layers, by layer id, in order of time; those within a window of frames, when there is one."""
+    """Of all layers that have steps, by layer id, in order of time; those within a window of frames, when there is
+    one.
+    """
     out: dict[str, tuple[StepMark, ...]] = {}
     for clip, layer in shot.layers():
-        if not isinstance(layer.source, Gait):
+        if not isinstance(layer.source, Stepping):
             continue
-        numbers, frames = layer.source.times(gait_inputs(shot, clip, layer, cache, window))
+        numbers, frames = layer.source.times(stepping_inputs(shot, clip, layer, cache, window))
         edits = {step.number: step for step in layer.source.steps}
         # Those that somebody moved or left out are there, however many others there are.
         shown = (np.arange(len(numbers)) < MOST_MARKS) | np.isin(numbers, list(edits))

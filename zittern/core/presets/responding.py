@@ -6,18 +6,12 @@ from __future__ import annotations
 
 from zittern.core.shot.layers import Span
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.hit import Hit
 from zittern.core.sources.source import SourceDoc
 
 __all__ = ["responding"]
 
 
 def responding(shot: Shot, source: SourceDoc, span: Span) -> SourceDoc:
-    """A source as it is placed over a span. Only a blow that would come at the start of its clip, with no rhythm of
-    its own, is another.
-    """
-    if not isinstance(source, Hit) or not source.at_start or source.rhythm_hz.constant != 0.0:
-        return source
-    if not any(span[0] <= cue.frame < span[1] + 1.0 for cue in shot.cues):
-        return source
-    return source.replace(at_start=False, answers="all cues" if source.answers == "no cues" else source.answers)
+    """A source as it is placed over a span."""
+    among_cues = any(span[0] <= cue.frame < span[1] + 1.0 for cue in shot.cues)
+    return source.responding() if among_cues else source

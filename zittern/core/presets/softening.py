@@ -7,7 +7,6 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.hit import Hit
 
 __all__ = ["softened"]
 
@@ -34,8 +33,8 @@ def softened(shot: Shot, clip: Clip, lane: Lane | None = None) -> Clip:
     def meets(frame: float) -> bool:
         return any(a - 1.0 <= frame <= b + 1.0 for a, b in overlapped)
 
-    blows = [layer for layer in clip.layers if isinstance(layer.source, Hit)]
-    into = 0.0 if first <= shot.first_frame or meets(first) or any(map(_sudden, blows)) else ramp
+    blows = [layer for layer in clip.layers if layer.source.blows]
+    into = 0.0 if first <= shot.first_frame or meets(first) or any(layer.source.sudden for layer in blows) else ramp
     out = 0.0 if last >= shot.last_frame or meets(last) or (blows and len(blows) == len(clip.layers)) else ramp
     return clip.replace(ramp_in_frames=float(round(into)), ramp_out_frames=float(round(out)))
 
@@ -50,8 +49,3 @@ def _ramp_s(shot: Shot, clip: Clip) -> float:
 def _rate_hz(layer: Layer, rate: float) -> float:
     """What is without a rate of its own (keys, formulas, takes) does not say how slow it is."""
     return 0.0 if layer.source.absolute else rate
-
-
-def _sudden(layer: Layer) -> bool:
-    """Whether a blow comes at moments of its own."""
-    return isinstance(layer.source, Hit) and (layer.source.at_start or layer.source.answers != "no cues")

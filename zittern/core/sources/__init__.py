@@ -8,6 +8,7 @@ drift    slow sway of a standing body
 tremor   fast shake of muscles
 breath   in and out, uneven
 ringing  sums of damped oscillations
+stepping   sources that go by steps
 gait     steps by a cadence or by the path's speed
 road     uneven ground through wheels and springs
 hit      blows: damped ringing at cues

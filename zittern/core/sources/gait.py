@@ -22,16 +22,16 @@ from pydantic import Field, model_validator
 
 from zittern.core import streams
 from zittern.core.axes import Axis
-from zittern.core.doc import Doc
 from zittern.core.envelope import shape_of
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
-from zittern.core.sources.source import Inputs, SourceDoc, Start
+from zittern.core.sources.source import Inputs, Start
+from zittern.core.sources.stepping import StepEdit, Stepping
 from zittern.core.units import Array, IntArray
 
-__all__ = ["MOST_LATER", "WAYS", "Gait", "StepEdit", "Way"]
+__all__ = ["WAYS", "Gait", "Way"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,20 +66,10 @@ _KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6}
 _LIMP_SIZE, _LIMP_TIME = 0.7, 0.16
 _UNEVEN_SIZE, _UNEVEN_TIME = 0.5, 0.08
 _MOST_SIZE = 2.5
-# A step can be moved by hand by less than a third of the way to the next: they stay in order.
-MOST_LATER = 0.3
 _ROUNDING = 1e-9
 
 
-class StepEdit(Doc):
-    """What somebody did to one step, by its number from the start on: later by a share of a step, or left out."""
-
-    number: int = Field(ge=1, le=10_000_000)
-    later: float = Field(default=0.0, ge=-MOST_LATER, le=MOST_LATER)
-    mute: bool = False
-
-
-class Gait(SourceDoc):
+class Gait(Stepping):
     """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp:
     left against right. steps: those that were moved or left out by hand, in rising order.
     """

@@ -83,6 +83,20 @@ class Hit(SourceDoc):
     def reads_name(self) -> bool:
         return self.answers == "cues of its name"
 
+    @property
+    def blows(self) -> bool:
+        return True
+
+    @property
+    def sudden(self) -> bool:
+        return self.at_start or self.answers != "no cues"
+
+    def responding(self) -> Hit:
+        """A blow that would come at the start of its clip, with no rhythm of its own, responds to the cues instead."""
+        if not self.at_start or self.rhythm_hz.constant != 0.0:
+            return self
+        return self.replace(at_start=False, answers="all cues" if self.answers == "no cues" else self.answers)
+
     def peak_hz(self, scope: Scope) -> Array:
         """The ring frequency. (F,)."""
         return self.ring_hz.sample(scope)

@@ -105,6 +105,20 @@ class SourceDoc(Doc):
         """Whether its motion may jump where none of its numbers does."""
         return False
 
+    @property
+    def blows(self) -> bool:
+        """Whether it comes as blows: these begin at once, and need no soft ends."""
+        return False
+
+    @property
+    def sudden(self) -> bool:
+        """Whether it comes at moments of its own, that of its clip's start among them."""
+        return False
+
+    def responding(self) -> SourceDoc:
+        """The same as it is placed where there are cues."""
+        return self
+
     def started(self, cycles: float) -> SourceDoc:
         """The same, beginning so far into its cycle (0 to 1), where it has one."""
         return self.replace(start=cycles) if "start" in type(self).model_fields else self

@@ -1,0 +1,42 @@
+"""Sources that go by steps. Single ones can be moved and left out by hand, and are marked on the rows of layers."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from pydantic import Field
+
+from zittern.core.doc import Doc
+from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.units import Array, IntArray
+
+__all__ = ["MOST_LATER", "StepEdit", "Stepping"]
+
+# A step can be moved by hand by less than a third of the way to the next: they stay in order.
+MOST_LATER = 0.3
+
+
+class StepEdit(Doc):
+    """What somebody did to one step, by its number from the start on: later by a share of a step, or left out."""
+
+    number: int = Field(ge=1, le=10_000_000)
+    later: float = Field(default=0.0, ge=-MOST_LATER, le=MOST_LATER)
+    mute: bool = False
+
+
+class Stepping(SourceDoc):
+    """A source with steps."""
+
+    if TYPE_CHECKING:
+
+        @property
+        def steps(self) -> tuple[StepEdit, ...]:
+            """Those that were moved or left out by hand, in rising order: a field of each of them."""
+
+    def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
+        """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""
+        raise NotImplementedError
+
+    def later_at(self, inputs: Inputs, number: int, frame: float) -> float:
+        """By what share of a step one is later than it would be of itself when it comes at a frame."""
+        raise NotImplementedError
