@@ -2,6 +2,8 @@ import unittest
 
 from tests.core.making import layer, shot_with
 from zittern.core.errors import DocumentError
+from zittern.core.numbers.param import keyed
+from zittern.core.shot.dials import Dial
 from zittern.store.documents import Documents, digest_of, pack, raw, unpack
 
 
@@ -34,7 +36,7 @@ class Cache(unittest.TestCase):
         self.assertNotEqual(digest_of(packed["A"]), digest_of(packed["B"]))
 
     def test_the_oldest_go_and_a_huge_one_stays_alone(self) -> None:
-        documents = Documents(most_bytes=100_000)
+        documents = Documents(most_bytes=2 * 2**14)
         packed = [pack(shot_with().replace(name=f"S{i}")) for i in range(3)]
         first = documents.get(packed[0])
         documents.get(packed[1])
@@ -43,3 +45,16 @@ class Cache(unittest.TestCase):
         small = Documents(most_bytes=1000)
         kept = small.get(packed[0])
         self.assertIs(small.get(packed[0]), kept)
+
+    def test_many_keys_that_pack_well_count_by_what_they_hold(self) -> None:
+        """Two thousand equal keys are a few packed kilobytes, and megabytes in memory."""
+        curve = keyed(*((n, 1.0) for n in range(1, 2001)))
+        long = [shot_with(dials=(Dial(name="panic", value=curve),)).replace(name=f"S{i}") for i in range(2)]
+        packed = [pack(each) for each in long]
+        text_bytes = len(raw(packed[0]))
+        self.assertLess(len(packed[0]), text_bytes / 8)
+        documents = Documents(most_bytes=int(1.5 * text_bytes))
+        first = documents.get(packed[0])
+        self.assertIs(documents.get(packed[0]), first)
+        documents.get(packed[1])
+        self.assertIsNot(documents.get(packed[0]), first)

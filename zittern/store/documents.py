@@ -20,11 +20,10 @@ _LEVEL = 1
 # A document of this much JSON is far larger than any shot that can be edited; a packed one is read no further than
 # that.
 _MOST_JSON_BYTES = 512 * 2**20
-# Packed bytes of the documents that are kept unpacked; unpacked, each takes some sixty times as much.
-_KEPT_BYTES = 2**20
-# What even a small document takes, in the same measure: packing hides how much its layers have in common (half a
-# megabyte for twenty).
-_LEAST_BYTES = 40 * 2**10
+# JSON of the documents that are kept read; each takes some ten times as much memory. Packed bytes say nothing about
+# that: thousands of keys that are alike pack well.
+_KEPT_BYTES = 6 * 2**20
+_LEAST_BYTES = 2**14
 
 
 def pack(shot: Shot) -> bytes:
@@ -76,7 +75,7 @@ class Documents:
 
     def put(self, packed: bytes, shot: Shot) -> None:
         """Remembers a document; a very large one alone."""
-        size = min(max(len(packed), _LEAST_BYTES), int(self._kept.maxsize))
+        size = min(max(len(raw(packed)), _LEAST_BYTES), int(self._kept.maxsize))
         key = digest_of(packed)
         with self._lock:
             self._kept[key] = shot, size
