@@ -12,8 +12,11 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import urlsplit
 
+from pydantic import TypeAdapter
+
 from tests.formats.making import GltfMaker
 from tests.web.harness import Server, serving
+from zittern.core.edits.table import Command
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.demo.build import SLUGS
 from zittern.store.library import Library
@@ -139,6 +142,28 @@ class Commands(unittest.TestCase):
             "use_rig_to_full",
         ):
             self.assertGreater(figures[name], 0, name)
+
+    def test_an_edit_is_repeated_on_other_shots(self) -> None:
+        with closing(Library(self.folder / "data")) as library:
+            state = library.state("jetty-walk")
+            layer = TypeAdapter(Command).validate_python({"type": "add_layer", "source": "noise"})
+            made = library.edit("jetty-walk", state.revision, layer)
+            before = {slug: len(list(library.state(slug).document.layers())) for slug in ("lamp-close", "empty-dune")}
+        done = self.zittern(
+            "repeat", "jetty-walk", str(made.revision), "--on", "lamp-close", "--on", "empty-dune", "--data", "data"
+        )  # fmt: skip
+        self.assertRegex(done.stdout, r"^lamp-close: Add noise layer \(revision \d+\)\nempty-dune: Add noise layer")
+        with closing(Library(self.folder / "data")) as library:
+            for slug, count in before.items():
+                now = library.state(slug)
+                self.assertEqual(len(list(now.document.layers())), count + 1)
+                undone = library.undo(slug, now.revision)
+                self.assertEqual(len(list(undone.document.layers())), count)
+        self.refused(
+            "made by no edit", "repeat", "jetty-walk", str(state.revision), "--on", "lamp-close", "--data", "data"
+        )
+        self.refused("has no revision 99999", "repeat", "jetty-walk", "99999", "--on", "lamp-close", "--data", "data")
+        self.refused("no shot 'gone'", "repeat", "jetty-walk", str(made.revision), "--on", "gone", "--data", "data")
 
     def test_tidy_says_how_much_and_does_it(self) -> None:
         with closing(Library(self.folder / "data")) as library:

@@ -159,6 +159,22 @@ def add(
 
 
 @app.command()
+def repeat(
+    shot: Annotated[str, typer.Argument(help="Slug or id of the shot that was edited.")],
+    revision: Annotated[int, typer.Argument(min=0, help="Which edit: the number of the revision that it made.")],
+    on: Annotated[list[str], typer.Option("--on", help="Slug or id of a shot to do the same on; several at once.")],
+    data: Data = None,
+) -> None:
+    """Does an edit of one shot once more on others; each can be undone there."""
+    from zittern.store.library import Library
+
+    with closing(Library(_settings(None, data).data_dir)) as library:
+        for other in on:
+            state = library.repeat(shot, revision, other)
+            print(f"{state.slug}: {state.label} (revision {state.revision})", flush=True)
+
+
+@app.command()
 def tidy(
     shot: Annotated[str | None, typer.Argument(help="Slug or id; all shots when left out.")] = None,
     keep: Annotated[

@@ -13,11 +13,12 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import TypeVar
 
+from pydantic import TypeAdapter
 from sqlalchemy import Connection, Engine, delete, insert, select, update
 
 from zittern.core.edits.made import made
 from zittern.core.edits.table import Command, apply
-from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull
+from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull, faults_as
 from zittern.core.shot.shot import Shot
 from zittern.store import revisions, tidy
 from zittern.store.cards import Card, card_of, packed_scribble, read_card, write_card
@@ -37,6 +38,7 @@ from zittern.store.writers import Writers
 __all__ = ["Library"]
 
 _T = TypeVar("_T")
+_COMMANDS: TypeAdapter[Command] = TypeAdapter(Command)
 # A page of the history.
 HISTORY_ROWS = 200
 
@@ -261,6 +263,16 @@ class Library:
             None,
             made(before, after),
         )
+
+    def repeat(self, key: str, revision: int, onto: str) -> State:
+        """The edit that made a revision of a shot, once more on another. Raises NotFound, BadInput, EditError."""
+        with self._reading() as connection:
+            head = revisions.find_head(connection, key)
+            text = revisions.command_of(connection, head.shot_id, head.slug, revision)
+            base = revisions.find_head(connection, onto).revision
+        with faults_as(BadInput):
+            command: Command = _COMMANDS.validate_json(text)
+        return self.edit(onto, base, command)
 
     def undo(self, key: str, base_revision: int) -> State:
         """One step back. Raises Conflict."""

@@ -23,6 +23,7 @@ __all__ = [
     "RevisionInfo",
     "State",
     "append",
+    "command_of",
     "find_head",
     "history",
     "move_head",
@@ -197,6 +198,17 @@ def packed_document(connection: Connection, shot_id: str, slug: str, revision: i
     if found is None:
         raise NotFound(f"the shot {slug!r} has no revision {revision}")
     return bytes(found[0])
+
+
+def command_of(connection: Connection, shot_id: str, slug: str, revision: int) -> str:
+    """The command that made a revision, as JSON. Raises NotFound for a revision that is not there, or made by none."""
+    own = (RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
+    found = connection.execute(select(RevisionRow.command, RevisionRow.label).where(*own)).first()
+    if found is None:
+        raise NotFound(f"the shot {slug!r} has no revision {revision}")
+    if found[0] is None:
+        raise NotFound(f"revision {revision} (“{found[1]}”) was made by no edit that could be repeated")
+    return str(found[0])
 
 
 def name_revision(connection: Connection, shot_id: str, slug: str, revision: int, name: str | None) -> None:
