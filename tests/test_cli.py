@@ -150,7 +150,7 @@ class Commands(unittest.TestCase):
             made = library.edit("jetty-walk", state.revision, layer)
             before = {slug: len(list(library.state(slug).document.layers())) for slug in ("lamp-close", "empty-dune")}
         done = self.zittern(
-            "repeat", "jetty-walk", str(made.revision), "--on", "lamp-close", "--on", "empty-dune", "--data", "data"
+            "repeat", "jetty-walk", "--on", "lamp-close", "--on", "empty-dune", "--data", "data"
         )  # fmt: skip
         self.assertRegex(done.stdout, r"^lamp-close: Add noise layer \(revision \d+\)\nempty-dune: Add noise layer")
         with closing(Library(self.folder / "data")) as library:
@@ -159,11 +159,14 @@ class Commands(unittest.TestCase):
                 self.assertEqual(len(list(now.document.layers())), count + 1)
                 undone = library.undo(slug, now.revision)
                 self.assertEqual(len(list(undone.document.layers())), count)
-        self.refused(
-            "made by no edit", "repeat", "jetty-walk", str(state.revision), "--on", "lamp-close", "--data", "data"
-        )
-        self.refused("has no revision 99999", "repeat", "jetty-walk", "99999", "--on", "lamp-close", "--data", "data")
-        self.refused("no shot 'gone'", "repeat", "jetty-walk", str(made.revision), "--on", "gone", "--data", "data")
+        for pattern, revision, onto in (
+            ("made by no edit", state.revision, "lamp-close"),
+            ("has no revision 99999", 99999, "lamp-close"),
+            ("no shot 'gone'", made.revision, "gone"),
+        ):
+            self.refused(
+                pattern, "repeat", "jetty-walk", "--revision", str(revision), "--on", onto, "--data", "data"
+            )  # fmt: skip
 
     def test_tidy_says_how_much_and_does_it(self) -> None:
         with closing(Library(self.folder / "data")) as library:

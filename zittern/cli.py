@@ -161,11 +161,14 @@ def add(
 @app.command()
 def repeat(
     shot: Annotated[str, typer.Argument(help="Slug or id of the shot that was edited.")],
-    revision: Annotated[int, typer.Argument(min=0, help="Which edit: the number of the revision that it made.")],
     on: Annotated[list[str], typer.Option("--on", help="Slug or id of a shot to do the same on; several at once.")],
+    revision: Annotated[
+        int | None,
+        typer.Option("--revision", min=0, help="The revision that the edit made; the present one when left out."),
+    ] = None,
     data: Data = None,
 ) -> None:
-    """Does an edit of one shot once more on others; each can be undone there."""
+    """Does the last edit of one shot once more on others; each can be undone there."""
     from zittern.store.library import Library
 
     with closing(Library(_settings(None, data).data_dir)) as library:

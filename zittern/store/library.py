@@ -264,11 +264,15 @@ class Library:
             made(before, after),
         )
 
-    def repeat(self, key: str, revision: int, onto: str) -> State:
-        """The edit that made a revision of a shot, once more on another. Raises NotFound, BadInput, EditError."""
+    def repeat(self, key: str, revision: int | None, onto: str) -> State:
+        """The edit that made a revision of a shot, the present one when missing, once more on another. Raises
+        NotFound, BadInput, EditError.
+        """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
-            text = revisions.command_of(connection, head.shot_id, head.slug, revision)
+            text = revisions.command_of(
+                connection, head.shot_id, head.slug, head.revision if revision is None else revision
+            )
             base = revisions.find_head(connection, onto).revision
         with faults_as(BadInput):
             command: Command = _COMMANDS.validate_json(text)
