@@ -1,7 +1,9 @@
 """Tags never lie: what has the same tag is the same, whatever was edited between."""
 
+import gc
 import random
 import unittest
+import weakref
 
 import numpy as np
 
@@ -9,12 +11,14 @@ from tests.core.making import edited, layer, shot_with
 from tools import fuzz_cache
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.numbers.param import fixed
+from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import STREAMS, streamed
 from zittern.core.sampled import Sampled, sample
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.shot import Shot
+from zittern.core.shot.give import Give
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot, Subject
 from zittern.core.shot.upgrades import read_shot, write_shot
 
 
@@ -55,6 +59,25 @@ class Tags(unittest.TestCase):
         flow = next(each for each in found if each.name == "flow")
         self.assertNotIn("values", flow.array.__dict__)
         self.assertEqual(flow.array.values.shape, (240, 4))
+
+    def test_nothing_is_kept_alive_by_a_ring_of_references(self) -> None:
+        """A ring would keep all arrays of a motion until somebody looks for garbage, which a busy server seldom does."""
+        mounts = (
+            Mount(id="arm", name="Arm", give=Give(), x_m=keyed((1, 0.0), (60, 1.0))),
+            Mount(id="head", name="Head"),
+        )
+        shot = shot_with(
+            layer(target="head"), mounts=mounts, subject=Subject.at("Post", (0.0, 1.0, -5.0)), last_frame=60
+        )
+        gc.collect()
+        gc.disable()
+        self.addCleanup(gc.enable)
+        found = sample(shot, 1.0, None, Cache())
+        read(shot, found.near, 1.0)
+        arrays = [each.array.values for each in streamed(shot, found)]
+        alive = [weakref.ref(found.near.pose.position_m), weakref.ref(found.near.frames), *map(weakref.ref, arrays)]
+        del found, arrays
+        self.assertEqual([each() for each in alive if each() is not None], [])
 
     def test_pieces_are_put_in_order(self) -> None:
         shot = shot_with(layer(), last_frame=60)

@@ -22,7 +22,7 @@ _NEAREST_M = 0.01
 
 
 class Seen:
-    """A shot's motion at some frames."""
+    """A shot's motion at some frames. What it keeps never refers back to it: no ring keeps arrays alive."""
 
     def __init__(self, shot: Shot, motion: Motion) -> None:
         self.shot = shot
@@ -51,13 +51,15 @@ class Seen:
     @cached_property
     def total(self) -> Tagged:
         """Sum of the layers that count. (F, A)."""
-        return made("total", [self.layers[name] for name in self.motion.layers], lambda: self.motion.total)
+        motion = self.motion
+        return made("total", [self.layers[name] for name in motion.layers], lambda: motion.total)
 
     @cached_property
     def away_m(self) -> Tagged:
         """From the bare lens to the subject, or to where it is taken to be. (F,)."""
-        parts = [self.bare, self.frames, self.apart_from_layers if self.shot.subject else None]
-        return made("away", parts, lambda: np.maximum(distances_m(self.shot, self.motion), _NEAREST_M))
+        shot, motion = self.shot, self.motion
+        parts = [self.bare, self.frames, self.apart_from_layers if shot.subject else None]
+        return made("away", parts, lambda: np.maximum(distances_m(shot, motion), _NEAREST_M))
 
     @cached_property
     def apart_from_layers(self) -> str:
