@@ -61,7 +61,7 @@ class Tags(unittest.TestCase):
         self.assertEqual(flow.array.values.shape, (240, 4))
 
     def test_nothing_is_kept_alive_by_a_ring_of_references(self) -> None:
-        """A ring would keep all arrays of a motion until somebody looks for garbage, which a busy server seldom does."""
+        """A ring would keep all arrays of a motion until garbage is looked for, which is seldom."""
         mounts = (
             Mount(id="arm", name="Arm", give=Give(), x_m=keyed((1, 0.0), (60, 1.0))),
             Mount(id="head", name="Head"),
