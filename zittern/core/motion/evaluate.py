@@ -25,8 +25,9 @@ from zittern.core.units import Array
 __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
 
 # Enough for what the parts of one evaluation share: tables of phases, angles and springs, of a shot of 100,000 frames
-# too.
-_PARTS_BYTES = 192 * 2**20
+# too. Arrays at a part's own frames are not met again.
+_TABLES_BYTES = 192 * 2**20
+_PART_BYTES = 16 * 2**20
 
 
 # The tables of a motion: arrays by name.
@@ -93,14 +94,18 @@ class Motion:
         return sums[0] if len(sums) == 1 else np.asarray(np.sum(sums, axis=0))
 
 
-def evaluate(shot: Shot, frames: Array | None = None, cache: Cache | None = None) -> Motion:
-    """The motion of a shot at frames (F,), fractional ones too; all whole frames when left out.
+def evaluate(
+    shot: Shot, frames: Array | None = None, cache: Cache | None = None, tables: Cache | None = None
+) -> Motion:
+    """The motion of a shot at frames (F,), fractional ones too; all whole frames when left out. tables: where what
+    serves the whole shot is kept, if elsewhere than in the cache.
 
     The same rows come out whatever other frames are asked for, with or without a cache.
     """
     frames = frame_grid(shot.first_frame, shot.last_frame) if frames is None else np.asarray(frames, dtype=np.float64)
     check_cost(shot, len(frames))
     run = Evaluation(shot, frames, cache if cache is not None else Cache())
+    run.tables = run.tables if tables is None else tables
     move.with_facts(run)
     bare = _bare(run)
     layers, silent = mixing.contributions(run)
@@ -130,9 +135,9 @@ def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Ite
     """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little
     memory.
     """
-    cache = Cache(_PARTS_BYTES)
+    cache, tables = Cache(_PART_BYTES), Cache(_TABLES_BYTES)
     for start in range(0, max(len(frames), 1), part_frames):
-        yield evaluate(shot, frames[start : start + part_frames], cache)
+        yield evaluate(shot, frames[start : start + part_frames], cache, tables)
 
 
 def joined(parts: Sequence[Motion]) -> Motion:
