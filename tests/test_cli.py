@@ -144,16 +144,17 @@ class Commands(unittest.TestCase):
             self.assertGreater(figures[name], 0, name)
 
     def test_an_edit_is_repeated_on_other_shots(self) -> None:
-        with closing(Library(self.folder / "data")) as library:
+        self.zittern("demo", "--setup-only", "--data", "again")
+        with closing(Library(self.folder / "again")) as library:
             state = library.state("jetty-walk")
             layer = TypeAdapter(Command).validate_python({"type": "add_layer", "source": "noise"})
             made = library.edit("jetty-walk", state.revision, layer)
             before = {slug: len(list(library.state(slug).document.layers())) for slug in ("lamp-close", "empty-dune")}
         done = self.zittern(
-            "repeat", "jetty-walk", "--on", "lamp-close", "--on", "empty-dune", "--data", "data"
+            "repeat", "jetty-walk", "--on", "lamp-close", "--on", "empty-dune", "--data", "again"
         )  # fmt: skip
         self.assertRegex(done.stdout, r"^lamp-close: Add noise layer \(revision \d+\)\nempty-dune: Add noise layer")
-        with closing(Library(self.folder / "data")) as library:
+        with closing(Library(self.folder / "again")) as library:
             for slug, count in before.items():
                 now = library.state(slug)
                 self.assertEqual(len(list(now.document.layers())), count + 1)
@@ -165,7 +166,7 @@ class Commands(unittest.TestCase):
             ("no shot 'gone'", made.revision, "gone"),
         ):
             self.refused(
-                pattern, "repeat", "jetty-walk", "--revision", str(revision), "--on", onto, "--data", "data"
+                pattern, "repeat", "jetty-walk", "--revision", str(revision), "--on", onto, "--data", "again"
             )  # fmt: skip
 
     def test_tidy_says_how_much_and_does_it(self) -> None:
