@@ -22,7 +22,7 @@ ROOT = Path(__file__).parent.parent
 _SLOWEST = 12
 # More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own
 # process.
-_WORKERS = min(5, (os.cpu_count() or 2) + 1)
+_WORKERS = max(2, min(4, os.cpu_count() or 2))
 # Classes that take longest are begun first, so that no worker is left alone with one at the end.
 _FIRST = (
     "tests.core.motion.test_evaluation",
