@@ -10,10 +10,12 @@ from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["DEFAULT_DISTANCE_M", "distances_m", "picture_offsets_px", "px_per_unit", "subject_distance_m"]
+__all__ = ["DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "picture_offsets_px", "px_per_unit", "subject_distance_m"]
 
 # What the subject's distance is taken to be when none is marked.
 DEFAULT_DISTANCE_M = 4.0
+# Nearer than this a shift of the camera would move the picture without end.
+NEAREST_M = 0.01
 # An offset (deg, cm, %) so small that the picture moves in proportion to it.
 _SMALL = 0.01
 
@@ -47,7 +49,7 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     """
     total = motion.total
     f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
-    away = np.maximum(distance_m, 0.01)
+    away = np.maximum(distance_m, NEAREST_M)
     across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
     up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
     return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)

@@ -4112,28 +4112,59 @@ export interface components {
          * @description Of a shot: at a frame (clips, layers), and over the whole of it (total).
          */
         Readings: {
-            /** Camera Height M */
+            /**
+             * Camera Height M
+             * @description height of the lens
+             */
             camera_height_m: number;
-            /** Camera Speed M S */
+            /**
+             * Camera Speed M S
+             * @description speed of the bare move
+             */
             camera_speed_m_s: number;
-            /** Clips */
+            /**
+             * Clips
+             * @description when each clip is heard
+             */
             clips: components["schemas"]["ClipReading"][];
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description focal length at the frame, with zoom
+             */
             focal_mm: number;
-            /** Frame */
+            /**
+             * Frame
+             * @description the frame
+             */
             frame: number;
+            /** @description how the subject sits, over `near` */
             framing: components["schemas"]["FramingReport"] | null;
-            /** Layers */
+            /**
+             * Layers
+             * @description each layer at the frame
+             */
             layers: components["schemas"]["LayerReading"][];
-            /** Steps */
+            /**
+             * Steps
+             * @description steps of a walk, by layer
+             */
             steps: {
                 [key: string]: components["schemas"]["StepMark"][];
             };
-            /** Streak Px */
+            /**
+             * Streak Px
+             * @description how far the picture's centre smears while the shutter is open
+             */
             streak_px: number;
-            /** Subject Distance M */
+            /**
+             * Subject Distance M
+             * @description from the bare lens to the subject
+             */
             subject_distance_m: number;
-            /** Total Swing Px */
+            /**
+             * Total Swing Px
+             * @description swing of the picture's centre over the whole shot
+             */
             total_swing_px: number;
         };
         /**

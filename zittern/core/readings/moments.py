@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any, ClassVar
+from typing import Any
 
 import numpy as np
-from pydantic import create_model
+from pydantic import Field, create_model
 
 from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
@@ -116,15 +116,13 @@ MOMENTS: tuple[MomentRow, ...] = (
 )
 
 
-class _Readings(Doc):
-    """Of a shot: at a frame (clips, layers), and over the whole of it (total)."""
-
-    rows: ClassVar[tuple[MomentRow, ...]] = MOMENTS
-
-
+_FIELDS: dict[str, Any] = {row.name: (row.kind, Field(description=row.tells)) for row in MOMENTS}
 Readings = create_model(
-    "Readings", __base__=_Readings, __doc__=_Readings.__doc__, **{row.name: (row.kind, ...) for row in MOMENTS}
-)  # type: ignore[call-overload]
+    "Readings",
+    __base__=Doc,
+    __doc__="Of a shot: at a frame (clips, layers), and over the whole of it (total).",
+    **_FIELDS,
+)
 
 
 def read(

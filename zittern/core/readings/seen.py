@@ -11,14 +11,12 @@ import numpy as np
 from zittern.core.doc import motion_text
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, Pose
-from zittern.core.picture import distances_m
+from zittern.core.picture import NEAREST_M, distances_m
 from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
 
 __all__ = ["Seen"]
-
-_NEAREST_M = 0.01
 
 
 class Seen:
@@ -59,7 +57,7 @@ class Seen:
         """From the bare lens to the subject, or to where it is taken to be. (F,)."""
         shot, motion = self.shot, self.motion
         parts = [self.bare, self.frames, self.apart_from_layers if shot.subject else None]
-        return made("away", parts, lambda: np.maximum(distances_m(shot, motion), _NEAREST_M))
+        return made("away", parts, lambda: np.maximum(distances_m(shot, motion), NEAREST_M))
 
     @cached_property
     def apart_from_layers(self) -> str:
