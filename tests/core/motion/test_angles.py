@@ -105,3 +105,15 @@ class Continuous(unittest.TestCase):
             atol=0.1,
         )
         self.assertEqual(rotation.shape, (240, 3, 3))
+
+
+class Parts(unittest.TestCase):
+    def test_what_is_put_on_elsewhere_does_not_change_a_frame(self) -> None:
+        camera = Mount(id="camera", name="Camera", tilt_deg=fixed(30.0))
+        for seed in (1, 2, 3):
+            wild = layer("wild", seed=seed, swings={"pan": 90.0, "tilt": 90.0, "roll": 90.0})
+            shot = shot_with(wild, mounts=(camera,), last_frame=120)
+            whole = evaluate(shot)
+            for frame in whole.frames:
+                alone = evaluate(shot, np.array([frame]))
+                np.testing.assert_allclose(alone.pose.angles_deg[0], whole.pose.angles_deg[int(frame) - 1], atol=1e-9)

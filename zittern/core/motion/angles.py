@@ -75,12 +75,14 @@ def steep(most_deg: Array) -> bool:
     return float(most_deg[0]) > _STEEP_DEG
 
 
-def moved_deg(run: Evaluation, bare: Array, largest_deg: float, turned: Callable[[float], Array]) -> Array:
-    """With all that is on the bare move. bare: (F, 3) degrees; largest_deg: how far it turns the lens at most;
-    turned(share): rotation of the lens with a share of it, (F, 3, 3). -> (F, 3) degrees.
+def moved_deg(bare: Array, turned_deg: Array, turned: Callable[[Array], Array]) -> Array:
+    """With all that is on the bare move. bare: (F, 3) degrees; turned_deg: how far it turns the lens, (F,);
+    turned(share): rotation of the lens with a share of it at each frame, (F,) -> (F, 3, 3). -> (F, 3) degrees.
+
+    How many steps a frame takes depends on that frame alone.
     """
-    steps = min(max(1, int(np.ceil(largest_deg / _STEP_DEG))), _MOST_STEPS)
+    steps = np.clip(np.ceil(turned_deg / _STEP_DEG), 1, _MOST_STEPS)
     angles = bare
-    for step in range(1, steps + 1):
-        angles = rotations.nearest_angles(turned(step / steps), angles)
+    for step in range(1, int(steps.max(initial=1)) + 1):
+        angles = rotations.nearest_angles(turned(np.minimum(step / steps, 1.0)), angles)
     return angles

@@ -22,7 +22,7 @@ import numpy as np
 from zittern.core.motion.memory import Grid, at_frames
 from zittern.core.units import Array
 
-__all__ = ["backlash", "base_excited", "grounded_damper", "step_response"]
+__all__ = ["backlash", "base_excited", "base_excited_on", "grounded_damper", "step_response"]
 
 
 def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
@@ -30,6 +30,15 @@ def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid)
     + G, N) -> (G, N).
     """
     return _followed(values, frequency_hz, damping, grid, True)
+
+
+def base_excited_on(
+    values: Array, frequency_hz: float, damping: float, step_s: float, history: tuple[Array, Array]
+) -> Array:
+    """The same, going on with even steps where it has been followed before. values (G, N) -> (G, N); history: what came
+    out and went in one step and two before the first, (2, N) each.
+    """
+    return _filtered(values, _coefficients(frequency_hz, damping, step_s, True), history)
 
 
 def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:

@@ -20,7 +20,7 @@ from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["NEAR_LEAD_S", "STEP_S", "Grid", "at_frames", "coarsened", "filled", "grid_of", "lead_s"]
+__all__ = ["NEAR_LEAD_S", "STEP_S", "Grid", "at_frames", "coarsened", "filled", "grid_of", "lead_s", "step_of"]
 
 # Steps a second of what swings at no more than FAST_HZ; twice as many for what swings twice as fast.
 STEP_S = 1.0 / 120.0
@@ -131,11 +131,15 @@ def _parts(count: int) -> Iterator[slice]:
         yield slice(start, start + _PART_POINTS)
 
 
+def step_of(grid: Array) -> float:
+    """The step of an even grid, in frames."""
+    return float(grid[-1] - grid[0]) / (len(grid) - 1)
+
+
 def at_frames(grid: Array, values: Array, frames: Array) -> Array:
     """Values on an even grid (G, N) at frames (F,): cubic between grid points (Catmull and Rom 1974), held outside.
     -> (F, N).
     """
-    step = grid[1] - grid[0]
-    place = np.clip((frames - grid[0]) / step, 0.0, len(grid) - 1.0)
+    place = np.clip((frames - grid[0]) / step_of(grid), 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)
     return catmull_rom([values[i + k] for k in (-1, 0, 1, 2)], (place - i)[:, None])

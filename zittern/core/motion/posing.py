@@ -58,21 +58,26 @@ class RigPoses:
         """The same, by following the bare angles while what is on the move is put on little by little."""
         mounts = self.run.shot.mounts
         keyed = {mount.id: mount.angles_deg(self.run.scope) for mount in mounts if mount.id in self.aimed}
-        turned = sum(_largest(self.aimed[name] - keyed[name]) for name in keyed)
-        turned += sum(_largest(np.degrees(each[:, 3:])) for each in self.on.given.values())
-        turned += len(self.on.offsets) * max((_largest(each[:, :3]) for each in self.on.offsets.values()), default=0.0)
+        given, offsets = self.on.given.values(), self.on.offsets.values()
+        turned = np.zeros(len(self.run.frames))
+        for each in (
+            *(self.aimed[name] - keyed[name] for name in keyed),
+            *(np.degrees(values[:, 3:]) for values in given),
+            *(values[:, :3] for values in offsets),
+        ):
+            turned += np.max(np.abs(each), axis=1)
 
-        def rotation(share: float) -> Array:
-            if share == 1.0:
+        def rotation(share: Array) -> Array:
+            if np.all(share == 1.0):
                 return self.lens[:, :3, :3]
             locals_ = dict(self.locals_)
             for mount in mounts:
                 if mount.id in keyed:
-                    part = keyed[mount.id] + share * (self.aimed[mount.id] - keyed[mount.id])
+                    part = keyed[mount.id] + share[:, None] * (self.aimed[mount.id] - keyed[mount.id])
                     locals_[mount.id] = chain.local_pose(mount, self.run.scope, angles_deg=part)
             return chain.lens_pose(mounts, locals_, self.on.part(share))[:, :3, :3]
 
-        return angles.moved_deg(self.run, bare, turned, rotation)
+        return angles.moved_deg(bare, turned, rotation)
 
 
 def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
@@ -153,7 +158,3 @@ def _followed(run: Evaluation) -> Array:
     first = lens_at(np.array([float(shot.first_frame)]))
     start = first.lifted_deg(angles.bare_deg(first.run, move.bare_poses(shot, first.run.scope)))[0]
     return angles.followed(shot, lambda frames: lens_at(frames).lens[:, :3, :3], start)
-
-
-def _largest(values: Array) -> float:
-    return float(np.max(np.abs(values), initial=0.0))

@@ -6,46 +6,40 @@ rigid mount in its own frame are added up to a vector, that is followed in the s
 by: exact about any one axis, and without a pole anywhere; about several at once it leaves out the gyroscopic terms,
 which is right while the mount is deflected by less than about 30 degrees.
 
-What carries a mount may jump: at hold keys, where spans start and end. Such a way is taken apart into one that is
-continuous, which is followed on a grid, and the jumps, the answer to each of which is a closed form
-(`follow.step_response`) that begins at its own moment. The sprung pose is smooth and is taken between points of the
-grid; the rigid one is worked out at the very frame.
+What carries a mount may jump: the continuous part of its way is followed on a grid (`spring_ways`), the answer to each
+jump is a closed form (`follow.step_response`) that begins at its own moment. The sprung pose is smooth and is taken
+between points of the grid; the rigid one is worked out at the very frame.
 
 The end stop keeps travel r below s, smoothly and with slope 1 where it is small: r / (1 + (r / s)^4)^(1/4).
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 
 from zittern.core import budget
-from zittern.core.motion import aim, jumps, memory, mixing
-from zittern.core.motion.cache import Cache
+from zittern.core.motion import aim, memory, mixing
 from zittern.core.motion.evaluation import Evaluation, Part
-from zittern.core.motion.follow import base_excited, step_response
-from zittern.core.motion.memory import at_frames, coarsened, filled, grid_of
+from zittern.core.motion.follow import base_excited, base_excited_on, step_response
+from zittern.core.motion.memory import at_frames, filled, step_of
 from zittern.core.motion.move import bare_parts
+from zittern.core.motion.spring_ways import LED_POINTS, Poses, Stretch, Ways, axes_of, offsets_of
 from zittern.core.rig import chain, transforms, turns
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
-from zittern.core.units import CM_PER_M, Array
+from zittern.core.units import CM_PER_M, Array, IntArray
 
 __all__ = ["deflections", "sprung"]
 
-# Arrays of parts of a grid, where it has several: they are not met again.
-_PARTS_BYTES = 32 * 2**20
-# Points in a part over which layers are worked out once and kept.
-_KEPT_POINTS = 32_768
-# Longer ways than this are not kept: they are not met again often enough.
-_KEPT_WAYS = 4 * _KEPT_POINTS
 # Jumps smaller than this (m, radians) are none.
 _LEAST_JUMP = 1e-12
-# Local poses and rides of so many mounts of an evaluation, from the ground on, aimed ones too.
-Poses = Callable[[Evaluation, int], "tuple[dict[str, Array], chain.On]"]
+# Frames that are no further than this (in steps of the grid) from a point of it are at that point.
+_AT_POINT = 1e-9
+_ADVICE = "the number of frames, of mounts in springs, or of jumps in what moves them"
 # Columns of a way: position (m), rotation row by row, turns added up (radians).
 _PLACE, _ROTATION, _TURNED = slice(0, 3), slice(3, 12), slice(12, 15)
 
@@ -67,14 +61,26 @@ def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> 
     mounts = sprung(run.shot)
     if not mounts:
         return {}
-    ways = _Ways(run, poses, mounts)
-    springs: list[_Spring] = []
-    for mount in mounts:
-        springs.append(_Spring(ways, mount, springs[-1] if springs else None))
-    along = _Along(run, poses, offsets, run.shot.mounts.index(mounts[-1]) + 1)
-    for spring in springs:
-        along.give(spring)
+    ways = Ways(run, poses, mounts)
+    along = _Along(run, poses, offsets, mounts)
+    before: list[_Spring] = []
+    for stretch, rows in ways.stretches(run.frames):
+        springs: list[_Spring] = []
+        for n, mount in enumerate(mounts):
+            with budget.doing(_doing(mount), _ADVICE):
+                spring = _Spring(ways, stretch, mount, springs[-1] if springs else None)
+                if before:
+                    spring.led = before[n].handed_on(stretch)
+                springs.append(spring)
+                if len(rows):
+                    along.give(spring, rows)
+        along.next_stretch()
+        before = springs
     return along.given
+
+
+def _doing(mount: Mount) -> Callable[[], str]:
+    return lambda: f"the springs of “{mount.name}”"
 
 
 class _Along:
@@ -82,118 +88,149 @@ class _Along:
     with what the springs below it give.
     """
 
-    def __init__(self, run: Evaluation, poses: Poses, offsets: Mapping[str, Array], count: int) -> None:
-        self.run, self.poses, self.offsets, self.count = run, poses, offsets, count
-        self.given: dict[str, Array] = {}
+    def __init__(self, run: Evaluation, poses: Poses, offsets: Mapping[str, Array], mounts: tuple[Mount, ...]) -> None:
+        self.run, self.poses, self.offsets = run, poses, offsets
+        self.order = {mount.id: n for n, mount in enumerate(run.shot.mounts)}
+        self.count = self.order[mounts[-1].id] + 1
+        self.given = {mount.id: np.zeros((len(run.frames), 6)) for mount in mounts}
         self._behind: dict[str, Array] = {}
+        self._weights: dict[str, Array] = {}
 
     @cached_property
     def parts(self) -> tuple[dict[str, Array], chain.On]:
-        """Local poses and rides."""
+        """Local poses and rides, at all frames."""
         return self.poses(self.run, self.count)
 
-    def give(self, spring: _Spring) -> None:
-        """Adds what a mount in springs gives, once all below it have."""
+    def next_stretch(self) -> None:
+        """What was worked out at the rows of a stretch is over."""
+        self._behind = {}
+
+    def give(self, spring: _Spring, rows: IntArray) -> None:
+        """Adds what a mount in springs gives at some rows of the frames, once all below it have."""
         run, mount = self.run, spring.mount
 
         def make() -> Array:
-            with budget.doing(
-                lambda: f"the springs of “{mount.name}”",
-                "the number of frames, of mounts in springs, or of jumps in what moves them",
-            ):
-                return spring.at(run, self._rigid(mount))
+            deflection = spring.at(run.frames[rows], self._rigid(mount, rows))
+            return np.asarray(deflection * self._weight(mount)[rows][:, None], dtype=np.float64)
 
-        self.given[mount.id] = run.kept("deflection", (spring.give, *spring.parts), make)
+        self.given[mount.id][rows] = run.kept("deflection", (spring.give, *spring.parts), make)
 
-    def _rigid(self, mount: Mount) -> Array:
-        """World pose behind a mount without its own springs. (F, 4, 4)."""
+    def _weight(self, mount: Mount) -> Array:
+        """How much of what a mount gives counts, at all frames. (F,)."""
+        if mount.id not in self._weights:
+            assert mount.give is not None, "only mounts in springs are asked"
+            self._weights[mount.id] = mount.give.weight.sample(self.run.scope)
+        return self._weights[mount.id]
+
+    def _rigid(self, mount: Mount, rows: IntArray) -> Array:
+        """World pose behind a mount without its own springs. (R, 4, 4)."""
         locals_, on = self.parts
-        return chain.step(mount, self._below(mount), locals_[mount.id], chain.On(on.carried))
+        carried = {name: values[rows] for name, values in on.carried.items()}
+        return chain.step(mount, self._below(mount, rows), locals_[mount.id][rows], chain.On(carried))
 
-    def _below(self, mount: Mount) -> Array | None:
+    def _below(self, mount: Mount, rows: IntArray) -> Array | None:
         """World pose that carries a mount; nothing for the ground."""
         locals_, on = self.parts
         pose: Array | None = None
-        for each in self.run.shot.mounts[: self.run.shot.mounts.index(mount)]:
+        for each in self.run.shot.mounts[: self.order[mount.id]]:
             if each.id not in self._behind:
-                self._behind[each.id] = chain.step(
-                    each, pose, locals_[each.id], chain.On(on.carried, self.given, self.offsets)
-                )
+                here = chain.On(*({each.id: of[each.id][rows]} if each.id in of else {} for of in self._on(on)))
+                self._behind[each.id] = chain.step(each, pose, locals_[each.id][rows], here)
             pose = self._behind[each.id]
         return pose
 
+    def _on(self, on: chain.On) -> tuple[Mapping[str, Array], ...]:
+        return on.carried, self.given, self.offsets
 
-class _Ways:
-    """The ways of all mounts in springs on one grid. frames (N,): its points, coarse ones, and both sides of each jump,
-    rising. before, after: rows of the two sides; grid rows: those that belong to the grid.
+
+@dataclass(frozen=True)
+class _Led:
+    """What a stretch has from the one before it: how far the way has turned up to its first coarse point (3,); the
+    jumps before that point: those that are over, added up (6,), and the rest: frames (J,), sizes (J, 6); what came out
+    and went in at the last fine points before its first, (LED_POINTS, 6) each, rising; none in the first stretch.
     """
 
-    def __init__(self, run: Evaluation, poses: Poses, mounts: tuple[Mount, ...]) -> None:
-        self.run, self.poses, self.mounts = run, poses, mounts
-        shot = run.shot
-        swings = [each for mount in mounts if mount.give for each in _swings(mount.give)]
-        lead = max(memory.NEAR_LEAD_S, *(memory.lead_s(hz, damping) for hz, damping in swings))
-        self.grid = grid_of(shot, lead, max(hz for hz, _ in swings))
-        self.coarse = coarsened(self.grid)
-        points = np.concatenate([self.grid.far[:-1], self.coarse])
-        below = shot.mounts[: shot.mounts.index(mounts[-1]) + 1]
-        pairs = jumps.jumps_below(shot, below, (float(points[0]), float(points[-1])))
-        if jumps.searched(shot, below):
-            pairs = self._with_found(pairs, points, below)
-        self.pairs = pairs
-        frames, inverse = np.unique(np.concatenate([points, pairs[:, 0], pairs[:, 1]]), return_inverse=True)
-        self.frames: Array = frames
-        count = len(points)
-        self.on_grid, self.before, self.after = (
-            inverse[:count],
-            inverse[count : count + len(pairs)],
-            inverse[count + len(pairs) :],
-        )
-        self.cache = run.cache if len(frames) <= _KEPT_POINTS else Cache(_PARTS_BYTES)
+    turned: Array
+    over: Array
+    came_out: Array
+    went_in: Array
+    jumped_at: Array
+    jumps: Array
 
-    def parts(self, mount: Mount) -> tuple[Part, ...]:
-        """What the way of a mount is computed from."""
-        run, shot = self.run, self.run.shot
-        at = shot.mounts.index(mount)
-        carriers = shot.mounts[:at]
-        aims = aim.aim_parts(shot) if any(each.operator is not None for each in (*carriers, mount)) else ()
-        layers = mixing.parts_of(run, {each.id for each in carriers})
-        springs = tuple((each.id, each.give) for each in self.mounts if each in carriers)
-        ids = tuple(each.id for each in shot.mounts[: at + 1])
-        return (self.grid.key, self.pairs.tobytes(), ids, bare_parts(shot)[: at + 1], aims, layers, springs)
+    @property
+    def total(self) -> Array:
+        """All jumps before. (6,)."""
+        return np.asarray(self.over + self.jumps.sum(axis=0), dtype=np.float64)
 
-    def way(self, mount: Mount, below: _Spring | None) -> Array:
-        """Where a mount would be without its own springs, and how it would have turned. below: the next mount in
-        springs towards the ground. (N, 15).
-        """
+    @property
+    def packed(self) -> Array:
+        """In one row of numbers."""
+        parts = (self.turned, self.over, self.came_out, self.went_in, self.jumped_at, self.jumps)
+        return np.concatenate([part.ravel() for part in parts])
+
+    @classmethod
+    def unpacked(cls, row: Array) -> _Led:
+        """From such a row."""
+        points = 6 * LED_POINTS
+        ends = np.cumsum([3, 6, points, points, (len(row) - 9 - 2 * points) // 7])
+        turned, over, came_out, went_in, jumped_at, sizes = np.split(row, ends)
+        return cls(turned, over, came_out.reshape(-1, 6), went_in.reshape(-1, 6), jumped_at, sizes.reshape(-1, 6))
+
+
+_NO_POINTS = np.empty((0, 6))
+_UNLED = _Led(np.zeros(3), np.zeros(6), _NO_POINTS, _NO_POINTS, np.empty(0), _NO_POINTS)
+
+
+class _Spring:
+    """A mount in springs in one stretch, ready to tell its deflection at any frames of it. below: the next mount in
+    springs towards the ground.
+    """
+
+    def __init__(self, ways: Ways, stretch: Stretch, mount: Mount, below: _Spring | None) -> None:
+        assert mount.give is not None, "only mounts in springs are asked"
+        self.ways, self.stretch, self.mount, self.give, self.below = ways, stretch, mount, mount.give, below
+        self.led = _UNLED
+        run, at = ways.run, ways.order[mount.id]
+        self.parts = (stretch.key, run.printed("way", mount, lambda: _way_parts(run, at, ways.mounts)))
+
+    def _table(self, stage: str, compute: Callable[[], Array]) -> Array:
+        if not self.stretch.keeps:
+            return compute()
+        return self.ways.run.table(stage, self.parts, compute)
+
+    @cached_property
+    def way(self) -> Array:
+        """Where the mount would be without its springs, and how it would have turned. (N, 15)."""
 
         def compute() -> Array:
-            rows = filled(
-                self.frames, 12, lambda frames: self._rigid(mount, below, frames)[:, :3].reshape(len(frames), 12)
-            )
-            rows = rows.reshape(len(rows), 3, 4)
-            rotation = rows[:, :, :3]
-            steps = turns.vectors(np.swapaxes(rotation[:-1], 1, 2) @ rotation[1:])
-            turned = np.concatenate([np.zeros((1, 3)), np.cumsum(steps, axis=0)])
-            return np.concatenate([rows[:, :, 3], rotation.reshape(len(rows), 9), turned], axis=1)
+            stretch = self.stretch
+            out = filled(stretch.frames, 15, lambda frames: _rows(self._rigid(frames)))
+            if np.any(out[1:, _ROTATION] != out[:-1, _ROTATION]):
+                rotation = out[:, _ROTATION].reshape(-1, 3, 3)
+                steps = turns.vectors(np.swapaxes(rotation[:-1], 1, 2) @ rotation[1:])
+                np.cumsum(steps, axis=0, out=out[1:, _TURNED])
+            out[:, _TURNED] += self.led.turned - out[np.searchsorted(stretch.frames, self._start), _TURNED]
+            return out
 
-        return self.run.table("way", self.parts(mount), compute) if len(self.frames) <= _KEPT_WAYS else compute()
+        return compute() if self.ways.several else self._table("way", compute)
 
-    def _rigid(self, mount: Mount, below: _Spring | None, frames: Array) -> Array:
-        """World pose behind a mount without its own springs, at some of the frames. (F, 4, 4)."""
-        shot = self.run.shot
-        start, at = 0 if below is None else shot.mounts.index(below.mount), shot.mounts.index(mount)
-        sub = self.run.over(frames, self.cache)
-        locals_, on = self.poses(sub, at + 1)
-        offsets = self._offsets(sub, [each.id for each in shot.mounts[start:at]])
+    @property
+    def _start(self) -> float:
+        """The first point of all."""
+        return float(self.stretch.frames[self.stretch.on_grid[0]])
+
+    def _rigid(self, frames: Array) -> Array:
+        """World pose behind the mount without its own springs, at neighbours among the frames of the way. (F, 4, 4)."""
+        ways, mount, below = self.ways, self.mount, self.below
+        shot = ways.run.shot
+        start, at = 0 if below is None else ways.order[below.mount.id], ways.order[mount.id]
+        sub = ways.run.over(frames, self.stretch.cache)
+        locals_, on = ways.poses(sub, at + 1)
+        offsets = offsets_of(sub, [each.id for each in shot.mounts[start:at]])
         pose: Array | None = None
         if below is not None:
-            row = int(np.searchsorted(self.frames, frames[0]))
-            rigid = np.zeros((len(frames), 4, 4))
-            rigid[:, 3, 3] = 1.0
-            rigid[:, :3, 3] = below.way[row : row + len(frames), _PLACE]
-            rigid[:, :3, :3] = below.way[row : row + len(frames), _ROTATION].reshape(-1, 3, 3)
-            pose = chain.with_give(rigid, below.at(sub, rigid))
+            row = int(np.searchsorted(self.stretch.frames, frames[0]))
+            pose = below.sprung_way(sub, slice(row, row + len(frames)))
             if below.mount.id in offsets:
                 pose = pose @ transforms.offset_transforms(offsets[below.mount.id])
             start += 1
@@ -202,96 +239,171 @@ class _Ways:
         assert pose is not None, "a mount is on its own way"
         return pose
 
-    def _offsets(self, sub: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
-        """What layers do to some mounts."""
-        return mixing.sums(sub.shot, mixing.contributions(sub, set(mounts))[0]) if mounts else {}
-
-    def _with_found(self, pairs: Array, points: Array, below: Sequence[Mount]) -> Array:
-        """Known jumps, and those that are found between points in what drives the mounts below."""
-        run, ids = self.run, [mount.id for mount in below]
-
-        def signal(frames: Array) -> Array:
-            sub = run.over(frames, Cache(_PARTS_BYTES))
-            numbers = [mount.position_m(sub.scope) for mount in below] + [
-                mount.angles_deg(sub.scope) for mount in below
-            ]
-            return np.concatenate([*numbers, *self._offsets(sub, ids).values()], axis=1)
-
-        parts = ("found", self.grid.key, tuple(ids), bare_parts(run.shot)[: len(ids)], mixing.parts_of(run, set(ids)))
-        found = run.table("jumps", parts, lambda: jumps.found_jumps(signal, points))
-        both = np.concatenate([pairs, found])
-        _, first = np.unique(np.round(both[:, 1] / jumps.JUST_BEFORE_FRAMES), return_index=True)
-        return both[first]
-
-
-class _Spring:
-    """A mount in springs, ready to tell its deflection at any frames. What that takes is kept for the whole shot;
-    the way itself only where it is short.
-    """
-
-    def __init__(self, ways: _Ways, mount: Mount, below: _Spring | None) -> None:
-        assert mount.give is not None, "only mounts in springs are asked"
-        self.ways, self.mount, self.give, self.below = ways, mount, mount.give, below
-        self.parts = ways.parts(mount)
+    def sprung_way(self, run: Evaluation, rows: slice) -> Array:
+        """World pose behind the mount with its springs, at some rows of its way; run: at their frames. (F, 4, 4)."""
+        way = self.way[rows]
+        given = self._stopped(self._answered(run.frames, self._smooth_on_way[rows]), self._where[rows])
+        if self.give.weight.constant != 1.0:
+            given = given * self.give.weight.sample(run.scope)[:, None]
+        pose = np.zeros((len(way), 4, 4))
+        pose[:, 3, 3] = 1.0
+        pose[:, :3, 3] = way[:, _PLACE] + given[:, :3]
+        rotation = way[:, _ROTATION].reshape(-1, 3, 3)
+        pose[:, :3, :3] = rotation @ turns.from_vectors(given[:, 3:]) if np.any(given[:, 3:]) else rotation
+        return pose
 
     @cached_property
-    def way(self) -> Array:
-        """Where the mount would be without its springs. (N, 15)."""
-        return self.ways.way(self.mount, self.below)
+    def _where(self) -> Array:
+        """Places of the way, and its turns added up. (N, 6)."""
+        return np.concatenate([self.way[:, _PLACE], self.way[:, _TURNED]], axis=1)
+
+    @cached_property
+    def _smooth_on_way(self) -> Array:
+        """What `followed` is at the frames of the way. (N, 6)."""
+        points, frames = self.stretch.swung, self.stretch.frames
+        place = np.clip((frames - points[0]) / step_of(points), 0.0, len(points) - 1.0)
+        point = np.rint(place).astype(np.int64)
+        out = np.asarray(self._swung[point], dtype=np.float64)
+        between = np.abs(place - point) > _AT_POINT
+        out[between] = at_frames(points, self._swung, frames[between])
+        return out
 
     @cached_property
     def jumps(self) -> Array:
         """How far the way jumps at each jump: metres, then turns in radians. (J, 6)."""
 
         def compute() -> Array:
-            jumped = self.way[self.ways.after] - self.way[self.ways.before]
-            return np.concatenate([jumped[:, _PLACE], jumped[:, _TURNED]], axis=1)
+            return np.asarray(self._where[self.stretch.after] - self._where[self.stretch.before])
 
-        return self.ways.run.table("spring jumps", self.parts, compute)
+        return self._table("spring jumps", compute)
 
     @cached_property
     def turned(self) -> Array:
         """Rotation of the way and its turns added up, at all of its frames. (N, 12)."""
-        return self.ways.run.table("spring turns", self.parts, lambda: self.way[:, 3:].copy())
+        return self._table("spring turns", lambda: self.way[:, 3:].copy())
+
+    @cached_property
+    def continuous(self) -> Array:
+        """The continuous part of the way at the points of the lead and the fine points. (H + G, 6)."""
+        stretch = self.stretch
+        smooth = self._where - self.led.total
+        if len(stretch.pairs):
+            at = np.searchsorted(stretch.pairs[:, 1], stretch.frames[stretch.on_grid], side="right")
+            total = np.concatenate([np.zeros((1, 6)), np.cumsum(self.jumps, axis=0)])
+            smooth = smooth[stretch.on_grid] - total[at]
+        far = stretch.far_count
+        fine = smooth[far:]
+        if self.ways.every > 1:
+            fine = at_frames(stretch.coarse, fine, stretch.near)
+        else:
+            first = int(np.searchsorted(stretch.coarse, stretch.near[0]))
+            fine = fine[first : first + len(stretch.near)]
+        return np.concatenate([smooth[:far], fine]) if far else fine
 
     @cached_property
     def followed(self) -> Array:
-        """The continuous part of the sprung way on the near grid. (G, 6)."""
-        ways, give = self.ways, self.give
+        """The continuous part of the sprung way on the fine points. (G, 6)."""
 
         def compute() -> Array:
-            values = np.concatenate([self.way[:, _PLACE], self.way[:, _TURNED]], axis=1)[ways.on_grid]
-            at = np.searchsorted(ways.pairs[:, 1], ways.frames[ways.on_grid], side="right")
-            total = np.concatenate([np.zeros((1, 6)), np.cumsum(self.jumps, axis=0)])
-            smooth = values - total[at]
-            far = ways.grid.far_count
-            every = np.concatenate([smooth[:far], at_frames(ways.coarse, smooth[far:], ways.grid.near)])
-            out = every[far:].copy()
-            for on, columns, hz, damping in _axes(give):
-                if on:
-                    out[:, columns] = base_excited(every[:, columns], hz, damping, ways.grid)
+            every, stretch = self.continuous, self.stretch
+            out = every[stretch.far_count :].copy()
+            grid = replace(self.ways.grid, near=stretch.near)
+            for on, columns, hz, damping in axes_of(self.give):
+                if not on:
+                    continue
+                if stretch.number == 0:
+                    out[:, columns] = base_excited(every[:, columns], hz, damping, grid)
+                else:
+                    history = self.led.came_out[:-3:-1, columns], self.led.went_in[:-3:-1, columns]
+                    out[:, columns] = base_excited_on(every[:, columns], hz, damping, grid.step_s, history)
             return out
 
-        return ways.run.table("springs", (give, *self.parts), compute)
+        parts = (self.give, *self.parts)
+        return self.ways.run.table("springs", parts, compute) if self.stretch.keeps else compute()
 
-    def at(self, run: Evaluation, rigid: Array) -> Array:
-        """Deflection at the frames of an evaluation, where the rigid mount stands there, (F, 4, 4). (F, 6)."""
-        ways, give = self.ways, self.give
-        row = np.clip(np.searchsorted(ways.frames, run.frames, side="right") - 1, 0, len(ways.frames) - 1)
+    @cached_property
+    def _swung(self) -> Array:
+        """The same with the points before that the last stretch tells of. (LED_POINTS + G, 6)."""
+        led = self.led.came_out
+        return np.concatenate([led, self.followed]) if len(led) else self.followed
+
+    def handed_on(self, after: Stretch) -> _Led:
+        """What the next stretch has from this one."""
+
+        def compute() -> Array:
+            stretch, start = self.stretch, after.coarse[0]
+            mine = stretch.pairs[:, 1] <= start
+            at = np.concatenate([self.led.jumped_at, stretch.pairs[mine, 1]])
+            sizes = np.concatenate([self.led.jumps, self.jumps[mine]])
+            lasting = max(_settled_s(hz, damping) for on, _, hz, damping in axes_of(self.give))
+            over = at + lasting * self.ways.run.shot.fps.value < after.near[0]
+            row = int(np.searchsorted(stretch.frames, start))
+            stop = after.first - stretch.first
+            last = slice(stop - LED_POINTS, stop)
+            return _Led(
+                turned=self.way[row, _TURNED],
+                over=self.led.over + sizes[over].sum(axis=0),
+                came_out=self.followed[last],
+                went_in=self.continuous[stretch.far_count :][last],
+                jumped_at=at[~over],
+                jumps=sizes[~over],
+            ).packed
+
+        parts = (self.give, *self.parts, after.key)
+        return _Led.unpacked(self.ways.run.table("spring leads", parts, compute))
+
+    def at(self, frames: Array, rigid: Array) -> Array:
+        """Deflection at frames of the stretch, where the rigid mount stands there, (F, 4, 4), weight left out. -> (F,
+        6).
+        """
+        stretch = self.stretch
+        row = np.clip(np.searchsorted(stretch.frames, frames, side="right") - 1, 0, len(stretch.frames) - 1)
         known = self.turned[row]
         since = turns.vectors(np.swapaxes(known[:, :9].reshape(-1, 3, 3), 1, 2) @ rigid[:, :3, :3])
         now = np.concatenate([rigid[:, :3, 3], known[:, 9:] + since], axis=1)
-        smooth = at_frames(ways.grid.near, self.followed, run.frames)
-        out = np.zeros((len(run.frames), 6))
-        for on, columns, hz, damping in _axes(give):
+        return self._stopped(self._answered(frames, at_frames(stretch.swung, self._swung, frames)), now)
+
+    def _answered(self, frames: Array, smooth: Array) -> Array:
+        """Where the mount has swung to: its continuous way, and the answers to all jumps. (F, 6)."""
+        at = np.concatenate([self.led.jumped_at, self.stretch.pairs[:, 1]])
+        sizes = np.concatenate([self.led.jumps, self.jumps])
+        fps = self.ways.run.shot.fps.value
+        out = smooth + self.led.over
+        if not len(at):
+            return out
+        for on, columns, hz, damping in axes_of(self.give):
             if on:
-                answers = _answers(
-                    run.frames, ways.pairs[:, 1], self.jumps[:, columns], hz, damping, run.shot.fps.value
-                )
-                out[:, columns] = smooth[:, columns] + answers - now[:, columns]
-        out[:, :3] = _stopped(out[:, :3], give.shift_stop_cm / CM_PER_M)
-        out[:, 3:] = _stopped(out[:, 3:], np.radians(give.turn_stop_deg))
-        return out * give.weight.sample(run.scope)[:, None]
+                out[:, columns] += _answers(frames, at, sizes[:, columns], hz, damping, fps)
+        return out
+
+    def _stopped(self, swung: Array, now: Array) -> Array:
+        """How far that is from where the mount would be, within the end stops. (F, 6)."""
+        out = swung - now
+        for on, columns, _, _ in axes_of(self.give):
+            if not on:
+                out[:, columns] = 0.0
+        out[:, :3] = _within(out[:, :3], self.give.shift_stop_cm / CM_PER_M)
+        out[:, 3:] = _within(out[:, 3:], np.radians(self.give.turn_stop_deg))
+        return out
+
+
+def _rows(pose: Array) -> Array:
+    """Rows of a way that has not turned. (F, 4, 4) -> (F, 15)."""
+    out = np.zeros((len(pose), 15))
+    out[:, _PLACE] = pose[:, :3, 3]
+    out[:, _ROTATION] = pose[:, :3, :3].reshape(-1, 9)
+    return out
+
+
+def _way_parts(run: Evaluation, at: int, springs: tuple[Mount, ...]) -> tuple[Part, ...]:
+    """What the way of mount number `at` is computed from, the grid left out."""
+    shot = run.shot
+    carriers = {each.id for each in shot.mounts[:at]}
+    aims = aim.aim_parts(shot) if any(each.operator is not None for each in shot.mounts[: at + 1]) else ()
+    layers = mixing.parts_of(run, carriers)
+    gives = tuple((each.id, each.give) for each in springs if each.id in carriers)
+    ids = tuple(each.id for each in shot.mounts[: at + 1])
+    return (ids, bare_parts(shot)[: at + 1], aims, layers, gives)
 
 
 def _answers(frames: Array, at: Array, sizes: Array, hz: float, damping: float, fps: float) -> Array:
@@ -302,9 +414,8 @@ def _answers(frames: Array, at: Array, sizes: Array, hz: float, damping: float, 
         return out
     order = np.argsort(frames, kind="stable")
     rising = frames[order]
-    settled_frames = 4.0 * memory.lead_s(hz, damping) * fps
     first = np.searchsorted(rising, at[real])
-    stop = np.searchsorted(rising, at[real] + settled_frames)
+    stop = np.searchsorted(rising, at[real] + _settled_s(hz, damping) * fps)
     total = np.zeros((len(frames) + 1, sizes.shape[1]))
     np.add.at(total, stop, sizes[real])
     moving = np.zeros_like(out)
@@ -317,18 +428,14 @@ def _answers(frames: Array, at: Array, sizes: Array, hz: float, damping: float, 
     return out
 
 
-def _axes(give: Give) -> tuple[tuple[bool, slice, float, float], ...]:
-    return (
-        (give.shift, slice(0, 3), give.shift_hz, give.shift_damping),
-        (give.turn, slice(3, 6), give.turn_hz, give.turn_damping),
-    )
+def _settled_s(hz: float, damping: float) -> float:
+    """How long the answer to a jump lasts."""
+    return 4.0 * memory.lead_s(hz, damping)
 
 
-def _swings(give: Give) -> list[tuple[float, float]]:
-    return [(hz, damping) for on, _, hz, damping in _axes(give) if on] or [(1.0, 1.0)]
-
-
-def _stopped(stray: Array, most: float) -> Array:
+def _within(stray: Array, most: float) -> Array:
     """Within the end stop. (F, 3)."""
-    gone = np.linalg.norm(stray, axis=1)
-    return np.asarray(stray * ((1.0 + (gone / most) ** 4) ** -0.25)[:, None], dtype=np.float64)
+    squared = np.einsum("fi,fi->f", stray, stray) / (most * most)
+    if not np.any(squared):
+        return stray
+    return np.asarray(stray / np.sqrt(np.sqrt(1.0 + squared * squared))[:, None], dtype=np.float64)

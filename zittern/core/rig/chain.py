@@ -38,11 +38,11 @@ class On:
     given: Mapping[str, Array] = field(default_factory=dict)
     offsets: Mapping[str, Array] = field(default_factory=dict)
 
-    def part(self, share: float) -> On:
-        """With a share of what is given and of the offsets."""
+    def part(self, share: Array) -> On:
+        """With a share at each frame of what is given and of the offsets. share (F,)."""
         return On(
             self.carried,
-            *({name: values * share for name, values in each.items()} for each in (self.given, self.offsets)),
+            *({name: values * share[:, None] for name, values in each.items()} for each in (self.given, self.offsets)),
         )
 
 
@@ -165,7 +165,8 @@ def with_give(pose: Array, given: Array) -> Array:
     """A world pose that strays. given: (F, 6)."""
     out = pose.copy()
     out[:, :3, 3] += given[:, :3]
-    out[:, :3, :3] = out[:, :3, :3] @ turns.from_vectors(given[:, 3:])
+    if np.any(given[:, 3:]):
+        out[:, :3, :3] = out[:, :3, :3] @ turns.from_vectors(given[:, 3:])
     return out
 
 

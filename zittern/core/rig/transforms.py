@@ -20,7 +20,8 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
     metres. -> (F, 4, 4).
     """
     out = identity(len(position_m))
-    out[:, :3, :3] = rotations.matrices(angles_deg)
+    steady = len(angles_deg) > 0 and bool(np.all(angles_deg == angles_deg[0]))
+    out[:, :3, :3] = rotations.matrices(angles_deg[:1] if steady else angles_deg)
     out[:, :3, 3] = position_m
     if pivot_m is not None and np.any(pivot_m):
         out[:, :3, 3] += pivot_m - out[:, :3, :3] @ pivot_m
