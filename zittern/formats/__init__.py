@@ -6,7 +6,8 @@ csv_rows      THE reader of CSV: header, rows, numbers, each fault with its plac
 csv_path      the CSV of one camera
 take_file     recorded takes, CSV and JSON
 cue_csv       cues as CSV
-gltf_model    the parts of glTF 2.0 that carry cameras, checked; GLB container
+gltf_model    the parts of glTF 2.0 that carry cameras, read and written
+gltf_file     a glTF file with its buffers; the GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes

@@ -13,11 +13,11 @@ from scipy.spatial.transform import Rotation, Slerp
 
 from zittern.core.errors import FormatError
 from zittern.core.units import Array
-from zittern.formats.gltf_model import Gltf, Sampler, floats
+from zittern.formats.gltf_file import Gltf, floats
+from zittern.formats.gltf_model import POINTER, Sampler
 
 __all__ = ["Track", "local_matrices", "still_matrices", "tracks_of", "world_matrices", "yfov_track"]
 
-POINTER = "KHR_animation_pointer"
 _WIDTH = {"translation": "VEC3", "rotation": "VEC4", "scale": "VEC3", "yfov": "SCALAR"}
 # Poses of moving nodes that are worked out for one path: about two seconds of work.
 _MOST_POSES = 4_000_000

@@ -12,15 +12,14 @@ from zittern.core.shot.mounts import KINDS
 from zittern.core.shot.shot import DEFAULT_SENSOR_MM, Picture
 from zittern.core.timebase import Fps
 from zittern.core.units import Array, deg
-from zittern.formats import gltf_model, gltf_motion
+from zittern.formats import gltf_file, gltf_motion
 from zittern.formats.files import Sidecars
-from zittern.formats.gltf_model import Gltf
+from zittern.formats.gltf_file import Gltf
+from zittern.formats.gltf_model import EXTRAS, POINTER
 from zittern.formats.paths import Imported, PathFile, PathPart, PathSamples, move_of, sample_plan
 
-__all__ = ["EXTRAS", "read"]
+__all__ = ["read"]
 
-# Where our own exports keep what glTF has no field for.
-EXTRAS = "zittern"
 # Of required extensions, the ones that do not change where a camera is.
 _HARMLESS = {
     "KHR_animation_pointer", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
@@ -33,14 +32,14 @@ _STILL_LAST_FRAME = 240
 
 def read(data: bytes, sidecars: Sidecars) -> PathFile:
     """Cameras of a .gltf or .glb. Raises FormatError."""
-    gltf = gltf_model.load(data, sidecars)
+    gltf = gltf_file.load(data, sidecars)
     gltf.load_buffers()
     unknown = sorted(set(gltf.json.extensionsRequired) - _HARMLESS)
     if unknown:
         raise FormatError(
             f"the file requires {', '.join(unknown)[:200]}, which is not read; save without it", "extensionsRequired"
         )
-    skipped = sorted(set(gltf.json.extensionsUsed) - set(gltf.json.extensionsRequired) - {gltf_motion.POINTER})
+    skipped = sorted(set(gltf.json.extensionsUsed) - set(gltf.json.extensionsRequired) - {POINTER})
     notices = (f"extensions passed over: {', '.join(skipped)[:200]}",) if skipped else ()
     nodes = _camera_nodes(gltf)
     return PathFile(tuple(nodes), lambda name, fps: _imported(gltf, nodes[name], name, fps), notices)

@@ -16,7 +16,6 @@ from dataclasses import dataclass, field
 from typing import IO, Any
 
 import numpy as np
-import pygltflib as gl
 
 from zittern.core.errors import FormatError
 from zittern.core.lens import vfov_deg
@@ -26,8 +25,27 @@ from zittern.core.shot.mounts import MountKind
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 from zittern.formats.files import spool_beside
-from zittern.formats.gltf_motion import POINTER
-from zittern.formats.gltf_read import EXTRAS
+from zittern.formats.gltf_model import (
+    BINARY_CHUNK,
+    EXTRAS,
+    FLOAT,
+    GLB_MAGIC,
+    JSON_CHUNK,
+    POINTER,
+    Accessor,
+    Animation,
+    Asset,
+    Buffer,
+    BufferView,
+    Camera,
+    Channel,
+    Document,
+    Node,
+    Perspective,
+    Sampler,
+    Scene,
+    Target,
+)  # fmt: skip
 
 __all__ = ["write_glb", "write_gltf"]
 
@@ -47,16 +65,16 @@ def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes
     with spool_beside(file) as spool:
         tracks = _collect(shot, frames, parts, spool)
         document, moving = _document(shot, tracks)
-        text = document.gltf_to_json(separators=(",", ":"), indent=None).encode()
+        text = document.written()
         text += b" " * (-len(text) % 4)
         size = sum(track.bytes for track in moving)
         if 12 + 8 + len(text) + 8 + size > _MOST_GLB_BYTES:
             raise FormatError(
                 f"the file would have {size / 2**30:.1f} GB; a GLB holds 4. Export a part of the shot, or fewer samples"
             )
-        file.write(struct.pack("<4sIIII", b"glTF", 2, 12 + 8 + len(text) + 8 + size, len(text), 0x4E4F534A))
+        file.write(struct.pack("<IIIII", GLB_MAGIC, 2, 12 + 8 + len(text) + 8 + size, len(text), JSON_CHUNK))
         file.write(text)
-        file.write(struct.pack("<II", size, 0x004E4942))
+        file.write(struct.pack("<II", size, BINARY_CHUNK))
         for block in _blocks(moving, spool):
             file.write(block)
 
@@ -65,10 +83,9 @@ def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[byte
     """JSON with the data embedded, one file."""
     with spool_beside(file) as spool:
         tracks = _collect(shot, frames, parts, spool)
-        document, moving = _document(shot, tracks)
-        document.buffers[0].uri = f"data:application/octet-stream;base64,{_PLACE}"
-        before, after = document.gltf_to_json(separators=(",", ":"), indent=None).split(_PLACE)
-        file.write(before.encode())
+        document, moving = _document(shot, tracks, f"data:application/octet-stream;base64,{_PLACE}")
+        before, after = document.written().split(_PLACE.encode())
+        file.write(before)
         left = b""
         for block in _blocks(moving, spool):
             left += block
@@ -76,7 +93,7 @@ def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[byte
             file.write(base64.b64encode(left[:whole]))
             left = left[whole:]
         file.write(base64.b64encode(left))
-        file.write(after.encode())
+        file.write(after)
 
 
 @dataclass
@@ -168,44 +185,63 @@ class _Builder:
     """Nodes, and the accessors and channels of what moves. `moving`: the tracks whose bytes follow, in this order."""
 
     def __init__(self, times: _Track) -> None:
-        self.gltf = gl.GLTF2(asset=gl.Asset(version="2.0", generator="Zittern"))
-        self.animation = gl.Animation(name="Shot")
+        self.nodes: list[dict[str, Any]] = []
+        self.views: list[BufferView] = []
+        self.accessors: list[Accessor] = []
+        self.samplers: list[Sampler] = []
+        self.channels: list[Channel] = []
+        self.extensions: list[str] = []
         self.moving: list[_Track] = []
         self._at = 0
-        self._times = self._accessor(times)
-        self.gltf.accessors[0].min, self.gltf.accessors[0].max = (
-            [float(np.float32(times.low[0]))],
-            [float(np.float32(times.high[0]))],
-        )
+        ends = {"min": (float(np.float32(times.low[0])),), "max": (float(np.float32(times.high[0])),)}
+        self._times = self._accessor(times, **ends)
 
-    def _accessor(self, track: _Track) -> int:
-        self.gltf.bufferViews.append(gl.BufferView(buffer=0, byteOffset=self._at, byteLength=track.bytes))
+    def _accessor(self, track: _Track, **fields: Any) -> int:
+        view = BufferView(buffer=0, byteOffset=self._at, byteLength=track.bytes)
         count = track.bytes // _FLOAT_BYTES // track.columns
-        made = gl.Accessor(
-            bufferView=len(self.gltf.bufferViews) - 1, componentType=gl.FLOAT, count=count, type=_KINDS[track.columns]
+        made = Accessor(
+            bufferView=len(self.views), componentType=FLOAT, count=count, type=_KINDS[track.columns], **fields
         )
-        self.gltf.accessors.append(made)
+        self.views.append(view)
+        self.accessors.append(made)
         self.moving.append(track)
         self._at += track.bytes
-        return len(self.gltf.accessors) - 1
+        return len(self.accessors) - 1
 
-    def channel(self, track: _Track, target: gl.AnimationChannelTarget) -> None:
-        sampler = gl.AnimationSampler(input=self._times, output=self._accessor(track), interpolation="LINEAR")
-        self.animation.samplers.append(sampler)
-        self.animation.channels.append(gl.AnimationChannel(sampler=len(self.animation.samplers) - 1, target=target))
+    def channel(self, track: _Track, target: Target) -> None:
+        sampler = Sampler(input=self._times, output=self._accessor(track), interpolation="LINEAR")
+        self.samplers.append(sampler)
+        self.channels.append(Channel(sampler=len(self.samplers) - 1, target=target))
 
-    def node(self, node: gl.Node) -> int:
+    def node(self, **fields: Any) -> int:
         """Hangs a node under the one before it."""
-        self.gltf.nodes.append(node)
-        index = len(self.gltf.nodes) - 1
+        self.nodes.append(fields)
+        index = len(self.nodes) - 1
         if index:
-            self.gltf.nodes[index - 1].children.append(index)
+            self.nodes[index - 1]["children"] = (index,)
         return index
 
+    def document(self, name: str, camera: Camera, uri: str | None) -> Document:
+        """All of it. uri: where the buffer is, when it does not follow in the same file."""
+        at = {} if uri is None else {"uri": uri}
+        extensions = {"extensionsUsed": tuple(self.extensions)} if self.extensions else {}
+        return Document(
+            asset=Asset(version="2.0", generator="Zittern"),
+            scene=0,
+            scenes=(Scene(name=name, nodes=(0,)),),
+            nodes=tuple(Node(**fields) for fields in self.nodes),
+            cameras=(camera,),
+            animations=(Animation(name="Shot", channels=tuple(self.channels), samplers=tuple(self.samplers)),),
+            accessors=tuple(self.accessors),
+            bufferViews=tuple(self.views),
+            buffers=(Buffer(byteLength=self._at, **at),),
+            **extensions,
+        )
 
-def _document(shot: Shot, tracks: list[_Track]) -> tuple[gl.GLTF2, list[_Track]]:
+
+def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple[Document, list[_Track]]:
     """The JSON, and the tracks whose bytes the buffer holds. The root's position is keyed even when it is still: so
-    the shot's length is kept.
+    the shot's length is kept. uri: where the buffer is, when it does not follow in the same file.
     """
     times, *rest = tracks
     build = _Builder(times)
@@ -213,34 +249,25 @@ def _document(shot: Shot, tracks: list[_Track]) -> tuple[gl.GLTF2, list[_Track]]
     for track in (each for each in rest if each.node):
         if track.path == "translation":
             _, kind, name = track.node.split(" ", 2)
-            index = build.node(gl.Node(name=name, extras={EXTRAS: {"mount": kind}}))
+            index = build.node(name=name, extras={EXTRAS: {"mount": kind}})
         if track.still and (index > 0 or track.path != "translation"):
-            setattr(build.gltf.nodes[index], track.path, [float(value) for value in track.first])
+            build.nodes[index][track.path] = tuple(float(value) for value in track.first)
         else:
-            build.channel(track, gl.AnimationChannelTarget(node=index, path=track.path))
-    _camera(build, shot, named["yfov"], float(named["focal_mm"].first[0]))
-    gltf = build.gltf
-    gltf.scenes = [gl.Scene(name=shot.name, nodes=[0])]
-    gltf.scene = 0
-    gltf.animations = [build.animation]
-    gltf.buffers = [gl.Buffer(byteLength=sum(track.bytes for track in build.moving))]
-    return gltf, build.moving
+            build.channel(track, Target(node=index, path=track.path))
+    build.node(name=f"{shot.name} camera", camera=0)
+    if not named["yfov"].still:
+        pointer = {POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
+        build.channel(named["yfov"], Target(path="pointer", extensions=pointer))
+        build.extensions.append(POINTER)
+    camera = _camera(shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]))
+    return build.document(shot.name, camera, uri), build.moving
 
 
-def _camera(build: _Builder, shot: Shot, yfov: _Track, focal_mm: float) -> None:
+def _camera(shot: Shot, yfov: float, focal_mm: float) -> Camera:
     picture = shot.picture
-    lens = gl.Perspective(
-        aspectRatio=picture.width_px / picture.height_px, yfov=float(yfov.first[0]), znear=_NEAR_M, zfar=_FAR_M
-    )
-    extras: dict[str, Any] = {EXTRAS: {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px}}
-    build.gltf.cameras = [gl.Camera(name="Lens", type="perspective", perspective=lens, extras=extras)]
-    build.node(gl.Node(name=f"{shot.name} camera", camera=0))
-    if not yfov.still:
-        target = gl.AnimationChannelTarget(
-            path="pointer", extensions={POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
-        )
-        build.channel(yfov, target)
-        build.gltf.extensionsUsed.append(POINTER)
+    lens = Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=yfov, znear=_NEAR_M, zfar=_FAR_M)
+    ours = {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px}
+    return Camera(name="Lens", type="perspective", perspective=lens, extras={EXTRAS: ours})
 
 
 def _blocks(tracks: Iterable[_Track], spool: IO[bytes]) -> Iterator[bytes]:

@@ -14,9 +14,9 @@ from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
-from zittern.formats import gltf_model, gltf_motion
+from zittern.formats import gltf_file, gltf_motion
 from zittern.formats.files import no_sidecars
-from zittern.formats.gltf_model import Gltf
+from zittern.formats.gltf_file import Gltf
 from zittern.formats.paths import keys_of
 
 __all__ = ["check_set", "objects", "point_in", "poses_from", "ride_on", "subject_in"]
@@ -31,7 +31,7 @@ def check_set(data: bytes) -> tuple[str, ...]:
     """Names of a set's objects. Raises FormatError when the file is no GLB or shows nothing."""
     if data[:4] != b"glTF":
         raise FormatError("a set is a GLB file, with everything in it")
-    gltf = gltf_model.load(data, no_sidecars)
+    gltf = gltf_file.load(data, no_sidecars)
     gltf.load_buffers()
     if not any(node.mesh is not None for node in gltf.json.nodes):
         raise FormatError("the file has no mesh in its node tree, so there would be nothing to see", "nodes")
@@ -50,7 +50,7 @@ def objects(gltf: Gltf) -> tuple[str, ...]:
 
 def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
     """An object of a set as the subject of a shot: the middle of its box, keyed where it moves. Raises FormatError."""
-    gltf = gltf_model.load(data, no_sidecars)
+    gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
     low, high = _box_m(gltf, found)
     return _followed(gltf, found, (low + high) / 2.0, name, shot)
@@ -60,7 +60,7 @@ def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame:
     """A point of an object, picked in the world (metres) at a frame, as the subject; it goes where the object goes.
     Raises FormatError.
     """
-    gltf = gltf_model.load(data, no_sidecars)
+    gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
     chain = gltf.above(found)
     tracks, _ = gltf_motion.tracks_of(gltf, chain)
@@ -106,7 +106,7 @@ def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Ar
     """Where the middle of an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F,
     3) degrees. Raises FormatError.
     """
-    gltf = gltf_model.load(data, no_sidecars)
+    gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
     low, high = _box_m(gltf, found)
     chain = gltf.above(found)
@@ -173,7 +173,7 @@ def _box_m(gltf: Gltf, node: int) -> tuple[Array, Array]:
             within[child] = tf @ locals_[child]
         if mesh is None:
             continue
-        for low, high in gltf_model.mesh_bounds(gltf, mesh):
+        for low, high in gltf_file.mesh_bounds(gltf, mesh):
             grid = np.array(np.meshgrid(*zip(low, high, strict=True))).reshape(3, -1).T
             corners.append(grid @ tf[:3, :3].T + tf[:3, 3])
     if not corners:
