@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zittern.core.axes import ROTATIONS
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.seeds import drawn

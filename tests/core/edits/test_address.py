@@ -1,7 +1,8 @@
 import unittest
 
 from tests.core.making import layer, shot_with
-from zittern.core.edits.address import change_at, get_at, named, number_at, owners_title, set_at
+from zittern.core.edits.address import change_at, get_at, number_at, set_at
+from zittern.core.edits.titles import named, owners_title
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.clips import Clip

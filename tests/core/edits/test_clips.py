@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import command, edited, layer, shot_with
-from zittern.core.edits.address import find_clip, find_layer
+from zittern.core.edits.parts import find_clip, find_layer
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed

@@ -5,7 +5,7 @@ import numpy as np
 from tests.core.making import command, contribution, edited, layer, shot_with
 from zittern.core.edits.address import number_at
 from zittern.core.errors import EditError
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.param import formula_of, keyed
 from zittern.core.shot.shot import Shot
 

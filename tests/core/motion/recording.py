@@ -10,7 +10,7 @@ from typing import Any
 from unittest.mock import patch
 
 from zittern.core.doc import Doc
-from zittern.core.motion import aim, move
+from zittern.core.motion import aim, facts
 from zittern.core.motion.evaluation import Evaluation, Printed, Read
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.mounts import Mount
@@ -202,7 +202,7 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
     ) -> Callable[[Array, Callable[[], Array]], Array]:
         held = tuple(parts)
         found = lookup(self, stage, held)
-        docs = move.parts_of_fact(held[0], self.shot)
+        docs = facts.parts_of_fact(held[0], self.shot)
         return lambda frames, compute: watched(
             f"{stage} {held[0]}", docs, (stage, held, frames.tobytes()), compute, lambda made: found(frames, made)
         )

@@ -12,7 +12,8 @@ from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.evaluation import Evaluation
-from zittern.core.motion.move import FACTS, bare_places, bare_poses, with_facts
+from zittern.core.motion.facts import FACTS, with_facts
+from zittern.core.motion.move import bare_places, bare_poses
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import reads_of

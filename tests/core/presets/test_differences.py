@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, shot_with, three_layers
-from zittern.core.edits.address import find_clip
+from zittern.core.edits.parts import find_clip
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed

@@ -3,14 +3,15 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.edits.address import find_clip
+from zittern.core.edits.parts import find_clip
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.errors import DocumentError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.presets.files import read_preset, write_preset
-from zittern.core.presets.placed import of_layers, placed, saved
+from zittern.core.presets.placed import placed
 from zittern.core.presets.preset import CARRIER, Preset
+from zittern.core.presets.saved import of_layers, saved
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial

@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited
-from zittern.core.edits.address import find_clip
+from zittern.core.edits.parts import find_clip
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.presets.shipped import SHIPPED, key_of
 from zittern.core.shot.clips import Clip

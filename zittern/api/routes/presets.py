@@ -20,12 +20,12 @@ from zittern.api.models.presets import (
     SwatchOut,
 )
 from zittern.api.turns import WRITES
-from zittern.core.edits.address import find_clip
+from zittern.core.edits.parts import find_clip
 from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
 from zittern.core.presets.differences import differences
 from zittern.core.presets.files import ENDING, read_preset
-from zittern.core.presets.placed import of_clip, of_layers
 from zittern.core.presets.preset import Preset
+from zittern.core.presets.saved import of_clip, of_layers
 from zittern.core.presets.search import nearest
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.store.naming import slug_of

@@ -1,6 +1,8 @@
 """Edits: a command takes a shot and gives a new one; it never touches the old. In dependency order:
 
+parts    parts of a shot by their ids
 address  names one field of a shot: `layer:sway.axes.pan.swing`
+titles   what parts of a shot are called in labels
 command  base of all commands, labels
 values   set fields, scale swings, axis rates
 layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel

@@ -4,74 +4,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from typing import Any
 
 from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.doc import Doc
+from zittern.core.edits.parts import change_layer, find_clip, find_layer, with_clip, with_lane, with_mount
 from zittern.core.errors import DocumentError, EditError, faults_as
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
-from zittern.core.shot.mounts import Mount
 from zittern.core.shot.posed import FIELD_AXES
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = [
-    "change_at",
-    "change_layer",
-    "find_clip",
-    "find_lane",
-    "find_layer",
-    "find_mount",
-    "get_at",
-    "index_of",
-    "lane_of",
-    "layers_title",
-    "named",
-    "number_at",
-    "owners_title",
-    "scope_of",
-    "set_at",
-    "with_clip",
-    "with_lane",
-]  # fmt: skip
-
-
-def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
-    """A layer and its clip. Raises EditError."""
-    for clip, layer in shot.layers():
-        if layer.id == layer_id:
-            return clip, layer
-    raise EditError(f"there is no layer {layer_id!r}; it may have been removed", "layer")
-
-
-def find_clip(shot: Shot, clip_id: str) -> Clip:
-    """A clip. Raises EditError."""
-    for clip in shot.clips():
-        if clip.id == clip_id:
-            return clip
-    raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
-
-
-def find_lane(shot: Shot, lane_id: str) -> Lane:
-    """A lane. Raises EditError."""
-    for lane in shot.lanes:
-        if lane.id == lane_id:
-            return lane
-    raise EditError(f"there is no lane {lane_id!r}; it may have been removed", "lane")
-
-
-def change_layer(shot: Shot, layer_id: str, change: Callable[[Layer], Layer]) -> Shot:
-    """The shot with one layer changed."""
-    clip, layer = find_layer(shot, layer_id)
-    layers = tuple(change(each) if each is layer else each for each in clip.layers)
-    return with_clip(shot, clip, clip.replace(layers=layers))
+__all__ = ["change_at", "get_at", "number_at", "scope_of", "set_at"]
 
 
 def get_at(shot: Shot, address: str) -> Any:
@@ -83,26 +34,6 @@ def get_at(shot: Shot, address: str) -> Any:
             raise EditError(f"there is no field {part!r}", address)
         value = getattr(value, part)
     return value
-
-
-def owners_title(shot: Shot, owners: Sequence[str]) -> str:
-    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `2 mounts` for more; empty for
-    the shot itself.
-    """
-    if list(owners) == ["shot"]:
-        return ""
-    kinds = {each.partition(":")[0] for each in owners}
-    return named([get_at(shot, f"{each}.name") for each in owners], kinds.pop() if len(kinds) == 1 else "part")
-
-
-def layers_title(shot: Shot, layers: Sequence[str]) -> str:
-    """The same for layers by their ids."""
-    return owners_title(shot, [f"layer:{each}" for each in layers])
-
-
-def named(names: Sequence[str], kind: str = "layer") -> str:
-    """`“Slow sway”` for one, `3 layers` for more."""
-    return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} {kind}s"
 
 
 def number_at(shot: Shot, address: str) -> Number:
@@ -206,41 +137,3 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
         f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID",
         address,
     )
-
-
-def with_mount(shot: Shot, mount: Doc, changed: Mount) -> Shot:
-    """The shot with one mount changed."""
-    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
-
-
-def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:
-    """The shot with one lane changed."""
-    return shot.replace(lanes=tuple(changed if each is lane else each for each in shot.lanes))
-
-
-def lane_of(shot: Shot, clip: Clip) -> Lane:
-    """The lane that a clip of the shot lies on."""
-    return next(lane for lane in shot.lanes if any(each is clip for each in lane.clips))
-
-
-def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
-    """The shot with other clips in the place of one: the same one changed, several, or none."""
-    lane = lane_of(shot, clip)
-    return with_lane(
-        shot,
-        lane,
-        lane.replace(clips=tuple(part for each in lane.clips for part in (instead if each is clip else (each,)))),
-    )
-
-
-def find_mount(shot: Shot, mount: str) -> Mount:
-    """A mount by id. Raises EditError."""
-    return shot.mounts[index_of(shot, mount)]
-
-
-def index_of(shot: Shot, mount: str) -> int:
-    """Place of a mount in the chain. Raises EditError."""
-    for i, each in enumerate(shot.mounts):
-        if each.id == mount:
-            return i
-    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.doc import Label
-from zittern.core.edits.address import find_clip, find_lane, lane_of, with_clip, with_lane
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import find_clip, find_lane, lane_of, with_clip, with_lane
 from zittern.core.envelope import RampShape
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame

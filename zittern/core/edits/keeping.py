@@ -8,7 +8,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.edits.address import index_of, with_mount
+from zittern.core.edits.parts import index_of, with_mount
 from zittern.core.errors import EditError
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate

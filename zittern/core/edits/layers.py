@@ -9,8 +9,9 @@ from pydantic import Field
 from zittern.core import streams
 from zittern.core.axes import AXES, ROTATIONS, Axis
 from zittern.core.doc import Doc
-from zittern.core.edits.address import change_layer, find_clip, find_layer, layers_title, named, with_clip
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import change_layer, find_clip, find_layer, with_clip
+from zittern.core.edits.titles import layers_title, named
 from zittern.core.feel import handheld, lens_factor
 from zittern.core.presets.responding import responding
 from zittern.core.presets.softening import softened

@@ -13,12 +13,13 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.edits.address import find_mount
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
+from zittern.core.edits.parts import find_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
-from zittern.core.motion.move import bare_poses, scope_at
+from zittern.core.motion.facts import scope_at
+from zittern.core.motion.move import bare_poses
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.curves import Frame
 from zittern.core.rig import chain, rotations, transforms

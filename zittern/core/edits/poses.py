@@ -8,9 +8,9 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.edits.address import find_mount, index_of, with_mount
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
+from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.edits.recording import keys_outside, thin_keys
 from zittern.core.errors import EditError
 from zittern.core.lens import focal_px

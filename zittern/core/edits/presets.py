@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.doc import Id
-from zittern.core.edits.address import find_clip, find_lane, with_clip
 from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import find_clip, find_lane, with_clip
 from zittern.core.edits.rig import put_rig
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame

@@ -15,10 +15,10 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Label
-from zittern.core.edits.address import find_mount, index_of, with_mount
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, same_picture
 from zittern.core.edits.merging import merged, moves_at_all
+from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.cache import Cache
 from zittern.core.ready_rigs import RIGS, rig_of

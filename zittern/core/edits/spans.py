@@ -7,9 +7,10 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.edits.address import change_at, get_at, owners_title
+from zittern.core.edits.address import change_at, get_at
 from zittern.core.edits.clips import moved_by
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.titles import owners_title
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.clips import Clip, Clock

@@ -7,8 +7,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from zittern.core.edits.address import change_layer, find_layer, layers_title
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import change_layer, find_layer
+from zittern.core.edits.titles import layers_title
 from zittern.core.errors import EditError
 from zittern.core.motion.steps import stepping_inputs
 from zittern.core.shot.shot import Shot

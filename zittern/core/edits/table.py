@@ -26,8 +26,9 @@ from zittern.core.edits import (
     takes,
     values,
 )
-from zittern.core.edits.address import get_at, owners_title
+from zittern.core.edits.address import get_at
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.titles import owners_title
 from zittern.core.errors import EditError, faults_as
 from zittern.core.shot.shot import Shot
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from zittern.core.edits.address import change_layer, find_layer, layers_title
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.layers import PasteLayers
+from zittern.core.edits.parts import change_layer, find_layer
+from zittern.core.edits.titles import layers_title
 from zittern.core.errors import EditError
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.seeds import drawn

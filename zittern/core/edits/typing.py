@@ -11,7 +11,8 @@ import numpy as np
 from zittern.core.axes import AXES, Axis
 from zittern.core.formula.arithmetic import Field
 from zittern.core.lens import focal_px
-from zittern.core.motion.move import bare_poses, scope_at
+from zittern.core.motion.facts import scope_at
+from zittern.core.motion.move import bare_poses
 from zittern.core.picture import subject_distance_m
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M

@@ -9,10 +9,12 @@ from pydantic import Field
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
 from zittern.core.doc import Doc
-from zittern.core.edits.address import change_layer, find_layer, layers_title, owners_title, set_at
+from zittern.core.edits.address import set_at
 from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.parts import change_layer, find_layer
+from zittern.core.edits.titles import layers_title, owners_title
 from zittern.core.errors import EditError
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.shot import Shot

@@ -6,7 +6,8 @@ evaluation one evaluation: a shot, frames, a cache; THE PLACE of keys
 memory     stages with memory: a grid of their own that starts before the shot
 follow     second-order following, and slack
 rides      mounts carried by objects of the set
-move       keyed poses of the mounts -> bare pose, path facts
+move       keyed poses of the mounts -> bare pose
+facts      facts of the path, and moments -> names that numbers may read
 aim        the operator -> pan and tilt of the mount that is aimed
 layers     each layer -> its offsets, before mixing
 fades      cross-fades of clips that overlap on a lane

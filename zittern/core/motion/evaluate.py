@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from zittern.core.axes import AXES
-from zittern.core.motion import angles, lens, mixing, move, posing
+from zittern.core.motion import angles, facts, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.cost import check_cost
 from zittern.core.motion.evaluation import Evaluation
@@ -106,7 +106,7 @@ def evaluate(
     check_cost(shot, len(frames))
     run = Evaluation(shot, frames, cache if cache is not None else Cache())
     run.tables = run.tables if tables is None else tables
-    move.with_facts(run)
+    facts.with_facts(run)
     bare = _bare(run)
     layers, silent = mixing.contributions(run)
     offsets = mixing.sums(shot, layers)

@@ -11,7 +11,7 @@ import numpy as np
 
 from zittern.core import streams
 from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, Axis, axis_index
-from zittern.core.motion import move
+from zittern.core.motion import facts
 from zittern.core.motion.evaluation import Evaluation, Part, Read
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
@@ -147,7 +147,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
         pace_at=pace_at,
         start_frame=start,
         name=layer.name if layer.source.reads_name else "",
-        moments=move.moments(run) if CUES in layer.source.reads else NO_MOMENTS,
+        moments=facts.moments(run) if CUES in layer.source.reads else NO_MOMENTS,
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.doc import Doc
-from zittern.core.motion import layers, move
+from zittern.core.motion import facts, layers
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.shot.clips import Clip
@@ -38,7 +38,7 @@ def stepping_inputs(
     start = min(max(first, shot.first_frame, low), float(shot.last_frame))
     ends = np.array([start, max(min(last, shot.last_frame, high), start)], dtype=np.float64)
     run = Evaluation(shot, ends, cache if cache is not None else Cache())
-    move.with_facts(run)
+    facts.with_facts(run)
     return layers.inputs_of(run, clip, layer, ("pedestal",))
 
 

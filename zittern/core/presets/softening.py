@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer

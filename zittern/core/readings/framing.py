@@ -10,7 +10,7 @@ from zittern.core.doc import Doc
 from zittern.core.lens import focal_px
 from zittern.core.motion.aim import aiming, framing_of, slack_deg, to_target, wanted_deg
 from zittern.core.motion.evaluate import Motion
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array

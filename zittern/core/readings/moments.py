@@ -13,8 +13,8 @@ from pydantic import Field, create_model
 from zittern.core.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
-from zittern.core.motion.move import scope_at
 from zittern.core.motion.steps import StepMark, step_marks
 from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.readings.flow import flowing

@@ -10,7 +10,7 @@ from zittern.core.axes import AXES, Axis
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
-from zittern.core.motion.move import scope_at
+from zittern.core.motion.facts import scope_at
 from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.scribble import drawn_frames

@@ -168,7 +168,7 @@ class Shot(Doc):
 
     def scope(self, frames: Array | float) -> Scope:
         """What its numbers may look at, at some frames (F,) or at one: time and dials. Facts of the path:
-        `motion.move.scope_at`.
+        `motion.facts.scope_at`.
         """
         first, last = float(self.first_frame), float(self.last_frame)
         bare = Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, first, (first, last))

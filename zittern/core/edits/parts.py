@@ -1,0 +1,94 @@
+"""Parts of a shot by their ids, and a shot with one of them changed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from zittern.core.doc import Doc
+from zittern.core.errors import EditError
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot
+
+__all__ = [
+    "change_layer",
+    "find_clip",
+    "find_lane",
+    "find_layer",
+    "find_mount",
+    "index_of",
+    "lane_of",
+    "with_clip",
+    "with_lane",
+]
+
+
+def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
+    """A layer and its clip. Raises EditError."""
+    for clip, layer in shot.layers():
+        if layer.id == layer_id:
+            return clip, layer
+    raise EditError(f"there is no layer {layer_id!r}; it may have been removed", "layer")
+
+
+def find_clip(shot: Shot, clip_id: str) -> Clip:
+    """A clip. Raises EditError."""
+    for clip in shot.clips():
+        if clip.id == clip_id:
+            return clip
+    raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
+
+
+def find_lane(shot: Shot, lane_id: str) -> Lane:
+    """A lane. Raises EditError."""
+    for lane in shot.lanes:
+        if lane.id == lane_id:
+            return lane
+    raise EditError(f"there is no lane {lane_id!r}; it may have been removed", "lane")
+
+
+def change_layer(shot: Shot, layer_id: str, change: Callable[[Layer], Layer]) -> Shot:
+    """The shot with one layer changed."""
+    clip, layer = find_layer(shot, layer_id)
+    layers = tuple(change(each) if each is layer else each for each in clip.layers)
+    return with_clip(shot, clip, clip.replace(layers=layers))
+
+
+def with_mount(shot: Shot, mount: Doc, changed: Mount) -> Shot:
+    """The shot with one mount changed."""
+    return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
+
+
+def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:
+    """The shot with one lane changed."""
+    return shot.replace(lanes=tuple(changed if each is lane else each for each in shot.lanes))
+
+
+def lane_of(shot: Shot, clip: Clip) -> Lane:
+    """The lane that a clip of the shot lies on."""
+    return next(lane for lane in shot.lanes if any(each is clip for each in lane.clips))
+
+
+def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
+    """The shot with other clips in the place of one: the same one changed, several, or none."""
+    lane = lane_of(shot, clip)
+    return with_lane(
+        shot,
+        lane,
+        lane.replace(clips=tuple(part for each in lane.clips for part in (instead if each is clip else (each,)))),
+    )
+
+
+def find_mount(shot: Shot, mount: str) -> Mount:
+    """A mount by id. Raises EditError."""
+    return shot.mounts[index_of(shot, mount)]
+
+
+def index_of(shot: Shot, mount: str) -> int:
+    """Place of a mount in the chain. Raises EditError."""
+    for i, each in enumerate(shot.mounts):
+        if each.id == mount:
+            return i
+    raise EditError(f"there is no mount {mount!r}; it may have been removed", "mount")

@@ -1,0 +1,157 @@
+"""Facts of the bare path, by name, at any frames: `speed` along the path (m/s), `height` (m), and of the subject
+`distance` (m) and `bearing` (degrees to the left of where the camera looks); without a subject these two are 0. And the
+shot's moments.
+"""
+
+from __future__ import annotations
+
+import weakref
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from functools import partial
+from zlib import crc32
+
+import numpy as np
+
+from zittern.core.motion.evaluation import Evaluation, Part
+from zittern.core.motion.move import bare_parts, bare_places, bare_poses
+from zittern.core.numbers.scope import Scope
+from zittern.core.rig import chain
+from zittern.core.shot.shot import Shot
+from zittern.core.sources.source import CUE_NAMES, CUES, Moments
+from zittern.core.units import Array
+
+__all__ = ["FACTS", "moments", "parts_of_fact", "scope_at", "with_facts"]
+
+# Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
+_HALF_S = 0.005
+
+
+def moments(run: Evaluation) -> Moments:
+    """The shot's cues, with the way from each one's place to the bare lens at its frame."""
+    cues = run.shot.cues
+    frames = np.array([cue.frame for cue in cues])
+    away = np.zeros((len(cues), 3))
+    placed = np.array([cue.place_m is not None for cue in cues], dtype=bool)
+    if np.any(placed):
+        pose = bare_poses(run.shot, run.scope.over(frames[placed]))
+        way = pose[:, :3, 3] - np.array([cue.place_m for cue in cues if cue.place_m is not None])
+        away[placed] = np.einsum("cij,ci->cj", pose[:, :3, :3], way) * (1.0, 1.0, -1.0)
+    numbers = np.array([crc32(cue.id.encode()) for cue in cues], dtype=np.int64)
+    return Moments(frames, tuple(cue.name for cue in cues), np.array([cue.strength for cue in cues]), numbers, away)
+
+
+def with_facts(run: Evaluation) -> None:
+    """Puts the path attributes into the evaluation's scope; they are worked out when somebody reads them."""
+    run.facts |= {name: partial(_print_of_fact, name) for name in FACTS}
+    run.facts |= {CUES: _print_of_cues, CUE_NAMES: lambda run: repr([cue.name for cue in run.shot.cues])}
+    facts = {name: _remembered(run, name, fact) for name, fact in FACTS.items()}
+    run.scope = replace(run.scope, values={**run.scope.values, **facts})
+
+
+def _print_of_fact(name: str, run: Evaluation) -> str:
+    return run.print_of(parts_of_fact(name, run.shot))
+
+
+def _print_of_cues(run: Evaluation) -> str:
+    placed = any(cue.place_m is not None for cue in run.shot.cues)
+    return run.shot.cues_key + (run.print_of(bare_parts(run.shot)) if placed else "")
+
+
+def _to_subject_parts(shot: Shot) -> tuple[Part, ...]:
+    return (*_placing_parts(shot), shot.subject)
+
+
+def _bearing_parts(shot: Shot) -> tuple[Part, ...]:
+    return (*bare_parts(shot), shot.subject)
+
+
+def _placing_parts(shot: Shot) -> tuple[Part, ...]:
+    """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last
+    that does.
+    """
+    still = chain.held(shot)
+    mounts = [(mount.bare, mount.id in still) for mount in shot.mounts]
+    while len(mounts) > 1 and mounts[-1][0].only_turns:
+        mounts.pop()
+    mounts[-1] = (mounts[-1][0].unturned, mounts[-1][1])
+    return tuple(mounts)
+
+
+def parts_of_fact(name: str, shot: Shot) -> tuple[Part, ...]:
+    """What a path attribute is computed from."""
+    return _DEPENDS_ON[name](shot)
+
+
+def scope_at(shot: Shot, frames: Array | float) -> Scope:
+    """All that numbers of a shot may look at, facts of the path included, at some frames (F,) or at one."""
+    bare = shot.scope(frames)
+    return replace(bare, values={**bare.values, **{name: _fact_of(shot, bare, fact) for name, fact in FACTS.items()}})
+
+
+def _fact_of(shot: Shot, bare: Scope, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
+    return lambda frames: fact(shot, bare.over(frames))
+
+
+def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
+    """A path attribute at any frames. It does not hold on to the evaluation that it is for: a ring of references
+    would keep all arrays alive.
+    """
+    shot, bare, asked = run.shot, run.scope, weakref.ref(run)
+
+    def at(frames: Array) -> Array:
+        run = asked()
+        if run is None:
+            return fact(shot, bare.over(frames))
+        return run.lookup("fact", (name, run.print_behind(name)))(frames, lambda: fact(shot, bare.over(frames)))
+
+    return at
+
+
+def _speed(shot: Shot, scope: Scope) -> Array:
+    half, first, last = _HALF_S * scope.fps.value, shot.first_frame, shot.last_frame
+    # At an end of the shot the camera does not stand still just because nobody has keyed what comes next.
+    start = np.where(scope.frames >= first, np.maximum(scope.frames - half, first), scope.frames - half)
+    stop = np.where(scope.frames <= last, np.minimum(scope.frames + half, last), scope.frames + half)
+    both = bare_places(shot, scope.over(np.concatenate([stop, start])))
+    way = both[: len(stop)] - both[len(stop) :]
+    seconds = np.maximum(stop - start, half) / scope.fps.value
+    return np.asarray(np.linalg.norm(way, axis=1) / seconds, dtype=np.float64)
+
+
+def _height(shot: Shot, scope: Scope) -> Array:
+    return bare_places(shot, scope)[:, 1].copy()
+
+
+def _to_subject(shot: Shot, scope: Scope) -> Array:
+    """From the lens to the subject in the camera's own frame. (F, 3) metres."""
+    subject = shot.subject
+    if subject is None:
+        return np.zeros((len(scope.frames), 3))
+    pose = bare_poses(shot, scope)
+    return np.asarray(
+        np.einsum("fij,fi->fj", pose[:, :3, :3], subject.position_m(scope) - pose[:, :3, 3]), dtype=np.float64
+    )
+
+
+def _distance(shot: Shot, scope: Scope) -> Array:
+    return np.asarray(np.linalg.norm(_to_subject(shot, scope), axis=1), dtype=np.float64)
+
+
+def _bearing(shot: Shot, scope: Scope) -> Array:
+    if shot.subject is None:
+        return np.zeros(len(scope.frames))
+    away = _to_subject(shot, scope)
+    return np.degrees(np.arctan2(-away[:, 0], -away[:, 2]))
+
+
+FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {
+    "speed": _speed,
+    "height": _height,
+    "distance": _distance,
+    "bearing": _bearing,
+}
+# What each of them is computed from.
+_DEPENDS_ON: Mapping[str, Callable[[Shot], tuple[Part, ...]]] = {
+    "speed": _placing_parts, "height": _placing_parts, "distance": _to_subject_parts, "bearing": _bearing_parts,
+}  # fmt: skip
