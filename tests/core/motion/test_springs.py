@@ -119,6 +119,14 @@ class Grid(unittest.TestCase):
             evaluate(shot(SHIFT, shake)).pose.position_m, evaluate(shot(None, shake)).pose.position_m, atol=1e-9
         )
 
+    def test_a_muted_layer_changes_nothing_wherever_it_acts(self) -> None:
+        cart = CART.replace(x_m=by_formula("2*sin(t*7)", fixed(0.0)))
+        muted = layer("muted", seed=4, mute=True, span_frames=(60.3, 90.7))
+        one, other = (
+            evaluate(shot(SHIFT, muted.replace(target=target), cart=cart)).pose.position_m for target in ("cart", None)
+        )
+        np.testing.assert_array_equal(one, other)
+
     def test_a_held_mount_neither_moves_nor_gives(self) -> None:
         cart = CART.replace(x_m=keyed((1, 0.0), (480, 9.0)))
         made = shot(SHIFT, cart=cart)

@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterable, Iterator
 import numpy as np
 
 from zittern.core.doc import Doc
+from zittern.core.motion import mixing
 from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Spanned
@@ -40,8 +41,14 @@ def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float])
     docs: list[Doc] = list(mounts)
     names = {mount.id for mount in docs if isinstance(mount, Mount)}
     found = [_of_numbers(docs, shot, reach)]
+    counted = mixing.active(shot)
     for lane in shot.lanes:
-        acting = [(clip, layer) for clip in lane.clips for layer in clip.layers if layer.target in names]
+        acting = [
+            (clip, layer)
+            for clip in lane.clips
+            for layer in clip.layers
+            if layer.target in names and layer.id in counted
+        ]
         if not acting:
             continue
         found.append(_of_numbers([part for clip, layer in acting for part in (clip.amount, layer)], shot, reach))
@@ -56,8 +63,12 @@ def searched(shot: Shot, mounts: Iterable[Mount]) -> bool:
     """Whether something that moves some mounts may jump where no document tells."""
     docs: list[Doc] = list(mounts)
     names = {mount.id for mount in docs if isinstance(mount, Mount)}
+    counted = mixing.active(shot)
     docs += [
-        part for clip, layer in shot.layers() if layer.target in names for part in (clip.amount, layer, layer.source)
+        part
+        for clip, layer in shot.layers()
+        if layer.target in names and layer.id in counted
+        for part in (clip.amount, layer, layer.source)
     ]
     return any(number.may_jump for number in _all_numbers(docs, shot)) or any(
         isinstance(doc, SourceDoc) and doc.may_jump for doc in docs
