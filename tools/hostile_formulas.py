@@ -17,7 +17,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from zittern.core.formula.arithmetic import worked_out
+from zittern.core.formula.arithmetic import evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.functions import CONSTANTS, FUNCTIONS, LARGEST
 from zittern.core.formula.grammar import MOST_CHARACTERS, parse
@@ -139,7 +139,7 @@ def _timed(text: str, scope: dict[str, Array], report: Report) -> float:
 def _read(text: str, scope: dict[str, Array], report: Report) -> None:
     for read in (
         lambda: values_of(parse(text), lambda name: scope.get(name, np.zeros(1)), FRAMES),
-        lambda: np.array([worked_out(text, 2.0)]),
+        lambda: np.array([evaluate_expression(text, 2.0)]),
     ):
         try:
             found = read()

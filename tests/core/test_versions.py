@@ -1,7 +1,7 @@
 import unittest
 
 from zittern.core.errors import DocumentError
-from zittern.core.versions import brought_up, parsed
+from zittern.core.versions import parsed, upgraded
 
 STEPS = {
     1: lambda data: {**data, "schema_version": 2, "way": ["one"]},
@@ -15,9 +15,9 @@ def thing(version: object, name: str = "zittern.thing", **fields: object) -> dic
 
 class Steps(unittest.TestCase):
     def test_each_step_in_its_turn_and_none_for_the_newest(self) -> None:
-        self.assertEqual(brought_up(thing(1), "thing", 3, STEPS), thing(3, way=["one", "two"]))
-        self.assertEqual(brought_up(thing(2, way=[]), "thing", 3, STEPS)["way"], ["two"])
-        self.assertEqual(brought_up(thing(3), "thing", 3, STEPS), thing(3))
+        self.assertEqual(upgraded(thing(1), "thing", 3, STEPS), thing(3, way=["one", "two"]))
+        self.assertEqual(upgraded(thing(2, way=[]), "thing", 3, STEPS)["way"], ["two"])
+        self.assertEqual(upgraded(thing(3), "thing", 3, STEPS), thing(3))
 
     def test_what_is_something_else_or_newer(self) -> None:
         for data, pattern in (
@@ -26,7 +26,7 @@ class Steps(unittest.TestCase):
             *((thing(v), "newer") for v in (0, 4, True, "1", None, 1.0)),
         ):
             with self.assertRaisesRegex(DocumentError, pattern):
-                brought_up(data, "thing", 3, STEPS)
+                upgraded(data, "thing", 3, STEPS)
         for text in ("", "{", b"\xff", "[" * 100_000):
             with self.assertRaisesRegex(DocumentError, "not JSON"):
                 parsed(text)

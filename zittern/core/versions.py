@@ -8,7 +8,7 @@ from typing import Any
 
 from zittern.core.errors import DocumentError
 
-__all__ = ["Step", "brought_up", "parsed"]
+__all__ = ["Step", "parsed", "upgraded"]
 
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -21,7 +21,7 @@ def parsed(text: str | bytes) -> Any:
         raise DocumentError(f"this is not JSON: {error}") from error
 
 
-def brought_up(data: Any, what: str, newest: int, steps: Mapping[int, Step]) -> dict[str, Any]:
+def upgraded(data: Any, what: str, newest: int, steps: Mapping[int, Step]) -> dict[str, Any]:
     """A parsed `zittern.WHAT` of any version as one of the newest; steps[n] takes version n to n + 1. Raises
     DocumentError for anything else.
     """

@@ -157,7 +157,7 @@ def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]
     is on them, the layers, what holds the framing. They multiply to the world pose.
     """
     base = transforms.identity(len(motion.frames))
-    carried = chain.On(motion.on.carried, motion.on.given)
+    carried = chain.RigOffsets(motion.on.carried, motion.on.given)
     for mount in shot.mounts:
         own = chain.step(mount, base, motion.locals_[mount.id], carried)
         yield mount.kind, mount.name, transforms.inverse(base) @ own

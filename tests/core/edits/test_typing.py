@@ -3,7 +3,7 @@ import unittest
 
 from tests.core.making import layer, shot_with
 from zittern.core.edits.typing import field_at
-from zittern.core.formula.arithmetic import worked_out
+from zittern.core.formula.arithmetic import evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.lens import swing_px
 from zittern.core.numbers.param import fixed, keyed
@@ -15,7 +15,7 @@ POST = Subject.at("Post", (0.0, 1.6, -5.0))
 
 
 def typed(shot: Shot, text: str, at: str, unit: str, frame: float = 1.0) -> float:
-    return worked_out(text, 0.0, field_at(shot, at, unit, frame))
+    return evaluate_expression(text, 0.0, field_at(shot, at, unit, frame))
 
 
 class Pixels(unittest.TestCase):

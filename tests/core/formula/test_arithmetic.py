@@ -1,7 +1,7 @@
 import math
 import unittest
 
-from zittern.core.formula.arithmetic import UNITS, Field, worked_out
+from zittern.core.formula.arithmetic import UNITS, Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 
 
@@ -13,7 +13,7 @@ class Typed(unittest.TestCase):
             ("sqrt(2)", math.sqrt(2)), ("min(1,2)", 1.0), ("7 % 4", 3.0), ("sin(pi / 2)", 1.0), ("1 / 0", 0.0),
         ):  # fmt: skip
             with self.subTest(text):
-                self.assertAlmostEqual(worked_out(text, 99.0), value, places=12)
+                self.assertAlmostEqual(evaluate_expression(text, 99.0), value, places=12)
 
     def test_what_stands_there_is_changed(self) -> None:
         for text, value in (
@@ -25,7 +25,7 @@ class Typed(unittest.TestCase):
             ("*= -1", -10.0),
         ):
             with self.subTest(text):
-                self.assertEqual(worked_out(text, 10.0), value)
+                self.assertEqual(evaluate_expression(text, 10.0), value)
 
     def test_what_is_no_number_is_told_with_its_place(self) -> None:
         for text, pattern, start in (
@@ -41,13 +41,13 @@ class Typed(unittest.TestCase):
             ("*=1e300", "too large", 0),
         ):
             with self.subTest(text[:40]), self.assertRaisesRegex(FormulaFault, pattern) as caught:
-                worked_out(text, 1e300)
+                evaluate_expression(text, 1e300)
             self.assertEqual(caught.exception.start, start)
 
 
 class Units(unittest.TestCase):
     def read(self, text: str, unit: str, before: float = 0.0, **more: object) -> float:
-        return worked_out(text, before, Field(unit, **more))  # type: ignore[arg-type]
+        return evaluate_expression(text, before, Field(unit, **more))  # type: ignore[arg-type]
 
     def test_they_are_converted_to_the_fields_own(self) -> None:
         for text, unit, value in (
@@ -112,9 +112,9 @@ class Commas(unittest.TestCase):
     def test_a_lone_comma_before_three_digits_is_refused_with_both_readings(self) -> None:
         for text in ("1,000", "12,345", "2 * 1,000", "1,000 cm"):
             with self.subTest(text), self.assertRaisesRegex(FormulaFault, r"can be \d+ or [\d.]+; write"):
-                worked_out(text, 0.0, Field("cm"))
+                evaluate_expression(text, 0.0, Field("cm"))
         with self.assertRaisesRegex(FormulaFault, "“1,000” can be 1000 or 1; write 1000 or 1.000"):
-            worked_out("1,000", 0.0)
+            evaluate_expression("1,000", 0.0)
 
     def test_what_can_be_read_in_one_way_is(self) -> None:
         for text, value in (
@@ -128,5 +128,5 @@ class Commas(unittest.TestCase):
         ):
             if text.startswith("max"):
                 continue
-            self.assertEqual(worked_out(text, 0.0), value, text)
-        self.assertEqual(worked_out("max(1,000, 2)", 0.0), 2.0)
+            self.assertEqual(evaluate_expression(text, 0.0), value, text)
+        self.assertEqual(evaluate_expression("max(1,000, 2)", 0.0), 2.0)

@@ -14,7 +14,9 @@ HEAD = Mount(id="head", name="Head", z_m=-2.0, tilt_deg=10.0)
 
 def pose(*mounts: Mount, offsets: dict[str, np.ndarray] | None = None) -> np.ndarray:
     return chain.lens_pose(
-        mounts, {mount.id: chain.local_pose(mount, over(FRAMES)) for mount in mounts}, chain.On(offsets=offsets or {})
+        mounts,
+        {mount.id: chain.local_pose(mount, over(FRAMES)) for mount in mounts},
+        chain.RigOffsets(offsets=offsets or {}),
     )
 
 

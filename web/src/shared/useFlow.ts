@@ -24,8 +24,8 @@ export function shown(value: number, digits: number): string {
 /** Writes what is watched into an element as frames go by, about ten times a second, without re-rendering. */
 export function useFlow(write: (flow: Flow) => string): React.RefObject<HTMLSpanElement | null> {
   const ref = useRef<HTMLSpanElement>(null);
-  const how = useRef(write);
-  how.current = write;
+  const writeRef = useRef(write);
+  writeRef.current = write;
   useEffect(() => {
     let waiting = 0;
     let written = 0;
@@ -33,7 +33,7 @@ export function useFlow(write: (flow: Flow) => string): React.RefObject<HTMLSpan
       waiting = 0;
       written = performance.now();
       const flow = flowNow();
-      if (ref.current) ref.current.textContent = flow ? how.current(flow) : "";
+      if (ref.current) ref.current.textContent = flow ? writeRef.current(flow) : "";
     };
     const soon = () => {
       const rest = written + EVERY_MS - performance.now();

@@ -63,12 +63,12 @@ export function adopt(state: State): void {
   const { frame } = transport.getState();
   transport.setState({ first, last, fps: fps.num / (fps.den ?? 1), frame: Math.min(Math.max(frame, first), last) });
   if (before && (before.first_frame !== first || before.last_frame !== last)) view.setState({ window: [first, last] });
-  letGo(state);
+  pruneSelection(state);
   feed(state.slug, []).catch(complain);
 }
 
 /** Unselects what is no longer there. */
-function letGo(state: State): void {
+function pruneSelection(state: State): void {
   const { layer, layers, mount, clip } = view.getState();
   if (clip && !clipsOf(state).some(({ id }) => id === clip)) view.setState({ clip: null, board: "layer" });
   const ids = layersOf(state).map((each) => each.id);

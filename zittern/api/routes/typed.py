@@ -7,7 +7,7 @@ from fastapi import APIRouter
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.typed import TypedIn, TypedManyIn, TypedManyOut, TypedOut, TypedPlace
 from zittern.core.edits.typing import field_at
-from zittern.core.formula.arithmetic import Field, worked_out
+from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 
 router = APIRouter(prefix="/api/arithmetic", tags=["tables"], route_class=JsonRoute)
@@ -17,7 +17,7 @@ router = APIRouter(prefix="/api/arithmetic", tags=["tables"], route_class=JsonRo
 def work_out(body: TypedIn, ctx: Ctx) -> TypedOut:
     """The number that a text typed into a field stands for, in the field's own unit."""
     try:
-        return TypedOut(value=worked_out(body.text, body.before, _field(body, ctx)))
+        return TypedOut(value=evaluate_expression(body.text, body.before, _field(body, ctx)))
     except FormulaFault as fault:
         return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
 
@@ -29,7 +29,7 @@ def work_out_many(body: TypedManyIn, ctx: Ctx) -> TypedManyOut:
     values: list[float] = []
     for number, text in enumerate(body.texts):
         try:
-            values.append(worked_out(text, 0.0, field))
+            values.append(evaluate_expression(text, 0.0, field))
         except FormulaFault as fault:
             return TypedManyOut(values=[], wrong=number, fault=fault.message)
     return TypedManyOut(values=values)

@@ -92,7 +92,7 @@ def kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
 
     def wanted(frames: Array) -> Array:
         scope = before.scope(frames)
-        lens = chain.lens_pose(before.mounts, chain.local_poses(before, scope), chain.On(rides(before, scope)))
+        lens = chain.lens_pose(before.mounts, chain.local_poses(before, scope), chain.RigOffsets(rides(before, scope)))
         return chain.needed_pose(
             after.mounts, chain.local_poses(after, scope), rides(after, scope), at, lens, len(after.mounts) - 1
         )

@@ -93,7 +93,7 @@ class MatchPose(CommandDoc):
         frames = np.arange(self.first_frame, self.last_frame + 1, dtype=np.float64)
         scope = shot.scope(frames)
         *_, world = chain.poses_along(
-            shot.mounts[: source + 1], chain.local_poses(shot, scope), chain.On(rides(shot, scope))
+            shot.mounts[: source + 1], chain.local_poses(shot, scope), chain.RigOffsets(rides(shot, scope))
         )
         return _placed(shot, shot.mounts[at].id, frames, world, key=True)
 

@@ -19,7 +19,7 @@ from zittern.core.formula.grammar import parse
 from zittern.core.formula.tree import name_nodes, values_of
 from zittern.core.units import Array
 
-__all__ = ["MOST_TYPED", "UNITS", "Field", "worked_out"]
+__all__ = ["MOST_TYPED", "UNITS", "Field", "evaluate_expression"]
 
 MOST_TYPED = 500
 Dimension = Literal["length", "angle", "time", "frequency", "share", "speed", "picture"]
@@ -72,7 +72,7 @@ class Field:
 _PLAIN = Field()
 
 
-def worked_out(text: str, before: float, field: Field = _PLAIN) -> float:
+def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> float:
     """The number that a text stands for, in the field's own unit, where `before` stood. Raises FormulaFault with the
     place in the text.
     """

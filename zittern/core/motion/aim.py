@@ -122,7 +122,7 @@ def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frame
 def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> Array:
     assert shot.subject is not None, "only who has a subject aims"
     at = next(i for i, each in enumerate(shot.mounts) if each.id == mount.id)
-    on = chain.On(rides(shot, scope))
+    on = chain.RigOffsets(rides(shot, scope))
     poses = list(chain.poses_along(shot.mounts, chain.local_poses(shot, scope), on))
     base = poses[at - 1] if at else transforms.identity(len(scope.frames))
     if mount.id in on.carried:

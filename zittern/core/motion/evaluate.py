@@ -65,7 +65,7 @@ class Motion:
     offsets: dict[str, Array]
     rig: dict[str, Array]
     locals_: dict[str, Array]
-    on: chain.On
+    on: chain.RigOffsets
 
     def rows(self, first: int, stop: int) -> Motion:
         """The same at some of its frames, without copying."""
@@ -76,7 +76,7 @@ class Motion:
         def table(arrays: dict[str, Array]) -> dict[str, Array]:
             return {name: values[first:stop] for name, values in arrays.items()}
 
-        on = chain.On(table(dict(self.on.carried)), table(dict(self.on.given)), table(dict(self.on.offsets)))
+        on = chain.RigOffsets(table(dict(self.on.carried)), table(dict(self.on.given)), table(dict(self.on.offsets)))
         return Motion(
             self.frames[first:stop],
             pose(self.pose),
@@ -124,7 +124,7 @@ def evaluate(
 
 def _bare(run: Evaluation) -> Pose:
     def make() -> Array:
-        pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), chain.On(rides(run.shot, run.scope)))
+        pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), chain.RigOffsets(rides(run.shot, run.scope)))
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
     packed = run.kept("bare", move.bare_parts(run.shot), make)
@@ -159,5 +159,7 @@ def joined(parts: Sequence[Motion]) -> Motion:
         return together([getattr(part, which) for part in parts])
 
     frames = np.concatenate([part.frames for part in parts])
-    on = chain.On(*(together([getattr(part.on, which) for part in parts]) for which in ("carried", "given", "offsets")))
+    on = chain.RigOffsets(
+        *(together([getattr(part.on, which) for part in parts]) for which in ("carried", "given", "offsets"))
+    )
     return Motion(frames, pose("pose"), pose("bare"), on=on, **{name: table(name) for name in _TABLES})

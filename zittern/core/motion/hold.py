@@ -101,7 +101,7 @@ def _before(drift: Array, count: int, fitted: int) -> Array:
 
 
 def turned(pose: Array, slow_deg: Array) -> Array:
-    """The turn of the lens that pan and tilt (F, 2) more give, as `chain.On.given`: (F, 6)."""
+    """The turn of the lens that pan and tilt (F, 2) more give, as `chain.RigOffsets.given`: (F, 6)."""
     before = pose[:, :3, :3]
     angles = rotations.angles_of(before)
     angles[:, :2] += slow_deg

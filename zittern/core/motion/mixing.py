@@ -120,7 +120,7 @@ def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
 
 
 def _parts_of_clip(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
-    return (_when(clip), Read(clip.amount, layers.clip_scope(run, clip)), *_beside(run, clip))
+    return (_when(clip), Read(clip.amount, layers.clip_scope(run, clip)), *_overlapping(run, clip))
 
 
 def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...]:
@@ -144,11 +144,11 @@ def _envelope(run: Evaluation, weight: Number, part: Spanned, scope: Scope) -> A
 
 def _fade(run: Evaluation, clip: Clip) -> Array | float:
     """Cross-fade weight of a clip where others on its lane overlap it."""
-    others, shape = _beside(run, clip)
+    others, shape = _overlapping(run, clip)
     return fades.fade(run.frames, run.span_of(clip), others, shape) if others else 1.0
 
 
-def _beside(run: Evaluation, clip: Clip) -> tuple[tuple[tuple[fades.Stretch, bool], ...], RampShape]:
+def _overlapping(run: Evaluation, clip: Clip) -> tuple[tuple[tuple[fades.Stretch, bool], ...], RampShape]:
     lane = next(lane for lane in run.shot.lanes if any(each is clip for each in lane.clips))
     return fades.overlapping(lane, clip, run.span), lane.fade
 

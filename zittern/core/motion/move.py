@@ -28,7 +28,7 @@ def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dic
 
 def bare_poses(shot: Shot, scope: Scope) -> Array:
     """tf_world_lens without operator, give and layers, at the frames of a scope. (F, 4, 4)."""
-    return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.On(rides(shot, scope)))
+    return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.RigOffsets(rides(shot, scope)))
 
 
 def bare_places(shot: Shot, scope: Scope) -> Array:
@@ -39,7 +39,7 @@ def bare_places(shot: Shot, scope: Scope) -> Array:
     if not carriers:
         return place
     locals_ = {mount.id: chain.local_pose(mount, scope, mount.id in still) for mount in carriers}
-    *_, base = chain.poses_along(carriers, locals_, chain.On(rides(shot, scope, carriers)))
+    *_, base = chain.poses_along(carriers, locals_, chain.RigOffsets(rides(shot, scope, carriers)))
     return np.asarray(np.einsum("fij,fj->fi", base[:, :3, :3], place) + base[:, :3, 3])
 
 

@@ -36,7 +36,7 @@ class RigPoses:
     run: Evaluation
     aimed: Mapping[str, Array]
     locals_: dict[str, Array]
-    on: chain.On
+    on: chain.RigOffsets
     rig: dict[str, Array]
     lens: Array
 
@@ -87,7 +87,7 @@ def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
     if framing is None:
         return out
     slow = hold.slow_drift_deg(run, framing, lens_parts(run), _lens_at)
-    on = chain.On(out.on.carried, {**out.on.given, chain.HOLD: hold.turned(out.lens, slow)}, out.on.offsets)
+    on = chain.RigOffsets(out.on.carried, {**out.on.given, chain.HOLD: hold.turned(out.lens, slow)}, out.on.offsets)
     return RigPoses(run, out.aimed, out.locals_, on, out.rig, chain.at_lens(out.rig[run.shot.mounts[-1].id], on))
 
 
@@ -95,19 +95,21 @@ def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
     shot = run.shot
     aimed = aim.aimed(run)
     locals_, on = _parts(run, aimed)
-    on = chain.On(on.carried, springs.deflections(run, _first_parts, offsets), dict(offsets))
+    on = chain.RigOffsets(on.carried, springs.deflections(run, _first_parts, offsets), dict(offsets))
     rig = dict(zip((mount.id for mount in shot.mounts), chain.poses_along(shot.mounts, locals_, on), strict=True))
     return RigPoses(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
 
 
-def _first_parts(run: Evaluation, count: int) -> tuple[dict[str, Array], chain.On]:
+def _first_parts(run: Evaluation, count: int) -> tuple[dict[str, Array], chain.RigOffsets]:
     """The same of so many mounts, from the ground on."""
     mount = aim.aiming(run.shot)
     aims = mount is not None and run.shot.mounts.index(mount) < count
     return _parts(run, aim.aimed(run) if aims else {}, count)
 
 
-def _parts(run: Evaluation, aimed: Mapping[str, Array], count: int | None = None) -> tuple[dict[str, Array], chain.On]:
+def _parts(
+    run: Evaluation, aimed: Mapping[str, Array], count: int | None = None
+) -> tuple[dict[str, Array], chain.RigOffsets]:
     """Local poses, aimed ones too, and rides, of all mounts or so many from the ground on."""
     mounts = run.shot.mounts[:count]
     locals_ = move.local_poses(run, mounts)
@@ -116,7 +118,7 @@ def _parts(run: Evaluation, aimed: Mapping[str, Array], count: int | None = None
         for mount in mounts
         if mount.id in aimed
     }
-    return {**locals_, **turned}, chain.On(rides(run.shot, run.scope, mounts))
+    return {**locals_, **turned}, chain.RigOffsets(rides(run.shot, run.scope, mounts))
 
 
 def _lens_at(run: Evaluation) -> Array:

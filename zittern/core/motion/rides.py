@@ -25,7 +25,7 @@ __all__ = ["rides"]
 
 
 def rides(shot: Shot, scope: Scope, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
-    """What rides make of world poses, of all mounts or some, by mount id. (F, 3, 7), as `chain.On.carried`."""
+    """What rides make of world poses, of all mounts or some, by mount id. (F, 3, 7), as `chain.RigOffsets.carried`."""
     still = held(shot)
     return {
         mount.id: _carried(shot, mount.ride, scope)

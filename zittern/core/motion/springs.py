@@ -55,7 +55,7 @@ def sprung(shot: Shot) -> tuple[Mount, ...]:
 
 
 def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> dict[str, Array]:
-    """Deflection of each mount in springs, by its id, (F, 6) as `chain.On.given`. offsets: (F, 7) of the layers at
+    """Deflection of each mount in springs, by its id, (F, 6) as `RigOffsets.given`. offsets: (F, 7) of the layers at
     the evaluation's frames.
     """
     mounts = sprung(run.shot)
@@ -97,7 +97,7 @@ class _Along:
         self._weights: dict[str, Array] = {}
 
     @cached_property
-    def parts(self) -> tuple[dict[str, Array], chain.On]:
+    def parts(self) -> tuple[dict[str, Array], chain.RigOffsets]:
         """Local poses and rides, at all frames."""
         return self.poses(self.run, self.count)
 
@@ -126,7 +126,7 @@ class _Along:
         """World pose behind a mount without its own springs. (R, 4, 4)."""
         locals_, on = self.parts
         carried = {name: values[rows] for name, values in on.carried.items()}
-        return chain.step(mount, self._below(mount, rows), locals_[mount.id][rows], chain.On(carried))
+        return chain.step(mount, self._below(mount, rows), locals_[mount.id][rows], chain.RigOffsets(carried))
 
     def _below(self, mount: Mount, rows: IntArray) -> Array | None:
         """World pose that carries a mount; nothing for the ground."""
@@ -134,12 +134,12 @@ class _Along:
         pose: Array | None = None
         for each in self.run.shot.mounts[: self.order[mount.id]]:
             if each.id not in self._behind:
-                here = chain.On(*({each.id: of[each.id][rows]} if each.id in of else {} for of in self._on(on)))
+                here = chain.RigOffsets(*({each.id: of[each.id][rows]} if each.id in of else {} for of in self._on(on)))
                 self._behind[each.id] = chain.step(each, pose, locals_[each.id][rows], here)
             pose = self._behind[each.id]
         return pose
 
-    def _on(self, on: chain.On) -> tuple[Mapping[str, Array], ...]:
+    def _on(self, on: chain.RigOffsets) -> tuple[Mapping[str, Array], ...]:
         return on.carried, self.given, self.offsets
 
 
@@ -235,7 +235,9 @@ class _Spring:
                 pose = pose @ transforms.offset_transforms(offsets[below.mount.id])
             start += 1
         for each in shot.mounts[start : at + 1]:
-            pose = chain.step(each, pose, locals_[each.id], chain.On(on.carried, {}, {} if each is mount else offsets))
+            pose = chain.step(
+                each, pose, locals_[each.id], chain.RigOffsets(on.carried, {}, {} if each is mount else offsets)
+            )
         assert pose is not None, "a mount is on its own way"
         return pose
 

@@ -7,7 +7,7 @@ from typing import Any
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
 from zittern.core.shot.upgrades import clocked, seeded_noise
-from zittern.core.versions import Step, brought_up, parsed
+from zittern.core.versions import Step, parsed, upgraded
 
 __all__ = ["ENDING", "STEPS", "read_preset", "write_preset"]
 
@@ -36,7 +36,7 @@ STEPS: dict[int, Step] = {1: with_dials, 2: with_rig, 3: with_clock}
 
 def read_preset(text: str | bytes) -> Preset:
     """A preset from JSON text. Raises DocumentError with the place of the first fault."""
-    data = brought_up(parsed(text), "preset", PRESET_VERSION, STEPS)
+    data = upgraded(parsed(text), "preset", PRESET_VERSION, STEPS)
     with faults_as(DocumentError):
         return Preset.model_validate(data)
 

@@ -16,7 +16,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = [
-    "HOLD", "LENS", "On", "at_lens", "carried_on", "held", "lens_pose", "local_pose", "local_poses",
+    "HOLD", "LENS", "RigOffsets", "at_lens", "carried_on", "held", "lens_pose", "local_pose", "local_poses",
     "needed_pose", "numbers_of", "places", "poses_along", "step", "with_give",
 ]  # fmt: skip
 
@@ -27,7 +27,7 @@ HOLD = "·hold"
 
 
 @dataclass(frozen=True, slots=True)
-class On:
+class RigOffsets:
     """What is on the mounts besides their keyed poses, by mount id. carried: what a ride makes of a world pose, (F, 3,
     7): the turn and shift of where it is (3, 4), the turn of how it stands (3, 3). given: how far springs let it stray,
     (F, 6): metres in the world, then a turn in its own frame (radians); HOLD: what holds the framing. offsets: (F, 7)
@@ -38,9 +38,9 @@ class On:
     given: Mapping[str, Array] = field(default_factory=dict)
     offsets: Mapping[str, Array] = field(default_factory=dict)
 
-    def part(self, share: Array) -> On:
+    def part(self, share: Array) -> RigOffsets:
         """With a share at each frame of what is given and of the offsets. share (F,)."""
-        return On(
+        return RigOffsets(
             self.carried,
             *({name: values * share[:, None] for name, values in each.items()} for each in (self.given, self.offsets)),
         )
@@ -95,7 +95,7 @@ def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:
     return {mount.id: local_pose(mount, scope, mount.id in still) for mount in shot.mounts}
 
 
-def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: On) -> Iterator[Array]:
+def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOffsets) -> Iterator[Array]:
     """World pose behind each mount, from the ground on, with all that is on it. locals_: (F, 4, 4) by mount id. ->
     (F, 4, 4) each.
     """
@@ -105,7 +105,7 @@ def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: On)
         yield pose
 
 
-def step(mount: Mount, base: Array | None, local: Array, on: On) -> Array:
+def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Array:
     """World pose behind a mount, from that of what carries it (nothing for the ground). (F, 4, 4)."""
     pose = local if base is None else base @ local
     if mount.id in on.carried:
@@ -117,13 +117,13 @@ def step(mount: Mount, base: Array | None, local: Array, on: On) -> Array:
     return pose
 
 
-def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: On) -> Array:
+def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOffsets) -> Array:
     """tf_world_lens. -> (F, 4, 4)."""
     *_, pose = poses_along(mounts, locals_, on)
     return at_lens(pose, on)
 
 
-def at_lens(pose: Array, on: On) -> Array:
+def at_lens(pose: Array, on: RigOffsets) -> Array:
     """The lens, from the world pose behind the last mount. (F, 4, 4)."""
     if LENS in on.offsets:
         pose = pose @ transforms.offset_transforms(on.offsets[LENS])
@@ -147,7 +147,7 @@ def needed_pose(
     pose = _put_down(pose, carried.get(mounts[at].id))
     if at == 0:
         return pose
-    *_, base = poses_along(mounts[:at], locals_, On(carried))
+    *_, base = poses_along(mounts[:at], locals_, RigOffsets(carried))
     return np.asarray(np.linalg.inv(base) @ pose, dtype=np.float64)
 
 

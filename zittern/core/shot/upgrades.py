@@ -14,7 +14,7 @@ from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.shot.layers import MOST_SEED
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
-from zittern.core.versions import Step, brought_up, parsed
+from zittern.core.versions import Step, parsed, upgraded
 
 __all__ = ["STEPS", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
 
@@ -144,7 +144,7 @@ def read_shot(text: str | bytes) -> Shot:
 
 def shot_from(data: Any) -> Shot:
     """A shot from parsed JSON. Raises DocumentError."""
-    data = brought_up(data, "shot", SCHEMA_VERSION, STEPS)
+    data = upgraded(data, "shot", SCHEMA_VERSION, STEPS)
     with faults_as(DocumentError):
         return Shot.model_validate(data)
 

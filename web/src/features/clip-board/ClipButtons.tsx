@@ -2,7 +2,7 @@ import { Copy, Scissors, Trash2 } from "lucide-react";
 import { view } from "../../stores/view";
 import { addClip, duplicateClip, removeClip, saveClip, splitClip } from "./clips";
 
-const THRICE = 3;
+const TIMES_REPEATED = 3;
 
 /** What is done with the selected clip. */
 export function ClipButtons() {
@@ -23,7 +23,7 @@ export function ClipButtons() {
         type="button"
         className="btn btn-xs"
         title="Three more behind it, one after another"
-        onClick={() => duplicateClip(THRICE)}
+        onClick={() => duplicateClip(TIMES_REPEATED)}
       >
         Repeat 3×
       </button>

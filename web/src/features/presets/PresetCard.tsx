@@ -12,7 +12,7 @@ const PADDING_PX = 14;
 type PresetCardProps = {
   entry: PresetEntry;
   width: number;
-  worn: boolean;
+  triedOn: boolean;
   marked: boolean;
   clip: Clip | undefined;
   onTry: () => void;
@@ -21,14 +21,14 @@ type PresetCardProps = {
 };
 
 /** A preset: how it moves this shot's picture, what it is like, how large it is. Pointed at, it is tried on; clicked, it is placed. */
-export function PresetCard({ entry, width, worn, marked, clip, onTry, onLeave, onPlace }: PresetCardProps) {
+export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave, onPlace }: PresetCardProps) {
   const swatch = useSwatch(entry.key);
   const { preset } = entry;
   if (!preset) return <BrokenCard entry={entry} />;
   const size = swatch ? `${swatch.swing_px.toFixed(0)} px` : "…";
   return (
     <div
-      className={`relative rounded-sm border ${worn ? "border-primary bg-(--wash)" : "border-base-300"}`}
+      className={`relative rounded-sm border ${triedOn ? "border-primary bg-(--wash)" : "border-base-300"}`}
       onPointerEnter={onTry}
       onPointerLeave={onLeave}
     >
@@ -46,7 +46,7 @@ export function PresetCard({ entry, width, worn, marked, clip, onTry, onLeave, o
           <SwatchPicture label={`Scribble of ${preset.name}`} swatch={swatch} draw={drawScribble} {...SCRIBBLE} />
           <span className="flex min-w-0 flex-1 flex-col">
             <span className="flex items-baseline gap-2">
-              <span className={`cond truncate font-semibold text-[13px] ${worn ? "text-primary" : ""}`}>
+              <span className={`cond truncate font-semibold text-[13px] ${triedOn ? "text-primary" : ""}`}>
                 {preset.name}
               </span>
               <span className="num ml-auto shrink-0 text-(--graphite) text-[11px]">{size}</span>

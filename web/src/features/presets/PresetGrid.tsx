@@ -70,7 +70,7 @@ export function PresetGrid({ found }: { found: PresetEntry[] }) {
 function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
   const where = usePlacing();
   const clip = useSelectedClip();
-  const worn = useStore(trying, ({ command }) => !!command && "key" in command && command.key === entry.key);
+  const triedOn = useStore(trying, ({ command }) => !!command && "key" in command && command.key === entry.key);
   const marked = useStore(presets, (each) => each.marked.includes(entry.key));
   const withCommand = (run: (command: ReturnType<typeof placing>) => void) => () =>
     readable(entry) && run(placing(where, entry));
@@ -78,7 +78,7 @@ function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
     <PresetCard
       entry={entry}
       width={width}
-      worn={worn}
+      triedOn={triedOn}
       marked={marked}
       clip={clip}
       onTry={withCommand(preview)}

@@ -49,7 +49,7 @@ export function useCameraDrag(
     const box = element.getBoundingClientRect();
     return new Vector2(x - box.left, y - box.top);
   };
-  const letGo = () => {
+  const endGesture = () => {
     onGrip(false);
     stage.setState({ grip: null });
     grip.current = null;
@@ -77,12 +77,12 @@ export function useCameraDrag(
     drop: () => {
       if (command.current) void commit(command.current);
       else cancelPreview();
-      letGo();
+      endGesture();
     },
-    tap: letGo,
+    tap: endGesture,
     cancel: () => {
       cancelPreview();
-      letGo();
+      endGesture();
     },
   });
 }
