@@ -17,6 +17,9 @@ def shape_of(shape: RampShape, x: Array) -> Array:
     """Weight for progress x in 0..1. (F,) -> (F,) in 0..1.
 
     linear: x. smooth: 3x^2 - 2x^3. equal-power: sin(pi x / 2), whose square and that of its mirror add to 1.
+
+    >>> shape_of("smooth", np.array([0.0, 0.25, 0.5, 1.0]))
+    array([0.     , 0.15625, 0.5    , 1.     ])
     """
     x = np.clip(x, 0.0, 1.0)
     if shape == "smooth":

@@ -27,7 +27,11 @@ def height_mm(sensor_mm: float, width_px: int, height_px: int) -> float:
 
 
 def vfov_deg(focal_mm: Array, sensor_mm: float, width_px: int, height_px: int) -> Array:
-    """Vertical field of view, 2 atan(h / 2f) with h the sensor's used height. (F,) -> (F,) degrees."""
+    """Vertical field of view, 2 atan(h / 2f) with h the sensor's used height. (F,) -> (F,) degrees.
+
+    >>> vfov_deg(np.array([18.0, 35.0, 85.0]), 36.0, 1920, 1080).round(2)
+    array([58.72, 32.27, 13.59])
+    """
     height = height_mm(sensor_mm, width_px, height_px)
     return np.degrees(2.0 * np.arctan(height / (2.0 * np.asarray(focal_mm, dtype=np.float64))))
 
@@ -47,6 +51,9 @@ def swing_px(axis: Axis, swing: float, focal_mm: float, sensor_mm: float, width_
 
     pan, tilt: at the centre, f_px tan(angle). roll: at the side edge, width/2 tan(angle). truck, pedestal: the subject
     at `distance_m`. dolly, zoom: at the side edge, by the change of scale of the subject.
+
+    >>> round(swing_px("pan", 1.0, focal_mm=35.0, sensor_mm=36.0, width_px=1920, distance_m=3.0), 1)
+    32.6
     """
     f_px = focal_px(focal_mm, sensor_mm, width_px)
     angle = min(abs(swing), 89.0)

@@ -62,8 +62,8 @@ def at(seeds: Seeds, positions: IntArray) -> Array:
 
 
 def at_each(seeds: Seeds, positions: IntArray) -> Array:
-    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast. -> uniform,
-    variance 1/3.
+    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast. (A, 1), (A, N)
+    -> (A, N), uniform, variance 1/3.
     """
     z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds)
     return (z >> _S11).astype(np.float64) * (2.0 * _UNIT) - 1.0

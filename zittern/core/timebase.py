@@ -94,7 +94,11 @@ def _from_text(text: str) -> dict[str, int]:
 
 
 def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
-    """Frames first, first + step, ... up to last. (F,) float64. Raises BadInput when there would be too many."""
+    """Frames first, first + step, ... up to last. (F,) float64. Raises BadInput when there would be too many.
+
+    >>> frame_grid(1, 3, 0.5)
+    array([1. , 1.5, 2. , 2.5, 3. ])
+    """
     if not step > 0.0 or last_frame - first_frame > step * (MOST_SAMPLES - 1):
         length = last_frame - first_frame + 1
         raise BadInput(

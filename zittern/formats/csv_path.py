@@ -30,7 +30,7 @@ CAMERA_NAME = "camera"
 
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """One row a frame, nine decimals: finer than any pose is known."""
+    """One row for each of the frames (F,), nine decimals: finer than any pose is known."""
     file.write((",".join(COLUMNS) + "\n").encode())
     for motion in parts:
         rows = np.column_stack(

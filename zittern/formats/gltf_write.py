@@ -61,7 +61,9 @@ _PLACE = "PLACE-OF-THE-DATA"
 
 
 def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Binary container, one file. Raises FormatError when it would be larger than such a file can be."""
+    """Binary container, one file. frames (F,): those of the parts. Raises FormatError when it would be larger
+    than such a file can be.
+    """
     with spool_beside(file) as spool:
         tracks = _collect(shot, frames, parts, spool)
         document, moving = _document(shot, tracks)
@@ -80,7 +82,7 @@ def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes
 
 
 def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """JSON with the data embedded, one file."""
+    """JSON with the data embedded, one file. frames (F,): those of the parts."""
     with spool_beside(file) as spool:
         tracks = _collect(shot, frames, parts, spool)
         document, moving = _document(shot, tracks, f"data:application/octet-stream;base64,{_PLACE}")

@@ -27,5 +27,5 @@ def read(data: bytes) -> Shot:
 
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """The document, indented. The motion is not asked for: this file stays editable."""
+    """The document, indented, whatever the frames (F,). The motion is not asked for: this file stays editable."""
     file.write(orjson.dumps(shot.model_dump(mode="json"), option=orjson.OPT_INDENT_2 | orjson.OPT_APPEND_NEWLINE))

@@ -94,13 +94,13 @@ def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:
 
 
 def keys_outside(number: Number, frames: Array) -> dict[float, Key]:
-    """The keys that a number has before and after a stretch."""
+    """The keys that a number has before and after a stretch of frames, (F,) rising."""
     keys = () if number.curve is None else number.curve.keys
     return {key.frame: key for key in keys if not frames[0] <= key.frame <= frames[-1]}
 
 
 def thin_keys(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
-    """Keys on straight lines along samples, as few as keep within a tolerance."""
+    """Keys on straight lines along samples, as few as keep within a tolerance. frames, values (F,)."""
     keep = thinned(frames, values, tolerance)
     return {
         frame: Key(frame=frame, value=value, interp="linear")

@@ -75,6 +75,9 @@ _PLAIN = Field()
 def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> float:
     """The number that a text stands for, in the field's own unit, where `before` stood. Raises FormulaFault with the
     place in the text.
+
+    >>> evaluate_expression("2*3 + 1", before=0.0), evaluate_expression("+=0.5", before=2.0)
+    (7.0, 2.5)
     """
     if len(text) > MOST_TYPED:
         raise FormulaFault(f"a number takes at most {MOST_TYPED} characters, got {len(text)}", MOST_TYPED, len(text))

@@ -143,7 +143,7 @@ class Call(Node):
 
 
 def values_of(node: Node, look: Look, count: int, notices: Notices | None = None) -> Array:
-    """A formula's values over frames, finite whatever was written. (count,)."""
+    """A formula's values over frames, finite whatever was written. -> (F,), so many."""
     with np.errstate(all="ignore"):
         values = node.values(look, Notices() if notices is None else notices)
     out = np.empty(count)

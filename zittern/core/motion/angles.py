@@ -70,7 +70,7 @@ def beside(run: Evaluation, rotation: Array, table: Array) -> Array:
 
 def steep(most_deg: Array) -> bool:
     """Whether a shot looks up or down so steeply that pan and roll may run away from the bare ones and have to be
-    followed from frame to frame.
+    followed from frame to frame. most_deg (1,): the steepest it looks, either way.
     """
     return float(most_deg[0]) > _STEEP_DEG
 

@@ -30,7 +30,7 @@ class Cache:
         return int(self._kept.currsize)
 
     def get(self, key: tuple[Any, ...], make: Callable[[], Array]) -> Array:
-        """The array for a key, made when missing; read-only."""
+        """The array for a key, of any shape (N, ...), made when missing; read-only."""
         with self._lock:
             found = self._kept.get(key)
         if found is not None:

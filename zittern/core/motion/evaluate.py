@@ -132,7 +132,7 @@ def _bare(run: Evaluation) -> Pose:
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
-    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little
+    """The same motion in pieces of a few frames (F,), so that long work can show progress, be stopped, and needs little
     memory.
     """
     cache, tables = Cache(_PART_BYTES), Cache(_TABLES_BYTES)

@@ -70,24 +70,26 @@ class Evaluation:
         self.prints |= dial_prints(self.shot)
 
     def over(self, frames: Array, cache: Cache) -> Evaluation:
-        """The same shot at other frames, with what this one knows of the path."""
+        """The same shot at other frames (F,), with what this one knows of the path."""
         out = Evaluation(self.shot, frames, cache)
         out.tables = self.tables
         out.scope, out.prints, out.facts = self.scope.over(frames), dict(self.prints), self.facts
         return out
 
     def kept(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """An array of a stage at the evaluation's frames."""
+        """An array of a stage at the evaluation's frames. (F, ...)."""
         return self.cache.get((stage, self._grid, *self._shared, *map(self.key_of, parts)), compute)
 
     def table(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
         """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid
-        of its own that is among the parts.
+        of its own that is among the parts. (N, ...).
         """
         return self.tables.get((stage, *self._shared, *map(self.key_of, parts)), compute)
 
     def lookup(self, stage: str, parts: Iterable[Part]) -> Callable[[Array, Callable[[], Array]], Array]:
-        """Arrays of a stage at any frames: (frames, compute) -> array. It does not hold on to the evaluation."""
+        """Arrays of a stage at any frames: (frames (F,), compute) -> (F, ...). It does not hold on to the
+        evaluation.
+        """
         cache, key = self.cache, (stage, *self._shared, *map(self.key_of, parts))
         return lambda frames, compute: cache.get((*key, hash_of(frames)), compute)
 
@@ -151,7 +153,7 @@ class Evaluation:
 
 
 def hash_of(values: Array) -> str:
-    """Hash of an array's values."""
+    """Hash of an array's values, (N, ...)."""
     return hashlib.blake2b(values.tobytes(), digest_size=12).hexdigest()
 
 

@@ -54,6 +54,9 @@ def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
 
     ζ < 1: 1 - e^(-ζωt) (cos ω_d t - (ζω/ω_d) sin ω_d t). ζ = 1: 1 - e^(-ωt) (1 - ωt).
     ζ > 1: 1 + (p₁ e^(-p₁t) - p₂ e^(-p₂t)) / (p₂ - p₁) with p = ω (ζ ∓ √(ζ² - 1)).
+
+    >>> step_response(np.array([0.0, 0.25, 5.0]), frequency_hz=1.0, damping=0.3).round(3)
+    array([0.   , 1.151, 1.   ])
     """
     w, z = 2.0 * math.pi * frequency_hz, damping
     if abs(z - 1.0) < _CRITICAL:
@@ -121,6 +124,9 @@ def backlash(values: Array, slack: Array) -> Array:
     value on (backlash; Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis). Both (G,) -> (G,).
 
     Each step is a clamp; clamps put one after another are clamps, so all of them are found by doubling.
+
+    >>> backlash(np.array([0.0, 1.0, 3.0, 2.5, 0.0]), np.full(5, 1.0))
+    array([0., 0., 2., 2., 1.])
     """
     low, high = values - slack, values + slack
     low[0] = high[0] = values[0]

@@ -132,7 +132,7 @@ def _parts(count: int) -> Iterator[slice]:
 
 
 def step_of(grid: Array) -> float:
-    """The step of an even grid, in frames."""
+    """The step of an even grid (G,), in frames."""
     return float(grid[-1] - grid[0]) / (len(grid) - 1)
 
 

@@ -55,7 +55,8 @@ class RigPoses:
         return self.lifted_deg(bare)
 
     def lifted_deg(self, bare: Array) -> Array:
-        """The same, by following the bare angles while what is on the move is put on little by little."""
+        """The same, by following the bare angles while what is on the move is put on little by little. bare: (F, 3)
+        degrees -> (F, 3) degrees."""
         mounts = self.run.shot.mounts
         keyed = {mount.id: mount.angles_deg(self.run.scope) for mount in mounts if mount.id in self.aimed}
         given, offsets = self.on.given.values(), self.on.offsets.values()

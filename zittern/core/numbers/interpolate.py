@@ -51,6 +51,10 @@ def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array)
 def catmull_rom(near: Sequence[Array], u: Array) -> Array:
     """Between the second and the third of four neighbouring samples, u in 0..1 of the way; the curve passes all samples
     (Catmull and Rom 1974). All (F, ...).
+
+    >>> a, b, c, d = (np.array([each]) for each in (0.0, 1.0, 4.0, 9.0))
+    >>> catmull_rom([a, b, c, d], np.array([0.5]))
+    array([2.25])
     """
     a, b, c, d = near
     return np.asarray(

@@ -61,7 +61,7 @@ class Scope:
         return replace(self, axis=index + 1)
 
     def over(self, frames: Array) -> Scope:
-        """The same at other frames."""
+        """The same at other frames (F,)."""
         return replace(self, frames=np.asarray(frames, dtype=np.float64))
 
 

@@ -27,12 +27,14 @@ class Tagged:
 
     @cached_property
     def values(self) -> Array:
-        """The array."""
+        """The array, (N, ...)."""
         return self._make()
 
 
 def given(array: Array) -> Tagged:
-    """An array that is there; its tag is of its content, or where it is part of one that is kept, of that one's."""
+    """An array (N, ...) that is there; its tag is of its content, or where it is part of one that is kept, of
+    that one's.
+    """
     base = array.base
     if isinstance(base, np.ndarray) and not base.flags.writeable:
         begins = array.__array_interface__["data"][0] - base.__array_interface__["data"][0]
@@ -41,7 +43,7 @@ def given(array: Array) -> Tagged:
 
 
 def made(name: str, parts: Iterable[Tagged | object], make: Callable[[], Array]) -> Tagged:
-    """An array that follows from others and from plain values, by a rule with a name."""
+    """An array (N, ...) that follows from others and from plain values, by a rule with a name."""
     return Tagged(tag_of(name, *parts), make)
 
 

@@ -32,6 +32,9 @@ def offset_transforms(offsets: Array) -> Array:
     """Layer offsets as poses in the camera's own frame. offsets: (F, 7) in AXES order, degrees / cm / %. -> (F, 4, 4).
 
     truck is +X, pedestal +Y, dolly -Z; zoom does not move the camera.
+
+    >>> offset_transforms(np.array([[0.0, 0.0, 0.0, 10.0, 0.0, 25.0, 0.0]]))[0, :3, 3]  # truck and dolly in
+    array([ 0.1 ,  0.  , -0.25])
     """
     moved = np.stack([offsets[:, 3], offsets[:, 4], -offsets[:, 5]], axis=1) / CM_PER_M
     return from_parts(moved, offsets[:, :3])

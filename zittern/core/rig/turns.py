@@ -20,7 +20,11 @@ _NEAR_HALF_RAD = 3.1
 
 
 def from_vectors(vectors_rad: Array) -> Array:
-    """(F, 3) -> (F, 3, 3)."""
+    """(F, 3) -> (F, 3, 3).
+
+    >>> from_vectors(np.array([[0.0, np.pi / 2.0, 0.0]])).round(6)[0] @ np.array([1.0, 0.0, 0.0])
+    array([ 0.,  0., -1.])
+    """
     angle = np.linalg.norm(vectors_rad, axis=1)
     small = angle < _SMALL_RAD
     safe = np.where(small, 1.0, angle)
@@ -33,7 +37,12 @@ def from_vectors(vectors_rad: Array) -> Array:
 
 
 def vectors(rotation: Array) -> Array:
-    """The shortest turn that each rotation is, 0 to pi. (F, 3, 3) -> (F, 3)."""
+    """The shortest turn that each rotation is, 0 to pi. (F, 3, 3) -> (F, 3).
+
+    >>> quarter = np.array([[[0.0, -1.0, 0.0], [1.0, 0.0, 0.0], [0.0, 0.0, 1.0]]])
+    >>> vectors(quarter).round(4)
+    array([[0.    , 0.    , 1.5708]])
+    """
     r = rotation
     axis = 0.5 * np.stack([r[:, 2, 1] - r[:, 1, 2], r[:, 0, 2] - r[:, 2, 0], r[:, 1, 0] - r[:, 0, 1]], axis=1)
     sine = np.linalg.norm(axis, axis=1)

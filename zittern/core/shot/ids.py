@@ -13,7 +13,11 @@ _STEM_LENGTH = 32
 
 
 def free_name(wanted: str, taken: Container[str], mark: str = "-") -> str:
-    """What is wanted, or where it is taken the same with the lowest number behind it: `arm`, `arm-2`, `arm-3`."""
+    """What is wanted, or where it is taken the same with the lowest number behind it: `arm`, `arm-2`, `arm-3`.
+
+    >>> free_name("arm", {"arm", "arm-2"})
+    'arm-3'
+    """
     if wanted not in taken:
         return wanted
     return next(name for n in count(2) if (name := f"{wanted}{mark}{n}") not in taken)

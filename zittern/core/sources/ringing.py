@@ -26,7 +26,9 @@ _ROUNDING = 1e-9
 
 
 def first_peak(ring_hz: Array, sigma: Array) -> Array:
-    """Height of the first peak of exp(-σ s) sin(ω s): exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω."""
+    """Height of the first peak of exp(-σ s) sin(ω s): exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω. Both
+    (N,) -> (N,).
+    """
     omega = 2.0 * np.pi * ring_hz
     top = np.arctan2(omega, sigma) / omega
     return np.asarray(np.exp(-sigma * top) * omega / np.hypot(omega, sigma), dtype=np.float64)

@@ -48,7 +48,7 @@ class Suspension:
     mass_ratio: float
 
     def response(self, f_hz: Array) -> Complex:
-        """Motion of the body against that of the road, complex. Any shape."""
+        """Motion of the body against that of the road, complex. (..., F) of any shape."""
         s = 2j * np.pi * f_hz
         k = (2.0 * np.pi * self.body_hz) ** 2
         c = 2.0 * self.damping * 2.0 * np.pi * self.body_hz
