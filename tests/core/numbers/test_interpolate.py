@@ -2,6 +2,7 @@ import unittest
 
 import numpy as np
 from scipy.interpolate import PchipInterpolator
+from scipy.optimize import brentq
 
 from zittern.core.numbers import interpolate
 
@@ -49,3 +50,22 @@ class Bezier(unittest.TestCase):
             x, np.full(2, 0.9), np.full(2, 0.1), np.full(2, 5.0), np.zeros(2), np.ones(2), np.full(2, -3.0)
         )
         np.testing.assert_allclose(got, [5.0, -3.0], atol=1e-9)
+
+    def test_an_independent_solver_finds_the_same_upright_ones_too(self) -> None:
+        rng = np.random.default_rng(4)
+        ends = [(1.0, 0.0), (0.0, 1.0), (1.0, 1.0), (0.0, 0.0), *map(tuple, rng.random((20, 2)))]
+        x = np.concatenate([np.linspace(0.0, 1.0, 41), [1e-9, 1.0 - 1e-9, 0.5 + 1e-7]])
+        for x1, x2 in ends:
+            wanted = []
+            for place in x:
+                s = brentq(
+                    lambda s, x1=x1, x2=x2, place=place: (
+                        3 * (1 - s) ** 2 * s * x1 + 3 * (1 - s) * s * s * x2 + s**3 - place
+                    ),
+                    0.0,
+                    1.0,
+                    xtol=1e-15,
+                )
+                wanted.append(2.0 * (1 - s) ** 3 - 3 * (1 - s) ** 2 * s + 3 * (1 - s) * s * s * 5.0 + 4.0 * s**3)
+            rows = [np.full(len(x), each) for each in (x1, x2, 2.0, -1.0, 5.0, 4.0)]
+            np.testing.assert_allclose(interpolate.bezier_at(x, *rows), wanted, atol=1e-9, err_msg=f"{x1}, {x2}")

@@ -2,7 +2,8 @@
 do.
 
 Known jumps are told by the documents, as pairs of frames: the last before, the first after. Formulas and takes without
-a fade may jump anywhere: their jumps are looked for between the points of a grid, and found by halving.
+a fade may jump anywhere: their jumps are looked for between the points of a grid, and found by
+cutting the stretch between.
 """
 
 from __future__ import annotations
@@ -11,6 +12,7 @@ from collections.abc import Callable, Iterable, Iterator
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.doc import Doc
 from zittern.core.motion import mixing
 from zittern.core.numbers.param import Number
@@ -22,7 +24,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.sources.source import SourceDoc
 from zittern.core.units import Array
 
-__all__ = ["JUST_BEFORE_FRAMES", "found_jumps", "jumps_below", "searched"]
+__all__ = ["JUST_BEFORE_FRAMES", "found_jumps", "jumping", "jumps_below"]
 
 # The left limit of a jump is taken so far before it: nothing has moved by then that anybody could see.
 JUST_BEFORE_FRAMES = 1e-6
@@ -31,7 +33,12 @@ MOST_JUMPS = 20_000
 # A step of a signal that is so many times as large as its neighbours may be a jump.
 _SUSPICIOUS = 4.0
 _LEAST = 1e-9
-_HALVINGS = 24
+# Stretches are cut to a piece, again and again, until they are so many times as short: first into a few, which lets go
+# what only bends, then what is left into many, at most so many points at a time. What has less than this of its step in
+# one piece is no jump.
+_NARROWED = 2**24
+_FIRST_PIECES, _PIECES, _MOST_POINTS = 8, 64, 1_000
+_STILL_SUSPICIOUS = 0.25
 
 
 def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float]) -> Array:
@@ -59,25 +66,31 @@ def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float])
     return pairs[first][:MOST_JUMPS]
 
 
-def searched(shot: Shot, mounts: Iterable[Mount]) -> bool:
-    """Whether something that moves some mounts may jump where no document tells."""
-    docs: list[Doc] = list(mounts)
-    names = {mount.id for mount in docs if isinstance(mount, Mount)}
+def jumping(shot: Shot, mounts: Iterable[Mount]) -> tuple[list[Mount], set[str]]:
+    """What moves some mounts and may jump where no document tells: of the mounts themselves, and ids of layers on them.
+    A layer that replaces others jumps with them.
+    """
+    below = list(mounts)
+    names = {mount.id for mount in below}
     counted = mixing.active(shot)
-    docs += [
-        part
-        for clip, layer in shot.layers()
-        if layer.target in names and layer.id in counted
-        for part in (clip.amount, layer, layer.source)
-    ]
+    moved = [mount for mount in below if _may_jump(shot, mount)]
+    ids: set[str] = set()
+    for clip in shot.clips():
+        acting = [layer for layer in clip.layers if layer.target in names and layer.id in counted]
+        jump = [layer for layer in acting if _may_jump(shot, clip.amount, layer, layer.source)]
+        ids |= {layer.id for layer in (acting if any(layer.mode == "replace" for layer in jump) else jump)}
+    return moved, ids
+
+
+def _may_jump(shot: Shot, *docs: Doc) -> bool:
     return any(number.may_jump for number in _all_numbers(docs, shot)) or any(
         isinstance(doc, SourceDoc) and doc.may_jump for doc in docs
     )
 
 
 def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
-    """Jumps of a signal, (F,) -> (F, N), between frames that lie closer together than it changes otherwise. (J, 2)
-    frames.
+    """Jumps of a signal, (F,) -> (F, N), between frames (G,) that lie closer together than it changes
+    otherwise. (J, 2) frames.
     """
     values = signal(frames)
     steps = np.max(np.abs(np.diff(values, axis=0)), axis=1, initial=0.0)
@@ -85,16 +98,30 @@ def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
     at = np.flatnonzero(steps > _SUSPICIOUS * beside + _LEAST)[:MOST_JUMPS]
     if not len(at):
         return np.empty((0, 2))
-    low, high = frames[at].copy(), frames[at + 1].copy()
-    left, right = values[at], values[at + 1]
-    for _ in range(_HALVINGS):
-        middle = 0.5 * (low + high)
-        between = signal(middle)
-        in_left = np.max(np.abs(between - left), axis=1) >= np.max(np.abs(right - between), axis=1)
-        high, low = np.where(in_left, middle, high), np.where(in_left, low, middle)
-        right, left = np.where(in_left[:, None], between, right), np.where(in_left[:, None], left, between)
-    jumped = np.max(np.abs(right - left), axis=1) > 0.5 * steps[at]
-    return np.asarray(np.stack([low, high], axis=1)[jumped], dtype=np.float64)
+    low, high, left, right = frames[at], frames[at + 1], values[at], values[at + 1]
+    whole, narrowed = steps[at], 1
+    while narrowed < _NARROWED and len(low):
+        budget.check()
+        pieces = _FIRST_PIECES if narrowed == 1 else max(2, min(_PIECES, _MOST_POINTS // len(low)))
+        low, high, left, right = _steepest(signal, low, high, left, right, pieces)
+        narrowed *= pieces
+        still = np.max(np.abs(right - left), axis=1) > (0.5 if narrowed >= _NARROWED else _STILL_SUSPICIOUS) * whole
+        low, high, left, right, whole = low[still], high[still], left[still], right[still], whole[still]
+    return np.asarray(np.stack([low, high], axis=1), dtype=np.float64)
+
+
+def _steepest(
+    signal: Callable[[Array], Array], low: Array, high: Array, left: Array, right: Array, pieces: int
+) -> tuple[Array, Array, Array, Array]:
+    """Of so many equal pieces of each stretch low..high (J,), where the signal is left and right (J, N): ends and
+    values of the one over which it changes most.
+    """
+    edges = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, pieces + 1)
+    inner = signal(edges[:, 1:-1].ravel()).reshape(len(low), pieces - 1, -1)
+    values = np.concatenate([left[:, None], inner, right[:, None]], axis=1)
+    most = np.argmax(np.max(np.abs(np.diff(values, axis=1)), axis=2), axis=1)
+    row = np.arange(len(low))
+    return edges[row, most], edges[row, most + 1], values[row, most], values[row, most + 1]
 
 
 def _of_numbers(docs: Iterable[Doc], shot: Shot, reach: tuple[float, float]) -> Array:

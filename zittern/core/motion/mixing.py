@@ -24,7 +24,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["active", "clip_weights", "contributions", "parts_of", "sums", "weights"]
+__all__ = ["active", "before_replacing", "clip_weights", "contributions", "parts_of", "sums", "weights"]
 
 
 def active(shot: Shot) -> set[str]:
@@ -36,8 +36,8 @@ def active(shot: Shot) -> set[str]:
 def contributions(
     run: Evaluation, mounts: Collection[str | None] | None = None
 ) -> tuple[dict[str, Array], dict[str, Array]]:
-    """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only what
-    acts on these.
+    """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only those
+    that count and act on these.
     """
     counted = active(run.shot)
     out: dict[str, Array] = {}
@@ -48,13 +48,19 @@ def contributions(
             if mounts is not None and layer.target not in mounts:
                 continue
             if layer.id not in counted:
-                silent[layer.id] = _weighted(run, clip, layer)
+                if mounts is None:
+                    silent[layer.id] = _weighted(run, clip, layer)
                 continue
             if layer.mode == "replace":
                 _push_back(run, clip, mine, layer)
             mine[layer.id] = _weighted(run, clip, layer)
         out.update(mine)
     return out, silent
+
+
+def before_replacing(run: Evaluation, ids: Collection[str]) -> list[Array]:
+    """Contributions of some layers before others replace them. (F, 7) each."""
+    return [_weighted(run, clip, layer) for clip, layer in run.shot.layers() if layer.id in ids]
 
 
 def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:

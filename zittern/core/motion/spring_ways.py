@@ -89,7 +89,7 @@ class Ways:
         first = self.grid.far[0] if len(self.grid.far) else self.coarse[0]
         self._known = jumps.jumps_below(shot, self.below, (float(first), float(self.coarse[-1])))
         self.several = len(self.grid.near) > _STRETCH_POINTS
-        self._searched = jumps.searched(shot, self.below)
+        self._jumping = jumps.jumping(shot, self.below)
 
     def number_at(self, frames: Array) -> IntArray:
         """In which stretch frames lie. (F,) integers."""
@@ -141,16 +141,15 @@ class Ways:
     def _pairs(self, points: Array) -> Array:
         """Jumps within some points: known ones, and those that are found between points in what drives the mounts."""
         known: Array = self._known[(self._known[:, 1] > points[0]) & (self._known[:, 1] <= points[-1])]
-        if not self._searched:
+        moved, layers = self._jumping
+        if not (moved or layers):
             return known
         run, ids = self.run, [mount.id for mount in self.below]
 
         def signal(frames: Array) -> Array:
             sub = run.over(frames, Cache(_PARTS_BYTES))
-            numbers = [mount.position_m(sub.scope) for mount in self.below] + [
-                mount.angles_deg(sub.scope) for mount in self.below
-            ]
-            return np.concatenate([*numbers, *offsets_of(sub, ids).values()], axis=1)
+            numbers = [each for mount in moved for each in (mount.position_m(sub.scope), mount.angles_deg(sub.scope))]
+            return np.concatenate([*numbers, *mixing.before_replacing(sub, layers)], axis=1)
 
         parts = (hash_of(points), tuple(ids), bare_parts(run.shot)[: len(ids)], mixing.parts_of(run, set(ids)))
         found = run.table("jumps", parts, lambda: jumps.found_jumps(signal, points))

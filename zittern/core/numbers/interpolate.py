@@ -13,8 +13,8 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_slopes", "smooth_value"]
 
-# Bisection halves [0, 1] this often: 2^-52 is the last bit of a double.
-_BISECTIONS = 52
+# A place on a Bezier's abscissa is found to this, in at most so many steps; where it rises less than this, by halving.
+_NEAR_ENOUGH, _MOST_STEPS, _LEAST_SLOPE = 1e-15, 60, 1e-3
 
 
 def segment_of(key_frames: Array, frames: Array) -> IntArray:
@@ -65,16 +65,26 @@ def catmull_rom(near: Sequence[Array], u: Array) -> Array:
 def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y3: Array) -> Array:
     """Value of a cubic Bezier with control abscissae (0, x1, x2, 1) at abscissa x. All (F,), x, x1, x2 in 0..1.
 
-    With x1 and x2 in 0..1 the abscissa rises monotonically with the curve's parameter, so bisection finds it.
+    With x1 and x2 in 0..1 the abscissa rises monotonically with the curve's parameter: Newton's steps find it, halving
+    what brackets it wherever one would leave that (Press et al. 2007, Numerical Recipes, section 9.4).
     """
-    low = np.zeros_like(x)
-    high = np.ones_like(x)
-    for _ in range(_BISECTIONS):
-        s = 0.5 * (low + high)
-        below = _bernstein(s, 0.0, x1, x2, 1.0) < x
-        low = np.where(below, s, low)
-        high = np.where(below, high, s)
-    return _bernstein(0.5 * (low + high), y0, y1, y2, y3)
+    a, b, c = 1.0 + 3.0 * (x1 - x2), 3.0 * (x2 - 2.0 * x1), 3.0 * x1
+    low, high, s = np.zeros_like(x), np.ones_like(x), x.copy()
+    left = np.arange(len(x))
+    for _ in range(_MOST_STEPS):
+        at, near = s[left], (a[left], b[left], c[left])
+        off = ((near[0] * at + near[1]) * at + near[2]) * at - x[left]
+        slope = (3.0 * near[0] * at + 2.0 * near[1]) * at + near[2]
+        steep = slope > _LEAST_SLOPE
+        still = np.abs(off) > _NEAR_ENOUGH * np.where(steep, slope, _LEAST_SLOPE)
+        left, at, off, slope, steep = left[still], at[still], off[still], slope[still], steep[still]
+        if not len(left):
+            break
+        low[left], high[left] = np.where(off < 0.0, at, low[left]), np.where(off < 0.0, high[left], at)
+        step = at - off / np.where(steep, slope, 1.0)
+        taken = steep & (step > low[left]) & (step < high[left])
+        s[left] = np.where(taken, step, 0.5 * (low[left] + high[left]))
+    return _bernstein(s, y0, y1, y2, y3)
 
 
 def _bernstein(s: Array, p0: Array | float, p1: Array, p2: Array, p3: Array | float) -> Array:
