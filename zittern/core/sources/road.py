@@ -170,7 +170,7 @@ class _Stretch:
     base_m: Array
     size: float
     seed: streams.Seeds
-    turns: dict[tuple[str, bytes], Complex] = field(default_factory=dict)
+    turns: dict[tuple[str, bytes], tuple[Array, Array]] = field(default_factory=dict)
 
     def part(self, part: str, column: int) -> Array:
         """Heave, pitch or roll along the way. (F,)."""
@@ -192,19 +192,17 @@ class _Stretch:
         """Sum of the sines as the body answers to them. moved: (F, N), or (1, N) where that does not change. (F,)."""
         if len(moved) == 1 and sides == "sides":  # nobody shares these, so one sine does
             return np.asarray(np.sin(_angle(way, n, starts + np.angle(moved[0]) / (2.0 * np.pi))) @ np.abs(moved[0]))
-        turn = self._turn(sides, way, n, starts)
-        total = turn @ moved[0] if len(moved) == 1 else np.einsum("fn,fn->f", turn, moved)
-        return np.asarray(total.imag)
+        cosine, sine = self._turn(sides, way, n, starts)
+        if len(moved) == 1:
+            return np.asarray(cosine @ moved[0].imag + sine @ moved[0].real)
+        return np.asarray(np.einsum("fn,fn->f", cosine, moved.imag) + np.einsum("fn,fn->f", sine, moved.real))
 
-    def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> Complex:
-        """Where each sine is under the wheels; heave and pitch feel the same ones. (F, N)."""
+    def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> tuple[Array, Array]:
+        """Where each sine is under the wheels, as cosine and sine; heave and pitch feel the same ones. (F, N) each."""
         key = (sides, way.tobytes())
         if key not in self.turns:
             angle = _angle(way, n, starts)
-            turn = np.empty(angle.shape, dtype=np.complex128)
-            np.cos(angle, out=turn.real)
-            np.sin(angle, out=turn.imag)
-            self.turns[key] = turn
+            self.turns[key] = np.cos(angle), np.sin(angle, out=angle)
         return self.turns[key]
 
 
