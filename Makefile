@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test test-core lint format types sets takes schema screenshots figures bench hostile hostile-formulas hostile-cost fuzz-cache kill soak mutate clean lock
+.PHONY: install demo dev test test-core lint format types sets takes schema screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -91,6 +91,9 @@ hostile: install $(VENV)/.dev
 
 hostile-formulas: install $(VENV)/.dev
 	$(PY) -m tools.hostile_formulas --count $(or $(COUNT),100000) --seed $(or $(SEED),1)
+
+hostile-files: install $(VENV)/.dev
+	$(PY) -m tools.hostile_files --count $(or $(COUNT),5000) --seed $(or $(SEED),1)
 
 hostile-cost: install $(VENV)/.dev
 	$(PY) -m tools.hostile_cost --climbs $(or $(CLIMBS),40) --steps $(or $(STEPS),60) --seed $(or $(SEED),1)

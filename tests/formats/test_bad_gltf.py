@@ -13,14 +13,15 @@ from zittern.core.errors import FormatError
 from zittern.core.timebase import Fps
 from zittern.formats.files import no_sidecars
 from zittern.formats.gltf_read import read
+from zittern.formats.paths import Imported
 
 
 def moving() -> GltfMaker:
     return GltfMaker({"camera": 0}).animate(0, "translation", [0, 1], [[0, 0, 0], [1, 0, 0]])
 
 
-def attempt(data: bytes) -> None:
-    read(data, no_sidecars).read(None, Fps(num=24))
+def attempt(data: bytes) -> Imported:
+    return read(data, no_sidecars).read(None, Fps(num=24))
 
 
 def changed(change: Callable[[dict], None]) -> bytes:  # type: ignore[type-arg]
@@ -76,7 +77,13 @@ class Contents(unittest.TestCase):
         )
 
     def test_uris_that_leave_or_name_the_network(self) -> None:
-        for uri in ("../secret.bin", "/etc/passwd", "http://example.invalid/a.bin", "data:text/plain,abc"):
+        for uri in (
+            "../secret.bin",
+            "/etc/passwd",
+            "http://example.invalid/a.bin",
+            "data:text/plain,abc",
+            "data:;base64,é",
+        ):
             self.refused(lambda d, uri=uri: d["buffers"][0].update(uri=uri), "another file|base64", "buffers[0].uri")
 
     def test_numbers_that_are_none(self) -> None:
@@ -94,6 +101,18 @@ class Contents(unittest.TestCase):
                 attempt(GltfMaker({"camera": 0}).animate(0, "translation", times, [[0, 0, 0], [1, 0, 0]]).glb())
         with self.assertRaisesRegex(FormatError, "at most 200000"):
             attempt(GltfMaker({"camera": 0}).animate(0, "translation", [0, 1e6], [[0, 0, 0], [1, 0, 0]]).glb())
+
+    def test_pictures_that_are_none(self) -> None:
+        for aspect in (5e-324, 1e-300, 1e300):
+            self.refused(
+                lambda d, aspect=aspect: d["cameras"][0]["perspective"].update(aspectRatio=aspect),
+                "no usable picture",
+                "cameras[0].perspective.aspectRatio",
+            )
+
+    def test_rotations_of_any_length_are_rotations(self) -> None:
+        turned = [attempt(changed(lambda d, k=k: d["nodes"][0].update(rotation=[0, k, 0, k]))) for k in (1.0, 1e308)]
+        self.assertEqual(turned[0].move, turned[1].move)
 
     def test_trees_and_indices(self) -> None:
         self.refused(lambda d: d["nodes"][0].update(children=[0]), "loops|two parents", "nodes[0]")

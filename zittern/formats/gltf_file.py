@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import json
 import struct
 from typing import TypeVar
@@ -160,9 +159,9 @@ def _raw(gltf: Gltf, accessor: Accessor, where: str) -> Array:
     rows = np.ndarray(
         (accessor.count, columns), np.dtype(dtype).newbyteorder("<"), data, start, (stride, np.dtype(dtype).itemsize)
     )
-    return np.asarray(
-        np.maximum(rows.astype(np.float64) / divisor, -1.0) if divisor != 1.0 else rows.astype(np.float64)
-    )
+    with np.errstate(invalid="ignore"):  # what is not finite is told by whoever asks
+        values = rows.astype(np.float64)
+    return np.asarray(np.maximum(values / divisor, -1.0) if divisor != 1.0 else values)
 
 
 def _glb_chunks(data: bytes) -> tuple[bytes, bytes | None]:
@@ -194,7 +193,7 @@ def _data_uri(uri: str, where: str) -> bytes:
         raise FormatError("the embedded data is too large", where)
     try:
         return base64.b64decode(body, validate=True)
-    except binascii.Error as error:
+    except ValueError as error:  # wrong padding, and characters beyond ASCII
         raise FormatError(f"the embedded data is not base64: {error}", where) from error
 
 

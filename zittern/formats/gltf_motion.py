@@ -167,9 +167,10 @@ def local_matrices(gltf: Gltf, node: int, tracks: dict[tuple[int, str], Track], 
 
 
 def _quat_matrices(quat: Array, where: str) -> Array:
-    if np.any(np.linalg.norm(quat, axis=1) < _LEAST_ROTATION):
+    largest = np.max(np.abs(quat), axis=1, keepdims=True)
+    if np.any(largest < _LEAST_ROTATION):
         raise FormatError("a rotation has length 0", where)
-    return np.asarray(Rotation.from_quat(quat).as_matrix(), dtype=np.float64)
+    return np.asarray(Rotation.from_quat(quat / largest).as_matrix(), dtype=np.float64)
 
 
 def _track(gltf: Gltf, samplers: tuple[Sampler, ...], index: int, path: str, where: str) -> Track:

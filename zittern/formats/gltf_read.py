@@ -142,9 +142,9 @@ def _lens(gltf: Gltf, index: int, yfov_rad: Array | None, count: int) -> tuple[P
     sensor_mm = _own_number(own, "sensor_mm", 1.0, 200.0, DEFAULT_SENSOR_MM)
     width = int(_own_number(own, "width_px", 16, 32768, Picture().width_px))
     aspect = perspective.aspectRatio or Picture().width_px / Picture().height_px
-    height = round(width / aspect)
-    if not 16 <= height <= 32768:
+    if not 16 <= width / aspect <= 32768:
         raise FormatError(f"an aspect ratio of {aspect:g} gives no usable picture", f"{where}.aspectRatio")
+    height = round(width / aspect)
     picture = Picture(width_px=width, height_px=height)
     angles = np.full(count, perspective.yfov) if yfov_rad is None else yfov_rad
     if np.any((angles <= 0) | (angles >= np.pi)):
