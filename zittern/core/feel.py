@@ -10,7 +10,7 @@ from zittern.core.shot.seeds import drawn
 from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
 from zittern.core.sources.noise import Noise
 
-__all__ = ["handheld", "lens_factor"]
+__all__ = ["HANDHELD", "handheld", "lens_factor"]
 
 # Swings at the default lens: the sum moves the picture by about 1 % of its width.
 _SLOW = {"pan": 0.55, "tilt": 0.45, "roll": 0.3, "truck": 1.2, "pedestal": 1.0, "dolly": 0.6}
@@ -19,6 +19,9 @@ _SLOW_HZ = 0.45
 _FAST_HZ = 2.3
 # A very long or very wide lens is not followed all the way, or the feel would vanish or burst.
 _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
+
+# What its two layers are called.
+HANDHELD = ("Slow sway", "Fine shake")
 
 
 def lens_factor(shot: Shot) -> float:
@@ -41,6 +44,6 @@ def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Shot, tuple[Layer, Layer
     slow = Noise(rate_hz=fixed(_SLOW_HZ), octaves=2, persistence=fixed(0.4))
     fast = Noise(rate_hz=fixed(_FAST_HZ), octaves=2, persistence=fixed(0.5))
     return shot, (
-        Layer(id=ids[0], name="Slow sway", source=slow, seed=seeds[0], axes=board(_SLOW)),
-        Layer(id=ids[1], name="Fine shake", source=fast, seed=seeds[1], axes=board(_FAST)),
+        Layer(id=ids[0], name=HANDHELD[0], source=slow, seed=seeds[0], axes=board(_SLOW)),
+        Layer(id=ids[1], name=HANDHELD[1], source=fast, seed=seeds[1], axes=board(_FAST)),
     )

@@ -2139,7 +2139,7 @@ export interface components {
         /**
          * FormsOut
          * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
-         *     by `type.field`; a shot as it is when it is new.
+         *     by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new.
          */
         FormsOut: {
             /** Clip */
@@ -2151,6 +2151,8 @@ export interface components {
             fresh: components["schemas"]["Shot"];
             /** Give */
             give: components["schemas"]["FieldLook"][];
+            /** Handheld */
+            handheld: string[];
             /** Hold */
             hold: components["schemas"]["FieldLook"][];
             /** Interps */

@@ -1,5 +1,6 @@
 import { X } from "lucide-react";
 import { type ReactNode, useEffect, useRef } from "react";
+import { dialogs } from "../stores/dialogs";
 
 /** A dialog over the page: Escape and the cross close it, focus stays inside. */
 export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
@@ -9,6 +10,12 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
     if (!dialog || dialog.open) return;
     dialog.showModal();
     dialog.querySelector<HTMLElement>("input, select")?.focus();
+  }, []);
+  useEffect(() => {
+    const dialog = ref.current;
+    if (!dialog) return;
+    dialogs.setState(({ open }) => ({ open: [...open, dialog] }));
+    return () => dialogs.setState(({ open }) => ({ open: open.filter((each) => each !== dialog) }));
   }, []);
   return (
     <dialog

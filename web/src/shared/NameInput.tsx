@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 
 type NameInputProps = {
   name: string;
@@ -12,13 +12,20 @@ type NameInputProps = {
   mayBeEmpty?: boolean;
 };
 
-/** A name changed in place: Enter or leaving keeps it, Escape gives up. */
+/** A name changed in place: Enter or leaving keeps it, Escape gives up. What is not being typed follows the name. */
 export function NameInput({ name, label, most, placeholder, className = "", onName, mayBeEmpty }: NameInputProps) {
-  const [text, setText] = useState(name);
+  const [typed, setTyped] = useState<string | null>(null);
+  // Read when it is left, which Escape does before it is drawn again.
+  const now = useRef(typed);
+  const type = (text: string | null) => {
+    now.current = text;
+    setTyped(text);
+  };
   const finish = () => {
-    const next = text.trim();
-    if (!next && !mayBeEmpty) setText(name);
-    else if (next !== name) onName(next);
+    const next = now.current?.trim();
+    type(null);
+    if (next === undefined || next === name || (!next && !mayBeEmpty)) return;
+    onName(next);
   };
   return (
     <input
@@ -27,12 +34,15 @@ export function NameInput({ name, label, most, placeholder, className = "", onNa
       title={name}
       placeholder={placeholder}
       maxLength={most}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
+      value={typed ?? name}
+      onChange={(event) => type(event.target.value)}
       onBlur={finish}
       onKeyDown={(event) => {
         if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") setText(name);
+        if (event.key !== "Escape" || now.current === null) return;
+        event.stopPropagation();
+        type(null);
+        event.currentTarget.blur();
       }}
     />
   );

@@ -1,10 +1,18 @@
 import { X } from "lucide-react";
+import { createPortal } from "react-dom";
 import { useStore } from "zustand";
-import { dismiss, notes } from "../stores/notes";
+import { dialogs } from "../stores/dialogs";
+import { dismiss, type Note, notes } from "../stores/notes";
 
-/** Messages at the foot of the page: errors stay until they are closed. */
+/** Messages at the foot of the page, over dialogs too: errors stay until they are closed. */
 export function Notes() {
   const list = useStore(notes, (state) => state.list);
+  const dialog = useStore(dialogs, ({ open }) => open.at(-1));
+  const shown = <List list={list} />;
+  return dialog ? createPortal(shown, dialog) : shown;
+}
+
+function List({ list }: { list: Note[] }) {
   return (
     <div
       className="pointer-events-none fixed inset-x-0 bottom-3 z-50 flex flex-col items-center gap-2"

@@ -74,6 +74,8 @@ export function useDraggingOn(element: Element | null, hands: Hands<void>, enabl
 
 function useHolding<T>(hands: Hands<T>): (state: State) => void {
   const holding = useRef<{ moved: boolean; giveUp: () => void } | null>(null);
+  const latest = useRef(hands);
+  latest.current = hands;
   const handle = (state: State): void => {
     const held = heldBy<T>(state);
     if (state.first) {
@@ -99,7 +101,12 @@ function useHolding<T>(hands: Hands<T>): (state: State) => void {
       holding.current.giveUp();
     };
     window.addEventListener("keydown", onEscape, true);
-    return () => window.removeEventListener("keydown", onEscape, true);
+    return () => {
+      window.removeEventListener("keydown", onEscape, true);
+      // What goes from the page while it is held is given up.
+      if (holding.current) latest.current.cancel?.();
+      holding.current = null;
+    };
   }, []);
   return handle;
 }

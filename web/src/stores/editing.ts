@@ -93,7 +93,8 @@ export function inTurn(
       if (here()) editing.setState((each) => ({ saving: each.saving - 1 }));
     }
   };
-  const turn = queue.then(run);
+  // Whatever comes of one change, the next has its turn.
+  const turn = queue.then(run).catch(failed);
   queue = turn;
   return turn;
 }
@@ -113,5 +114,11 @@ async function recover(
   const theirs = String(error.details.current_label ?? "a change");
   adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: state.slug } } })));
   const text = `Another window changed this shot first (“${theirs}”). Its state is shown now; yours was not applied.`;
-  note("error", text, command && { title: "Apply mine on top", run: () => void commit(command) });
+  note("error", text, command && { title: "Apply mine on top", run: () => onTop(command, state) });
+}
+
+/** Keeps a command that came too late, if its own shot is the one that is open. */
+function onTop(command: Command, { id, document }: State): void {
+  if (openShot.getState().state?.id === id) void commit(command);
+  else note("info", `That change was made in “${document.name}”, which is not open now; nothing was changed`);
 }

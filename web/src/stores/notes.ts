@@ -8,16 +8,23 @@ export const notes = createStore<{ list: Note[] }>(() => ({ list: [] }));
 
 let count = 0;
 const STAY_MS = 5000;
+/** Messages without an offer beside a new one. */
+const MOST_PLAIN = 2;
 
 export function dismiss(id: number): void {
   notes.setState((state) => ({ list: state.list.filter((note) => note.id !== id) }));
 }
 
+/** Those that stay beside a new one: what offers something, and the last few others. What is said already is said once. */
+function kept(list: Note[], text: string): Note[] {
+  const others = list.filter((each) => each.text !== text);
+  const plain = others.filter((each) => !each.action).slice(-MOST_PLAIN);
+  return others.filter((each) => each.action || plain.includes(each));
+}
+
 export function note(kind: Note["kind"], text: string, action?: Note["action"]): void {
   const id = ++count;
-  // What is said already is said once.
-  const others = (list: Note[]) => list.filter((each) => each.text !== text).slice(-2);
-  notes.setState(({ list }) => ({ list: [...others(list), { id, kind, text, action }] }));
+  notes.setState(({ list }) => ({ list: [...kept(list, text), { id, kind, text, action }] }));
   if (kind === "info" && !action) setTimeout(() => dismiss(id), STAY_MS);
 }
 

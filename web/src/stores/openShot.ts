@@ -49,6 +49,7 @@ export async function visit(slug: string): Promise<void> {
     view.setState({ ...FRESH, window: [first, last] });
     transport.setState({ frame: first, loop: null });
     adopt(state);
+    selectFirst(state);
   } catch (error) {
     if (here()) openShot.setState({ missing: error instanceof Error ? error.message : String(error) });
   }
@@ -60,20 +61,34 @@ export function adopt(state: State): void {
   const before = openShot.getState().state?.document;
   openShot.setState({ state });
   const { first_frame: first, last_frame: last, fps } = state.document;
-  const { frame } = transport.getState();
-  transport.setState({ first, last, fps: fps.num / (fps.den ?? 1), frame: Math.min(Math.max(frame, first), last) });
+  const { frame, loop } = transport.getState();
+  const within = (each: number) => Math.min(Math.max(each, first), last);
+  transport.setState({
+    first,
+    last,
+    fps: fps.num / (fps.den ?? 1),
+    frame: within(frame),
+    loop: loop && within(loop[0]) < within(loop[1]) ? [within(loop[0]), within(loop[1])] : null,
+  });
   if (before && (before.first_frame !== first || before.last_frame !== last)) view.setState({ window: [first, last] });
   pruneSelection(state);
   feed(state.slug, []).catch(complain);
 }
 
-/** Unselects what is no longer there. */
+/** The board of a shot that was just opened shows its lowest layer. */
+function selectFirst(state: State): void {
+  const first = layersOf(state)[0]?.id ?? null;
+  view.setState({ layer: first, layers: first ? [first] : [] });
+}
+
+/** Unselects what is no longer there; in the place of a layer that went comes another. */
 function pruneSelection(state: State): void {
   const { layer, layers, mount, clip } = view.getState();
   if (clip && !clipsOf(state).some(({ id }) => id === clip)) view.setState({ clip: null, board: "layer" });
   const ids = layersOf(state).map((each) => each.id);
   const kept = layers.filter((id) => ids.includes(id));
-  const shown = layer && ids.includes(layer) ? layer : (kept.at(-1) ?? ids[0] ?? null);
+  const gone = layer !== null && !ids.includes(layer);
+  const shown = gone ? (kept.at(-1) ?? ids[0] ?? null) : layer;
   if (shown !== layer) view.setState({ layer: shown, axes: [] });
   if (kept.length !== layers.length || (shown && !kept.includes(shown)))
     view.setState({ layers: shown && !kept.includes(shown) ? [shown] : kept });

@@ -1,8 +1,43 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
 import type { Layer, State } from "../api/types";
 import { commit } from "./editing";
+import { facts } from "./facts";
+import { note } from "./notes";
 import { clipsOf, findLayer, layersOf, openShot } from "./openShot";
 import { view } from "./view";
+
+/** What is selected: one kind at a time. What is no longer there is not selected. */
+export type Selection =
+  | { kind: "layers"; ids: string[]; shown: string }
+  | { kind: "clip"; id: string }
+  | { kind: "keys"; frames: number[]; of: string | null }
+  | { kind: "move" }
+  | { kind: "mount"; id: string }
+  | { kind: "cues"; ids: string[] }
+  | { kind: "nothing" };
+
+const NOTHING: Selection = { kind: "nothing" };
+
+export function selection(): Selection {
+  const { state } = openShot.getState();
+  const { board, layer, clip, pins, pinsOf, cues } = view.getState();
+  if (!state) return NOTHING;
+  if (board === "clip") {
+    return clip && clipsOf(state).some(({ id }) => id === clip) ? { kind: "clip", id: clip } : NOTHING;
+  }
+  if (board === "cue") return cues.length ? { kind: "cues", ids: cues } : NOTHING;
+  if (board === "move") {
+    if (pins.length) return { kind: "keys", frames: pins, of: pinsOf };
+    return pinsOf ? { kind: "mount", id: pinsOf } : { kind: "move" };
+  }
+  const ids = selectedLayers().map((each) => each.id);
+  return layer && ids.includes(layer) ? { kind: "layers", ids, shown: layer } : NOTHING;
+}
+
+/** Nothing is selected any more. */
+export function selectNothing(): void {
+  view.setState({ board: "layer", layer: null, layers: [], clip: null, cues: [], pins: [], pinsOf: null, axes: [] });
+}
 
 /** Selects a layer alone, adds or takes it away, or selects all from the last one to it. */
 export function selectLayer(id: string | null, how: "only" | "toggle" | "range" = "only"): void {
@@ -89,7 +124,19 @@ export function selectMade(state: State): void {
   view.setState({ layers });
 }
 
-/** Adds a feel of a camera held by hand, and selects its slow layer. */
+/** Adds a feel of a camera held by hand, and selects its slow layer; where there is one, it is selected. */
 export function addHandheld(): void {
+  const { state } = openShot.getState();
+  const { handheld } = facts().forms;
+  const there = state ? layersOf(state).filter(({ name }) => handheld.includes(name)) : [];
+  if (there.length < handheld.length) {
+    putHandheld();
+    return;
+  }
+  selectLayer(there[0]?.id ?? null);
+  note("info", "The handheld feel is there already, and is selected now", { title: "Add another", run: putHandheld });
+}
+
+function putHandheld(): void {
   void commit({ type: "add_handheld" }, { kept: (state) => selectLayer(madeBy(state, "layer")[0] ?? null) });
 }

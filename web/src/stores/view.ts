@@ -105,31 +105,31 @@ export const FRESH = {
   loupe: { zoom: 1, x: 0.5, y: 0.5 },
   bypass: false,
   drawing: false,
-  sheetGroup: null,
-} satisfies Partial<View>;
-
-export const view = createStore<View>(() => ({
-  ...FRESH,
   sheet: null,
+  sheetGroup: null,
   part: "pose",
-  rigOpen: false,
-  pose: null,
   keyEveryChange: false,
-  tinted: false,
-  looks: {},
-  around: false,
-  window: [1, 240],
-  rowsInView: null,
-  guides: { thirds: true, centre: false, safe: true },
   locks: [],
-  scribble: true,
-  night: localStorage.getItem(NIGHT) === "yes",
-  compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
-  more: localStorage.getItem(MORE) === "yes",
+  looks: {},
   dialog: null,
   dial: null,
   presetForm: null,
   importFile: null,
+} satisfies Partial<View>;
+
+export const view = createStore<View>(() => ({
+  ...FRESH,
+  rigOpen: false,
+  pose: null,
+  tinted: false,
+  around: false,
+  window: [1, 240],
+  rowsInView: null,
+  guides: { thirds: true, centre: false, safe: true },
+  scribble: true,
+  night: localStorage.getItem(NIGHT) === "yes",
+  compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
+  more: localStorage.getItem(MORE) === "yes",
 }));
 
 /** Selects pins: of one mount, which the board then shows, or of the whole rig. */

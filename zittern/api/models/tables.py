@@ -88,7 +88,7 @@ class RigOut(Model):
 
 class FormsOut(Model):
     """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
-    by `type.field`; a shot as it is when it is new.
+    by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new.
     """
 
     layer: list[FieldLook]
@@ -107,6 +107,7 @@ class FormsOut(Model):
     lenses_mm: list[float]
     pictures: list[Picture]
     framings: list[FramingOut]
+    handheld: list[str]
     limits: dict[str, tuple[float, float]]
     fresh: Shot
 

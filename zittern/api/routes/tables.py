@@ -25,6 +25,7 @@ from zittern.api.models.tables import (
 )
 from zittern.api.turns import WRITES
 from zittern.core import forms
+from zittern.core.feel import HANDHELD
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
@@ -61,6 +62,7 @@ _FORMS = FormsOut(
     fresh=new_shot("Shot"),
     lenses_mm=list(forms.LENSES_MM),
     framings=[FramingOut(title=title, fill=fill) for title, fill in forms.FRAMINGS.items()],
+    handheld=list(HANDHELD),
     limits=limits(),
 )
 

@@ -1,8 +1,10 @@
 import type { AxisName } from "../../api/types";
-import { DASHES } from "../../shared/axes";
+import { AXES, DASHES } from "../../shared/axes";
+import { pressed } from "../../shared/pressed";
+import { howToSelect } from "../../stores/selection";
 import { view } from "../../stores/view";
 
-/** An axis by its ink, dash and name; a click selects its row, Shift or Ctrl adds it to those selected. */
+/** An axis by its ink, dash and name; a click selects its row, Ctrl adds it or takes it away, Shift selects up to it. */
 export function AxisLabel({
   axis,
   quiet,
@@ -16,15 +18,22 @@ export function AxisLabel({
 }) {
   const select = (event: React.MouseEvent) => {
     const { axes } = view.getState();
-    const more = event.shiftKey || event.ctrlKey || event.metaKey;
-    const without = axes.filter((each) => each !== axis);
-    view.setState({ axes: axes.includes(axis) ? (more ? without : []) : more ? [...axes, axis] : [axis] });
+    const how = howToSelect(event);
+    const last = AXES.indexOf(axes.at(-1) ?? axis);
+    const [from, to] = [last, AXES.indexOf(axis)].sort((a, b) => a - b);
+    if (how === "range") view.setState({ axes: AXES.slice(from, (to ?? 0) + 1) });
+    else if (how === "toggle") view.setState({ axes: pressed(axis, axes, true) });
+    else view.setState({ axes: axes.length === 1 && axes[0] === axis ? [] : [axis] });
   };
   return (
     <button
       type="button"
       aria-pressed={selected}
-      title={linked ? `Moves as ${linked} does` : "Select; Shift adds rows, edits then go to all of them"}
+      title={
+        linked
+          ? `Moves as ${linked} does`
+          : "Select; Ctrl adds rows, Shift all up to here; edits then go to all of them"
+      }
       className={`cond flex items-center gap-1 text-[13px] ${quiet ? "text-(--graphite)" : ""}`}
       onClick={select}
     >

@@ -13,7 +13,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
   return (
     <div className="flex flex-col gap-0.5">
       <div className="flex items-center gap-2">
-        <NameField key={layer.id + layer.name} at={`layer:${layer.id}.name`} name={layer.name} label="Layer name" />
+        <NameField key={layer.id} at={`layer:${layer.id}.name`} name={layer.name} label="Layer name" />
         <select
           className="cond shrink-0 bg-base-100 text-(--graphite) text-sm hover:text-base-content"
           aria-label="Source of the layer"

@@ -23,7 +23,7 @@ export function ClipBoard() {
   return (
     <div className="flex flex-col gap-2 px-3 py-1.5">
       <div className="flex items-center gap-2">
-        <NameField key={clip.id + clip.name} at={`${at}.name`} name={clip.name} label="Clip name" />
+        <NameField key={clip.id} at={`${at}.name`} name={clip.name} label="Clip name" />
         <MuteSwitch clip={clip} />
         <span className="ml-auto" />
         <AddLayerMenu clip={clip.id} />

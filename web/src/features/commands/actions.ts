@@ -1,12 +1,13 @@
 /** THE TABLE of actions: the keyboard and the command list both read it. */
 import { commit } from "../../stores/editing";
 import { layersOf, openShot } from "../../stores/openShot";
+import { selection } from "../../stores/selection";
 import { selectPins, view } from "../../stores/view";
 import { removeClip } from "../clip-board";
 import { removeCues } from "../cues";
 import { moveFrames } from "../lanes";
 import { keysAt } from "../move-board";
-import { type Action, chosenIds, shotNow } from "./action";
+import { type Action, shotNow } from "./action";
 import { LAYERING } from "./layering";
 import { MOVING } from "./moving";
 import { PLAYING } from "./playing";
@@ -18,19 +19,21 @@ function selectAll(): void {
   if (!state) return;
   const { board, pinsOf } = view.getState();
   if (board === "move") selectPins(moveFrames(state.document, pinsOf), pinsOf);
-  else view.setState({ layers: layersOf(state).map((layer) => layer.id) });
+  else {
+    const layers = layersOf(state).map((layer) => layer.id);
+    view.setState({ board: "layer", layers, layer: view.getState().layer ?? layers[0] ?? null });
+  }
 }
 
 function removeSelected(): void {
-  const { board, pins } = view.getState();
+  const now = selection();
   const shot = shotNow();
   if (!shot) return;
-  const layers = chosenIds();
-  const keys = board === "move" && pins.length ? keysAt(shot, pins) : [];
+  const keys = now.kind === "keys" ? keysAt(shot, now.frames) : [];
   if (keys.length) void commit({ type: "delete_keys", keys });
-  else if (board === "clip") removeClip();
-  else if (board === "cue") removeCues();
-  else if (board === "layer" && layers.length) void commit({ type: "remove_layers", layers });
+  else if (now.kind === "clip") removeClip();
+  else if (now.kind === "cues") removeCues();
+  else if (now.kind === "layers") void commit({ type: "remove_layers", layers: now.ids });
 }
 
 const SELECTED: Action[] = [
@@ -39,6 +42,7 @@ const SELECTED: Action[] = [
     id: "remove",
     title: "Delete the selected pins, or remove the selected layers, clip or cues",
     keys: ["Delete", "Backspace"],
+    available: () => ["keys", "clip", "cues", "layers"].includes(selection().kind),
     run: removeSelected,
   },
 ];

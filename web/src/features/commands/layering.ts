@@ -5,7 +5,7 @@ import { commit, flip } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { note } from "../../stores/notes";
 import { clipsOf, openShot } from "../../stores/openShot";
-import { addHandheld, selectedLayers, selectMade } from "../../stores/selection";
+import { addHandheld, selectedLayers, selection, selectMade } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
 import { addClip, duplicateClip, saveClip, splitClip } from "../clip-board";
@@ -13,7 +13,8 @@ import { cueHere, exportCues } from "../cues";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 const ALL = [...AXES];
-const withClip = () => view.getState().board === "clip";
+const withClip = () => selection().kind === "clip";
+const withMount = () => selection().kind === "mount";
 const CLIPBOARD = "zittern.layers";
 
 /** Runs a command on all selected layers. */
@@ -21,6 +22,31 @@ const onLayers = (make: (ids: string[]) => Command) => () => {
   const ids = chosenIds();
   if (ids.length) void commit(make(ids));
 };
+
+/** Mutes or solos what is selected: layers, a mount, or a clip, which is only muted. */
+function silence(field: "mute" | "solo"): void {
+  const now = selection();
+  const { state } = openShot.getState();
+  if (now.kind === "layers") flip(selectedLayers(), field);
+  if (!state || (now.kind !== "clip" && now.kind !== "mount")) return;
+  const part = now.kind === "clip" ? clipsOf(state) : state.document.mounts;
+  const one = part.find(({ id }) => id === now.id) as Record<string, unknown> | undefined;
+  if (one) void commit({ type: "set_values", values: [{ at: `${now.kind}:${now.id}.${field}`, value: !one[field] }] });
+}
+
+/** The selected layers, or those of the selected clip. */
+function layersOrClips(): string[] {
+  const now = selection();
+  const { state } = openShot.getState();
+  if (now.kind !== "clip") return chosenIds();
+  const clip = state && clipsOf(state).find(({ id }) => id === now.id);
+  return clip ? clip.layers.map(({ id }) => id) : [];
+}
+
+function duplicate(): void {
+  if (withClip()) duplicateClip(1);
+  else void commit({ type: "duplicate_layers", layers: chosenIds(), keep_seed: false }, { kept: selectMade });
+}
 
 /** Sets a field of all selected layers by what the one on the board has. */
 const set = (field: string, next: (layer: Layer) => unknown) => () => {
@@ -46,7 +72,7 @@ const span = (part: "first_frame" | "last_frame" | "ramp_in_until" | "ramp_out_f
 };
 
 function copyLayers(): void {
-  const layers = selectedLayers();
+  const layers = withLayer() ? selectedLayers() : [];
   if (!layers.length) return;
   localStorage.setItem(CLIPBOARD, JSON.stringify(layers));
   const what = layers.length === 1 ? `“${layers[0]?.name}” is` : `${layers.length} layers are`;
@@ -108,14 +134,27 @@ export const LAYERING: Action[] = [
     keys: [],
     run: () => void commit({ type: "add_layer", source: kind }, { kept: selectMade }),
   })),
-  action("mute", "Mute the selected layers", ["M"], () => flip(selectedLayers(), "mute")),
-  action("solo", "Solo the selected layers", ["S"], () => flip(selectedLayers(), "solo")),
-  action(
-    "seeds",
-    "New random start for the selected layers",
-    ["N"],
-    onLayers((layers) => ({ type: "new_seeds", layers })),
-  ),
+  {
+    id: "mute",
+    title: "Mute the selected layers, clip or mount",
+    keys: ["M"],
+    available: () => withLayer() || withClip() || withMount(),
+    run: () => silence("mute"),
+  },
+  {
+    id: "solo",
+    title: "Solo the selected layers or mount",
+    keys: ["S"],
+    available: () => withLayer() || withMount(),
+    run: () => silence("solo"),
+  },
+  {
+    id: "seeds",
+    title: "New random start for the selected layers, or all of the clip",
+    keys: ["N"],
+    available: () => layersOrClips().length > 0,
+    run: () => void commit({ type: "new_seeds", layers: layersOrClips() }),
+  },
   action(
     "stronger",
     "Selected layers half as strong again",
@@ -128,12 +167,13 @@ export const LAYERING: Action[] = [
     [],
     onLayers((layers) => ({ type: "scale_swings", layers, factor: 2 / 3, axes: ALL })),
   ),
-  action(
-    "duplicate",
-    "Duplicate the selected layers",
-    ["Ctrl+D"],
-    onLayers((layers) => ({ type: "duplicate_layers", layers, keep_seed: false })),
-  ),
+  {
+    id: "duplicate",
+    title: "Duplicate the selected layers or clip",
+    keys: ["Ctrl+D"],
+    available: () => withLayer() || withClip(),
+    run: duplicate,
+  },
   action("copy", "Copy the selected layers", ["Ctrl+C"], copyLayers),
   { id: "paste", title: "Paste layers, from another shot too", keys: ["Ctrl+V"], run: pasteLayers },
   action("up", "Move the selected layer up", ["Ctrl+ArrowUp"], () => reorder(1)),
@@ -194,7 +234,6 @@ export const LAYERING: Action[] = [
     available: () => withLayer() || withClip(),
     run: () => (withClip() ? saveClip() : openPresetForm({ save: "layers", layers: chosenIds() })),
   },
-  { id: "clip-copy", title: "Duplicate the selected clip", keys: [], available: withClip, run: () => duplicateClip(1) },
   {
     id: "axes-copy",
     title: "Copy the first selected axis to the others, with new random starts",

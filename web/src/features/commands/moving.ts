@@ -76,8 +76,8 @@ export const MOVING: Action[] = [
     keys: [],
     run: () => takeLens(focal),
   })),
-  { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], run: () => nudge(-1) },
-  { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], run: () => nudge(1) },
+  { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], repeats: true, run: () => nudge(-1) },
+  { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], repeats: true, run: () => nudge(1) },
   ...INTERPS.map((interp) => ({
     id: `run-${interp}`,
     title: interp === "linear" ? "Keys of the move linear: constant speed" : `Keys of the move ${interp}`,

@@ -11,10 +11,10 @@ function loopPins(): void {
 
 export const PLAYING: Action[] = [
   { id: "play", title: "Play or pause", keys: ["Space"], run: togglePlay },
-  { id: "back", title: "One frame back", keys: ["ArrowLeft"], run: () => step(-1) },
-  { id: "on", title: "One frame on", keys: ["ArrowRight"], run: () => step(1) },
-  { id: "back-second", title: "Ten frames back", keys: ["Shift+ArrowLeft"], run: () => step(-10) },
-  { id: "on-second", title: "Ten frames on", keys: ["Shift+ArrowRight"], run: () => step(10) },
+  { id: "back", title: "One frame back", keys: ["ArrowLeft"], repeats: true, run: () => step(-1) },
+  { id: "on", title: "One frame on", keys: ["ArrowRight"], repeats: true, run: () => step(1) },
+  { id: "back-second", title: "Ten frames back", keys: ["Shift+ArrowLeft"], repeats: true, run: () => step(-10) },
+  { id: "on-second", title: "Ten frames on", keys: ["Shift+ArrowRight"], repeats: true, run: () => step(10) },
   { id: "first", title: "First frame", keys: ["Home"], run: () => seek(transport.getState().first) },
   { id: "last", title: "Last frame", keys: ["End"], run: () => seek(transport.getState().last) },
   {

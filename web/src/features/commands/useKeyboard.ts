@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { note } from "../../stores/notes";
 import { view } from "../../stores/view";
 import { ACTIONS } from "./actions";
 
@@ -17,6 +18,12 @@ function typing(target: EventTarget | null): boolean {
   );
 }
 
+/** Whether Space presses what has the focus: boxes always, buttons only for who went there with Tab. */
+function pressesItself(target: EventTarget | null, byTab: boolean): boolean {
+  if (target instanceof HTMLInputElement) return true;
+  return target instanceof HTMLButtonElement && byTab;
+}
+
 /** Keys of the bench. B shows the bare move for as long as it is held. */
 export function useKeyboard(): void {
   useEffect(() => {
@@ -26,17 +33,21 @@ export function useKeyboard(): void {
     };
     const down = (event: KeyboardEvent) => {
       if (event.key === "Tab") byTab = true;
-      if (typing(event.target) || view.getState().dialog !== null) return;
+      // Keys with Alt are the browser's, and a dialog's keys its own.
+      if (event.altKey || typing(event.target) || view.getState().dialog !== null) return;
       const name = keyName(event);
       if (name === "B") {
         view.setState({ bypass: true });
         return;
       }
       const action = ACTIONS.find((each) => each.keys.includes(name));
-      // Space presses a button only for who went there with Tab; whoever clicked it last means to play.
-      if (!action || (event.target instanceof HTMLButtonElement && name === "Space" && byTab)) return;
-      event.preventDefault();
-      action.run();
+      if (!action || (name === "Space" && pressesItself(event.target, byTab))) return;
+      const available = action.available?.() !== false;
+      // Ctrl D is never the browser's here; others are, where there is nothing for them to work on.
+      if (available || name === "Ctrl+D") event.preventDefault();
+      if (event.repeat && !action.repeats) return;
+      if (available) action.run();
+      else if (!name.startsWith("Ctrl+")) note("info", `“${action.title}”: not for what is selected`);
     };
     const up = (event: KeyboardEvent) => {
       if (event.key.toUpperCase() === "B") view.setState({ bypass: false });

@@ -1,5 +1,6 @@
 /** Actions of looking: views, guides, dialogs, steps back and forth. */
 import { redo, undo } from "../../stores/history";
+import { selectNothing } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { openImport, setCompact, toggleNight, view } from "../../stores/view";
 import type { Action } from "./action";
@@ -19,11 +20,21 @@ function flipSheet(sheet: "curves" | "table" | "presets"): void {
   view.setState((state) => ({ sheet: state.sheet === sheet ? null : sheet }));
 }
 
+/** One step back: from a sheet or a way of working, from selected axes, from what is selected. */
+function back(): void {
+  const { sheet, flying, picking, drawing, axes, pins } = view.getState();
+  if (sheet || flying || picking || drawing) {
+    view.setState({ sheet: null, sheetGroup: null, flying: false, picking: false, drawing: false });
+  } else if (axes.length) view.setState({ axes: [] });
+  else if (pins.length) view.setState({ pins: [] });
+  else selectNothing();
+}
+
 const flip = (field: "around" | "scribble" | "tinted") => () => view.setState((state) => ({ [field]: !state[field] }));
 
 export const VIEWING: Action[] = [
-  { id: "undo", title: "Undo", keys: ["Ctrl+Z"], run: () => void undo() },
-  { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], run: () => void redo() },
+  { id: "undo", title: "Undo", keys: ["Ctrl+Z"], repeats: true, run: () => void undo() },
+  { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], repeats: true, run: () => void redo() },
   { id: "history", title: "History …", keys: ["Ctrl+H"], run: () => view.setState({ dialog: "history" }) },
   {
     id: "shot",
@@ -65,9 +76,9 @@ export const VIEWING: Action[] = [
   },
   {
     id: "lanes",
-    title: "Back to the lanes",
+    title: "Back to the lanes; then nothing selected: axes first, then the rest",
     keys: ["Escape"],
-    run: () => view.setState({ sheet: null, sheetGroup: null, flying: false, picking: false, drawing: false }),
+    run: back,
   },
   {
     id: "fit",

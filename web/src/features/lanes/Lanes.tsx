@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import { useSize } from "../../shared/useSize";
 import { layersOf, openShot } from "../../stores/openShot";
+import { selectNothing } from "../../stores/selection";
 import { view } from "../../stores/view";
 import { CueRow } from "../cues";
 import { Sheet } from "../curves";
@@ -41,7 +42,14 @@ export function Lanes() {
       ) : sheet ? (
         <Sheet width={width} headPx={HEAD_PX} />
       ) : (
-        <div className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden">
+        // A click on empty paper selects nothing; Escape does the same.
+        // biome-ignore lint/a11y/noStaticElementInteractions: it only takes back, and Escape does too
+        // biome-ignore lint/a11y/useKeyWithClickEvents: it only takes back, and Escape does too
+        <div
+          className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
+          data-testid="paper"
+          onClick={(event) => event.target === event.currentTarget && selectNothing()}
+        >
           {layers === 0 && <EmptyStack left={HEAD_PX} />}
           {[...state.document.lanes].reverse().map((lane) => (
             <LaneGroup key={lane.id} lane={lane} {...group} />

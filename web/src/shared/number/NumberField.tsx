@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useDragging } from "../useDragging";
 import { figures } from "./figures";
 import { NumberInput } from "./NumberInput";
@@ -31,6 +31,8 @@ const FINE = 0.1;
 const SCALE_A_PX = 0.01;
 const KEY_SHARE = 0.05;
 const KEY_STEPS = 5;
+/** What a number begins with, where it is typed. */
+const BEGINS = /^[\d.,+\-=]$/;
 
 /** The number shown and how it changes: dragged, stepped by keys; it stays as it was left until it is kept. */
 function useChanging(props: NumberFieldProps) {
@@ -87,7 +89,15 @@ function useChanging(props: NumberFieldProps) {
 /** A number with its unit: drag sideways (Shift is fine, Escape gives up), arrow keys, double-click or Enter to type; arithmetic is understood. */
 export function NumberField(props: NumberFieldProps) {
   const { label, value, unit, digits = 2, disabled, className = "" } = props;
-  const [typing, setTyping] = useState(false);
+  /** What is being typed: what was pressed to begin with; the number as it is when nothing was. */
+  const [typing, setTyping] = useState<{ first?: string } | null>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  const byKeys = useRef(false);
+  // Who ended with a key stays where they were.
+  useEffect(() => {
+    if (!typing && byKeys.current) button.current?.focus();
+    byKeys.current = false;
+  }, [typing]);
   const { live, bind, byKey, typed } = useChanging(props);
   const shown = live ?? value;
   if (typing)
@@ -98,8 +108,12 @@ export function NumberField(props: NumberFieldProps) {
         into={{ unit, at: props.at }}
         className={className}
         onValue={typed}
+        first={typing.first}
         onFormula={props.onFormula}
-        onEnd={() => setTyping(false)}
+        onEnd={(byKey) => {
+          byKeys.current = byKey;
+          setTyping(null);
+        }}
       />
     );
   return (
@@ -110,12 +124,16 @@ export function NumberField(props: NumberFieldProps) {
       aria-valuenow={Number(shown.toFixed(6))}
       aria-valuetext={`${figures(shown, digits)} ${unit}`}
       disabled={disabled}
-      title={`${label}: drag sideways, Shift for fine; double-click to type`}
+      title={`${label}: drag sideways, Shift for fine; double-click, or type a digit, to type`}
       className={`num cursor-ew-resize touch-none select-none whitespace-nowrap rounded-sm px-1 text-right text-xs hover:bg-base-300/60 disabled:cursor-default disabled:opacity-50 ${live !== null ? "bg-secondary text-secondary-content" : ""} ${className}`}
       {...bind()}
-      onDoubleClick={() => setTyping(true)}
+      ref={button}
+      onDoubleClick={() => setTyping({})}
       onKeyDown={(event) => {
-        if (event.key === "Enter") setTyping(true);
+        if (event.ctrlKey || event.metaKey || event.altKey) return;
+        if (event.key === "Enter") setTyping({});
+        else if (event.key === "Escape") event.currentTarget.blur();
+        else if (BEGINS.test(event.key)) setTyping({ first: event.key });
         else if (event.key === "ArrowUp") byKey(1, event.shiftKey);
         else if (event.key === "ArrowDown") byKey(-1, event.shiftKey);
         else return;

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { TypedInto } from "./arithmetic";
 import { useFault } from "./Fault";
 import { useReading } from "./useReading";
@@ -11,28 +11,41 @@ type NumberInputProps = {
   onValue: (value: number) => void;
   /** What was typed behind a sign =, where that makes a formula. */
   onFormula?: (text: string) => void;
-  /** Done, or given up. */
-  onEnd: () => void;
+  /** What was typed to begin with, in place of the number as it is. */
+  first?: string;
+  /** Done, or given up; by a key, or by going elsewhere. */
+  onEnd: (byKey: boolean) => void;
 };
 
 /** A number being typed, or a sum such as 0.4*2; what is wrong stays to be mended. */
-export function NumberInput({ label, value, into, className, onValue, onFormula, onEnd }: NumberInputProps) {
-  const [text, setText] = useState(String(Number(value.toFixed(6))));
+export function NumberInput(props: NumberInputProps) {
+  const { label, value, into, className, first, onValue, onFormula, onEnd } = props;
+  const [text, setText] = useState(first ?? String(Number(value.toFixed(6))));
+  const box = useRef<HTMLInputElement>(null);
+  // What was entered is kept, whatever is pressed before it has been read.
+  const entered = useRef(false);
+  useEffect(() => {
+    box.current?.focus();
+    if (first === undefined) box.current?.select();
+  }, [first]);
   const { fault, read, giveUp } = useReading(
     "A number with or without a unit, a sum such as 0.4*2, or = and a formula",
     into,
   );
   const { note, anchored } = useFault(fault);
-  const finish = async () => {
+  const finish = async (byKey: boolean) => {
+    if (entered.current) return;
     const formula = /^\s*=(.*)$/s.exec(text)?.[1];
     if (formula !== undefined && onFormula) {
-      onEnd();
+      onEnd(byKey);
       onFormula(formula.trim());
       return;
     }
+    entered.current = true;
     const next = await read(text, value);
+    entered.current = false;
     if (next === null) return;
-    onEnd();
+    onEnd(byKey);
     onValue(next);
   };
   return (
@@ -44,20 +57,18 @@ export function NumberInput({ label, value, into, className, onValue, onFormula,
         style={anchored}
         className={`num w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${fault ? "border-error text-error" : "border-primary"} ${className}`}
         value={text}
-        ref={(element) => {
-          if (element && document.activeElement !== element) element.select();
-        }}
+        ref={box}
         onChange={(event) => {
           setText(event.target.value);
           giveUp();
         }}
-        onBlur={() => void finish()}
+        onBlur={() => void finish(false)}
         onKeyDown={(event) => {
           event.stopPropagation();
-          if (event.key === "Enter") void finish();
-          if (event.key === "Escape") {
+          if (event.key === "Enter") void finish(true);
+          if (event.key === "Escape" && !entered.current) {
             giveUp();
-            onEnd();
+            onEnd(true);
           }
         }}
       />

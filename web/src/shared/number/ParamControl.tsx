@@ -1,6 +1,7 @@
 import type { Command, FieldLook, Param } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { placesAlike } from "../../stores/selection";
+import { transport } from "../../stores/transport";
 import { cancelPreview, preview } from "../../stores/trying";
 import { view } from "../../stores/view";
 import { usePausedFrame } from "../usePausedFrame";
@@ -43,7 +44,7 @@ function useParam(props: ParamControlProps) {
   const set = (shown: number): Command =>
     props.command?.(shown / look.times) ?? {
       type: "set_numbers",
-      frame,
+      frame: transport.getState().frame,
       values: places.map((place) => ({ at: place, value: shown / look.times })),
       key: props.keys ?? false,
     };

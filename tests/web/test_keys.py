@@ -1,0 +1,229 @@
+"""No edit is lost, and keys act on what is shown as selected: real keys on a real page."""
+
+import json
+
+from playwright.sync_api import Locator, Route, expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+
+SHOT = "jetty-walk-swaying"
+FIELD = "Swing of pan"
+
+
+class Keys(WithPage):
+    def document(self) -> Shot:
+        return self.library().state(SHOT).document
+
+    def layers(self) -> dict[str, Layer]:
+        return {layer.name: layer for _, layer in self.document().layers()}
+
+    def revisions(self) -> int:
+        return self.library().state(SHOT).revision
+
+    def number(self, name: str = FIELD) -> Locator:
+        return self.page.get_by_role("spinbutton", name=name, exact=True).first
+
+    def pick(self, name: str = "Slow sway") -> None:
+        self.page.get_by_role("button", name=name, exact=True).first.click()
+
+    def pick_clip(self) -> None:
+        self.page.get_by_role("button", name="Clip Whole shot").click()
+        expect(self.page.get_by_label("Clip name")).to_be_visible()
+
+
+    def answer_next(self, status: int, body: dict[str, str]) -> None:
+        """The next edit is answered by this in place of the server."""
+
+        def answer(route: Route) -> None:
+            route.fulfill(status=status, content_type="application/problem+json", body=json.dumps(body))
+
+        self.page.route(f"**/api/shots/{SHOT}/edits", answer, times=1)
+
+
+class Kept(Keys):
+    def test_enter_keeps_what_was_typed_whatever_is_pressed_next(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        for n, text in enumerate(("0.31", "0.32", "0.33", "0.34", "0.35", "0.36")):
+            self.number().dblclick()
+            page.get_by_role("textbox", name=FIELD, exact=True).fill(text)
+            page.keyboard.press("Enter")
+            page.keyboard.press("Escape")
+            expect(self.number()).to_have_text(f"{text} °")
+            settled(page)
+            self.assertEqual(self.layers()["Slow sway"].axes.pan.swing.constant, float(text), n)
+
+    def test_after_a_conflict_that_could_not_be_read_edits_go_on(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        self.answer_next(409, {"detail": "changed", "current_label": "Theirs"})
+        page.route(f"**/api/shots/{SHOT}", lambda route: route.abort(), times=1)
+        self.number().press("ArrowUp")
+        expect(page.get_by_role("alert").first).to_be_visible()
+        before = self.layers()["Slow sway"].axes.pan.swing.constant
+        self.number().press("ArrowUp")
+        settled(page)
+        self.assertNotEqual(self.layers()["Slow sway"].axes.pan.swing.constant, before)
+
+    def test_a_change_that_came_too_late_goes_to_its_own_shot_or_nowhere(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        other = self.fresh_page()
+        self.open(SHOT, other)
+        self.number().press("ArrowUp")
+        settled(page)
+        other.get_by_role("button", name="Slow sway", exact=True).first.click()
+        other.get_by_role("spinbutton", name=FIELD, exact=True).first.press("ArrowUp")
+        expect(other.get_by_role("button", name="Apply mine on top")).to_be_visible()
+        other.get_by_role("link", name="All projects").click()
+        other.get_by_text("Signal run", exact=True).first.click()
+        settled(other)
+        revision = self.library().state("signal-run").revision
+        if other.get_by_role("button", name="Apply mine on top").count():
+            other.get_by_role("button", name="Apply mine on top").click()
+            expect(other.get_by_text("is not open now")).to_be_visible()
+        settled(other)
+        self.assertEqual(self.library().state("signal-run").revision, revision)
+
+    def test_a_note_with_an_offer_stays_and_a_dialog_does_not_hide_it(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        self.answer_next(409, {"detail": "changed", "current_label": "Theirs"})
+        self.number().press("ArrowUp")
+        offer = page.get_by_role("button", name="Apply mine on top")
+        expect(offer).to_be_visible()
+        for what in ("1", "2", "3", "4"):
+            self.answer_next(422, {"detail": f"wrong {what}"})
+            self.number().press("ArrowUp")
+            expect(page.get_by_text(f"wrong {what}")).to_be_visible()
+        expect(offer).to_be_visible()
+        page.keyboard.press("Control+k")
+        expect(page.get_by_role("dialog")).to_be_visible()
+        before = self.layers()["Slow sway"].axes.pan.swing.constant
+        offer.click()
+        settled(page)
+        self.assertNotEqual(self.layers()["Slow sway"].axes.pan.swing.constant, before)
+
+
+class Selected(Keys):
+    def test_layer_keys_leave_layers_alone_while_something_else_is_selected(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        for what in ("clip", "move"):
+            if what == "clip":
+                self.pick_clip()
+            else:
+                page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+            before = {name: layer.model_dump() for name, layer in self.layers().items()}
+            for key in ("s", "w", "[", "]", "Control+ArrowUp"):
+                page.keyboard.press(key)
+            settled(page)
+            self.assertEqual({name: layer.model_dump() for name, layer in self.layers().items()}, before, what)
+
+    def test_with_a_clip_selected_m_mutes_it_and_ctrl_d_doubles_it(self) -> None:
+        page = self.open(SHOT)
+        self.pick_clip()
+        page.keyboard.press("m")
+        settled(page)
+        self.assertTrue(next(self.document().clips()).mute)
+        self.assertFalse(any(layer.mute for layer in self.layers().values()))
+        page.get_by_role("spinbutton", name="to frame", exact=True).press("ArrowDown")
+        settled(page)
+        page.keyboard.press("Control+d")
+        settled(page)
+        self.assertEqual(len(list(self.document().clips())), 2)
+
+    def test_duplicate_selects_the_copy(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        page.keyboard.press("Control+d")
+        settled(page)
+        made = [layer for _, layer in self.document().layers()]
+        self.assertEqual(len(made), 3)
+        page.keyboard.press("Delete")
+        settled(page)
+        self.assertEqual({name for name in self.layers()}, {"Slow sway", "Fine shake"})
+
+    def test_escape_takes_back_the_axes_then_the_selection(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        page.locator("tr[data-axis=pan]").get_by_role("button", name="pan", exact=True).click()
+        expect(page.locator("tr[data-axis=pan] [aria-pressed=true]")).to_have_count(1)
+        page.keyboard.press("Escape")
+        expect(page.locator("tr[data-axis=pan] [aria-pressed=true]")).to_have_count(0)
+        expect(self.number()).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(self.number()).to_have_count(0)
+        revision = self.revisions()
+        page.keyboard.press("Delete")
+        page.keyboard.press("m")
+        settled(page)
+        self.assertEqual(self.revisions(), revision)
+
+    def test_held_keys_do_a_thing_once_and_h_again_shows_what_is_there(self) -> None:
+        page = self.open(SHOT)
+        revision = self.revisions()
+        page.keyboard.down("h")
+        for _ in range(4):
+            page.keyboard.down("h")
+        page.keyboard.up("h")
+        page.keyboard.press("h")
+        expect(page.get_by_text("is there already")).to_be_visible()
+        settled(page)
+        self.assertEqual(self.revisions(), revision)
+        self.assertEqual(len(self.layers()), 2)
+
+    def test_keys_with_alt_are_the_browsers_and_delete_in_a_dialog_is_the_dialogs(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        revision = self.revisions()
+        page.keyboard.press("Alt+m")
+        page.keyboard.press("Control+h")
+        page.get_by_role("dialog").get_by_role("button", name="Close").focus()
+        page.keyboard.press("Delete")
+        page.keyboard.press("Escape")
+        settled(page)
+        self.assertEqual(self.revisions(), revision)
+
+
+class Typed(Keys):
+    def test_a_focused_number_begins_to_be_typed_by_its_first_digit_sign_or_point(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        for first, rest, shown in (("0", ".42", "0.42 °"), (".", "5", "0.50 °"), ("1", "/4", "0.25 °")):
+            self.number().focus()
+            page.keyboard.press(first)
+            page.keyboard.type(rest)
+            page.keyboard.press("Enter")
+            expect(self.number()).to_have_text(shown)
+        self.number().focus()
+        page.keyboard.press("m")
+        settled(page)
+        self.assertTrue(self.layers()["Slow sway"].mute)
+        self.number().focus()
+        page.keyboard.type("=mix(0.1, 0.3, u)")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name=f"Formula of {FIELD}").first).to_be_visible()
+
+    def test_a_name_follows_what_is_undone_and_what_is_selected(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        name = page.get_by_role("textbox", name="Layer name")
+        name.fill("Calm sway")
+        name.press("Enter")
+        settled(page)
+        page.keyboard.press("Control+z")
+        settled(page)
+        expect(name).to_have_value("Slow sway")
+        name.fill("not kept")
+        self.pick("Fine shake")
+        expect(name).to_have_value("Fine shake")
+
+
+if __name__ == "__main__":
+    import unittest
+
+    unittest.main()
