@@ -192,6 +192,7 @@ class Commands(WithPage):
         self.page.get_by_role("button", name="Move", exact=False).filter(has_text="pins").click()
         expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
         self.page.keyboard.press("h")
+        self.page.get_by_role("button", name="Add another").click()
         expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
         expect(self.page.get_by_role("textbox", name="Layer name")).to_have_value("Slow sway")
         ways = self.page.get_by_role("button", name="Slow sway", exact=True)

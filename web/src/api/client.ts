@@ -2,7 +2,12 @@
 import createClient from "openapi-fetch";
 import type { paths } from "./schema";
 
-export const client = createClient<paths>({ baseUrl: "/" });
+/** The server ends its own work long before; who waits longer waits for nothing. */
+export const MOST_WAIT_MS = 120_000;
+
+const patient = (request: Request) => fetch(request, { signal: AbortSignal.timeout(MOST_WAIT_MS) });
+
+export const client = createClient<paths>({ baseUrl: "/", fetch: patient });
 
 /** An answer that is not a success (RFC 9457). */
 export class Problem extends Error {
@@ -14,12 +19,24 @@ export class Problem extends Error {
 
   constructor(status: number, body: unknown) {
     const details = typeof body === "object" && body !== null ? (body as Record<string, unknown>) : {};
-    super(typeof details.detail === "string" ? details.detail : "the server did not answer; is it still running?");
+    super(typeof details.detail === "string" ? details.detail : unsaid(status));
     this.status = status;
     this.where = typeof details.where === "string" ? details.where : "";
     this.place = typeof details.place === "string" ? details.place : "";
     this.details = details;
   }
+}
+
+/** What to say of an answer that says nothing itself, such as a page of something between here and the server. */
+function unsaid(status: number): string {
+  if (status === 0) return "the server did not answer; is it still running?";
+  return `the server failed (${status}) and did not say why; what was shown before is still there: try again`;
+}
+
+/** What to say where no answer came at all. */
+export function unanswered(error: unknown): Problem {
+  if (!(error instanceof DOMException && error.name === "TimeoutError")) return new Problem(0, {});
+  return new Problem(0, { detail: `the server has not answered for ${MOST_WAIT_MS / 60_000} minutes; try again` });
 }
 
 /** What went wrong, and where, in a line. */
@@ -34,8 +51,8 @@ export async function take<T>(call: Promise<{ data?: unknown; error?: unknown; r
   let answer: { data?: unknown; error?: unknown; response: Response };
   try {
     answer = await call;
-  } catch {
-    throw new Problem(0, {});
+  } catch (error) {
+    throw unanswered(error);
   }
   if (!answer.response.ok) throw new Problem(answer.response.status, answer.error);
   return answer.data as T;
@@ -50,9 +67,9 @@ export async function sendForm<T>(path: string, fields: Record<string, string | 
   }
   let response: Response;
   try {
-    response = await fetch(path, { method: "POST", body: form });
-  } catch {
-    throw new Problem(0, {});
+    response = await patient(new Request(path, { method: "POST", body: form }));
+  } catch (error) {
+    throw unanswered(error);
   }
   const body: unknown = await response.json().catch(() => ({}));
   if (!response.ok) throw new Problem(response.status, body);

@@ -1,5 +1,5 @@
 /** Motion packets: `ZTM1`, header length, header (JSON), float32 arrays; little endian. */
-import { Problem } from "./client";
+import { MOST_WAIT_MS, Problem, unanswered } from "./client";
 import type { Command, MotionHead, Readings } from "./types";
 
 const MAGIC = "ZTM1";
@@ -72,6 +72,8 @@ function post(path: string, body: string): Promise<Answer> {
       const timing = request.getResponseHeader("Server-Timing") ?? "";
       resolve({ status: request.status, body: request.response as ArrayBuffer, timing });
     };
+    request.timeout = MOST_WAIT_MS;
+    request.ontimeout = () => reject(unanswered(new DOMException("no answer", "TimeoutError")));
     request.onerror = () => reject(new Problem(0, {}));
     request.send(body);
   });

@@ -54,6 +54,9 @@ function ask(commands: Command[]): void {
   if (state) feed(state.slug, commands, trying.getState().revision).catch(complain);
 }
 
+// Back on the network: what was asked in vain is asked again.
+window.addEventListener("online", refresh);
+
 const REST_MS = 120;
 let waiting = 0;
 

@@ -25,10 +25,10 @@ from zittern.api.models.tables import (
 )
 from zittern.api.turns import WRITES
 from zittern.core import forms
-from zittern.core.feel import HANDHELD
 from zittern.core.axes import AXIS_INFO
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
+from zittern.core.feel import HANDHELD
 from zittern.core.numbers.curves import Extend
 from zittern.core.ready_rigs import RIGS
 from zittern.core.shot.shot import new_shot

@@ -2,7 +2,9 @@ import { useEffect } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { Link } from "wouter";
 import { useStore } from "zustand";
+import type { State } from "../../api/types";
 import "../../stores/closeLook";
+import { Part } from "../../shared/Part";
 import { openShot, visit } from "../../stores/openShot";
 import { presets } from "../../stores/presets";
 import { pause } from "../../stores/transport";
@@ -36,6 +38,7 @@ export function Bench({ slug }: { slug: string }) {
   const missing = useStore(openShot, (each) => each.missing);
   const night = useStore(view, (each) => each.night);
   const dialog = useStore(view, (each) => each.dialog);
+  const sheet = useStore(view, (each) => each.sheet);
   const comparing = useComparing();
   if (missing) return <Missing message={missing} />;
   if (!state) return <div className="grid h-full place-items-center">Opening the shot …</div>;
@@ -45,13 +48,21 @@ export function Bench({ slug }: { slug: string }) {
       <Group orientation="vertical" className="min-h-0 flex-1">
         <Panel defaultSize="51%" minSize="20%">
           <div className="relative h-full px-3 pb-2">
-            <Stage />
+            <Part name="The picture of the set" resets={[state.id]}>
+              <Stage />
+            </Part>
             <Group orientation="horizontal" className="h-full">
               <Panel defaultSize="50%" minSize="15%">
-                <ViewfinderPane />
+                <Part name="The Viewfinder" resets={[state.id]}>
+                  <ViewfinderPane />
+                </Part>
               </Panel>
               <Separator className="w-2.5" aria-label="Resize the views" />
-              <Panel minSize="15%">{comparing ? <TrialPane /> : <SetViewPane />}</Panel>
+              <Panel minSize="15%">
+                <Part name="The Set view" resets={[state.id, comparing]}>
+                  {comparing ? <TrialPane /> : <SetViewPane />}
+                </Part>
+              </Panel>
             </Group>
           </div>
         </Panel>
@@ -59,38 +70,55 @@ export function Bench({ slug }: { slug: string }) {
         <Panel minSize="25%">
           <div data-theme={night ? "paper-night" : "paper"} className="flex h-full bg-base-100 text-base-content">
             <section className="min-w-0 flex-1" aria-label="Lanes">
-              <Lanes />
+              <Part name="The lanes" resets={[state.id, sheet]}>
+                <Lanes />
+              </Part>
             </section>
             <aside
               className="shrink-0 overflow-y-auto border-base-300 border-l"
               style={{ width: BOARD_PX }}
               aria-label="Axis board"
             >
-              <Board />
-              <FormulaStrip />
+              <Board shot={state.id} />
+              <Part name="The formula" resets={[state.id, state.revision]}>
+                <FormulaStrip />
+              </Part>
             </aside>
           </div>
         </Panel>
       </Group>
-      {dialog === "export" && <ExportDialog slug={state.slug} />}
-      {dialog === "import" && <ImportDialog state={state} projectSlug={state.project_slug} />}
-      {dialog === "shot" && <ShotDialog shot={state.document} />}
-      {dialog === "history" && <HistoryDialog state={state} />}
-      {dialog === "commands" && <CommandList />}
-      {dialog === "preset" && <PresetDialog shot={state.document} />}
-      {dialog === "origin" && <OriginDialog />}
-      {dialog === "dial" && <DialDialog shot={state.document} />}
+      <Part name="This dialog" resets={[dialog]}>
+        <OpenDialog state={state} />
+      </Part>
       <DropZone />
     </main>
   );
 }
 
+function OpenDialog({ state }: { state: State }) {
+  const dialog = useStore(view, (each) => each.dialog);
+  if (dialog === "export") return <ExportDialog slug={state.slug} />;
+  if (dialog === "import") return <ImportDialog state={state} projectSlug={state.project_slug} />;
+  if (dialog === "shot") return <ShotDialog shot={state.document} />;
+  if (dialog === "history") return <HistoryDialog state={state} />;
+  if (dialog === "commands") return <CommandList />;
+  if (dialog === "preset") return <PresetDialog shot={state.document} />;
+  if (dialog === "origin") return <OriginDialog />;
+  return dialog === "dial" ? <DialDialog shot={state.document} /> : null;
+}
+
 const BOARDS = { move: MoveBoard, clip: ClipBoard, cue: CueBoard, layer: AxisBoard };
 
 /** What is selected. */
-function Board() {
-  const Shown = BOARDS[useStore(view, (each) => each.board)];
-  return <Shown />;
+function Board({ shot }: { shot: string }) {
+  const board = useStore(view, (each) => each.board);
+  const layer = useStore(view, (each) => each.layer);
+  const Shown = BOARDS[board];
+  return (
+    <Part name="The board" resets={[shot, board, layer]}>
+      <Shown />
+    </Part>
+  );
 }
 
 /** Whether marked presets are shown beside each other. */

@@ -1,7 +1,7 @@
 import { Canvas, useThree } from "@react-three/fiber";
 import { Suspense, useEffect } from "react";
 import { useStore } from "zustand";
-import { drawsInSoftware } from "../../shared/renderer";
+import { drawsAtAll, drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
@@ -34,10 +34,20 @@ function Redraw() {
 
 const COARSE_DPR = 0.5;
 
+function NoPictures() {
+  return (
+    <p role="alert" className="absolute inset-x-0 top-1/3 z-10 mx-auto max-w-md text-center text-sm">
+      This browser draws no pictures: WebGL 2 is switched off or missing. Switch on hardware acceleration, or use
+      another browser. Lanes, boards, readings and exports work without.
+    </p>
+  );
+}
+
 /** One canvas under both panes. */
 export function Stage() {
   const coarse = useStore(stage, (state) => state.coarse);
   const setId = useStore(openShot, (state) => state.state?.document.set_id ?? null);
+  if (!drawsAtAll()) return <NoPictures />;
   return (
     <div className="pointer-events-none absolute inset-0">
       <Canvas
