@@ -34,6 +34,13 @@ class Keys(WithPage):
         expect(self.page.get_by_label("Clip name")).to_be_visible()
 
 
+    def edit(self, command: dict[str, object]) -> None:
+        """One edit as another window makes it."""
+        url = f"{self.server.url}api/shots/{SHOT}/edits"
+        body = {"base_revision": self.revisions(), "command": command}
+        answer = self.page.request.post(url, data=body, headers={"Origin": self.server.url.rstrip("/")})
+        self.assertTrue(answer.ok, answer.text())
+
     def answer_next(self, status: int, body: dict[str, str]) -> None:
         """The next edit is answered by this in place of the server."""
 
@@ -176,6 +183,22 @@ class Selected(Keys):
         self.assertEqual(self.revisions(), revision)
         self.assertEqual(len(self.layers()), 2)
 
+    def test_space_ticks_a_box_that_has_the_focus_and_plays_after_it_was_clicked(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        box = page.get_by_label("tilt on", exact=True)
+        box.focus()
+        page.keyboard.press("Space")
+        expect(box).not_to_be_checked()
+        settled(page)
+        self.assertFalse(self.layers()["Slow sway"].axes.tilt.on)
+        box.click()
+        expect(box).to_be_checked()
+        page.keyboard.press("Space")
+        expect(page.get_by_role("button", name="Pause")).to_be_visible()
+        page.keyboard.press("Space")
+        expect(box).to_be_checked()
+
     def test_keys_with_alt_are_the_browsers_and_delete_in_a_dialog_is_the_dialogs(self) -> None:
         page = self.open(SHOT)
         self.pick()
@@ -221,6 +244,70 @@ class Typed(Keys):
         name.fill("not kept")
         self.pick("Fine shake")
         expect(name).to_have_value("Fine shake")
+
+
+class Table(Keys):
+    def table(self) -> Locator:
+        self.page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+        self.page.keyboard.press("t")
+        return self.page.get_by_label("Frame table")
+
+    def heights(self) -> dict[float, float]:
+        curve = self.document().mounts[0].y_m.curve
+        assert curve is not None
+        return {key.frame: round(key.value, 6) for key in curve.keys}
+
+    def test_cells_are_pasted_by_the_keys_from_the_clipboard(self) -> None:
+        page = self.open(SHOT)
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        cell = self.table().get_by_label("height at frame 1", exact=True)
+        page.evaluate("() => navigator.clipboard.writeText('1.25\\n1.5\\n175 cm')")
+        cell.click()
+        page.keyboard.press("Control+v")
+        settled(page)
+        found = self.heights()
+        self.assertEqual([found.get(frame) for frame in (1, 2, 3)], [1.25, 1.5, 1.75])
+        page.keyboard.press("Control+z")
+        settled(page)
+        self.assertNotEqual(self.heights().get(2), 1.5)
+
+    def test_what_is_typed_in_a_cell_survives_scrolling(self) -> None:
+        page = self.open(SHOT)
+        table = self.table()
+        table.get_by_label("height at frame 2", exact=True).click()
+        page.keyboard.type("1.875")
+        scroller = table.locator("xpath=..")
+        scroller.evaluate("element => { element.scrollTop = element.scrollHeight; }")
+        expect(table.get_by_label("height at frame 190", exact=True)).to_be_visible()
+        settled(page)
+        self.assertEqual(self.heights().get(2), 1.875)
+
+
+class Points(Keys):
+    def test_a_weight_point_dragged_sideways_keeps_its_value(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        layer = self.layers()["Slow sway"].id
+        for frame, value in ((60, 1.5), (120, 0.5)):
+            self.edit({"type": "set_keys", "keys": [{"at": f"layer:{layer}.weight", "frame": frame, "value": value}]})
+        page.reload()
+        settled(page)
+        self.pick()
+        point = page.locator("[data-weight='60']")
+        box = point.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 20, y)
+        page.mouse.move(x + 40, y)
+        page.mouse.up()
+        settled(page)
+        curve = self.layers()["Slow sway"].weight.curve
+        assert curve is not None
+        moved = {key.frame: key.value for key in curve.keys}
+        self.assertNotIn(60, moved)
+        self.assertIn(1.5, moved.values())
 
 
 if __name__ == "__main__":

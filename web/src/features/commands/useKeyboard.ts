@@ -18,9 +18,9 @@ function typing(target: EventTarget | null): boolean {
   );
 }
 
-/** Whether Space presses what has the focus: boxes always, buttons only for who went there with Tab. */
-function pressesItself(target: EventTarget | null, byTab: boolean): boolean {
-  if (target instanceof HTMLInputElement) return true;
+/** Whether Space presses what has the focus: buttons for who went there with Tab, boxes unless they were just clicked: who did that means to play. */
+function pressesItself(target: EventTarget | null, byTab: boolean, clicked: EventTarget | null): boolean {
+  if (target instanceof HTMLInputElement) return target !== clicked;
   return target instanceof HTMLButtonElement && byTab;
 }
 
@@ -28,11 +28,16 @@ function pressesItself(target: EventTarget | null, byTab: boolean): boolean {
 export function useKeyboard(): void {
   useEffect(() => {
     let byTab = false;
-    const press = () => {
+    let clicked: EventTarget | null = null;
+    const press = (event: PointerEvent) => {
       byTab = false;
+      clicked = event.target;
     };
     const down = (event: KeyboardEvent) => {
-      if (event.key === "Tab") byTab = true;
+      if (event.key === "Tab") {
+        byTab = true;
+        clicked = null;
+      }
       // Keys with Alt are the browser's, and a dialog's keys its own.
       if (event.altKey || typing(event.target) || view.getState().dialog !== null) return;
       const name = keyName(event);
@@ -41,7 +46,7 @@ export function useKeyboard(): void {
         return;
       }
       const action = ACTIONS.find((each) => each.keys.includes(name));
-      if (!action || (name === "Space" && pressesItself(event.target, byTab))) return;
+      if (!action || (name === "Space" && pressesItself(event.target, byTab, clicked))) return;
       const available = action.available?.() !== false;
       // Ctrl D is never the browser's here; others are, where there is nothing for them to work on.
       if (available || name === "Ctrl+D") event.preventDefault();

@@ -1,5 +1,7 @@
 import { useState } from "react";
-import { useFault, useReading } from "../../shared/number";
+import { arithmetic, useFault, useReading } from "../../shared/number";
+import { useLeaving } from "../../shared/useLeaving";
+import { note } from "../../stores/notes";
 
 export type FrameCellProps = {
   label: string;
@@ -20,7 +22,8 @@ export type FrameCellProps = {
 };
 
 /** What is being typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
-function useTyped({ value, at, unit, keyed, onClear, onValue }: FrameCellProps) {
+function useTyped(props: FrameCellProps) {
+  const { value, at, unit, keyed, onClear, onValue } = props;
   const [text, setText] = useState<string | null>(null);
   const { fault, read, giveUp } = useReading(HINTS.wrong, { unit, at });
   const type = (typed: string | null) => {
@@ -39,7 +42,19 @@ function useTyped({ value, at, unit, keyed, onClear, onValue }: FrameCellProps) 
     onValue(next);
     type(null);
   };
+  useLeaving(() => {
+    if (text === null) return;
+    if (text.trim() !== "") void keepUnseen(text, props);
+    else if (keyed) onClear();
+  });
   return { text, fault, type, finish };
+}
+
+/** What was typed into a cell that has been scrolled away is kept all the same; what is wrong with it is said elsewhere. */
+async function keepUnseen(text: string, { label, value, at, unit, onValue }: FrameCellProps): Promise<void> {
+  const found = await arithmetic(text, value, { unit, at });
+  if ("value" in found) onValue(found.value);
+  else note("error", `“${text.slice(0, 40)}” was not kept in ${label}: ${found.fault}`);
 }
 
 const HINTS = {
@@ -77,8 +92,9 @@ export function FrameCell(props: FrameCellProps) {
         onPaste={onPaste}
         data-idle={text === null ? "yes" : "no"}
         onKeyDown={(event) => {
-          // While nothing has been typed here, undo and redo are the shot's.
-          if (text !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation();
+          // While nothing has been typed here, undo and redo are the shot's; all other keys are the cell's.
+          const undoes = (event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key);
+          if (text !== null || !undoes) event.stopPropagation();
           if (event.key === "Enter") void finish();
           if (event.key === "Escape") {
             if (text === null) event.currentTarget.blur();

@@ -22,7 +22,13 @@ export function Hull({ at, title, param, width, height }: HullProps) {
     return { frame: Math.round(x.invert(px - (box?.left ?? 0))), weight: toWeight(py - (box?.top ?? 0), height) };
   };
   const { bind, live } = useTrialDrag<number, Place>({
-    live: ({ x: px, y: py, element }: Held<number>) => placeAt(px, py, element.closest("svg")),
+    // From where the point is: one above the lane keeps its value when it is only dragged sideways.
+    live: ({ what: from, dx, dy }: Held<number>) => {
+      const value = keys.find((each) => each.frame === from)?.value ?? 0;
+      const start = toY(value, height);
+      const raised = toWeight(start + dy, height) - toWeight(start, height);
+      return { frame: Math.round(x.invert(x(from) + dx)), weight: Math.max(0, value + raised) };
+    },
     command: ({ frame, weight }, from) => ({
       type: "move_keys",
       keys: [{ at, frame: from }],

@@ -1,5 +1,5 @@
 /** Numbers of the shot: their states, their control, typing and dragging them. */
-export { arithmeticOf, typedNumber, WrongText } from "./arithmetic";
+export { arithmetic, arithmeticOf, typedNumber, WrongText } from "./arithmetic";
 export { useFault } from "./Fault";
 export { figures } from "./figures";
 export { NumberField } from "./NumberField";
