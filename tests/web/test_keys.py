@@ -283,6 +283,42 @@ class Table(Keys):
         self.assertEqual(self.heights().get(2), 1.875)
 
 
+class Going(Keys):
+    def test_to_a_frame_a_time_so_many_on_and_a_cue(self) -> None:
+        page = self.open(SHOT)
+        self.edit({"type": "add_cues", "cues": [{"frame": 77, "name": "door"}]})
+        page.reload()
+        settled(page)
+        frame = page.get_by_test_id("frame")
+        for text, shown in (("120", "0120"), ("+12", "0132"), ("-2", "0130"), ("2.5 s", "0061"), ("door", "0077")):
+            page.keyboard.press("Control+g")
+            box = page.get_by_label("Frame to go to")
+            expect(box).to_be_focused()
+            page.keyboard.type(text)
+            page.keyboard.press("Enter")
+            expect(frame).to_have_text(shown)
+        frame.click()
+        page.keyboard.type("9999")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("the shot goes from frame 1 to 192")
+        page.keyboard.press("Escape")
+        expect(frame).to_have_text("0077")
+
+    def test_the_move_without_layers_is_held_or_stays(self) -> None:
+        page = self.open(SHOT)
+        told = page.get_by_test_id("viewfinder").get_by_text("bare move")
+        page.keyboard.press("Shift+B")
+        expect(told).to_be_visible()
+        page.keyboard.press("b")
+        expect(told).to_be_visible()
+        page.keyboard.press("Shift+B")
+        expect(told).to_have_count(0)
+        page.keyboard.down("b")
+        expect(told).to_be_visible()
+        page.keyboard.up("b")
+        expect(told).to_have_count(0)
+
+
 class Points(Keys):
     def test_a_weight_point_dragged_sideways_keeps_its_value(self) -> None:
         page = self.open(SHOT)

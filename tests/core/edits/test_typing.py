@@ -2,11 +2,12 @@ import math
 import unittest
 
 from tests.core.making import layer, shot_with
-from zittern.core.edits.typing import field_at
+from zittern.core.edits.typing import field_at, frame_from
 from zittern.core.formula.arithmetic import evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.lens import swing_px
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.shot.cues import Cue
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject
 
@@ -58,3 +59,35 @@ class Pixels(unittest.TestCase):
 
     def test_frames_are_the_shots_own(self) -> None:
         self.assertAlmostEqual(typed(self.SHOT, "2 s", "layer:sway.ramp_in_frames", "f"), 48.0)
+
+
+class GoingTo(unittest.TestCase):
+    SHOT = shot_with(
+        layer(),
+        first_frame=11,
+        last_frame=250,
+        cues=tuple(
+            Cue(id=f"c{n}", name=name, frame=frame)
+            for n, (name, frame) in enumerate((("door", 40.0), ("Doorbell", 99.6), ("splash", 200.0)))
+        ),
+    )
+
+    def to(self, text: str, frame: float = 100.0) -> int:
+        return frame_from(self.SHOT, text, frame)
+
+    def test_frames_times_names_and_so_far_on(self) -> None:
+        for text, wanted in (
+            ("120", 120), ("60+4", 64), ("120 f", 120), ("2.5 s", 71), ("0:02.5", 71), ("500 ms", 23), ("+12", 112),
+            ("-12", 88), ("+1 s", 124), ("-0.5 s", 88), ("door", 40), ("DOOR ", 40), ("doorb", 100), ("spl", 200),
+            ("+=3", 103),
+        ):  # fmt: skip
+            with self.subTest(text):
+                self.assertEqual(self.to(text), wanted)
+
+    def test_what_is_none_of_these_or_outside_says_so(self) -> None:
+        for text, why in (
+            ("do", ""), ("nobody", ""), ("", ""), ("9999", "from frame 11 to 250"), ("3", "from frame 11 to 250"),
+            ("+1000", "from frame 11 to 250"), ("1e308", "from frame"), ("3 cm", "cm"), ("9" * 400, "too large"),
+        ):  # fmt: skip
+            with self.subTest(text), self.assertRaisesRegex(FormulaFault, why):
+                self.to(text)

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/arithmetic/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Out Frame
+         * @description The frame of a shot that a text stands for: a frame, a time, the name of a cue; or so far on from a frame.
+         */
+        post: operations["work_out_frame_api_arithmetic_frame_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/arithmetic/many": {
         parameters: {
             query?: never;
@@ -2323,6 +2343,18 @@ export interface components {
             den: number;
             /** Num */
             num: number;
+        };
+        /**
+         * FrameIn
+         * @description Where somebody wants to go in a shot, from which frame.
+         */
+        FrameIn: {
+            /** Frame */
+            frame: number;
+            /** Shot */
+            shot: string;
+            /** Text */
+            text: string;
         };
         /**
          * FramingOut
@@ -5877,6 +5909,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    work_out_frame_api_arithmetic_frame_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameIn"];
             };
         };
         responses: {

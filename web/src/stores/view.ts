@@ -54,13 +54,18 @@ export type View = {
   tinted: boolean;
   /** Set pieces that are not plainly shown. */
   looks: Record<string, PieceLook>;
+  /** The frame to go to is being typed. */
+  goingTo: boolean;
   /** What lies just outside the frame is shown too. */
   around: boolean;
   axes: AxisName[];
   window: [number, number];
   /** Frames that the frame table shows just now, while it is open. */
   rowsInView: [number, number] | null;
+  /** The move is seen without its motion layers. */
   bypass: boolean;
+  /** And stays so when the key is let go. */
+  bare: boolean;
   /** Dragging over the selected layer or clip draws its weight or amount. */
   drawing: boolean;
   /** Which of the groups of numbers the curves and the table show, by its title; the first when there is none of it. */
@@ -104,7 +109,9 @@ export const FRESH = {
   flying: false,
   loupe: { zoom: 1, x: 0.5, y: 0.5 },
   bypass: false,
+  bare: false,
   drawing: false,
+  goingTo: false,
   sheet: null,
   sheetGroup: null,
   part: "pose",
@@ -157,6 +164,16 @@ export function setCompact(compact: boolean): void {
 export function setMore(more: boolean): void {
   localStorage.setItem(MORE, more ? "yes" : "no");
   view.setState({ more });
+}
+
+/** The move without its motion layers, for as long as something is held. */
+export function seeBare(held: boolean): void {
+  view.setState(({ bare }) => ({ bypass: held || bare }));
+}
+
+/** The same until it is asked for again. */
+export function latchBare(): void {
+  view.setState(({ bare }) => ({ bare: !bare, bypass: !bare }));
 }
 
 export function openImport(file: File | null): void {

@@ -10,7 +10,7 @@ from zittern.api.models.base import Key, Model
 from zittern.core.formula.arithmetic import MOST_TYPED
 from zittern.core.timebase import MOST_FPS
 
-__all__ = ["TypedIn", "TypedManyIn", "TypedManyOut", "TypedOut", "TypedPlace"]
+__all__ = ["FrameIn", "TypedIn", "TypedManyIn", "TypedManyOut", "TypedOut", "TypedPlace"]
 
 _MOST_PASTED = 50_000
 
@@ -32,6 +32,14 @@ class TypedIn(TypedPlace):
 
     text: str = Field(max_length=100_000)
     before: float = Field(ge=-1e12, le=1e12)
+
+
+class FrameIn(Model):
+    """Where somebody wants to go in a shot, from which frame."""
+
+    text: str = Field(max_length=MOST_TYPED)
+    shot: Key
+    frame: float = Field(ge=-1e7, le=1e7)
 
 
 class TypedOut(Model):

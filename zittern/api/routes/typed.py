@@ -5,8 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.typed import TypedIn, TypedManyIn, TypedManyOut, TypedOut, TypedPlace
-from zittern.core.edits.typing import field_at
+from zittern.api.models.typed import FrameIn, TypedIn, TypedManyIn, TypedManyOut, TypedOut, TypedPlace
+from zittern.core.edits.typing import field_at, frame_from
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 
@@ -33,6 +33,15 @@ def work_out_many(body: TypedManyIn, ctx: Ctx) -> TypedManyOut:
         except FormulaFault as fault:
             return TypedManyOut(values=[], wrong=number, fault=fault.message)
     return TypedManyOut(values=values)
+
+
+@router.post("/frame")
+def work_out_frame(body: FrameIn, ctx: Ctx) -> TypedOut:
+    """The frame of a shot that a text stands for: a frame, a time, the name of a cue; or so far on from a frame."""
+    try:
+        return TypedOut(value=frame_from(ctx.library.state(body.shot).document, body.text, body.frame))
+    except FormulaFault as fault:
+        return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
 
 
 def _field(place: TypedPlace, ctx: Ctx) -> Field:

@@ -9,7 +9,8 @@ from collections.abc import Callable
 import numpy as np
 
 from zittern.core.axes import AXES, Axis
-from zittern.core.formula.arithmetic import Field
+from zittern.core.formula.arithmetic import Field, evaluate_expression
+from zittern.core.formula.fault import FormulaFault
 from zittern.core.lens import focal_px
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
@@ -17,7 +18,7 @@ from zittern.core.picture import subject_distance_m
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M
 
-__all__ = ["field_at"]
+__all__ = ["field_at", "frame_from"]
 
 _AXIS = re.compile(r"\.(?:axes\.(\w+)\.swing|tracks\.(\w+))$")
 _ANGLE = re.compile(r"\.(pan|tilt|roll)_deg$")
@@ -26,12 +27,45 @@ _ACROSS, _UP = (
     re.compile(r"\.(?:up_percent|tilt_slack_percent)$"),
 )
 _PERCENT = 100.0
+# A sign in front goes on from where the playhead is.
+_ON = re.compile(r"^\s*([-+])(?!=)(.*)$", re.DOTALL)
 
 
 def field_at(shot: Shot, address: str, unit: str, frame: float) -> Field:
     """The field at an address, at a frame."""
     from_px, why = _from_px(shot, address, unit, frame)
     return Field(unit, shot.fps.value, from_px, why)
+
+
+def frame_from(shot: Shot, text: str, frame: float) -> int:
+    """The whole frame of a shot that a text stands for: a frame, a time since its first one (`2.5 s`, `0:02.5`), the
+    name of a cue or how it begins; with a sign in front so many frames, or so long, from the playhead on. Raises
+    FormulaFault.
+    """
+    wanted = text.strip().casefold()
+    named = [cue.frame for cue in shot.cues if wanted and cue.name.casefold() == wanted]
+    found = named[0] if named else _frame_typed(shot, text, frame)
+    if not shot.first_frame <= round(found) <= shot.last_frame:
+        raise FormulaFault(f"the shot goes from frame {shot.first_frame} to {shot.last_frame}", 0, len(text))
+    return round(found)
+
+
+def _frame_typed(shot: Shot, text: str, frame: float) -> float:
+    timed = Field("f", shot.fps.value)
+    on = _ON.match(text)
+    if on is not None:
+        way = evaluate_expression(on[2], 0.0, timed)
+        return frame + (way if on[1] == "+" else -way)
+    try:
+        return evaluate_expression(text, frame, Field("f"))
+    except FormulaFault as fault:
+        beginning = [cue.frame for cue in shot.cues if cue.name.casefold().startswith(text.strip().casefold())]
+        if len(set(beginning)) == 1:
+            return beginning[0]
+        try:
+            return shot.first_frame + evaluate_expression(text, 0.0, timed)
+        except FormulaFault:
+            raise fault from None
 
 
 def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callable[[float], float] | None, str]:

@@ -1,25 +1,29 @@
 import { Eye, EyeOff } from "lucide-react";
 import { useStore } from "zustand";
-import { view } from "../../stores/view";
+import { latchBare, seeBare, view } from "../../stores/view";
 
-const show = (bypass: boolean) => () => view.setState({ bypass });
-
-/** Shows the move without its shake for as long as it is held. */
+/** Shows the move without its shake for as long as it is held; with Shift until it is pressed again. */
 export function BareMoveButton() {
   const bypass = useStore(view, (each) => each.bypass);
+  const bare = useStore(view, (each) => each.bare);
   const Icon = bypass ? EyeOff : Eye;
   return (
     <button
       type="button"
       className={`btn btn-sm ${bypass ? "btn-warning" : ""}`}
       aria-pressed={bypass}
-      title="Hold to see the bare move (B)"
+      title={
+        bare
+          ? "The move without motion layers; click for all of it again"
+          : "Hold to see the move without motion layers (B); Shift-click, or Shift B, to keep it so"
+      }
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
-        show(true)();
+        if (event.shiftKey || bare) latchBare();
+        else seeBare(true);
       }}
-      onPointerUp={show(false)}
-      onPointerCancel={show(false)}
+      onPointerUp={() => seeBare(false)}
+      onPointerCancel={() => seeBare(false)}
     >
       <Icon size={15} /> Bare move
     </button>

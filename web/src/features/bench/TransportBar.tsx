@@ -1,8 +1,8 @@
 import { ChevronLeft, ChevronRight, Pause, Play, Repeat, SkipBack } from "lucide-react";
-import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { seek, step, togglePlay, transport } from "../../stores/transport";
+import { Clock } from "./Clock";
 
 /** Play, step, loop; frame and time. */
 export function TransportBar() {
@@ -58,29 +58,5 @@ export function TransportBar() {
       </button>
       <Clock fps={fps} />
     </div>
-  );
-}
-
-/** Frame and time, written as they go by. */
-function Clock({ fps }: { fps: number }) {
-  const frame = useRef<HTMLSpanElement>(null);
-  const time = useRef<HTMLSpanElement>(null);
-  useEffect(() => {
-    const show = () => {
-      const state = transport.getState();
-      if (frame.current) frame.current.textContent = String(state.frame).padStart(4, "0");
-      if (time.current) time.current.textContent = `${((state.frame - state.first) / state.fps).toFixed(2)} s`;
-    };
-    show();
-    return transport.subscribe(show);
-  }, []);
-  return (
-    <span className="num ml-1 flex items-baseline gap-2 whitespace-nowrap text-sm">
-      <span ref={frame} className="text-white" data-testid="frame" />
-      <span className="flex gap-1.5 text-xs">
-        <span ref={time} className="inline-block w-12 text-right" />
-        <span className="hidden min-[1150px]:inline">· {Number(fps.toFixed(3))} fps</span>
-      </span>
-    </span>
   );
 }

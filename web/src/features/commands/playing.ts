@@ -23,5 +23,6 @@ export const PLAYING: Action[] = [
     keys: ["L"],
     run: () => transport.setState((state) => ({ looping: !state.looping })),
   },
+  { id: "go", title: "Go to a frame …", keys: ["Ctrl+G"], run: () => view.setState({ goingTo: true }) },
   { id: "loop-here", title: "Loop between the selected pins", keys: ["Shift+L"], run: loopPins },
 ];

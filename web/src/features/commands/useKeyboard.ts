@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { note } from "../../stores/notes";
-import { view } from "../../stores/view";
+import { seeBare, view } from "../../stores/view";
 import { ACTIONS } from "./actions";
 
 /** A key press as the table writes it: `Ctrl+Shift+Z`, `Space`, `H`. */
@@ -42,7 +42,7 @@ export function useKeyboard(): void {
       if (event.altKey || typing(event.target) || view.getState().dialog !== null) return;
       const name = keyName(event);
       if (name === "B") {
-        view.setState({ bypass: true });
+        seeBare(true);
         return;
       }
       const action = ACTIONS.find((each) => each.keys.includes(name));
@@ -55,9 +55,9 @@ export function useKeyboard(): void {
       else if (!name.startsWith("Ctrl+")) note("info", `“${action.title}”: not for what is selected`);
     };
     const up = (event: KeyboardEvent) => {
-      if (event.key.toUpperCase() === "B") view.setState({ bypass: false });
+      if (event.key.toUpperCase() === "B") seeBare(false);
     };
-    const away = () => view.setState({ bypass: false });
+    const away = () => seeBare(false);
     window.addEventListener("pointerdown", press, true);
     window.addEventListener("keydown", down);
     window.addEventListener("keyup", up);

@@ -2,7 +2,7 @@
 import { redo, undo } from "../../stores/history";
 import { selectNothing } from "../../stores/selection";
 import { transport } from "../../stores/transport";
-import { openImport, setCompact, toggleNight, view } from "../../stores/view";
+import { latchBare, openImport, setCompact, toggleNight, view } from "../../stores/view";
 import type { Action } from "./action";
 
 function toggleGuides(): void {
@@ -52,9 +52,9 @@ export const VIEWING: Action[] = [
   { id: "tall", title: "Tall rows of layers", keys: [], run: () => setCompact(false) },
   {
     id: "bare",
-    title: "See the bare move (hold)",
-    keys: ["B"],
-    run: () => view.setState((state) => ({ bypass: !state.bypass })),
+    title: "Without motion layers: hold B, or press Shift B to stay",
+    keys: ["Shift+B", "B"],
+    run: latchBare,
   },
   {
     id: "curves",

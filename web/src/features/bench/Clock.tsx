@@ -1,0 +1,42 @@
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { GoToFrame } from "./GoToFrame";
+
+/** Frame and time, written as they go by; a click on the frame takes another one. */
+export function Clock({ fps }: { fps: number }) {
+  const frame = useRef<HTMLButtonElement>(null);
+  const time = useRef<HTMLSpanElement>(null);
+  const going = useStore(view, (each) => each.goingTo);
+  useEffect(() => {
+    const show = () => {
+      const state = transport.getState();
+      if (frame.current) frame.current.textContent = String(state.frame).padStart(4, "0");
+      if (time.current) time.current.textContent = `${((state.frame - state.first) / state.fps).toFixed(2)} s`;
+    };
+    show();
+    return transport.subscribe(show);
+  }, [going]);
+  return (
+    <span className="num ml-1 flex items-baseline gap-2 whitespace-nowrap text-sm">
+      {going ? (
+        <GoToFrame />
+      ) : (
+        <button
+          type="button"
+          ref={frame}
+          aria-label="Go to a frame"
+          title="Go to a frame: 120, +12, 2.5 s, the name of a cue (Ctrl G)"
+          className="cursor-text rounded-sm px-0.5 text-white hover:bg-base-300"
+          data-testid="frame"
+          onClick={() => view.setState({ goingTo: true })}
+        />
+      )}
+      <span className="flex gap-1.5 text-xs">
+        <span ref={time} className="inline-block w-12 text-right" />
+        <span className="hidden min-[1150px]:inline">· {Number(fps.toFixed(3))} fps</span>
+      </span>
+    </span>
+  );
+}
