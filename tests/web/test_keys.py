@@ -304,6 +304,16 @@ class Going(Keys):
         page.keyboard.press("Escape")
         expect(frame).to_have_text("0077")
 
+    def test_home_and_going_somewhere_while_it_plays(self) -> None:
+        page = self.open(SHOT)
+        passed = "frame => Number(document.querySelector('[data-testid=frame]').textContent) {} frame"
+        page.keyboard.press("Space")
+        page.wait_for_function(passed.format(">"), arg=60)
+        page.keyboard.press("Home")
+        page.wait_for_function(passed.format("<"), arg=60)
+        expect(page.get_by_role("button", name="Pause")).to_be_visible()
+        page.wait_for_function(passed.format(">"), arg=61)
+
     def test_the_move_without_layers_is_held_or_stays(self) -> None:
         page = self.open(SHOT)
         told = page.get_by_test_id("viewfinder").get_by_text("bare move")

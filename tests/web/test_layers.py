@@ -282,7 +282,7 @@ class Keys(WithPage):
             entry.press("Enter")
             settled(page)
         expect(page.get_by_role("row").filter(has_text="pan").first).to_be_visible()
-        expect(page.get_by_test_id("lanes").get_by_text("px swing")).not_to_have_text("0 px swing")
+        expect(page.get_by_test_id("sum-swing")).not_to_have_text("0 px")
         canvas = page.get_by_role("img", name="Waveform of layer:keys-1")
         inked = canvas.evaluate(
             "(c) => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i "

@@ -29,6 +29,8 @@ export function playRange(state: Transport = transport.getState()): [number, num
 export function seek(frame: number): void {
   const { first, last } = transport.getState();
   const whole = Math.min(last, Math.max(first, Math.round(frame)));
+  // While it plays it goes on from there.
+  origin = { time: performance.now(), frame: whole };
   if (whole !== transport.getState().frame) transport.setState({ frame: whole });
 }
 
@@ -38,13 +40,15 @@ export function step(by: number): void {
 }
 
 let ticking = 0;
+/** When and from which frame on it plays. */
+let origin = { time: 0, frame: 1 };
 
 export function play(): void {
   const [from, to] = playRange();
   const { frame } = transport.getState();
   if (frame < from || frame >= to) seek(from);
   transport.setState({ playing: true });
-  const origin = { time: performance.now(), frame: transport.getState().frame };
+  origin = { time: performance.now(), frame: transport.getState().frame };
   cancelAnimationFrame(ticking);
   const tick = (now: number) => {
     const state = transport.getState();

@@ -5,16 +5,20 @@ import { facts } from "../../stores/facts";
 import { selectMade } from "../../stores/selection";
 
 /** Adds a layer of a source, on top of a clip or of the one over the whole shot; each says what it imitates. */
-export function AddLayerMenu({ clip }: { clip?: string }) {
+export function AddLayerMenu({ clip, quiet }: { clip?: string; quiet?: boolean }) {
   return (
     <Menu
-      label="Add layer"
+      label={quiet ? "Add a layer, here always" : "Add layer"}
       button={
         <>
-          <Plus size={13} /> Layer
+          <Plus size={quiet ? 11 : 13} /> {quiet ? "layer" : "Layer"}
         </>
       }
-      buttonClass="btn btn-xs"
+      buttonClass={
+        quiet
+          ? "cond flex items-center gap-0.5 rounded-sm px-1 text-(--graphite) text-xs hover:bg-base-300/60"
+          : "btn btn-xs"
+      }
       listClass="mt-1 w-72 rounded-md border border-base-300 bg-base-100! p-1 shadow-lg"
       items={facts().sources.map(({ kind, title, imitates }) => ({
         id: kind,

@@ -26,7 +26,6 @@ export function Clock({ fps }: { fps: number }) {
         <button
           type="button"
           ref={frame}
-          aria-label="Go to a frame"
           title="Go to a frame: 120, +12, 2.5 s, the name of a cue (Ctrl G)"
           className="cursor-text rounded-sm px-0.5 text-white hover:bg-base-300"
           data-testid="frame"

@@ -1,6 +1,8 @@
 import { useEffect } from "react";
 import { note } from "../../stores/notes";
+import { selection } from "../../stores/selection";
 import { seeBare, view } from "../../stores/view";
+import type { Action } from "./action";
 import { ACTIONS } from "./actions";
 
 /** A key press as the table writes it: `Ctrl+Shift+Z`, `Space`, `H`. */
@@ -16,6 +18,11 @@ function typing(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
   );
+}
+
+/** Why a key does nothing just now. */
+function unavailable({ title }: Action): string {
+  return selection().kind === "nothing" ? `“${title}”: nothing is selected` : `“${title}”: not for what is selected`;
 }
 
 /** Whether Space presses what has the focus: buttons for who went there with Tab, boxes unless they were just clicked: who did that means to play. */
@@ -52,7 +59,7 @@ export function useKeyboard(): void {
       if (available || name === "Ctrl+D") event.preventDefault();
       if (event.repeat && !action.repeats) return;
       if (available) action.run();
-      else if (!name.startsWith("Ctrl+")) note("info", `“${action.title}”: not for what is selected`);
+      else if (!name.startsWith("Ctrl+")) note("info", unavailable(action));
     };
     const up = (event: KeyboardEvent) => {
       if (event.key.toUpperCase() === "B") seeBare(false);

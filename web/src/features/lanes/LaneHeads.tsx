@@ -2,6 +2,7 @@ import { Rows4 } from "lucide-react";
 import { useStore } from "zustand";
 import { motion } from "../../stores/motion";
 import { setCompact, view } from "../../stores/view";
+import { AddLayerMenu } from "../axis-board";
 import { AddDialButton } from "../dials";
 import { PresetsButton } from "../presets";
 import { MoversBar } from "../rig";
@@ -19,14 +20,20 @@ export function SumHead() {
     >
       <span className="flex items-center">
         <span className="cond font-semibold text-[13px]">Sum</span>
-        <PresetsButton />
+        <span className="ml-auto" />
+        <AddLayerMenu quiet />
         <AddDialButton />
       </span>
       <span className="flex items-center gap-2">
-        <span className="cond shrink-0 text-(--graphite) text-xs">
-          {total !== undefined ? `${total.toFixed(0)} px swing` : ""}
+        <span
+          className="cond shrink-0 text-(--graphite) text-xs"
+          title="Swing of the sum, in the picture"
+          data-testid="sum-swing"
+        >
+          {total !== undefined ? `${total.toFixed(0)} px` : ""}
         </span>
         <MoversBar />
+        <PresetsButton />
       </span>
     </div>
   );

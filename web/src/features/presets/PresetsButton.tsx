@@ -1,4 +1,3 @@
-import { SwatchBook } from "lucide-react";
 import { useStore } from "zustand";
 import { view } from "../../stores/view";
 
@@ -9,11 +8,11 @@ export function PresetsButton() {
     <button
       type="button"
       aria-pressed={open}
-      className={`cond ml-auto flex items-center gap-0.5 rounded-sm px-1 text-xs ${open ? "bg-(--wash) text-primary" : "text-(--graphite) hover:bg-base-300/60"}`}
+      className={`cond flex shrink-0 items-center gap-0.5 rounded-sm px-1 text-xs ${open ? "bg-(--wash) text-primary" : "text-(--graphite) hover:bg-base-300/60"}`}
       title="Presets to try on and place (R)"
       onClick={() => view.setState({ sheet: open ? null : "presets" })}
     >
-      <SwatchBook size={11} /> presets
+      presets
     </button>
   );
 }
