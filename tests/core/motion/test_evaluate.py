@@ -172,6 +172,17 @@ class Layers(unittest.TestCase):
         np.testing.assert_allclose(motion.offsets[""], motion.layers["a"] + motion.layers["b"], atol=1e-15)
 
 
+class Total(unittest.TestCase):
+    def test_it_is_the_sum_of_all_layers_wherever_they_act(self) -> None:
+        cart = Mount(id="cart", name="Cart")
+        camera = Mount(id="camera", name="Camera")
+        everywhere = [layer(f"l{n}", seed=n, target=target) for n, target in enumerate(("cart", "camera", None))]
+        for count in (0, 1, 2, 3):
+            motion = evaluate(shot_with(*everywhere[:count], mounts=(cart, camera)))
+            wanted = sum(motion.layers.values(), np.zeros((len(motion.frames), 7)))
+            np.testing.assert_allclose(motion.total, wanted, atol=1e-12)
+
+
 class Consistency(unittest.TestCase):
     SHOT = shot_with(
         layer(speed=keyed((1, 0.5), (240, 3.0))), layer("fast", seed=2, weight=keyed((1, 0.0), (99, 1.0))), mounts=CRANE

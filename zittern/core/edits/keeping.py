@@ -58,9 +58,7 @@ def _without_lens_end(shot: Shot) -> Shot:
         return shot
     layers = [layer for _, layer in shot.layers()]
     soloed = any(layer.solo for layer in layers)
-    kept = {
-        layer.id for layer in layers if layer.target is not None or layer.mode == "replace" or (soloed and layer.solo)
-    }
+    kept = {layer.id for layer in layers if layer.target is not None or (soloed and layer.solo)}
     lanes = tuple(
         lane.replace(
             clips=tuple(
