@@ -329,6 +329,34 @@ class Going(Keys):
         expect(told).to_have_count(0)
 
 
+class Axes(Keys):
+    def on(self) -> set[str]:
+        board = self.layers()["Slow sway"].axes
+        return {axis for axis in type(board).model_fields if board.of(axis).on}  # type: ignore[arg-type]
+
+    def test_only_one_axis_rotations_translations_and_all_again_a_locked_one_stays(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        page.get_by_role("button", name="Lock zoom", exact=True).click()
+        settled(page)
+        locked = {"zoom"} & self.on()
+        page.get_by_label("tilt on", exact=True).click(modifiers=["Alt"])
+        expect(page.get_by_label("pan on", exact=True)).not_to_be_checked()
+        settled(page)
+        self.assertEqual(self.on() - locked, {"tilt"})
+        for words, wanted in (
+            ("Rotations only", {"pan", "tilt", "roll"}),
+            ("Translations only", {"truck", "pedestal", "dolly"}),
+            ("All axes on", {"pan", "tilt", "roll", "truck", "pedestal", "dolly"}),
+        ):
+            page.keyboard.press("Control+k")
+            page.get_by_label("Search commands").fill(words)
+            page.keyboard.press("Enter")
+            expect(page.get_by_role("dialog")).to_have_count(0)
+            settled(page)
+            self.assertEqual(self.on() - locked, wanted)
+
+
 class Points(Keys):
     def test_a_weight_point_dragged_sideways_keeps_its_value(self) -> None:
         page = self.open(SHOT)

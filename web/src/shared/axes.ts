@@ -1,8 +1,23 @@
 /** The axes as the server names them, and how each looks: its ink and its dash. */
-import type { AxisName } from "../api/types";
+import type { AxisName, Command, Layer } from "../api/types";
 import { facts } from "../stores/facts";
 
 export const AXES: readonly AxisName[] = facts().axes.map(({ name }) => name);
+
+const inUnit = (sign: string) =>
+  facts()
+    .axes.filter((each) => each.sign === sign)
+    .map(({ name }) => name);
+
+export const ROTATIONS: readonly AxisName[] = inUnit("°");
+export const TRANSLATIONS: readonly AxisName[] = inUnit("cm");
+
+/** Switches on some axes of a layer and all others off; locked ones stay as they are. */
+export function onlyAxes(layer: Layer, wanted: readonly AxisName[]): Command {
+  const free = AXES.filter((axis) => !layer.axes[axis].locked);
+  const values = free.map((axis) => ({ at: `layer:${layer.id}.axes.${axis}.on`, value: wanted.includes(axis) }));
+  return { type: "set_values", values };
+}
 
 export const DASHES: Record<AxisName, readonly number[]> = {
   pan: [6, 3],

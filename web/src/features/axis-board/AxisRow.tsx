@@ -1,4 +1,5 @@
 import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
+import { onlyAxes } from "../../shared/axes";
 import { layerField } from "../../shared/fields";
 import { ParamControl } from "../../shared/number";
 import { usePending } from "../../shared/usePending";
@@ -40,10 +41,13 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
           <input
             type="checkbox"
             aria-label={`${axis} on`}
-            title={on ? "Switch this axis off" : "Switch this axis on"}
+            title={`Switch this axis ${on ? "off" : "on"}; Alt-click: only this one`}
             className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
             checked={on}
-            onChange={(event) => set("on", event.target.checked)}
+            onChange={(event) => {
+              if ((event.nativeEvent as MouseEvent).altKey) void commit(onlyAxes(layer, [axis]));
+              else set("on", event.target.checked);
+            }}
           />
           <AxisLabel axis={axis} quiet={quiet} selected={selected} linked={setting.linked_to ?? null} />
         </span>

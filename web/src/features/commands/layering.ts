@@ -1,6 +1,6 @@
 /** Actions on layers and their axes. */
 import type { AxisName, Command, Layer } from "../../api/types";
-import { AXES } from "../../shared/axes";
+import { AXES, onlyAxes, ROTATIONS, TRANSLATIONS } from "../../shared/axes";
 import { commit, flip } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { note } from "../../stores/notes";
@@ -120,6 +120,13 @@ const action = (id: string, title: string, keys: string[], run: () => void): Act
   available: withLayer,
   run,
 });
+
+/** Which axes of the layer on the board are on. */
+const only = (id: string, title: string, axes: readonly AxisName[]): Action =>
+  action(id, title, [], () => {
+    const layer = chosen();
+    if (layer) void commit(onlyAxes(layer, axes));
+  });
 
 export const LAYERING: Action[] = [
   {
@@ -258,6 +265,9 @@ export const LAYERING: Action[] = [
     keys: [],
     ...onAxes(1, (layer, axes) => ofAxes(layer, axes, "on")),
   },
+  only("axes-rotations", "Rotations only: translations and zoom off", ROTATIONS),
+  only("axes-translations", "Translations only: rotations and zoom off", TRANSLATIONS),
+  only("axes-all", "All axes on", AXES),
   {
     id: "axes-lock",
     title: "Lock the selected axes, or unlock them",
