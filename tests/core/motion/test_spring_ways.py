@@ -6,7 +6,7 @@ from unittest import mock
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.motion import spring_ways, springs
+from zittern.core.motion import spring_motion, spring_ways
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate, evaluate_in_parts, joined
 from zittern.core.numbers.param import by_formula, fixed, keyed
@@ -64,13 +64,13 @@ class Stretches(unittest.TestCase):
 
     def test_a_look_into_the_middle_makes_its_own_stretch_alone_once_what_lies_before_was_made(self) -> None:
         shot, cache, made = rig(), Cache(), []
-        plain = springs.filled
+        plain = spring_motion.filled
 
         def noted(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
             made.append((grid[0], grid[-1]))
             return plain(grid, columns, make)
 
-        with in_stretches_of(500), mock.patch.object(springs, "filled", noted):
+        with in_stretches_of(500), mock.patch.object(spring_motion, "filled", noted):
             evaluate(shot, np.arange(1.0, 1201.0, 40.0), cache)
             count = len(made)
             made.clear()

@@ -14,6 +14,7 @@ fades      cross-fades of clips that overlap on a lane
 mixing     spans, ramps, amounts, replacing -> what each layer contributes
 jumps      where what drives springs jumps
 spring_ways the ways that mounts in springs are carried along, stretch by stretch
+spring_motion a mount in springs in one stretch
 springs    how far springs let mounts stray
 lens       focal length with zoom
 steps      when the steps of gaits fall
