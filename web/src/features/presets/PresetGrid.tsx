@@ -38,6 +38,7 @@ export function PresetGrid({ found }: { found: PresetEntry[] }) {
     <div
       ref={ref}
       role="toolbar"
+      tabIndex={-1}
       aria-label="Presets"
       onKeyDown={stepCards}
       className="min-w-0 flex-1 overflow-y-auto"
@@ -100,16 +101,20 @@ function useSteps(found: PresetEntry[], columns: number, scrollTo: (row: number)
   return (event: React.KeyboardEvent<HTMLElement>) => {
     const steps: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: columns, ArrowUp: -columns };
     const step = steps[event.key];
-    const now = found.findIndex(({ key }) => key === (document.activeElement as HTMLElement).dataset.card);
+    // A card that is still on its way counts as reached: every press counts, however slow the picture.
+    const from = wanted.current ?? (document.activeElement as HTMLElement).dataset.card;
+    const now = found.findIndex(({ key }) => key === from);
     if (!step || now < 0) return;
     event.preventDefault();
     event.stopPropagation();
     const next = found[now + step];
     if (!next) return;
     const card = document.querySelector<HTMLElement>(`[data-card="${next.key}"]`);
+    wanted.current = card ? null : next.key;
     if (card) card.focus();
     else {
-      wanted.current = next.key;
+      // Until it is there the grid has the focus: the card left behind may go at any time.
+      event.currentTarget.focus();
       scrollTo(Math.floor((now + step) / columns));
     }
   };
