@@ -371,11 +371,7 @@ class Points(Keys):
         box = point.bounding_box()
         assert box is not None
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-        page.mouse.move(x, y)
-        page.mouse.down()
-        page.mouse.move(x + 20, y)
-        page.mouse.move(x + 40, y)
-        page.mouse.up()
+        self.pull((x, y), (x + 20, y), (x + 40, y))
         settled(page)
         curve = self.layers()["Slow sway"].weight.curve
         assert curve is not None

@@ -1,5 +1,6 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
 import type { Layer, State } from "../api/types";
+import { between } from "../shared/pressed";
 import { commit } from "./editing";
 import { facts } from "./facts";
 import { note } from "./notes";
@@ -54,8 +55,7 @@ export function selectLayer(id: string | null, how: "only" | "toggle" | "range" 
   } else {
     const { state } = openShot.getState();
     const ids = state ? layersOf(state).map((each) => each.id) : [];
-    const [a, b] = [ids.indexOf(layer ?? id), ids.indexOf(id)].sort((x, y) => x - y);
-    view.setState({ ...base, layers: ids.slice(a, (b ?? 0) + 1), layer: id });
+    view.setState({ ...base, layers: between(ids, layer ?? id, id), layer: id });
   }
 }
 

@@ -1,6 +1,6 @@
 import type { AxisName } from "../../api/types";
 import { AXES, DASHES } from "../../shared/axes";
-import { pressed } from "../../shared/pressed";
+import { between, pressed } from "../../shared/pressed";
 import { howToSelect } from "../../stores/selection";
 import { view } from "../../stores/view";
 
@@ -19,9 +19,7 @@ export function AxisLabel({
   const select = (event: React.MouseEvent) => {
     const { axes } = view.getState();
     const how = howToSelect(event);
-    const last = AXES.indexOf(axes.at(-1) ?? axis);
-    const [from, to] = [last, AXES.indexOf(axis)].sort((a, b) => a - b);
-    if (how === "range") view.setState({ axes: AXES.slice(from, (to ?? 0) + 1) });
+    if (how === "range") view.setState({ axes: between(AXES, axes.at(-1) ?? axis, axis) });
     else if (how === "toggle") view.setState({ axes: pressed(axis, axes, true) });
     else view.setState({ axes: axes.length === 1 && axes[0] === axis ? [] : [axis] });
   };
