@@ -47,7 +47,52 @@ class Maps(unittest.TestCase):
                 self.assertEqual(sorted(named), sorted(here) if named or here else [])
 
 
+# A folder of the page imports from those before it, and itself; features, each a folder, not even from each other.
+# The Bench, which composes them, comes after.
+LAYERS = ("api", "stores", "shared", "acts", "parts", "features", "features/bench", "app")
+
+
+def room(path: Path) -> str:
+    """The folder that a file of the page belongs to, as people speak of it."""
+    parts = path.relative_to(PAGE).parts
+    return f"features/{parts[1]}" if parts[0] == "features" else parts[0]
+
+
+def rank(name: str) -> int:
+    return LAYERS.index(name if name in LAYERS else "features")
+
+
+def imported(path: Path) -> list[Path]:
+    """Files of the page that one of them imports."""
+    found = []
+    for spec in re.findall(r"(?:from|import) \(?\"(\.[^\"]*)\"|import\(\"(\.[^\"]*)\"\)", path.read_text()):
+        target = (path.parent / (spec[0] or spec[1])).resolve()
+        tries = [Path(f"{target}{end}") for end in (".ts", ".tsx", "/index.ts")]
+        found += [each for each in tries if each.is_file()][:1]
+    return found
+
+
 class Page(unittest.TestCase):
+    def test_imports_go_one_way(self) -> None:
+        wrong = []
+        count = 0
+        for path in sources(".ts", ".tsx"):
+            for other in imported(path):
+                here, there = room(path), room(other)
+                count += 1
+                if here != there and rank(here) <= rank(there):
+                    wrong.append(f"{path.relative_to(PAGE)} -> {other.relative_to(PAGE)}")
+        self.assertGreater(count, 500)
+        self.assertEqual(wrong, [])
+
+    def test_no_file_imports_itself_by_way_of_others(self) -> None:
+        ways = {path: imported(path) for path in sources(".ts", ".tsx")}
+        left = dict(ways)
+        while free := [path for path, others in left.items() if not any(each in left for each in others)]:
+            for path in free:
+                del left[path]
+        self.assertEqual([str(path.relative_to(PAGE)) for path in left], [])
+
     def test_states_of_numbers_are_told_apart_in_one_module(self) -> None:
         telling = {
             path.name

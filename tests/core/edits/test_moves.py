@@ -56,6 +56,14 @@ class Riding(unittest.TestCase):
         self.assertEqual(after.replace(mounts=SHOT.mounts), SHOT)
         self.assertEqual(command(**ADD).label(SHOT), "Add move “hand.glb”")
 
+    def test_a_path_that_reads_what_is_not_there_is_refused_by_name(self) -> None:
+        for text, told in (("speed * 2", "speed"), ("nowhere + 1", "nowhere")):
+            with self.subTest(text=text):
+                formula = {"state": "formula", "text": text}
+                change = command(**{**ADD, "move": {**PATH, "x_m": formula}})
+                with self.assertRaisesRegex(EditError, told):
+                    apply(SHOT, change)
+
     def test_a_path_through_the_zenith_has_no_jumps(self) -> None:
         arc = {**PATH, "pan_deg": 0.0, "tilt_deg": keyed((1, 0.0), (48, 170.0), interp="linear").model_dump()}
         mount = edited(SHOT, {**ADD, "move": arc}).mounts[-1]

@@ -1,6 +1,7 @@
 /** The mount that is worked on. */
+
+import { keysOf } from "../api/param";
 import type { Mount, Shot } from "../api/types";
-import { keysOf } from "../shared/number/param";
 import { facts } from "./facts";
 import { openShot } from "./openShot";
 import { view } from "./view";

@@ -1,10 +1,10 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
 import type { Layer, State } from "../api/types";
-import { between } from "../shared/pressed";
 import { commit } from "./editing";
 import { facts } from "./facts";
 import { note } from "./notes";
 import { clipsOf, findLayer, layersOf, openShot } from "./openShot";
+import { between } from "./pressed";
 import { view } from "./view";
 
 /** What is selected: one kind at a time. What is no longer there is not selected. */

@@ -14,6 +14,9 @@ export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; laye
 /** What the board shows of a mount. */
 export type MountPart = "pose" | "rig" | "give" | "operator" | "ride";
 
+/** What may lie over the lanes. */
+export type SheetName = "curves" | "table" | "presets";
+
 export type CopiedPose = { of: string; position: [number, number, number]; angles: [number, number, number] };
 
 export type View = {
@@ -37,7 +40,7 @@ export type View = {
   /** The number whose formula is in the strip at the foot of the board. */
   formula: FormulaPlace | null;
   /** What lies over the lanes: curves or the frame table of what is selected, or the presets. */
-  sheet: "curves" | "table" | "presets" | null;
+  sheet: SheetName | null;
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
   /** The mount whose pins they are; those of all when none is named. */

@@ -13,8 +13,10 @@ from zittern.core.edits.rig import with_mounts
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import Param, fixed, through
 from zittern.core.rig import rotations, transforms
+from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
+from zittern.core.shot.reads import check_reads
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
 
 __all__ = ["AddMove", "Move", "ReplaceMove"]
@@ -95,6 +97,11 @@ class AddMove(CommandDoc):
             raise EditError(f"{most}; bring it in as the move instead, or shorten it", "move.last_frame")
         frames = np.arange(_PATH_START, self.move.last_frame + 1, dtype=np.float64)
         path = Mount(id="path", name="Path", **{field: getattr(self.move, field) for field in MOVE_FIELDS})
+        # It is sampled before the shot it becomes a part of is looked through.
+        try:
+            check_reads(shot.dials, [path], [], FACT_NAMES)
+        except ValueError as problem:
+            raise EditError(str(problem), "move") from None
         scope = shot.scope(frames)
         poses = transforms.from_parts(path.position_m(scope), path.angles_deg(scope))
         relative = np.linalg.inv(poses[0]) @ poses

@@ -1,7 +1,7 @@
 import { useStore } from "zustand";
+import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { findLayer, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
-import { AddLayerMenu } from "./AddLayerMenu";
 import { AxisTable } from "./AxisTable";
 import { BoardHead } from "./BoardHead";
 import { LayerForm } from "./LayerForm";

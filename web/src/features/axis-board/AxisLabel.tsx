@@ -1,6 +1,6 @@
 import type { AxisName } from "../../api/types";
 import { AXES, DASHES } from "../../shared/axes";
-import { between, pressed } from "../../shared/pressed";
+import { between, pressed } from "../../stores/pressed";
 import { howToSelect } from "../../stores/selection";
 import { view } from "../../stores/view";
 

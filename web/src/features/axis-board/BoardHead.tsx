@@ -1,10 +1,10 @@
 import { useStore } from "zustand";
 import type { Layer, SourceKind } from "../../api/types";
+import { AddLayerMenu } from "../../parts/AddLayerMenu";
+import { NameField } from "../../parts/NameField";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { view } from "../../stores/view";
-import { AddLayerMenu } from "./AddLayerMenu";
-import { NameField } from "./NameField";
 import { WholeLayerBar } from "./WholeLayerBar";
 
 /** Name of the layer, its source, and what can be done with all of it. */

@@ -1,7 +1,7 @@
 import type { Layer } from "../../api/types";
+import { SpanForm } from "../../parts/SpanForm";
 import { layerField } from "../../shared/fields";
 import { ParamControl } from "../../shared/number";
-import { SpanForm } from "./SpanForm";
 
 /** The usual numbers of a layer: how much of it, how fast, when. */
 export function LayerForm({ layer }: { layer: Layer }) {

@@ -1,10 +1,10 @@
 import { ChevronRight } from "lucide-react";
 import { useStore } from "zustand";
 import type { Layer } from "../../api/types";
+import { ChoiceField, SwitchField } from "../../parts/ChoiceField";
 import { layerField } from "../../shared/fields";
 import { openShot } from "../../stores/openShot";
 import { setMore, view } from "../../stores/view";
-import { ChoiceField, SwitchField } from "./ChoiceField";
 import { Spectrum } from "./Spectrum";
 
 const LENS_END = "lens end";

@@ -1,7 +1,7 @@
 import type { Layer } from "../../api/types";
+import { Fields } from "../../parts/Fields";
 import { fieldsOf, sourceFacts } from "../../shared/fields";
 import { CycleDrawing } from "./CycleDrawing";
-import { Fields } from "./Fields";
 import { TakeChoice } from "./TakeChoice";
 import { useMoving } from "./useMoving";
 

@@ -4,26 +4,20 @@ import { Link } from "wouter";
 import { useStore } from "zustand";
 import type { State } from "../../api/types";
 import "../../stores/closeLook";
+import { DropZone } from "../../parts/DropZone";
 import { Part } from "../../shared/Part";
 import { openShot, visit } from "../../stores/openShot";
 import { presets } from "../../stores/presets";
 import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
-import { AxisBoard } from "../axis-board";
-import { ClipBoard } from "../clip-board";
-import { CommandList, useKeyboard } from "../commands";
-import { CueBoard } from "../cues";
-import { DialDialog } from "../dials";
+import { useKeyboard } from "../commands";
 import { FormulaStrip } from "../formula";
-import { HistoryDialog } from "../history";
 import { Lanes } from "../lanes";
-import { MoveBoard } from "../move-board";
-import { OriginDialog, PresetDialog, TrialPane } from "../presets";
+import { TrialPane } from "../presets";
 import { SetViewPane, Stage } from "../set-view";
-import { ShotDialog } from "../shot-form";
-import { DropZone, ExportDialog, ImportDialog } from "../transfer";
 import { ViewfinderPane } from "../viewfinder";
 import { BenchHead } from "./BenchHead";
+import { BOARDS, DIALOGS, ROWS, SHEETS } from "./tables";
 
 const BOARD_PX = 436;
 
@@ -71,7 +65,7 @@ export function Bench({ slug }: { slug: string }) {
           <div data-theme={night ? "paper-night" : "paper"} className="flex h-full bg-base-100 text-base-content">
             <section className="min-w-0 flex-1" aria-label="Lanes">
               <Part name="The lanes" resets={[state.id, sheet]}>
-                <Lanes />
+                <Lanes rows={ROWS} sheets={SHEETS} />
               </Part>
             </section>
             <aside
@@ -97,17 +91,9 @@ export function Bench({ slug }: { slug: string }) {
 
 function OpenDialog({ state }: { state: State }) {
   const dialog = useStore(view, (each) => each.dialog);
-  if (dialog === "export") return <ExportDialog slug={state.slug} />;
-  if (dialog === "import") return <ImportDialog state={state} projectSlug={state.project_slug} />;
-  if (dialog === "shot") return <ShotDialog shot={state.document} />;
-  if (dialog === "history") return <HistoryDialog state={state} />;
-  if (dialog === "commands") return <CommandList />;
-  if (dialog === "preset") return <PresetDialog shot={state.document} />;
-  if (dialog === "origin") return <OriginDialog />;
-  return dialog === "dial" ? <DialDialog shot={state.document} /> : null;
+  const Shown = dialog && DIALOGS[dialog];
+  return Shown ? <Shown state={state} /> : null;
 }
-
-const BOARDS = { move: MoveBoard, clip: ClipBoard, cue: CueBoard, layer: AxisBoard };
 
 /** What is selected. */
 function Board({ shot }: { shot: string }) {

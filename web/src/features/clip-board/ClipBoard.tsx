@@ -1,12 +1,15 @@
 import { useStore } from "zustand";
 import type { Clip, Lane } from "../../api/types";
+import { AddLayerMenu } from "../../parts/AddLayerMenu";
+import { ChoiceField } from "../../parts/ChoiceField";
+import { NameField } from "../../parts/NameField";
+import { SpanForm } from "../../parts/SpanForm";
 import { ParamControl } from "../../shared/number";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
-import { AddLayerMenu, ChoiceField, NameField, SpanForm } from "../axis-board";
 import { ClipButtons } from "./ClipButtons";
 import { LaneChoice } from "./LaneChoice";
 

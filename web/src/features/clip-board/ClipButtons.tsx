@@ -1,6 +1,6 @@
 import { Copy, Scissors, Trash2 } from "lucide-react";
+import { addClip, duplicateClip, removeClip, saveClip, splitClip } from "../../acts/clips";
 import { view } from "../../stores/view";
-import { addClip, duplicateClip, removeClip, saveClip, splitClip } from "./clips";
 
 const TIMES_REPEATED = 3;
 

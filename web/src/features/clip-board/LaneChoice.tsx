@@ -1,5 +1,5 @@
+import { ownLane, toLane } from "../../acts/clips";
 import type { Lane } from "../../api/types";
-import { ownLane, toLane } from "./clips";
 
 const OWN = "a lane of its own";
 

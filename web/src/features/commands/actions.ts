@@ -1,12 +1,13 @@
 /** THE TABLE of actions: the keyboard and the command list both read it. */
+
+import { removeClip } from "../../acts/clips";
+import { removeCues } from "../../acts/cues";
+import { moveFrames } from "../../acts/moveFrames";
+import { keysAt } from "../../acts/moving";
 import { commit } from "../../stores/editing";
 import { layersOf, openShot } from "../../stores/openShot";
 import { selection } from "../../stores/selection";
 import { selectPins, view } from "../../stores/view";
-import { removeClip } from "../clip-board";
-import { removeCues } from "../cues";
-import { moveFrames } from "../lanes";
-import { keysAt } from "../move-board";
 import { type Action, shotNow } from "./action";
 import { LAYERING } from "./layering";
 import { MOVING } from "./moving";

@@ -1,4 +1,7 @@
 /** Actions on layers and their axes. */
+
+import { addClip, duplicateClip, saveClip, splitClip } from "../../acts/clips";
+import { cueHere, exportCues } from "../../acts/cues";
 import type { AxisName, Command, Layer } from "../../api/types";
 import { AXES, onlyAxes, ROTATIONS, TRANSLATIONS } from "../../shared/axes";
 import { commit, flip } from "../../stores/editing";
@@ -8,8 +11,6 @@ import { clipsOf, openShot } from "../../stores/openShot";
 import { addHandheld, selectedLayers, selection, selectMade } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
-import { addClip, duplicateClip, saveClip, splitClip } from "../clip-board";
-import { cueHere, exportCues } from "../cues";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 const ALL = [...AXES];

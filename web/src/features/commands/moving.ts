@@ -1,20 +1,11 @@
 /** Actions on the move: placing the camera, its keys. */
+
+import { keyHere, keysAt } from "../../acts/moving";
+import { extend, runOn, stretch } from "../../acts/pins";
+import { aim, fromOutside, level, snap, square, takeLens } from "../../acts/placing";
 import { commit, markSubject } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { selectPins, view } from "../../stores/view";
-import {
-  aim,
-  extend,
-  fromOutside,
-  keyHere,
-  keysAt,
-  level,
-  runOn,
-  snap,
-  square,
-  stretch,
-  takeLens,
-} from "../move-board";
 import { type Action, shotNow } from "./action";
 
 const { extends: EXTENDS, framings: FRAMINGS, interps: INTERPS, lenses_mm: LENSES_MM } = facts().forms;

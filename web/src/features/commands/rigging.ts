@@ -1,9 +1,20 @@
 /** Actions on the rig: mounts, what is on them, poses. */
+
+import {
+  copied,
+  copyPose,
+  fit,
+  follow,
+  holdFraming,
+  moveMount,
+  pastePose,
+  removeMount,
+  takeRig,
+} from "../../acts/mounts";
 import { facts } from "../../stores/facts";
 import { mountId, mountNow } from "../../stores/rig";
+import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
-import { copied, copyPose, fit, follow, holdFraming, moveMount, pastePose, removeMount, takeRig } from "../rig";
-import { outsidePose } from "../set-view";
 import { type Action, shotNow } from "./action";
 
 const show = (part: MountPart) => () => view.setState({ board: "move", part });

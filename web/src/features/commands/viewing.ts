@@ -2,7 +2,7 @@
 import { redo, undo } from "../../stores/history";
 import { selectNothing } from "../../stores/selection";
 import { transport } from "../../stores/transport";
-import { latchBare, openImport, setCompact, toggleNight, view } from "../../stores/view";
+import { latchBare, openImport, type SheetName, setCompact, toggleNight, view } from "../../stores/view";
 import type { Action } from "./action";
 
 function toggleGuides(): void {
@@ -16,7 +16,7 @@ function toggleGuide(name: "thirds" | "centre" | "safe"): void {
   view.setState(({ guides }) => ({ guides: { ...guides, [name]: !guides[name] } }));
 }
 
-function flipSheet(sheet: "curves" | "table" | "presets"): void {
+function flipSheet(sheet: SheetName): void {
   view.setState((state) => ({ sheet: state.sheet === sheet ? null : sheet }));
 }
 

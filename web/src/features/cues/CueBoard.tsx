@@ -1,6 +1,7 @@
 import { Trash2 } from "lucide-react";
 import { useRef } from "react";
 import { useStore } from "zustand";
+import { exportCues, importCues, removeCues, setCues } from "../../acts/cues";
 import type { Cue } from "../../api/types";
 import { NameInput } from "../../shared/NameInput";
 import { NumberField, ShareField, Stacked } from "../../shared/number";
@@ -10,7 +11,6 @@ import { openShot } from "../../stores/openShot";
 import { selectMade } from "../../stores/selection";
 import { preview } from "../../stores/trying";
 import { view } from "../../stores/view";
-import { exportCues, importCues, removeCues, setCues } from "./cues";
 import { PlaceFields } from "./PlaceFields";
 
 const MOST_NAME = 60;

@@ -1,13 +1,14 @@
 import { useStore } from "zustand";
+import { selectCues } from "../../acts/cues";
 import type { Command, Cue } from "../../api/types";
-import { pressed } from "../../shared/pressed";
+import { LaneRow, useLaneSize } from "../../shared/LaneRow";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { openShot } from "../../stores/openShot";
+import { pressed } from "../../stores/pressed";
 import { pause, seek } from "../../stores/transport";
 import { view } from "../../stores/view";
-import { selectCues } from "./cues";
 import { Flag } from "./Flag";
 
 export const CUE_ROW_PX = 20;
@@ -17,7 +18,8 @@ const MOST_FLAGS = 600;
 type Shift = { cues: string[]; by: number; copy: boolean };
 
 /** The cues as flags: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. There when there are any. */
-export function CueRow({ width, headPx }: { width: number; headPx: number }) {
+export function CueRow() {
+  const { width } = useLaneSize();
   const cues = useStore(openShot, (each) => each.state?.document.cues);
   const window = useStore(view, (each) => each.window);
   const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : NONE));
@@ -45,18 +47,15 @@ export function CueRow({ width, headPx }: { width: number; headPx: number }) {
   const by = live && !live.value.copy ? live.value.by : 0;
   const shown = cues.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX).slice(0, MOST_FLAGS);
   return (
-    <section
+    <LaneRow
+      role="region"
       aria-label="Cues"
-      className="flex shrink-0 border-base-300 border-b"
-      style={{ height: CUE_ROW_PX }}
+      className="border-base-300 border-b"
+      height={CUE_ROW_PX}
       data-testid="cues"
+      headClass="cond px-3 text-(--graphite) text-xs leading-[19px]"
+      head={`Cues · ${cues.length}`}
     >
-      <span
-        className="cond shrink-0 border-base-300 border-r px-3 text-(--graphite) text-xs leading-[19px]"
-        style={{ width: headPx }}
-      >
-        Cues · {cues.length}
-      </span>
       <div className="relative overflow-hidden" style={{ width }}>
         {shown.map((cue) => {
           const on = selected.includes(cue.id);
@@ -72,7 +71,7 @@ export function CueRow({ width, headPx }: { width: number; headPx: number }) {
           );
         })}
       </div>
-    </section>
+    </LaneRow>
   );
 }
 

@@ -1,8 +1,8 @@
 import { useStore } from "zustand";
+import { setCues } from "../../acts/cues";
 import type { Cue } from "../../api/types";
 import { NumberField } from "../../shared/number";
 import { view } from "../../stores/view";
-import { setCues } from "./cues";
 
 const COORDINATES = ["x", "height", "z"] as const;
 

@@ -2,4 +2,3 @@
 
 export { CueBoard } from "./CueBoard";
 export { CueRow } from "./CueRow";
-export { cueHere, exportCues, removeCues } from "./cues";

@@ -1,5 +1,5 @@
+import { keysOf } from "../../api/param";
 import type { Command } from "../../api/types";
-import { keysOf } from "../../shared/number";
 import type { TimeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import type { Track } from "./groups";

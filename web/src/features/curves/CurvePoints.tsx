@@ -1,4 +1,4 @@
-import { keysOf } from "../../shared/number";
+import { keysOf } from "../../api/param";
 import type { TimeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { CurveHandles } from "./CurveHandles";

@@ -1,4 +1,4 @@
-import { keysOf } from "../../shared/number";
+import { keysOf } from "../../api/param";
 import { isExact, motion, rowOf } from "../../stores/motion";
 import { seek } from "../../stores/transport";
 import { FrameCell } from "./FrameCell";

@@ -1,12 +1,13 @@
-import { useMemo, useState } from "react";
+import { type ComponentType, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
+import { useLaneSize } from "../../shared/LaneRow";
 import { useWanted } from "../../shared/number";
 import { clipsOf, findLayer, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { CurvePlot } from "./CurvePlot";
 import { FrameTable } from "./FrameTable";
-import { type CurveGroup, clipGroups, dialGroups, layerGroups, moveGroups, ofDials } from "./groups";
+import { type CurveGroup, clipGroups, dialGroups, type GroupProps, layerGroups, moveGroups, ofDials } from "./groups";
 import { SheetHead } from "./SheetHead";
 
 /** Groups of numbers of what is selected, and the dials; what it is called. */
@@ -28,9 +29,9 @@ function useGroups(): { title: string; groups: CurveGroup[] } {
 }
 
 /** Curves or table of the move, of the selected layer or clip, or of the dials. */
-export function Sheet({ width, headPx }: { width: number; headPx: number }) {
+function Sheet({ Body }: { Body: ComponentType<GroupProps> }) {
+  const { width, headPx } = useLaneSize();
   const { title, groups } = useGroups();
-  const sheet = useStore(view, (each) => each.sheet);
   const group = useStore(view, (each) => each.sheetGroup);
   const [hidden, setHidden] = useState<string[]>([]);
   const at = Math.max(
@@ -39,7 +40,7 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
   );
   const shown = groups[at];
   useWanted(shown?.tracks.map((track) => track.at) ?? []);
-  if (!shown || !sheet || sheet === "presets") return null;
+  if (!shown) return null;
   const tracks = shown.tracks.filter((track) => !hidden.includes(track.at));
   const drawn = { tracks, unit: shown.unit, times: shown.times, width };
   const flip = (track: string) =>
@@ -55,7 +56,10 @@ export function Sheet({ width, headPx }: { width: number; headPx: number }) {
         onGroup={(index) => view.setState({ sheetGroup: groups[index]?.title ?? null })}
         onFlip={flip}
       />
-      {sheet === "curves" ? <CurvePlot key={shown.title + title} {...drawn} /> : <FrameTable {...drawn} />}
+      <Body key={shown.title + title} {...drawn} />
     </div>
   );
 }
+
+export const CurveSheet = () => <Sheet Body={CurvePlot} />;
+export const TableSheet = () => <Sheet Body={FrameTable} />;

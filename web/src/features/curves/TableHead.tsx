@@ -1,4 +1,4 @@
-import { keysOf } from "../../shared/number";
+import { keysOf } from "../../api/param";
 import type { Track } from "./groups";
 
 /** Names of the numbers; each can be cleared of its keys. */

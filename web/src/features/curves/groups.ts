@@ -1,6 +1,7 @@
 /** Which numbers the sheet shows for what is selected, in groups of one unit. */
 import type { AxisName, Clip, Dial, FieldLook, Layer, MoveField, Param, Shot } from "../../api/types";
 import { AXES } from "../../shared/axes";
+import { dialGroup } from "../../shared/dialGroup";
 import { fieldsOf, sourceFacts, valueAt } from "../../shared/fields";
 import { facts } from "../../stores/facts";
 import { workMount } from "../../stores/rig";
@@ -104,9 +105,6 @@ export function clipGroups(clip: Clip): CurveGroup[] {
     param: value[look.field] as Param,
   }));
 }
-
-/** What a group of dials is called. */
-export const dialGroup = (unit: string) => `dials ${unit}`.trim();
 
 /** Whether a group is of dials. */
 export const ofDials = ({ tracks }: CurveGroup) => tracks.some(({ at }) => at.startsWith("dial:"));

@@ -1,7 +1,7 @@
 /** Geometry of the curve plot. */
 import { scaleLinear } from "d3-scale";
 import type { MotionArray } from "../../api/motion";
-import { keysOf, roughly, varies } from "../../shared/number";
+import { keysOf, roughly, varies } from "../../api/param";
 import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, type Motion, rowsWithin } from "../../stores/motion";
 import type { Track } from "./groups";

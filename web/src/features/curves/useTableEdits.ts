@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { keysOf } from "../../shared/number";
+import { keysOf } from "../../api/param";
 import { commit } from "../../stores/editing";
 import { note } from "../../stores/notes";
 import type { Track } from "./groups";

@@ -2,11 +2,12 @@ import { useState } from "react";
 import { useStore } from "zustand";
 import { explain } from "../../api/client";
 import type { Command, Dial, Shot } from "../../api/types";
+import { Complaint } from "../../parts/Complaint";
+import { TextField } from "../../parts/TextField";
 import { Dialog } from "../../shared/Dialog";
 import { typedNumber } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
-import { Complaint, TextField } from "../shot-form";
 import { RemoveDial } from "./RemoveDial";
 
 const close = () => view.setState({ dialog: null, dial: null });

@@ -1,32 +1,37 @@
 import { Spline } from "lucide-react";
 import { useStore } from "zustand";
+import { dialGroup } from "../../shared/dialGroup";
+import { LaneRow } from "../../shared/LaneRow";
 import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
-import { dialGroup } from "../curves";
 import { DialChip } from "./DialChip";
 
 export const DIALS_HEIGHT_PX = 28;
 
 /** The dials, as a control surface: dragged right here, while it plays too. There when there are any. */
-export function DialRow({ headPx }: { headPx: number }) {
+export function DialRow() {
   const dials = useStore(openShot, (each) => each.state?.document.dials);
   if (!dials?.length) return null;
   return (
-    <section
+    <LaneRow
+      role="region"
       aria-label="Dials"
-      className="flex shrink-0 items-center border-base-300 border-t"
-      style={{ height: DIALS_HEIGHT_PX }}
+      className="items-center border-base-300 border-t"
+      height={DIALS_HEIGHT_PX}
+      headClass="cond flex items-center border-r-0! px-3 font-semibold text-[13px]"
+      head={
+        <>
+          Dials
+          <CurvesButton unit={dials[0]?.unit ?? ""} />
+        </>
+      }
     >
-      <span className="cond flex shrink-0 items-center px-3 font-semibold text-[13px]" style={{ width: headPx }}>
-        Dials
-        <CurvesButton unit={dials[0]?.unit ?? ""} />
-      </span>
       <div className="relative z-20 flex min-w-0 flex-1 items-center gap-2 overflow-x-auto bg-base-100 px-2">
         {dials.map((dial) => (
           <DialChip key={dial.name} dial={dial} />
         ))}
       </div>
-    </section>
+    </LaneRow>
   );
 }
 

@@ -1,4 +1,4 @@
 /** Dials: the row of them at the foot of the lanes, and the dialog that makes and changes them. */
-export { AddDialButton } from "./AddDialButton";
+
 export { DialDialog } from "./DialDialog";
 export { DialRow } from "./DialRow";

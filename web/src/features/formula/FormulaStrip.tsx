@@ -1,7 +1,8 @@
 import { X } from "lucide-react";
 import { useStore } from "zustand";
+import { formulaOf } from "../../api/param";
 import type { Formula } from "../../api/types";
-import { formulaOf, useNumberAt } from "../../shared/number";
+import { useNumberAt } from "../../shared/number";
 import { paramAt } from "../../shared/paramAt";
 import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";

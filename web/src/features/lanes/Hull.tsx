@@ -1,6 +1,6 @@
 import { useStore } from "zustand";
+import { keysOf } from "../../api/param";
 import type { Param } from "../../api/types";
-import { keysOf } from "../../shared/number";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";

@@ -1,13 +1,13 @@
 import { Rows4 } from "lucide-react";
 import { useStore } from "zustand";
+import { AddLayerMenu } from "../../parts/AddLayerMenu";
+import { HEAD_PX } from "../../shared/LaneRow";
 import { motion } from "../../stores/motion";
 import { setCompact, view } from "../../stores/view";
-import { AddLayerMenu } from "../axis-board";
-import { AddDialButton } from "../dials";
-import { PresetsButton } from "../presets";
-import { MoversBar } from "../rig";
-
-export const HEAD_PX = 168;
+import { AddDialButton } from "./AddDialButton";
+import type { SheetEntry } from "./entries";
+import { MoversBar } from "./MoversBar";
+import { PresetsButton } from "./PresetsButton";
 export const SUM_HEIGHT_PX = 48;
 
 /** How far the picture swings in all; it re-renders alone when the readings change. */
@@ -39,11 +39,12 @@ export function SumHead() {
   );
 }
 
+const LANES = { id: null, title: "lanes" };
 const on = "bg-(--wash) text-primary";
 const off = "hover:bg-base-200";
 
 /** What lies under the ruler: lanes, curves, or the frame table; and how high rows are. */
-export function SheetSwitch({ compact }: { compact: boolean }) {
+export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: SheetEntry[] }) {
   const sheet = useStore(view, (each) => each.sheet);
   return (
     <fieldset
@@ -51,15 +52,15 @@ export function SheetSwitch({ compact }: { compact: boolean }) {
       style={{ width: HEAD_PX }}
       aria-label="Lanes, curves or table"
     >
-      {([null, "curves", "table"] as const).map((each) => (
+      {[LANES, ...sheets.filter(({ title }) => title)].map(({ id, title }) => (
         <button
-          key={each ?? "lanes"}
+          key={title}
           type="button"
-          aria-pressed={sheet === each}
-          className={`cond rounded-sm px-1.5 text-xs ${sheet === each ? on : off}`}
-          onClick={() => view.setState({ sheet: each })}
+          aria-pressed={sheet === id}
+          className={`cond rounded-sm px-1.5 text-xs ${sheet === id ? on : off}`}
+          onClick={() => view.setState({ sheet: id })}
         >
-          {each ?? "lanes"}
+          {title}
         </button>
       ))}
       <button

@@ -1,22 +1,24 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
 import type { Mount, Shot } from "../../api/types";
+import { MountGlyph } from "../../parts/MountGlyph";
+import { LaneRow, useLaneSize } from "../../shared/LaneRow";
 import { LetterSwitch } from "../../shared/LetterSwitch";
 import { timeScale } from "../../shared/timeScale";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
 import { selectMount, view } from "../../stores/view";
-import { MountGlyph } from "../rig";
 import { drawMount } from "./drawMount";
 import { LaneCanvas } from "./LaneCanvas";
 import { MovePins } from "./MovePins";
 
 export const MOUNT_ROW_PX = 24;
 
-type MountRowProps = { shot: Shot; mount: Mount; width: number; headPx: number };
+type MountRowProps = { shot: Shot; mount: Mount };
 
 /** A mount of the rig: its pins, how far it moves the picture, and how far off its place the subject is where somebody aims. */
-export function MountRow({ shot, mount, width, headPx }: MountRowProps) {
+export function MountRow({ shot, mount }: MountRowProps) {
+  const { width } = useLaneSize();
   const window = useStore(view, (state) => state.window);
   const chosen = useStore(view, (state) => state.board === "move" && state.mount === mount.id && state.pinsOf !== null);
   const aims = Boolean(mount.operator);
@@ -26,25 +28,29 @@ export function MountRow({ shot, mount, width, headPx }: MountRowProps) {
     [mount.id, aims],
   );
   return (
-    <div className="flex border-base-300/60 border-t" style={{ height: MOUNT_ROW_PX }} data-mount={mount.id}>
-      <div
-        className={`flex shrink-0 items-center gap-1 border-base-300 border-r pr-2 pl-3 ${chosen ? "bg-(--wash) shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
-        style={{ width: headPx }}
-      >
-        <MountGlyph kind={mount.kind ?? "free"} />
-        <button
-          type="button"
-          aria-pressed={chosen}
-          title={`${mount.name}: ${on(mount)}`}
-          className={`cond min-w-0 flex-1 truncate text-left font-semibold text-[13px] ${chosen ? "text-primary" : ""}`}
-          onClick={() => selectMount(mount.id)}
-        >
-          {mount.name}
-        </button>
-        <span className="cond text-(--graphite) text-[10px]">{short(mount)}</span>
-        <Switch mount={mount} field="mute" title="Hold still" letter="M" />
-        <Switch mount={mount} field="solo" title="Hold all others still but" letter="S" />
-      </div>
+    <LaneRow
+      className="border-base-300/60 border-t"
+      height={MOUNT_ROW_PX}
+      data-mount={mount.id}
+      headClass={`flex items-center gap-1 pr-2 pl-3 ${chosen ? "bg-(--wash) shadow-[inset_3px_0_0_var(--color-primary)]" : ""}`}
+      head={
+        <>
+          <MountGlyph kind={mount.kind ?? "free"} />
+          <button
+            type="button"
+            aria-pressed={chosen}
+            title={`${mount.name}: ${on(mount)}`}
+            className={`cond min-w-0 flex-1 truncate text-left font-semibold text-[13px] ${chosen ? "text-primary" : ""}`}
+            onClick={() => selectMount(mount.id)}
+          >
+            {mount.name}
+          </button>
+          <span className="cond text-(--graphite) text-[10px]">{short(mount)}</span>
+          <Switch mount={mount} field="mute" title="Hold still" letter="M" />
+          <Switch mount={mount} field="solo" title="Hold all others still but" letter="S" />
+        </>
+      }
+    >
       <div className="relative" style={{ width }}>
         <button
           type="button"
@@ -63,7 +69,7 @@ export function MountRow({ shot, mount, width, headPx }: MountRowProps) {
         </button>
         <MovePins shot={shot} x={timeScale(window, width)} width={width} mount={mount.id} low />
       </div>
-    </div>
+    </LaneRow>
   );
 }
 

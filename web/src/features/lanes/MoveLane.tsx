@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useStore } from "zustand";
+import { moveFrames } from "../../acts/moveFrames";
 import type { Shot } from "../../api/types";
 import { timeScale } from "../../shared/timeScale";
 import { useDragging } from "../../shared/useDragging";
@@ -7,7 +8,6 @@ import { selectPins, view } from "../../stores/view";
 import { drawMove } from "./drawMove";
 import { LaneCanvas } from "./LaneCanvas";
 import { MovePins } from "./MovePins";
-import { moveFrames } from "./moveFrames";
 
 export const MOVE_HEIGHT_PX = 46;
 

@@ -1,12 +1,12 @@
 import { useStore } from "zustand";
+import { type PinKey, pinTitles } from "../../acts/moveFrames";
 import type { Command, Shot } from "../../api/types";
-import { pressed } from "../../shared/pressed";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
+import { pressed } from "../../stores/pressed";
 import { pause, seek } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
-import { type PinKey, pinTitles } from "./moveFrames";
 import { Pin } from "./Pin";
 
 const MOST_PINS = 400;

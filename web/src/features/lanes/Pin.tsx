@@ -1,4 +1,4 @@
-import type { PinKey } from "./moveFrames";
+import type { PinKey } from "../../acts/moveFrames";
 
 type PinProps = {
   frame: number;

@@ -1,35 +1,41 @@
 import { ChevronRight } from "lucide-react";
 import { useStore } from "zustand";
-import type { Shot } from "../../api/types";
+import { moveFrames } from "../../acts/moveFrames";
+import { AddMountMenu } from "../../parts/AddMountMenu";
+import { LaneRow, useLaneSize } from "../../shared/LaneRow";
+import { openShot } from "../../stores/openShot";
 import { selectPins, view } from "../../stores/view";
-import { AddMountMenu } from "../rig";
 import { MOUNT_ROW_PX, MountRow } from "./MountRow";
 import { MOVE_HEIGHT_PX, MoveLane } from "./MoveLane";
-import { moveFrames } from "./moveFrames";
-
-type RigRowsProps = { shot: Shot; width: number; headPx: number };
 
 /** The rig: a row for each mount from the ground to the lens, or one row for the move in all. */
-export function RigRows({ shot, width, headPx }: RigRowsProps) {
+export function RigRows() {
+  const shot = useStore(openShot, (each) => each.state?.document);
+  const { width } = useLaneSize();
   const open = useStore(view, (each) => each.rigOpen);
+  if (!shot) return null;
   const pins = moveFrames(shot).length;
   const told = pins ? `${pins} pins` : "no keys: it stands still";
   const rig = shot.mounts.length > 1 ? `${shot.mounts.length} mounts · ` : "";
   if (!open)
     return (
-      <div className="flex shrink-0 border-base-300 border-b" data-testid="rig">
-        <Head headPx={headPx} height={MOVE_HEIGHT_PX} open={false} title="Move" told={rig + told} />
+      <LaneRow
+        className="border-base-300 border-b"
+        data-testid="rig"
+        height={MOVE_HEIGHT_PX}
+        head={<Head height={MOVE_HEIGHT_PX} open={false} title="Move" told={rig + told} />}
+      >
         <MoveLane width={width} shot={shot} />
-      </div>
+      </LaneRow>
     );
   return (
     <section className="shrink-0 border-base-300 border-b" aria-label="Rig" data-testid="rig">
       <div className="flex">
-        <Head headPx={headPx} height={HEAD_ROW_PX} open title="Rig" told={rig + told} />
+        <Head height={HEAD_ROW_PX} open title="Rig" told={rig + told} />
       </div>
       <div className="overflow-y-auto [scrollbar-width:none]" style={{ maxHeight: MOST_ROWS * MOUNT_ROW_PX }}>
         {shot.mounts.map((mount) => (
-          <MountRow key={mount.id} shot={shot} mount={mount} width={width} headPx={headPx} />
+          <MountRow key={mount.id} shot={shot} mount={mount} />
         ))}
       </div>
     </section>
@@ -40,15 +46,15 @@ const HEAD_ROW_PX = 22;
 /** More mounts than this scroll. */
 const MOST_ROWS = 6;
 
-type HeadProps = { headPx: number; height: number; open: boolean; title: string; told: string };
+type HeadProps = { height: number; open: boolean; title: string; told: string };
 
 /** Selects the whole move, folds the rig, puts a mount in. */
-function Head({ headPx, height, open, title, told }: HeadProps) {
+function Head({ height, open, title, told }: HeadProps) {
   const selected = useStore(view, (each) => each.board === "move" && each.pinsOf === null);
   return (
     <div
-      className={`flex shrink-0 items-center border-base-300 border-r pr-1 pl-0.5 ${selected && !open ? "bg-(--wash)" : ""} ${open ? "border-r-0!" : ""}`}
-      style={{ height, width: open ? undefined : headPx }}
+      className={`flex flex-1 items-center pr-1 pl-0.5 ${selected && !open ? "bg-(--wash)" : ""}`}
+      style={{ height }}
     >
       <button
         type="button"

@@ -1,7 +1,7 @@
 import { Pencil } from "lucide-react";
 import { useStore } from "zustand";
+import { formulaOf, roughly, varies } from "../../api/param";
 import type { Param } from "../../api/types";
-import { formulaOf, roughly, varies } from "../../shared/number";
 import { view } from "../../stores/view";
 import { DrawSurface } from "./DrawSurface";
 import { Hull } from "./Hull";

@@ -1,3 +1,4 @@
 /** The timeline's rows: ruler, move, clips with their layers, sum. */
+export type { RowEntry, SheetEntry } from "./entries";
 export { Lanes } from "./Lanes";
-export { moveFrames, pinTitles } from "./moveFrames";
+export { RigRows } from "./RigRows";

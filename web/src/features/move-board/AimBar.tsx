@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { aim, tryAim } from "../../acts/placing";
 import { limitsOf } from "../../shared/fields";
 import { ShareField } from "../../shared/number";
 import { facts } from "../../stores/facts";
-import { aim, tryAim } from "./placing";
 
 const PERCENT = 100;
 

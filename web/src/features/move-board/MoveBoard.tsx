@@ -1,18 +1,21 @@
 import { useStore } from "zustand";
+import { addressOf, type MoveOrLens } from "../../acts/moving";
+import { takeLens } from "../../acts/placing";
 import type { Mount, Shot } from "../../api/types";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
 import { workMount } from "../../stores/rig";
+import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
-import { GiveForm, OperatorForm, RideForm, RigForm } from "../rig";
-import { outsidePose } from "../set-view";
-import { addressOf, type MoveOrLens } from "./commands";
+import { GiveForm } from "./GiveForm";
 import { MountBar } from "./MountBar";
 import { MoveHead } from "./MoveHead";
 import { MoveRow } from "./MoveRow";
+import { OperatorForm } from "./OperatorForm";
 import { PinBar } from "./PinBar";
 import { PlaceBar } from "./PlaceBar";
-import { takeLens } from "./placing";
+import { RideForm } from "./RideForm";
+import { RigForm } from "./RigForm";
 import { SubjectBar } from "./SubjectBar";
 
 /** A mount of the rig: its pose at the present frame, what it is, its springs, who aims it, what it rides on. */

@@ -1,8 +1,8 @@
 import { useStore } from "zustand";
+import { keyHere } from "../../acts/moving";
 import { Tick } from "../../shared/Tick";
 import { usePausedFrame } from "../../shared/usePausedFrame";
 import { view } from "../../stores/view";
-import { keyHere } from "./commands";
 
 /** Where the move is worked on, and whether each change sets a key. */
 export function MoveHead({ name }: { name: string }) {

@@ -1,6 +1,6 @@
+import { type MoveOrLens, moveCommand } from "../../acts/moving";
 import type { FieldLook, MoveField, Param } from "../../api/types";
 import { ParamControl } from "../../shared/number";
-import { type MoveOrLens, moveCommand } from "./commands";
 import { RowEnd } from "./RowEnd";
 
 /** A number of the move at the present frame: its key, its value, to zero, lock. */

@@ -1,13 +1,14 @@
 import { useStore } from "zustand";
+import { FIELDS } from "../../acts/moving";
+import { extend, pinnedKeys, runOn, stretch, tryStretch } from "../../acts/pins";
+import { curveOf } from "../../api/param";
 import type { Curve, Shot } from "../../api/types";
 import { limitsOf } from "../../shared/fields";
-import { curveOf, ShareField } from "../../shared/number";
+import { ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { workMount } from "../../stores/rig";
 import { view } from "../../stores/view";
-import { FIELDS } from "./commands";
-import { extend, pinnedKeys, runOn, stretch, tryStretch } from "./pins";
 
 const SIDES = { before: "before the first", after: "after the last" } as const;
 

@@ -1,8 +1,8 @@
 import { useStore } from "zustand";
+import { fromOutside, level, square } from "../../acts/placing";
 import type { Shot } from "../../api/types";
 import { view } from "../../stores/view";
 import { AimBar } from "./AimBar";
-import { fromOutside, level, square } from "./placing";
 
 /** Placing the camera: fly, from the Set view, at the subject, level, square. */
 export function PlaceBar({ document }: { document: Shot }) {

@@ -1,8 +1,8 @@
 import { Lock, LockOpen } from "lucide-react";
 import { useStore } from "zustand";
+import { snap } from "../../acts/placing";
 import type { MoveField } from "../../api/types";
 import { view } from "../../stores/view";
-import { snap } from "./placing";
 
 /** At the end of a number of the move: to zero, an angle to the nearest right one, and the lock that placing the camera respects. */
 export function RowEnd({ field, title }: { field: MoveField; title: string }) {

@@ -2,13 +2,14 @@ import { useState } from "react";
 import { useStore } from "zustand";
 import { explain } from "../../api/client";
 import type { PresetEntry, Shot } from "../../api/types";
+import { Complaint } from "../../parts/Complaint";
+import { TextField } from "../../parts/TextField";
 import { Dialog } from "../../shared/Dialog";
 import { typedNumber } from "../../shared/number";
 import { note } from "../../stores/notes";
 import { openShot } from "../../stores/openShot";
 import { changePreset, presets, savePreset } from "../../stores/presets";
 import { type PresetForm, view } from "../../stores/view";
-import { Complaint, TextField } from "../shot-form";
 
 const close = () => view.setState({ dialog: null, presetForm: null });
 

@@ -1,5 +1,6 @@
 import { useEffect, useMemo } from "react";
 import { useStore } from "zustand";
+import { useLaneSize } from "../../shared/LaneRow";
 import { complain } from "../../stores/notes";
 import { loadPresets, presets } from "../../stores/presets";
 import { cancelPreview } from "../../stores/trying";
@@ -11,7 +12,8 @@ import { search } from "./sheetStore";
 import { TagButtons } from "./TagButtons";
 
 /** Presets over the lanes: pointing at one tries it on, while it plays too; a click places it; marked ones play beside each other. */
-export function PresetSheet({ headPx }: { headPx: number }) {
+export function PresetSheet() {
+  const { headPx } = useLaneSize();
   const list = useStore(presets, (each) => each.list);
   const { words, tags } = useStore(search);
   const shown = useMemo(() => found(list, words, tags), [list, words, tags]);

@@ -6,9 +6,9 @@ import { fitted } from "../../shared/fit";
 import { useSize } from "../../shared/useSize";
 import { openShot } from "../../stores/openShot";
 import { presets, readable, toggleMark } from "../../stores/presets";
+import { hang, stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { endTrials, showTrials, trials } from "../../stores/trials";
-import { stage } from "../set-view";
 import { place, placing } from "./placing";
 import { usePlacing } from "./sheetStore";
 
@@ -49,8 +49,8 @@ function SmallFinder({ entry, onPlace }: SmallFinderProps) {
   useEffect(() => {
     const pane = ref.current;
     if (!pane) return;
-    stage.setState(({ trials: each }) => ({ trials: { ...each, [entry.key]: pane } }));
-    return () => stage.setState(({ trials: { [entry.key]: _, ...others } }) => ({ trials: others }));
+    const made = () => trials.getState().motions[entry.key] ?? null;
+    return hang({ id: `trial:${entry.key}`, element: pane, camera: "lens", motion: made });
   }, [ref, entry.key]);
   return (
     <div ref={ref} className="relative min-h-0 overflow-hidden" data-trial={entry.key} data-ready={here ? "yes" : "no"}>

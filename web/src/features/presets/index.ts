@@ -3,5 +3,5 @@
 export { OriginDialog } from "./OriginDialog";
 export { PresetDialog } from "./PresetDialog";
 export { PresetSheet } from "./PresetSheet";
-export { PresetsButton } from "./PresetsButton";
+
 export { TrialPane } from "./TrialPane";

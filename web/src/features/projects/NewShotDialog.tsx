@@ -1,11 +1,16 @@
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { client, explain, take } from "../../api/client";
+import { roughly } from "../../api/param";
 import type { NewShot, State } from "../../api/types";
+import { Complaint } from "../../parts/Complaint";
+import { PictureChoice } from "../../parts/PictureChoice";
+import { SetChoice, useSetFiles } from "../../parts/SetChoice";
+import { typedFps } from "../../parts/shotTexts";
+import { TextField } from "../../parts/TextField";
 import { Dialog } from "../../shared/Dialog";
-import { roughly, typedNumber } from "../../shared/number";
+import { typedNumber } from "../../shared/number";
 import { facts } from "../../stores/facts";
-import { Complaint, PictureChoice, SetChoice, TextField, typedFps, useSetFiles } from "../shot-form";
 
 const LENGTH_S = 10;
 

@@ -4,9 +4,10 @@ import { useState } from "react";
 import { useStore } from "zustand";
 import { client, take } from "../../api/client";
 import type { Project } from "../../api/types";
+import { DropZone } from "../../parts/DropZone";
+import { ImportDialog } from "../../parts/ImportDialog";
 import { complain } from "../../stores/notes";
 import { view } from "../../stores/view";
-import { DropZone, ImportDialog } from "../transfer";
 import { ProjectShelf } from "./ProjectShelf";
 
 /** All projects, each a shelf of shots. */

@@ -1,9 +1,9 @@
 import { useFrame } from "@react-three/fiber";
 import { useMemo, useRef } from "react";
 import { BufferAttribute, BufferGeometry, type Group, type LineSegments, MathUtils } from "three";
+import { stage } from "../../stores/stage";
 import { OUTSIDE } from "./layers";
 import { placeAtLens, shownPose, VFOV } from "./poses";
-import { stage } from "./stageStore";
 
 const FRUSTUM_M = 1.5;
 

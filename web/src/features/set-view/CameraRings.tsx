@@ -2,11 +2,12 @@ import { useFrame } from "@react-three/fiber";
 import { useRef } from "react";
 import { type Group, MathUtils, type PerspectiveCamera, Vector3 } from "three";
 import { useStore } from "zustand";
+import type { Ring } from "../../stores/stage";
+import { stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { OUTSIDE } from "./layers";
 import { barePose } from "./poses";
-import { MAST_SHARE, RING_INKS, RING_SHARE, RINGS, type Ring, ringRadius } from "./rings";
-import { stage } from "./stageStore";
+import { MAST_SHARE, RING_INKS, RING_SHARE, RINGS, ringRadius } from "./rings";
 
 const TUBE_SHARE = 0.018;
 const HELD_TUBE_SHARE = 0.04;

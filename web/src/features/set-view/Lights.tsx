@@ -3,8 +3,8 @@ import { useRef } from "react";
 import type { DirectionalLight } from "three";
 import { useStore } from "zustand";
 import { motion, rowOf } from "../../stores/motion";
+import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
-import { stage } from "./stageStore";
 
 const SHADOW_REACH_M = 16;
 /** The shadowed stretch moves in whole steps, so that shadow edges do not crawl. */

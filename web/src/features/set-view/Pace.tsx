@@ -2,9 +2,9 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { drawsInSoftware } from "../../shared/renderer";
+import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { trying } from "../../stores/trying";
-import { stage } from "./stageStore";
 
 const SLOW_MS = 55;
 const FRAMES_JUDGED = 6;

@@ -1,11 +1,11 @@
 import { useEffect, useMemo } from "react";
 import { DoubleSide, type Line } from "three";
 import { useStore } from "zustand";
+import { moveFrames } from "../../acts/moveFrames";
 import type { MotionArray } from "../../api/motion";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
-import { moveFrames } from "../lanes";
 import { OUTSIDE } from "./layers";
 import { positions, ribbon } from "./pathGeometry";
 import { useLine } from "./useLine";

@@ -1,7 +1,7 @@
 import { useStore } from "zustand";
 import { Menu } from "../../shared/Menu";
+import { stage } from "../../stores/stage";
 import { type PieceLook, view } from "../../stores/view";
-import { stage } from "./stageStore";
 
 const NEXT: Record<PieceLook, PieceLook> = { shown: "box", box: "hidden", hidden: "shown" };
 

@@ -1,6 +1,6 @@
 import { Component, type ReactNode } from "react";
+import { stage } from "../../stores/stage";
 import { EmptySet } from "./EmptySet";
-import { stage } from "./stageStore";
 
 /** When a set cannot be loaded, says so and shows the empty ground instead. */
 export class SetFailure extends Component<{ children: ReactNode }, { failed: boolean }> {

@@ -15,10 +15,10 @@ import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { openShot } from "../../stores/openShot";
+import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { applyLooks, forgetLooks, piecesOf, tint } from "./looks";
-import { stage } from "./stageStore";
 
 /** Pieces larger than this share of the whole set are its ground, water or sky: they throw no shadow worth its cost. */
 const VAST = 0.25;

@@ -1,9 +1,9 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { shown, useFlow } from "../../shared/useFlow";
+import { hang, OUTSIDE, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { PiecesMenu } from "./PiecesMenu";
-import { stage } from "./stageStore";
 
 const PICK = { subject: "click the point to look at", cue: "click where the cue is" };
 
@@ -16,8 +16,7 @@ export function SetViewPane() {
   const ready = useStore(stage, (state) => state.ready);
   const flow = useFlow(({ heightM, speedMS }) => `lens ${shown(heightM, 2)} m high · moving ${shown(speedMS, 2)} m/s`);
   useEffect(() => {
-    stage.setState({ outside: ref.current });
-    return () => stage.setState({ outside: null });
+    return ref.current ? hang({ id: OUTSIDE, element: ref.current, camera: "outside" }) : undefined;
   }, []);
   const cursor = picking ? "cursor-crosshair" : grip ? "cursor-pointer" : "cursor-grab active:cursor-grabbing";
   return (

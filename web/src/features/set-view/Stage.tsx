@@ -4,6 +4,7 @@ import { useStore } from "zustand";
 import { drawsAtAll, drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
@@ -16,7 +17,6 @@ import { PathRibbon } from "./PathRibbon";
 import { RigShapes } from "./RigShapes";
 import { SetFailure } from "./SetFailure";
 import { SetPieces } from "./SetPieces";
-import { stage } from "./stageStore";
 import { TwoViews } from "./TwoViews";
 
 /** Draws again whenever something it shows has changed, and only then. */

@@ -3,16 +3,18 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useMemo, useRef, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
+import { elementOf, OUTSIDE, stage } from "../../stores/stage";
 import { CameraRings } from "./CameraRings";
 import { drawFromOutside, drawThroughLens, wipe } from "./drawViews";
-import { trialPose } from "./poses";
-import { stage } from "./stageStore";
+import { shownPose } from "./poses";
 import { useBoxes } from "./useBoxes";
 import { useCameraDrag } from "./useCameraDrag";
 import { useMountPicking } from "./useMountPicking";
 import { FAR_M, NEAR_M, useOutside } from "./useOutside";
 import { usePicking } from "./usePicking";
 
+/** The Viewfinder and the Set view. */
+const USUAL_PANES = 2;
 const NEAREST_M = 0.6;
 const FARTHEST_M = 120;
 
@@ -22,7 +24,7 @@ const OUTSIDE_EVERY_MS = 150;
 /** Draws the scene through the lens and from outside, each into its pane. */
 export function TwoViews() {
   const { gl, scene, size } = useThree();
-  const pane = useStore(stage, (state) => state.outside);
+  const pane = useStore(stage, elementOf(OUTSIDE));
   const lens = useMemo(() => new PerspectiveCamera(40, 16 / 9, NEAR_M, FAR_M), []);
   const { camera, target } = useOutside();
   const [held, setHeld] = useState(false);
@@ -33,19 +35,25 @@ export function TwoViews() {
   const boxes = useBoxes(gl.domElement);
   useFrame(() => {
     const { aspect } = stage.getState();
-    const { finder, outside, trials: small } = boxes.current;
-    // What was drawn between the small Viewfinders before would stay there.
-    if (small.length) wipe(gl);
+    const hung = boxes.current;
+    // What was drawn between several Viewfinders before would stay there.
+    if (hung.length > USUAL_PANES) wipe(gl);
     gl.setScissorTest(true);
-    const drawn = finder !== null && drawThroughLens(gl, scene, lens, finder, aspect, size.height);
-    gl.shadowMap.autoUpdate = !drawn;
-    for (const [key, box] of small) drawThroughLens(gl, scene, lens, box, aspect, size.height, trialPose(key));
-    gl.shadowMap.autoUpdate = true;
     const due = !stage.getState().coarse || performance.now() - drawnAt.current > OUTSIDE_EVERY_MS;
-    if (outside && due) {
-      drawFromOutside(gl, scene, camera, outside, size.height, drawn);
-      drawnAt.current = performance.now();
+    // Shadows are the same in all of them: the first picture makes them.
+    let shadows = false;
+    for (const { pane: each, box } of hung) {
+      gl.shadowMap.autoUpdate = !shadows;
+      const pose = each.camera === "lens" ? shownPose(each.motion()) : null;
+      if (pose) drawThroughLens(gl, scene, lens, { box, aspect, canvasHeight: size.height, pose });
+      if (each.camera === "outside" && due) {
+        drawFromOutside(gl, scene, camera, box, size.height);
+        drawnAt.current = performance.now();
+        shadows = true;
+      }
+      shadows ||= pose !== null;
     }
+    gl.shadowMap.autoUpdate = true;
     gl.setScissorTest(false);
   }, 1);
   if (!pane) return null;

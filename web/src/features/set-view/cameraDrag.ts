@@ -1,9 +1,9 @@
 /** What dragging the camera in the Set view comes to. */
 import { MathUtils, type PerspectiveCamera, Plane, Raycaster, Vector2, Vector3 } from "three";
-import type { MoveField } from "../../api/types";
-import type { WorldPose } from "./placing";
+import type { MoveField, WorldPose } from "../../api/types";
+import type { Part } from "../../stores/stage";
 import { barePose } from "./poses";
-import { type Part, type Place, partAt, ringRadius, risen, type Screen, turned } from "./rings";
+import { type Place, partAt, ringRadius, risen, type Screen, turned } from "./rings";
 
 export type Mode = Part | "turn";
 

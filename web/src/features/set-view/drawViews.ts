@@ -2,7 +2,7 @@
 import { MathUtils, type PerspectiveCamera, type Scene, type WebGLRenderer } from "three";
 import { AROUND, fitted } from "../../shared/fit";
 import { view } from "../../stores/view";
-import { placeAtLens, shownPose, VFOV } from "./poses";
+import { placeAtLens, type ShownPose, VFOV } from "./poses";
 
 export type Box = { left: number; top: number; width: number; height: number };
 
@@ -40,17 +40,15 @@ function takeLoupe(lens: PerspectiveCamera): void {
   else lens.clearViewOffset();
 }
 
-/** Draws what a lens sees at a pose, the one that is shown when none is named; false when there is no pose yet. */
+type LensView = { box: Box; aspect: number; canvasHeight: number; pose: ShownPose };
+
+/** Draws what a lens sees at a pose. */
 export function drawThroughLens(
   gl: WebGLRenderer,
   scene: Scene,
   lens: PerspectiveCamera,
-  box: Box,
-  aspect: number,
-  canvasHeight: number,
-  pose = shownPose(),
-): boolean {
-  if (!pose) return false;
+  { box, aspect, canvasHeight, pose }: LensView,
+): void {
   const { x, y, width, height } = fitted(box.width, box.height, aspect);
   placeAtLens(lens, pose.data, pose.at);
   lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, view.getState().around ? AROUND : 1);
@@ -59,22 +57,18 @@ export function drawThroughLens(
   lens.updateProjectionMatrix();
   aim(gl, { left: box.left + x, top: box.top + y, width, height }, canvasHeight);
   gl.render(scene, lens);
-  return true;
 }
 
-/** Draws the scene from outside; shadows that were just drawn for the lens are taken as they are. */
+/** Draws the scene from outside. */
 export function drawFromOutside(
   gl: WebGLRenderer,
   scene: Scene,
   camera: PerspectiveCamera,
   box: Box,
   canvasHeight: number,
-  shadowsDrawn: boolean,
 ): void {
   camera.aspect = Math.max(box.width, 1) / Math.max(box.height, 1);
   camera.updateProjectionMatrix();
   aim(gl, box, canvasHeight);
-  gl.shadowMap.autoUpdate = !shadowsDrawn;
   gl.render(scene, camera);
-  gl.shadowMap.autoUpdate = true;
 }

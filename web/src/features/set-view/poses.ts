@@ -2,26 +2,23 @@
 import { MathUtils, type Object3D } from "three";
 import { type Motion, motion, rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
-import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
 
 export const VFOV = 7;
 
+/** A pose in an array of them: where its numbers begin. */
+export type ShownPose = { data: Float32Array; at: number };
+
 /** The pose shown now: with the shake, or the bare move while it is bypassed. */
-export function shownPose(state: Motion = motion.getState()): { data: Float32Array; at: number } | null {
+export function shownPose(state: Motion | null = motion.getState()): ShownPose | null {
+  if (!state) return null;
   const array = state.arrays.get(view.getState().bypass ? "bare" : "pose");
   if (!array || state.rows === 0) return null;
   return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };
 }
 
-/** The pose now with what is tried on in a small Viewfinder. */
-export function trialPose(key: string): { data: Float32Array; at: number } | null {
-  const made = trials.getState().motions[key];
-  return made ? shownPose(made) : null;
-}
-
 /** The pose of the move alone: what placing the camera changes. */
-export function barePose(state: Motion = motion.getState()): { data: Float32Array; at: number } | null {
+export function barePose(state: Motion = motion.getState()): ShownPose | null {
   const array = state.arrays.get("bare");
   if (!array || state.rows === 0) return null;
   return { data: array.data, at: rowOf(transport.getState().frame, state) * array.columns };

@@ -1,8 +1,6 @@
 /** The rings and the mast about the camera in the Set view: where they are, on the set and on the screen. */
 import { MathUtils, type PerspectiveCamera, Vector2, Vector3 } from "three";
-
-export type Ring = "pan" | "tilt" | "roll";
-export type Part = Ring | "height" | "floor";
+import type { Part, Ring } from "../../stores/stage";
 
 export const RINGS: readonly Ring[] = ["pan", "tilt", "roll"];
 

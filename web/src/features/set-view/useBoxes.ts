@@ -1,31 +1,27 @@
 import { useThree } from "@react-three/fiber";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { type Pane, stage } from "../../stores/stage";
 import { type Box, boxOf } from "./drawViews";
-import { stage } from "./stageStore";
 
-export type Boxes = { finder: Box | null; outside: Box | null; trials: [string, Box][] };
+export type Hung = { pane: Pane; box: Box };
 
 /** Where all panes lie on the canvas, taken anew whenever one of them or the canvas changes its size. */
-export function useBoxes(canvas: HTMLCanvasElement): React.RefObject<Boxes> {
+export function useBoxes(canvas: HTMLCanvasElement): React.RefObject<Hung[]> {
   const invalidate = useThree((state) => state.invalidate);
-  const finder = useStore(stage, (state) => state.finder);
-  const outside = useStore(stage, (state) => state.outside);
-  const trials = useStore(stage, (state) => state.trials);
-  const boxes = useRef<Boxes>({ finder: null, outside: null, trials: [] });
+  const panes = useStore(stage, (state) => state.panes);
+  const boxes = useRef<Hung[]>([]);
   useEffect(() => {
+    // Through the lens first: it must not wait for the other.
+    const order = [...panes].sort((a, b) => Number(a.camera === "outside") - Number(b.camera === "outside"));
     const take = () => {
-      boxes.current = {
-        finder: finder && boxOf(finder, canvas),
-        outside: outside && boxOf(outside, canvas),
-        trials: Object.entries(trials).map(([key, pane]) => [key, boxOf(pane, canvas)]),
-      };
+      boxes.current = order.map((pane) => ({ pane, box: boxOf(pane.element, canvas) }));
       invalidate();
     };
     const watch = new ResizeObserver(take);
-    for (const element of [finder, outside, canvas, ...Object.values(trials)]) if (element) watch.observe(element);
+    for (const element of [canvas, ...panes.map((pane) => pane.element)]) watch.observe(element);
     take();
     return () => watch.disconnect();
-  }, [finder, outside, trials, canvas, invalidate]);
+  }, [panes, canvas, invalidate]);
   return boxes;
 }

@@ -1,14 +1,14 @@
 import { useEffect, useRef } from "react";
 import { type PerspectiveCamera, Vector2 } from "three";
+import { placeLens } from "../../acts/placeLens";
 import type { Command } from "../../api/types";
 import { type Held, useDraggingOn } from "../../shared/useDragging";
 import { commit } from "../../stores/editing";
+import { stage } from "../../stores/stage";
 import { pause } from "../../stores/transport";
 import { cancelPreview, preview } from "../../stores/trying";
 import { selectPins, view } from "../../stores/view";
 import { dragged, found, type Grip, gripped, MEANT, screenOf, told } from "./cameraDrag";
-import { placeLens } from "./placing";
-import { stage } from "./stageStore";
 
 const ALL_LOCKED = 6;
 const withRings = () => view.getState().board === "move";

@@ -4,8 +4,8 @@ import { useStore } from "zustand";
 import { anglesOf } from "../../shared/turns";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { tellOutside } from "../../stores/stage";
 import { OUTSIDE_LAYER } from "./layers";
-import { tellOutside } from "./stageStore";
 
 export const NEAR_M = 0.05;
 export const FAR_M = 2000;

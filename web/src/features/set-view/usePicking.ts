@@ -4,9 +4,9 @@ import { useStore } from "zustand";
 import { fitted } from "../../shared/fit";
 import { commit, markSubject } from "../../stores/editing";
 import { note } from "../../stores/notes";
+import { elementOf, FINDER, OUTSIDE, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { OUTSIDE_LAYER } from "./layers";
-import { stage } from "./stageStore";
 
 /** A press that wanders further than this is no click. */
 const STILL_PX = 4;
@@ -28,8 +28,8 @@ function shows(object: Object3D): boolean {
 /** While a point is being picked, a click in either view marks what it hits as the subject, or as the place of the selected cues. */
 export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: PerspectiveCamera): void {
   const picking = useStore(view, (state) => state.picking);
-  const finder = useStore(stage, (state) => state.finder);
-  const side = useStore(stage, (state) => state.outside);
+  const finder = useStore(stage, elementOf(FINDER));
+  const side = useStore(stage, elementOf(OUTSIDE));
   useEffect(() => {
     if (!picking) return;
     const ray = new Raycaster();

@@ -1,15 +1,15 @@
 import { useState } from "react";
 import { explain } from "../../api/client";
 import type { Command, Shot } from "../../api/types";
+import { Complaint } from "../../parts/Complaint";
+import { PictureChoice } from "../../parts/PictureChoice";
+import { SetChoice, useSetFiles } from "../../parts/SetChoice";
+import { changes, type ShotForm, textsOf } from "../../parts/shotTexts";
+import { TextField } from "../../parts/TextField";
+import { TimeChoice } from "../../parts/TimeChoice";
 import { Dialog } from "../../shared/Dialog";
 import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
-import { Complaint } from "./Complaint";
-import { PictureChoice } from "./PictureChoice";
-import { SetChoice, useSetFiles } from "./SetChoice";
-import { changes, type ShotForm, textsOf } from "./shotTexts";
-import { TextField } from "./TextField";
-import { TimeChoice } from "./TimeChoice";
 
 const close = () => view.setState({ dialog: null });
 

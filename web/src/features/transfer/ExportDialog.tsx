@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { Complaint } from "../../parts/Complaint";
 import { Dialog } from "../../shared/Dialog";
 import { facts } from "../../stores/facts";
 import { view } from "../../stores/view";
-import { Complaint } from "../shot-form";
 import { FormatChoice } from "./FormatChoice";
 import { useExport } from "./useExport";
 

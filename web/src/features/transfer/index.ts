@@ -1,4 +1,3 @@
 /** Bringing camera paths in, taking motion out. */
-export { DropZone } from "./DropZone";
+
 export { ExportDialog } from "./ExportDialog";
-export { ImportDialog } from "./ImportDialog";

@@ -5,8 +5,8 @@ import { fitted } from "../../shared/fit";
 import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { elementOf, FINDER, hang, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
-import { stage } from "../set-view";
 import { FinderReadings, FinderTitle } from "./FinderText";
 import { FrameEdge } from "./FrameEdge";
 import { FramingMark } from "./FramingMark";
@@ -24,7 +24,7 @@ export function ViewfinderPane() {
   const drawn = useStore(motion, (state) => state.revision);
   const upToDate = useStore(openShot, (state) => state.state?.revision === drawn);
   const hasLayers = useStore(motion, (state) => (state.readings?.layers.length ?? 0) > 0);
-  const pane = useStore(stage, (state) => state.finder);
+  const pane = useStore(stage, elementOf(FINDER));
   const { guides, scribble, flying, picking, around, close } = useStore(
     view,
     useShallow(({ guides, scribble, flying, picking, around, loupe }) => ({
@@ -41,8 +41,8 @@ export function ViewfinderPane() {
   const aspect = document ? document.picture.width_px / document.picture.height_px : 16 / 9;
   const rect = fitted(size.width, size.height, aspect);
   useEffect(() => {
-    stage.setState({ finder: ref.current, aspect });
-    return () => stage.setState({ finder: null });
+    stage.setState({ aspect });
+    return ref.current ? hang({ id: FINDER, element: ref.current, camera: "lens" }) : undefined;
   }, [ref, aspect]);
   return (
     <div

@@ -1,6 +1,6 @@
+import { keysOf } from "../../api/param";
 import type { Param } from "../../api/types";
 import { commit } from "../../stores/editing";
-import { keysOf } from "./param";
 
 export type KeyDotProps = {
   /** Where a key is set: all that are selected. */

@@ -1,3 +1,4 @@
+import { formulaOf } from "../../api/param";
 import type { Command, FieldLook, Param } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { placesAlike } from "../../stores/selection";
@@ -8,7 +9,6 @@ import { usePausedFrame } from "../usePausedFrame";
 import { FormulaNumber } from "./FormulaNumber";
 import { KeyDot } from "./KeyDot";
 import { NumberField } from "./NumberField";
-import { formulaOf } from "./param";
 import { Stacked } from "./Stacked";
 import { useNumberAt } from "./useNumberAt";
 import { useRecording } from "./useRecording";

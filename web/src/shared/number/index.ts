@@ -5,7 +5,7 @@ export { figures } from "./figures";
 export { NumberField } from "./NumberField";
 export { ParamControl } from "./ParamControl";
 export { PlainControl } from "./PlainControl";
-export { curveOf, formulaOf, keysOf, roughly, varies } from "./param";
+
 export { ShareField } from "./ShareField";
 export { Stacked } from "./Stacked";
 export { useNumberAt } from "./useNumberAt";

@@ -1,8 +1,8 @@
+import { roughly, varies } from "../../api/param";
 import type { Param } from "../../api/types";
 import { rowOf } from "../../stores/motion";
 import { useFollowedFrame } from "../useFollowedFrame";
 import { useMotionArray } from "../useMotionArray";
-import { roughly, varies } from "./param";
 import { useWanted } from "./useWanted";
 
 /** Value of a number at the present frame, as the core samples it. `live` follows what is tried on for numbers too that never change, and

@@ -1,0 +1,52 @@
+/** THE TABLES of what the Bench is made of: a new kind of sheet, row, board or dialog is its folder and one line here. */
+import type { ComponentType } from "react";
+import type { State } from "../../api/types";
+import { ImportDialog } from "../../parts/ImportDialog";
+import type { View } from "../../stores/view";
+import { AxisBoard } from "../axis-board";
+import { ClipBoard } from "../clip-board";
+import { CommandList } from "../commands";
+import { CueBoard, CueRow } from "../cues";
+import { CurveSheet, TableSheet } from "../curves";
+import { DialDialog, DialRow } from "../dials";
+import { HistoryDialog } from "../history";
+import { RigRows, type RowEntry, type SheetEntry } from "../lanes";
+import { MoveBoard } from "../move-board";
+import { OriginDialog, PresetDialog, PresetSheet } from "../presets";
+import { ShotDialog } from "../shot-form";
+import { ExportDialog } from "../transfer";
+
+/** What lies over the lanes. */
+export const SHEETS: SheetEntry[] = [
+  { id: "curves", title: "curves", Sheet: CurveSheet },
+  { id: "table", title: "table", Sheet: TableSheet },
+  { id: "presets", title: null, Sheet: PresetSheet },
+];
+
+/** Rows over and under the layers, from above. */
+export const ROWS: RowEntry[] = [
+  { id: "cues", place: "above", Row: CueRow },
+  { id: "rig", place: "above", Row: RigRows },
+  { id: "dials", place: "below", Row: DialRow },
+];
+
+/** The board of what is selected. */
+export const BOARDS: Record<View["board"], ComponentType> = {
+  move: MoveBoard,
+  clip: ClipBoard,
+  cue: CueBoard,
+  layer: AxisBoard,
+};
+
+type DialogOf = ComponentType<{ state: State }>;
+
+export const DIALOGS: Record<NonNullable<View["dialog"]>, DialogOf> = {
+  export: ({ state }) => <ExportDialog slug={state.slug} />,
+  import: ({ state }) => <ImportDialog state={state} projectSlug={state.project_slug} />,
+  shot: ({ state }) => <ShotDialog shot={state.document} />,
+  history: HistoryDialog,
+  commands: CommandList,
+  preset: ({ state }) => <PresetDialog shot={state.document} />,
+  origin: OriginDialog,
+  dial: ({ state }) => <DialDialog shot={state.document} />,
+};

@@ -1,0 +1,9 @@
+/** What the lanes are given to show. */
+import type { ComponentType } from "react";
+import type { SheetName } from "../../stores/view";
+
+/** A kind of row: over the layers, or under them. It is there when it has something to show. */
+export type RowEntry = { id: string; place: "above" | "below"; Row: ComponentType };
+
+/** What lies over the lanes; what has a title is offered beside the ruler. */
+export type SheetEntry = { id: SheetName; title: string | null; Sheet: ComponentType };

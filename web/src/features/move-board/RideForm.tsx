@@ -1,0 +1,48 @@
+import { rideOn } from "../../acts/mounts";
+import type { Mount, Shot } from "../../api/types";
+import { Fields } from "../../parts/Fields";
+import { useObjects } from "../../shared/useObjects";
+import { facts } from "../../stores/facts";
+
+const NOTHING = "nothing";
+
+/** The object of the set that carries a mount along, and how much of it. */
+export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
+  const objects = useObjects(shot.set_id ?? null);
+  const { ride } = mount;
+  const chosen = ride?.object ?? NOTHING;
+  const gone = ride && objects && !objects.includes(ride.object);
+  return (
+    <section className="flex flex-col gap-2" aria-label="Ride">
+      <label className="cond flex items-center gap-2 text-xs">
+        rides on
+        <select
+          className="max-w-56 border-base-300 border-b bg-base-100"
+          value={chosen}
+          onChange={(event) => void rideOn(mount.id, event.target.value === NOTHING ? null : event.target.value)}
+        >
+          <option>{NOTHING}</option>
+          {ride && !objects?.includes(ride.object) && <option>{ride.object}</option>}
+          {objects?.map((each) => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+      </label>
+      {ride && (
+        <div className="grid grid-cols-4 gap-x-3">
+          <Fields at={`mount:${mount.id}.ride`} document={ride} looks={facts().forms.ride} />
+        </div>
+      )}
+      {gone && (
+        <p className="text-xs" role="alert">
+          “{ride.object}” is not in this set: the mount goes on along the path that it had.
+        </p>
+      )}
+      <p className="text-(--graphite) text-xs">
+        {shot.set_id
+          ? "Only what happens while a weight is on carries the mount: it gets on and off without a jump and keeps its distance. Key the weights to say when."
+          : "The shot plays in no set, so there is nothing to ride on."}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,38 @@
+import { Plus } from "lucide-react";
+import { addMount, KINDS, takeRig } from "../acts/mounts";
+import { Menu } from "../shared/Menu";
+import { facts } from "../stores/facts";
+import { MountGlyph } from "./MountGlyph";
+
+/** Puts a mount behind the one on the board, or a ready-made rig between the move and the lens. */
+export function AddMountMenu() {
+  const rigs = facts().forms.rigs.map(({ name, told }) => ({
+    id: `rig-${name}`,
+    content: (
+      <>
+        <span className="cond block font-semibold">Rig: {name}</span>
+        <span className="block text-(--graphite) text-xs">{told}</span>
+      </>
+    ),
+    run: () => takeRig(name),
+  }));
+  const single = KINDS.map((kind) => ({
+    id: kind,
+    content: (
+      <span className="flex items-center gap-2">
+        <MountGlyph kind={kind} />
+        <span className="cond">{kind}</span>
+      </span>
+    ),
+    run: () => addMount(kind),
+  }));
+  return (
+    <Menu
+      label="Add to the rig"
+      button={<Plus size={12} />}
+      buttonClass="shrink-0 rounded-sm p-0.5 hover:bg-base-200"
+      listClass="mt-1 max-h-96 w-72 rounded-md border border-base-300 bg-base-100! p-1 text-base-content shadow-lg"
+      items={[...rigs, ...single]}
+    />
+  );
+}

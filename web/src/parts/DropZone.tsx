@@ -1,0 +1,51 @@
+import { useEffect, useState } from "react";
+import { importPresets } from "../stores/presets";
+import { openImport } from "../stores/view";
+
+const PRESET_ENDING = ".preset.json";
+
+/** A file dragged onto the page opens the import; presets are kept at once. */
+export function DropZone() {
+  const [over, setOver] = useState(false);
+  useEffect(() => {
+    const isFile = (event: DragEvent) => event.dataTransfer?.types.includes("Files") ?? false;
+    const drag = (event: DragEvent) => {
+      if (!isFile(event)) return;
+      event.preventDefault();
+      setOver(true);
+    };
+    const leave = (event: DragEvent) => {
+      if (event.relatedTarget === null) setOver(false);
+    };
+    const drop = (event: DragEvent) => {
+      if (!isFile(event)) return;
+      event.preventDefault();
+      setOver(false);
+      const files = [...(event.dataTransfer?.files ?? [])];
+      const kept = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
+      if (kept.length) void importPresets(kept);
+      const other = files.find((file) => !kept.includes(file));
+      if (other) openImport(other);
+    };
+    // A form that takes files itself keeps the drop from coming here; the curtain has to go all the same.
+    const gone = () => setOver(false);
+    window.addEventListener("drop", gone, true);
+    window.addEventListener("dragover", drag);
+    window.addEventListener("dragleave", leave);
+    window.addEventListener("drop", drop);
+    return () => {
+      window.removeEventListener("drop", gone, true);
+      window.removeEventListener("dragover", drag);
+      window.removeEventListener("dragleave", leave);
+      window.removeEventListener("drop", drop);
+    };
+  }, []);
+  if (!over) return null;
+  return (
+    <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-lg border-2 border-accent border-dashed bg-base-100/85">
+      <p className="text-lg text-white">
+        Drop a GLB, glTF or CSV to bring in its camera path, a .shot.json to open it, or a .preset.json to keep it
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+import { useState } from "react";
+import type { State } from "../api/types";
+import { Dialog } from "../shared/Dialog";
+import { facts } from "../stores/facts";
+import { CameraChoice } from "./CameraChoice";
+import { Complaint } from "./Complaint";
+import { ImportButtons } from "./ImportButtons";
+import { closeImport, useImport } from "./useImport";
+
+const fpsOf = ({ num, den }: { num: number; den: number }) => (den === 1 ? String(num) : `${num}/${den}`);
+
+/** Chooses a file, then a camera, then where its path goes: into this shot, or into a new one. */
+export function ImportDialog({ state, projectSlug }: { state: State | null; projectSlug: string }) {
+  const bringing = useImport(state, projectSlug);
+  const { found, camera, setCamera, problem, inspect } = bringing;
+  const [fps, setFps] = useState(fpsOf((state?.document ?? facts().forms.fresh).fps));
+  return (
+    <Dialog title="Bring in a camera path" onClose={closeImport}>
+      <p className="mb-3 text-sm">
+        A camera from a GLB or glTF file, its parents animated too, or a CSV with a pose a row; or a shot that was
+        exported as .shot.json.
+      </p>
+      <input
+        type="file"
+        aria-label="Camera path file"
+        accept=".glb,.gltf,.csv,.json"
+        className="file-input file-input-sm mb-3 w-full"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void inspect(file);
+        }}
+      />
+      <Complaint text={problem} />
+      {found?.shot && (
+        <p className="mb-3 text-sm">
+          {found.file.name} is the shot “{found.shot}”. It opens as a new shot, with its own move, layers and lens.
+        </p>
+      )}
+      {found?.shot === null && (
+        <CameraChoice found={found} camera={camera} fps={fps} onCamera={setCamera} onFps={setFps} />
+      )}
+      <ImportButtons {...bringing} inShot={state !== null} fps={fps} />
+    </Dialog>
+  );
+}

@@ -1,0 +1,72 @@
+import { useEffect, useState } from "react";
+import { useLocation } from "wouter";
+import { useStore } from "zustand";
+import { explain, sendForm } from "../api/client";
+import type { CameraFile, Imported, SetObjects, State } from "../api/types";
+import { commit } from "../stores/editing";
+import { note } from "../stores/notes";
+import { adopt } from "../stores/openShot";
+import { view } from "../stores/view";
+
+/** A file that was read: its cameras, or the name of the shot that it is. */
+export type Found = { file: File; cameras: string[]; notices: string[]; shot: string | null };
+export type Into = "replace" | "add" | "new";
+
+export const closeImport = () => view.setState({ dialog: null, importFile: null });
+
+/** Reading a file, and bringing it in: as a set, as a path of the open shot, or as a new shot. */
+export function useImport(state: State | null, projectSlug: string) {
+  const dropped = useStore(view, (each) => each.importFile);
+  const [found, setFound] = useState<Found | null>(null);
+  const [camera, setCamera] = useState("");
+  const [asSet, setAsSet] = useState<File | null>(null);
+  const [problem, setProblem] = useState("");
+  const [working, setWorking] = useState(false);
+  const [, go] = useLocation();
+
+  /** Does one thing at a time; what is wrong is said in the form, which then stays open. */
+  const doing = async (about: string, work: () => Promise<void>) => {
+    setProblem("");
+    setWorking(true);
+    try {
+      await work();
+    } catch (error) {
+      setProblem(about + explain(error));
+    }
+    setWorking(false);
+  };
+  const inspect = (file: File) =>
+    doing(`${file.name}: `, async () => {
+      setFound(null);
+      setAsSet(/\.glb$/i.test(file.name) ? file : null);
+      const answer = await sendForm<CameraFile>("/api/imports/inspect", { file }, file.name);
+      setFound({ file, ...answer });
+      setCamera(answer.cameras[0] ?? "");
+    });
+  const playIn = (file: File) =>
+    doing(`${file.name}: `, async () => {
+      const { set_id } = await sendForm<SetObjects>("/api/sets", { file }, file.name);
+      closeImport();
+      void commit({ type: "set_values", values: [{ at: "shot.set_id", value: set_id }] });
+    });
+  const bringIn = ({ file, shot }: Found, into: Into, fps: string) =>
+    doing("", async () => {
+      const fields = { file, ...(shot === null ? { camera } : {}) };
+      const here = into !== "new" && state;
+      const done = here
+        ? await sendForm<Imported>(
+            `/api/shots/${state.slug}/imports`,
+            { ...fields, how: into, base_revision: String(state.revision) },
+            file.name,
+          )
+        : await sendForm<Imported>(`/api/projects/${projectSlug}/imports`, { ...fields, fps }, file.name);
+      for (const text of done.notices) note("info", text);
+      closeImport();
+      if (here) adopt(done.state);
+      else go(`/shot/${done.state.slug}`);
+    });
+  useEffect(() => {
+    if (dropped) void inspect(dropped);
+  }, [dropped]);
+  return { found, camera, setCamera, asSet, problem, working, inspect, playIn, bringIn };
+}

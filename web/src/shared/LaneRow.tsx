@@ -1,0 +1,28 @@
+import { type ComponentProps, createContext, type ReactNode, useContext } from "react";
+
+export const HEAD_PX = 168;
+
+/** How wide the heads and the lanes beside them are, in pixels. */
+export const LaneSize = createContext({ headPx: HEAD_PX, width: 0 });
+export const useLaneSize = () => useContext(LaneSize);
+
+type LaneRowProps = ComponentProps<"div"> & {
+  height: number;
+  head: ReactNode;
+  headClass?: string;
+  /** What lies on the time axis; as wide as the lanes. */
+  children: ReactNode;
+};
+
+/** A row under the ruler: a head, and beside it a lane on the time axis. */
+export function LaneRow({ height, head, headClass = "", className = "", children, ...rest }: LaneRowProps) {
+  const { headPx } = useLaneSize();
+  return (
+    <div className={`flex shrink-0 ${className}`} style={{ height }} {...rest}>
+      <div className={`shrink-0 border-base-300 border-r ${headClass}`} style={{ width: headPx }}>
+        {head}
+      </div>
+      {children}
+    </div>
+  );
+}

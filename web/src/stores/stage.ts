@@ -1,0 +1,72 @@
+/** Where on the page the stage draws its two pictures. */
+import { createStore } from "zustand/vanilla";
+import type { WorldPose } from "../api/types";
+import { type Motion, motion } from "./motion";
+
+/** A part of the camera that is gripped in the Set view. */
+export type Ring = "pan" | "tilt" | "roll";
+export type Part = Ring | "height" | "floor";
+
+/** A picture of the scene: through the lens as some motion moves it, or from outside. */
+export type Pane = {
+  id: string;
+  element: HTMLElement;
+  camera: "lens" | "outside";
+  /** What moves the lens in it; null while that is on its way. */
+  motion: () => Motion | null;
+};
+
+export type StageState = {
+  /** Pictures of the scene, in the order in which they are drawn. */
+  panes: Pane[];
+  aspect: number;
+  setProblem: string | null;
+  ready: boolean;
+  /** Names of the set pieces. */
+  pieces: string[];
+  /** The machine draws too slowly for shadows. */
+  slow: boolean;
+  /** The part of the camera that the pointer is on in the Set view, or holds, and what to say of it. */
+  grip: { part: Part; text: string } | null;
+  /** Pictures are drawn with fewer pixels just now. */
+  coarse: boolean;
+};
+
+export const stage = createStore<StageState>(() => ({
+  panes: [],
+  aspect: 16 / 9,
+  setProblem: null,
+  ready: false,
+  pieces: [],
+  slow: false,
+  coarse: false,
+  grip: null,
+}));
+
+/** The large Viewfinder and the Set view. */
+export const FINDER = "viewfinder";
+export const OUTSIDE = "set-view";
+
+/** Where a pane is on the page; null while it is not there. */
+export const elementOf =
+  (id: string) =>
+  ({ panes }: StageState): HTMLElement | null =>
+    panes.find((pane) => pane.id === id)?.element ?? null;
+
+/** Hangs a picture up; answers with what takes it down. */
+export function hang(pane: Omit<Pane, "motion"> & Partial<Pane>): () => void {
+  const hung: Pane = { motion: motion.getState, ...pane };
+  stage.setState(({ panes }) => ({ panes: [...panes.filter(({ id }) => id !== pane.id), hung] }));
+  return () => stage.setState(({ panes }) => ({ panes: panes.filter((each) => each !== hung) }));
+}
+
+/** Where the Set view looks from; told by whoever draws it. */
+let ask: (() => WorldPose) | null = null;
+
+export function tellOutside(how: (() => WorldPose) | null): void {
+  ask = how;
+}
+
+export function outsidePose(): WorldPose | null {
+  return ask?.() ?? null;
+}
