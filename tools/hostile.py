@@ -260,7 +260,7 @@ class Attack:
         self._with_dial()
 
     def _ask(
-        self, method: str, address: str, headers: dict[str, str] | None = None, body: bytes = b""
+        self, method: str, address: str, headers: dict[str, str] | None = None, body: bytes = b"", again: bool = True
     ) -> tuple[int, bytes, str]:
         try:
             self._link.request(method, address, body, headers or {})
@@ -268,6 +268,9 @@ class Attack:
             return answer.status, answer.read(), answer.headers.get("content-type", "")
         except (http.client.HTTPException, OSError) as error:
             self._link.close()
+            # A link that was kept too long is closed by the server; what only asks can ask again.
+            if method == "GET" and again and self._server.process.poll() is None:
+                return self._ask(method, address, headers, body, again=False)
             if not method or self._server.process.poll() is not None:
                 return 599, str(error).encode(), ""
             return (
