@@ -22,7 +22,8 @@ from zittern.api.turns import WRITES
 WRITERS = 60
 # Routes that are asked by POST and change nothing that is kept, and exports, whose files are no part of the database.
 ASK_ONLY = {
-    "/api/shots/{shot}/motion", "/api/shots/{shot}/formula", "/api/arithmetic", "/api/arithmetic/many",
+    "/api/shots/{shot}/motion", "/api/shots/{shot}/formula", "/api/shots/{shot}/handles",
+    "/api/arithmetic", "/api/arithmetic/many",
     "/api/arithmetic/frame", "/api/shots/{shot}/swatches",
     "/api/shots/{shot}/object-poses", "/api/imports/inspect", "/api/shots/{shot}/exports", "/api/exports/{job}",
 }  # fmt: skip

@@ -171,18 +171,18 @@ class Commands(WithPage):
     def test_the_list_finds_and_runs(self) -> None:
         self.open("jetty-walk")
         self.page.keyboard.press("Control+k")
-        search = self.page.get_by_role("textbox", name="Search commands")
+        search = self.page.get_by_role("combobox", name="Search commands")
         search.fill("handheld")
-        expect(self.page.get_by_role("dialog").get_by_role("button", name="Add handheld feel")).to_be_visible()
+        expect(self.page.get_by_role("option", name="Add handheld feel")).to_be_visible()
         search.press("Enter")
         expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
 
     def test_what_was_typed_in_full_comes_before_what_only_has_its_words(self) -> None:
         self.open("jetty-walk-swaying")
         self.page.keyboard.press("Control+k")
-        search = self.page.get_by_role("textbox", name="Search commands")
+        search = self.page.get_by_role("combobox", name="Search commands")
         search.fill("select the move")
-        expect(self.page.get_by_role("dialog").get_by_role("listitem").first).to_have_text("Select the move")
+        expect(self.page.get_by_role("option").first).to_have_text("Select the move")
         search.press("Enter")
         expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
         expect(self.page.get_by_label("Nothing to undo")).to_be_visible()

@@ -57,15 +57,16 @@ class Menus(WithPage):
     def test_escape_a_click_elsewhere_and_a_choice_close_them(self) -> None:
         page = self.open(SHOT)
         button, items = page.get_by_label("Add layer"), page.get_by_role("menuitem")
-        button.click()
+        button.press("Enter")
         expect(items.first).to_be_focused()
         page.keyboard.press("Escape")
+        expect(button).to_be_focused()
         expect(items).to_have_count(0)
         button.click()
         expect(items.first).to_be_visible()
         page.get_by_test_id("viewfinder").click(position={"x": 60, "y": 60})
         expect(items).to_have_count(0)
-        button.click()
+        button.press("ArrowDown")
         page.keyboard.press("ArrowDown")
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("menuitem", name="Drift")).to_be_focused()
@@ -92,5 +93,5 @@ class Watching(WithPage):
         shot = self.library().state(SHOT).document
         frame = int(page.get_by_test_id("frame").inner_text())
         streak, distance, height, speed = flowing(shot, evaluate(shot))[frame - shot.first_frame]
-        expect(lens).to_have_text(f"streak {streak:.1f} px at 180° · subject {distance:.1f} m")
+        expect(lens).to_have_text(f"blur {streak:.1f} px at 180° · subject {distance:.1f} m")
         expect(moving).to_have_text(f"lens {height:.2f} m high · moving {speed:.2f} m/s")

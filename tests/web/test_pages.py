@@ -73,8 +73,9 @@ class Projects(WithPage):
         shelf = self.page.get_by_role("region", name="Second reel")
         expect(shelf.get_by_text("No shots yet")).to_be_visible()
         shelf.get_by_role("button", name="New shot").click()
-        shelf.get_by_label("Name of the new shot").fill(LONG)
-        shelf.get_by_role("button", name="Make").click()
+        form = self.page.get_by_role("dialog", name="New shot")
+        form.get_by_label("Name of the new shot").fill(LONG)
+        form.get_by_role("button", name="Make").click()
         self.page.wait_for_url("**/shot/the-courier-*")
         settled(self.page)
         expect(self.page.get_by_text("no keys: it stands still")).to_be_visible()
@@ -142,7 +143,7 @@ class ThisShot(WithPage):
             ("half as strong", "Scale “Slow sway” to 150 %"),
         ):
             page.keyboard.press("Control+k")
-            page.get_by_role("textbox", name="Search commands").fill(words)
+            page.get_by_role("combobox", name="Search commands").fill(words)
             page.keyboard.press("Enter")
             expect(page.get_by_label(f"Undo: {label}")).to_be_visible()
 
@@ -177,7 +178,7 @@ class Accessible(WithPage):
     def test_dark_paper(self) -> None:
         self.open("jetty-walk-swaying")
         self.page.keyboard.press("Control+k")
-        self.page.get_by_role("textbox", name="Search commands").fill("paper")
+        self.page.get_by_role("combobox", name="Search commands").fill("paper")
         self.page.keyboard.press("Enter")
         expect(self.page.locator("[data-theme=paper-night]")).to_be_visible()
         self.assertEqual(serious(self.page), [])

@@ -250,6 +250,6 @@ PICTURES: tuple[Picture, ...] = tuple(
     for width, height in ((1920, 1080), (2048, 858), (3840, 2160), (1080, 1920), (1440, 1080))
 )
 # Focal lengths that lenses are made in.
-LENSES_MM = (18, 24, 35, 50, 85, 135)
+LENSES_MM = (12, 15, 18, 24, 35, 50, 85, 135)
 # How large a subject stands in the picture, as a share of its height.
 FRAMINGS = {"wide": 0.33, "full figure": 0.75, "close": 1.8}

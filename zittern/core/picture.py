@@ -7,10 +7,14 @@ import numpy as np
 from zittern.core.axes import AXES
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion
+from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "picture_offsets_px", "px_per_unit", "subject_distance_m"]
+__all__ = [
+    "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "picture_offsets_px", "px_per_unit",
+    "subject_distance_m",
+]  # fmt: skip
 
 # What the subject's distance is taken to be when none is marked.
 DEFAULT_DISTANCE_M = 4.0
@@ -18,6 +22,8 @@ DEFAULT_DISTANCE_M = 4.0
 NEAREST_M = 0.01
 # An offset (deg, cm, %) so small that the picture moves in proportion to it.
 _SMALL = 0.01
+# A ray that goes forward by less than this share of its length does not meet the picture.
+_LEAST_AHEAD = 1e-3
 
 
 def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
@@ -53,3 +59,29 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
     up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
     return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)
+
+
+def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
+    """How much wider a flat picture at a distance, (F,) or one for all, has to be than what the bare lens sees of it,
+    so that its edges stay out of the shaken picture. (F,) pixels of the bare picture, at the side that needs most;
+    never negative, infinite where the lens looks past the picture.
+
+    The corners of the shaken picture are projected onto the plane and from there into the bare picture.
+    """
+    size = (shot.picture.width_px, shot.picture.height_px)
+    away = np.maximum(distance_m, NEAREST_M)
+    bare, pose = motion.bare, motion.pose
+    turn = np.swapaxes(rotations.matrices(bare.angles_deg), 1, 2)
+    turned = turn @ rotations.matrices(pose.angles_deg)
+    moved = np.einsum("fij,fj->fi", turn, pose.position_m - bare.position_m)
+    bare_px, shaken_px = (focal_px(each.focal_mm, shot.sensor_mm, size[0]) for each in (bare, pose))
+    out = np.zeros(len(motion.frames))
+    for x, y in ((-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5)):
+        corner = np.stack([x * size[0] / shaken_px, y * size[1] / shaken_px, np.full_like(shaken_px, -1.0)], axis=1)
+        ray = np.einsum("fij,fj->fi", turned, corner)
+        ahead = -ray[:, 2]
+        meets = (away + moved[:, 2]) / np.where(ahead > _LEAST_AHEAD, ahead, np.nan)
+        for axis in (0, 1):
+            seen = np.abs(moved[:, axis] + meets * ray[:, axis]) / away * bare_px - 0.5 * size[axis]
+            out = np.maximum(out, np.where(np.isfinite(seen), seen, np.inf))
+    return out

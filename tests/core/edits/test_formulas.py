@@ -6,7 +6,7 @@ from tests.core.making import command, contribution, edited, layer, shot_with
 from zittern.core.edits.address import number_at
 from zittern.core.errors import EditError
 from zittern.core.motion.facts import scope_at
-from zittern.core.numbers.param import formula_of, keyed
+from zittern.core.numbers.param import fixed, formula_of, keyed
 from zittern.core.shot.shot import Shot
 
 SHOT = shot_with(layer(weight=keyed((1, 0.0), (101, 1.0), interp="linear")), layer("fast", seed=2))
@@ -75,3 +75,40 @@ class Several(unittest.TestCase):
             SHOT, typed("t"), {"type": "set_keys", "keys": [{"at": WEIGHT, "frame": 25}, {"at": WEIGHT, "frame": 49}]}
         )
         self.assertEqual([key.value for key in number_at(keyed_again, WEIGHT).curve.keys], [1.0, 2.0])
+
+
+class DialOfANumber(unittest.TestCase):
+    def test_the_dial_takes_value_or_keys_over_and_nothing_moves(self) -> None:
+        swing = "layer:sway.axes.pan.swing"
+        for at, unit, times, name in ((swing, "°", 1.0, "swing_of_pan"), (WEIGHT, "%", 100.0, "weight")):
+            with self.subTest(at=at):
+                made = edited(SHOT, {"type": "make_dial", "at": at, "unit": unit, "times": times})
+                dial = made.dials[-1]
+                self.assertEqual((dial.name, dial.unit), (name, unit))
+                np.testing.assert_allclose(contribution(made), contribution(SHOT), atol=1e-12)
+                turned = edited(
+                    made,
+                    {"type": "set_values", "values": [{"at": f"dial:{name}.value", "value": fixed(0.0).model_dump()}]},
+                )
+                self.assertEqual(number_at(turned, at).at(scope_at(turned, 60.0)), 0.0)
+        self.assertEqual(
+            [
+                key.value
+                for key in edited(SHOT, {"type": "make_dial", "at": WEIGHT, "times": 100.0}).dials[0].value.curve.keys
+            ],
+            [0.0, 100.0],
+        )
+
+    def test_names_that_are_taken_are_told_apart_and_formulas_are_left_alone(self) -> None:
+        twice = edited(
+            SHOT, *({"type": "make_dial", "at": f"layer:{each}.axes.pan.swing"} for each in ("sway", "fast"))
+        )
+        self.assertEqual([dial.name for dial in twice.dials], ["swing_of_pan", "swing_of_pan_2"])
+        with self.assertRaisesRegex(EditError, "a formula gives this number already"):
+            edited(twice, {"type": "make_dial", "at": "layer:sway.axes.pan.swing"})
+        self.assertEqual(command(type="make_dial", at=WEIGHT).label(SHOT), "Make a dial of weight in “Sway”")
+
+    def test_free_curves_have_room_for_what_they_reach(self) -> None:
+        bent = edited(SHOT, {"type": "set_handles", "at": WEIGHT, "frame": 1, "handle_out": [30, 6.0]})
+        made = edited(bent, {"type": "make_dial", "at": WEIGHT})
+        np.testing.assert_allclose(contribution(made), contribution(bent), atol=1e-12)

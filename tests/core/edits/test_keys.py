@@ -108,6 +108,19 @@ class Running(unittest.TestCase):
         with self.assertRaisesRegex(EditError, "reaches back"):
             edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [6, 1]})
 
+    def test_bending_one_end_leaves_the_other_as_it_was(self) -> None:
+        for interp in ("linear", "smooth", "hold"):
+            with self.subTest(interp=interp):
+                before = edited(MOVED, {"type": "set_interp", "keys": refs(1, 25, 49), "interp": interp})
+                into = curve(before).handles(2)[0]
+                bent = edited(before, {"type": "set_handles", "at": X, "frame": 25, "handle_out": [2, 3]})
+                self.assertEqual(curve(bent).handles(2)[0], into)
+                self.assertEqual(curve(bent).handles(1), (curve(before).handles(1)[0], (2, 3)))
+                frames_before = over(np.arange(1.0, 25.0))
+                np.testing.assert_allclose(
+                    bent.mounts[0].x_m.sample(frames_before), before.mounts[0].x_m.sample(frames_before), atol=1e-12
+                )
+
     def test_before_and_after(self) -> None:
         shot = edited(MOVED, {"type": "set_extend", "at": [X, PAN], "after": "repeat"})
         self.assertEqual((curve(shot).before, curve(shot).after), ("hold", "repeat"))

@@ -22,6 +22,22 @@ class Values(unittest.TestCase):
             with self.subTest(interp):
                 np.testing.assert_allclose(curve(interp).sample(frames), [v for _, v in POINTS], atol=1e-12)
 
+    def test_free_with_the_handles_that_are_told_it_goes_the_same_way(self) -> None:
+        for ends in ("hold", "continue"):
+            for interp in ("linear", "smooth", "free"):
+                with self.subTest(interp=interp, ends=ends):
+                    before = curve(interp, before=ends, after=ends)
+                    told = [before.handles(i) for i in range(len(POINTS))]
+                    keys = [
+                        key.replace(interp="free", handle_in=into, handle_out=out)
+                        for key, (into, out) in zip(before.keys, told, strict=True)
+                    ]
+                    inside = np.linspace(0.0, 40.0, 801)
+                    np.testing.assert_allclose(
+                        before.replace(keys=tuple(keys)).sample(inside), before.sample(inside), atol=1e-9
+                    )
+                    self.assertEqual((told[0][0], told[-1][1]), (None, None))
+
     def test_linear_and_hold_against_naive_versions(self) -> None:
         def naive(frame: float, hold: bool) -> float:
             for (f0, v0), (f1, v1) in zip(POINTS[:-1], POINTS[1:], strict=True):

@@ -46,6 +46,35 @@ class OfALayer(unittest.TestCase):
             small = swing_px(row.axis, 0.1, 35, 36, 1920, DEFAULT_DISTANCE_M)
             self.assertAlmostEqual(row.px_per_unit * 0.1 / small, 1.0, places=4)
 
+    def test_keys_and_formulas_are_measured_for_they_have_no_swing(self) -> None:
+        track = keyed((1, 0.0), (49, -1.5), (97, 0.5), interp="linear")
+        shot = shot_with(layer("keys", source=HandKeys(tracks=Tracks(pan=track)), swings={}), last_frame=97)
+        motion = evaluate(shot)
+        row = read(shot, motion, 1).layers[0].axes[0]
+        self.assertEqual((row.measured, row.swing), (True, 1.5))
+        self.assertAlmostEqual(row.swing_px, swing_px("pan", 1.5, 35, 36, 1920, DEFAULT_DISTANCE_M))
+        part = read(shot, motion, 1, loop=(73, 97)).layers[0].axes[0]
+        self.assertAlmostEqual(part.swing, 0.5, places=9)
+        self.assertFalse(read(shot_with(layer()), motion, 1).layers[0].axes[0].measured)
+
+    def test_switched_off_axes_tell_no_pixels(self) -> None:
+        shot = edited(
+            shot_with(layer()), {"type": "set_values", "values": [{"at": "layer:sway.axes.pan.on", "value": False}]}
+        )
+        row = read(shot, evaluate(shot), 1).layers[0].axes[0]
+        self.assertEqual((row.swing, row.swing_px, row.swing_share, row.moves), (0.5, 0.0, 0.0, False))
+
+    def test_faster_than_half_the_frame_rate_cannot_be_seen(self) -> None:
+        shot = edited(
+            shot_with(layer()),
+            *(
+                {"type": "set_axis_rate", "layer": "sway", "axes": [axis], "rate_hz": rate}
+                for axis, rate in (("pan", 11.9), ("tilt", 12.1))
+            ),
+        )
+        rows = read(shot, evaluate(shot), 1).layers[0].axes
+        self.assertEqual([row.unseen for row in rows[:3]], [False, True, False])
+
 
 class Heard(unittest.TestCase):
     def test_mute_and_solo_of_layers_and_clips(self) -> None:
@@ -109,7 +138,7 @@ class Flowing(unittest.TestCase):
         rows = flowing(shot, evaluate(shot, np.array([3.0, 4.0, 5.0, 90.0, 180.0])))
         np.testing.assert_array_equal(np.isnan(rows[:, 0]), [False, False, True, True, True])
         np.testing.assert_array_equal(np.isnan(rows[:, 3]), [False, False, True, True, True])
-        self.assertFalse(np.isnan(rows[:, 1:3]).any())
+        self.assertFalse(np.isnan(rows[:, 2]).any())
         self.assertEqual(flowing(shot, evaluate(shot, np.array([7.0])))[0, 0], 0.0)
 
 
@@ -126,6 +155,35 @@ class OfTheShot(unittest.TestCase):
         expected = swing_px("pan", 0.5, 35, 36, 1920, 4.0)
         self.assertAlmostEqual(read(shot, evaluate(shot), 1).total_swing_px / expected, 1.0, places=3)
 
+    def test_a_blow_tells_how_far_it_goes_at_most(self) -> None:
+        blow = keyed((1, 0.0), (100, 0.0), (101, 2.0), (102, 0.0), (240, 0.0), interp="linear")
+        shot = shot_with(layer("keys", source=HandKeys(tracks=Tracks(pan=blow)), swings={}), last_frame=240)
+        reading = read(shot, evaluate(shot), 1)
+        most = swing_px("pan", 2.0, 35, 36, 1920, 4.0)
+        self.assertAlmostEqual(reading.total_most_px, most)
+        self.assertLess(reading.total_swing_px, 0.2 * most)
+
+    def test_over_the_loop_where_there_is_one(self) -> None:
+        rise = keyed((1, 0.0), (120, 0.0), (121, 3.0), (240, 3.0), interp="hold")
+        shot = shot_with(layer("keys", source=HandKeys(tracks=Tracks(pan=rise)), swings={}), last_frame=240)
+        motion = evaluate(shot)
+        still, held = (read(shot, motion, 1, loop=loop) for loop in ((1, 119), (130, 200)))
+        self.assertEqual((still.total_swing_px, still.total_most_px, still.margin_px), (0.0, 0.0, 0.0))
+        self.assertAlmostEqual(held.total_swing_px, 2.0 * swing_px("pan", 3.0, 35, 36, 1920, 4.0))
+        for outside in ((300, 400), (-50, 0)):
+            self.assertTrue(np.isfinite(read(shot, motion, 1, loop=outside).total_swing_px))
+
+    def test_a_clip_is_measured_over_its_own_span_whether_it_counts_or_not(self) -> None:
+        lane = layer(source=Wave(rate_hz=1.0), swings={"pan": 0.5})
+        shot = shot_with(lane, clip={"span_frames": (1, 48), "mute": True}, last_frame=240)
+        size = read(shot, evaluate(shot), 1).clips[0].size
+        self.assertAlmostEqual(size.swing_px / swing_px("pan", 0.5, 35, 36, 1920, 4.0), 1.0, places=2)
+        # A sway to the right and a shift to the right take the picture opposite ways.
+        both = layer(source=HandKeys(tracks=Tracks(pan=1.0, truck=5.0)), swings={})
+        shot = shot_with(both)
+        gone = swing_px("pan", 1.0, 35, 36, 1920, 4.0) - swing_px("truck", 5.0, 35, 36, 1920, 4.0)
+        self.assertAlmostEqual(read(shot, evaluate(shot), 1).clips[0].size.most_px, abs(gone), delta=0.02)
+
     def test_streak_is_half_of_what_the_picture_moves_in_a_frame(self) -> None:
         shot = shot_with(layer(source=Wave(rate_hz=0.1), swings={"pan": 1.0}))
         motion = evaluate(shot)
@@ -133,6 +191,12 @@ class OfTheShot(unittest.TestCase):
         self.assertAlmostEqual(
             read(shot, motion, 1).streak_px, 0.5 * step_deg * np.pi / 180 * 35 / 36 * 1920, delta=0.01
         )
+
+    def test_no_distance_is_told_without_a_subject(self) -> None:
+        shot = shot_with(layer())
+        motion = evaluate(shot)
+        self.assertIsNone(read(shot, motion, 1).subject_distance_m)
+        self.assertTrue(np.isnan(flowing(shot, motion)[:, 1]).all())
 
     def test_speed_and_height_of_the_camera(self) -> None:
         dolly = (Mount(id="camera", name="Camera", y_m=1.5, z_m=keyed((1, 0.0), (25, -2.0), interp="linear")),)

@@ -4,7 +4,7 @@ import { commit } from "../stores/editing";
 import { openShot } from "../stores/openShot";
 import { preview } from "../stores/trying";
 import { selectPins, view } from "../stores/view";
-import { moveFrames } from "./moveFrames";
+import { moveFrames, pinTitles } from "./moveFrames";
 import { addressOf, FIELDS, keysAt } from "./moving";
 
 type Pinned = { keys: { at: string; frame: number }[]; chosen: number[]; frames: number[] };
@@ -52,4 +52,22 @@ export function extend(side: "before" | "after", how: Curve["after"]): void {
   if (!shot) return;
   const at = FIELDS.map((field) => addressOf(shot, field));
   void commit({ type: "set_extend", at, before: null, after: null, [side]: how });
+}
+
+/** Moves the selected pins by some frames. Each press counts: what it moves is looked up when those before it are kept. */
+export function nudge(by: number): void {
+  const { pins, pinsOf } = view.getState();
+  if (!pins.length) return;
+  selectPins(
+    pins.map((frame) => frame + by),
+    pinsOf,
+  );
+  const keysNow = (shot: Shot) =>
+    [...pinTitles(shot, pinsOf)]
+      .filter(([frame]) => pins.includes(frame))
+      .flatMap(([frame, found]) => found.map(({ at }) => ({ at, frame })));
+  void commit(({ document }) => {
+    const keys = keysNow(document);
+    return keys.length ? { type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false } : null;
+  });
 }

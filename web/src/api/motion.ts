@@ -39,13 +39,17 @@ export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
   };
 }
 
+/** Which frames are looked at, and the stretch that what is said of the whole holds for. */
+export type Look = {
+  frame: number;
+  revision: number | null;
+  window: [number, number];
+  loop: [number, number] | null;
+  curves: string[];
+};
+
 /** Asks for a shot's motion with commands tried on. */
-export async function fetchMotion(
-  shot: string,
-  commands: Command[],
-  known: Known,
-  look: { frame: number; revision: number | null; window: [number, number]; curves: string[] },
-): Promise<MotionData> {
+export async function fetchMotion(shot: string, commands: Command[], known: Known, look: Look): Promise<MotionData> {
   const have = Object.fromEntries([...known.arrays].map(([name, array]) => [name, array.tag]));
   const have_layers = Object.fromEntries(known.layerTags);
   const request = JSON.stringify({ ...look, commands, have, have_layers });

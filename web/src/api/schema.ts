@@ -596,6 +596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/handles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Handles
+         * @description How curves come into keys and leave them, to be drawn as handles. Nothing is changed.
+         */
+        post: operations["get_handles_api_shots__shot__handles_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/imports": {
         parameters: {
             query?: never;
@@ -1291,7 +1311,9 @@ export interface components {
         };
         /**
          * AxisReading
-         * @description An axis of a layer at a frame. moves: whether the layer does anything to it at all.
+         * @description An axis of a layer at a frame. moves: whether the layer does anything to it at all. measured: it has no swing to
+         *     set (keys, formulas, takes); `swing` is how far it goes from zero at most. unseen: it moves faster than half the
+         *     frame rate, so that frames cannot show how.
          */
         AxisReading: {
             /**
@@ -1301,6 +1323,8 @@ export interface components {
             axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
             /** Base Hz */
             base_hz: number;
+            /** Measured */
+            measured: boolean;
             /** Moves */
             moves: boolean;
             /** Px Per Unit */
@@ -1313,6 +1337,8 @@ export interface components {
             swing_px: number;
             /** Swing Share */
             swing_share: number;
+            /** Unseen */
+            unseen: boolean;
         };
         /**
          * AxisSetting
@@ -1599,11 +1625,12 @@ export interface components {
         };
         /**
          * ClipReading
-         * @description When a clip is heard.
+         * @description When a clip is heard, and how large it is in the picture meanwhile, whether it counts or not.
          */
         ClipReading: {
             /** Clip */
             clip: string;
+            size: components["schemas"]["Size"] | null;
             span: components["schemas"]["SpanReading"];
         };
         /**
@@ -1945,7 +1972,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2601,6 +2628,22 @@ export interface components {
             tracks: components["schemas"]["Tracks"];
         };
         /**
+         * HandlesIn
+         * @description Keys, by number and frame.
+         */
+        HandlesIn: {
+            /** Keys */
+            keys: components["schemas"]["KeyRef"][];
+        };
+        /**
+         * HandlesOut
+         * @description Of those keys that are there.
+         */
+        HandlesOut: {
+            /** Handles */
+            handles: components["schemas"]["KeyHandles"][];
+        };
+        /**
          * HistoryOut
          * @description A page of the history, newest first; `older` asks for the next one. count: revisions altogether.
          */
@@ -2794,6 +2837,26 @@ export interface components {
              * @enum {string}
              */
             state: "keyed";
+        };
+        /**
+         * KeyHandles
+         * @description How a curve comes into a key and leaves it: (frames, value) relative to it; nothing where the curve ends.
+         */
+        KeyHandles: {
+            /** At */
+            at: string;
+            /** Frame */
+            frame: number;
+            /** Handle In */
+            handle_in: [
+                number,
+                number
+            ] | null;
+            /** Handle Out */
+            handle_out: [
+                number,
+                number
+            ] | null;
         };
         /**
          * KeyRef
@@ -3089,6 +3152,30 @@ export interface components {
             type: "link_axes";
         };
         /**
+         * MakeDial
+         * @description Makes a dial of a number, in one step: the dial takes its value or keys over, shown as the number is (times, in a
+         *     unit), and the number reads the dial. Nothing moves otherwise.
+         */
+        MakeDial: {
+            /** At */
+            at: string;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "make_dial";
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
          * MatchPose
          * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens
          *     when none is named.
@@ -3163,7 +3250,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -3188,6 +3275,14 @@ export interface components {
             have_layers: {
                 [key: string]: string;
             };
+            /**
+             * Loop
+             * @description what is said of the whole shot is said of this stretch
+             */
+            loop?: [
+                number,
+                number
+            ] | null;
             /**
              * Revision
              * @description an older revision to look at; the present one when missing
@@ -4179,6 +4274,11 @@ export interface components {
              */
             layers: components["schemas"]["LayerReading"][];
             /**
+             * Margin Px
+             * @description how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over the same; nothing where it looks past all of it
+             */
+            margin_px: number | null;
+            /**
              * Steps
              * @description steps of a walk, by layer
              */
@@ -4192,12 +4292,17 @@ export interface components {
             streak_px: number;
             /**
              * Subject Distance M
-             * @description from the bare lens to the subject
+             * @description from the bare lens to the subject, where one is marked
              */
-            subject_distance_m: number;
+            subject_distance_m: number | null;
+            /**
+             * Total Most Px
+             * @description how far the picture's centre goes at most, over the same
+             */
+            total_most_px: number;
             /**
              * Total Swing Px
-             * @description swing of the picture's centre over the whole shot
+             * @description swing of the picture's centre over the whole shot, or the stretch that loops
              */
             total_swing_px: number;
         };
@@ -5111,6 +5216,17 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+        };
+        /**
+         * Size
+         * @description How far the picture's centre goes: its swing (twice the root of the mean square) and, at most, from where it
+         *     would be. Pixels.
+         */
+        Size: {
+            /** Most Px */
+            most_px: number;
+            /** Swing Px */
+            swing_px: number;
         };
         /**
          * SnapAngles
@@ -7007,6 +7123,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StateOut"] | components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_handles_api_shots__shot__handles_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandlesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandlesOut"];
                 };
             };
             /** @description Validation Error */

@@ -25,6 +25,7 @@ export type MotionHead = Schemas["MotionHead"];
 export type Readings = Schemas["Readings"];
 export type AxisReading = Schemas["AxisReading"];
 export type Spectrum = Schemas["SpectrumOut"];
+export type HandlesOut = Schemas["HandlesOut"];
 export type Revision = Schemas["RevisionOut"];
 export type History = Schemas["HistoryOut"];
 export type Tidying = Schemas["TidyOut"];

@@ -19,7 +19,7 @@ export function AddLayerMenu({ clip, quiet }: { clip?: string; quiet?: boolean }
           ? "cond flex items-center gap-0.5 rounded-sm px-1 text-(--graphite) text-xs hover:bg-base-300/60"
           : "btn btn-xs"
       }
-      listClass="mt-1 w-72 rounded-md border border-base-300 bg-base-100! p-1 shadow-lg"
+      listClass="w-72 bg-base-100"
       items={facts().sources.map(({ kind, title, imitates }) => ({
         id: kind,
         content: (

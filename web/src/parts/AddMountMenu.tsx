@@ -31,7 +31,7 @@ export function AddMountMenu() {
       label="Add to the rig"
       button={<Plus size={12} />}
       buttonClass="shrink-0 rounded-sm p-0.5 hover:bg-base-200"
-      listClass="mt-1 max-h-96 w-72 rounded-md border border-base-300 bg-base-100! p-1 text-base-content shadow-lg"
+      listClass="w-72 bg-base-100 text-base-content"
       items={[...rigs, ...single]}
     />
   );

@@ -1,43 +1,41 @@
 import { X } from "lucide-react";
-import { type ReactNode, useEffect, useRef } from "react";
+import { Dialog as Radix } from "radix-ui";
+import { type ReactNode, useEffect, useState } from "react";
 import { dialogs } from "../stores/dialogs";
 
-/** A dialog over the page: Escape and the cross close it, focus stays inside. */
+/** A dialog over the page: Escape, the cross and a click beside it close it, focus stays inside and goes back afterwards. */
 export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
-  const ref = useRef<HTMLDialogElement>(null);
+  const [element, setElement] = useState<HTMLElement | null>(null);
   useEffect(() => {
-    const dialog = ref.current;
-    if (!dialog || dialog.open) return;
-    dialog.showModal();
-    dialog.querySelector<HTMLElement>("input, select")?.focus();
-  }, []);
-  useEffect(() => {
-    const dialog = ref.current;
-    if (!dialog) return;
-    dialogs.setState(({ open }) => ({ open: [...open, dialog] }));
-    return () => dialogs.setState(({ open }) => ({ open: open.filter((each) => each !== dialog) }));
-  }, []);
+    if (!element) return;
+    dialogs.setState(({ open }) => ({ open: [...open, element] }));
+    return () => dialogs.setState(({ open }) => ({ open: open.filter((each) => each !== element) }));
+  }, [element]);
   return (
-    <dialog
-      ref={ref}
-      className="modal"
-      aria-label={title}
-      onCancel={(event) => {
-        event.preventDefault();
-        onClose();
-      }}
-      onKeyDown={(event) => event.stopPropagation()}
-    >
-      <div className="modal-box max-w-xl border border-base-300 bg-base-200 p-5">
-        <div className="mb-3 flex items-center justify-between">
-          <h2 className="font-semibold text-base text-white">{title}</h2>
-          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Close" onClick={onClose}>
-            <X size={16} />
-          </button>
-        </div>
-        {children}
-      </div>
-      <button type="button" className="modal-backdrop" tabIndex={-1} aria-hidden="true" onClick={onClose} />
-    </dialog>
+    <Radix.Root open onOpenChange={(open) => !open && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/40" />
+        <Radix.Content
+          ref={setElement}
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[calc(100%-2rem)] max-w-xl -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-md border border-base-300 bg-base-200 p-5 shadow-2xl outline-none"
+          onKeyDown={(event) => event.stopPropagation()}
+          onOpenAutoFocus={(event) => {
+            const first = (event.currentTarget as HTMLElement).querySelector<HTMLElement>("input, select");
+            if (!first) return;
+            event.preventDefault();
+            first.focus();
+          }}
+        >
+          <div className="mb-3 flex items-center justify-between">
+            <Radix.Title className="font-semibold text-base text-white">{title}</Radix.Title>
+            <Radix.Close className="btn btn-ghost btn-sm btn-square" aria-label="Close">
+              <X size={16} />
+            </Radix.Close>
+          </div>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
   );
 }

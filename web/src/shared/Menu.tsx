@@ -1,4 +1,5 @@
-import { type ReactNode, useId, useRef } from "react";
+import { DropdownMenu } from "radix-ui";
+import { type ReactNode, useState } from "react";
 
 export type MenuItem = { id: string; content: ReactNode; run: () => void; stays?: boolean };
 
@@ -11,68 +12,44 @@ type MenuProps = {
   items: MenuItem[];
 };
 
-const STEPS: Record<string, (at: number, count: number) => number> = {
-  ArrowDown: (at, count) => (at + 1) % count,
-  ArrowUp: (at, count) => (at - 1 + count) % count,
-  Home: () => 0,
-  End: (_, count) => count - 1,
-};
+const GAP_PX = 4;
 
-/** A menu: a choice, Escape and a click elsewhere close it, arrow keys move in it. An item that `stays` leaves it open. */
+/** A menu: a choice, Escape and a click elsewhere close it, arrow keys and first letters move in it. An item that `stays` leaves it open. */
 export function Menu({ label, button, buttonClass, listClass, items }: MenuProps) {
-  const id = useId();
-  const anchor = `--menu-${id.replace(/\W/g, "")}`;
-  const list = useRef<HTMLDivElement>(null);
-  const options = () => [...(list.current?.querySelectorAll<HTMLElement>("[role=menuitem]") ?? [])];
-  const onKeyDown = (event: React.KeyboardEvent) => {
-    event.stopPropagation();
-    const step = STEPS[event.key];
-    if (!step) return;
-    event.preventDefault();
-    const all = options();
-    all[step(all.indexOf(document.activeElement as HTMLElement), all.length)]?.focus();
-  };
+  // It is drawn on the same paper as its button.
+  const [paper, setPaper] = useState<HTMLElement | null>(null);
+  const find = (element: HTMLElement | null) =>
+    setPaper(element?.closest<HTMLElement>("dialog, [role=dialog], [data-theme]") ?? null);
   return (
-    <>
-      <button
-        type="button"
-        className={buttonClass}
-        aria-label={label}
-        aria-haspopup="menu"
-        popoverTarget={id}
-        style={{ anchorName: anchor } as React.CSSProperties}
-      >
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger ref={find} className={buttonClass} aria-label={label} title={label}>
         {button}
-      </button>
-      <div
-        ref={list}
-        id={id}
-        popover="auto"
-        role="menu"
-        tabIndex={-1}
-        aria-label="Choices"
-        className={`dropdown dropdown-end overflow-y-auto ${listClass}`}
-        style={{ positionAnchor: anchor } as React.CSSProperties}
-        onKeyDown={onKeyDown}
-        onToggle={(event) => event.newState === "open" && options()[0]?.focus()}
-      >
-        {items.map(({ id: key, content, run, stays }) => (
-          <button
-            key={key}
-            type="button"
-            role="menuitem"
-            tabIndex={-1}
-            // Where its first child has the focus, a dropdown makes it deaf to the pointer; an item has to hear it.
-            className="pointer-events-auto! block w-full rounded-sm px-2 py-1 text-left hover:bg-base-300/60 focus:bg-base-300/60"
-            onClick={() => {
-              if (!stays) list.current?.hidePopover();
-              run();
-            }}
-          >
-            {content}
-          </button>
-        ))}
-      </div>
-    </>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal container={paper}>
+        {/* Not quite opaque: where pictures are drawn in software, what an opaque part covers takes its surroundings along. */}
+        <DropdownMenu.Content
+          aria-label={label}
+          loop
+          align="end"
+          sideOffset={GAP_PX}
+          collisionPadding={GAP_PX}
+          className={`z-40 opacity-[0.999] max-h-[min(18rem,var(--radix-dropdown-menu-content-available-height))] overflow-y-auto rounded-md border border-base-300 p-1 shadow-lg outline-none ${listClass}`}
+          onKeyDown={(event) => event.stopPropagation()}
+        >
+          {items.map(({ id, content, run, stays }) => (
+            <DropdownMenu.Item
+              key={id}
+              className="block min-h-6 w-full cursor-pointer rounded-sm px-2 py-1 text-left outline-none data-highlighted:bg-base-300/60"
+              onSelect={(event) => {
+                if (stays) event.preventDefault();
+                run();
+              }}
+            >
+              {content}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }

@@ -1,4 +1,4 @@
-/** Of a long shot only some frames are known one by one: asks for others when they are looked at or about to be played. */
+/** What is looked at decides what is asked for. What is said of the whole is said of the loop where there is one. Of a long shot only some frames are known one by one: asks for others when they are looked at or about to be played. */
 import { isExact, lookedAt, motion } from "./motion";
 import { transport } from "./transport";
 import { refresh } from "./trying";
@@ -25,6 +25,10 @@ function look(): void {
 
 transport.subscribe((now, before) => {
   if (now.frame !== before.frame || now.playing !== before.playing) look();
+  if (now.loop?.join() !== before.loop?.join() && motion.getState().rows > 0) {
+    clearTimeout(waiting);
+    waiting = window.setTimeout(refresh, REST_MS);
+  }
 });
 view.subscribe((now, before) => {
   if (now.window !== before.window || now.rowsInView !== before.rowsInView) look();

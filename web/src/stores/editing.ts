@@ -27,11 +27,14 @@ let queue: Promise<unknown> = Promise.resolve();
 /** What may follow a change: what to do once it is kept, and who is told what is wrong in place of the foot of the page. */
 export type Then = { kept?: (state: State) => void; failed?: (error: unknown) => void };
 
-/** Keeps a command as one revision. */
-export function commit(command: Command, then: Then = {}): Promise<void> {
-  const settled = expect(command);
+/** Keeps a command as one revision; one that is made when its turn comes knows what those before it did, and may be none. */
+export function commit(given: Command | ((state: State) => Command | null), then: Then = {}): Promise<void> {
+  const known = typeof given === "function" ? undefined : given;
+  const settled = known && expect(known);
   return inTurn(
     async (state) => {
+      const command = typeof given === "function" ? given(state) : given;
+      if (!command) return;
       const path = { shot: state.slug };
       const body = { base_revision: state.revision, command };
       const call = client.POST("/api/shots/{shot}/edits", { params: { path }, body, ...having(state) });
@@ -39,7 +42,7 @@ export function commit(command: Command, then: Then = {}): Promise<void> {
       adopt(after);
       then.kept?.(after);
     },
-    { command, failed: then.failed },
+    { command: known, failed: then.failed },
   ).finally(settled);
 }
 

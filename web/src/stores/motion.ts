@@ -72,11 +72,12 @@ async function ask(): Promise<void> {
     const before = forgotten;
     try {
       const known = motion.getState();
-      const { frame } = transport.getState();
+      const { frame, loop } = transport.getState();
       const { head, arrays, layerTags } = await fetchMotion(shot, commands, known.shot === shot ? known : NOTHING, {
         frame,
         revision,
         window: lookedAt(),
+        loop,
         curves: wantedNumbers(),
       });
       const stored = performance.now();

@@ -101,6 +101,11 @@ export function clipsOf(state: State): Clip[] {
 }
 
 /** Layers from the bottom up. */
+/** The clip that a layer lies in. */
+export function clipOf(state: State, layer: string): Clip | undefined {
+  return clipsOf(state).find(({ layers }) => layers.some(({ id }) => id === layer));
+}
+
 export function layersOf(state: State): Layer[] {
   return clipsOf(state).flatMap((clip) => clip.layers);
 }

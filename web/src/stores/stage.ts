@@ -60,6 +60,17 @@ export function hang(pane: Omit<Pane, "motion"> & Partial<Pane>): () => void {
   return () => stage.setState(({ panes }) => ({ panes: panes.filter((each) => each !== hung) }));
 }
 
+/** Takes the whole path of the camera into the Set view. */
+let fit: (() => void) | null = null;
+
+export function tellFit(how: (() => void) | null): void {
+  fit = how;
+}
+
+export function fitPath(): void {
+  fit?.();
+}
+
 /** Where the Set view looks from; told by whoever draws it. */
 let ask: (() => WorldPose) | null = null;
 

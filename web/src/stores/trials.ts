@@ -27,7 +27,8 @@ export async function showTrials(commands: Record<string, Command>): Promise<voi
   if (!state) return;
   for (const [key, command] of Object.entries(commands)) {
     const before = motion.getState();
-    const look = { frame: transport.getState().frame, revision: null, window: lookedAt(), curves: [] };
+    const { frame, loop } = transport.getState();
+    const look = { frame, loop, revision: null, window: lookedAt(), curves: [] };
     try {
       const { head, arrays } = await fetchMotion(state.slug, [command], before, look);
       if (mine !== turn) return;

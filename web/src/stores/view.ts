@@ -39,6 +39,8 @@ export type View = {
   pose: CopiedPose | null;
   /** The number whose formula is in the strip at the foot of the board. */
   formula: FormulaPlace | null;
+  /** The number that was gone to last. */
+  number: FormulaPlace | null;
   /** What lies over the lanes: curves or the frame table of what is selected, or the presets. */
   sheet: SheetName | null;
   /** Frames whose pins on the move lane are selected. */
@@ -79,6 +81,8 @@ export type View = {
   /** Numbers of the move that placing the camera leaves alone. */
   locks: MoveField[];
   scribble: boolean;
+  /** Numbers over the pictures. */
+  readings: boolean;
   night: boolean;
   /** Rows of layers are compact, or tall; by their number while nobody has said. */
   compact: boolean | null;
@@ -94,6 +98,7 @@ export type View = {
 const NIGHT = "zittern.night";
 const COMPACT = "zittern.compact";
 const MORE = "zittern.more";
+const READINGS = "zittern.readings";
 
 /** What belongs to the shot that is looked at, as it is for one that is opened. */
 export const FRESH = {
@@ -105,6 +110,7 @@ export const FRESH = {
   mount: null,
   pinsOf: null,
   formula: null,
+  number: null,
   picking: false,
   cues: [],
   axes: [],
@@ -137,6 +143,7 @@ export const view = createStore<View>(() => ({
   rowsInView: null,
   guides: { thirds: true, centre: false, safe: true },
   scribble: true,
+  readings: localStorage.getItem(READINGS) !== "no",
   night: localStorage.getItem(NIGHT) === "yes",
   compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
   more: localStorage.getItem(MORE) === "yes",
@@ -157,6 +164,12 @@ export function toggleNight(): void {
   const night = !view.getState().night;
   localStorage.setItem(NIGHT, night ? "yes" : "no");
   view.setState({ night });
+}
+
+export function toggleReadings(): void {
+  const readings = !view.getState().readings;
+  localStorage.setItem(READINGS, readings ? "yes" : "no");
+  view.setState({ readings });
 }
 
 export function setCompact(compact: boolean): void {

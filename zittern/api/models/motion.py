@@ -8,11 +8,12 @@ from typing import Annotated
 from pydantic import Field, StringConstraints
 
 from zittern.api.models.base import Frame, Model, RevisionId
+from zittern.core.edits.keys import KeyHandles, KeyRef
 from zittern.core.edits.table import Command
 from zittern.core.readings.moments import Readings
 from zittern.core.readings.streams import STREAMS
 
-__all__ = ["ArrayHead", "LayerTag", "MotionHead", "MotionIn", "SpectrumOut"]
+__all__ = ["ArrayHead", "HandlesIn", "HandlesOut", "LayerTag", "MotionHead", "MotionIn", "SpectrumOut"]
 
 _WholeFrame = Annotated[int, Field(ge=-10_000_000, le=10_000_000)]
 _Text = Annotated[str, StringConstraints(max_length=300)]
@@ -34,6 +35,9 @@ class MotionIn(Model):
     curves: Annotated[tuple[_Text, ...], Field(max_length=60)] = ()
     frame: Frame = 1.0
     window: tuple[_WholeFrame, _WholeFrame] | None = None
+    loop: tuple[_WholeFrame, _WholeFrame] | None = Field(
+        default=None, description="what is said of the whole shot is said of this stretch"
+    )
 
 
 _TOLD = "\n    ".join(f"- `{each.name}`: {each.tells}. Columns: {', '.join(each.columns)}." for each in STREAMS)
@@ -79,6 +83,18 @@ class MotionHead(Model):
     arrays: list[ArrayHead]
     readings: Readings
     layers: list[LayerTag]
+
+
+class HandlesIn(Model):
+    """Keys, by number and frame."""
+
+    keys: Annotated[tuple[KeyRef, ...], Field(max_length=1000)]
+
+
+class HandlesOut(Model):
+    """Of those keys that are there."""
+
+    handles: list[KeyHandles]
 
 
 class SpectrumOut(Model):

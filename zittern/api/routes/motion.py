@@ -8,10 +8,11 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.motion import MotionHead, MotionIn, SpectrumOut
+from zittern.api.models.motion import HandlesIn, HandlesOut, MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
 from zittern.api.timing import Timing
 from zittern.core.edits.address import number_at, scope_of
+from zittern.core.edits.keys import handles_of
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.readings.moments import read
@@ -37,7 +38,7 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     curves = {
         f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)
     }
-    readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body))
+    readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body), body.loop)
     timing.mark("read")
     packet = pack_motion(document, sampled, state.revision, readings, body, curves)
     timing.mark("pack")
@@ -58,6 +59,12 @@ def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator
             yield address, number_at(document, address).sample(scope_of(document, address, frames))
         except EditError:
             continue
+
+
+@router.post("/handles")
+def get_handles(shot: str, body: HandlesIn, ctx: Ctx) -> HandlesOut:
+    """How curves come into keys and leave them, to be drawn as handles. Nothing is changed."""
+    return HandlesOut(handles=handles_of(ctx.library.state(shot).document, body.keys))
 
 
 @router.get("/motion/header", include_in_schema=True)

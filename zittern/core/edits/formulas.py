@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -11,12 +12,17 @@ from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.values import title_of
 from zittern.core.errors import EditError
-from zittern.core.numbers.param import MOST_DRAFT, by_formula, fixed, formula_of
-from zittern.core.shot.dials import DialName
+from zittern.core.formula.grammar import RESERVED
+from zittern.core.numbers.param import MOST_DRAFT, Number, by_formula, fixed, formula_of
+from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.shot.dials import Dial, DialName
 from zittern.core.shot.shot import Shot
 
-__all__ = ["ConnectDial", "EndFormula", "FormulaText", "SetFormula"]
+__all__ = ["ConnectDial", "EndFormula", "FormulaText", "MakeDial", "SetFormula"]
 
+# A dial reaches at least so many times as far as the number went.
+_ROOM = 2.0
+_MOST_NAME = 30
 _Address = Annotated[str, Field(max_length=300)]
 
 
@@ -103,3 +109,48 @@ class ConnectDial(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Connect swing of pan in “Slow sway” to dial panic`."""
         return f"Connect {title_of(shot, list(self.at))} to dial {self.dial}"
+
+
+class MakeDial(CommandDoc):
+    """Makes a dial of a number, in one step: the dial takes its value or keys over, shown as the number is (times, in a
+    unit), and the number reads the dial. Nothing moves otherwise.
+    """
+
+    type: Literal["make_dial"] = "make_dial"
+    at: _Address
+    unit: Annotated[str, Field(max_length=12)] = ""
+    times: float = Field(default=1.0, gt=0.0, le=1e6)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a number that a formula gives already."""
+        number = number_at(shot, self.at)
+        if formula_of(number) is not None:
+            raise EditError("a formula gives this number already; end it first, or let it read a dial", self.at)
+        value = number.map(lambda stored: stored * self.times)
+        dial = Dial(name=self._name(shot), unit=self.unit, **_reach(value), value=value)
+        text = dial.name if self.times == 1.0 else f"{dial.name} / {self.times!r}"
+        made = shot.replace(dials=(*shot.dials, dial))
+        return SetFormula(formulas=(FormulaText(at=self.at, text=text),)).apply(made)
+
+    def _name(self, shot: Shot) -> str:
+        """After the number, made different from names that are taken: `swing_of_pan`, `swing_of_pan_2`."""
+        called = title_of(shot, [self.at]).partition(" in ")[0].partition(" of “")[0]
+        plain = re.sub(r"[^A-Za-z0-9]+", "_", called).strip("_")[:_MOST_NAME]
+        base = plain if re.match(r"[A-Za-z]", plain) else f"dial_{plain}".rstrip("_")
+        taken = {dial.name for dial in shot.dials} | RESERVED | FACT_NAMES
+        return next(name for name in (base, *(f"{base}_{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+
+    def label(self, shot: Shot) -> str:
+        """`Make a dial of swing of pan in “Slow sway”`."""
+        return f"Make a dial of {title_of(shot, [self.at])}"
+
+
+def _reach(number: Number) -> dict[str, float]:
+    """Limits of a dial with room about a number: from zero where it is never negative. What runs between free handles
+    stays within what they reach.
+    """
+    values = list(number.set_values())
+    for key in number.curve.keys if number.curve else ():
+        values += [key.value + handle[1] for handle in (key.handle_in, key.handle_out) if handle is not None]
+    far = max(abs(value) for value in values) * _ROOM or 1.0
+    return {"least": -far if min(values) < 0.0 else 0.0, "most": far}

@@ -4,7 +4,7 @@ address and frame.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Annotated, Literal, TypeVar
 
 import numpy as np
@@ -20,6 +20,7 @@ from zittern.core.shot.shot import Shot
 
 __all__ = [
     "DeleteKeys",
+    "KeyHandles",
     "KeyRef",
     "KeyValue",
     "MoveKeys",
@@ -28,10 +29,13 @@ __all__ = [
     "SetHandles",
     "SetInterp",
     "SetKeys",
+    "handles_of",
 ]
 
 _Address = Annotated[str, Field(max_length=300)]
 _MOST = 200_000
+# A single key has no curve to bend.
+_LEAST_KEYS = 2
 
 
 class KeyRef(Doc):
@@ -188,8 +192,11 @@ class SetHandles(CommandDoc):
             for i, key in enumerate(keys):
                 if key.frame in frames:
                     keys[i] = key.replace(interp="free" if self.handle_out else key.interp, **changes)
+                    # The far ends of segments that become free keep the course they had.
                     if i and self.handle_in:
-                        keys[i - 1] = keys[i - 1].replace(interp="free")
+                        keys[i - 1] = keys[i - 1].replace(interp="free", handle_out=curve.handles(i - 1)[1])
+                    if i + 1 < len(keys) and self.handle_out:
+                        keys[i + 1] = keys[i + 1].replace(handle_in=curve.handles(i + 1)[0])
             return curve.replace(keys=tuple(keys))
 
         return _each(shot, (KeyRef(at=self.at, frame=self.frame),), bent)
@@ -197,6 +204,28 @@ class SetHandles(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Bend curve at frame 24`."""
         return f"Bend curve at frame {self.frame:g}"
+
+
+class KeyHandles(KeyRef):
+    """How a curve comes into a key and leaves it: (frames, value) relative to it; nothing where the curve ends."""
+
+    handle_in: Handle | None
+    handle_out: Handle | None
+
+
+def handles_of(shot: Shot, keys: Sequence[KeyRef]) -> list[KeyHandles]:
+    """Handles of keys as the curve goes; keys that are not there are left out."""
+    told = []
+    for at in dict.fromkeys(key.at for key in keys):
+        curve = number_at(shot, at).curve
+        if curve is None or len(curve.keys) < _LEAST_KEYS:
+            continue
+        wanted = {key.frame for key in keys if key.at == at}
+        for i, key in enumerate(curve.keys):
+            if key.frame in wanted:
+                into, out = curve.handles(i)
+                told.append(KeyHandles(at=at, frame=key.frame, handle_in=into, handle_out=out))
+    return told
 
 
 class SetExtend(CommandDoc):

@@ -80,6 +80,7 @@ Command = Annotated[
     | formulas.SetFormula
     | formulas.EndFormula
     | formulas.ConnectDial
+    | formulas.MakeDial
     | dials.AddDial
     | dials.SetDial
     | dials.RemoveDial

@@ -209,6 +209,29 @@ class Curve(Doc):
             out[free] = self._free(frames[free], segment[free])
         return np.where(frames >= key_frames[-1], values[-1], out)
 
+    def handles(self, i: int) -> tuple[Handle | None, Handle | None]:
+        """How the curve comes into a key and leaves it, as handles: those that were set, else those that a free segment
+        of the same course has. None before the first key and after the last.
+
+        >>> Curve.of([(1, 0.0), (4, 6.0)], "linear").handles(0)
+        (None, (1.0, 2.0))
+        """
+        return (
+            self._side(i - 1, i, i) if i > 0 else None,
+            self._side(i, i, i + 1) if i < len(self.keys) - 1 else None,
+        )
+
+    def _side(self, start: int, at: int, stop: int) -> Handle:
+        """Of the segment between two neighbouring keys, the handle at one of them."""
+        kind, third = self.keys[start].interp, (self.keys[stop].frame - self.keys[start].frame) * _THIRD
+        given = self.keys[at].handle_out if at == start else self.keys[at].handle_in
+        if kind == "free" and given is not None:
+            return given
+        slope = 0.0 if kind == "hold" else float(self._slopes[at])
+        if kind == "linear":
+            slope = (self.keys[stop].value - self.keys[start].value) * _THIRD / third
+        return (third, slope * third) if at == start else (-third, -slope * third)
+
     @cached_property
     def _handles(self) -> tuple[Array, Array]:
         """Reach of the handles out of and into each segment, (K-1, 2): fraction of the segment, value."""

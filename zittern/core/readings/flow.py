@@ -18,14 +18,15 @@ SHUTTER_SHARE = 0.5
 def flowing(shot: Shot, motion: Motion) -> Array:
     """What people watch while it plays, at each frame of a motion: streak of the picture's centre (pixels), distance of
     the subject (m), height of the lens (m), speed of the bare move (m/s). (F, 4); NaN where it takes a neighbouring
-    whole frame that is not there.
+    whole frame that is not there, and for the distance where no subject is marked.
     """
     distance = distances_m(shot, motion)
     streak = _steps(picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE
     back = _steps(motion.bare.position_m[::-1], -motion.frames[::-1])[::-1]
     on = _steps(motion.bare.position_m, motion.frames)
     speed = 0.5 * (on + back) * shot.fps.value
-    return np.column_stack([streak, distance, motion.pose.position_m[:, 1], speed])
+    told = distance if shot.subject else np.full_like(distance, np.nan)
+    return np.column_stack([streak, told, motion.pose.position_m[:, 1], speed])
 
 
 def _steps(values: Array, frames: Array) -> Array:

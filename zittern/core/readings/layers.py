@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.lens import swing_px
 from zittern.core.numbers.scope import Scope
@@ -12,8 +14,12 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.ringing import MOST_A_FRAME
+from zittern.core.units import Array
 
-__all__ = ["At", "AxisReading", "ClipReading", "LayerReading", "SpanReading", "clip_reading", "layer_reading"]
+__all__ = [
+    "At", "AxisReading", "ClipReading", "LayerReading", "Size", "SpanReading", "clip_reading", "layer_reading",
+    "size_of",
+]  # fmt: skip
 
 _TOO_FAST = (
     f"{{:.4g}} beats a frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or "
@@ -23,7 +29,10 @@ _TOO_FAST = (
 
 @dataclass(frozen=True, slots=True)
 class AxisReading:
-    """An axis of a layer at a frame. moves: whether the layer does anything to it at all."""
+    """An axis of a layer at a frame. moves: whether the layer does anything to it at all. measured: it has no swing to
+    set (keys, formulas, takes); `swing` is how far it goes from zero at most. unseen: it moves faster than half the
+    frame rate, so that frames cannot show how.
+    """
 
     axis: Axis
     swing: float
@@ -31,6 +40,8 @@ class AxisReading:
     swing_share: float
     px_per_unit: float
     moves: bool
+    measured: bool
+    unseen: bool
     rate_hz: float
     base_hz: float
 
@@ -61,11 +72,22 @@ class LayerReading:
 
 
 @dataclass(frozen=True, slots=True)
+class Size:
+    """How far the picture's centre goes: its swing (twice the root of the mean square) and, at most, from where it
+    would be. Pixels.
+    """
+
+    swing_px: float
+    most_px: float
+
+
+@dataclass(frozen=True, slots=True)
 class ClipReading:
-    """When a clip is heard."""
+    """When a clip is heard, and how large it is in the picture meanwhile, whether it counts or not."""
 
     clip: str
     span: SpanReading
+    size: Size | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,15 +102,25 @@ class At:
     px_per_unit: list[float]
 
 
-def clip_reading(shot: Shot, clip: Clip) -> ClipReading:
-    """When a clip is heard."""
-    return ClipReading(clip.id, _span_reading(shot, clip))
+def size_of(offsets_px: Array) -> Size:
+    """(F, 2) pixels right and down."""
+    squares = np.sum(offsets_px * offsets_px, axis=1)
+    return Size(float(2.0 * np.sqrt(np.mean(squares))), float(np.sqrt(np.max(squares))))
 
 
-def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
-    """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at
-    nothing but the frame is kept with it.
+def clip_reading(shot: Shot, clip: Clip, size: Size | None) -> ClipReading:
+    """When a clip is heard, with its size where that was worked out."""
+    return ClipReading(clip.id, _span_reading(shot, clip), size)
+
+
+def layer_reading(
+    shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Array | None = None
+) -> LayerReading:
+    """A layer of a clip at a frame. counts: whether it is heard at all. given: what it gives, (F, A), where it is
+    known. The last reading of a layer that looks at nothing but the frame is kept with it.
     """
+    if layer.source.absolute:
+        return _read(shot, at, clip, layer, counts, given)
     if not (looks_at_frames_only(layer) and looks_at_frames_only(clip.speed)):
         return _read(shot, at, clip, layer, counts)
     place = (
@@ -110,13 +142,14 @@ def layer_reading(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) ->
     return told
 
 
-def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerReading:
+def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Array | None = None) -> LayerReading:
     scope = clip.clocked(at.scope, at.scope.span, layer)
     speed = layer.speed.at(scope) * clip.speed.at(scope)
     base_hz = float(layer.source.peak_hz(scope)[0]) * speed
     beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value
     width_px = shot.picture.width_px
     moving = layer.moving_axes
+    reach = np.abs(given).max(axis=0) if given is not None and len(given) else np.zeros(len(AXES))
 
     def row(axis: Axis, per_unit: float) -> AxisReading:
         setting = layer.axes.of(axis)
@@ -125,8 +158,13 @@ def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool) -> LayerRe
         if swing is None or pace is None:
             on_axis = scope.on_axis(axis_index(axis))
             swing, pace = setting.swing.at(on_axis), lead.pace.at(on_axis)
-        pixels = swing_px(axis, swing, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if swing else 0.0
-        return AxisReading(axis, swing, pixels, pixels / width_px, per_unit, axis in moving, base_hz * pace, base_hz)
+        measured, moves, rate_hz = layer.source.absolute, axis in moving, base_hz * pace
+        if measured:
+            swing = float(reach[axis_index(axis)])
+        seen = swing if moves else 0.0
+        pixels = swing_px(axis, seen, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if seen else 0.0
+        unseen = moves and rate_hz > shot.fps.value / 2.0
+        return AxisReading(axis, swing, pixels, pixels / width_px, per_unit, moves, measured, unseen, rate_hz, base_hz)
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))
     finding = "" if beats_a_frame <= MOST_A_FRAME else _TOO_FAST.format(beats_a_frame)

@@ -16,19 +16,25 @@ from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
 from zittern.core.motion.steps import StepMark, step_marks
-from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.picture import margins_px, picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import FramingReport, framed, report
-from zittern.core.readings.layers import At, ClipReading, LayerReading, clip_reading, layer_reading
+from zittern.core.readings.layers import At, ClipReading, LayerReading, Size, clip_reading, layer_reading, size_of
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
 
 __all__ = ["MOMENTS", "Moment", "MomentRow", "Readings", "read"]
+
+# Of fewer frames nothing is said of a stretch.
+_LEAST_ROWS = 2
 
 
 @dataclass(frozen=True)
 class Moment:
     """A frame of a shot that somebody looks at. near: motion over neighbouring whole frames about it; whole: spread
-    over all of the shot. window: frames in view, where only these are looked for steps.
+    over all of the shot. window: frames in view, where only these are looked for steps. loop: the stretch that what is
+    said of the whole holds for, where it is not all of the shot.
     """
 
     shot: Shot
@@ -37,6 +43,7 @@ class Moment:
     whole: Motion
     cache: Cache | None = None
     window: tuple[float, float] | None = None
+    loop: tuple[float, float] | None = None
 
     @cached_property
     def row(self) -> int:
@@ -47,6 +54,24 @@ class Moment:
     def distance_m(self) -> float:
         """From the bare lens to the subject, or to where it is taken to be."""
         return subject_distance_m(self.shot, self.frame, self.near.bare.position_m[self.row])
+
+    def within(self, first: float, last: float) -> Motion:
+        """Motion in a stretch of the shot: spread over it, or where that leaves too little, of the frames near."""
+        for motion in (self.whole, self.near):
+            rows = np.searchsorted(motion.frames, first), np.searchsorted(motion.frames, last, side="right")
+            if rows[1] - rows[0] >= _LEAST_ROWS:
+                return motion.rows(int(rows[0]), int(rows[1]))
+        return self.near.rows(self.row, self.row + 1)
+
+    @cached_property
+    def stretch(self) -> Motion:
+        """What is said of the whole is said of this."""
+        return self.whole if self.loop is None else self.within(*self.loop)
+
+    @cached_property
+    def size(self) -> Size:
+        """Of the sum, over the stretch."""
+        return size_of(picture_offsets_px(self.shot, self.stretch, self.distance_m))
 
     @cached_property
     def flow(self) -> list[float]:
@@ -74,12 +99,34 @@ def _layers(at: Moment) -> tuple[LayerReading, ...]:
     place = At(
         scope_at(at.shot, at.frame), focal_mm, at.distance_m, px_per_unit(at.shot, focal_mm, at.distance_m).tolist()
     )
-    return tuple(layer_reading(at.shot, place, clip, layer, layer.id in counted) for clip, layer in at.shot.layers())
+    given = {**at.stretch.layers, **at.stretch.silent}
+    return tuple(
+        layer_reading(at.shot, place, clip, layer, layer.id in counted, given.get(layer.id))
+        for clip, layer in at.shot.layers()
+    )
 
 
-def _total_swing_px(at: Moment) -> float:
-    offsets = picture_offsets_px(at.shot, at.whole, at.distance_m)
-    return float(2.0 * np.sqrt(np.mean(np.sum(offsets * offsets, axis=1))))
+def _clips(at: Moment) -> tuple[ClipReading, ...]:
+    focal_mm = float(at.near.bare.focal_mm[at.row])
+    per_unit = px_per_unit(at.shot, focal_mm, at.distance_m)
+    return tuple(clip_reading(at.shot, clip, _clip_size(at, clip, per_unit)) for clip in at.shot.clips())
+
+
+def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:
+    """Of what the clip's layers give together over its own span."""
+    motion = at.within(*at.shot.span_of(clip))
+    given = {**motion.layers, **motion.silent}
+    parts = [given[layer.id] for layer in clip.layers if layer.id in given]
+    if not parts:
+        return None
+    together = np.sum([part[:, :5] for part in parts], axis=0) * per_unit[:5]
+    pan, tilt, _, truck, pedestal = together.T
+    return size_of(np.stack([pan - truck, tilt + pedestal], axis=1))
+
+
+def _margin_px(at: Moment) -> float | None:
+    margin = float(margins_px(at.shot, at.stretch, at.distance_m).max())
+    return margin if np.isfinite(margin) else None
 
 
 MOMENTS: tuple[MomentRow, ...] = (
@@ -87,15 +134,35 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "focal_mm", float, "focal length at the frame, with zoom", lambda at: float(at.near.pose.focal_mm[at.row])
     ),
-    MomentRow("subject_distance_m", float, "from the bare lens to the subject", lambda at: at.distance_m),
+    MomentRow(
+        "subject_distance_m",
+        float | None,
+        "from the bare lens to the subject, where one is marked",
+        lambda at: at.distance_m if at.shot.subject else None,
+    ),
     MomentRow(
         "clips",
         tuple[ClipReading, ...],
         "when each clip is heard",
-        lambda at: tuple(clip_reading(at.shot, clip) for clip in at.shot.clips()),
+        _clips,
     ),
     MomentRow("layers", tuple[LayerReading, ...], "each layer at the frame", _layers),
-    MomentRow("total_swing_px", float, "swing of the picture's centre over the whole shot", _total_swing_px),
+    MomentRow(
+        "total_swing_px",
+        float,
+        "swing of the picture's centre over the whole shot, or the stretch that loops",
+        lambda at: at.size.swing_px,
+    ),
+    MomentRow(
+        "total_most_px", float, "how far the picture's centre goes at most, over the same", lambda at: at.size.most_px
+    ),
+    MomentRow(
+        "margin_px",
+        float | None,
+        "how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over "
+        "the same; nothing where it looks past all of it",
+        _margin_px,
+    ),
     MomentRow(
         "streak_px", float, "how far the picture's centre smears while the shutter is open", lambda at: at.flow[0]
     ),
@@ -132,10 +199,11 @@ def read(
     whole: Motion | None = None,
     cache: Cache | None = None,
     window: tuple[float, float] | None = None,
+    loop: tuple[float, float] | None = None,
 ) -> Any:
     """`Readings` near a frame of a motion over neighbouring whole frames; what counts over all of the shot from
-    `whole`, spread over it.
+    `whole`, spread over it, or over a loop.
     """
-    at = Moment(shot, frame, motion, motion if whole is None else whole, cache, window)
+    at = Moment(shot, frame, motion, motion if whole is None else whole, cache, window, loop)
     told: dict[str, Any] = {row.name: row.read(at) for row in MOMENTS}
     return Readings.model_construct(**told)

@@ -2,6 +2,7 @@ import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
 import { onlyAxes } from "../../shared/axes";
 import { layerField } from "../../shared/fields";
 import { ParamControl } from "../../shared/number";
+import { usePainting } from "../../shared/usePainting";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
 import { transport } from "../../stores/transport";
@@ -34,6 +35,10 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
       type: "set_values",
       values: touched(axis).map((each) => ({ at: `layer:${layer.id}.axes.${each}.${field}`, value })),
     });
+  const painted = usePainting(`${at}.on`, on, (event) => {
+    if ((event.nativeEvent as MouseEvent).altKey) void commit(onlyAxes(layer, [axis]));
+    else set("on", !on);
+  });
   return (
     <tr data-axis={axis} className={`h-[23px] border-base-300/70 border-b ${selected ? "bg-(--wash)" : ""}`}>
       <td>
@@ -41,13 +46,11 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
           <input
             type="checkbox"
             aria-label={`${axis} on`}
-            title={`Switch this axis ${on ? "off" : "on"}; Alt-click: only this one`}
+            title={`Switch this axis ${on ? "off" : "on"}; hold and go over others to switch them alike; Alt-click: only this one`}
             className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
-            checked={on}
-            onChange={(event) => {
-              if ((event.nativeEvent as MouseEvent).altKey) void commit(onlyAxes(layer, [axis]));
-              else set("on", event.target.checked);
-            }}
+            checked={painted.shown}
+            readOnly
+            {...painted.bind}
           />
           <AxisLabel axis={axis} quiet={quiet} selected={selected} linked={setting.linked_to ?? null} />
         </span>
@@ -56,24 +59,33 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         <MiniWave layer={layer.id} axis={axis} />
       </td>
       <td className="text-right">
-        <span className="flex items-center pl-1.5">
-          <ParamControl
-            at={`${at}.swing`}
-            param={setting.swing}
-            look={layerField(`axes.${axis}.swing`)}
-            label={`Swing of ${axis}`}
-            keyTitle={`swing of ${axis}`}
-            value={reading.swing}
-            places={touched(axis).map((each) => `layer:${layer.id}.axes.${each}.swing`)}
-            command={swing}
-            disabled={locked}
-            className="w-full font-medium"
-          />
-        </span>
+        {reading.measured ? (
+          <span
+            className="num block px-1 text-right text-(--graphite) text-xs"
+            title={`How far ${axis} goes at most, measured: this source gives degrees and centimetres by itself`}
+          >
+            {quiet ? "" : `±${reading.swing.toFixed(2)}`}
+          </span>
+        ) : (
+          <span className="flex items-center pl-1.5">
+            <ParamControl
+              at={`${at}.swing`}
+              param={setting.swing}
+              look={layerField(`axes.${axis}.swing`)}
+              label={`Swing of ${axis}`}
+              keyTitle={`swing of ${axis}`}
+              value={reading.swing}
+              places={touched(axis).map((each) => `layer:${layer.id}.axes.${each}.swing`)}
+              command={swing}
+              disabled={locked}
+              className="w-full font-medium"
+            />
+          </span>
+        )}
       </td>
-      <td className={quietText}>{reading.swing_px.toFixed(reading.swing_px < 10 ? 1 : 0)} px</td>
-      <td className={quietText} title="Of the picture's width, at this lens and this distance of the subject">
-        {(reading.swing_share * 100).toFixed(reading.swing_share < 0.0995 ? 2 : 1)} %
+      <td className={quietText}>{quiet ? "" : `${reading.swing_px.toFixed(reading.swing_px < 10 ? 1 : 0)} px`}</td>
+      <td className={quietText} title="Of the picture's width, at this lens and this distance">
+        {quiet ? "" : `${(reading.swing_share * 100).toFixed(reading.swing_share < 0.0995 ? 2 : 1)} %`}
       </td>
       <td className="text-right">
         <AxisRate layer={layer} axis={axis} reading={reading} locked={locked} />

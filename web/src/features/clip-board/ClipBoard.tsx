@@ -1,4 +1,5 @@
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import type { Clip, Lane } from "../../api/types";
 import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { ChoiceField } from "../../parts/ChoiceField";
@@ -8,6 +9,7 @@ import { ParamControl } from "../../shared/number";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
+import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { ClipButtons } from "./ClipButtons";
@@ -88,12 +90,29 @@ function MuteSwitch({ clip }: { clip: Clip }) {
 }
 
 function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
+  const [swing, most] = useStore(
+    motion,
+    useShallow(({ readings }) => {
+      const size = readings?.clips.find((each) => each.clip === clip.id)?.size;
+      return [size?.swing_px, size?.most_px];
+    }),
+  );
   const layers = clip.layers.length === 1 ? "1 layer" : `${clip.layers.length} layers`;
   const beside = lane.clips.length > 1 ? `; ${lane.clips.length} clips lie on its lane` : "";
   return (
     <p className="text-(--graphite) text-xs">
       {layers}
-      {beside}. Where bars of a lane overlap they cross-fade; lanes add up. Drag the bar, its ends and its ramps.
+      {beside}.
+      {swing !== undefined && most !== undefined && (
+        <span
+          title="Of what its layers give together over its own span, whether it counts or not"
+          data-testid="clip-size"
+        >
+          {" "}
+          Swings {swing.toFixed(0)} px in the picture, {most.toFixed(0)} px at most.
+        </span>
+      )}{" "}
+      Where bars of a lane overlap they cross-fade; lanes add up. Drag the bar, its ends and its ramps.
     </p>
   );
 }

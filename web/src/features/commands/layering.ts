@@ -4,6 +4,7 @@ import { addClip, duplicateClip, saveClip, splitClip } from "../../acts/clips";
 import { cueHere, exportCues } from "../../acts/cues";
 import type { AxisName, Command, Layer } from "../../api/types";
 import { AXES, onlyAxes, ROTATIONS, TRANSLATIONS } from "../../shared/axes";
+import { makeDial } from "../../shared/number";
 import { commit, flip } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { note } from "../../stores/notes";
@@ -231,6 +232,16 @@ export const LAYERING: Action[] = [
     [],
     set("steady", (layer) => !layer.steady),
   ),
+  {
+    id: "dial-of",
+    title: "Make a dial of the number that was gone to last",
+    keys: ["Shift+D"],
+    available: () => view.getState().number !== null,
+    run: () => {
+      const { number } = view.getState();
+      if (number) makeDial(number);
+    },
+  },
   { id: "cue", title: "Cue here; while it plays, tapped in", keys: ["Q"], run: cueHere },
   { id: "cues-out", title: "Export the cues as CSV", keys: [], run: exportCues },
   { id: "clip", title: "New clip, over the stretch that loops or from here", keys: [], run: addClip },

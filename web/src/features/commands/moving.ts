@@ -1,27 +1,14 @@
 /** Actions on the move: placing the camera, its keys. */
 
-import { keyHere, keysAt } from "../../acts/moving";
-import { extend, runOn, stretch } from "../../acts/pins";
+import { keyHere } from "../../acts/moving";
+import { extend, nudge, runOn, stretch } from "../../acts/pins";
 import { aim, fromOutside, level, snap, square, takeLens } from "../../acts/placing";
-import { commit, markSubject } from "../../stores/editing";
+import { markSubject } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { selectPins, view } from "../../stores/view";
 import { type Action, shotNow } from "./action";
 
 const { extends: EXTENDS, framings: FRAMINGS, interps: INTERPS, lenses_mm: LENSES_MM } = facts().forms;
-
-/** Moves the selected pins by a frame. */
-function nudge(by: number): void {
-  const { pins } = view.getState();
-  const shot = shotNow();
-  const keys = shot && pins.length ? keysAt(shot, pins) : [];
-  if (!keys.length) return;
-  void commit({ type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false });
-  selectPins(
-    pins.map((frame) => frame + by),
-    view.getState().pinsOf,
-  );
-}
 
 const withSubject = () => Boolean(shotNow()?.subject);
 const SIDES = { before: "before the first key", after: "after the last key" } as const;

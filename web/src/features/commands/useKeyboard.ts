@@ -45,6 +45,8 @@ export function useKeyboard(): void {
         byTab = true;
         clicked = null;
       }
+      // What closed a menu or a dialog does nothing more.
+      if (event.defaultPrevented) return;
       // Keys with Alt are the browser's, and a dialog's keys its own.
       if (event.altKey || typing(event.target) || view.getState().dialog !== null) return;
       const name = keyName(event);

@@ -1,8 +1,18 @@
 /** Actions of looking: views, guides, dialogs, steps back and forth. */
+
 import { redo, undo } from "../../stores/history";
 import { selectNothing } from "../../stores/selection";
+import { fitPath } from "../../stores/stage";
 import { transport } from "../../stores/transport";
-import { latchBare, openImport, type SheetName, setCompact, toggleNight, view } from "../../stores/view";
+import {
+  latchBare,
+  openImport,
+  type SheetName,
+  setCompact,
+  toggleNight,
+  toggleReadings,
+  view,
+} from "../../stores/view";
 import type { Action } from "./action";
 
 function toggleGuides(): void {
@@ -97,6 +107,8 @@ export const VIEWING: Action[] = [
     keys: ["0"],
     run: () => view.setState({ loupe: { zoom: 1, x: 0.5, y: 0.5 } }),
   },
+  { id: "readings", title: "Readings over the pictures on or off", keys: [], run: toggleReadings },
+  { id: "fit-path", title: "The whole path in the Set view", keys: ["Shift+F"], run: fitPath },
   { id: "scribble", title: "Scribble on or off", keys: [], run: flip("scribble") },
   { id: "tint", title: "Tint the subject, or not", keys: [], run: flip("tinted") },
   { id: "pieces", title: "Show all pieces of the set", keys: [], run: () => view.setState({ looks: {} }) },

@@ -1,7 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
+import { useStore } from "zustand";
+import { client, take } from "../../api/client";
 import { keysOf } from "../../api/param";
-import type { Command } from "../../api/types";
+import type { Command, HandlesOut } from "../../api/types";
 import type { TimeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
+import { openShot } from "../../stores/openShot";
 import type { Track } from "./groups";
 import type { KeyRef } from "./useSelectedKeys";
 
@@ -9,28 +13,29 @@ type Side = "handle_in" | "handle_out";
 type Handle = { at: string; frame: number; value: number; side: Side; reach: [number, number] };
 
 const HALF_PX = 3.5;
-/** A key without handles has them where the curve would be straight: a third of the way to its neighbour. */
-const THIRD = 1 / 3;
+/** More selected keys than this show no handles. */
+const MOST_KEYS = 200;
+const SIDES: Side[] = ["handle_in", "handle_out"];
 
-/** The handles of the selected keys; the first has none before it, the last none after it. */
-function handlesOf(tracks: Track[], selected: KeyRef[]): Handle[] {
-  return tracks.flatMap(({ at, param }) => {
-    const keys = keysOf(param);
-    return keys.flatMap((key, index) => {
-      if (!selected.some((each) => each.at === at && each.frame === key.frame)) return [];
-      const side = (name: Side, neighbour: number | undefined): Handle[] =>
-        neighbour === undefined
-          ? []
-          : [
-              {
-                at,
-                frame: key.frame,
-                value: key.value,
-                side: name,
-                reach: key[name] ?? [(neighbour - key.frame) * THIRD, 0],
-              },
-            ];
-      return [...side("handle_in", keys[index - 1]?.frame), ...side("handle_out", keys[index + 1]?.frame)];
+/** The handles of the selected keys, as the server says the curve goes; the first has none before it, the last none after it. */
+function useHandles(tracks: Track[], selected: KeyRef[]): Handle[] {
+  const state = useStore(openShot, (each) => each.state);
+  const shown = selected.length <= MOST_KEYS ? selected : [];
+  const params = { path: { shot: state?.slug ?? "" } };
+  const { data } = useQuery({
+    queryKey: ["handles", state?.slug, state?.revision, shown],
+    queryFn: () => take<HandlesOut>(client.POST("/api/shots/{shot}/handles", { params, body: { keys: shown } })),
+    enabled: state !== null && shown.length > 0,
+    placeholderData: (before) => before,
+  });
+  return (data?.handles ?? []).flatMap((told) => {
+    const { at, frame } = told;
+    const param = tracks.find((each) => each.at === at)?.param;
+    const key = param && keysOf(param).find((each) => each.frame === frame);
+    if (!key || !shown.some((each) => each.at === at && each.frame === frame)) return [];
+    return SIDES.flatMap((side) => {
+      const reach = told[side];
+      return reach ? [{ at, frame, value: key.value, side, reach }] : [];
     });
   });
 }
@@ -49,7 +54,7 @@ export function CurveHandles(props: { tracks: Track[]; selected: KeyRef[]; x: Ti
     },
     command: (reach, { at, frame, side }) => ({ type: "set_handles", at, frame, [side]: reach }) as Command,
   });
-  return handlesOf(tracks, selected).map((handle) => {
+  return useHandles(tracks, selected).map((handle) => {
     const { at, frame, value, side } = handle;
     const [frames, rise] = live && sameHandle(live.what, handle) ? live.value : handle.reach;
     const [cx, cy] = [x(frame + frames), y(value + rise)];

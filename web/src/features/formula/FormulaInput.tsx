@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useId, useRef } from "react";
 import type { FormulaName } from "../../api/types";
 import { NameList } from "./NameList";
 import { useCompletion } from "./useCompletion";
@@ -17,6 +17,7 @@ type FormulaInputProps = {
 export function FormulaInput({ title, text, fault, names, onText, onKeep, onClose }: FormulaInputProps) {
   const input = useRef<HTMLInputElement>(null);
   const marks = useRef<HTMLDivElement>(null);
+  const list = useId();
   const completion = useCompletion(input, text, names, onText);
   // Whoever opened the strip means to write.
   useEffect(() => input.current?.focus(), []);
@@ -34,6 +35,11 @@ export function FormulaInput({ title, text, fault, names, onText, onKeep, onClos
         ref={input}
         aria-label={`Formula of ${title}`}
         aria-invalid={fault !== null}
+        role="combobox"
+        aria-autocomplete="list"
+        aria-expanded={completion.list.length > 0}
+        aria-controls={list}
+        aria-activedescendant={completion.list.length ? `${list}-${completion.chosen}` : undefined}
         spellCheck={false}
         autoComplete="off"
         className="num w-full rounded-sm border border-primary bg-transparent py-0.5 pr-2 pl-6 text-sm"
@@ -50,7 +56,7 @@ export function FormulaInput({ title, text, fault, names, onText, onKeep, onClos
           onKeep();
         }}
       />
-      <NameList names={completion.list} chosen={completion.chosen} onTake={completion.take} />
+      <NameList id={list} names={completion.list} chosen={completion.chosen} onTake={completion.take} />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { Rows4 } from "lucide-react";
 import { useStore } from "zustand";
 import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { HEAD_PX } from "../../shared/LaneRow";
-import { motion } from "../../stores/motion";
+import { useTotal } from "../../shared/useTotal";
 import { setCompact, view } from "../../stores/view";
 import { AddDialButton } from "./AddDialButton";
 import type { SheetEntry } from "./entries";
@@ -12,7 +12,7 @@ export const SUM_HEIGHT_PX = 48;
 
 /** How far the picture swings in all; it re-renders alone when the readings change. */
 export function SumHead() {
-  const total = useStore(motion, (each) => each.readings?.total_swing_px);
+  const size = useTotal();
   return (
     <div
       className="flex shrink-0 flex-col justify-center border-base-300 border-r px-3"
@@ -25,12 +25,8 @@ export function SumHead() {
         <AddDialButton />
       </span>
       <span className="flex items-center gap-2">
-        <span
-          className="cond shrink-0 text-(--graphite) text-xs"
-          title="Swing of the sum, in the picture"
-          data-testid="sum-swing"
-        >
-          {total !== undefined ? `${total.toFixed(0)} px` : ""}
+        <span className="cond shrink-0 text-(--graphite) text-xs" title={size?.told} data-testid="sum-swing">
+          {size ? `${size.swing} px` : ""}
         </span>
         <MoversBar />
         <PresetsButton />

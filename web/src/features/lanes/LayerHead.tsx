@@ -33,7 +33,7 @@ export function LayerHead({ clip, layer, chosen, compact }: LayerHeadProps) {
       >
         {layer.name}
       </button>
-      <span className="flex items-center gap-1">
+      <span className="flex items-center">
         <Switch title="Mute" letter="M" layer={layer} field="mute" />
         <Switch title="Solo" letter="S" layer={layer} field="solo" />
         {!low && (
@@ -57,8 +57,11 @@ function DropMark({ by, rowPx, height }: { by: number; rowPx: number; height: nu
 type SwitchProps = { title: string; letter: string; layer: Layer; field: "mute" | "solo" };
 
 function Switch({ title, letter, layer, field }: SwitchProps) {
-  const on = usePending(`layer:${layer.id}.${field}`, layer[field]);
+  const at = `layer:${layer.id}.${field}`;
+  const on = usePending(at, layer[field]);
   const all = () =>
     idsAlike(layer.id).length > 1 ? [...selectedLayers().filter(({ id }) => id !== layer.id), layer] : [layer];
-  return <LetterSwitch letter={letter} title={`${title} ${layer.name}`} on={on} onFlip={() => flip(all(), field)} />;
+  return (
+    <LetterSwitch at={at} letter={letter} title={`${title} ${layer.name}`} on={on} onFlip={() => flip(all(), field)} />
+  );
 }

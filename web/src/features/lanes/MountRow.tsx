@@ -98,5 +98,5 @@ function Switch({ mount, field, title, letter }: SwitchProps) {
   const at = `mount:${mount.id}.${field}`;
   const on = usePending(at, mount[field] ?? false);
   const flip = () => void commit({ type: "set_values", values: [{ at, value: !on }] });
-  return <LetterSwitch letter={letter} title={`${title} ${mount.name}`} on={on} low onFlip={flip} />;
+  return <LetterSwitch at={at} letter={letter} title={`${title} ${mount.name}`} on={on} low onFlip={flip} />;
 }

@@ -1,6 +1,6 @@
+import { Tabs } from "radix-ui";
 import { useStore } from "zustand";
 import { addressOf, type MoveOrLens } from "../../acts/moving";
-import { takeLens } from "../../acts/placing";
 import type { Mount, Shot } from "../../api/types";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
@@ -8,6 +8,7 @@ import { workMount } from "../../stores/rig";
 import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
 import { GiveForm } from "./GiveForm";
+import { LensRow } from "./LensRow";
 import { MountBar } from "./MountBar";
 import { MoveHead } from "./MoveHead";
 import { MoveRow } from "./MoveRow";
@@ -26,16 +27,22 @@ export function MoveBoard() {
   const mount = document && workMount(document, chosen);
   if (!document || !mount) return null;
   return (
-    <div className="flex flex-col gap-2 px-3 py-2">
+    <Tabs.Root
+      className="flex flex-col gap-2 px-3 py-2"
+      value={part}
+      onValueChange={(each) => view.setState({ part: each as MountPart })}
+    >
       <MoveHead name={document.mounts.length > 1 ? mount.name : "Move"} />
       <MountBar document={document} mount={mount.id} />
       <Parts mount={mount} />
-      {part === "pose" && <PosePart document={document} mount={mount} />}
-      {part === "rig" && <RigForm shot={document} mount={mount} outside={outsidePose} />}
-      {part === "give" && <GiveForm mount={mount} />}
-      {part === "operator" && <OperatorForm shot={document} mount={mount} />}
-      {part === "ride" && <RideForm shot={document} mount={mount} />}
-    </div>
+      <Tabs.Content value={part} className="flex flex-col gap-2 outline-none" tabIndex={-1}>
+        {part === "pose" && <PosePart document={document} mount={mount} />}
+        {part === "rig" && <RigForm shot={document} mount={mount} outside={outsidePose} />}
+        {part === "give" && <GiveForm mount={mount} />}
+        {part === "operator" && <OperatorForm shot={document} mount={mount} />}
+        {part === "ride" && <RideForm shot={document} mount={mount} />}
+      </Tabs.Content>
+    </Tabs.Root>
   );
 }
 
@@ -49,31 +56,27 @@ const PARTS: { part: MountPart; hint: string }[] = [
 
 /** What of the mount is shown; a mark tells what is on. */
 function Parts({ mount }: { mount: Mount }) {
-  const part = useStore(view, (state) => state.part);
   const on = (each: MountPart) => each !== "pose" && each !== "rig" && Boolean(mount[each]);
   return (
-    <div role="tablist" aria-label="Parts of the mount" className="flex gap-1 border-base-300 border-b">
+    <Tabs.List aria-label="Parts of the mount" className="flex gap-1 border-base-300 border-b">
       {PARTS.map(({ part: each, hint }) => (
-        <button
+        <Tabs.Trigger
           key={each}
-          type="button"
-          role="tab"
-          aria-selected={part === each}
+          value={each}
           title={hint}
-          className={`cond -mb-px border-b-2 px-2 pb-0.5 text-[13px] ${part === each ? "border-primary font-semibold text-primary" : "border-transparent hover:text-primary"}`}
-          onClick={() => view.setState({ part: each })}
+          className="cond -mb-px min-h-6 border-transparent border-b-2 px-2 text-[13px] hover:text-primary data-[state=active]:border-primary data-[state=active]:font-semibold data-[state=active]:text-primary"
         >
           {each}
           {on(each) && " •"}
-        </button>
+        </Tabs.Trigger>
       ))}
-    </div>
+    </Tabs.List>
   );
 }
 
 /** The numbers of the pose, keys, placing. A keyed number gets a key where it is changed. */
 function PosePart({ document, mount }: { document: Shot; mount: Mount }) {
-  const { move, lenses_mm } = facts().forms;
+  const { move } = facts().forms;
   return (
     <>
       <div className="grid grid-cols-2 gap-x-4">
@@ -82,19 +85,7 @@ function PosePart({ document, mount }: { document: Shot; mount: Mount }) {
           const param = field === "focal_mm" ? document.focal_mm : mount[field];
           return param && <MoveRow key={field} look={look} at={addressOf(document, field)} param={param} />;
         })}
-        <fieldset className="flex h-[25px] items-center gap-0.5" aria-label="Common lenses">
-          {lenses_mm.map((focal) => (
-            <button
-              key={focal}
-              type="button"
-              className="num rounded-sm px-1 text-xs hover:bg-(--wash)"
-              title={`${focal} mm`}
-              onClick={() => takeLens(focal)}
-            >
-              {focal}
-            </button>
-          ))}
-        </fieldset>
+        <LensRow fps={document.fps.num / document.fps.den} />
       </div>
       <SubjectBar document={document} />
       <PlaceBar document={document} />

@@ -65,7 +65,7 @@ function Order() {
         label="Remove this mount"
         button={<Trash2 size={13} />}
         buttonClass={icon}
-        listClass="mt-1 w-72 rounded-md border border-base-300 bg-base-100! p-1 shadow-lg"
+        listClass="w-72 bg-base-100"
         items={[
           {
             id: "keep",

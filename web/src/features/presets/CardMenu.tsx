@@ -32,7 +32,7 @@ export function CardMenu({ entry, clip }: { entry: PresetEntry; clip: Clip | und
       label={`More of preset ${name}`}
       button={<Ellipsis size={13} />}
       buttonClass="rounded-sm px-0.5 text-(--graphite) hover:bg-base-300/60"
-      listClass="mt-1 w-56 rounded-md border border-base-300 bg-base-100! p-1 text-[13px] shadow-lg"
+      listClass="w-56 bg-base-100 text-[13px]"
       items={items}
     />
   );

@@ -12,26 +12,24 @@ export function PiecesMenu() {
   if (pieces.length === 0) return null;
   const changed = pieces.filter((name) => (looks[name] ?? "shown") !== "shown").length;
   return (
-    <div className="absolute top-2 right-2">
-      <Menu
-        label="Pieces of the set"
-        button={`pieces${changed ? ` · ${changed} not shown` : ""}`}
-        buttonClass="cond cursor-pointer rounded-sm bg-base-100/80 px-2 py-0.5 text-xs"
-        listClass="mt-1 max-h-64 w-52 rounded-md border border-base-300 bg-base-200! p-1 text-xs"
-        items={pieces.map((name) => {
-          const look = looks[name] ?? "shown";
-          return {
-            id: name,
-            stays: true,
-            content: (
-              <span className="cond flex justify-between">
-                {name} <span className={look === "shown" ? "" : "text-warning"}>{look}</span>
-              </span>
-            ),
-            run: () => view.setState({ looks: { ...looks, [name]: NEXT[look] } }),
-          };
-        })}
-      />
-    </div>
+    <Menu
+      label="Pieces of the set"
+      button={`pieces${changed ? ` · ${changed} not shown` : ""}`}
+      buttonClass="cond min-h-6 cursor-pointer rounded-sm bg-base-100/80 px-2 text-xs"
+      listClass="w-52 bg-base-200 text-xs"
+      items={pieces.map((name) => {
+        const look = looks[name] ?? "shown";
+        return {
+          id: name,
+          stays: true,
+          content: (
+            <span className="cond flex justify-between">
+              {name} <span className={look === "shown" ? "" : "text-warning"}>{look}</span>
+            </span>
+          ),
+          run: () => view.setState({ looks: { ...looks, [name]: NEXT[look] } }),
+        };
+      })}
+    />
   );
 }

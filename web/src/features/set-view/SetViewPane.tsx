@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { shown, useFlow } from "../../shared/useFlow";
-import { hang, OUTSIDE, stage } from "../../stores/stage";
+import { fitPath, hang, OUTSIDE, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { PiecesMenu } from "./PiecesMenu";
 
@@ -13,6 +13,7 @@ export function SetViewPane() {
   const problem = useStore(stage, (state) => state.setProblem);
   const grip = useStore(stage, (state) => state.grip);
   const picking = useStore(view, (state) => state.picking);
+  const readings = useStore(view, (state) => state.readings);
   const ready = useStore(stage, (state) => state.ready);
   const flow = useFlow(({ heightM, speedMS }) => `lens ${shown(heightM, 2)} m high · moving ${shown(speedMS, 2)} m/s`);
   useEffect(() => {
@@ -31,7 +32,17 @@ export function SetViewPane() {
         {picking && <b className="ml-2 text-info">{PICK[picking]} · Escape leaves it</b>}
         {!picking && grip && <b className="num ml-2 text-info">{grip.text}</b>}
       </span>
-      <PiecesMenu />
+      <div className="absolute top-2 right-2 flex gap-1">
+        <button
+          type="button"
+          className="cond min-h-6 rounded-sm bg-base-100/80 px-2 text-xs"
+          title="The whole path in the Set view (Shift F)"
+          onClick={fitPath}
+        >
+          whole path
+        </button>
+        <PiecesMenu />
+      </div>
       {problem && (
         <span
           role="alert"
@@ -42,6 +53,7 @@ export function SetViewPane() {
       )}
       <span
         ref={flow}
+        hidden={!readings}
         className="num pointer-events-none absolute bottom-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px] empty:hidden"
         data-testid="set-flow"
       />

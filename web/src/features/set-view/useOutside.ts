@@ -1,10 +1,11 @@
 import { useEffect, useMemo, useState } from "react";
 import { MathUtils, PerspectiveCamera } from "three";
 import { useStore } from "zustand";
+import type { MotionArray } from "../../api/motion";
 import { anglesOf } from "../../shared/turns";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
-import { tellOutside } from "../../stores/stage";
+import { tellFit, tellOutside } from "../../stores/stage";
 import { OUTSIDE_LAYER } from "./layers";
 
 export const NEAR_M = 0.05;
@@ -17,15 +18,24 @@ const BEHIND_SHARE = 0.06;
 
 type Point = [number, number, number];
 
+/** Least and most of a column over all rows. */
+function reachOf({ data, columns }: MotionArray, column: number): [number, number] {
+  let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let at = column; at < data.length; at += columns) {
+    least = Math.min(least, data[at] ?? least);
+    most = Math.max(most, data[at] ?? most);
+  }
+  return [least, most];
+}
+
 /** The middle of the whole path, and how far away one has to be to see it. */
 function pathInView(): { middle: Point; far: number } | null {
-  const { arrays, rows } = motion.getState();
-  const bare = arrays.get("bare");
-  if (!bare) return null;
-  const { data, columns } = bare;
-  const last = (rows - 1) * columns;
-  const between = (axis: number) => ((data[axis] ?? 0) + (data[last + axis] ?? 0)) / 2;
-  const length = Math.hypot((data[last] ?? 0) - (data[0] ?? 0), (data[last + 2] ?? 0) - (data[2] ?? 0));
+  const bare = motion.getState().arrays.get("bare");
+  if (!bare?.data.length) return null;
+  const { data } = bare;
+  const reaches = [0, 1, 2].map((axis) => reachOf(bare, axis));
+  const between = (axis: number) => ((reaches[axis]?.[0] ?? 0) + (reaches[axis]?.[1] ?? 0)) / 2;
+  const length = Math.hypot(...reaches.map(([least, most]) => most - least));
   const pan = MathUtils.degToRad(data[3] ?? 0);
   const ahead = length < STILL_M ? LOOK_AHEAD_M : -length * BEHIND_SHARE;
   const middle: Point = [between(0) - Math.sin(pan) * ahead, between(1), between(2) - Math.cos(pan) * ahead];
@@ -50,11 +60,16 @@ export function useOutside(): { camera: PerspectiveCamera; target: Point } {
     return () => tellOutside(null);
   }, [camera]);
   useEffect(() => {
-    const path = arrived && shot ? pathInView() : null;
-    if (!path) return;
-    const [x, y, z] = path.middle;
-    camera.position.set(x + path.far * 0.82, y + path.far * 0.46, z + path.far * 0.46);
-    setTarget([x, y - 0.6, z]);
+    const look = () => {
+      const path = pathInView();
+      if (!path) return;
+      const [x, y, z] = path.middle;
+      camera.position.set(x + path.far * 0.82, y + path.far * 0.46, z + path.far * 0.46);
+      setTarget([x, y - 0.6, z]);
+    };
+    if (arrived && shot) look();
+    tellFit(look);
+    return () => tellFit(null);
   }, [arrived, shot, camera]);
   return { camera, target };
 }

@@ -1,7 +1,8 @@
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { shown, useFlow } from "../../shared/useFlow";
-import { motion } from "../../stores/motion";
+import { useTotal } from "../../shared/useTotal";
+import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { useFocal } from "./useFocal";
 
@@ -25,17 +26,21 @@ export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
   );
 }
 
-/** Swing of the whole shot; streak and distance of the subject as frames go by. */
+/** Swing of the shot, or of the stretch that loops; blur and distance of the subject as frames go by. */
 export function FinderReadings() {
-  const total = useStore(motion, (state) => state.readings?.total_swing_px);
-  const flow = useFlow(
-    ({ streakPx, distanceM }) => `streak ${shown(streakPx, 1)} px at 180° · subject ${shown(distanceM, 1)} m`,
+  const size = useTotal();
+  const subject = useStore(openShot, ({ state }) => Boolean(state?.document.subject));
+  const flow = useFlow(({ streakPx, distanceM }) =>
+    [`blur ${shown(streakPx, 1)} px at 180°`, subject && `subject ${shown(distanceM, 1)} m`]
+      .filter(Boolean)
+      .join(" · "),
   );
   return (
     <span
-      className={`num absolute bottom-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px] ${total === undefined ? "invisible" : ""}`}
+      title={size?.told}
+      className={`num absolute bottom-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px] ${size ? "" : "invisible"}`}
     >
-      swing {total?.toFixed(0)} px · <span ref={flow} data-testid="finder-flow" />
+      swing {size?.swing} px · at most {size?.most} px · <span ref={flow} data-testid="finder-flow" />
     </span>
   );
 }

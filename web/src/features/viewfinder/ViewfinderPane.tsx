@@ -25,11 +25,12 @@ export function ViewfinderPane() {
   const upToDate = useStore(openShot, (state) => state.state?.revision === drawn);
   const hasLayers = useStore(motion, (state) => (state.readings?.layers.length ?? 0) > 0);
   const pane = useStore(stage, elementOf(FINDER));
-  const { guides, scribble, flying, picking, around, close } = useStore(
+  const { guides, scribble, readings, flying, picking, around, close } = useStore(
     view,
-    useShallow(({ guides, scribble, flying, picking, around, loupe }) => ({
+    useShallow(({ guides, scribble, readings, flying, picking, around, loupe }) => ({
       guides,
       scribble,
+      readings,
       flying,
       picking: picking !== false,
       around,
@@ -56,7 +57,7 @@ export function ViewfinderPane() {
         {!around && !close && <Guides {...guides} />}
         {!around && !close && !flying && !picking && <FramingMark width={rect.width} height={rect.height} />}
         <FinderTitle pane={pane} />
-        <FinderReadings />
+        {readings && <FinderReadings />}
         {scribble && hasLayers && rect.width > ROOM_FOR_SCRIBBLE_PX && (
           <span className="absolute right-2 bottom-2">
             <Scribble width={104} height={70} />

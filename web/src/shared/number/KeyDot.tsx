@@ -10,11 +10,13 @@ export type KeyDotProps = {
   param: Param;
   frame: number;
   title: string;
+  /** Makes a dial of the number. */
+  onDial?: () => void;
   disabled?: boolean;
 };
 
 /** Whether a number has a key here: a full dot; only elsewhere: a ring in ink; none at all: a faint ring. Click sets or deletes it. */
-export function KeyDot({ places, at, param, frame, title, disabled }: KeyDotProps) {
+export function KeyDot({ places, at, param, frame, title, onDial, disabled }: KeyDotProps) {
   const keys = keysOf(param);
   const here = keys.some((key) => key.frame === frame);
   const toggle = (all: boolean) => {
@@ -25,6 +27,7 @@ export function KeyDot({ places, at, param, frame, title, disabled }: KeyDotProp
   const hint = keys.length
     ? `${here ? "Delete this key" : "Set a key here"}; ${keys.length} in all, Alt-click deletes them`
     : "Set a key here";
+  const more = onDial ? "; Ctrl-click makes a dial of the number" : "";
   const look = here ? "border-primary bg-primary" : keys.length ? "border-primary" : "border-base-300";
   return (
     <button
@@ -32,9 +35,11 @@ export function KeyDot({ places, at, param, frame, title, disabled }: KeyDotProp
       aria-pressed={here}
       aria-label={`Key of ${title} here`}
       disabled={disabled}
-      title={hint}
-      className={`h-2.5 w-2.5 shrink-0 rounded-full border-2 disabled:opacity-40 ${look}`}
-      onClick={(event) => toggle(event.altKey)}
-    />
+      title={hint + more}
+      className="-m-[7px] grid h-6 w-6 shrink-0 place-items-center disabled:opacity-40"
+      onClick={(event) => (onDial && (event.ctrlKey || event.metaKey) ? onDial() : toggle(event.altKey))}
+    >
+      <span className={`h-2.5 w-2.5 rounded-full border-2 ${look}`} />
+    </button>
   );
 }

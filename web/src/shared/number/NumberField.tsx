@@ -22,6 +22,10 @@ export type NumberFieldProps = {
   /** The number is kept as it was left until this is done. */
   onCommit: (value: number) => unknown;
   onCancel?: () => void;
+  /** What is typed is set even where it is the same: it may set a key. */
+  always?: boolean;
+  /** It was gone to. */
+  onTouch?: () => void;
   /** A text typed behind a sign = makes a formula. */
   onFormula?: (text: string) => void;
 };
@@ -82,7 +86,7 @@ function useChanging(props: NumberFieldProps) {
     const size = scales ? Math.max(Math.abs(value) * KEY_SHARE, step) : step * KEY_STEPS;
     settle(clamp((live ?? value) + sign * size * (fine ? FINE : 1)));
   };
-  const typed = (next: number) => clamp(next) !== value && settle(clamp(next));
+  const typed = (next: number) => (props.always || clamp(next) !== value) && settle(clamp(next));
   return { live, bind, byKey, typed };
 }
 
@@ -121,6 +125,8 @@ export function NumberField(props: NumberFieldProps) {
       type="button"
       role="spinbutton"
       aria-label={label}
+      aria-valuemin={props.least}
+      aria-valuemax={props.most}
       aria-valuenow={Number(shown.toFixed(6))}
       aria-valuetext={`${figures(shown, digits)} ${unit}`}
       disabled={disabled}
@@ -128,6 +134,7 @@ export function NumberField(props: NumberFieldProps) {
       className={`num cursor-ew-resize touch-none select-none whitespace-nowrap rounded-sm px-1 text-right text-xs hover:bg-base-300/60 disabled:cursor-default disabled:opacity-50 ${live !== null ? "bg-secondary text-secondary-content" : ""} ${className}`}
       {...bind()}
       ref={button}
+      onFocus={props.onTouch}
       onDoubleClick={() => setTyping({})}
       onKeyDown={(event) => {
         if (event.ctrlKey || event.metaKey || event.altKey) return;

@@ -1,4 +1,4 @@
-import { formulaOf } from "../../api/param";
+import { formulaOf, varies } from "../../api/param";
 import type { Command, FieldLook, Param } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { placesAlike } from "../../stores/selection";
@@ -8,6 +8,7 @@ import { view } from "../../stores/view";
 import { usePausedFrame } from "../usePausedFrame";
 import { FormulaNumber } from "./FormulaNumber";
 import { KeyDot } from "./KeyDot";
+import { makeDial } from "./makeDial";
 import { NumberField } from "./NumberField";
 import { Stacked } from "./Stacked";
 import { useNumberAt } from "./useNumberAt";
@@ -78,6 +79,7 @@ export function ParamControl(props: ParamControlProps) {
       param={param}
       frame={frame}
       title={props.keyTitle ?? look.title}
+      onDial={() => makeDial(place)}
       disabled={disabled}
     />
   );
@@ -93,6 +95,8 @@ export function ParamControl(props: ParamControlProps) {
       className={className}
       {...change}
       onFormula={write}
+      always={props.keys || varies(param)}
+      onTouch={() => view.setState({ number: place })}
     />
   );
   return stacked ? (

@@ -1,7 +1,9 @@
 /** Numbers of the shot: their states, their control, typing and dragging them. */
+
 export { arithmetic, arithmeticOf, typedNumber, WrongText } from "./arithmetic";
 export { useFault } from "./Fault";
 export { figures } from "./figures";
+export { makeDial } from "./makeDial";
 export { NumberField } from "./NumberField";
 export { ParamControl } from "./ParamControl";
 export { PlainControl } from "./PlainControl";

@@ -1,0 +1,77 @@
+import { Pencil } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { useStore } from "zustand";
+import { takeLens } from "../../acts/placing";
+import { typedNumber } from "../../shared/number";
+import { lenses, setLenses } from "../../stores/lenses";
+import { complain } from "../../stores/notes";
+
+const MOST = 12;
+
+/** Common lenses, a click each; the row itself is edited behind the pencil. */
+export function LensRow({ fps }: { fps: number }) {
+  const { mm } = useStore(lenses);
+  const [editing, setEditing] = useState(false);
+  if (editing) return <Editor mm={mm} fps={fps} onEnd={() => setEditing(false)} />;
+  return (
+    <fieldset className="flex h-[25px] min-w-0 items-center gap-0.5" aria-label="Common lenses">
+      <span className="flex min-w-0 flex-1 overflow-x-auto [scrollbar-width:none]">
+        {mm.map((focal) => (
+          <button
+            key={focal}
+            type="button"
+            className="num h-6 min-w-[21px] shrink-0 rounded-sm text-[11px] hover:bg-(--wash)"
+            title={`${focal} mm`}
+            onClick={() => takeLens(focal)}
+          >
+            {focal}
+          </button>
+        ))}
+      </span>
+      <button
+        type="button"
+        aria-label="Change the row of lenses"
+        title="Change the row of lenses"
+        className="grid h-6 w-5 shrink-0 place-items-center rounded-sm text-(--graphite) hover:bg-(--wash)"
+        onClick={() => setEditing(true)}
+      >
+        <Pencil size={11} />
+      </button>
+    </fieldset>
+  );
+}
+
+function Editor({ mm, fps, onEnd }: { mm: number[]; fps: number; onEnd: () => void }) {
+  const [text, setText] = useState(mm.join(" "));
+  const input = useRef<HTMLInputElement>(null);
+  // Who asked for it means to write.
+  useEffect(() => input.current?.focus(), []);
+  const keep = async () => {
+    const words = text
+      .split(/[\s,;]+/)
+      .filter(Boolean)
+      .slice(0, MOST);
+    try {
+      setLenses(await Promise.all(words.map((word) => typedNumber("Lens", word, { unit: "mm", fps }))));
+      onEnd();
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <input
+      aria-label="Lenses of the row, in mm"
+      title={`Up to ${MOST} focal lengths in mm; Enter keeps them, none brings the usual ones back`}
+      className="num h-[25px] w-full rounded-sm border border-primary bg-base-100 px-1 text-xs"
+      ref={input}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") void keep();
+        if (event.key === "Escape") onEnd();
+      }}
+      onBlur={onEnd}
+    />
+  );
+}

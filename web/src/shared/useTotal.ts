@@ -1,0 +1,26 @@
+import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
+import { motion } from "../stores/motion";
+import { transport } from "../stores/transport";
+
+type Total = { swing: string; most: string; told: string };
+
+/** How large the shake is in the picture, in words: over the shot, or over the stretch that loops. */
+export function useTotal(): Total | null {
+  const loop = useStore(transport, (each) => each.loop?.join("–"));
+  const [swing, most, margin] = useStore(
+    motion,
+    useShallow(({ readings }) => [readings?.total_swing_px, readings?.total_most_px, readings?.margin_px]),
+  );
+  if (swing === undefined || most === undefined) return null;
+  const over = loop ? `frames ${loop}, the stretch that loops` : "the whole shot";
+  const edges =
+    typeof margin === "number"
+      ? `it needs ${margin.toFixed(0)} px of picture beyond the edges (at the distance of the subject)`
+      : "it looks past the edges of any picture";
+  return {
+    swing: swing.toFixed(0),
+    most: most.toFixed(0),
+    told: `Over ${over} the picture's centre swings ${swing.toFixed(1)} px and goes ${most.toFixed(1)} px at most; ${edges}`,
+  };
+}
