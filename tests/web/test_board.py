@@ -74,6 +74,7 @@ class Menus(WithPage):
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("menuitem", name="Noise")).to_be_focused()
         page.keyboard.press("ArrowUp")
+        expect(page.get_by_role("menuitem", name="Formula")).to_be_focused()
         page.keyboard.press("Enter")
         expect(page.get_by_label("Undo: Add formula layer")).to_be_visible()
         expect(items).to_have_count(0)

@@ -136,7 +136,9 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
     world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(frames, shot.first_frame))
     path = (world @ np.array([*local_m, 1.0]))[:, :3]
     low, high = _box_m(gltf, node)
-    height = float(np.abs(world[0, 1, :3]) @ (high - low))  # of its box as it stands or lies in the world
+    # Of its box as it stands or lies in the world.
+    height = float(np.abs(world[0, 1, :3]) @ (high - low))
+    across = max(float(np.abs(world[0, axis, :3]) @ (high - low)) for axis in (0, 2))
     name = gltf.json.nodes[node].name or title
 
     def track(column: int) -> Number:
@@ -147,6 +149,7 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
             name=title[:120],
             object=name[:200],
             height_m=max(height, _LEAST_HEIGHT_M),
+            width_m=across,
             x_m=track(0),
             y_m=track(1),
             z_m=track(2),

@@ -16,7 +16,7 @@ from typing import TypeVar
 from pydantic import TypeAdapter
 from sqlalchemy import Connection, Engine, delete, insert, select, update
 
-from zittern.core.edits.made import made
+from zittern.core.edits.made import made, said
 from zittern.core.edits.table import Command, apply
 from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull, faults_as
 from zittern.core.shot.shot import Shot
@@ -262,6 +262,7 @@ class Library:
             label,
             None,
             made(before, after),
+            said(before, after),
         )
 
     def repeat(self, key: str, revision: int | None, onto: str) -> State:

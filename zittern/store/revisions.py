@@ -37,7 +37,7 @@ _LABEL_LENGTH = 300
 @dataclass(frozen=True, slots=True)
 class State:
     """A shot as it stands: document, revision, what undo and redo would do, and of an edit what it made, as
-    addresses.
+    addresses, and what people should hear of it.
     """
 
     shot_id: str
@@ -50,6 +50,7 @@ class State:
     undo_label: str | None
     redo_label: str | None
     made: tuple[str, ...] = ()
+    said: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -162,3 +162,36 @@ class Placing(unittest.TestCase):
             ({"type": "remove_clip", "clip": "main"}, "Remove clip “Whole shot”"),
         ):
             self.assertEqual(command(**fields).label(PLACED), label)
+
+
+class Fading(unittest.TestCase):
+    PAIR = edited(
+        shot_with(layer(), clip={"span_frames": (1.0, 60.0)}),
+        {"type": "add_clip", "name": "Later", "first_frame": 49, "last_frame": 120, "lane": "main"},
+    )
+
+    def moved(self, by: float) -> list[tuple[str, object]]:
+        change = {"type": "move_fade", "earlier": "main", "later": "clip-1", "by_frames": by}
+        return stretches(edited(self.PAIR, change))[0]
+
+    def test_both_sides_move_together_as_far_as_there_is_room(self) -> None:
+        self.assertEqual(self.moved(10), [("main", (1.0, 70.0)), ("clip-1", (59.0, 120.0))])
+        self.assertEqual(self.moved(-20), [("main", (1.0, 40.0)), ("clip-1", (29.0, 120.0))])
+        self.assertEqual(self.moved(500), [("main", (1.0, 130.0)), ("clip-1", (119.0, 120.0))])
+        self.assertEqual(self.moved(-500), [("main", (1.0, 2.0)), ("clip-1", (-9.0, 120.0))])
+
+    def test_what_is_heard_away_from_the_fade_stays(self) -> None:
+        after = edited(self.PAIR, {"type": "move_fade", "earlier": "main", "later": "clip-1", "by_frames": 6})
+        frames = np.arange(1.0, 49.0)
+        np.testing.assert_allclose(evaluate(after, frames).total, evaluate(self.PAIR, frames).total, atol=1e-12)
+
+    def test_only_neighbours_have_one(self) -> None:
+        apart = edited(self.PAIR, {"type": "add_clip", "name": "Other", "first_frame": 1, "last_frame": 9})
+        with self.assertRaisesRegex(EditError, "different lanes"):
+            edited(apart, {"type": "move_fade", "earlier": "main", "later": "clip-2", "by_frames": 3})
+        with self.assertRaisesRegex(EditError, "does not give way"):
+            edited(self.PAIR, {"type": "move_fade", "earlier": "clip-1", "later": "main", "by_frames": 3})
+        self.assertEqual(
+            command(type="move_fade", earlier="main", later="clip-1", by_frames=3).label(self.PAIR),
+            "Move cross-fade of “Whole shot” and “Later” by +3 frames",
+        )

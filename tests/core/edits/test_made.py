@@ -1,7 +1,7 @@
 import unittest
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.edits.made import made
+from zittern.core.edits.made import made, said
 from zittern.core.shot.shot import new_shot
 
 
@@ -27,3 +27,25 @@ class Made(unittest.TestCase):
         ridden = edited(before, {"type": "add_move", "name": "hand", "move": move})
         self.assertEqual(made(before, ridden), ("mount:path-1",))
         self.assertEqual((made(ridden, before), made(before, before)), ((), ()))
+
+
+class Said(unittest.TestCase):
+    PAIR = edited(
+        shot_with(layer(), clip={"span_frames": (1.0, 60.0)}),
+        {"type": "add_clip", "name": "Later", "first_frame": 49, "last_frame": 120, "lane": "main"},
+    )
+
+    def test_a_hole_that_an_edit_opens_is_told_once(self) -> None:
+        away = edited(self.PAIR, {"type": "move_clip", "clip": "clip-1", "by_frames": 30})
+        self.assertEqual(said(self.PAIR, away), "frames 61 to 78 of the lane “Whole shot” have no clip now")
+        further = edited(away, {"type": "move_clip", "clip": "clip-1", "by_frames": 10})
+        self.assertEqual(said(away, further), "")
+
+    def test_clips_that_meet_a_clip_taken_away_and_its_end(self) -> None:
+        meeting = edited(self.PAIR, {"type": "move_clip", "clip": "clip-1", "by_frames": 12})
+        self.assertEqual(said(self.PAIR, meeting), "")
+        for change in (
+            {"type": "remove_clip", "clip": "clip-1"},
+            {"type": "set_span", "at": ["clip:clip-1"], "last_frame": 90},
+        ):
+            self.assertEqual(said(self.PAIR, edited(self.PAIR, change)), "")

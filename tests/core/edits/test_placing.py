@@ -112,10 +112,37 @@ class Aiming(unittest.TestCase):
             direction, _ = self.ahead(edited(shot.replace(subject=self.SUBJECT), {"type": "aim_camera", "frame": 1}))
             np.testing.assert_allclose(direction, [0, 0, -1], atol=1e-9)
 
-    def test_it_fills_the_share_asked_for(self) -> None:
-        shot = edited(STILL.replace(subject=self.SUBJECT), {"type": "aim_camera", "frame": 1, "fill": 0.5})
-        _, distance = self.ahead(shot)
-        self.assertAlmostEqual(2.0 / distance * 35.0 / 20.25, 0.5, places=9)  # height in the picture, of 20.25 mm
+    def shares(self, shot: Shot) -> np.ndarray:
+        """How far the corners of the subject's box lie from the picture's middle, as shares of half its size: (8, 2),
+        by an independent pinhole.
+        """
+        from scipy.spatial.transform import Rotation
+
+        x, y, z, pan, tilt, roll = bare(shot, 1)
+        subject = shot.subject
+        seen = []
+        for corner in np.ndindex(2, 2, 2):
+            side = np.array(corner) - 0.5
+            point = np.array([3.0, 1.0, -4.0]) + side * [subject.width_m, subject.height_m, subject.width_m]
+            local = Rotation.from_euler("YXZ", [pan, tilt, roll], degrees=True).inv().apply(point - [x, y, z])
+            mm = local[:2] / -local[2] * shot.focal_mm.value
+            seen.append(np.abs(mm) / [36.0 / 2, 20.25 / 2] if local[2] < 0 else [np.inf, np.inf])
+        return np.array(seen)
+
+    def test_it_fills_the_share_asked_for_at_any_lens_and_nothing_is_cut(self) -> None:
+        for focal in (12.0, 15.0, 35.0, 135.0):
+            for width in (0.6, 9.0):
+                still = STILL.replace(focal_mm=fixed(focal), subject=self.SUBJECT.replace(width_m=width))
+                for fill in (0.33, 0.75, 1.0):
+                    with self.subTest(focal=focal, width=width, fill=fill):
+                        shot = edited(still, {"type": "aim_camera", "frame": 1, "fill": fill})
+                        self.assertAlmostEqual(self.shares(shot).max(), fill, places=6)
+                close = edited(still, {"type": "aim_camera", "frame": 1, "fill": 1.8})
+                self.assertAlmostEqual(self.shares(close)[:, 1].max(), 1.8, places=6)
+
+    def test_a_size_that_is_left_out_is_that_of_somebody_who_stands(self) -> None:
+        box = self.SUBJECT.corners_m
+        np.testing.assert_allclose(box.max(axis=0) - box.min(axis=0), [2 / 3, 2.0, 2 / 3])
 
     def test_without_a_subject_or_inside_it(self) -> None:
         with self.assertRaisesRegex(EditError, "no subject is marked"):

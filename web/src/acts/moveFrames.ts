@@ -1,12 +1,27 @@
 import { keysOf } from "../api/param";
-import type { MoveField, Shot } from "../api/types";
+import type { MoveField, Param, Shot } from "../api/types";
 import { facts } from "../stores/facts";
 
 export type PinKey = { at: string; title: string; interp: string };
 
+/** Where in the picture the operator wants the subject: keyed places are pins as well. */
+function placesOf(shot: Shot, only: string | null): { at: string; title: string; param: Param }[] {
+  return shot.mounts.flatMap(({ id, operator }) => {
+    if (!operator || (only !== null && only !== id)) return [];
+    const { across_percent: across, up_percent: up } = operator;
+    return [
+      { at: `mount:${id}.operator.across_percent`, title: "place across", param: across },
+      { at: `mount:${id}.operator.up_percent`, title: "place up", param: up },
+    ].flatMap(({ param, ...named }) => (param ? [{ ...named, param }] : []));
+  });
+}
+
 /** Frames with pins, each with the keys that stand there: of one mount, or of every one and of the focal length. */
 export function pinTitles(shot: Shot, only: string | null = null): Map<number, PinKey[]> {
   const pins = new Map<number, PinKey[]>();
+  // Of a whole rig each says whose it is.
+  const named = (mount: string, title: string) =>
+    only === null && shot.mounts.length > 1 ? `${mount} ${title}` : title;
   const numbers = facts().forms.move.flatMap(({ field, title, group }) =>
     group === "lens"
       ? only === null
@@ -14,9 +29,13 @@ export function pinTitles(shot: Shot, only: string | null = null): Map<number, P
         : []
       : shot.mounts
           .filter(({ id }) => only === null || id === only)
-          .map((mount) => ({ at: `mount:${mount.id}.${field}`, title, param: mount[field as MoveField] })),
+          .map((mount) => ({
+            at: `mount:${mount.id}.${field}`,
+            title: named(mount.name, title),
+            param: mount[field as MoveField],
+          })),
   );
-  for (const { at, title, param } of numbers)
+  for (const { at, title, param } of [...numbers, ...placesOf(shot, only)])
     for (const key of keysOf(param))
       pins.set(key.frame, [...(pins.get(key.frame) ?? []), { at, title, interp: key.interp }]);
   return new Map([...pins].sort(([a], [b]) => a - b));

@@ -11,7 +11,7 @@ type Pinned = { keys: { at: string; frame: number }[]; chosen: number[]; frames:
 
 /** Keys of the selected pins, or all of the move's when none is selected; empty when there are none. */
 export function pinnedKeys(shot: Shot): Pinned {
-  const frames = moveFrames(shot);
+  const frames = moveFrames(shot, view.getState().pinsOf);
   const chosen = view.getState().pins.filter((frame) => frames.includes(frame));
   return { keys: keysAt(shot, chosen.length ? chosen : null), chosen, frames };
 }

@@ -1118,7 +1118,8 @@ export interface components {
         };
         /**
          * AimCamera
-         * @description Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height.
+         * @description Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
+         *     picture's height; up to 1 of its width neither, so that nothing of it is cut.
          */
         AimCamera: {
             /** Fill */
@@ -1538,6 +1539,8 @@ export interface components {
             redo_label: string | null;
             /** Revision */
             revision: number;
+            /** Said */
+            said: string;
             /** Slug */
             slug: string;
             /** Undo Label */
@@ -1972,7 +1975,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2397,7 +2400,7 @@ export interface components {
          * FramingReport
          * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture.
          *     reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
-         *     subject goes steadily on.
+         *     subject goes steadily on; least_lag_frames: what that cannot go under with this anticipation.
          */
         FramingReport: {
             /** Lag Frames */
@@ -2406,6 +2409,8 @@ export interface components {
             largest_at: number;
             /** Largest Px */
             largest_px: number;
+            /** Least Lag Frames */
+            least_lag_frames: number | null;
             /** Outside */
             outside: [
                 number,
@@ -3210,6 +3215,7 @@ export interface components {
          *     - `moves`: how far a mount or layer alone moves the picture from the frame before, 0 where that is not known. Columns: px.
          *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
          *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
+         *     - `aimed`: the mount that the operator aims, in what carries it. Columns: pan deg, tilt deg.
          *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
          *     - `layer`: what a layer gives, or would give. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
          *     - `weight`: weight of a layer with its ramps and its clip's. Columns: share.
@@ -3250,7 +3256,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -3469,6 +3475,23 @@ export interface components {
              * @enum {string}
              */
             type: "move_cues";
+        };
+        /**
+         * MoveFade
+         * @description Moves the place where one clip of a lane gives way to the next: the end of the one and the start of the other.
+         */
+        MoveFade: {
+            /** By Frames */
+            by_frames: number;
+            /** Earlier */
+            earlier: string;
+            /** Later */
+            later: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_fade";
         };
         /**
          * MoveKeys
@@ -3707,7 +3730,7 @@ export interface components {
         };
         /**
          * Operator
-         * @description across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge.
+         * @description across_percent, up_percent: where the subject should sit, from the picture's left and lower edge; outside too.
          *     reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
          *     _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may be,
          *     of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top of
@@ -4895,6 +4918,22 @@ export interface components {
             type: "set_keys";
         };
         /**
+         * SetLag
+         * @description Makes the operator so many frames late while the subject goes steadily on, by the same person's being slower or
+         *     quicker in all: reaction and the camera's own lag keep their ratio, anticipation stays.
+         */
+        SetLag: {
+            /** Lag Frames */
+            lag_frames: number;
+            /** Mount */
+            mount: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_lag";
+        };
+        /**
          * SetMove
          * @description Sets numbers of the move at a frame: position, angles, focal length.
          */
@@ -5343,6 +5382,8 @@ export interface components {
             redo_label: string | null;
             /** Revision */
             revision: number;
+            /** Said */
+            said: string;
             /** Slug */
             slug: string;
             /** Undo Label */
@@ -5387,8 +5428,9 @@ export interface components {
         };
         /**
          * Subject
-         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how
-         *     large it is.
+         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m and
+         *     width_m, its larger side on the ground, say how large it is about this point; a width that is left out is a third of
+         *     the height.
          */
         Subject: {
             /**
@@ -5400,6 +5442,8 @@ export interface components {
             name: string;
             /** Object */
             object?: string | null;
+            /** Width M */
+            width_m?: number | null;
             /**
              * X M
              * @default {

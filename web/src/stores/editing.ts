@@ -3,7 +3,7 @@ import { createStore } from "zustand/vanilla";
 import { having, takeState } from "../api/changes";
 import { client, Problem, take } from "../api/client";
 import type { Command, Layer, State } from "../api/types";
-import { feed } from "./motion";
+import { feed, motion } from "./motion";
 import { complain, note } from "./notes";
 import { adopt, openShot, stillOpen, whenOpened } from "./openShot";
 import { transport } from "./transport";
@@ -40,10 +40,16 @@ export function commit(given: Command | ((state: State) => Command | null), then
       const call = client.POST("/api/shots/{shot}/edits", { params: { path }, body, ...having(state) });
       const after = await takeState(call, state);
       adopt(after);
+      if (after.said) note("info", after.said[0]?.toUpperCase() + after.said.slice(1));
       then.kept?.(after);
     },
     { command: known, failed: then.failed },
   ).finally(settled);
+}
+
+/** Whether all that was changed is kept, and what is shown is of that. */
+export function settled(): boolean {
+  return editing.getState().saving === 0 && motion.getState().revision === openShot.getState().state?.revision;
 }
 
 /** Shows plainly set values at once, and their motion while they are still being kept. Returns what ends that. */

@@ -25,7 +25,9 @@ _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class _Standing(Model):
-    """Where a shot stands. made: addresses of what the edit that led here made."""
+    """Where a shot stands. made: addresses of what the edit that led here made; said: what people
+    should hear of it.
+    """
 
     id: str
     slug: str
@@ -36,6 +38,7 @@ class _Standing(Model):
     undo_label: str | None
     redo_label: str | None
     made: tuple[str, ...]
+    said: str
 
     @classmethod
     def standing(cls, state: State, **more: object) -> Self:

@@ -13,6 +13,7 @@ from pydantic import Field
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.titles import of_mount
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Curve, Extend, Frame, Handle, Interp, Key
 from zittern.core.numbers.param import Number, fixed, on_curve
@@ -303,6 +304,9 @@ def _what(refs: tuple[KeyRef, ...]) -> str:
 def _label(verb: str, shot: Shot, refs: tuple[KeyRef, ...]) -> str:
     fields = {ref.at.rsplit(".", 1)[-1] for ref in refs}
     of = f" of {field_title(fields.pop())}" if len(fields) == 1 else ""
+    mounts = {ref.at.partition(".")[0].partition(":")[2] for ref in refs if ref.at.startswith("mount:")}
+    if len(mounts) == 1 and all(ref.at.startswith("mount:") for ref in refs):
+        of += of_mount(shot, mounts.pop())
     frames = {ref.frame for ref in refs}
     return (
         f"{verb} key{of} at frame {min(frames):g}" if len(frames) == 1 else f"{verb} keys{of} at {len(frames)} frames"

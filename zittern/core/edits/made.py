@@ -1,12 +1,17 @@
-"""What an edit made."""
+"""What an edit made, and what people should hear of it."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot
 
-__all__ = ["made"]
+__all__ = ["made", "said"]
+
+# A gap shorter than this many frames is where one clip ends and the next begins.
+_LEAST_GAP_FRAMES = 2.0
+_MOST_TOLD = 3
 
 
 def made(before: Shot, after: Shot) -> tuple[str, ...]:
@@ -15,6 +20,32 @@ def made(before: Shot, after: Shot) -> tuple[str, ...]:
     """
     known = set(_addresses(before))
     return tuple(each for each in _addresses(after) if each not in known)
+
+
+def said(before: Shot, after: Shot) -> str:
+    """What an edit left behind that nobody asked for: stretches of a lane between clips that have none any more. A
+    gap that only grew or shrank is no news. Empty where there is nothing to say.
+    """
+    known = {lane.id: set(_holes(before, lane)) for lane in before.lanes}
+    told = [
+        f"frames {first:g} to {last:g} of the lane “{lane.name}” have no clip now"
+        for lane in after.lanes
+        if lane.id in known and len(_holes(after, lane)) > len(known[lane.id])
+        for first, last in _holes(after, lane)
+        if (first, last) not in known[lane.id]
+    ]
+    return "; ".join(told[:_MOST_TOLD])
+
+
+def _holes(shot: Shot, lane: Lane) -> list[tuple[float, float]]:
+    """Frames [first, last] between the clips of a lane that belong to none."""
+    spans = sorted(shot.span_of(clip) for clip in lane.clips)
+    found, reached = [], spans[0][1] if spans else 0.0
+    for first, last in spans[1:]:
+        if first - reached >= _LEAST_GAP_FRAMES:
+            found.append((reached + 1.0, first - 1.0))
+        reached = max(reached, last)
+    return found
 
 
 def _addresses(shot: Shot) -> Iterator[str]:

@@ -16,6 +16,7 @@ from pydantic import Field
 from zittern.core.edits.command import CommandDoc, field_title
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.parts import find_mount
+from zittern.core.edits.titles import of_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.facts import scope_at
@@ -33,6 +34,7 @@ MoveOrLens = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "fo
 _ANGLES: tuple[MoveField, ...] = ("pan_deg", "tilt_deg", "roll_deg")
 # Closer than this to the subject there is no direction to it.
 _AT_SUBJECT_M = 1e-6
+_HALVINGS = 80
 
 
 class _OnMount(CommandDoc):
@@ -55,7 +57,9 @@ class SetMove(_OnMount):
 
     def label(self, shot: Shot) -> str:
         """`Set pan at frame 24`."""
-        return f"Set {', '.join(field_title(field) for field in self.values)} at frame {self.frame:g}"
+        names = ", ".join(field_title(field) for field in self.values)
+        of = of_mount(shot, self.mount) if set(self.values) != {"focal_mm"} else ""
+        return f"Set {names}{of} at frame {self.frame:g}"
 
 
 class PlaceLens(_OnMount):
@@ -75,7 +79,7 @@ class PlaceLens(_OnMount):
         """`Place camera at frame 24`, or `Set pan at frame 24` when all else is locked."""
         free = [field_title(field) for field in MOVE_FIELDS if field not in self.locked]
         return (
-            f"Set {', '.join(free)} at frame {self.frame:g}"
+            f"Set {', '.join(free)}{of_mount(shot, self.mount)} at frame {self.frame:g}"
             if 0 < len(free) <= 2
             else f"Place camera at frame {self.frame:g}"
         )
@@ -106,7 +110,9 @@ class Fly(_OnMount):
 
 
 class AimCamera(_OnMount):
-    """Looks at the subject; with `fill`, goes as near as makes it fill that share of the picture's height."""
+    """Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
+    picture's height; up to 1 of its width neither, so that nothing of it is cut.
+    """
 
     type: Literal["aim_camera"] = "aim_camera"
     fill: float | None = Field(default=None, ge=0.02, le=4.0)
@@ -127,16 +133,45 @@ class AimCamera(_OnMount):
             vfov = float(
                 vfov_deg(shot.focal_mm.sample(at), shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0]
             )
-            wanted = shot.subject.height_m / self.fill / (2.0 * np.tan(np.radians(vfov) / 2.0))
+            half_up = float(np.tan(np.radians(vfov) / 2.0))
+            halves = np.array([half_up * shot.picture.width_px / shot.picture.height_px, half_up])
+            turn = rotations.matrices(np.array([[*_angles_to(away), 0.0]]))[0]
+            wanted = _distance_m(shot.subject.corners_m @ turn, halves, self.fill)
             position = subject - away / distance * wanted
-        pan = float(np.degrees(np.arctan2(-away[0], -away[2])))
-        tilt = float(np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2]))))
+        pan, tilt = _angles_to(away)
         roll = float(_lens_angles(shot, self.frame)[0, 2])
         return _placed(shot, self, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.locked)
 
     def label(self, shot: Shot) -> str:
         """`Aim at “Courier” at frame 24`."""
         return f"Aim at “{shot.subject.name if shot.subject else 'subject'}” at frame {self.frame:g}"
+
+
+def _angles_to(away: Array) -> tuple[float, float]:
+    """Pan and tilt, degrees, that look along a direction (3,)."""
+    pan = np.degrees(np.arctan2(-away[0], -away[2]))
+    return float(pan), float(np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2]))))
+
+
+def _distance_m(corners: Array, halves: Array, fill: float) -> float:
+    """From where a box fills a share of the picture: (8, 3) its corners in the camera's frame, about its middle;
+    (2,) half of the picture's width and height at a distance of 1. What is nearer looks larger, so the share falls
+    with the distance: halving finds it.
+    """
+    counted = slice(0, 2) if fill <= 1.0 else slice(1, 2)
+
+    def share(away: float) -> float:
+        seen = np.abs(corners[:, :2]) / (away - corners[:, 2:])
+        return float(np.max((seen / halves)[:, counted]))
+
+    low = float(corners[:, 2].max()) + _AT_SUBJECT_M
+    high = low + 1.0
+    while share(high) > fill:
+        high = low + 2.0 * (high - low)
+    for _ in range(_HALVINGS):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if share(middle) > fill else (low, middle)
+    return high
 
 
 class SnapAngles(_OnMount):
@@ -161,7 +196,7 @@ class SnapAngles(_OnMount):
     def label(self, shot: Shot) -> str:
         """`Zero roll at frame 24`."""
         names = ", ".join(field_title(field) for field in self.fields)
-        return f"{'Zero' if self.zero else 'Snap'} {names} at frame {self.frame:g}"
+        return f"{'Zero' if self.zero else 'Snap'} {names}{of_mount(shot, self.mount)} at frame {self.frame:g}"
 
 
 def _lens(shot: Shot, frame: float) -> Array:

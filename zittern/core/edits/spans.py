@@ -10,6 +10,7 @@ from pydantic import Field
 from zittern.core.edits.address import change_at, get_at
 from zittern.core.edits.clips import moved_by
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import find_clip, lane_of
 from zittern.core.edits.titles import owners_title
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
@@ -18,7 +19,7 @@ from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.layers import Span, Spanned
 from zittern.core.shot.shot import Shot
 
-__all__ = ["OnlyHere", "SetSpan"]
+__all__ = ["MoveFade", "OnlyHere", "SetSpan"]
 
 _Length = Annotated[float, Field(ge=0.0, le=1e6)]
 # A span that is dragged shut keeps this much, so that it can be found and opened again.
@@ -148,3 +149,32 @@ class OnlyHere(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`“Fine shake” only from frame 48 to 96`."""
         return f"{owners_title(shot, self.at)} only from frame {self.first_frame:g} to {self.last_frame:g}"
+
+
+class MoveFade(CommandDoc):
+    """Moves the place where one clip of a lane gives way to the next: the end of the one and the start of the other."""
+
+    type: Literal["move_fade"] = "move_fade"
+    earlier: str
+    later: str
+    by_frames: float = Field(ge=-1e6, le=1e6)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Both keep their content where it is in time, and at least a frame. Raises EditError for clips that are not
+        neighbours on a lane.
+        """
+        first, second = find_clip(shot, self.earlier), find_clip(shot, self.later)
+        if lane_of(shot, first) is not lane_of(shot, second):
+            raise EditError("these clips lie on different lanes", f"clip:{self.later}")
+        (start, end), (begin, stop) = shot.span_of(first), shot.span_of(second)
+        if not (start <= begin and end <= stop):
+            raise EditError("one of these clips does not give way to the other", f"clip:{self.later}")
+        least, most = start + _LEAST_FRAMES - end, stop - _LEAST_FRAMES - begin
+        by = min(max(self.by_frames, least), most)
+        trimmed = SetSpan(at=(f"clip:{first.id}",), last_frame=end + by).apply(shot)
+        return SetSpan(at=(f"clip:{second.id}",), first_frame=begin + by).apply(trimmed)
+
+    def label(self, shot: Shot) -> str:
+        """`Move cross-fade of “Calm” and “Panic” by +12 frames`."""
+        names = " and ".join(f"“{find_clip(shot, each).name}”" for each in (self.earlier, self.later))
+        return f"Move cross-fade of {names} by {self.by_frames:+g} frames"

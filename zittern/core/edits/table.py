@@ -7,6 +7,7 @@ from typing import Annotated, get_args
 from pydantic import Field
 
 from zittern.core.edits import (
+    aiming,
     clips,
     cues,
     dials,
@@ -53,6 +54,7 @@ Command = Annotated[
     | steps.MuteSteps
     | steps.FreeSteps
     | spans.SetSpan
+    | spans.MoveFade
     | spans.OnlyHere
     | presets.PlacePreset
     | presets.SwapPreset
@@ -75,6 +77,7 @@ Command = Annotated[
     | poses.PastePose
     | poses.MatchPose
     | poses.KeysFromOperator
+    | aiming.SetLag
     | numbers.SetNumbers
     | numbers.SetSwings
     | formulas.SetFormula

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from zittern.core.edits.address import get_at
 from zittern.core.shot.shot import Shot
 
-__all__ = ["layers_title", "named", "owners_title"]
+__all__ = ["layers_title", "named", "of_mount", "owners_title"]
 
 
 def owners_title(shot: Shot, owners: Sequence[str]) -> str:
@@ -18,6 +18,13 @@ def owners_title(shot: Shot, owners: Sequence[str]) -> str:
         return ""
     kinds = {each.partition(":")[0] for each in owners}
     return named([get_at(shot, f"{each}.name") for each in owners], kinds.pop() if len(kinds) == 1 else "part")
+
+
+def of_mount(shot: Shot, mount: str | None) -> str:
+    """` of “Shoulder”` in a rig of several mounts, the last where none is named; empty where there is only one."""
+    if len(shot.mounts) == 1:
+        return ""
+    return f" of {owners_title(shot, [f'mount:{mount or shot.mounts[-1].id}'])}"
 
 
 def layers_title(shot: Shot, layers: Sequence[str]) -> str:

@@ -38,11 +38,12 @@ class Turn(Doc):
 class FramingReport(Doc):
     """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture.
     reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
-    subject goes steadily on.
+    subject goes steadily on; least_lag_frames: what that cannot go under with this anticipation.
     """
 
     reaction_frames: float | None
     lag_frames: float | None
+    least_lag_frames: float | None
     largest_px: float
     largest_at: float
     rms_px: float
@@ -92,6 +93,7 @@ def report(shot: Shot, motion: Motion) -> FramingReport | None:
     return FramingReport(
         reaction_frames=None if operator is None else operator.reaction_s * shot.fps.value,
         lag_frames=None if operator is None else operator.steady_lag_s * shot.fps.value,
+        least_lag_frames=None if operator is None else operator.least_lag_s * shot.fps.value,
         largest_px=float(off[worst]),
         largest_at=float(motion.frames[worst]),
         rms_px=float(np.sqrt(np.mean(off * off))),

@@ -12,12 +12,14 @@ import numpy as np
 
 from zittern.core.axes import AXES
 from zittern.core.lens import vfov_deg
+from zittern.core.motion.aim import aiming
 from zittern.core.motion.evaluate import Motion
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import misses_px
 from zittern.core.readings.movers import movers_px
 from zittern.core.readings.seen import Seen
 from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.rig import rotations
 from zittern.core.rig.rotations import quaternions
 from zittern.core.sampled import Sampled
 from zittern.core.shot.clips import Clip
@@ -84,6 +86,14 @@ def _with_fov(seen: Seen, pose: Tagged) -> Tagged:
     return made("pose", [pose, shot.sensor_mm, width_px, height_px], make)
 
 
+def _aimed(seen: Seen) -> Parts:
+    mount = aiming(seen.shot)
+    if mount is None:
+        return {}
+    turned = given(seen.motion.locals_[mount.id])
+    return {"": made("aimed", [turned], partial(_angles, turned))}
+
+
 def _sum(seen: Seen) -> Parts:
     return {"": seen.total}
 
@@ -130,6 +140,7 @@ STREAMS: tuple[Stream, ...] = (
     ),
     Stream("pose", _POSE, "the lens with everything", _pose),
     Stream("bare", _POSE, "the lens with the move alone", _bare),
+    Stream("aimed", ("pan deg", "tilt deg"), "the mount that the operator aims, in what carries it", _aimed),
     Stream("sum", _OFFSETS, "all layers that count together", _sum),
     Stream("layer", _OFFSETS, "what a layer gives, or would give", _layers),
     Stream("weight", ("share",), "weight of a layer with its ramps and its clip's", _weights),
@@ -189,6 +200,11 @@ def _joined(parts: list[Tagged], order: IntArray) -> Array:
 def _known(moved: Tagged) -> Array:
     """(F,), NaN where it is not known -> (F, 1), 0 there."""
     return np.asarray(np.nan_to_num(moved.values)[:, None])
+
+
+def _angles(turned: Tagged) -> Array:
+    """Pan and tilt without jumps. (F, 4, 4) -> (F, 2) degrees."""
+    return rotations.continuous(turned.values[:, :3, :3])[:, :2]
 
 
 def _placed(tagged: Tagged) -> Array:

@@ -8,12 +8,14 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.doc import Doc
+from zittern.core.errors import DocumentError
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 
 __all__ = ["HoldFraming", "Operator"]
 
-_Place = Annotated[Param, bounded(0.0, 100.0)]
+# A place may lie outside of the picture: the subject is then led out of it, or held there.
+_Place = Annotated[Param, bounded(-50.0, 150.0)]
 _Hertz = Annotated[float, Field(ge=0.05, le=10_000.0)]
 _Damping = Annotated[float, Field(ge=0.1, le=5.0)]
 _Slack = Annotated[float, Field(ge=0.0, le=45.0)]
@@ -21,7 +23,7 @@ _Seconds = Annotated[float, Field(ge=0.0, le=3.0)]
 
 
 class Operator(Doc):
-    """across_percent, up_percent: where in the picture the subject should sit, from its left and lower edge.
+    """across_percent, up_percent: where the subject should sit, from the picture's left and lower edge; outside too.
     reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
     _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may be,
     of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top of
@@ -49,6 +51,29 @@ class Operator(Doc):
         anticipation.
         """
         return self.reaction_s + self.pan_damping / (math.pi * self.pan_hz) - self.anticipation_s
+
+    @property
+    def least_lag_s(self) -> float:
+        """What `steady_lag_s` can come to at least, with this anticipation: reaction and the camera's own lag gone."""
+        return -self.anticipation_s
+
+    def lagging(self, lag_s: float) -> Operator | None:
+        """The same person, so late: reaction and the camera's own lag (2 damping / omega) are stretched alike, of the
+        tilt as of the pan, and anticipation stays. None where that cannot be.
+        """
+        own_s = self.pan_damping / (math.pi * self.pan_hz)
+        times = (lag_s + self.anticipation_s) / (self.reaction_s + own_s)
+        if times <= 0.0:
+            return None
+        changed = {
+            "reaction_s": self.reaction_s * times,
+            "pan_hz": self.pan_hz / times,
+            "tilt_hz": self.tilt_hz / times,
+        }
+        try:
+            return self.replace(**changed)
+        except DocumentError:
+            return None
 
 
 class HoldFraming(Doc):

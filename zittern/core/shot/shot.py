@@ -45,15 +45,17 @@ class Picture(Doc):
 
 
 class Subject(Doc):
-    """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m says how
-    large it is.
+    """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m and
+    width_m, its larger side on the ground, say how large it is about this point; a width that is left out is a third of
+    the height.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m"})
+    still: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m", "width_m"})
 
     name: Label
     object: str | None = Field(default=None, max_length=200)
     height_m: float = Field(default=1.8, gt=0.0, le=1e5)
+    width_m: float | None = Field(default=None, ge=0.0, le=1e5)
     x_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     y_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
     z_m: Annotated[Param, bounded(-1e6, 1e6)] = fixed(0.0)
@@ -63,6 +65,13 @@ class Subject(Doc):
         """A point that stands still. position_m: metres in the world."""
         x, y, z = position_m
         return cls(name=name, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
+
+    @property
+    def corners_m(self) -> Array:
+        """Corners of its box about its point. (8, 3) metres along the world's axes."""
+        across = self.height_m / 3.0 if self.width_m is None else self.width_m
+        signs = np.array([(x, y, z) for x in (-0.5, 0.5) for y in (-0.5, 0.5) for z in (-0.5, 0.5)])
+        return signs * np.array([across, self.height_m, across])
 
     def position_m(self, scope: Scope) -> Array:
         """(F, 3) metres in the world."""

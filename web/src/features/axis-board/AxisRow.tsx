@@ -1,13 +1,11 @@
-import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
+import type { AxisName, AxisReading, Layer } from "../../api/types";
 import { onlyAxes } from "../../shared/axes";
-import { layerField } from "../../shared/fields";
-import { ParamControl } from "../../shared/number";
 import { usePainting } from "../../shared/usePainting";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
-import { transport } from "../../stores/transport";
 import { AxisLabel } from "./AxisLabel";
 import { AxisRate } from "./AxisRate";
+import { AxisSwing } from "./AxisSwing";
 import { AxisSwitches } from "./AxisSwitches";
 import { MiniWave } from "./MiniWave";
 import { touched } from "./touched";
@@ -23,13 +21,6 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
   const on = usePending(`${at}.on`, setting.on);
   const locked = usePending(`${at}.locked`, setting.locked);
   const quiet = !reading.moves;
-  const swing = (value: number): Command => ({
-    type: "set_swings",
-    layer: layer.id,
-    frame: transport.getState().frame,
-    axes: touched(axis),
-    value,
-  });
   const set = (field: "on" | "locked", value: boolean) =>
     void commit({
       type: "set_values",
@@ -59,29 +50,7 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         <MiniWave layer={layer.id} axis={axis} />
       </td>
       <td className="text-right">
-        {reading.measured ? (
-          <span
-            className="num block px-1 text-right text-(--graphite) text-xs"
-            title={`How far ${axis} goes at most, measured: this source gives degrees and centimetres by itself`}
-          >
-            {quiet ? "" : `±${reading.swing.toFixed(2)}`}
-          </span>
-        ) : (
-          <span className="flex items-center pl-1.5">
-            <ParamControl
-              at={`${at}.swing`}
-              param={setting.swing}
-              look={layerField(`axes.${axis}.swing`)}
-              label={`Swing of ${axis}`}
-              keyTitle={`swing of ${axis}`}
-              value={reading.swing}
-              places={touched(axis).map((each) => `layer:${layer.id}.axes.${each}.swing`)}
-              command={swing}
-              disabled={locked}
-              className="w-full font-medium"
-            />
-          </span>
-        )}
+        <AxisSwing layer={layer} axis={axis} reading={reading} locked={locked} />
       </td>
       <td className={quietText}>{quiet ? "" : `${reading.swing_px.toFixed(reading.swing_px < 10 ? 1 : 0)} px`}</td>
       <td className={quietText} title="Of the picture's width, at this lens and this distance">

@@ -1,7 +1,9 @@
 import type { Layer } from "../../api/types";
+import { byArrows } from "../../shared/byArrows";
+import { usePending } from "../../shared/usePending";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
-import { CYCLE_HEIGHT, CYCLE_WIDTH, cycleLine, type Point, placeIn, toX, toY } from "./cyclePlot";
+import { CYCLE_HEIGHT, CYCLE_WIDTH, cycleLine, type Point, placeIn, REACH, toX, toY } from "./cyclePlot";
 
 const NEAR_PERCENT = 2;
 const APART_PERCENT = 1;
@@ -13,23 +15,41 @@ export function CycleDrawing({ layer }: { layer: Layer }) {
   return <Drawing at={`layer:${layer.id}.source.points`} kept={source.points as Point[]} />;
 }
 
-function Drawing({ at, kept }: { at: string; kept: Point[] }) {
+/** A point moved as far as its neighbours and the drawing leave room. */
+function moved(points: Point[], index: number, [percent, height]: Point): Point[] {
+  const low = (points[index - 1]?.[0] ?? -APART_PERCENT) + APART_PERCENT;
+  const high = (points[index + 1]?.[0] ?? 100.5) - APART_PERCENT;
+  const within: Point = [Math.min(high, Math.max(low, percent)), Math.min(REACH, Math.max(-REACH, height))];
+  return points.map((each, i) => (i === index ? within : each));
+}
+
+/** Of height, for a press of an arrow key. */
+const STEP = 0.02;
+
+function Drawing({ at, ...given }: { at: string; kept: Point[] }) {
+  const kept = usePending(at, given.kept);
   const set = (value: Point[]) => ({ type: "set_values" as const, values: [{ at, value }] });
   const { bind, live } = useTrialDrag<number, Point[]>({
     live: ({ what: index, x, y, element }) => {
-      const [percent, height] = placeIn(element.closest("svg"), x, y);
-      const low = (kept[index - 1]?.[0] ?? -APART_PERCENT) + APART_PERCENT;
-      const high = (kept[index + 1]?.[0] ?? 100.5) - APART_PERCENT;
-      return kept.map((each, i) => (i === index ? [Math.min(high, Math.max(low, percent)), height] : each));
+      return moved(kept, index, placeIn(element.closest("svg"), x, y));
     },
     command: set,
   });
   const points = live?.value ?? kept;
+  const onKey = (event: React.KeyboardEvent, index: number) => {
+    const move = (across: number, up: number) => {
+      const [percent, height] = points[index] ?? [0, 0];
+      void commit(set(moved(points, index, [percent + across, height + up * STEP])));
+    };
+    if (byArrows(event, move) || !["Delete", "Backspace"].includes(event.key)) return;
+    event.stopPropagation();
+    if (points.length > 2) void commit(set(points.filter((_, i) => i !== index)));
+  };
   return (
     <svg
       viewBox={`0 0 ${CYCLE_WIDTH} ${CYCLE_HEIGHT}`}
       className="col-span-4 touch-none rounded-sm border border-base-300"
-      role="img"
+      role="group"
       aria-label="Drawing of the cycle"
       onDoubleClick={(event) => {
         const [percent, height] = placeIn(event.currentTarget, event.clientX, event.clientY);
@@ -40,9 +60,12 @@ function Drawing({ at, kept }: { at: string; kept: Point[] }) {
       <line x1={0} x2={CYCLE_WIDTH} y1={CYCLE_HEIGHT / 2} y2={CYCLE_HEIGHT / 2} stroke="var(--color-base-300)" />
       <polyline points={cycleLine(points)} fill="none" stroke="var(--graphite)" strokeDasharray="3 3" />
       {points.map(([x, y], index) => (
-        // biome-ignore lint/a11y/noStaticElementInteractions: a point is dragged; the layer has keyboard fields beside it
         <circle
           key={index}
+          tabIndex={0}
+          role="button"
+          aria-label={`Point ${index + 1} of the cycle: arrow keys move it, Delete removes it`}
+          onKeyDown={(event) => onKey(event, index)}
           cx={toX(x)}
           cy={toY(y)}
           r={5}

@@ -4,7 +4,7 @@ export type Point = [number, number];
 export const CYCLE_WIDTH = 340;
 export const CYCLE_HEIGHT = 64;
 const MARGIN = 8;
-const REACH = 1.25;
+export const REACH = 1.25;
 const LAST_PERCENT = 99.5;
 
 export const toX = (percent: number): number => MARGIN + (percent / 100) * (CYCLE_WIDTH - 2 * MARGIN);

@@ -68,7 +68,7 @@ function Place({ state }: { state: State }) {
         <img src="/assets/mark.svg" alt="" className="h-4" />
         <span className="hidden 2xl:inline">Zittern</span>
       </Link>
-      <span className="flex min-w-0 items-baseline gap-1 text-sm" title={`${state.project} / ${name}`}>
+      <span className="flex max-w-[calc(100%-6.75rem)] shrink-0 items-baseline gap-1 text-sm" title={`${state.project} / ${name}`}>
         <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
         <span>/</span>
         <button

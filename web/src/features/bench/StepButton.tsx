@@ -10,7 +10,7 @@ export function StepButton({ label, name, onClick }: StepButtonProps) {
   return (
     <button
       type="button"
-      className={`btn btn-sm shrink gap-1 px-2 font-normal ${told ? "min-w-20" : "min-w-0"}`}
+      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${told ? "shrink-[99] overflow-hidden" : "shrink-0"}`}
       disabled={!label}
       aria-label={text}
       title={text}

@@ -20,7 +20,7 @@ import { ExportDialog } from "../transfer";
 export const SHEETS: SheetEntry[] = [
   { id: "curves", title: "curves", Sheet: CurveSheet },
   { id: "table", title: "table", Sheet: TableSheet },
-  { id: "presets", title: null, Sheet: PresetSheet },
+  { id: "presets", title: null, Sheet: PresetSheet, alone: true },
 ];
 
 /** Rows over and under the layers, from above. */

@@ -5,6 +5,7 @@ import { LaneRow, useLaneSize } from "../../shared/LaneRow";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
+import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
 import { pressed } from "../../stores/pressed";
 import { pause, seek } from "../../stores/transport";
@@ -67,6 +68,9 @@ export function CueRow() {
               left={x(cue.frame + (on ? by : 0))}
               hold={bind(cue)}
               onChoose={() => selectCues([cue.id])}
+              onMove={(frames) =>
+                void commit({ type: "move_cues", cues: on ? selected : [cue.id], by_frames: frames, copy_cues: false })
+              }
             />
           );
         })}

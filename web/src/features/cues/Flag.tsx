@@ -1,4 +1,5 @@
 import type { Cue } from "../../api/types";
+import { byArrows } from "../../shared/byArrows";
 
 type FlagProps = {
   cue: Cue;
@@ -7,13 +8,15 @@ type FlagProps = {
   hold: Record<string, (event: unknown) => void>;
   /** By keyboard; the pointer selects when it presses. */
   onChoose: () => void;
+  /** By so many frames, with the arrow keys. */
+  onMove: (frames: number) => void;
 };
 
 const FULL_PX = 13;
 const LEAST_PX = 5;
 
 /** A cue's notched flag: as wide as it is strong; its name beside it. */
-export function Flag({ cue, on, left, hold, onChoose }: FlagProps) {
+export function Flag({ cue, on, left, hold, onChoose, onMove }: FlagProps) {
   const called = cue.name || `cue at frame ${cue.frame}`;
   const wide = Math.max(LEAST_PX, Math.min(1.5, Math.sqrt(cue.strength)) * FULL_PX);
   return (
@@ -27,6 +30,7 @@ export function Flag({ cue, on, left, hold, onChoose }: FlagProps) {
       style={{ left: left - 1 }}
       {...hold}
       onClick={(event) => event.detail === 0 && onChoose()}
+      onKeyDown={(event) => byArrows(event, onMove)}
     >
       <svg width={wide + 2} height="18" aria-hidden="true" className="shrink-0 overflow-visible fill-current">
         <path d={`M0 0H1.6V18H0Z M1.6 1H${wide}L${wide - 3.5} 5.5L${wide} 10H1.6Z`} fillOpacity={on ? 1 : 0.8} />

@@ -1,8 +1,11 @@
 import { keysOf } from "../../api/param";
+import type { Key } from "../../api/types";
+import { byArrows } from "../../shared/byArrows";
 import type { TimeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
+import { commit } from "../../stores/editing";
 import { CurveHandles } from "./CurveHandles";
-import type { GroupProps } from "./groups";
+import type { GroupProps, Track } from "./groups";
 import { SelectFrame } from "./SelectFrame";
 import { type KeyRef, sameKey, useSelectedKeys } from "./useSelectedKeys";
 
@@ -36,6 +39,13 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
     }),
     dropped: ({ keys, frames }) => select(keys.map((each) => ({ ...each, frame: each.frame + frames }))),
   });
+  const nudge = (frames: number, up: number) => {
+    const moved = selected;
+    const value = up * (y.invert(0) - y.invert(1)) || 0;
+    select(moved.map((each) => ({ ...each, frame: each.frame + frames })));
+    // Each press counts: what it moves is there when its turn comes.
+    void commit(() => ({ type: "move_keys", keys: moved, by_frames: frames, by_value: value, copy_keys: false }));
+  };
   const shiftOf = (ref: KeyRef) =>
     live?.value.keys.some((each) => sameKey(each, ref)) ? live.value : { frames: 0, value: 0 };
   return (
@@ -52,25 +62,58 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
       />
       {!live && <CurveHandles tracks={tracks} selected={selected} x={x} y={y} />}
       {points.map(({ track, key, ref }) => {
-        const ink = isOn(ref) ? "var(--color-primary)" : `var(--ink-${track.ink})`;
         const by = shiftOf(ref);
         return (
-          <circle
+          <Point
             key={`${ref.at}/${ref.frame}`}
-            data-point={`${track.title}/${key.frame}`}
+            track={track}
+            of={key}
+            told={`${Number((key.value * times).toFixed(4))} ${unit}`}
+            on={isOn(ref)}
             cx={x(key.frame + by.frames)}
             cy={y(key.value + by.value)}
-            r={4.5}
-            fill={isOn(ref) ? ink : "var(--color-base-100)"}
-            stroke={ink}
-            strokeWidth={2}
-            className="cursor-move touch-none"
-            {...bind(ref)}
-          >
-            <title>{`${track.title}, frame ${key.frame}: ${Number((key.value * times).toFixed(4))} ${unit}, ${key.interp}. Alt keeps the value`}</title>
-          </circle>
+            hold={bind(ref)}
+            onFocus={() => !isOn(ref) && select([ref])}
+            onMove={nudge}
+          />
         );
       })}
     </g>
+  );
+}
+
+type PointProps = {
+  track: Track;
+  of: Key;
+  told: string;
+  on: boolean;
+  cx: number;
+  cy: number;
+  hold: Record<string, (event: unknown) => void>;
+  onFocus: () => void;
+  onMove: (frames: number, up: number) => void;
+};
+
+function Point({ track, of, told, on, cx, cy, hold, onFocus, onMove }: PointProps) {
+  const ink = on ? "var(--color-primary)" : `var(--ink-${track.ink})`;
+  return (
+    <circle
+      data-point={`${track.title}/${of.frame}`}
+      cx={cx}
+      cy={cy}
+      r={4.5}
+      fill={on ? ink : "var(--color-base-100)"}
+      stroke={ink}
+      strokeWidth={2}
+      className="cursor-move touch-none"
+      tabIndex={0}
+      role="button"
+      aria-label={`${track.title} at frame ${of.frame}: arrow keys move it`}
+      {...hold}
+      onFocus={onFocus}
+      onKeyDown={(event) => byArrows(event, onMove)}
+    >
+      <title>{`${track.title}, frame ${of.frame}: ${told}, ${of.interp}. Alt keeps the value`}</title>
+    </circle>
   );
 }

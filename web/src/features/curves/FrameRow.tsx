@@ -1,6 +1,7 @@
+import { useStore } from "zustand";
 import { keysOf } from "../../api/param";
 import { isExact, motion, rowOf } from "../../stores/motion";
-import { seek } from "../../stores/transport";
+import { seek, transport } from "../../stores/transport";
 import { FrameCell } from "./FrameCell";
 import type { Track } from "./groups";
 import type { useTableEdits } from "./useTableEdits";
@@ -19,8 +20,9 @@ type FrameRowProps = {
 /** The numbers at a frame. */
 export function FrameRow({ row, frame, heightPx, tracks, times, unit, edits }: FrameRowProps) {
   const { arrays } = motion.getState();
+  const here = useStore(transport, (state) => state.frame === frame);
   return (
-    <tr style={{ height: heightPx }}>
+    <tr style={{ height: heightPx }} aria-current={here || undefined} className={here ? "bg-(--wash)" : ""}>
       <td className="num border-base-300/60 border-b px-2 text-(--graphite)">
         <button type="button" className="w-full text-left" title="Go to this frame" onClick={() => seek(frame)}>
           {frame}

@@ -29,6 +29,19 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
     scrollMargin: HEAD_PX,
     initialOffset: Math.max(0, transport.getState().frame - first - ABOVE) * ROW_PX,
   });
+  // The table goes along with the playhead, unless somebody is writing in it.
+  useEffect(() => {
+    let before = transport.getState().frame;
+    return transport.subscribe(({ frame }) => {
+      if (frame === before) return;
+      before = frame;
+      if (ref.current?.contains(document.activeElement)) return;
+      const top = (frame - first) * ROW_PX;
+      const { scrollTop = 0, clientHeight = 0 } = ref.current ?? {};
+      if (top < scrollTop || top + ROW_PX + HEAD_PX > scrollTop + clientHeight)
+        rows.scrollToOffset(Math.max(0, top - ABOVE * ROW_PX));
+    });
+  }, [first, rows]);
   const shown = rows.getVirtualItems();
   const [from, to] = [shown[0]?.index ?? 0, (shown.at(-1)?.index ?? -1) + 1];
   useEffect(() => {

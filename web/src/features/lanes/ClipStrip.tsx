@@ -1,5 +1,6 @@
 import type { Clip, Lane } from "../../api/types";
 import { ClipBar } from "./ClipBar";
+import { FadeGrips } from "./FadeGrips";
 import { HullShape } from "./HullShape";
 import { LayerWave } from "./LayerWave";
 
@@ -28,6 +29,7 @@ export function ClipStrip({ lane, open, width, height, waves }: ClipStripProps) 
       {lane.clips.map((clip) => (
         <ClipBar key={clip.id} clip={clip} open={clip === open} {...size} />
       ))}
+      <FadeGrips lane={lane} {...size} />
     </div>
   );
 }

@@ -1,6 +1,8 @@
 import { useStore } from "zustand";
 import { keysOf } from "../../api/param";
-import type { Param } from "../../api/types";
+import type { Command, Param } from "../../api/types";
+import { byArrows } from "../../shared/byArrows";
+import { paramAt } from "../../shared/paramAt";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -8,7 +10,25 @@ import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
 import { toWeight, toY } from "./hullGeometry";
 
+/** Of weight, for a press of an arrow key. */
+const STEP = 0.01;
+
 type Place = { frame: number; weight: number };
+
+/** Arrow keys move a point, Delete deletes it. Each press counts: where the point is by then is looked up when its turn comes. */
+function onKey(event: React.KeyboardEvent, at: string, n: number): void {
+  const withKey = (make: (keys: { at: string; frame: number }[]) => Command) =>
+    void commit(({ document }) => {
+      const param = paramAt(document, at);
+      const key = param && keysOf(param)[n];
+      return key ? make([{ at, frame: key.frame }]) : null;
+    });
+  const move = (frames: number, up: number) =>
+    withKey((keys) => ({ type: "move_keys", keys, by_frames: frames, by_value: up * STEP, copy_keys: false }));
+  if (byArrows(event, move) || !["Delete", "Backspace"].includes(event.key)) return;
+  event.stopPropagation();
+  withKey((keys) => ({ type: "delete_keys", keys }));
+}
 
 type HullProps = { at: string; title: string; param: Param; width: number; height: number };
 
@@ -42,19 +62,23 @@ export function Hull({ at, title, param, width, height }: HullProps) {
       width={width}
       height={height}
       className="absolute inset-0"
-      role="img"
+      role="group"
       aria-label={`${title} over time`}
       onDoubleClick={(event) => {
         const { frame, weight } = placeAt(event.clientX, event.clientY, event.currentTarget);
         void commit({ type: "set_keys", keys: [{ at, frame, value: weight }] });
       }}
     >
-      {keys.map((key) => {
+      {keys.map((key, n) => {
         const shown = live?.what === key.frame ? live.value : { frame: key.frame, weight: key.value };
         return (
-          // biome-ignore lint/a11y/noStaticElementInteractions: a point of the hull is dragged; the weight has a field on the board
           <circle
-            key={key.frame}
+            // By place in the row: a point that arrow keys move stays the one that has the focus.
+            key={n}
+            tabIndex={0}
+            role="button"
+            aria-label={`${title} at frame ${key.frame}: arrow keys move it, Delete deletes it`}
+            onKeyDown={(event) => onKey(event, at, n)}
             data-weight={key.frame}
             cx={x(shown.frame)}
             cy={toY(shown.weight, height)}

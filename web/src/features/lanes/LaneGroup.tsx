@@ -13,7 +13,16 @@ type LaneGroupProps = { lane: Lane; selected: string | null; compact: boolean };
 export function LaneGroup({ lane, selected, compact }: LaneGroupProps) {
   const { width } = useLaneSize();
   const wanted = useStore(view, (each) => each.open[lane.id]);
-  const open = lane.clips.find(({ id }) => id === wanted) ?? lane.clips.at(-1);
+  // The clip on the board, or the one whose layer is, shows its layers, whatever was open before.
+  const onBoardId = useStore(view, ({ board, clip, layer }) =>
+    board === "clip"
+      ? clip
+      : board === "layer"
+        ? lane.clips.find((each) => each.layers.some(({ id }) => id === layer))?.id
+        : null,
+  );
+  const shown = [onBoardId, wanted].find((each) => lane.clips.some(({ id }) => id === each));
+  const open = lane.clips.find(({ id }) => id === shown) ?? lane.clips.at(-1);
   const barred = hasBars(lane);
   const onBoard = useStore(view, ({ board, clip }) => board === "clip" && lane.clips.some(({ id }) => id === clip));
   const height = laneHeight(compact && !onBoard, barred);

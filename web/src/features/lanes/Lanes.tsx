@@ -37,7 +37,7 @@ export function Lanes({ rows, sheets }: { rows: RowEntry[]; sheets: SheetEntry[]
         <Ruler width={width} />
       </div>
       <LaneSize.Provider value={lane}>
-        {at("above")}
+        {!sheet?.alone && at("above")}
         {sheet ? (
           <sheet.Sheet />
         ) : (
@@ -55,11 +55,13 @@ export function Lanes({ rows, sheets }: { rows: RowEntry[]; sheets: SheetEntry[]
             ))}
           </div>
         )}
-        {at("below")}
-        <div className="flex shrink-0 border-base-300 border-t bg-base-200">
-          <SumHead />
-          <LayerWave width={width} height={SUM_HEIGHT_PX} array="sum" of={null} />
-        </div>
+        {!sheet?.alone && at("below")}
+        {!sheet?.alone && (
+          <div className="flex shrink-0 border-base-300 border-t bg-base-200">
+            <SumHead />
+            <LayerWave width={width} height={SUM_HEIGHT_PX} array="sum" of={null} />
+          </div>
+        )}
         <Playhead width={width} left={HEAD_PX} />
       </LaneSize.Provider>
     </div>

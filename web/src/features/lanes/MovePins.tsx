@@ -1,5 +1,6 @@
 import { useStore } from "zustand";
 import { type PinKey, pinTitles } from "../../acts/moveFrames";
+import { nudge } from "../../acts/pins";
 import type { Command, Shot } from "../../api/types";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
@@ -78,6 +79,10 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
           left={x(frame + (on ? by : 0))}
           hold={bind(frame)}
           low={low}
+          onMove={(by) => {
+            if (!on) selectPins([frame], mount);
+            nudge(by);
+          }}
         />
       );
     });

@@ -1,4 +1,5 @@
 import type { PinKey } from "../../acts/moveFrames";
+import { byArrows } from "../../shared/byArrows";
 
 type PinProps = {
   frame: number;
@@ -7,10 +8,12 @@ type PinProps = {
   left: number;
   hold: Record<string, (event: unknown) => void>;
   low?: boolean;
+  /** By so many frames, with the arrow keys. */
+  onMove: (frames: number) => void;
 };
 
 /** The mark of the keys at a frame. */
-export function Pin({ frame, keys, on, left, hold, low }: PinProps) {
+export function Pin({ frame, keys, on, left, hold, low, onMove }: PinProps) {
   const titles = keys.map(({ title }) => title).join(", ");
   return (
     <button
@@ -18,10 +21,11 @@ export function Pin({ frame, keys, on, left, hold, low }: PinProps) {
       data-pin={frame}
       aria-pressed={on}
       aria-label={`Key at frame ${frame}: ${titles}`}
-      title={`frame ${frame}: ${titles}\ndrag moves, Alt-drag copies, Delete deletes`}
-      className="absolute top-0.5 flex w-3.5 -translate-x-1/2 cursor-ew-resize touch-none flex-col items-center"
+      title={`frame ${frame}: ${titles}\ndrag or arrow keys move, Alt-drag copies, Delete deletes`}
+      className="absolute top-0 flex h-6 w-4 -translate-x-1/2 cursor-ew-resize touch-none flex-col items-center pt-0.5"
       style={{ left }}
       {...hold}
+      onKeyDown={(event) => byArrows(event, onMove)}
     >
       <span
         className={`block h-2.5 w-2.5 rounded-full border-2 ${on ? "border-primary bg-primary" : "border-base-content bg-base-100"}`}

@@ -1,6 +1,8 @@
 import { useStore } from "zustand";
 import type { Command, Layer, StepMark } from "../../api/types";
+import { byArrows } from "../../shared/byArrows";
 import { timeScale } from "../../shared/timeScale";
+import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
 import { motion } from "../../stores/motion";
@@ -8,6 +10,8 @@ import { view } from "../../stores/view";
 
 const MOST_MARKS = 300;
 const EDGE_PX = 4;
+/** Of a frame, for a press of an arrow key. */
+const STEP = 0.25;
 const NONE: StepMark[] = [];
 
 /** The steps of a gait on its row: drag one to move it, Alt-click to leave it out or take it in again. */
@@ -15,6 +19,7 @@ export function StepMarks({ layer, width, height }: { layer: Layer; width: numbe
   const window = useStore(view, (state) => state.window);
   const marks = useStore(motion, (state) => state.readings?.steps[layer.id] ?? NONE);
   const x = timeScale(window, width);
+  const reached = useReached<number>();
   const mute = ({ number, mute: muted }: StepMark) =>
     void commit({ type: "mute_steps", layer: layer.id, numbers: [number], mute: !muted });
   const { bind } = useTrialDrag<StepMark, number>({
@@ -33,12 +38,20 @@ export function StepMarks({ layer, width, height }: { layer: Layer; width: numbe
       key={mark.number}
       type="button"
       data-step={mark.number}
-      tabIndex={-1}
       aria-label={`Step ${mark.number} at frame ${mark.frame.toFixed(1)}${mark.mute ? ", left out" : ""}`}
-      title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", left out" : ""}\ndrag moves it, Alt-click leaves it out or takes it in`}
+      title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", left out" : ""}\ndrag or arrow keys move it, Alt-click or M leaves it out or takes it in`}
       className="absolute z-[6] flex h-2.5 w-2 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
       style={{ left: x(mark.frame), top: height - 10 }}
       {...bind(mark)}
+      onKeyDown={(event) => {
+        const move = (by: number) => {
+          const to_frame = reached(`${mark.number}`, mark.frame, (from) => from + by * STEP);
+          void commit({ type: "move_step", layer: layer.id, number: mark.number, to_frame });
+        };
+        if (byArrows(event, move) || event.key.toLowerCase() !== "m") return;
+        event.stopPropagation();
+        mute(mark);
+      }}
     >
       <span
         className={`block w-[3px] rounded-t-sm ${mark.mute ? "h-1 border border-base-content bg-transparent" : mark.moved ? "h-2.5 bg-primary" : "h-2 bg-base-content/70"}`}

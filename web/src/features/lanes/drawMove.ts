@@ -3,39 +3,39 @@ import { paperOf } from "../../shared/paper";
 import type { TimeScale } from "../../shared/timeScale";
 import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
-import { drawWaves } from "./drawWave";
+import { drawWaves, reachOf } from "./drawWave";
 
 const PIN_ROW_PX = 16;
 const FOOT_PX = 4;
 const FILLS = 0.86;
 const LEAST_REACH = 1e-6;
+const PLAIN = 0.9;
+/** What is keyed where an operator aims. */
+const FAINT = 0.3;
+/** Columns of what the operator makes of pan and tilt. */
+const AIMED: Record<string, number> = { pan: 0, tilt: 1 };
 
-/** Least and largest value of a column. */
-function reachOf({ data, columns }: MotionArray, column: number): [number, number] {
-  let low = Infinity;
-  let high = -Infinity;
-  for (let at = column; at < data.length; at += columns) {
-    low = Math.min(low, data[at] ?? 0);
-    high = Math.max(high, data[at] ?? 0);
-  }
-  return [low, high];
-}
-
-/** Draws the numbers of the bare move that change, each to its own height, in the inks of the axes they belong to. */
+/** Draws the numbers of the bare move that change, each to its own height, in the inks of the axes they belong to. Where an operator aims, pan and tilt are what comes of that, with what is keyed behind them. */
 export function drawMove(context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement): void {
-  const bare = motion.getState().arrays.get("bare");
+  const { arrays } = motion.getState();
+  const bare = arrays.get("bare");
+  const aimed = arrays.get("aimed");
   if (!bare) return;
   const { inks } = paperOf(canvas);
   const height = canvas.clientHeight - PIN_ROW_PX - FOOT_PX;
   const box = { top: PIN_ROW_PX, height, width: canvas.clientWidth };
-  for (const [column, { ink, group }] of facts().forms.move.entries()) {
-    if (group === "lens") continue;
-    const [low, high] = reachOf(bare, column);
-    if (high - low < LEAST_REACH) continue;
-    const middle = (low + high) / 2;
-    const data = bare.data.map((value, i) => (i % bare.columns === column ? value - middle : value));
+  const draw = (array: MotionArray, column: number, ink: keyof typeof inks, strength: number) => {
+    const [low, high] = reachOf(array, column);
+    if (high - low < LEAST_REACH) return;
     // Forward is up, as on the axis board, where the world's z grows backwards.
     const perUnit = (ink === "dolly" ? -1 : 1) / (high - low);
-    drawWaves(context, { ...bare, data }, [{ axis: ink, column, perUnit }], x, box, box.height * FILLS, inks, 0.9);
+    const wave = { axis: ink, column, perUnit, middle: (low + high) / 2 };
+    drawWaves(context, array, [wave], x, box, box.height * FILLS, inks, strength);
+  };
+  for (const [column, { ink, group }] of facts().forms.move.entries()) {
+    if (group === "lens") continue;
+    const turned = aimed && AIMED[ink];
+    draw(bare, column, ink, turned === undefined ? PLAIN : FAINT);
+    if (aimed && turned !== undefined) draw(aimed, turned, ink, PLAIN);
   }
 }

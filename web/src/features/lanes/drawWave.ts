@@ -5,14 +5,34 @@ import { DASHES } from "../../shared/axes";
 import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, motion, rowsWithin } from "../../stores/motion";
 
-export type Wave = { axis: AxisName; column: number; perUnit: number };
+/** A column drawn in an axis' ink; `middle` is the value that lies in the middle of the row, 0 when left out. */
+export type Wave = { axis: AxisName; column: number; perUnit: number; middle?: number };
+
+const REACHES = new WeakMap<Float32Array, Map<number, [number, number]>>();
+
+/** Least and largest value of a column; worked out once for an array, however often it is drawn. */
+export function reachOf({ data, columns }: MotionArray, column: number): [number, number] {
+  const known = REACHES.get(data) ?? new Map<number, [number, number]>();
+  REACHES.set(data, known);
+  const found = known.get(column);
+  if (found) return found;
+  let low = Infinity;
+  let high = -Infinity;
+  for (let at = column; at < data.length; at += columns) {
+    const value = data[at] ?? 0;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  known.set(column, [low, high]);
+  return [low, high];
+}
 
 /** Largest excursion of some waves, in their common measure. */
 export function reach(array: MotionArray, waves: Wave[]): number {
   let most = 1e-9;
   for (const { column, perUnit } of waves) {
-    for (let at = column; at < array.data.length; at += array.columns)
-      most = Math.max(most, Math.abs(array.data[at] ?? 0) * perUnit);
+    const [low, high] = reachOf(array, column);
+    most = Math.max(most, Math.max(Math.abs(low), Math.abs(high)) * perUnit);
   }
   return most;
 }
@@ -37,7 +57,7 @@ export function drawWaves(
   context.lineJoin = "round";
   context.lineWidth = 1.3;
   context.globalAlpha = faint;
-  for (const { axis, column, perUnit } of waves) {
+  for (const { axis, column, perUnit, middle: zero = 0 } of waves) {
     context.strokeStyle = inks[axis];
     context.setLineDash(DASHES[axis] as number[]);
     context.beginPath();
@@ -46,7 +66,7 @@ export function drawWaves(
     let most = 0;
     for (let row = from; row <= to; row++) {
       const across = origin + perFrame * frameAt(row, state);
-      const value = array.data[row * array.columns + column] ?? 0;
+      const value = (array.data[row * array.columns + column] ?? 0) - zero;
       if (Math.floor(across) === pixel) {
         if (Math.abs(value) > Math.abs(most)) most = value;
         continue;

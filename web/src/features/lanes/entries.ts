@@ -5,5 +5,5 @@ import type { SheetName } from "../../stores/view";
 /** A kind of row: over the layers, or under them. It is there when it has something to show. */
 export type RowEntry = { id: string; place: "above" | "below"; Row: ComponentType };
 
-/** What lies over the lanes; what has a title is offered beside the ruler. */
-export type SheetEntry = { id: SheetName; title: string | null; Sheet: ComponentType };
+/** What lies over the lanes; what has a title is offered beside the ruler. `alone`: rows over and under it fold away meanwhile. */
+export type SheetEntry = { id: SheetName; title: string | null; Sheet: ComponentType; alone?: boolean };

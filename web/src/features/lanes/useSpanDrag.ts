@@ -1,11 +1,9 @@
-import { useRef } from "react";
 import { useStore } from "zustand";
 import type { Command, Span } from "../../api/types";
 import { timeScale } from "../../shared/timeScale";
+import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
-import { commit, editing } from "../../stores/editing";
-import { motion } from "../../stores/motion";
-import { openShot } from "../../stores/openShot";
+import { commit } from "../../stores/editing";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 
@@ -44,7 +42,7 @@ export function useSpanDrag(at: () => string[], span: Span, width: number) {
   const window = useStore(view, (state) => state.window);
   const x = timeScale(window, width);
   const places = placesOf(span);
-  const wanted = useRef<Partial<Record<SpanPart, number>>>({});
+  const reached = useReached<number>();
   const snapped = (frame: number): number => {
     const now = transport.getState().frame;
     return Math.abs(x(now) - x(frame)) < SNAP_PX ? now : Math.round(frame);
@@ -71,12 +69,8 @@ export function useSpanDrag(at: () => string[], span: Span, width: number) {
         void commit(spanned(at(), { by_frames: by }));
         return;
       }
-      // From where the press before takes it, while that is not known to be kept.
-      const settled =
-        editing.getState().saving === 0 && motion.getState().revision === openShot.getState().state?.revision;
-      const from = settled ? places[part] : (wanted.current[part] ?? places[part]);
-      wanted.current = { ...(settled ? {} : wanted.current), [part]: from + by };
-      void commit(moved(at(), part, from + by, from));
+      const to = reached(part, places[part], (from) => from + by);
+      void commit(moved(at(), part, to, places[part]));
     },
     // Only who came here by keyboard means the grip with the arrow keys.
     onClick: (event: React.MouseEvent<HTMLElement>) => event.detail > 0 && event.currentTarget.blur(),

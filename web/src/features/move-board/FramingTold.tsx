@@ -1,11 +1,15 @@
 import { useStore } from "zustand";
+import { limitsOf } from "../../shared/fields";
+import { NumberField } from "../../shared/number";
+import { commit } from "../../stores/editing";
 import { motion } from "../../stores/motion";
 import { pause, seek } from "../../stores/transport";
+import { cancelPreview, preview } from "../../stores/trying";
 
 const MOST_TOLD = 6;
 
 /** How well the subject sits at its place: the largest error, the usual one, how late each turn is, when it is out of the picture. */
-export function FramingTold() {
+export function FramingTold({ mount }: { mount: string }) {
   const told = useStore(motion, (state) => state.readings?.framing ?? null);
   if (!told) return null;
   const go = (frame: number, text: string, hint: string) => (
@@ -29,8 +33,9 @@ export function FramingTold() {
         {go(told.largest_at, `${told.largest_px.toFixed(0)} px at most`, "Largest error")}
         <span className="num">{told.rms_px.toFixed(0)} px RMS</span>
         {told.reaction_frames !== null && (
-          <span className="num text-(--graphite)">
-            · reacts after {told.reaction_frames.toFixed(1)} f · steady lag {told.lag_frames?.toFixed(1)} f
+          <span className="flex items-center text-(--graphite)">
+            <span className="num">· reacts after {told.reaction_frames.toFixed(1)} f ·</span>
+            <Lag mount={mount} frames={told.lag_frames ?? 0} least={told.least_lag_frames ?? 0} />
           </span>
         )}
       </span>
@@ -58,5 +63,31 @@ export function FramingTold() {
         </span>
       )}
     </div>
+  );
+}
+
+/** How late the picture is while the subject goes steadily on: dragged, or typed as it is wanted. */
+function Lag({ mount, frames, least }: { mount: string; frames: number; least: number }) {
+  const [, most] = limitsOf("set_lag.lag_frames");
+  const wanted = (lag_frames: number) => ({ type: "set_lag" as const, mount, lag_frames });
+  return (
+    <span
+      className="flex items-center"
+      title={`Reaction and the camera's own lag keep their ratio; with this anticipation more than ${least.toFixed(1)} f`}
+    >
+      <span className="cond ml-1">lag</span>
+      <NumberField
+        label="Steady lag of the operator"
+        value={frames}
+        unit="f"
+        step={0.1}
+        least={least}
+        most={most}
+        digits={1}
+        onPreview={(to) => preview(wanted(to))}
+        onCommit={(to) => commit(wanted(to))}
+        onCancel={cancelPreview}
+      />
+    </span>
   );
 }

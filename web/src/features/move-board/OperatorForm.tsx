@@ -47,7 +47,7 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
           </div>
         </>
       )}
-      <FramingTold />
+      <FramingTold mount={mount.id} />
       <Hold shot={shot} />
     </section>
   );

@@ -15,6 +15,8 @@ const SIDES = { before: "before the first", after: "after the last" } as const;
 /** Keys: how they run on, stretch, delete; for the selected pins, or for all when none is selected. */
 export function PinBar({ document }: { document: Shot }) {
   useStore(view, (state) => state.pins);
+  const pinsOf = useStore(view, (state) => state.pinsOf);
+  const of = document.mounts.length > 1 && document.mounts.find(({ id }) => id === pinsOf)?.name;
   const { keys, chosen, frames } = pinnedKeys(document);
   if (frames.length === 0)
     return (
@@ -25,7 +27,9 @@ export function PinBar({ document }: { document: Shot }) {
   return (
     <section className="flex flex-col gap-1" aria-label="Keys of the move">
       <span className="cond text-(--graphite) text-xs">
-        {chosen.length ? `${chosen.length} of ${frames.length} pins selected` : `all ${frames.length} pins`}
+        {chosen.length
+          ? `${chosen.length} of ${frames.length} pins selected`
+          : `all ${frames.length} pins${of ? ` of ${of}` : ""}`}
       </span>
       <div className="flex flex-wrap items-center gap-1">
         {facts().forms.interps.map((interp) => (

@@ -27,9 +27,11 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
   if (!preset) return <BrokenCard entry={entry} />;
   const size = swatch ? `${swatch.swing_px.toFixed(0)} px` : "…";
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the button in it does the same by keyboard
     <div
       className={`relative rounded-sm border ${triedOn ? "border-primary bg-(--wash)" : "border-base-300"}`}
-      onPointerEnter={onTry}
+      // Not for a card that only came to lie under the pointer.
+      onMouseMove={(event) => !triedOn && (event.movementX || event.movementY) && onTry()}
       onPointerLeave={onLeave}
     >
       <button
@@ -44,14 +46,16 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
       >
         <span className="flex w-full gap-2">
           <SwatchPicture label={`Scribble of ${preset.name}`} swatch={swatch} draw={drawScribble} {...SCRIBBLE} />
-          <span className="flex min-w-0 flex-1 flex-col">
+          <span className="flex h-[44px] min-w-0 flex-1 flex-col overflow-hidden">
             <span className="flex items-baseline gap-2">
-              <span className={`cond truncate font-semibold text-[13px] ${triedOn ? "text-primary" : ""}`}>
+              <span
+                className={`cond line-clamp-2 font-semibold text-[13px] leading-[15px] ${triedOn ? "text-primary" : ""}`}
+              >
                 {preset.name}
               </span>
               <span className="num ml-auto shrink-0 text-(--graphite) text-[11px]">{size}</span>
             </span>
-            <span className="cond line-clamp-2 pr-5 text-(--graphite) text-xs leading-[15px]">{preset.line}</span>
+            <span className="cond line-clamp-2 pr-5 text-(--graphite) text-xs leading-[14px]">{preset.line}</span>
           </span>
         </span>
         <SwatchPicture

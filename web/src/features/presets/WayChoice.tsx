@@ -64,7 +64,9 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
       })}
       {way === "over" && <FadeLength />}
       {(way === "new" || way === "here") && <WithRig />}
-      {!clip && <span className="text-(--graphite) text-xs">The last two need a selected clip.</span>}
+      {!clip && (
+        <span className="text-(--graphite) text-xs">The last two need a selected clip, or a layer of one.</span>
+      )}
     </fieldset>
   );
 }

@@ -6,15 +6,16 @@ export const OWN = "yours";
 
 const tagsOf = ({ own, preset }: PresetEntry): string[] => [...(own ? [OWN] : []), ...(preset?.tags ?? [])];
 
-/** Those whose name, line, tags or search words have all the words, and that have all the tags; what cannot be read is always shown. */
+/** Those whose name, line, tags or search words have all the words, and that have all the tags, one's own first; what cannot be read is always shown. */
 export function found(list: PresetEntry[], words: string, tags: string[]): PresetEntry[] {
   const asked = words.toLowerCase().split(/\s+/);
-  return list.filter((entry) => {
+  const fitting = list.filter((entry) => {
     if (!entry.preset) return true;
     const own = tagsOf(entry);
     const text = [entry.preset.name, entry.preset.line, entry.words, ...own].join(" ").toLowerCase();
     return asked.every((word) => text.includes(word)) && tags.every((tag) => own.includes(tag));
   });
+  return [...fitting.filter(({ own }) => own), ...fitting.filter(({ own }) => !own)];
 }
 
 /** All tags, the commonest first. */

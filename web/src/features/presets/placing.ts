@@ -1,8 +1,9 @@
 /** What placing a preset comes to: a clip of its own, one in place of another, or one that another gives way to. */
-import type { Command, Preset, PresetEntry } from "../../api/types";
+import type { Command, Preset, PresetEntry, State } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { selectMadeClip } from "../../stores/selection";
 import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
 
 export type Way = "new" | "here" | "instead" | "over";
 
@@ -27,7 +28,11 @@ export function placing(
   return { type: "place_preset", preset, key, with_rig, ...(preset.length_s === null ? {} : { first_frame: frame }) };
 }
 
-/** Keeps it, and selects what it made. */
+/** Keeps it, shows the lanes again, and selects what it made. */
 export function place(command: Command): void {
-  void commit(command, { kept: selectMadeClip });
+  const kept = (state: State) => {
+    view.setState({ sheet: null });
+    selectMadeClip(state);
+  };
+  void commit(command, { kept });
 }

@@ -1,8 +1,9 @@
 /** How presets are looked for, and where one goes. */
 
 import { useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { createStore } from "zustand/vanilla";
-import { clipsOf, openShot } from "../../stores/openShot";
+import { clipOf, clipsOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { type Placing, usualFade, type Way } from "./placing";
 
@@ -16,11 +17,16 @@ export const search = createStore<PresetSearch>(() => ({
   withRig: false,
 }));
 
-/** The clip that the board shows, if it shows one. */
+/** The clip that is selected, or the one that the selected layer lies in. */
 export function useSelectedClip() {
-  const id = useStore(view, (each) => (each.board === "clip" ? each.clip : null));
+  const { board, clip, layer } = useStore(
+    view,
+    useShallow(({ board, clip, layer }) => ({ board, clip, layer })),
+  );
   const state = useStore(openShot, (each) => each.state);
-  return state && id ? clipsOf(state).find((each) => each.id === id) : undefined;
+  if (!state) return undefined;
+  if (board === "clip") return clipsOf(state).find(({ id }) => id === clip);
+  return board === "layer" && layer ? clipOf(state, layer) : undefined;
 }
 
 /** Where a preset goes now; without a selected clip there is none to replace. */

@@ -1,7 +1,11 @@
 import { useStore } from "zustand";
 import type { Command, HoldFraming, Operator, Shot } from "../../api/types";
+import { byArrows } from "../../shared/byArrows";
 import { useNumberAt } from "../../shared/number";
+import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
+import { commit } from "../../stores/editing";
+import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -30,26 +34,39 @@ export function FramingMark({ width, height }: { width: number; height: number }
 }
 
 const SIZE_PX = 26;
+/** Percent for a press of an arrow key. */
+const STEP = 0.5;
+
+const placeLook = () =>
+  facts().forms.operator.find(({ field }) => field === "across_percent") ?? { least: 0, most: 100 };
+
+/** In the picture or outside of it, as far as a place may lie. */
+function within({ across, up }: Place): Place {
+  const { least, most } = placeLook();
+  const round = (value: number) => Math.min(most, Math.max(least, Math.round(value * 10) / 10));
+  return { across: round(across), up: round(up) };
+}
 
 function Mark({ at, framing, slack, width, height }: Framing & { width: number; height: number }) {
   const across = useNumberAt(`${at}.across_percent`, framing.across_percent ?? FIFTY, true);
   const up = useNumberAt(`${at}.up_percent`, framing.up_percent ?? FIFTY, true);
+  const set = (to: Place): Command => ({
+    type: "set_numbers",
+    frame: transport.getState().frame,
+    key: false,
+    values: [
+      { at: `${at}.across_percent`, value: to.across },
+      { at: `${at}.up_percent`, value: to.up },
+    ],
+  });
   const { bind, live } = useTrialDrag<void, Place>({
     press: () => true,
     live: ({ dx, dy }) => {
-      const within = (value: number) => Math.min(100, Math.max(0, Math.round(value * 10) / 10));
-      return { across: within(across + (100 * dx) / width), up: within(up - (100 * dy) / height) };
+      return within({ across: across + (100 * dx) / width, up: up - (100 * dy) / height });
     },
-    command: (place): Command => ({
-      type: "set_numbers",
-      frame: transport.getState().frame,
-      key: false,
-      values: [
-        { at: `${at}.across_percent`, value: place.across },
-        { at: `${at}.up_percent`, value: place.up },
-      ],
-    }),
+    command: set,
   });
+  const reached = useReached<Place>();
   const place = live?.value ?? { across, up };
   const left = (place.across / 100) * width;
   const top = (1 - place.up / 100) * height;
@@ -74,6 +91,12 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
         className="absolute -translate-x-1/2 -translate-y-1/2 cursor-move touch-none"
         style={{ left, top, width: SIZE_PX, height: SIZE_PX }}
         {...bind()}
+        onKeyDown={(event) =>
+          byArrows(event, (x, y) => {
+            const step = (from: Place) => within({ across: from.across + x * STEP, up: from.up + y * STEP });
+            void commit(set(reached("place", place, step)));
+          })
+        }
       >
         <svg viewBox="0 0 26 26" aria-hidden="true">
           <g fill="none" stroke="#17181B" strokeWidth="3.4" strokeOpacity="0.55">

@@ -1,0 +1,44 @@
+import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
+import { layerField } from "../../shared/fields";
+import { ParamControl } from "../../shared/number";
+import { transport } from "../../stores/transport";
+import { touched } from "./touched";
+
+type AxisSwingProps = { layer: Layer; axis: AxisName; reading: AxisReading; locked: boolean };
+
+/** How far an axis swings; of a source that gives degrees and centimetres by itself, how far it goes at most. */
+export function AxisSwing({ layer, axis, reading, locked }: AxisSwingProps) {
+  const at = `layer:${layer.id}.axes.${axis}`;
+  const swing = (value: number): Command => ({
+    type: "set_swings",
+    layer: layer.id,
+    frame: transport.getState().frame,
+    axes: touched(axis),
+    value,
+  });
+  if (reading.measured)
+    return (
+      <span
+        className="num block px-1 text-right text-(--graphite) text-xs"
+        title={`How far ${axis} goes at most, measured: this source gives degrees and centimetres by itself`}
+      >
+        {reading.moves ? `±${reading.swing.toFixed(2)}` : ""}
+      </span>
+    );
+  return (
+    <span className="flex items-center pl-1.5">
+      <ParamControl
+        at={`${at}.swing`}
+        param={layer.axes[axis].swing}
+        look={layerField(`axes.${axis}.swing`)}
+        label={`Swing of ${axis}`}
+        keyTitle={`swing of ${axis}`}
+        value={reading.swing}
+        places={touched(axis).map((each) => `layer:${layer.id}.axes.${each}.swing`)}
+        command={swing}
+        disabled={locked}
+        className="w-full font-medium"
+      />
+    </span>
+  );
+}
