@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test test-core lint format types sets takes schema screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
+.PHONY: install demo dev test test-core lint format types sets takes schema words screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -69,6 +69,9 @@ types: $(VENV)/.runtime web/node_modules/.installed
 schema: $(VENV)/.runtime
 	$(VENV)/bin/zittern schema > docs/shot.schema.json
 	$(VENV)/bin/zittern schema --of preset > docs/preset.schema.json
+
+words: $(VENV)/.dev
+	$(PY) -m tools.words
 
 takes: $(VENV)/.runtime
 	$(PY) -m zittern.demo.build_takes

@@ -129,7 +129,7 @@ def operator() -> str:
 
 
 def hold() -> str:
-    """Where the subject is in the picture, before and after."""
+    """Where the subject is on screen, before and after."""
     layer = Layer(id="one", name="One", source=Noise(), seed=5, axes=AxisBoard.swings(pan=1.0, tilt=0.8))
     post = Subject(name="Post", x_m=keyed((1, -1.0), (1200, 1.5), (2400, -0.5)), y_m=fixed(1.6), z_m=fixed(-6.0))
     shot = new_shot(

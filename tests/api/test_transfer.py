@@ -71,7 +71,7 @@ class Imports(WithServer):
             "/api/shots/jetty-walk-swaying/imports", WALK.glb(), camera="B", base_revision=str(before["revision"])
         )
         state = answer.json()["state"]
-        self.assertEqual(state["undo_label"], "Bring in move “walk.glb”")
+        self.assertEqual(state["undo_label"], "Import move “walk.glb”")
         self.assertEqual(state["document"]["lanes"], before["document"]["lanes"])
         undone = self.client.post(
             "/api/shots/jetty-walk-swaying/undo", json={"base_revision": state["revision"]}

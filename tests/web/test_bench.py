@@ -189,7 +189,7 @@ class Commands(WithPage):
 
     def test_a_feel_added_while_the_move_is_selected_comes_to_the_board(self) -> None:
         self.open("jetty-walk-swaying")
-        self.page.get_by_role("button", name="Move", exact=False).filter(has_text="pins").click()
+        self.page.get_by_role("button", name="Move", exact=False).filter(has_text="keys").click()
         expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
         self.page.keyboard.press("h")
         self.page.get_by_role("button", name="Add another").click()
@@ -211,7 +211,7 @@ class TwoWindows(WithPage):
                                                            "in “Slow sway””)")
         expect(other.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_attribute("aria-valuenow",
             str(pan))
-        other.get_by_role("button", name="Apply mine on top").click()
+        other.get_by_role("button", name="Apply my change anyway").click()
         expect(other.get_by_label("Undo: Mute “Fine shake”")).to_be_visible()
         settled(other)
         document = self.library().state("jetty-walk-swaying").document

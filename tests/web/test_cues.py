@@ -1,4 +1,4 @@
-"""Cues: set at the pen line, tapped in while it plays, dragged, named, given a place in the set, and what hits make
+"""Cues: set at the playhead, tapped in while it plays, dragged, named, given a place in the set, and what hits make
 of them.
 """
 

@@ -84,13 +84,13 @@ class Kept(Keys):
         settled(page)
         other.get_by_role("button", name="Slow sway", exact=True).first.click()
         other.get_by_role("spinbutton", name=FIELD, exact=True).first.press("ArrowUp")
-        expect(other.get_by_role("button", name="Apply mine on top")).to_be_visible()
+        expect(other.get_by_role("button", name="Apply my change anyway")).to_be_visible()
         other.get_by_role("link", name="All projects").click()
         other.get_by_text("Signal run", exact=True).first.click()
         settled(other)
         revision = self.library().state("signal-run").revision
-        if other.get_by_role("button", name="Apply mine on top").count():
-            other.get_by_role("button", name="Apply mine on top").click()
+        if other.get_by_role("button", name="Apply my change anyway").count():
+            other.get_by_role("button", name="Apply my change anyway").click()
             expect(other.get_by_text("is not open now")).to_be_visible()
         settled(other)
         self.assertEqual(self.library().state("signal-run").revision, revision)
@@ -100,7 +100,7 @@ class Kept(Keys):
         self.pick()
         self.answer_next(409, {"detail": "changed", "current_label": "Theirs"})
         self.number().press("ArrowUp")
-        offer = page.get_by_role("button", name="Apply mine on top")
+        offer = page.get_by_role("button", name="Apply my change anyway")
         expect(offer).to_be_visible()
         for what in ("1", "2", "3", "4"):
             self.answer_next(422, {"detail": f"wrong {what}"})

@@ -47,7 +47,7 @@ class Lanes(WithPage):
         page.keyboard.up("b")
         self.assertLess(abs(silent[3] - bare[3]), 0.3)
         page.get_by_role("button", name="Start of Slow sway").dblclick()
-        expect(page.get_by_label("Undo: Whole shot for “Slow sway”")).to_be_visible()
+        expect(page.get_by_label("Undo: Extend “Slow sway” to whole shot")).to_be_visible()
         self.assertIsNone(self.layers()["Slow sway"].span_frames)
 
     def test_the_edge_of_the_hull_is_the_weight(self) -> None:
@@ -107,7 +107,7 @@ class Lanes(WithPage):
         expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
         expect(page.get_by_label("Undo: Mute 2 layers")).to_be_visible()
         page.get_by_role("button", name="how it adds").click()
-        page.get_by_label("with those under it").select_option("replace")
+        page.get_by_label("blending").select_option("replace")
         expect(page.get_by_label("Undo: Set add or replace in 2 layers")).to_be_visible()
         settled(page)
         self.assertEqual({(layer.mute, layer.mode) for layer in self.layers().values()}, {(True, "replace")})

@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 from tests.core.making import over
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.rig import rotations
 from zittern.core.edits.values import Assignment, SetValues
 
 
@@ -158,7 +159,7 @@ class FromNothing(WithPage):
         page.mouse.move(lane["x"] + lane["width"] * 0.5, lane["y"] + 34)
         page.mouse.move(lane["x"] + lane["width"] * 0.8, lane["y"] + 34)
         page.mouse.up()
-        expect(page.get_by_text("2 of 4 pins selected")).to_be_visible()
+        expect(page.get_by_text("2 of 4 keyed frames selected")).to_be_visible()
         page.keyboard.press(".")
         expect(page.locator("[data-pin='75']")).to_be_visible()
         expect(page.locator("[data-pin='137']")).to_be_visible()
@@ -195,7 +196,7 @@ class FromNothing(WithPage):
         page = self.open("empty-dune")
         before = self.pose()
         page.get_by_role("button", name="Move", exact=False).filter(has_text="no keys").click()
-        page.get_by_role("button", name="Camera where I look from").click()
+        page.get_by_role("button", name="Move camera to the Set view's eye").click()
         expect(page.get_by_label("Undo: Place camera at frame 1")).to_be_visible()
         settled(page)
         self.assertGreater(np.linalg.norm(self.pose()[:3] - before[:3]), 2.0)
@@ -228,7 +229,7 @@ class FromNothing(WithPage):
         expect(page.get_by_label("Undo: Set subject")).to_be_visible()
         page.get_by_role("button", name="Aim at signal mast").click()
         expect(page.get_by_label("Undo: Aim at “signal mast” at frame 1")).to_be_visible()
-        page.get_by_label("tint it").check()
+        page.get_by_label("highlight").check()
         page.get_by_label("Pieces of the set").click()
         page.get_by_role("menuitem", name="reeds shown").click()
         page.get_by_role("menuitem", name="reeds box").click()
@@ -271,13 +272,13 @@ class History(WithPage):
         page.keyboard.press("Control+h")
         rows = page.get_by_role("list", name="Revisions").locator("[data-revision]")
         expect(rows).to_have_count(200)
-        page.get_by_role("button", name="Older ones").click()
+        page.get_by_role("button", name="Show older").click()
         expect(rows).to_have_count(231)
-        page.get_by_label("named ones only").check()
+        page.get_by_label("Named only").check()
         expect(rows).to_have_count(1)
         expect(rows.get_by_role("textbox")).to_have_value("before the gull")
-        page.get_by_label("named ones only").uncheck()
-        page.get_by_role("button", name="Tidy …").click()
+        page.get_by_label("Named only").uncheck()
+        page.get_by_role("button", name="Clean up …").click()
         expect(page.get_by_text("130 of 231 revisions would go for good")).to_be_visible()
         page.get_by_role("button", name="Remove them").click()
         expect(page.get_by_text("101 revisions", exact=True)).to_be_visible()
@@ -295,11 +296,11 @@ class History(WithPage):
         expect(rows).to_have_count(2)
         rows.nth(1).get_by_label("Name of revision").fill("before the gull")
         rows.nth(1).get_by_label("Name of revision").press("Enter")
-        rows.nth(1).get_by_role("button", name="Look").click()
+        rows.nth(1).get_by_role("button", name="Show").click()
         expect(viewfinder).not_to_have_attribute("data-pose", changed)
         np.testing.assert_allclose(self.pose(), before, atol=1e-5)
-        rows.nth(1).get_by_role("button", name="Go here").click()
-        expect(rows.nth(1).get_by_text("you are here")).to_be_visible()
+        rows.nth(1).get_by_role("button", name="Restore").click()
+        expect(rows.nth(1).get_by_text("current")).to_be_visible()
         expect(rows.nth(1).get_by_label("Name of revision")).to_have_value("before the gull")
         page.keyboard.press("Escape")
         settled(page)
@@ -332,9 +333,11 @@ class Numbers(WithPage):
         expect(page.get_by_label("Undo: Aim at “Lamp” at frame 1")).to_be_visible()
         shot = self.library().state("empty-dune").document
         assert shot.subject is not None
-        away = np.linalg.norm(shot.subject.position_m(over(np.array([1.0])))[0] - self.pose()[:3])
-        height_px = shot.subject.height_m / away * 35 / 36 * 1920
-        self.assertAlmostEqual(height_px / 1080, 0.4, delta=0.001)
+        pose = self.pose()
+        corners = shot.subject.position_m(over(np.array([1.0])))[0] + shot.subject.corners_m - pose[:3]
+        seen = corners @ rotations.matrices(pose[None, 3:6])[0]
+        shares = np.abs(seen[:, :2] / -seen[:, 2:]) * 35 / 36 * 1920 / np.array([960, 540])
+        self.assertAlmostEqual(shares.max(), 0.4, delta=0.001)
 
     def test_one_angle_is_snapped_or_set_to_zero(self) -> None:
         page = self.open("empty-dune")

@@ -38,7 +38,7 @@ class BrokenShot(WithPage):
         expect(card).to_contain_text("Cannot be read: the stored bytes are damaged")
         expect(self.page.get_by_role("link", name="Jetty walk", exact=True)).to_be_visible()
         with self.page.expect_download() as download:
-            card.get_by_role("link", name="Save as it is").click()
+            card.get_by_role("link", name="Download the raw document").click()
         self.assertEqual(Path(download.value.path()).read_bytes(), b"\x00\xff")
         self.page.goto(f"{self.server.url}shot/lamp-close")
         expect(self.page.get_by_role("heading", name="This shot cannot be opened")).to_be_visible()
@@ -75,10 +75,10 @@ class Projects(WithPage):
         shelf.get_by_role("button", name="New shot").click()
         form = self.page.get_by_role("dialog", name="New shot")
         form.get_by_label("Name of the new shot").fill(LONG)
-        form.get_by_role("button", name="Make").click()
+        form.get_by_role("button", name="Create").click()
         self.page.wait_for_url("**/shot/the-courier-*")
         settled(self.page)
-        expect(self.page.get_by_text("no keys: it stands still")).to_be_visible()
+        expect(self.page.get_by_text("no keys (static)")).to_be_visible()
         self.page.get_by_label("Zittern: all projects").click()
         shelf.get_by_role("button", name="Duplicate The courier").click()
         expect(shelf.get_by_role("article")).to_have_count(2)
@@ -104,9 +104,9 @@ class Projects(WithPage):
 class ThisShot(WithPage):
     def test_what_a_shot_is_made_of_can_be_changed_later(self) -> None:
         page = self.open("jetty-walk-swaying")
-        page.get_by_role("button", name="This shot: Jetty walk, swaying").click()
+        page.get_by_role("button", name="Shot settings: Jetty walk, swaying").click()
         page.get_by_role("textbox", name="First frame").fill("500")
-        page.get_by_role("button", name="Change").click()
+        page.get_by_role("button", name="Apply").click()
         expect(page.get_by_role("dialog").get_by_role("alert")).to_contain_text("the last frame (192) comes before "
                                                                                 "the first (500); make it 500 or later")
         expect(page.get_by_role("textbox", name="First frame")).to_have_value("500")
@@ -114,20 +114,20 @@ class ThisShot(WithPage):
         page.get_by_role("textbox", name="Name of the shot").fill("Jetty, late")
         page.get_by_role("textbox", name="Frame rate").fill("23.976")
         page.get_by_role("group",
-            name="At the other frame rate, keys and spans keep").get_by_label("their frames").check()
-        page.get_by_role("group", name="With the other first frame, keys and spans").get_by_label("move along").check()
-        page.get_by_label("Picture", exact=True).select_option("another size …")
+            name="When the frame rate changes, keep").get_by_label("their frames").check()
+        page.get_by_role("group", name="When the first frame changes, keys and spans").get_by_label("move along").check()
+        page.get_by_label("Picture", exact=True).select_option("Custom …")
         page.get_by_label("Width of the picture in pixels").fill("2400")
-        page.get_by_role("button", name="Change").click()
+        page.get_by_role("button", name="Apply").click()
         expect(page.get_by_role("dialog")).to_have_count(0)
         settled(page)
-        expect(page.get_by_role("button", name="This shot: Jetty, late")).to_be_visible()
+        expect(page.get_by_role("button", name="Shot settings: Jetty, late")).to_be_visible()
         shot = self.library().state("jetty-walk-swaying").document
         self.assertEqual((shot.name, shot.first_frame, shot.last_frame, str(shot.fps), shot.picture.width_px), ("Jetty, late", 500, 700, "24000/1001", 2400))
         self.assertEqual([key.frame for key in shot.mounts[0].x_m.curve.keys], [500, 573, 635,
             691])  # type: ignore[union-attr]
         page.keyboard.press("Control+z")
-        expect(page.get_by_role("button", name="This shot: Jetty walk, swaying")).to_be_visible()
+        expect(page.get_by_role("button", name="Shot settings: Jetty walk, swaying")).to_be_visible()
 
     def test_what_the_boards_do_the_command_list_does_too(self) -> None:
         page = self.open("jetty-walk-swaying")
@@ -157,7 +157,7 @@ class Accessible(WithPage):
         for slug in ("jetty-walk", "jetty-walk-swaying"):
             self.open(slug)
             self.assertEqual(serious(self.page), [], slug)
-        for key, title in (("e", "Export the motion"), ("i", "Bring in a camera path"), ("Control+k", "Commands")):
+        for key, title in (("e", "Export the motion"), ("i", "Import a camera path"), ("Control+k", "Commands")):
             self.page.keyboard.press(key)
             expect(self.page.get_by_role("dialog", name=title)).to_be_visible()
             self.assertEqual(serious(self.page), [], title)
@@ -167,7 +167,7 @@ class Accessible(WithPage):
         expect(self.page.get_by_role("button", name="Aim at Courier")).to_be_visible()
         self.assertEqual(serious(self.page), [], "move board")
         self.page.get_by_role("button", name="This shot:").click()
-        expect(self.page.get_by_role("dialog", name="This shot")).to_be_visible()
+        expect(self.page.get_by_role("dialog", name="Shot settings")).to_be_visible()
         self.assertEqual(serious(self.page), [], "this shot")
 
     def test_new_shot(self) -> None:

@@ -76,30 +76,32 @@ class TryingOn(WithPresets):
         expect(page.get_by_label("Clip name")).to_have_value("Small boat")
         expect(page.get_by_role("spinbutton", name="Dial sea")).to_be_visible()
 
-    def test_in_place_of_a_clip_gone_over_to_and_from_the_pen_line_on(self) -> None:
+    def test_in_place_of_a_clip_cross_faded_to_and_from_the_playhead_on(self) -> None:
         page = self.open(SHOT)
         self.choose_clip("Whole shot")
         self.go_to(81)
         page.get_by_role("button", name="Presets …").click()
-        page.get_by_label("Instead of “Whole shot”").check()
+        page.get_by_label("Replace “Whole shot”").check()
         page.get_by_role("button", name="Preset Brisk walk", exact=True).click()
         settled(page)
         self.assertEqual(self.clips(), [[("Brisk walk", None)]])
-        page.get_by_label("Go over at the pen line").check()
+        expect(page.get_by_test_id("presets")).to_have_count(0)
+        expect(page.get_by_label("Clip name")).to_have_value("Brisk walk")
+        page.keyboard.press("r")
+        page.get_by_label("Cross-fade in at playhead").check()
         page.get_by_role("spinbutton", name="Frames of the cross-fade").dblclick()
         page.get_by_label("Frames of the cross-fade").fill("6 * 3")
         page.get_by_label("Frames of the cross-fade").press("Enter")
         expect(page.get_by_role("spinbutton", name="Frames of the cross-fade")).to_have_text("18 frames")
         page.get_by_role("button", name="Preset Run", exact=True).click()
-        expect(page.get_by_label("Undo: Go over to “Run” from frame 81 within 18 frames")).to_be_visible()
-        page.get_by_label("From the pen line on").check()
+        expect(page.get_by_label("Undo: Cross-fade to “Run” from frame 81 within 18 frames")).to_be_visible()
+        page.keyboard.press("r")
+        page.get_by_label("From the playhead").check()
         page.get_by_label("Search presets").fill("jolt")
         page.get_by_role("button", name="Preset Startled", exact=True).click()
         settled(page)
         self.assertEqual(self.clips(), [[("Brisk walk", (1.0, 99.0)), ("Run", (81.0, 192.0))], [("Startled", (81.0,
             141.0))]])
-        page.get_by_label("Search presets").press("Escape")
-        page.get_by_role("button", name="lanes", exact=True).click()
         expect(page.get_by_role("button", name="Clip Run", exact=True)).to_be_visible()
 
     def test_marked_ones_play_beside_each_other_and_one_is_placed(self) -> None:
@@ -117,7 +119,6 @@ class TryingOn(WithPresets):
         expect(trials).to_have_count(3)
         page.get_by_label("Place Careful walk").click()
         expect(page.get_by_label("Undo: Place “Careful walk”")).to_be_visible()
-        page.get_by_role("button", name="lanes", exact=True).click()
         expect(page.locator("[data-testid=set-view]")).to_be_visible()
 
     def test_two_hundred_of_them_are_gone_through_with_the_arrow_keys(self) -> None:
@@ -131,7 +132,7 @@ class TryingOn(WithPresets):
         self.cards().first.focus()
         for _ in range(20):
             page.keyboard.press("ArrowDown")
-        expect(page.locator("[data-card]:focus")).to_have_attribute("aria-label", "Preset Run 040")
+        expect(page.locator("[data-card]:focus")).to_have_attribute("aria-label", "Preset Run 060")
 
 
 class Keeping(WithPresets):
@@ -143,7 +144,7 @@ class Keeping(WithPresets):
         page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_role("alert")).to_contain_text("called “Run” already")
         page.get_by_label("Name of the preset").fill("Mine")
-        page.get_by_label("What it is like, in a line").fill("As I hold it")
+        page.get_by_label("Short description").fill("As I hold it")
         page.get_by_label("Tags", exact=True).fill("hand, mine, ")
         page.get_by_label("Moves the same wherever").check()
         page.get_by_role("button", name="Save", exact=True).click()
@@ -157,7 +158,7 @@ class Keeping(WithPresets):
         page.get_by_role("menuitem", name="Name, line, tags, length …").click()
         page.get_by_label("Name of the preset").fill("Yours")
         page.get_by_label("Length").fill("1,5")
-        page.get_by_role("button", name="Change", exact=True).click()
+        page.get_by_role("button", name="Apply", exact=True).click()
         expect(page.get_by_role("button", name="Preset Yours", exact=True)).to_be_visible()
         self.assertEqual(self.library().presets.all().presets[0].preset.length_s, 1.5)  # type: ignore[union-attr]
         page.get_by_label("More of preset Yours").click()
@@ -181,7 +182,7 @@ class Keeping(WithPresets):
         page.keyboard.press("r")
         page.get_by_label("Search presets").fill("sway alone")
         page.get_by_label("More of preset Sway alone").click()
-        page.get_by_role("menuitem", name="Fill it with “Whole shot”").click()
+        page.get_by_role("menuitem", name="Overwrite with “Whole shot”").click()
         expect(page.get_by_label("Undo: Change preset “Sway alone”")).to_be_visible()
         self.assertEqual(len(self.library().presets.all().presets[0].preset.layers), 2)  # type: ignore[union-attr]
 
@@ -231,6 +232,6 @@ class Comparing(WithPresets):
         page.get_by_label("Take Amount and speed").uncheck()
         expect(page.get_by_label(f"Take {panic.layers[0].name}")).to_be_checked()
         page.get_by_role("button", name="Take from the preset").click()
-        expect(page.get_by_label("Undo: Bring “Panic” back to its preset")).to_be_visible()
+        expect(page.get_by_label("Undo: Revert “Panic” to its preset")).to_be_visible()
         after = next(clip for clip in library.state("signal-run").document.clips() if clip.name == "Panic")
         self.assertEqual((after.layers, after.amount), (panic.layers, panic.amount))

@@ -67,8 +67,8 @@ class Rig(WithPage):
         back.press("Enter")
         page.get_by_label("pivot back").fill("0.3")
         page.get_by_label("pivot back").press("Enter")
-        expect(page.get_by_role("alert")).to_contain_text("the picture would be another")
-        page.get_by_role("button", name="Key every frame").click()
+        expect(page.get_by_role("alert")).to_contain_text("this would change the picture")
+        page.get_by_role("button", name="Bake every frame").click()
         expect(page.get_by_label("Undo: Move pivot of “Camera”")).to_be_visible()
         settled(page)
         np.testing.assert_allclose(self.pose(), pose, atol=1e-5)
@@ -89,7 +89,7 @@ class Rig(WithPage):
             places=6)  # type: ignore[union-attr]
         self.go_to(80)
         self.assertGreater(abs(self.pose()[3] - pose[3]), 1.0)
-        mark = page.get_by_label("Place of the subject in the picture", exact=True)
+        mark = page.get_by_label("Place of the subject on screen", exact=True)
         box = mark.bounding_box()
         assert box is not None
         self.pull((box["x"] + 13, box["y"] + 13), (box["x"] + 113, box["y"] + 13))
@@ -115,7 +115,7 @@ class Rig(WithPage):
         settled(page)
         self.assertIsNotNone(self.shot().hold)
         self.go_to(90)
-        bar = page.get_by_label("What moves the picture now")
+        bar = page.get_by_label("What moves the picture at this frame")
         expect(bar.get_by_label("Camera")).to_be_visible()
 
     def test_a_ride_and_poses_copied_and_pasted(self) -> None:

@@ -97,7 +97,7 @@ class ExportJob:
         except Exception as error:
             logging.getLogger("zittern").error("the export %s failed", self.filename, exc_info=error)
             self.problem = (
-                f"the export met a fault of its own ({type(error).__name__}: {error}); the server's log says more"
+                f"internal error while exporting ({type(error).__name__}: {error}); the server's log says more"
             )
             self.status = "failed"
         finally:

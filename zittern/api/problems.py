@@ -80,6 +80,4 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     async def _unforeseen(request: Request, error: Exception) -> JSONResponse:
         logging.getLogger("zittern").error("%s %s failed", request.method, request.url.path, exc_info=error)
-        return problem(
-            500, "Failed", "the server met a fault of its own; the shot is as it was. The server's log says more"
-        )
+        return problem(500, "Failed", "internal error; the shot is unchanged. The server's log says more")

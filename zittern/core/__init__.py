@@ -20,7 +20,7 @@ sources    sources of motion and their table
 shot       the shot document and its upgrades
 forms      THE TABLES of what forms show
 motion     THE CENTRE: shot + frames -> Motion, a module a stage
-picture    sizes in the picture
+picture    sizes on screen
 sampled    motion at the frames that somebody looks at
 feel       the starting handheld feel
 presets    saved clips, those that ship, and what becomes of them in a shot

@@ -25,7 +25,7 @@ HANDHELD = ("Slow sway", "Fine shake")
 
 
 def lens_factor(shot: Shot) -> float:
-    """Scale of rotations that keeps their size in the picture what it is at the default lens."""
+    """Scale of rotations that keeps their size on screen what it is at the default lens."""
     focal = shot.focal_mm.at(scope_at(shot, shot.first_frame))
     factor = (DEFAULT_FOCAL_MM / DEFAULT_SENSOR_MM) / (focal / shot.sensor_mm)
     return min(max(factor, _LEAST_FACTOR), _MOST_FACTOR)

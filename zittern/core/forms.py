@@ -38,8 +38,8 @@ __all__ = [
 _LAYER = (
     Look.percent("weight", "weight", group="weight, speed", ink="pedestal"),
     Look.percent("speed", "speed", group="weight, speed", ink="pan"),
-    Look("mode", "with those under it"),
-    Look("steady", "steady on screen", hint="Keeps its size in the picture while the lens zooms"),
+    Look("mode", "blending"),
+    Look("steady", "steady on screen", hint="Keeps its size on screen while the lens zooms"),
     Look("ramp_shape", "ramp shape"),
 )
 _CLIP = (
@@ -66,7 +66,7 @@ _MOUNT = (
 def _springs(field: str, said: str, stop: Look) -> tuple[Look, ...]:
     """Frequency, damping and stop of what gives, shown where it does."""
     only = (field, True)
-    told = "Natural frequency of its springs; what is faster is softened"
+    told = "Natural frequency of its springs; faster motion is softened"
     return (
         Look(
             f"{field}_hz", "frequency", "Hz", step=0.01, scales=True, only=only, said=f"frequency of {said}", hint=told
@@ -78,9 +78,9 @@ def _springs(field: str, said: str, stop: Look) -> tuple[Look, ...]:
             step=0.005,
             only=only,
             said=f"damping of {said}",
-            hint="1: it just does not swing past; less: it rings",
+            hint="1 = critically damped; less overshoots",
         ),
-        replace(stop, only=only, scales=True, said=f"stop of {said}", hint="It goes no further than this"),
+        replace(stop, only=only, scales=True, said=f"stop of {said}", hint="End stop: it goes no further"),
     )
 
 
@@ -91,12 +91,12 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
     return (
         Look(
             f"{field}_hz",
-            "quickness",
+            "response",
             "Hz",
             step=0.01,
             scales=True,
             only=only,
-            said=f"quickness of {field}",
+            said=f"response of {field}",
             hint="How quickly the camera is turned",
         ),
         Look(
@@ -106,7 +106,7 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
             step=0.005,
             only=only,
             said=f"damping of {field}",
-            hint="Less than 1: the picture swings past",
+            hint="1 = critically damped; less overshoots",
         ),
         Look(
             f"{field}_slack_percent",
@@ -122,9 +122,9 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
 
 
 _GIVE = (
-    Look("shift", "gives in place", hint="Springs between it and what carries it, in translation"),
+    Look("shift", "gives in place", hint="Translation springs to its parent"),
     *_springs("shift", "shifts", Look("shift_stop_cm", "stop", "cm", step=0.1, digits=1)),
-    Look("turn", "gives in turns", hint="Springs between it and what carries it, in rotation about its own axes"),
+    Look("turn", "gives in turns", hint="Rotation springs to its parent, about its own axes"),
     *_springs("turn", "turns", Look("turn_stop_deg", "stop", "°", step=0.1, digits=1)),
     Look.percent("weight", "weight", ink="pedestal"),
 )
@@ -135,7 +135,7 @@ _PLACE_IN_PICTURE = (
         "%",
         step=0.1,
         digits=1,
-        group="place in the picture",
+        group="place on screen",
         ink="pan",
         hint="Where the subject should sit, from the left edge",
     ),
@@ -145,23 +145,21 @@ _PLACE_IN_PICTURE = (
         "%",
         step=0.1,
         digits=1,
-        group="place in the picture",
+        group="place on screen",
         ink="tilt",
         hint="Where the subject should sit, from the lower edge",
     ),
 )
 _OPERATOR = (
     *_PLACE_IN_PICTURE,
-    Look(
-        "reaction_s", "reaction", "s", step=0.005, said="reaction time", hint="So late the operator sees what happens"
-    ),
+    Look("reaction_s", "reaction", "s", step=0.005, said="reaction time", hint="Reaction time"),
     Look(
         "anticipation_s",
         "looks ahead",
         "s",
         step=0.005,
         said="anticipation",
-        hint="So far ahead along the subject's path",
+        hint="Lead time along the subject's path",
     ),
     Look("pan", "pans"),
     *_hand("pan", "width"),
@@ -186,7 +184,7 @@ _HOLD = (
         "Hz",
         step=0.005,
         scales=True,
-        hint="Drift slower than this is taken away, faster shake stays",
+        hint="Drift below this is removed, faster shake stays",
     ),
     *_PLACE_IN_PICTURE,
     Look.percent("weight", "weight", ink="pedestal"),
@@ -234,7 +232,7 @@ GIVE: tuple[FieldLook, ...] = described(Give, _GIVE)
 OPERATOR: tuple[FieldLook, ...] = described(Operator, _OPERATOR)
 RIDE: tuple[FieldLook, ...] = described(Ride, _RIDE)
 HOLD: tuple[FieldLook, ...] = described(HoldFraming, _HOLD)
-# Places in the picture that have a name: percent from the left and lower edge.
+# Places on screen that have a name: percent from the left and lower edge.
 PLACES: dict[str, tuple[float, float]] = {
     "centre": (50.0, 50.0), "left third": (100.0 / 3.0, 50.0), "right third": (200.0 / 3.0, 50.0),
     "upper left": (100.0 / 3.0, 200.0 / 3.0),
@@ -251,5 +249,5 @@ PICTURES: tuple[Picture, ...] = tuple(
 )
 # Focal lengths that lenses are made in.
 LENSES_MM = (12, 15, 18, 24, 35, 50, 85, 135)
-# How large a subject stands in the picture, as a share of its height.
-FRAMINGS = {"wide": 0.33, "full figure": 0.75, "close": 1.8}
+# How large a subject stands on screen, as a share of its height.
+FRAMINGS = {"wide": 0.33, "full shot": 0.75, "close-up": 1.8}

@@ -1,4 +1,4 @@
-"""Focal length, field of view, and how large a motion is in the picture.
+"""Focal length, field of view, and how large a motion is on screen.
 
 A pinhole with square pixels: f_px = focal_mm / sensor_mm x width_px.
 """

@@ -1,4 +1,4 @@
-"""Sizes in the picture: how far the subject is, how far a motion of the camera moves what is seen there, in pixels."""
+"""Sizes on screen: how far the subject is, how far a motion of the camera moves what is seen there, in pixels."""
 
 from __future__ import annotations
 

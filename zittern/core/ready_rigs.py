@@ -30,7 +30,7 @@ class Rig:
 RIGS: tuple[Rig, ...] = (
     Rig(
         "tripod",
-        "a head on legs: turns stiffly, goes nowhere",
+        "a head on legs: damped rotation, fixed position",
         (
             Mount(
                 id="head",
@@ -84,7 +84,7 @@ RIGS: tuple[Rig, ...] = (
     ),
     Rig(
         "stabiliser",
-        "a sprung arm and a balanced head: floats, and swings after what is abrupt",
+        "a sprung arm and a balanced head: floats, and overshoots after abrupt moves",
         (
             Mount(
                 id="arm",

@@ -32,7 +32,7 @@ FRAME_TOLERANCE_FRAMES = 1e-3
 
 
 class Fps(Doc):
-    """Frames a second as a ratio. Reads `24`, `23.976`, `"24000/1001"` or `{"num": 24000, "den": 1001}`."""
+    """Frames per second as a ratio. Reads `24`, `23.976`, `"24000/1001"` or `{"num": 24000, "den": 1001}`."""
 
     num: int = Field(gt=0, le=10_000_000)
     den: int = Field(default=1, gt=0, le=100_000)
@@ -49,12 +49,12 @@ class Fps(Doc):
     @model_validator(mode="after")
     def _limit(self) -> Fps:
         if self.num / self.den > MOST_FPS:
-            raise ValueError(f"a frame rate is at most {MOST_FPS:g} frames a second")
+            raise ValueError(f"a frame rate is at most {MOST_FPS:g} frames per second")
         return self
 
     @property
     def value(self) -> float:
-        """Frames a second."""
+        """Frames per second."""
         return self.num / self.den
 
     def __str__(self) -> str:

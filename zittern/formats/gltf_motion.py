@@ -80,7 +80,7 @@ def tracks_of(gltf: Gltf, nodes: Iterable[int]) -> tuple[dict[tuple[int, str], T
                 continue
             if (node, path) in tracks:
                 notices.append(
-                    f"animation {animation.name or a!r} moves the {path} of node {node} a second time; the first counts"
+                    f"animation {animation.name or a!r} moves the {path} of node {node} twice; the first is used"
                 )
                 continue
             tracks[node, path] = _track(

@@ -128,7 +128,7 @@ def _parts(
 def _rotations(pose: Array, node: int) -> Array:
     linear = pose[:, :3, :3]
     if np.any(np.abs(np.linalg.det(linear)) < 1e-12):
-        raise FormatError("the camera, or a parent, is scaled to nothing", f"nodes[{node}]")
+        raise FormatError("the camera, or a parent, has zero scale", f"nodes[{node}]")
     return orthonormal(linear)
 
 

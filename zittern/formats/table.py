@@ -92,12 +92,12 @@ FORMATS: tuple[Format, ...] = (
         gltf_read.read,
         gltf_write.write_gltf,
     ),
-    Format("cues", ".csv", "cues", "Cues as CSV: one row a cue", "cues", "text/csv", marks=_has_cues),
+    Format("cues", ".csv", "cues", "Cues as CSV: one row per cue", "cues", "text/csv", marks=_has_cues),
     Format(
         "take",
         ".csv",
         "take",
-        "Recorded take as CSV: one row a sample",
+        "Recorded take as CSV: one row per sample",
         "what a layer plays",
         "text/csv",
         marks=_has_take,
@@ -106,7 +106,7 @@ FORMATS: tuple[Format, ...] = (
         "csv",
         ".csv",
         "path",
-        "CSV: one row a frame, world pose and focal length",
+        "CSV: one row per frame, world pose and focal length",
         "path, lens",
         "text/csv",
         csv_path.read,
@@ -136,7 +136,7 @@ FORMATS: tuple[Format, ...] = (
 )
 # Where what is in a file is brought in, by its kind: said to somebody who tries it elsewhere.
 PLACES: dict[Kind, str] = {
-    "path": "bring it in as the move of a shot, or as a new shot",
+    "path": "import it as the move of a shot, or as a new shot",
     "shot": "open it on the projects page",
     "preset": "import it in the preset sheet",
     "take": "play it on a layer: source “take”, on the axis board",

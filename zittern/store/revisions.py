@@ -161,7 +161,7 @@ def move_head(connection: Connection, shot_id: str, base: int, target: int, shot
         ).first()
         is None
     ):
-        raise NotFound(f"there is no revision {target} any more; history was tidied meanwhile")
+        raise NotFound(f"there is no revision {target} any more; history was cleaned up meanwhile")
     left = connection.execute(select(RevisionRow.parent_id).where(RevisionRow.id == base)).scalar()
     if left == target:
         connection.exec_driver_sql(_SET_REDO, (base, target))

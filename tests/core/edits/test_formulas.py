@@ -45,7 +45,7 @@ class Drafts(unittest.TestCase):
         values = formula.sample(scope_at(wild, np.arange(1.0, 241.0)))
         self.assertEqual((values.min(), values.max()), (0.0, 10.0))
         notices = formula.notices(scope_at(wild, np.arange(1.0, 241.0)))
-        self.assertEqual(notices, ("a division by zero counts as 0", "what lies outside of 0 to 10 is held there"))
+        self.assertEqual(notices, ("a division by zero counts as 0", "what lies outside of 0 to 10 is clamped"))
         self.assertEqual(formula_of(number_at(edited(SHOT, typed("0.5")), WEIGHT)).notices(scope_at(SHOT, 1.0)), ())
 
 
@@ -56,7 +56,7 @@ class Several(unittest.TestCase):
         self.assertEqual([formula_of(each.weight).text for _, each in after.layers()], ["u", "u"])
         self.assertEqual(command(**both).label(SHOT), "Formula of weight in 2 layers")
         self.assertEqual(
-            command(type="end_formula", at=[WEIGHT], frame=1).label(SHOT), "End formula of weight in “Sway”"
+            command(type="end_formula", at=[WEIGHT], frame=1).label(SHOT), "Convert to value of weight in “Sway”"
         )
         for at in ("layer:sway.name", "layer:gone.weight"):
             with self.assertRaises(EditError):

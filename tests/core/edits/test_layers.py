@@ -66,7 +66,7 @@ class Stack(unittest.TestCase):
         for fields, label in (
             ({"type": "duplicate_layers", "layers": ["sway", "fast"]}, "Duplicate 2 layers"),
             ({"type": "remove_layers", "layers": ["sway"]}, "Remove “Sway”"),
-            ({"type": "new_seeds", "layers": ["sway", "fast"], "axes": ["pan"]}, "New random start of pan in 2 layers"),
+            ({"type": "new_seeds", "layers": ["sway", "fast"], "axes": ["pan"]}, "New seed of pan in 2 layers"),
         ):
             self.assertEqual(command(**fields).label(SHOT), label)
 

@@ -64,7 +64,7 @@ class Replacing(unittest.TestCase):
         )
         self.assertEqual([layer.name for layer in clip.layers], ["Steps", "Side to side", "Arms"])
         self.assertEqual(
-            command(type="swap_preset", preset=RUN, clip="main").label(HELD), "“Run” instead of “Whole shot”"
+            command(type="swap_preset", preset=RUN, clip="main").label(HELD), "Replace “Whole shot” with “Run”"
         )
 
     def test_gone_over_to_the_one_fades_as_the_other_comes(self) -> None:

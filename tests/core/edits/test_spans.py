@@ -112,7 +112,7 @@ class Labels(unittest.TestCase):
             ({"by_frames": -3}, "Move span of “Sway” by -3 frames"),
             ({"ramp_in_until": 40}, "Ramp in of “Sway” until frame 40"),
             ({"ramp_out_from": 60}, "Ramp out of “Sway” from frame 60"),
-            ({"whole": True}, "Whole shot for “Sway”"),
+            ({"whole": True}, "Extend “Sway” to whole shot"),
         ):
             self.assertEqual(command(**span(**fields)).label(WHOLE), expected)
         self.assertEqual(

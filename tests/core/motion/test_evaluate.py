@@ -77,7 +77,7 @@ class Poses(unittest.TestCase):
         still = Wave(rate_hz=0.0, phase_deg=Phases(pan=90.0))
         tilted = (Mount(id="head", name="Head", roll_deg=90.0),)
         motion = evaluate(shot_with(layer(source=still, swings={"pan": 10.0}), mounts=tilted, last_frame=2))
-        # Rolled by 90 degrees, a pan to the left in the picture looks down or up in the world, not sideways.
+        # Rolled by 90 degrees, a pan to the left on screen looks down or up in the world, not sideways.
         self.assertAlmostEqual(abs(motion.pose.angles_deg[0, 1]), 10 / 2 * np.sqrt(2), places=9)
 
     def test_angles_stay_continuous_through_whole_turns(self) -> None:

@@ -45,17 +45,17 @@ class Files(unittest.TestCase):
             ),
             (
                 changed(layers=[layer | {"weight": {"state": "formula", "text": "2 * panic"}}]),
-                "“Breath” reads a dial that is not there: `panic`",
+                "“Breath” reads a missing dial: `panic`",
             ),
             (
                 changed(amount={"state": "formula", "text": "alarm"}),
-                "the preset.* reads a dial that is not there: `alarm`",
+                "the preset.* reads a missing dial: `alarm`",
             ),
             (changed(layers=[layer, layer]), "two of the layers have the same id"),
             (changed(dials=GOOD["dials"] * 2), "two of the dials have the same name"),
             (
                 changed(dials=[GOOD["dials"][0] | {"least": 100, "most": 100}]),
-                r"dials\[0\].*the least of a dial is under its most",
+                r"dials\[0\].*the minimum of a dial must be below its maximum",
             ),
             (
                 changed(dials=[GOOD["dials"][0] | {"name": "sin"}]),

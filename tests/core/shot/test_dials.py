@@ -43,7 +43,7 @@ class Names(unittest.TestCase):
 
     def test_limits_are_the_right_way_up_and_hold(self) -> None:
         for least, most in ((1.0, 1.0), (2.0, 1.0)):
-            with self.assertRaisesRegex(ValidationError, "least of a dial is under its most"):
+            with self.assertRaisesRegex(ValidationError, "minimum of a dial must be below its maximum"):
                 Dial(name="a", least=least, most=most)
         with self.assertRaisesRegex(ValidationError, "expected 0 to 100, got 101"):
             Dial(name="a", value=fixed(101.0))
@@ -171,7 +171,7 @@ class Refusals(unittest.TestCase):
         self.assertEqual(next(after.layers())[1].axes.pan.swing.draft, "panik / 2")
         text = write_shot(edited(with_dial(), formula(PAN, "panic"))).replace('"text":"panic"', '"text":"panik"')
         with self.assertRaisesRegex(
-            Exception, "“Sway” reads a dial that is not there: `panik` is not known; did you mean `panic`"
+            Exception, "“Sway” reads a missing dial: `panik` is not known; did you mean `panic`"
         ):
             read_shot(text)
 
@@ -199,7 +199,7 @@ class Dials(unittest.TestCase):
     def test_new_limits_bring_the_value_in(self) -> None:
         shot = edited(with_dial(RISING), {"type": "set_dial", "dial": "panic", "most": 40.0, "unit": "m"})
         self.assertEqual((shot.dials[0].unit, max(shot.dials[0].value.set_values())), ("m", 40.0))
-        with self.assertRaisesRegex(EditError, "least of a dial"):
+        with self.assertRaisesRegex(EditError, "minimum of a dial"):
             edited(shot, {"type": "set_dial", "dial": "panic", "least": 40.0})
 
 

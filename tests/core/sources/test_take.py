@@ -103,7 +103,7 @@ class Documents(unittest.TestCase):
         self.assertEqual(next(again.layers())[1].source.recording.name, "two")  # type: ignore[attr-defined]
         with self.assertRaisesRegex(EditError, "nothing was recorded"):
             edited(shot_with(), {"type": "play_take", "recording": {}})
-        with self.assertRaisesRegex(EditError, "is no take"):
+        with self.assertRaisesRegex(EditError, "is not a take"):
             edited(shot_with(layer()), {"type": "play_take", "recording": recording, "layer": "sway"})
 
 

@@ -15,7 +15,7 @@ function withClip(make: (clip: string) => Command): void {
   if (board === "clip" && clip) void commit(make(clip), { kept: selectMadeClip });
 }
 
-/** A new clip on a lane of its own: over the stretch that loops, else from the pen line on. */
+/** A new clip on a new lane: over the loop range, else from the playhead on. */
 export function addClip(): void {
   const { frame, fps, last, loop } = transport.getState();
   if (!openShot.getState().state) return;

@@ -13,7 +13,7 @@ export function selectCues(cues: string[]): void {
   view.setState({ board: "cue", cues, axes: [], pins: [], formula: null });
 }
 
-/** A cue at the pen line; while it plays, at the moment of the tap. The board turns to it only while the shot stands. */
+/** A cue at the playhead; while it plays, at the moment of the tap. The board turns to it only while the shot stands. */
 export function cueHere(): void {
   const { frame, playing } = transport.getState();
   const kept = (state: State) => {

@@ -47,7 +47,7 @@ export function changeRig(command: Baking, kept?: (state: State) => void): Promi
       if (!bakes) complain(error);
       else
         note("error", explain(error), {
-          title: "Key every frame",
+          title: "Bake every frame",
           run: () => void commit({ ...command, bake: true }, { kept }),
         });
     },

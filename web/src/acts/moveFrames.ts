@@ -4,7 +4,7 @@ import { facts } from "../stores/facts";
 
 export type PinKey = { at: string; title: string; interp: string };
 
-/** Where in the picture the operator wants the subject: keyed places are pins as well. */
+/** Where on screen the operator wants the subject: keyed places are pins as well. */
 function placesOf(shot: Shot, only: string | null): { at: string; title: string; param: Param }[] {
   return shot.mounts.flatMap(({ id, operator }) => {
     if (!operator || (only !== null && only !== id)) return [];

@@ -1008,7 +1008,7 @@ export interface components {
         };
         /**
          * AddCues
-         * @description New cues: one at the pen line, or all that were tapped while it played.
+         * @description New cues: one at the playhead, or all that were tapped while it played.
          */
         AddCues: {
             /** Cues */
@@ -1628,7 +1628,7 @@ export interface components {
         };
         /**
          * ClipReading
-         * @description When a clip is heard, and how large it is in the picture meanwhile, whether it counts or not.
+         * @description When a clip is heard, and how large it is on screen meanwhile, whether it counts or not.
          */
         ClipReading: {
             /** Clip */
@@ -2363,7 +2363,7 @@ export interface components {
         };
         /**
          * Fps
-         * @description Frames a second as a ratio. Reads `24`, `23.976`, `"24000/1001"` or `{"num": 24000, "den": 1001}`.
+         * @description Frames per second as a ratio. Reads `24`, `23.976`, `"24000/1001"` or `{"num": 24000, "den": 1001}`.
          */
         Fps: {
             /**
@@ -2388,7 +2388,7 @@ export interface components {
         };
         /**
          * FramingOut
-         * @description How large a subject stands in the picture, as a share of its height.
+         * @description How large a subject stands on screen, as a share of its height.
          */
         FramingOut: {
             /** Fill */
@@ -2398,7 +2398,7 @@ export interface components {
         };
         /**
          * FramingReport
-         * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture.
+         * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not on screen.
          *     reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
          *     subject goes steadily on; least_lag_frames: what that cannot go under with this anticipation.
          */
@@ -2742,7 +2742,7 @@ export interface components {
         };
         /**
          * HoldFraming
-         * @description Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves
+         * @description Takes away the drift of the subject from its place on screen where it is slower than `below_hz`, and leaves
          *     the shake above. The place is the operator's where there is one.
          */
         HoldFraming: {
@@ -3210,7 +3210,7 @@ export interface components {
          *     Arrays, `name:PART` where there is one for each of several parts:
          *
          *     - `flow`: what people watch; NaN where it is not known. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
-         *     - `framing`: how far the subject is off its place in the picture. Columns: right px, above px, in the picture 0 or 1.
+         *     - `framing`: how far the subject is off its place on screen. Columns: right px, above px, on screen 0 or 1.
          *     - `rig`: where the rig is behind a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
          *     - `moves`: how far a mount or layer alone moves the picture from the frame before, 0 where that is not known. Columns: px.
          *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
@@ -4010,7 +4010,7 @@ export interface components {
         };
         /**
          * PlaceOut
-         * @description A place in the picture that has a name: percent from the left and from the lower edge.
+         * @description A place on screen that has a name: percent from the left and from the lower edge.
          */
         PlaceOut: {
             /** Across Percent */
@@ -4067,7 +4067,7 @@ export interface components {
          * Preset
          * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
          *
-         *     keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody
+         *     keep_seeds: whether it keep seeds (identical motion). length_s: how long a clip of it is unless somebody
          *     says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
          *     that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
          *     Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
@@ -4325,7 +4325,7 @@ export interface components {
             total_most_px: number;
             /**
              * Total Swing Px
-             * @description swing of the picture's centre over the whole shot, or the stretch that loops
+             * @description swing of the picture's centre over the whole shot, or the loop range
              */
             total_swing_px: number;
         };

@@ -21,7 +21,7 @@ export function CameraChoice({ found, camera, fps, onCamera, onFps }: CameraChoi
         </select>
       </label>
       <label className="flex flex-col gap-1">
-        Frames a second (new shot)
+        Frames per second (new shot)
         <input className="input input-sm w-full" value={fps} onChange={(event) => onFps(event.target.value)} />
       </label>
       {found.notices.map((text) => (

@@ -44,7 +44,7 @@ export function DropZone() {
   return (
     <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-lg border-2 border-accent border-dashed bg-base-100/85">
       <p className="text-lg text-white">
-        Drop a GLB, glTF or CSV to bring in its camera path, a .shot.json to open it, or a .preset.json to keep it
+        Drop a GLB, glTF or CSV to import its camera path, a .shot.json to open it, or a .preset.json to keep it
       </p>
     </div>
   );

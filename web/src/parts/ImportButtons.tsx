@@ -10,8 +10,7 @@ type ImportButtonsProps = {
   bringIn: (found: Found, into: Into, fps: string) => Promise<void>;
 };
 
-const RIDES =
-  "The path rides on the move that is there: the camera departs from it as the path departs from its own start";
+const RIDES = "Adds the path to the existing move, relative to its first pose";
 
 /** Where what was found goes. */
 export function ImportButtons(props: ImportButtonsProps) {
@@ -39,8 +38,8 @@ export function ImportButtons(props: ImportButtonsProps) {
           Use as the set of this shot
         </button>
       )}
-      {inShot && into("add", "Add to this shot’s move", RIDES)}
-      {inShot && into("replace", "Replace it", "The path takes the place of the move; the layers stay")}
+      {inShot && into("add", "Layer onto this move", RIDES)}
+      {inShot && into("replace", "Replace it", "Replaces the move; the layers stay")}
       {into("new", working ? "Reading …" : found?.shot ? "Open as a new shot" : "Make a new shot")}
     </div>
   );

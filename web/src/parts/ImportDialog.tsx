@@ -15,9 +15,9 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
   const { found, camera, setCamera, problem, inspect } = bringing;
   const [fps, setFps] = useState(fpsOf((state?.document ?? facts().forms.fresh).fps));
   return (
-    <Dialog title="Bring in a camera path" onClose={closeImport}>
+    <Dialog title="Import a camera path" onClose={closeImport}>
       <p className="mb-3 text-sm">
-        A camera from a GLB or glTF file, its parents animated too, or a CSV with a pose a row; or a shot that was
+        A camera from a GLB or glTF file, including animated parents, or a CSV with one pose per row; or a shot that was
         exported as .shot.json.
       </p>
       <input

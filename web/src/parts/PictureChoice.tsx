@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Picture } from "../api/types";
 import { facts } from "../stores/facts";
 
-const OTHER = "another size …";
+const OTHER = "Custom …";
 
 const titled = ({ width_px, height_px }: Picture) => `${width_px} × ${height_px}`;
 

@@ -62,14 +62,14 @@ export function SetChoice(props: {
         disabled={bringing !== ""}
         onChange={(event) => (event.target.value === OWN ? chooser.current?.click() : onSet(event.target.value))}
       >
-        <option value="">plain ground</option>
+        <option value="">Empty ground</option>
         {value && !sets.some((each) => each.set_id === value) && <option>{value}</option>}
         {sets.map((each) => (
           <option key={each.set_id} value={each.set_id}>
             {each.title}
           </option>
         ))}
-        <option value={OWN}>{bringing ? `reading ${bringing} …` : "a GLB file of mine …"}</option>
+        <option value={OWN}>{bringing ? `reading ${bringing} …` : "Import a GLB …"}</option>
       </select>
       <input
         ref={chooser}

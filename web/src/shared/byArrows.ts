@@ -16,3 +16,8 @@ export function byArrows(event: React.KeyboardEvent, move: (across: number, up: 
   move(step[0] * times, step[1] * times);
   return true;
 }
+
+/** Who pressed it with the pointer means the arrow keys for the playhead: only those who came by keyboard move it with them. */
+export function keepArrows(event: React.MouseEvent<HTMLElement | SVGElement>): void {
+  if (event.detail > 0) event.currentTarget.blur();
+}

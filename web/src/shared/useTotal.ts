@@ -5,7 +5,7 @@ import { transport } from "../stores/transport";
 
 type Total = { swing: string; most: string; told: string };
 
-/** How large the shake is in the picture, in words: over the shot, or over the stretch that loops. */
+/** How large the shake is on screen, in words: over the shot, or over the loop range. */
 export function useTotal(): Total | null {
   const loop = useStore(transport, (each) => each.loop?.join("–"));
   const [swing, most, margin] = useStore(
@@ -13,7 +13,7 @@ export function useTotal(): Total | null {
     useShallow(({ readings }) => [readings?.total_swing_px, readings?.total_most_px, readings?.margin_px]),
   );
   if (swing === undefined || most === undefined) return null;
-  const over = loop ? `frames ${loop}, the stretch that loops` : "the whole shot";
+  const over = loop ? `frames ${loop}, the loop range` : "the whole shot";
   const edges =
     typeof margin === "number"
       ? `it needs ${margin.toFixed(0)} px of picture beyond the edges (at the distance of the subject)`

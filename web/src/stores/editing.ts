@@ -122,12 +122,12 @@ async function recover(
   }
   const theirs = String(error.details.current_label ?? "a change");
   adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: state.slug } } })));
-  const text = `Another window changed this shot first (“${theirs}”). Its state is shown now; yours was not applied.`;
-  note("error", text, command && { title: "Apply mine on top", run: () => onTop(command, state) });
+  const text = `Another window changed this shot first (“${theirs}”). You now see that version; your change was not applied.`;
+  note("error", text, command && { title: "Apply my change anyway", run: () => onTop(command, state) });
 }
 
 /** Keeps a command that came too late, if its own shot is the one that is open. */
 function onTop(command: Command, { id, document }: State): void {
   if (openShot.getState().state?.id === id) void commit(command);
-  else note("info", `That change was made in “${document.name}”, which is not open now; nothing was changed`);
+  else note("info", `That change belongs to “${document.name}”, which is not open; nothing was changed`);
 }

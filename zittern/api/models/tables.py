@@ -65,14 +65,14 @@ class AxisOut(Model):
 
 
 class FramingOut(Model):
-    """How large a subject stands in the picture, as a share of its height."""
+    """How large a subject stands on screen, as a share of its height."""
 
     title: str
     fill: float
 
 
 class PlaceOut(Model):
-    """A place in the picture that has a name: percent from the left and from the lower edge."""
+    """A place on screen that has a name: percent from the left and from the lower edge."""
 
     title: str
     across_percent: float

@@ -75,7 +75,7 @@ def import_preset(file: UploadFile, ctx: Ctx) -> object:
     """A preset from a file; where its name is taken a number is put behind it."""
     data = file.file.read(_MOST_FILE_BYTES + 1)
     if len(data) > _MOST_FILE_BYTES:
-        raise FormatError(f"a preset file has at most {_MOST_FILE_BYTES // 2**20} MB; this is something else")
+        raise FormatError(f"a preset file has at most {_MOST_FILE_BYTES // 2**20} MB; this is too large")
     return json_response(PresetOut.of(ctx.library.presets.add(read_preset(data), "Import", rename=True)), 201)
 
 

@@ -35,5 +35,5 @@ def get_object_poses(shot: str, body: ObjectPosesIn, ctx: Ctx) -> ObjectPosesOut
 
 def _set_of(document: Shot, ctx: Ctx) -> bytes:
     if document.set_id is None:
-        raise BadInput("the shot plays in no set, so there is no object in it", "set_id")
+        raise BadInput("the shot has no set, so there is no object in it", "set_id")
     return set_file(ctx.library.data_dir, document.set_id).read_bytes()

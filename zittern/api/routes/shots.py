@@ -74,7 +74,7 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
         subject = Subject.at("point", body.point_m).model_dump()
     elif body.object is not None:
         if document.set_id is None:
-            raise BadInput("the shot plays in no set, so there is no object to mark", "set_id")
+            raise BadInput("the shot has no set, so there is no object to mark", "set_id")
         data = set_file(ctx.library.data_dir, document.set_id).read_bytes()
         subject = _subject(data, body, document).model_dump()
     command = SetValues(values=(Assignment(at="shot.subject", value=subject),))

@@ -10,7 +10,6 @@ __all__ = ["CommandDoc", "field_title"]
 
 _TITLES = {
     **SAID, "swing": "swing", "pace": "rate", "rate_hz": "rate", "on": "axis on or off", "locked": "axis lock",
-    "seed": "random start",
     "shape": "wave shape",
     "mute": "mute", "solo": "solo", "name": "name", "mode": "add or replace", "span_frames": "span",
     "ramp_in_frames": "ramp-in",

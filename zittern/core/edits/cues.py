@@ -21,7 +21,7 @@ _Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MOST_CUES)]
 
 
 class AddCues(CommandDoc):
-    """New cues: one at the pen line, or all that were tapped while it played."""
+    """New cues: one at the playhead, or all that were tapped while it played."""
 
     type: Literal["add_cues"] = "add_cues"
     cues: Annotated[tuple[CueIn, ...], Field(min_length=1, max_length=MOST_CUES)]

@@ -66,7 +66,9 @@ class SetDial(CommandDoc):
         least = dial.least if self.least is None else self.least
         most = dial.most if self.most is None else self.most
         if not least < most:
-            raise EditError(f"the least of a dial is under its most, got {least:g} and {most:g}", f"dial:{self.dial}")
+            raise EditError(
+                f"the minimum of a dial must be below its maximum, got {least:g} and {most:g}", f"dial:{self.dial}"
+            )
         changed = dial.replace(
             unit=dial.unit if self.unit is None else self.unit,
             least=least,

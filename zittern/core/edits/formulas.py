@@ -77,8 +77,8 @@ class EndFormula(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`End formula of swing of pan in “Slow sway”`."""
-        return f"End formula of {title_of(shot, list(self.at))}"
+        """`Convert to value of swing of pan in “Slow sway”`."""
+        return f"Convert to value of {title_of(shot, list(self.at))}"
 
 
 class ConnectDial(CommandDoc):

@@ -203,8 +203,8 @@ class SetHandles(CommandDoc):
         return _each(shot, (KeyRef(at=self.at, frame=self.frame),), bent)
 
     def label(self, shot: Shot) -> str:
-        """`Bend curve at frame 24`."""
-        return f"Bend curve at frame {self.frame:g}"
+        """`Edit handle at frame 24`."""
+        return f"Edit handle at frame {self.frame:g}"
 
 
 class KeyHandles(KeyRef):

@@ -205,9 +205,9 @@ class NewSeeds(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`New random start of pan in “Slow sway”`."""
+        """`New seed of pan in “Slow sway”`."""
         of = f" of {', '.join(self.axes)}" if self.axes else ""
-        return f"New random start{of} in {layers_title(shot, self.layers)}"
+        return f"New seed{of} in {layers_title(shot, self.layers)}"
 
 
 class CopyAxis(CommandDoc):
@@ -291,7 +291,7 @@ def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:
 
 
 def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
-    """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a lane of its own when
+    """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a new lane when
     missing.
     """
     if clip_id is not None:

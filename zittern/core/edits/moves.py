@@ -77,8 +77,8 @@ class ReplaceMove(CommandDoc):
         return with_mounts(shot, rig).replace(**changes)
 
     def label(self, shot: Shot) -> str:
-        """`Bring in move “follow.glb”`."""
-        return f"Bring in move “{self.name}”"
+        """`Import move “follow.glb”`."""
+        return f"Import move “{self.name}”"
 
 
 class AddMove(CommandDoc):
@@ -94,7 +94,7 @@ class AddMove(CommandDoc):
         """The path starts at the shot's first frame, from rest: at its first frame nothing changes."""
         if self.move.last_frame > _MOST_ADDED_FRAMES:
             most = f"a path that rides on the move has at most {_MOST_ADDED_FRAMES} frames, got {self.move.last_frame}"
-            raise EditError(f"{most}; bring it in as the move instead, or shorten it", "move.last_frame")
+            raise EditError(f"{most}; import it as the move instead, or shorten it", "move.last_frame")
         frames = np.arange(_PATH_START, self.move.last_frame + 1, dtype=np.float64)
         path = Mount(id="path", name="Path", **{field: getattr(self.move, field) for field in MOVE_FIELDS})
         # It is sampled before the shot it becomes a part of is looked through.

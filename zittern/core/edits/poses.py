@@ -100,7 +100,7 @@ class MatchPose(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Put “Head” where “Camera” is from frame 1 to 240`."""
         like = "the lens" if self.like is None else f"“{find_mount(shot, self.like).name}”"
-        return f"Put “{find_mount(shot, self.mount).name}” where {like} is {_when(self.first_frame, self.last_frame)}"
+        return f"Match “{find_mount(shot, self.mount).name}” to {like} {_when(self.first_frame, self.last_frame)}"
 
 
 class KeysFromOperator(CommandDoc):
@@ -159,8 +159,8 @@ class KeysFromOperator(CommandDoc):
         return np.arange(shot.first_frame - lead, shot.last_frame + 1.0)
 
     def label(self, shot: Shot) -> str:
-        """`Turn the operator of “Head” into keys`."""
-        return f"Turn the operator of “{find_mount(shot, self.mount).name}” into keys"
+        """`Bake the operator of “Head” into keys`."""
+        return f"Bake the operator of “{find_mount(shot, self.mount).name}” into keys"
 
 
 def _missed_px(wanted: Motion, got: Motion, scale_px: float) -> Array:

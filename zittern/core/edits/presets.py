@@ -91,7 +91,7 @@ class SwapPreset(_OfPreset):
 
     def label(self, shot: Shot) -> str:
         """`“Small boat” instead of “Run”`."""
-        return f"“{self.preset.name}” instead of “{find_clip(shot, self.clip).name}”"
+        return f"Replace “{find_clip(shot, self.clip).name}” with “{self.preset.name}”"
 
 
 class GoOver(_OfPreset):
@@ -121,7 +121,7 @@ class GoOver(_OfPreset):
 
     def label(self, shot: Shot) -> str:
         """`Go over to “Small boat” from frame 96 within 24 frames`."""
-        return f"Go over to “{self.preset.name}” from frame {self.frame:g} within {self.within_frames:g} frames"
+        return f"Cross-fade to “{self.preset.name}” from frame {self.frame:g} within {self.within_frames:g} frames"
 
 
 class TakeFromPreset(CommandDoc):
@@ -195,4 +195,4 @@ class TakeFromPreset(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Bring “Run” back to its preset`."""
-        return f"Bring “{find_clip(shot, self.clip).name}” back to its preset"
+        return f"Revert “{find_clip(shot, self.clip).name}” to its preset"

@@ -113,12 +113,12 @@ class RemoveMount(CommandDoc):
         why = _why_not(shot, at)
         if why is not None:
             raise EditError(
-                f"without “{shot.mounts[at].name}” the picture would be another: {why}", f"mount:{self.mount}"
+                f"without “{shot.mounts[at].name}” this would change the picture: {why}", f"mount:{self.mount}"
             )
         if not self.bake:
             raise NeedsKeys(
                 _offer(
-                    f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be written as one mount"
+                    f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be merged into one mount"
                 ),
                 f"mount:{self.mount}",
             )
@@ -148,7 +148,7 @@ class MoveMount(CommandDoc):
             return after
         if not self.bake:
             raise NeedsKeys(
-                _offer("turns and shifts of mounts come one after another, so in another order they lead elsewhere"),
+                _offer("turns and shifts of mounts come one after another, so order matters here"),
                 f"mount:{self.mount}",
             )
         return kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
@@ -238,7 +238,7 @@ class TurnMount(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Point “Arm” elsewhere`."""
-        return f"Point “{find_mount(shot, self.mount).name}” elsewhere"
+        return f"Re-orient axes of “{find_mount(shot, self.mount).name}”"
 
 
 def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
@@ -325,7 +325,7 @@ def _worked_on(shot: Shot, mount: Mount) -> bool:
 
 
 def _offer(why: str) -> str:
-    return f"the picture would be another: {why}. Keys on every frame keep it"
+    return f"this would change the picture: {why}. Keys on every frame keep it"
 
 
 def _free_id(shot: Shot, wanted: str) -> str:

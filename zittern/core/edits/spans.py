@@ -102,7 +102,7 @@ class SetSpan(CommandDoc):
         """`Span of “Slow sway” from frame 24`, `Ramp in of 2 layers`."""
         what = owners_title(shot, self.at)
         if self.whole:
-            return f"Whole shot for {what}"
+            return f"Extend {what} to whole shot"
         for side, frames in (("in", self.ramp_in_frames), ("out", self.ramp_out_frames)):
             if frames is not None:
                 return f"Ramp {side} of {what}: {frames:g} frames"

@@ -56,7 +56,7 @@ class MuteSteps(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Leave out step 12 in “Steps”`."""
         what = f"step {self.numbers[0]}" if len(self.numbers) == 1 else f"{len(self.numbers)} steps"
-        return f"{'Leave out' if self.mute else 'Take in'} {what} in {layers_title(shot, [self.layer])}"
+        return f"{'Mute' if self.mute else 'Unmute'} {what} in {layers_title(shot, [self.layer])}"
 
 
 class FreeSteps(CommandDoc):
@@ -71,8 +71,8 @@ class FreeSteps(CommandDoc):
         return change_layer(shot, self.layer, lambda layer: layer.replace(source=gait.replace(steps=())))
 
     def label(self, shot: Shot) -> str:
-        """`All steps of themselves in “Steps”`."""
-        return f"All steps of themselves in {layers_title(shot, [self.layer])}"
+        """`Reset steps in “Steps”`."""
+        return f"Reset steps in {layers_title(shot, [self.layer])}"
 
 
 def _stepping(shot: Shot, layer: str) -> Stepping:

@@ -39,7 +39,7 @@ class PlayTake(CommandDoc):
             return PasteLayers(layers=(made,), clip=self.clip).apply(shot)
         source = find_layer(shot, self.layer)[1].source
         if not isinstance(source, Take):
-            raise EditError("this layer is no take; make it one first", f"layer:{self.layer}.source")
+            raise EditError("this layer is not a take; set its source to Take first", f"layer:{self.layer}.source")
         return change_layer(
             shot, self.layer, lambda layer: layer.replace(source=source.replace(recording=self.recording))
         )

@@ -127,9 +127,7 @@ def _sum(text: str, start: int) -> float:
     node = parse(plain)
     name = next(name_nodes(node), None)
     if name is not None:
-        raise FormulaFault(
-            f"`{name.name}` is not the same at all times; write = before a formula", name.start, name.stop
-        )
+        raise FormulaFault(f"`{name.name}` varies over time; start a formula with =", name.start, name.stop)
     return float(values_of(node, _nothing, 1)[0])
 
 

@@ -138,9 +138,9 @@ _NEXT = {"RPAR": "`)`", "COMMA": "`,`", "THEN": "`then`", "ELSE": "`else`"}
 _INSTEAD = {
     "=": "write = once", "*": "write ^ for powers", "!": "write <> for not equal, or not", "&": "write and",
     "|": "write or",
-    ".": "nothing can be reached with a dot", "[": "there are no lists; write round brackets",
+    ".": "dot access is not supported", "[": "there are no lists; write round brackets",
     "{": "write round brackets", ";": "one formula has one value",
-    "'": "there are no texts in formulas", '"': "there are no texts in formulas", "?": "write if … then … else …",
+    "'": "text is not supported in formulas", '"': "text is not supported in formulas", "?": "write if … then … else …",
 }  # fmt: skip
 
 

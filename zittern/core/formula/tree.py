@@ -23,7 +23,7 @@ __all__ = [
 BUILT_IN: dict[str, str] = {
     "t": "seconds from the shot's first frame",
     "f": "the frame",
-    "fps": "frames a second",
+    "fps": "frames per second",
     "u": "0 at the start of the span, 1 at its end",
 }
 # What a function looks up that differs by axis; no formula can spell it.

@@ -1,7 +1,7 @@
 """Stage: aim. Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the
 operator turns it.
 
-Where the mount would have to point so that the subject sits at its place in the picture follows from the rig in closed
+Where the mount would have to point so that the subject sits at its place on screen follows from the rig in closed
 form, also where the lens is off the turning point. That is seen late by the reaction time (and ahead by the
 anticipation), is let be within the slack, and is then steered to by a second-order system: at constant speed the
 picture lags by reaction + 2 damping / (2 pi f) - anticipation.
@@ -138,7 +138,7 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
 
 
 def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Array:
-    """Direction in the lens of the place in the picture where the subject should sit. (F, 3), unit length."""
+    """Direction in the lens of the place on screen where the subject should sit. (F, 3), unit length."""
     across = (framing.across_percent.sample(scope) / 100.0 - 0.5) * shot.sensor_mm
     up = (framing.up_percent.sample(scope) / 100.0 - 0.5) * height_mm(shot.sensor_mm, *_shape(shot))
     out = np.stack([across, up, -shot.focal_mm.sample(scope)], axis=1)

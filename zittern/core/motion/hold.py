@@ -1,4 +1,4 @@
-"""Stage: hold framing. Reads the finished pose of the lens, the subject and its place in the picture; gives the turn
+"""Stage: hold framing. Reads the finished pose of the lens, the subject and its place on screen; gives the turn
 that takes the slow part of the subject's drift away.
 
 The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a

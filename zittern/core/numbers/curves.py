@@ -78,8 +78,7 @@ class Curve(Doc):
         if back.size:
             i = int(back[0]) + 1
             raise ValueError(
-                f"keys are in rising order of frame, one a frame; keys[{i}] is at frame {frames[i]:g} after frame "
-                f"{frames[i - 1]:g}"
+                f"keys must ascend, one per frame; keys[{i}] is at frame {frames[i]:g} after frame {frames[i - 1]:g}"
             )
         return self
 

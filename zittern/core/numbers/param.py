@@ -299,7 +299,7 @@ class Formula(Number):
         values = values_of(parse(self.text), scope.value, len(scope.frames), found) if self.text else np.empty(0)
         least, most = self._limits
         if np.any((values < least) | (values > most)):
-            found.add(f"what lies outside of {least:.10g} to {most:.10g} is held there")
+            found.add(f"what lies outside of {least:.10g} to {most:.10g} is clamped")
         return tuple(found.texts)
 
 

@@ -33,7 +33,7 @@ LengthS = Annotated[float, Field(gt=0.0, le=1e5)]
 class Preset(Doc):
     """Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
 
-    keep_seeds: whether it moves the same wherever it is placed. length_s: how long a clip of it is unless somebody
+    keep_seeds: whether it keep seeds (identical motion). length_s: how long a clip of it is unless somebody
     says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
     that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
     Rotations are meant for a 35 mm lens on a sensor 36 mm wide.

@@ -1,7 +1,7 @@
-"""What people read beside the numbers: how motion looks in the picture. In dependency order:
+"""What people read beside the numbers: how motion looks on screen. In dependency order:
 
 flow      what people watch while it plays: streak, distance, height, speed
-framing   how the subject sits in the picture
+framing   how the subject sits on screen
 movers    which part moves the picture, by how much
 layers    what each layer does at a frame, and when it is heard
 tagged    arrays by name and tag, made only when somebody does not have them yet

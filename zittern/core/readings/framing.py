@@ -1,4 +1,4 @@
-"""How the subject sits in the picture: how far off its place, when it leaves the picture, how late the operator
+"""How the subject sits on screen: how far off its place, when it leaves the picture, how late the operator
 turns.
 """
 
@@ -17,7 +17,7 @@ from zittern.core.units import Array
 
 __all__ = ["FramingReport", "Turn", "framed", "misses_px", "report"]
 
-# So far in front of the lens (m) something has to be to have a place in the picture.
+# So far in front of the lens (m) something has to be to have a place on screen.
 _LEAST_DEPTH_M = 1e-6
 # Turns of the subject smaller than the whole slack and this (degrees) are not counted as changes of direction.
 _TURN_DEG = 1.0
@@ -36,7 +36,7 @@ class Turn(Doc):
 
 
 class FramingReport(Doc):
-    """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not in the picture.
+    """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not on screen.
     reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
     subject goes steadily on; least_lag_frames: what that cannot go under with this anticipation.
     """
@@ -57,8 +57,8 @@ def framed(shot: Shot) -> bool:
 
 
 def misses_px(shot: Shot, motion: Motion) -> Array:
-    """How far the subject is right of its place in the picture and above it, in pixels, and whether it is in the
-    picture (1) or not (0). (F, 3).
+    """How far the subject is right of its place on screen and above it, in pixels, and whether it is on screen (1) or
+    not (0). (F, 3).
     """
     subject = shot.subject
     if subject is None:

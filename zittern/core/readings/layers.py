@@ -22,8 +22,8 @@ __all__ = [
 ]  # fmt: skip
 
 _TOO_FAST = (
-    f"{{:.4g}} beats a frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or "
-    f"the speed"
+    f"{{:.4g}} beats per frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the "
+    f"rate or the speed"
 )
 
 
@@ -83,7 +83,7 @@ class Size:
 
 @dataclass(frozen=True, slots=True)
 class ClipReading:
-    """When a clip is heard, and how large it is in the picture meanwhile, whether it counts or not."""
+    """When a clip is heard, and how large it is on screen meanwhile, whether it counts or not."""
 
     clip: str
     span: SpanReading

@@ -150,7 +150,7 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "total_swing_px",
         float,
-        "swing of the picture's centre over the whole shot, or the stretch that loops",
+        "swing of the picture's centre over the whole shot, or the loop range",
         lambda at: at.size.swing_px,
     ),
     MomentRow(

@@ -1,7 +1,7 @@
 """Which part of the rig, which layer moves the picture, and by how much: each alone, from one frame to the next.
 
 For a mount: the lens as it would be had this mount alone stood still since the frame before, and where a point ahead of
-the lens, as far away as the subject, would then lie in the picture. For a layer: how far its offsets take the picture's
+the lens, as far away as the subject, would then lie on screen. For a layer: how far its offsets take the picture's
 centre.
 """
 

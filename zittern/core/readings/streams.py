@@ -127,8 +127,8 @@ STREAMS: tuple[Stream, ...] = (
     ),
     Stream(
         "framing",
-        ("right px", "above px", "in the picture 0 or 1"),
-        "how far the subject is off its place in the picture",
+        ("right px", "above px", "on screen 0 or 1"),
+        "how far the subject is off its place on screen",
         _framing,
     ),
     Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "where the rig is behind a mount", _rig),

@@ -1,7 +1,7 @@
-"""Where something has to point so that a lens on it sees a point at a place in the picture: pan and tilt in closed
+"""Where something has to point so that a lens on it sees a point at a place on screen: pan and tilt in closed
 form.
 
-With the lens at b from the turning point and its ray d to the place in the picture, the point lies at b + l d for some
+With the lens at b from the turning point and its ray d to the place on screen, the point lies at b + l d for some
 l, and as far away as it is:
 |b + l d| = |s|. Rolled about the forward axis that is v; tilt t turns it to the height of s, v_y cos t - v_z sin t =
 s_y, and pan to its heading.

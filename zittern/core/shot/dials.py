@@ -40,7 +40,7 @@ class Dial(Doc):
     @model_validator(mode="after")
     def _ordered(self) -> Self:
         if not self.least < self.most:
-            raise ValueError(f"the least of a dial is under its most, got {self.least:g} and {self.most:g}")
+            raise ValueError(f"the minimum of a dial must be below its maximum, got {self.least:g} and {self.most:g}")
         self.value.within(self.least, self.most)
         return self
 

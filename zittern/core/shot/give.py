@@ -1,4 +1,4 @@
-"""Give: what is mounted hangs in springs and dampers that its parent carries."""
+"""Give: what is mounted Spring-mounted and dampers that its parent carries."""
 
 from __future__ import annotations
 

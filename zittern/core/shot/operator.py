@@ -77,7 +77,7 @@ class Operator(Doc):
 
 
 class HoldFraming(Doc):
-    """Takes away the drift of the subject from its place in the picture where it is slower than `below_hz`, and leaves
+    """Takes away the drift of the subject from its place on screen where it is slower than `below_hz`, and leaves
     the shake above. The place is the operator's where there is one.
     """
 

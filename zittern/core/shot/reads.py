@@ -89,7 +89,7 @@ def check_reads(
                     f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is "
                     f"part of"
                 )
-            raise ValueError(f"“{called}” reads a dial that is not there: {unknown(name, known, 0).message}")
+            raise ValueError(f"“{called}” reads a missing dial: {unknown(name, known, 0).message}")
 
 
 def _no_circle(dials: Sequence[Dial]) -> None:
@@ -99,11 +99,11 @@ def _no_circle(dials: Sequence[Dial]) -> None:
     def follow(name: str, way: tuple[str, ...]) -> None:
         if name in way:
             circle = (*way[way.index(name) :], name)
-            raise ValueError(f"dials cannot read each other in a circle: {' → '.join(circle)}")
+            raise ValueError(f"circular dial reference: {' → '.join(circle)}")
         if name in done:
             return
         if name not in by_name:
-            raise ValueError(f"dial `{way[-1]}` reads a dial that is not there: {unknown(name, by_name, 0).message}")
+            raise ValueError(f"dial `{way[-1]}` reads a missing dial: {unknown(name, by_name, 0).message}")
         for each in sorted(reads_of(by_name[name])):
             follow(each, (*way, name))
         done.add(name)

@@ -71,7 +71,7 @@ class Subject(Doc):
         """Corners of its box about its point. (8, 3) metres along the world's axes."""
         across = self.height_m / 3.0 if self.width_m is None else self.width_m
         signs = np.array([(x, y, z) for x in (-0.5, 0.5) for y in (-0.5, 0.5) for z in (-0.5, 0.5)])
-        return signs * np.array([across, self.height_m, across])
+        return np.asarray(signs * np.array([across, self.height_m, across]))
 
     def position_m(self, scope: Scope) -> Array:
         """(F, 3) metres in the world."""

@@ -61,7 +61,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Noise,
         "Noise",
-        "the irregular sway of a camera held by hand",
+        "irregular handheld sway",
         {"pan": 0.5, "tilt": 0.4, "roll": 0.2, "truck": 1.0, "pedestal": 0.8, "dolly": 0.5},
         (_rate(), Look("octaves", "octaves"), Look.percent("persistence", "persistence"), _LOOP),
     ),
@@ -81,7 +81,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Drift,
         "Drift",
-        "the slow sway of somebody who stands still",
+        "sway of a standing person",
         {"pan": 0.7, "tilt": 0.5, "roll": 0.3, "truck": 1.5, "pedestal": 0.5, "dolly": 1.2},
         (_rate(step=0.01), _LOOP),
     ),
@@ -110,7 +110,7 @@ SOURCES: tuple[SourceRow, ...] = (
         {"pan": 0.25, "tilt": 0.3, "roll": 0.45, "truck": 2.2, "pedestal": 2.4, "dolly": 0.8},
         (
             Look("way", "way"),
-            Look("follows", "follows", hint="The path: its speed says how fast steps come; none while it stands"),
+            Look("follows", "follows", hint="The path: its speed says how fast steps come; none when stationary"),
             Look(
                 "cadence_hz",
                 "cadence",
@@ -133,9 +133,11 @@ SOURCES: tuple[SourceRow, ...] = (
         {"pan": 0.12, "tilt": 0.3, "roll": 0.3, "truck": 0.6, "pedestal": 1.6, "dolly": 0.4},
         (
             Look(
-                "roughness", "road", hint="ISO 8608: A is new tarmac, C a country road, E a field track, H hardly a way"
+                "roughness",
+                "road",
+                hint="ISO 8608: A is new tarmac, C a country road, E a field track, H barely passable",
             ),
-            Look("follows", "follows", hint="The path: its speed is that of the wheels; nothing while it stands"),
+            Look("follows", "follows", hint="The path: its speed is that of the wheels; none when stationary"),
             Look("speed_m_s", "speed", "m/s", step=0.05, digits=1, scales=True, hint="Where it follows a set speed"),
             Look("springs", "springs"),
             Look("wheelbase_m", "wheelbase", "m", step=0.01, digits=1),
@@ -149,19 +151,19 @@ SOURCES: tuple[SourceRow, ...] = (
         {"pan": 0.35, "tilt": 0.6, "roll": 0.4, "truck": 0.8, "pedestal": 1.6, "dolly": 0.8},
         (
             Look("ring_hz", "ring", "Hz", step=0.02, digits=1, scales=True),
-            Look("settle_s", "settles", "s", step=0.01, scales=True, hint="Seconds until a twentieth is left"),
+            Look("settle_s", "settles", "s", step=0.01, scales=True, hint="Decay to 5 %, in seconds"),
             Look("answers", "answers"),
             Look(
                 "wave_m_s",
-                "arrives at",
+                "wave speed",
                 "m/s",
                 step=1.0,
                 digits=0,
                 scales=True,
                 hint="A cue with a place arrives later the farther away it is",
             ),
-            Look("falls", "grows weaker"),
-            Look("at_start", "at the start", hint="One where the clip starts"),
+            Look("falls", "distance falloff"),
+            Look("at_start", "at the start", hint="Hit at clip start"),
             Look(
                 "rhythm_hz",
                 "beats",
@@ -169,7 +171,7 @@ SOURCES: tuple[SourceRow, ...] = (
                 times=_PER_MINUTE,
                 step=0.5,
                 digits=0,
-                hint="A rhythm of its own from the start on; 0 for none",
+                hint="Repeat rate; 0 = off",
             ),
             Look.percent("uneven", "uneven"),
             Look(
@@ -197,10 +199,10 @@ SOURCES: tuple[SourceRow, ...] = (
                 "without drift",
                 "Hz",
                 step=0.005,
-                hint="What is slower than this is taken away; 0 takes only the mean",
+                hint="High-pass: slower motion is removed; 0 removes only the mean",
             ),
             Look("offset_s", "begins at", "s", step=0.02, hint="Where in the take it begins"),
-            Look("loop", "loop", hint="Goes over into itself at its end"),
+            Look("loop", "loop", hint="Cross-fades to its start"),
             Look("fade_s", "fade", "s", step=0.01, hint="Of the loop into itself, or at both ends"),
         ),
     ),

@@ -28,9 +28,7 @@ export function AxisLabel({
       type="button"
       aria-pressed={selected}
       title={
-        linked
-          ? `Moves as ${linked} does`
-          : "Select; Ctrl adds rows, Shift all up to here; edits then go to all of them"
+        linked ? `Linked to ${linked}` : "Select; Ctrl adds rows, Shift all up to here; edits then go to all of them"
       }
       className={`cond flex items-center gap-1 text-[13px] ${quiet ? "text-(--graphite)" : ""}`}
       onClick={select}

@@ -14,7 +14,7 @@ type RowProps = { layer: Layer; axis: AxisName; reading: AxisReading; selected: 
 
 const quietText = "num whitespace-nowrap text-right text-(--graphite) text-xs";
 
-/** One axis: its ink, motion, swing, size in the picture, rate, switches. Click the name to select; Ctrl adds rows, Shift all up to it. */
+/** One axis: its ink, motion, swing, size on screen, rate, switches. Click the name to select; Ctrl adds rows, Shift all up to it. */
 export function AxisRow({ layer, axis, reading, selected }: RowProps) {
   const setting = layer.axes[axis];
   const at = `layer:${layer.id}.axes.${axis}`;

@@ -14,8 +14,8 @@ export function AxisSwitches(props: { layer: string; axis: AxisName; locked: boo
         type="button"
         className={SMALL}
         disabled={locked}
-        aria-label={`New random start of ${axis}`}
-        title={`New random start of ${axis}`}
+        aria-label={`New seed of ${axis}`}
+        title={`New seed of ${axis}`}
         onClick={() => void commit({ type: "new_seeds", layers: [layer], axes: touched(axis) })}
       >
         <Dices size={12} />

@@ -30,7 +30,7 @@ export function AxisTable({ layer }: { layer: Layer }) {
             <th className="text-left">motion</th>
             <th className="pr-1 text-right">swing</th>
             <th className="text-right" colSpan={2}>
-              in the picture
+              on screen
             </th>
             <th className="pr-1 text-right">rate</th>
             <th>

@@ -17,7 +17,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
         <select
           className="cond shrink-0 bg-base-100 text-(--graphite) text-sm hover:text-base-content"
           aria-label="Source of the layer"
-          title="Another source; the axes keep their swings"
+          title="Change source; swings are kept"
           value={layer.source.kind}
           onChange={(event) =>
             void commit({ type: "set_source", layer: layer.id, source: event.target.value as SourceKind })
@@ -30,7 +30,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
         {more > 0 && (
           <span
             className="cond shrink-0 rounded-sm bg-(--wash) px-1.5 text-primary text-xs"
-            title="What is changed below the axes, and the buttons here, go to all selected layers; the axes are this one's"
+            title="The controls below the axes and the buttons here edit all selected layers; the axes are this layer's"
           >
             and {more} more
           </span>

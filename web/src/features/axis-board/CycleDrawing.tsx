@@ -1,5 +1,5 @@
 import type { Layer } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 import { usePending } from "../../shared/usePending";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
@@ -65,6 +65,7 @@ function Drawing({ at, ...given }: { at: string; kept: Point[] }) {
           tabIndex={0}
           role="button"
           aria-label={`Point ${index + 1} of the cycle: arrow keys move it, Delete removes it`}
+          onClick={keepArrows}
           onKeyDown={(event) => onKey(event, index)}
           cx={toX(x)}
           cy={toY(y)}

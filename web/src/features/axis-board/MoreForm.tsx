@@ -7,7 +7,7 @@ import { openShot } from "../../stores/openShot";
 import { setMore, view } from "../../stores/view";
 import { Spectrum } from "./Spectrum";
 
-const LENS_END = "lens end";
+const LENS_END = "lens";
 
 /** What is rarely changed, and the spectrum: folded away until it is asked for. */
 export function MoreForm({ layer }: { layer: Layer }) {
@@ -25,7 +25,7 @@ export function MoreForm({ layer }: { layer: Layer }) {
         onClick={() => setMore(!more)}
       >
         <ChevronRight size={12} className={more ? "rotate-90" : ""} />
-        how it adds, ramp shape, spectrum
+        Blending, ramp shape, spectrum
       </button>
       {more && (
         <div className="grid grid-cols-4 gap-x-3 gap-y-2 pt-1">
@@ -35,7 +35,7 @@ export function MoreForm({ layer }: { layer: Layer }) {
           {mounts.length > 1 && (
             <ChoiceField
               at={`${at}.target`}
-              look={{ title: "shakes", choices: [LENS_END, ...mounts] }}
+              look={{ title: "applies to", choices: [LENS_END, ...mounts] }}
               value={layer.target ?? LENS_END}
               none={LENS_END}
             />

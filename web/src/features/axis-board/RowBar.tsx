@@ -17,7 +17,7 @@ export function RowBar({ layer }: { layer: Layer }) {
       <button
         type="button"
         className="btn btn-xs"
-        title="Same swing and rate, each with its own random start"
+        title="Same swing and rate, each with its own seed"
         onClick={() => void commit({ type: "copy_axis", layer: layer.id, axis: model, to: others })}
       >
         Copy {model} to the others
@@ -25,7 +25,7 @@ export function RowBar({ layer }: { layer: Layer }) {
       <button
         type="button"
         className="btn btn-xs"
-        title={`The others move exactly as ${model} does, each with its own swing`}
+        title={`The others move exactly like ${model} does, each with its own swing`}
         onClick={() => void commit({ type: "link_axes", layer: layer.id, axes: others, to: model })}
       >
         <Link2 size={12} /> Link to {model}

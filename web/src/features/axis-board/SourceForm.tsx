@@ -18,7 +18,7 @@ export function SourceForm({ layer }: { layer: Layer }) {
     <div className="grid grid-cols-4 gap-x-3 gap-y-1">
       {byHand && (
         <p className="col-span-4 text-(--graphite) text-xs">
-          Added on top of everything. A change sets a key at the present frame.
+          Added on top of everything. Changes set a key at this frame.
         </p>
       )}
       <Fields at={`layer:${layer.id}.source`} document={source} looks={shown} keys={byHand} />

@@ -60,7 +60,7 @@ export function Spectrum({ layer, slug, revision }: { layer: Layer; slug: string
         </text>
       </svg>
       <figcaption className="cond text-(--graphite) text-xs">
-        bars: this layer · line: the sum · swing in the picture by third of an octave
+        bars: this layer · line: the sum · swing on screen per ⅓ octave
       </figcaption>
     </figure>
   );

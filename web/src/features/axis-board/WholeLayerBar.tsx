@@ -18,7 +18,7 @@ export function WholeLayerBar({ layer }: { layer: Layer }) {
   });
   return (
     <div className="cond flex items-center gap-1 text-xs">
-      <span className="text-(--graphite)">all swings ×</span>
+      <span className="text-(--graphite)">All swings ×</span>
       <ShareField
         label="All swings"
         value={1}
@@ -31,15 +31,15 @@ export function WholeLayerBar({ layer }: { layer: Layer }) {
       <button
         type="button"
         className="btn btn-ghost btn-xs"
-        title="New random start for all axes (N)"
+        title="New seeds for all axes (N)"
         onClick={() => void commit({ type: "new_seeds", layers: layers() })}
       >
-        <Dices size={13} /> New start
+        <Dices size={13} /> New seed
       </button>
       <button
         type="button"
         className="btn btn-ghost btn-xs"
-        title="Duplicate with a new random start (Ctrl D)"
+        title="Duplicate with a new seed (Ctrl D)"
         onClick={() => void commit({ type: "duplicate_layers", layers: layers(), keep_seed: false })}
       >
         <Copy size={13} /> Duplicate

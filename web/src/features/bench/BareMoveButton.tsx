@@ -14,8 +14,8 @@ export function BareMoveButton() {
       aria-pressed={bypass}
       title={
         bare
-          ? "The move without motion layers; click for all of it again"
-          : "Hold to see the move without motion layers (B); Shift-click, or Shift B, to keep it so"
+          ? "Showing the move without motion layers; click to show all motion again"
+          : "Hold to see the move without motion layers (B); Shift-click or Shift B to keep it"
       }
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);

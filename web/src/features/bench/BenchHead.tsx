@@ -34,18 +34,13 @@ export function BenchHead({ state }: { state: State }) {
         >
           <CommandIcon size={15} />
         </button>
-        <button
-          type="button"
-          className="btn btn-sm"
-          title="Bring in a camera path (I)"
-          onClick={() => openImport(null)}
-        >
+        <button type="button" className="btn btn-sm" title="Import a camera path (I)" onClick={() => openImport(null)}>
           <FileUp size={15} /> Import
         </button>
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          title="Take the motion away as a file (E)"
+          title="Export the motion to a file (E)"
           onClick={() => view.setState({ dialog: "export" })}
         >
           <FileDown size={15} /> Export
@@ -68,14 +63,17 @@ function Place({ state }: { state: State }) {
         <img src="/assets/mark.svg" alt="" className="h-4" />
         <span className="hidden 2xl:inline">Zittern</span>
       </Link>
-      <span className="flex max-w-[calc(100%-6.75rem)] shrink-0 items-baseline gap-1 text-sm" title={`${state.project} / ${name}`}>
+      <span
+        className="flex max-w-[calc(100%-6.75rem)] shrink-0 items-baseline gap-1 text-sm"
+        title={`${state.project} / ${name}`}
+      >
         <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
         <span>/</span>
         <button
           type="button"
           className="min-w-16 truncate font-medium text-white hover:underline"
-          aria-label={`This shot: ${name}`}
-          title={`${name}: name, frame rate, range, picture, sensor, set`}
+          aria-label={`Shot settings: ${name}`}
+          title={`${name}: name, frame rate, range, resolution, sensor, set`}
           onClick={() => view.setState({ dialog: "shot" })}
         >
           {name}

@@ -28,8 +28,8 @@ export function TransportBar() {
       <button
         type="button"
         className="btn btn-sm btn-square"
-        title="One frame back (←)"
-        aria-label="One frame back"
+        title="Previous frame (←)"
+        aria-label="Previous frame"
         onClick={() => step(-1)}
       >
         <ChevronLeft size={16} />
@@ -40,8 +40,8 @@ export function TransportBar() {
       <button
         type="button"
         className="btn btn-sm btn-square"
-        title="One frame on (→)"
-        aria-label="One frame on"
+        title="Next frame (→)"
+        aria-label="Next frame"
         onClick={() => step(1)}
       >
         <ChevronRight size={16} />

@@ -66,7 +66,7 @@ function FromPreset({ clip }: { clip: Clip }) {
       <button
         type="button"
         className="btn btn-xs shrink-0"
-        title="What differs from the preset, and taking it back from there, layer by layer"
+        title="Shows what differs from the preset, to revert layer by layer"
         onClick={() => view.setState({ dialog: "origin" })}
       >
         Compare …
@@ -109,10 +109,10 @@ function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
           data-testid="clip-size"
         >
           {" "}
-          Swings {swing.toFixed(0)} px in the picture, {most.toFixed(0)} px at most.
+          Swings {swing.toFixed(0)} px on screen, {most.toFixed(0)} px at most.
         </span>
       )}{" "}
-      Where bars of a lane overlap they cross-fade; lanes add up. Drag the bar, its ends and its ramps.
+      Where bars of a lane overlap they cross-fade; lanes are summed. Drag the bar, its ends and its ramps.
     </p>
   );
 }

@@ -11,18 +11,18 @@ export function ClipButtons() {
       <button
         type="button"
         className="btn btn-xs"
-        title="Cuts it at the pen line; the motion runs on (X)"
+        title="Split at playhead; the motion stays continuous (X)"
         onClick={splitClip}
       >
         <Scissors size={12} /> Split here
       </button>
-      <button type="button" className="btn btn-xs" title="A copy right behind it" onClick={() => duplicateClip(1)}>
+      <button type="button" className="btn btn-xs" title="Duplicate after this clip" onClick={() => duplicateClip(1)}>
         <Copy size={12} /> Duplicate
       </button>
       <button
         type="button"
         className="btn btn-xs"
-        title="Three more behind it, one after another"
+        title="Three more copies after it"
         onClick={() => duplicateClip(TIMES_REPEATED)}
       >
         Repeat 3×
@@ -30,7 +30,7 @@ export function ClipButtons() {
       <button
         type="button"
         className="btn btn-xs"
-        title="Another clip, on a lane of its own: over the stretch that loops, or from the pen line on"
+        title="New clip on a new lane: over the loop range, or from the playhead on"
         onClick={addClip}
       >
         New clip
@@ -38,12 +38,12 @@ export function ClipButtons() {
       <button
         type="button"
         className="btn btn-xs"
-        title="Presets, to try on in its place (R)"
+        title="Browse presets to replace it (R)"
         onClick={() => view.setState({ sheet: "presets" })}
       >
         Presets …
       </button>
-      <button type="button" className="btn btn-xs" title="Keeps it among your presets (J)" onClick={saveClip}>
+      <button type="button" className="btn btn-xs" title="Save to your presets (J)" onClick={saveClip}>
         Save as preset …
       </button>
       <span className="ml-auto" />

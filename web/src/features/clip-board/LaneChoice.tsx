@@ -1,7 +1,7 @@
 import { ownLane, toLane } from "../../acts/clips";
 import type { Lane } from "../../api/types";
 
-const OWN = "a lane of its own";
+const OWN = "a new lane";
 
 /** The lane that the clip lies on: another one, or one of its own. */
 export function LaneChoice({ lanes, lane }: { lanes: Lane[]; lane: Lane }) {

@@ -32,7 +32,7 @@ export function CommandList() {
           onValueChange={type}
         />
         <Command.List className="max-h-96 overflow-y-auto">
-          <Command.Empty className="px-2 py-1 text-sm">No command has these words.</Command.Empty>
+          <Command.Empty className="px-2 py-1 text-sm">No matching commands.</Command.Empty>
           {found.map((action) => (
             <Command.Item
               key={action.id}

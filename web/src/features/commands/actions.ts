@@ -38,10 +38,10 @@ function removeSelected(): void {
 }
 
 const SELECTED: Action[] = [
-  { id: "select-all", title: "Select all layers, or all pins of the move", keys: ["Ctrl+A"], run: selectAll },
+  { id: "select-all", title: "Select all layers, or all keys of the move", keys: ["Ctrl+A"], run: selectAll },
   {
     id: "remove",
-    title: "Delete the selected pins, or remove the selected layers, clip or cues",
+    title: "Delete the selected keys, or remove the selected layers, clip or cues",
     keys: ["Delete", "Backspace"],
     available: () => ["keys", "clip", "cues", "layers"].includes(selection().kind),
     run: removeSelected,

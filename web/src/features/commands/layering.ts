@@ -58,12 +58,12 @@ const set = (field: string, next: (layer: Layer) => unknown) => () => {
   void commit({ type: "set_values", values });
 };
 
-/** Limits the selected layers, or the selected clip, to the stretch that loops. */
+/** Limits the selected layers, or the selected clip, to the loop range. */
 function onlyHere(): void {
   const { loop } = transport.getState();
   const { board, clip } = view.getState();
   const at = board === "clip" && clip ? [`clip:${clip}`] : chosenIds().map((id) => `layer:${id}`);
-  if (!loop) note("info", "Mark a stretch first: Shift-drag in the ruler");
+  if (!loop) note("info", "Set a loop range first: Shift-drag in the ruler");
   else if (at.length) void commit({ type: "only_here", at, first_frame: loop[0], last_frame: loop[1] });
 }
 
@@ -83,7 +83,7 @@ function copyLayers(): void {
 
 function pasteLayers(): void {
   const kept = localStorage.getItem(CLIPBOARD);
-  if (!kept) note("info", "Nothing is copied yet: select a layer and press Ctrl C");
+  if (!kept) note("info", "Nothing to paste: select a layer and press Ctrl C");
   else void commit({ type: "paste_layers", layers: JSON.parse(kept) as Layer[] }, { kept: selectMade });
 }
 
@@ -159,20 +159,20 @@ export const LAYERING: Action[] = [
   },
   {
     id: "seeds",
-    title: "New random start for the selected layers, or all of the clip",
+    title: "New seeds for the selected layers, or all layers of the clip",
     keys: ["N"],
     available: () => layersOrClips().length > 0,
     run: () => void commit({ type: "new_seeds", layers: layersOrClips() }),
   },
   action(
     "stronger",
-    "Selected layers half as strong again",
+    "Swing ×1.5",
     [],
     onLayers((layers) => ({ type: "scale_swings", layers, factor: 1.5, axes: ALL })),
   ),
   action(
     "gentler",
-    "Selected layers two thirds as strong",
+    "Swing ×⅔",
     [],
     onLayers((layers) => ({ type: "scale_swings", layers, factor: 2 / 3, axes: ALL })),
   ),
@@ -184,29 +184,29 @@ export const LAYERING: Action[] = [
     run: duplicate,
   },
   action("copy", "Copy the selected layers", ["Ctrl+C"], copyLayers),
-  { id: "paste", title: "Paste layers, from another shot too", keys: ["Ctrl+V"], run: pasteLayers },
+  { id: "paste", title: "Paste layers", keys: ["Ctrl+V"], run: pasteLayers },
   action("up", "Move the selected layer up", ["Ctrl+ArrowUp"], () => reorder(1)),
   action("down", "Move the selected layer down", ["Ctrl+ArrowDown"], () => reorder(-1)),
-  action("span-start", "Selected layers start here", ["["], span("first_frame")),
-  action("span-end", "Selected layers end here", ["]"], span("last_frame")),
-  action("ramp-in", "Selected layers ramp in up to here", [], span("ramp_in_until")),
-  action("ramp-out", "Selected layers ramp out from here", [], span("ramp_out_from")),
+  action("span-start", "Start the selected layers here", ["["], span("first_frame")),
+  action("span-end", "End the selected layers here", ["]"], span("last_frame")),
+  action("ramp-in", "Ramp in the selected layers up to here", [], span("ramp_in_until")),
+  action("ramp-out", "Ramp out the selected layers from here", [], span("ramp_out_from")),
   {
     id: "only-here",
-    title: "Selected layers or clip only within the stretch that loops, with soft edges",
+    title: "Limit layers or clip to the loop range, with ramps",
     keys: ["Y"],
     available: () => withLayer() || withClip(),
     run: onlyHere,
   },
   action(
     "whole-span",
-    "Selected layers over the whole shot",
+    "Extend the selected layers to the whole shot",
     [],
     onLayers((layers) => ({ type: "set_span", at: layers.map((id) => `layer:${id}`), by_frames: 0, whole: true })),
   ),
   {
     id: "draw",
-    title: "Draw the weight of the selected layer, or the amount of the clip, by hand, or no longer",
+    title: "Toggle drawing the weight of the layer, or the amount of the clip",
     keys: ["U"],
     available: () => withLayer() || withClip(),
     run: () => view.setState(({ drawing }) => ({ drawing: !drawing })),
@@ -222,19 +222,19 @@ export const LAYERING: Action[] = [
   ),
   action(
     "mode",
-    "Selected layers add, or replace those under them",
+    "Toggle add/replace of the selected layers",
     [],
     set("mode", (layer) => (layer.mode === "add" ? "replace" : "add")),
   ),
   action(
     "steady",
-    "Selected layers steady on screen, or not",
+    "Toggle steady on screen",
     [],
     set("steady", (layer) => !layer.steady),
   ),
   {
     id: "dial-of",
-    title: "Make a dial of the number that was gone to last",
+    title: "Create dial from the last number used",
     keys: ["Shift+D"],
     available: () => view.getState().number !== null,
     run: () => {
@@ -242,10 +242,10 @@ export const LAYERING: Action[] = [
       if (number) makeDial(number);
     },
   },
-  { id: "cue", title: "Cue here; while it plays, tapped in", keys: ["Q"], run: cueHere },
+  { id: "cue", title: "Add cue at playhead (also while playing)", keys: ["Q"], run: cueHere },
   { id: "cues-out", title: "Export the cues as CSV", keys: [], run: exportCues },
-  { id: "clip", title: "New clip, over the stretch that loops or from here", keys: [], run: addClip },
-  { id: "clip-split", title: "Split the selected clip here", keys: ["X"], available: withClip, run: splitClip },
+  { id: "clip", title: "New clip, over the loop range or from here", keys: [], run: addClip },
+  { id: "clip-split", title: "Split the selected clip at playhead", keys: ["X"], available: withClip, run: splitClip },
   {
     id: "save-preset",
     title: "Save the selected clip or layers as a preset …",
@@ -255,7 +255,7 @@ export const LAYERING: Action[] = [
   },
   {
     id: "axes-copy",
-    title: "Copy the first selected axis to the others, with new random starts",
+    title: "Copy the first selected axis to the others, with new seeds",
     keys: [],
     ...onAxes(2, (layer, [model = "pan", ...to]) => ({ type: "copy_axis", layer: layer.id, axis: model, to })),
   },
@@ -273,7 +273,7 @@ export const LAYERING: Action[] = [
   },
   {
     id: "axes-on",
-    title: "Selected axes on or off",
+    title: "Toggle the selected axes",
     keys: [],
     ...onAxes(1, (layer, axes) => ofAxes(layer, axes, "on")),
   },
@@ -282,7 +282,7 @@ export const LAYERING: Action[] = [
   only("axes-all", "All axes on", AXES),
   {
     id: "axes-lock",
-    title: "Lock the selected axes, or unlock them",
+    title: "Toggle lock of the selected axes",
     keys: [],
     ...onAxes(1, (layer, axes) => ofAxes(layer, axes, "locked")),
   },

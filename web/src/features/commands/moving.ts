@@ -14,28 +14,28 @@ const withSubject = () => Boolean(shotNow()?.subject);
 const SIDES = { before: "before the first key", after: "after the last key" } as const;
 
 export const MOVING: Action[] = [
-  { id: "key", title: "Set a key on the move", keys: ["K"], run: keyHere },
+  { id: "key", title: "Set key on the move", keys: ["K"], run: keyHere },
   {
     id: "key-every-change",
-    title: "Key every change of the move, or not",
+    title: "Toggle key every change",
     keys: [],
     run: () => view.setState((state) => ({ keyEveryChange: !state.keyEveryChange })),
   },
   { id: "move", title: "Select the move", keys: [], run: () => selectPins([]) },
   {
     id: "fly",
-    title: "Fly in the Viewfinder on or off",
+    title: "Toggle flying in the Viewfinder",
     keys: ["V"],
     run: () => view.setState((state) => ({ flying: !state.flying, board: "move" })),
   },
   {
     id: "pick",
-    title: "Pick a point of the set as the subject",
+    title: "Pick subject in the set",
     keys: ["P"],
     run: () => view.setState((state) => ({ picking: state.picking ? false : "subject", board: "move" })),
   },
-  { id: "no-subject", title: "No subject", keys: [], available: withSubject, run: () => void markSubject(null) },
-  { id: "outside", title: "Camera where the Set view looks from", keys: [], run: fromOutside },
+  { id: "no-subject", title: "Clear subject", keys: [], available: withSubject, run: () => void markSubject(null) },
+  { id: "outside", title: "Move camera to the Set view's eye", keys: [], run: fromOutside },
   { id: "aim", title: "Aim at the subject", keys: ["A"], available: withSubject, run: () => void aim(null) },
   ...FRAMINGS.map(({ fill, title }) => ({
     id: `aim-${title}`,
@@ -54,16 +54,16 @@ export const MOVING: Action[] = [
     keys: [],
     run: () => takeLens(focal),
   })),
-  { id: "nudge-back", title: "Move the selected pins a frame back", keys: [","], repeats: true, run: () => nudge(-1) },
-  { id: "nudge-on", title: "Move the selected pins a frame on", keys: ["."], repeats: true, run: () => nudge(1) },
+  { id: "nudge-back", title: "Nudge keys 1 frame earlier", keys: [","], repeats: true, run: () => nudge(-1) },
+  { id: "nudge-on", title: "Nudge keys 1 frame later", keys: ["."], repeats: true, run: () => nudge(1) },
   ...INTERPS.map((interp) => ({
     id: `run-${interp}`,
-    title: interp === "linear" ? "Keys of the move linear: constant speed" : `Keys of the move ${interp}`,
+    title: interp === "linear" ? "Interpolate keys: linear (constant speed)" : `Interpolate keys: ${interp}`,
     keys: [],
     run: () => runOn(interp),
   })),
-  { id: "shorter", title: "Keys of the move in half the time", keys: [], run: () => void stretch(0.5) },
-  { id: "longer", title: "Keys of the move in twice the time", keys: [], run: () => void stretch(2) },
+  { id: "shorter", title: "Squeeze keys ×0.5", keys: [], run: () => void stretch(0.5) },
+  { id: "longer", title: "Stretch keys ×2", keys: [], run: () => void stretch(2) },
   ...(["before", "after"] as const).flatMap((side) =>
     EXTENDS.map((how) => ({
       id: `${side}-${how}`,

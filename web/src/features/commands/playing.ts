@@ -11,18 +11,18 @@ function loopPins(): void {
 
 export const PLAYING: Action[] = [
   { id: "play", title: "Play or pause", keys: ["Space"], run: togglePlay },
-  { id: "back", title: "One frame back", keys: ["ArrowLeft"], repeats: true, run: () => step(-1) },
-  { id: "on", title: "One frame on", keys: ["ArrowRight"], repeats: true, run: () => step(1) },
-  { id: "back-second", title: "Ten frames back", keys: ["Shift+ArrowLeft"], repeats: true, run: () => step(-10) },
-  { id: "on-second", title: "Ten frames on", keys: ["Shift+ArrowRight"], repeats: true, run: () => step(10) },
+  { id: "back", title: "Previous frame", keys: ["ArrowLeft"], repeats: true, run: () => step(-1) },
+  { id: "on", title: "Next frame", keys: ["ArrowRight"], repeats: true, run: () => step(1) },
+  { id: "back-second", title: "Back 10 frames", keys: ["Shift+ArrowLeft"], repeats: true, run: () => step(-10) },
+  { id: "on-second", title: "Forward 10 frames", keys: ["Shift+ArrowRight"], repeats: true, run: () => step(10) },
   { id: "first", title: "First frame", keys: ["Home"], run: () => seek(transport.getState().first) },
   { id: "last", title: "Last frame", keys: ["End"], run: () => seek(transport.getState().last) },
   {
     id: "loop",
-    title: "Loop on or off",
+    title: "Toggle loop",
     keys: ["L"],
     run: () => transport.setState((state) => ({ looping: !state.looping })),
   },
   { id: "go", title: "Go to a frame …", keys: ["Ctrl+G"], run: () => view.setState({ goingTo: true }) },
-  { id: "loop-here", title: "Loop between the selected pins", keys: ["Shift+L"], run: loopPins },
+  { id: "loop-here", title: "Loop between the selected keys", keys: ["Shift+L"], run: loopPins },
 ];

@@ -29,7 +29,7 @@ function copyEye(): void {
 export const RIGGING: Action[] = [
   {
     id: "rig-rows",
-    title: "Rig: a row for each mount, or one for the move",
+    title: "Toggle a row for each mount",
     keys: ["Shift+R"],
     run: () => view.setState(({ rigOpen }) => ({ rigOpen: !rigOpen })),
   },
@@ -41,7 +41,7 @@ export const RIGGING: Action[] = [
   })),
   {
     id: "operator",
-    title: "An operator aims this mount, or not",
+    title: "Toggle operator",
     keys: ["Shift+O"],
     run: () => {
       fit("operator", !mountNow()?.operator);
@@ -50,15 +50,15 @@ export const RIGGING: Action[] = [
   },
   {
     id: "give",
-    title: "This mount hangs in springs, or not",
+    title: "Toggle springs of this mount",
     keys: ["Shift+G"],
     run: () => {
       fit("give", !mountNow()?.give);
       show("give")();
     },
   },
-  { id: "hold", title: "Hold framing, or not", keys: ["Shift+H"], run: () => holdFraming(!shotNow()?.hold) },
-  { id: "ride", title: "What this mount rides on …", keys: [], run: show("ride") },
+  { id: "hold", title: "Toggle hold framing", keys: ["Shift+H"], run: () => holdFraming(!shotNow()?.hold) },
+  { id: "ride", title: "Ride on …", keys: [], run: show("ride") },
   { id: "mount", title: "This mount: name, length, pivot, order …", keys: [], run: show("rig") },
   { id: "to-ground", title: "Mount towards the ground", keys: [], available: several, run: () => moveMount(-1) },
   { id: "to-lens", title: "Mount towards the lens", keys: [], available: several, run: () => moveMount(1) },
@@ -86,7 +86,7 @@ export const RIGGING: Action[] = [
   },
   {
     id: "paste-stretch",
-    title: "Paste the copied pose on this mount over the stretch",
+    title: "Paste the copied pose on this mount over the loop range",
     keys: [],
     available: withPose,
     run: () => pastePose(true),

@@ -24,7 +24,7 @@ export function CueBoard() {
   if (!first)
     return (
       <div className="flex flex-col gap-2 px-3 py-2 text-sm">
-        <p>No cue is selected. Q sets one at the pen line, or taps them in while the shot plays.</p>
+        <p>No cue is selected. Q adds one at the playhead, also while playing.</p>
         <FileButtons some={!!all?.length} />
       </div>
     );
@@ -64,14 +64,14 @@ export function CueBoard() {
       </div>
       <PlaceFields cue={first} />
       <p className="text-(--graphite) text-xs">
-        Hit layers answer to cues: the camera rings, later and weaker the farther away a cue's place is, and is pushed
-        away from it.
+        Hit layers respond to cues: the shake arrives later and weaker with distance from a cue's position, and pushes
+        the camera away from it.
       </p>
       <div className="flex flex-wrap gap-1">
         <button
           type="button"
           className="btn btn-xs"
-          title="A layer that rings at every cue"
+          title="Adds a hit layer, which responds to every cue"
           onClick={() => void commit({ type: "add_layer", source: "hit" }, { kept: selectMade })}
         >
           Add hit layer

@@ -1,5 +1,5 @@
 import type { Cue } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 
 type FlagProps = {
   cue: Cue;
@@ -29,7 +29,10 @@ export function Flag({ cue, on, left, hold, onChoose, onMove }: FlagProps) {
       className={`absolute inset-y-0 flex cursor-ew-resize touch-none items-center ${on ? "z-[2] text-primary" : "text-base-content"}`}
       style={{ left: left - 1 }}
       {...hold}
-      onClick={(event) => event.detail === 0 && onChoose()}
+      onClick={(event) => {
+        keepArrows(event);
+        if (event.detail === 0) onChoose();
+      }}
       onKeyDown={(event) => byArrows(event, onMove)}
     >
       <svg width={wide + 2} height="18" aria-hidden="true" className="shrink-0 overflow-visible fill-current">

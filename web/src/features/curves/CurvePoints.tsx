@@ -1,6 +1,6 @@
 import { keysOf } from "../../api/param";
 import type { Key } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 import type { TimeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
@@ -111,9 +111,10 @@ function Point({ track, of, told, on, cx, cy, hold, onFocus, onMove }: PointProp
       aria-label={`${track.title} at frame ${of.frame}: arrow keys move it`}
       {...hold}
       onFocus={onFocus}
+      onClick={keepArrows}
       onKeyDown={(event) => byArrows(event, onMove)}
     >
-      <title>{`${track.title}, frame ${of.frame}: ${told}, ${of.interp}. Alt keeps the value`}</title>
+      <title>{`${track.title}, frame ${of.frame}: ${told}, ${of.interp}. Alt: move in time only`}</title>
     </circle>
   );
 }

@@ -59,8 +59,8 @@ async function keepUnseen(text: string, { label, value, at, unit, onValue }: Fra
 
 const HINTS = {
   wrong: "A number, or a sum such as 0.4*2",
-  keyed: "A key; emptied, it is deleted. Shift-click another frame, then type, to fill",
-  between: "Between keys; typing sets one",
+  keyed: "Keyed; clear the cell to delete the key. Shift-click a row and type to fill",
+  between: "Interpolated; type to set a key",
 };
 
 /** A number of the table. */

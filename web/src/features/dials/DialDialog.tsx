@@ -30,7 +30,11 @@ export function DialDialog({ shot }: { shot: Shot }) {
     const number = (title: string, text: string) => typedNumber(title, text, { unit: form.unit.trim() });
     let limits: { unit: string; least: number; most: number };
     try {
-      limits = { unit: form.unit, least: await number("Least", form.least), most: await number("Most", form.most) };
+      limits = {
+        unit: form.unit,
+        least: await number("Minimum", form.least),
+        most: await number("Maximum", form.most),
+      };
     } catch (error) {
       return setProblem(explain(error));
     }
@@ -50,17 +54,17 @@ export function DialDialog({ shot }: { shot: Shot }) {
       >
         <TextField title="Name" label="Name of the dial" wide most={40} value={form.name} onChange={put("name")} />
         <TextField title="Unit" value={form.unit} onChange={put("unit")} />
-        <TextField title="Least" value={form.least} onChange={put("least")} />
-        <TextField title="Most" value={form.most} onChange={put("most")} />
+        <TextField title="Minimum" value={form.least} onChange={put("least")} />
+        <TextField title="Maximum" value={form.most} onChange={put("most")} />
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
           {dial ? (
             <RemoveDial dial={dial.name} then={then} />
           ) : (
-            <span className="mr-auto text-xs">Letters, digits and _; formulas name it so.</span>
+            <span className="mr-auto text-xs">Letters, digits and _: the name used in formulas.</span>
           )}
           <button type="submit" className="btn btn-sm btn-primary" disabled={!form.name.trim()}>
-            {dial ? "Change" : "Make"}
+            {dial ? "Apply" : "Create"}
           </button>
         </div>
       </form>

@@ -15,7 +15,7 @@ export function RemoveDial({ dial, then }: { dial: string; then: Then }) {
   };
   return (
     <button type="button" className="btn btn-sm btn-neutral mr-auto" onClick={() => remove(read)}>
-      {read ? "Remove, leave its value behind" : "Remove dial"}
+      {read ? "Remove and bake its value" : "Remove dial"}
     </button>
   );
 }

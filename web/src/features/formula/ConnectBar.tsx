@@ -34,7 +34,8 @@ export function ConnectBar({ place }: { place: FormulaPlace }) {
   );
   return (
     <div className="cond flex flex-wrap items-center gap-1 text-(--graphite) text-xs">
-      from {end("Value at the dial's least", low, setLow)} to {end("Value at the dial's most", high, setHigh)} by dial
+      from {end("Value at the dial's minimum", low, setLow)} to {end("Value at the dial's maximum", high, setHigh)} by
+      dial
       {dials.length > 0 ? (
         <select
           aria-label="Connect to a dial"

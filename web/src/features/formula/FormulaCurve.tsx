@@ -12,7 +12,7 @@ const HEIGHT = 40;
 const MARGIN = 3;
 const MOST_POINTS = 800;
 
-/** The curve that a formula gives over the shot, with its least and largest value and the pen line. */
+/** The curve that a formula gives over the shot, with its least and largest value and the playhead. */
 export function FormulaCurve({ place }: { place: FormulaPlace }) {
   const { at, unit, times, digits } = place;
   useWanted([at]);

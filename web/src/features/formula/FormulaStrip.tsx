@@ -45,14 +45,14 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
           {value.toFixed(place.digits)} {place.unit}
         </span>
         <span className="ml-auto" />
-        <button type="button" className="btn btn-ghost btn-xs" title="The number stays as it is now" onClick={end}>
-          End formula
+        <button type="button" className="btn btn-ghost btn-xs" title="The number keeps its present value" onClick={end}>
+          Convert to value
         </button>
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
           aria-label="Close the formula"
-          title="Close; what is typed is kept (Escape)"
+          title="Close and keep the draft (Esc)"
           onClick={close}
         >
           <X size={13} />
@@ -69,7 +69,7 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
       />
       {state?.fault && (
         <p role="alert" className="text-error text-xs">
-          {state.fault}. What was there before stays in force.
+          {state.fault}. The previous formula stays active.
         </p>
       )}
       {state?.notices.map((notice) => (

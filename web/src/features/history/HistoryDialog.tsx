@@ -27,7 +27,7 @@ export function HistoryDialog({ state }: { state: State }) {
   return (
     <Dialog title="History" onClose={close}>
       <p className="mb-2 flex items-center gap-3 text-sm">
-        <span className="flex-1">Look at a revision to see its motion; going back loses none of the later ones.</span>
+        <span className="flex-1">Show a revision to see its motion; later revisions are kept.</span>
         <label className="flex cursor-pointer items-center gap-1.5 whitespace-nowrap">
           <input
             type="checkbox"
@@ -35,7 +35,7 @@ export function HistoryDialog({ state }: { state: State }) {
             checked={named}
             onChange={(event) => setNamed(event.target.checked)}
           />
-          named ones only
+          Named only
         </label>
       </p>
       <ol className="max-h-96 overflow-y-auto" aria-label="Revisions">
@@ -47,7 +47,7 @@ export function HistoryDialog({ state }: { state: State }) {
             onNamed={() => void pages.refetch()}
           />
         ))}
-        {pages.isSuccess && rows.length === 0 && <li className="px-2 py-3 text-sm">No revision has a name yet.</li>}
+        {pages.isSuccess && rows.length === 0 && <li className="px-2 py-3 text-sm">No named revisions yet.</li>}
         {pages.hasNextPage && (
           <li className="py-2 text-center">
             <button
@@ -56,7 +56,7 @@ export function HistoryDialog({ state }: { state: State }) {
               disabled={pages.isFetchingNextPage}
               onClick={() => void pages.fetchNextPage()}
             >
-              Older ones
+              Show older
             </button>
           </li>
         )}

@@ -35,14 +35,14 @@ export function RevisionRow({ slug, row, onNamed }: { slug: string; row: Revisio
       </span>
       <NameOf row={row} onName={(name) => void rename(name)} />
       {row.current ? (
-        <span className="cond w-28 text-center text-xs">you are here</span>
+        <span className="cond w-28 text-center text-xs">current</span>
       ) : (
         <span className="flex w-28 justify-end gap-1">
           <button type="button" className="btn btn-xs" onClick={() => lookAt(row.revision)}>
-            Look
+            Show
           </button>
           <button type="button" className="btn btn-xs" onClick={() => void goTo(row.revision)}>
-            Go here
+            Restore
           </button>
         </span>
       )}
@@ -55,7 +55,7 @@ function NameOf({ row, onName }: { row: Revision; onName: (name: string) => void
   return (
     <input
       className="input input-xs w-40"
-      placeholder="name it"
+      placeholder="add a name"
       aria-label={`Name of revision “${row.label}”`}
       maxLength={120}
       value={text}

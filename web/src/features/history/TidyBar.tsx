@@ -25,7 +25,7 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
       const gone = await take<Tidying>(
         client.POST("/api/shots/{shot}/tidy", { params: { path }, body: { keep: KEPT } }),
       );
-      note("info", `${gone.revisions} revisions removed, ${megabytes(gone.bytes)} given back`);
+      note("info", `${gone.revisions} revisions removed, ${megabytes(gone.bytes)} freed`);
       onTidied();
     } catch (error) {
       complain(error);
@@ -42,7 +42,7 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
             title={`Removes revisions without a name, older than the newest ${KEPT}`}
             onClick={() => void plan()}
           >
-            Tidy …
+            Clean up …
           </button>
         </>
       )}
@@ -50,15 +50,15 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
         <>
           <span className="flex-1">Nothing to remove: the newest {KEPT} and the named ones stay.</span>
           <button type="button" className="btn btn-sm" onClick={() => setPlanned(null)}>
-            Good
+            OK
           </button>
         </>
       )}
       {planned !== null && planned.revisions > 0 && (
         <>
           <span className="flex-1">
-            {planned.revisions} of {planned.of} revisions would go for good, {megabytes(planned.bytes)}. The newest{" "}
-            {KEPT} and the named ones stay.
+            This permanently deletes {planned.revisions} of {planned.of} revisions, {megabytes(planned.bytes)}. The
+            newest {KEPT} and the named ones stay.
           </span>
           <button type="button" className="btn btn-sm" onClick={() => setPlanned(null)}>
             Keep all

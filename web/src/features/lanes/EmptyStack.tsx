@@ -9,15 +9,15 @@ export function EmptyStack({ left }: { left: number }) {
       style={{ marginLeft: left }}
     >
       <p className="relative z-20 max-w-md bg-base-100 px-2 text-sm">
-        This move has no motion on it yet. Start with a feel of a camera held by hand: a slow sway and a fine shake,
-        sized for this lens. Everything in it stays editable.
+        No motion yet. Start with a handheld feel: slow sway plus fine shake, scaled to this lens. All of it stays
+        editable.
       </p>
       <span className="relative z-20 flex gap-2">
         <button type="button" className="btn btn-primary btn-sm" onClick={addHandheld}>
           Add handheld feel <kbd className="num opacity-75">H</kbd>
         </button>
         <button type="button" className="btn btn-sm" onClick={() => view.setState({ sheet: "presets" })}>
-          Look through presets <kbd className="num opacity-75">R</kbd>
+          Browse presets <kbd className="num opacity-75">R</kbd>
         </button>
       </span>
     </div>

@@ -1,6 +1,6 @@
 import { useStore } from "zustand";
 import type { Clip, Command, Lane, Readings, Span } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 import { timeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
@@ -59,6 +59,7 @@ export function FadeGrips({ lane, width, height }: { lane: Lane; width: number; 
           className="absolute z-[6] grid -translate-x-1/2 cursor-ew-resize touch-none place-items-center rounded-full border border-primary bg-base-100 text-primary hover:bg-(--wash)"
           style={{ left: middle, top: (height - GRIP_PX) / 2, width: GRIP_PX, height: GRIP_PX }}
           {...bind(fade)}
+          onClick={keepArrows}
           onKeyDown={(event) => byArrows(event, (frames) => void commit(command(frames, fade)))}
         >
           <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true" className="stroke-current" strokeWidth="1.4">

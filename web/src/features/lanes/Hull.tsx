@@ -1,7 +1,7 @@
 import { useStore } from "zustand";
 import { keysOf } from "../../api/param";
 import type { Command, Param } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 import { paramAt } from "../../shared/paramAt";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
@@ -78,6 +78,7 @@ export function Hull({ at, title, param, width, height }: HullProps) {
             tabIndex={0}
             role="button"
             aria-label={`${title} at frame ${key.frame}: arrow keys move it, Delete deletes it`}
+            onClick={keepArrows}
             onKeyDown={(event) => onKey(event, at, n)}
             data-weight={key.frame}
             cx={x(shown.frame)}

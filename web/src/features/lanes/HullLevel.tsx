@@ -43,7 +43,7 @@ export function HullLevel({ at, title, weight, left = 0, width, height }: HullLe
         data-level={title}
         tabIndex={-1}
         aria-label={`${title}: drag up or down`}
-        title={`${title}, ${Math.round(shown * 100)} %: drag up or down; double-click above or below sets a key`}
+        title={`${title}, ${Math.round(shown * 100)} %: drag up or down; double-click to add a key`}
         className="absolute z-[4] cursor-ns-resize touch-none hover:bg-primary/20"
         style={{ top, width, height: GRIP_PX, left }}
         {...bind()}

@@ -65,8 +65,8 @@ export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: She
         aria-label="Compact rows"
         title={
           compact
-            ? "Rows are compact, but for the one on the board; click for tall ones"
-            : "Compact rows, to see more layers"
+            ? "Rows are compact, except the selected one; click for tall rows"
+            : "Use compact rows to see more layers"
         }
         className={`ml-auto rounded-sm p-0.5 ${compact ? on : off}`}
         onClick={() => setCompact(!compact)}

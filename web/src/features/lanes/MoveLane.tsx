@@ -38,7 +38,7 @@ export function MoveLane({ width, shot }: { width: number; shot: Shot }) {
       <button
         type="button"
         aria-label="Select the move"
-        title="Drag to select the pins of a stretch"
+        title="Drag to select keys"
         className="block w-full cursor-pointer touch-none"
         {...bind()}
         onClick={(event) => event.detail === 0 && selectPins([])}

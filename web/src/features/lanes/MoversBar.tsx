@@ -47,7 +47,7 @@ export function MoversBar() {
   return (
     <fieldset
       className="flex h-2.5 min-w-0 flex-1 overflow-hidden rounded-[2px] bg-base-300/60"
-      aria-label="What moves the picture now"
+      aria-label="What moves the picture at this frame"
     >
       {movers.map(({ at, name, px }, n) => (
         <button

@@ -1,5 +1,5 @@
 import type { PinKey } from "../../acts/moveFrames";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 
 type PinProps = {
   frame: number;
@@ -25,6 +25,7 @@ export function Pin({ frame, keys, on, left, hold, low, onMove }: PinProps) {
       className="absolute top-0 flex h-6 w-4 -translate-x-1/2 cursor-ew-resize touch-none flex-col items-center pt-0.5"
       style={{ left }}
       {...hold}
+      onClick={keepArrows}
       onKeyDown={(event) => byArrows(event, onMove)}
     >
       <span

@@ -7,7 +7,7 @@ import { view } from "../../stores/view";
 /** Nearer to the right edge the flag leans inwards, so that its number is not cut off. */
 const EDGE_PX = 16;
 
-/** The pen line at the present frame. It moves without re-rendering. */
+/** The playhead at the present frame. It moves without re-rendering. */
 export function Playhead({ width, left }: { width: number; left: number }) {
   const ref = useRef<HTMLDivElement>(null);
   const short = useStore(view, (state) => state.sheet === "table" || state.sheet === "presets");

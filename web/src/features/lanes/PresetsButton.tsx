@@ -9,7 +9,7 @@ export function PresetsButton() {
       type="button"
       aria-pressed={open}
       className={`cond flex shrink-0 items-center gap-0.5 rounded-sm px-1 text-xs ${open ? "bg-(--wash) text-primary" : "text-(--graphite) hover:bg-base-300/60"}`}
-      title="Presets to try on and place (R)"
+      title="Browse presets (R)"
       onClick={() => view.setState({ sheet: open ? null : "presets" })}
     >
       presets

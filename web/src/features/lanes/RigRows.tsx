@@ -15,7 +15,7 @@ export function RigRows() {
   const open = useStore(view, (each) => each.rigOpen);
   if (!shot) return null;
   const pins = moveFrames(shot).length;
-  const told = pins ? `${pins} pins` : "no keys: it stands still";
+  const told = pins ? `${pins} keys` : "no keys (static)";
   const rig = shot.mounts.length > 1 ? `${shot.mounts.length} mounts · ` : "";
   if (!open)
     return (
@@ -59,8 +59,8 @@ function Head({ height, open, title, told }: HeadProps) {
       <button
         type="button"
         aria-expanded={open}
-        aria-label={open ? "One row for the move" : "A row for each mount"}
-        title={open ? "Fold the rig into one row" : "A row for each mount of the rig"}
+        aria-label={open ? "Collapse the rig into one row" : "A row for each mount"}
+        title={open ? "Collapse the rig" : "Expand the rig: one row per mount"}
         className="rounded-sm p-0.5 hover:bg-base-200"
         onClick={() => view.setState({ rigOpen: !open })}
       >

@@ -1,6 +1,6 @@
 import { useStore } from "zustand";
 import type { Command, Layer, StepMark } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 import { timeScale } from "../../shared/timeScale";
 import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -38,11 +38,12 @@ export function StepMarks({ layer, width, height }: { layer: Layer; width: numbe
       key={mark.number}
       type="button"
       data-step={mark.number}
-      aria-label={`Step ${mark.number} at frame ${mark.frame.toFixed(1)}${mark.mute ? ", left out" : ""}`}
-      title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", left out" : ""}\ndrag or arrow keys move it, Alt-click or M leaves it out or takes it in`}
+      aria-label={`Step ${mark.number} at frame ${mark.frame.toFixed(1)}${mark.mute ? ", muted" : ""}`}
+      title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", muted" : ""}\ndrag or arrow keys move it, Alt-click or M mutes or unmutes it`}
       className="absolute z-[6] flex h-2.5 w-2 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
       style={{ left: x(mark.frame), top: height - 10 }}
       {...bind(mark)}
+      onClick={keepArrows}
       onKeyDown={(event) => {
         const move = (by: number) => {
           const to_frame = reached(`${mark.number}`, mark.frame, (from) => from + by * STEP);

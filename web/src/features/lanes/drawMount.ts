@@ -57,7 +57,7 @@ function fill(
   context.fill();
 }
 
-/** What a mount does to the picture; where somebody aims it, how far off its place the subject is instead, with a line where it is not in the picture. */
+/** What a mount does to the picture; where somebody aims it, how far off its place the subject is instead, with a line where it is not on screen. */
 export function drawMount(
   context: CanvasRenderingContext2D,
   x: TimeScale,

@@ -37,7 +37,7 @@ export function placesOf(span: Span): Record<SpanPart, number> {
   return { start, end, in: start + into, out: end - out, all: start };
 }
 
-/** Dragging the ends, ramps or the whole of a span; it snaps to the pen line. What gives way, the server says: `span` follows. */
+/** Dragging the ends, ramps or the whole of a span; it snaps to the playhead. What gives way, the server says: `span` follows. */
 export function useSpanDrag(at: () => string[], span: Span, width: number) {
   const window = useStore(view, (state) => state.window);
   const x = timeScale(window, width);

@@ -22,7 +22,7 @@ export function AimBar({ subject }: { subject: string }) {
       </button>
       <span
         className="cond flex items-center gap-1 text-(--graphite) text-xs"
-        title="Aims, and goes where the subject takes this share of the picture's height"
+        title="Aims, and moves so that the subject fills this share of the picture's height"
       >
         fill
         <ShareField
@@ -44,7 +44,7 @@ export function AimBar({ subject }: { subject: string }) {
           key={each.title}
           type="button"
           className="btn btn-xs"
-          title={`Aims, and goes where the subject takes ${Math.round(each.fill * PERCENT)} % of the picture's height`}
+          title={`Aims, and moves so that the subject fills ${Math.round(each.fill * PERCENT)} % of the picture's height`}
           onClick={() => void aim(each.fill)}
         >
           {each.title}

@@ -8,7 +8,7 @@ import { cancelPreview, preview } from "../../stores/trying";
 
 const MOST_TOLD = 6;
 
-/** How well the subject sits at its place: the largest error, the usual one, how late each turn is, when it is out of the picture. */
+/** How well the subject sits at its place: the largest error, the usual one, how late each turn is, when it is out of frame. */
 export function FramingTold({ mount }: { mount: string }) {
   const told = useStore(motion, (state) => state.readings?.framing ?? null);
   if (!told) return null;
@@ -30,7 +30,7 @@ export function FramingTold({ mount }: { mount: string }) {
     <div className="flex flex-col gap-0.5 text-xs" data-testid="framing">
       <span className="flex flex-wrap items-center gap-x-1">
         <span className="cond text-(--graphite)">off its place by</span>
-        {go(told.largest_at, `${told.largest_px.toFixed(0)} px at most`, "Largest error")}
+        {go(told.largest_at, `${told.largest_px.toFixed(0)} px at most`, "Largest framing error")}
         <span className="num">{told.rms_px.toFixed(0)} px RMS</span>
         {told.reaction_frames !== null && (
           <span className="flex items-center text-(--graphite)">
@@ -41,7 +41,7 @@ export function FramingTold({ mount }: { mount: string }) {
       </span>
       {told.turns.length > 0 && (
         <span className="flex flex-wrap items-center">
-          <span className="cond text-(--graphite)">turns of the subject, lag</span>
+          <span className="cond text-(--graphite)">lag at the subject's turns</span>
           {told.turns
             .slice(0, MOST_TOLD)
             .map(({ frame, lag_frames }) =>
@@ -56,10 +56,10 @@ export function FramingTold({ mount }: { mount: string }) {
       )}
       {told.outside.length > 0 && (
         <span className="flex flex-wrap items-center">
-          <span className="cond text-(--graphite)">out of the picture</span>
+          <span className="cond text-(--graphite)">out of frame</span>
           {told.outside
             .slice(0, MOST_TOLD)
-            .map(([first, last]) => go(first, `${first}–${last}`, "Subject leaves the picture"))}
+            .map(([first, last]) => go(first, `${first}–${last}`, "Subject leaves the frame"))}
         </span>
       )}
     </div>

@@ -11,8 +11,8 @@ export function GiveForm({ mount }: { mount: Mount }) {
   return (
     <section className="flex flex-col gap-2" aria-label="Give">
       <OnOff
-        title="hangs in springs"
-        hint="A mass on springs and dampers that what is below carries: it lags, overshoots, and softens what is fast"
+        title="Spring-mounted"
+        hint="A mass on springs and dampers, carried by its parent: it lags, overshoots and softens fast motion"
         on={Boolean(give)}
         onChange={(on) => fit("give", on)}
       />
@@ -23,8 +23,8 @@ export function GiveForm({ mount }: { mount: Mount }) {
       ) : null}
       <p className="text-(--graphite) text-xs">
         {give
-          ? "Softens what goes on below it: layers that shake a mount nearer to the ground (on a layer's board: “shakes”) come through its springs, layers on this mount do not."
-          : "Rigid: it goes exactly where what carries it goes."}
+          ? "Filters motion from the mounts and layers below (on a layer's board: “applies to”); layers on this mount are not filtered."
+          : "Rigid: follows its parent."}
       </p>
     </section>
   );

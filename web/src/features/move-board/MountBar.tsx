@@ -16,7 +16,7 @@ export function MountBar({ document, mount }: { document: Shot; mount: string | 
             key={each.id}
             type="button"
             aria-pressed={each.id === mount}
-            title={`${each.name}: its own numbers, in the frame of what carries it`}
+            title={`${each.name}: its own numbers, relative to its parent`}
             className={`max-w-40 shrink-0 truncate rounded-sm border border-base-300 px-2 py-0.5 ${each.id === mount ? "border-primary bg-(--wash) text-primary" : "hover:bg-base-200"}`}
             onClick={() => selectMount(each.id)}
           >

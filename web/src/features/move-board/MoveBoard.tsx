@@ -47,11 +47,11 @@ export function MoveBoard() {
 }
 
 const PARTS: { part: MountPart; hint: string }[] = [
-  { part: "pose", hint: "Where it is and how it stands at the present frame; keys" },
+  { part: "pose", hint: "Position, angles and keys at this frame" },
   { part: "rig", hint: "Name, kind, length, pivot, order, poses copied and pasted" },
-  { part: "give", hint: "Springs between it and what carries it" },
-  { part: "operator", hint: "Who aims it at the subject; hold framing" },
-  { part: "ride", hint: "An object of the set that carries it along" },
+  { part: "give", hint: "Springs to its parent" },
+  { part: "operator", hint: "Operator and hold framing" },
+  { part: "ride", hint: "Rides on an object of the set" },
 ];
 
 /** What of the mount is shown; a mark tells what is on. */

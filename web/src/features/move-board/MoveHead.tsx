@@ -16,7 +16,7 @@ export function MoveHead({ name }: { name: string }) {
       <span className="num text-(--graphite) text-xs">frame {frame}</span>
       <Tick
         title="key every change"
-        hint="Every change sets a key, on numbers without keys too"
+        hint="Every change sets a key, even on numbers without keys"
         on={keyEveryChange}
         onChange={(on) => view.setState({ keyEveryChange: on })}
         className="cond ml-auto text-xs"

@@ -28,8 +28,8 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
         </p>
       )}
       <OnOff
-        title="an operator aims it at the subject"
-        hint="A person who reacts late, steers with the weight of the camera, and lets small errors be"
+        title="operator aims it at the subject"
+        hint="A person who reacts late, moves the weight of the camera, and tolerates small errors"
         on={Boolean(operator)}
         onChange={(on) => fit("operator", on)}
       >
@@ -86,7 +86,7 @@ function ToKeys({ mount }: { mount: string }) {
   );
 }
 
-/** Places in the picture by name: where the subject should sit, from this frame on where they are keyed. */
+/** Places on screen by name: where the subject should sit, from this frame on where they are keyed. */
 function Places({ at }: { at: string }) {
   return (
     <fieldset className="flex flex-wrap gap-1" aria-label="Places by name">
@@ -95,7 +95,7 @@ function Places({ at }: { at: string }) {
           key={title}
           type="button"
           className="btn btn-xs"
-          title="Where the subject should sit; or drag the mark in the Viewfinder"
+          title="Framing target; or drag the mark in the Viewfinder"
           onClick={() =>
             void commit({
               type: "set_numbers",
@@ -115,7 +115,7 @@ function Places({ at }: { at: string }) {
   );
 }
 
-const PLACE = "place in the picture";
+const PLACE = "place on screen";
 
 /** Takes the slow drift of the subject away, whoever aims. */
 function Hold({ shot }: { shot: Shot }) {
@@ -127,7 +127,7 @@ function Hold({ shot }: { shot: Shot }) {
     <section className="flex flex-col gap-1 border-base-300 border-t pt-2" aria-label="Hold framing">
       <OnOff
         title="hold framing"
-        hint="Takes the slow drift of the subject from its place away, and leaves the fast shake"
+        hint="Removes slow drift, keeps the fast shake"
         on={Boolean(hold)}
         onChange={holdFraming}
       />

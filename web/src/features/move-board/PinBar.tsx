@@ -19,17 +19,13 @@ export function PinBar({ document }: { document: Shot }) {
   const of = document.mounts.length > 1 && document.mounts.find(({ id }) => id === pinsOf)?.name;
   const { keys, chosen, frames } = pinnedKeys(document);
   if (frames.length === 0)
-    return (
-      <p className="cond text-(--graphite) text-xs">
-        No keys: the camera stands still. A shot needs none to be shaken.
-      </p>
-    );
+    return <p className="cond text-(--graphite) text-xs">No keys: the camera is static. Layers work without any.</p>;
   return (
     <section className="flex flex-col gap-1" aria-label="Keys of the move">
       <span className="cond text-(--graphite) text-xs">
         {chosen.length
-          ? `${chosen.length} of ${frames.length} pins selected`
-          : `all ${frames.length} pins${of ? ` of ${of}` : ""}`}
+          ? `${chosen.length} of ${frames.length} keyed frames selected`
+          : `all ${frames.length} keyed frames${of ? ` of ${of}` : ""}`}
       </span>
       <div className="flex flex-wrap items-center gap-1">
         {facts().forms.interps.map((interp) => (
@@ -37,7 +33,7 @@ export function PinBar({ document }: { document: Shot }) {
             key={interp}
             type="button"
             className="btn btn-xs"
-            title={interp === "linear" ? "Constant speed between keys" : `Run on ${interp}`}
+            title={interp === "linear" ? "Interpolate: linear (constant speed)" : `Interpolate: ${interp}`}
             onClick={() => runOn(interp)}
           >
             {interp}
@@ -64,7 +60,7 @@ function Stretch({ about }: { about: number }) {
   return (
     <span
       className="cond flex items-center gap-1 text-(--graphite) text-xs"
-      title={`How long they take, about frame ${about}`}
+      title={`Time stretch about frame ${about}`}
     >
       time
       <ShareField

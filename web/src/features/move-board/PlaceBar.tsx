@@ -20,12 +20,12 @@ export function PlaceBar({ document }: { document: Shot }) {
           type="button"
           className={`btn btn-xs ${flying ? "btn-primary" : ""}`}
           aria-pressed={flying}
-          title="Drag in the Viewfinder turns, Shift-drag shifts, wheel goes forward (V)"
+          title="Drag in the Viewfinder to look, Shift-drag to shift, wheel to dolly (V)"
           onClick={() => view.setState({ flying: !flying })}
         >
           Fly in the Viewfinder
         </button>
-        {button("Camera where I look from", "Puts the camera where the Set view looks from", fromOutside)}
+        {button("Move camera to the Set view's eye", "Puts the camera where the Set view's eye is", fromOutside)}
         {button("Level", "Roll to zero", level)}
         {button("Square", "Pan, tilt and roll to the nearest 90°", square)}
         {document.subject && <AimBar subject={document.subject.name} />}

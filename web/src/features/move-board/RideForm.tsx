@@ -40,8 +40,8 @@ export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
       )}
       <p className="text-(--graphite) text-xs">
         {shot.set_id
-          ? "Only what happens while a weight is on carries the mount: it gets on and off without a jump and keeps its distance. Key the weights to say when."
-          : "The shot plays in no set, so there is nothing to ride on."}
+          ? "Only motion while a weight is on carries the mount: it gets on and off without a jump and keeps its distance. Key the weights to say when."
+          : "The shot has no set, so there is nothing to ride on."}
       </p>
     </section>
   );

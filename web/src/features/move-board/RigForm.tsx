@@ -27,8 +27,7 @@ export function RigForm({ shot, mount, outside }: { shot: Shot; mount: Mount; ou
       <Aim mount={mount.id} />
       <Poses shot={shot} mount={mount} outside={outside} />
       <p className="text-(--graphite) text-xs">
-        Order, pivot and axes change without moving the picture. Where numbers cannot say that, keys on every frame are
-        offered.
+        Order, pivot and axes change without moving the picture. If that is not exactly possible, a bake is offered.
       </p>
     </section>
   );
@@ -69,7 +68,7 @@ function Order() {
         items={[
           {
             id: "keep",
-            content: said("Remove, keep the picture", "Its neighbour takes over what it does"),
+            content: said("Remove, keep the picture", "Merge its motion into its neighbour"),
             run: () => removeMount(true),
           },
           {
@@ -134,13 +133,13 @@ function Aim({ mount }: { mount: string }) {
     void changeRig({ type: "turn_mount", mount, pan_deg: 0, tilt_deg: 0, roll_deg: 0, bake: false, [field]: by });
   return (
     <div className="flex items-center gap-1 text-xs">
-      <span className="cond text-(--graphite)">point it elsewhere by</span>
+      <span className="cond text-(--graphite)">re-orient axes by</span>
       {TURNS.map(([field, by, title]) => (
         <button
           key={field}
           type="button"
           className="btn btn-xs"
-          title="Turns the mount; what it carries is turned back, so that the picture stays and only its axes lie anew (Shift: back)"
+          title="Re-orients its axes; what it carries is turned back, so the picture stays (Shift: back)"
           onClick={(event) => turn(field, event.shiftKey ? -by : by)}
         >
           {title}
@@ -171,7 +170,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
       <span className="cond text-(--graphite)">pose</span>
       <Menu
         label="Copy a pose"
-        button="Copy of …"
+        button="Copy pose from …"
         buttonClass="btn btn-xs"
         listClass={list}
         items={[
@@ -186,7 +185,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         type="button"
         className="btn btn-xs"
         disabled={!pose}
-        title={pose ? `Puts this mount where ${pose.of} was, at the pen line` : "Copy a pose first"}
+        title={pose ? `Puts this mount where ${pose.of} was, at the playhead` : "Copy a pose first"}
         onClick={() => pastePose(false)}
       >
         Paste here
@@ -197,16 +196,16 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         disabled={!pose}
         title={
           pose
-            ? `Keeps this mount where ${pose.of} was, on every frame of the stretch that loops, or of the shot`
+            ? `Keeps this mount where ${pose.of} was, on every frame of the loop range, or of the shot`
             : "Copy a pose first"
         }
         onClick={() => pastePose(true)}
       >
-        Paste over stretch
+        Paste over loop range
       </button>
       <Menu
-        label="Go along with"
-        button="Go along with …"
+        label="Match pose of"
+        button="Match pose of …"
         buttonClass="btn btn-xs"
         listClass={list}
         items={[

@@ -29,7 +29,7 @@ export function RowEnd({ field, title }: { field: MoveField; title: string }) {
         className={locked ? "text-primary" : "text-(--graphite)"}
         aria-pressed={locked}
         aria-label={`Lock ${title}`}
-        title={locked ? `Unlock ${title}` : `Lock ${title}: placing and dragging the camera leave it alone`}
+        title={locked ? `Unlock ${title}` : `Lock ${title}: locked against placing and dragging`}
         onClick={() => view.setState({ locks: locked ? locks.filter((each) => each !== field) : [...locks, field] })}
       >
         <Icon size={11} />

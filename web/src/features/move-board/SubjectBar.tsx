@@ -37,14 +37,14 @@ export function SubjectBar({ document }: { document: Shot }) {
         disabled={set === null}
         title={
           set === null
-            ? "The shot plays in no set, so there is nothing to pick"
+            ? "The shot has no set, so there is nothing to pick"
             : "Then click a point of the set, in either view; it is followed where its piece moves (P)"
         }
         onClick={() => view.setState({ picking: picking ? false : "subject" })}
       >
         {document.subject?.name.startsWith("point on ") ? "point picked" : "pick a point"}
       </button>
-      <Tick title="tint it" on={tinted} onChange={(on) => view.setState({ tinted: on })} />
+      <Tick title="highlight" on={tinted} onChange={(on) => view.setState({ tinted: on })} />
     </div>
   );
 }

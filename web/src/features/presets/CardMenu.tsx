@@ -22,7 +22,7 @@ export function CardMenu({ entry, clip }: { entry: PresetEntry; clip: Clip | und
     if (entry.preset && clip)
       items.push({
         id: "fill",
-        content: `Fill it with “${clip.name}”`,
+        content: `Overwrite with “${clip.name}”`,
         run: () => void fillPreset(entry, openShot.getState().state?.slug ?? "", clip.id),
       });
     items.push({ id: "delete", content: "Delete", run: () => void removePreset(entry) });

@@ -36,7 +36,7 @@ export function OriginDialog() {
     close();
   };
   return (
-    <Dialog title={origin ? `Beside the preset “${origin.name}”` : "Beside its preset"} onClose={close}>
+    <Dialog title={origin ? `Compare with preset “${origin.name}”` : "Compare with its preset"} onClose={close}>
       {(problem || origin?.problem) && <p role="alert">{problem || origin?.problem}</p>}
       <ul className="flex max-h-[50vh] flex-col gap-1.5 overflow-y-auto text-sm" aria-label="Differences">
         {rows.map((row) => (
@@ -54,8 +54,8 @@ export function OriginDialog() {
         <div className="mt-4 flex items-center gap-3">
           <span className="text-xs">
             {rows.some(differs)
-              ? "What is marked becomes as the preset has it; random starts stay. It can be undone."
-              : "The clip is as its preset is."}
+              ? "Checked items revert to the preset; seeds are kept. This can be undone."
+              : "The clip matches its preset."}
           </span>
           <button type="button" className="btn btn-accent btn-sm ml-auto" disabled={!taken.length} onClick={takeBack}>
             Take from the preset

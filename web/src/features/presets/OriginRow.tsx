@@ -3,11 +3,11 @@ import type { OriginPart } from "../../api/types";
 /** What taking it from the preset would do. */
 const OFFERS: Record<OriginPart["how"], string> = {
   same: "as in the preset",
-  "changed here": "changed in this clip: take it back",
-  "changed in the preset": "changed in the preset since: bring up to date",
+  "changed here": "changed in this clip: revert",
+  "changed in the preset": "changed in the preset since: update",
   "not here": "missing here: put it in",
   "not in the preset": "no longer in the preset: take it away",
-  "of this clip": "added to this clip: take it away",
+  "of this clip": "added to this clip: delete",
 };
 
 type OriginRowProps = { row: OriginPart; taken: boolean; onTake: (take: boolean) => void };

@@ -72,7 +72,7 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
       <span className="absolute right-1 bottom-0.5 flex items-center gap-1.5">
         <label
           className="cond flex items-center gap-1 text-(--graphite) text-[11px]"
-          title="Plays beside up to three others, where the Set view is"
+          title="Compare up to 4 side by side, in place of the Set view"
         >
           <input
             type="checkbox"

@@ -109,7 +109,7 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
         />
         {changes && (
           <TextField
-            title="Length, or nothing: as the shot"
+            title="Length (empty: shot length)"
             label="Length"
             unit="s"
             value={texts.length}
@@ -117,15 +117,10 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
           />
         )}
         <div className="col-span-3 grid">
-          <TextField
-            title="What it is like, in a line"
-            most={200}
-            value={texts.line}
-            onChange={(line) => put({ line })}
-          />
+          <TextField title="Short description" most={200} value={texts.line} onChange={(line) => put({ line })} />
         </div>
         <TextField
-          title="Tags, with commas between"
+          title="Tags (comma-separated)"
           label="Tags"
           wide
           most={300}
@@ -136,7 +131,7 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
         <Complaint text={problem} />
         <div className="col-span-3 flex justify-end">
           <button type="submit" className="btn btn-accent btn-sm" disabled={working}>
-            {changes ? "Change" : "Save"}
+            {changes ? "Apply" : "Save"}
           </button>
         </div>
       </form>
@@ -144,8 +139,7 @@ function PresetFields({ form, shot }: { form: PresetForm; shot: Shot }) {
   );
 }
 
-const RIG_HINT =
-  "The mounts behind the one that moves, with their springs; whoever places the preset says whether they come with it";
+const RIG_HINT = "Includes the mounts behind the moving one, with their springs; placing it asks whether to use them";
 
 type TicksProps = { texts: Texts; put: (changed: Partial<Texts>) => void; offersRig: boolean };
 
@@ -154,7 +148,7 @@ function Ticks({ texts, put, offersRig }: TicksProps) {
     <>
       <Tick
         title="Moves the same wherever it is placed (keeps its random starts)"
-        hint="Else each placed clip gets random starts of its own"
+        hint="Otherwise each placed clip gets its own seeds"
         checked={texts.keepSeeds}
         onChange={(keepSeeds) => put({ keepSeeds })}
       />

@@ -16,22 +16,22 @@ function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[
     {
       way: "new",
       title: loop ? `Over frames ${loop[0]}–${loop[1]}` : "Over the whole shot",
-      hint: "A clip on a lane of its own: over the stretch that loops, else over the whole shot; a short event from the pen line on",
+      hint: "A clip on a new lane: over the loop range, or the whole shot without one; a short event from the playhead on",
     },
     {
       way: "here",
-      title: "From the pen line on",
-      hint: "A clip on a lane of its own, as long as the preset says, else to the end",
+      title: "From the playhead",
+      hint: "A clip on a new lane, as long as the preset says, else to the end",
     },
     {
       way: "instead",
-      title: `Instead of ${called}`,
-      hint: "What the selected clip holds is replaced; where it lies stays",
+      title: `Replace ${called}`,
+      hint: "Replaces the content of the selected clip; its span stays",
     },
     {
       way: "over",
-      title: "Go over at the pen line",
-      hint: "The selected clip gives way at the pen line; the two cross-fade",
+      title: "Cross-fade in at playhead",
+      hint: "The selected clip cross-fades to the preset at the playhead",
     },
   ];
 }
@@ -64,9 +64,7 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
       })}
       {way === "over" && <FadeLength />}
       {(way === "new" || way === "here") && <WithRig />}
-      {!clip && (
-        <span className="text-(--graphite) text-xs">The last two need a selected clip, or a layer of one.</span>
-      )}
+      {!clip && <span className="text-(--graphite) text-xs">Select a clip, or a layer of one, to use these.</span>}
     </fieldset>
   );
 }

@@ -22,7 +22,7 @@ export function BrokenShotCard({ shot }: { shot: Card }) {
           download
           title="The document as it is stored, to be looked at or mended elsewhere"
         >
-          <Download size={13} /> Save as it is
+          <Download size={13} /> Download the raw document
         </a>
         <RemoveShot shot={shot} />
       </span>

@@ -75,7 +75,7 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
         <div className="col-span-3 flex items-center justify-end gap-3">
           <span className="mr-auto text-xs">A GLB dropped on this form becomes its set, with its own animations.</span>
           <button type="submit" className="btn btn-sm btn-primary" disabled={!form.name.trim() || bringing !== ""}>
-            Make
+            Create
           </button>
         </div>
       </form>

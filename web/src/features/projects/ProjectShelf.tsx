@@ -65,7 +65,7 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
         )}
         {shots.data?.length === 0 && (
           <p className="col-span-full py-6 text-center text-(--graphite)">
-            No shots yet: bring in a camera path, or start an empty shot.
+            No shots yet: import a camera path, or create an empty shot.
           </p>
         )}
       </div>

@@ -23,12 +23,12 @@ export function ProjectsPage() {
           <h1 className="flex items-center gap-3 font-semibold text-2xl text-white">
             <img src="/assets/mark.svg" alt="" className="h-6" /> Zittern
           </h1>
-          <p className="mt-1 text-sm">Gives a camera move the motion of whoever holds the camera.</p>
+          <p className="mt-1 text-sm">Adds handheld and operator motion to camera moves.</p>
         </div>
         <NewProject />
       </header>
       <div className="mx-auto flex max-w-6xl flex-col gap-8">
-        {projects.isPending && <p>Looking for projects …</p>}
+        {projects.isPending && <p>Loading projects …</p>}
         {projects.error && (
           <p role="alert" className="rounded-sm border border-error px-4 py-3">
             {projects.error.message}{" "}
@@ -42,7 +42,7 @@ export function ProjectsPage() {
         ))}
         {projects.data?.length === 0 && (
           <p className="rounded-md border border-base-300 border-dashed px-6 py-10 text-center">
-            No projects yet. Make one above, or run <code className="num">zittern demo</code> for a furnished example.
+            No projects yet. Create one above, or run <code className="num">zittern demo</code> for a furnished example.
           </p>
         )}
       </div>

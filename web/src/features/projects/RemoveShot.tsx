@@ -14,11 +14,11 @@ export function RemoveShot({ shot }: { shot: Card }) {
       type="button"
       className={`btn btn-xs ${sure ? "btn-error" : "btn-ghost"}`}
       aria-label={sure ? `Really remove ${shot.name}` : `Remove ${shot.name}`}
-      title="Remove with its history"
+      title="Delete with its history"
       onBlur={() => setSure(false)}
       onClick={() => (sure ? void remove() : setSure(true))}
     >
-      <Trash2 size={13} /> {sure && "Remove for good?"}
+      <Trash2 size={13} /> {sure && "Delete permanently?"}
     </button>
   );
 }

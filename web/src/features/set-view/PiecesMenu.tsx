@@ -14,7 +14,7 @@ export function PiecesMenu() {
   return (
     <Menu
       label="Pieces of the set"
-      button={`pieces${changed ? ` · ${changed} not shown` : ""}`}
+      button={`pieces${changed ? ` · ${changed} hidden` : ""}`}
       buttonClass="cond min-h-6 cursor-pointer rounded-sm bg-base-100/80 px-2 text-xs"
       listClass="w-52 bg-base-200 text-xs"
       items={pieces.map((name) => {

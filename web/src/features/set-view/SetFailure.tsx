@@ -15,7 +15,7 @@ export class SetFailure extends Component<{ children: ReactNode }, { failed: boo
   }
 
   componentDidCatch() {
-    stage.setState({ setProblem: "The set of this shot cannot be loaded; the camera works without it." });
+    stage.setState({ setProblem: "The set cannot be loaded; you can go on working without it." });
   }
 
   render() {

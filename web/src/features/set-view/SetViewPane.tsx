@@ -15,7 +15,7 @@ export function SetViewPane() {
   const picking = useStore(view, (state) => state.picking);
   const readings = useStore(view, (state) => state.readings);
   const ready = useStore(stage, (state) => state.ready);
-  const flow = useFlow(({ heightM, speedMS }) => `lens ${shown(heightM, 2)} m high · moving ${shown(speedMS, 2)} m/s`);
+  const flow = useFlow(({ heightM, speedMS }) => `lens ${shown(heightM, 2)} m high · speed ${shown(speedMS, 2)} m/s`);
   useEffect(() => {
     return ref.current ? hang({ id: OUTSIDE, element: ref.current, camera: "outside" }) : undefined;
   }, []);
@@ -29,14 +29,14 @@ export function SetViewPane() {
     >
       <span className="cond pointer-events-none absolute top-2 left-2 select-none rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
         Set view
-        {picking && <b className="ml-2 text-info">{PICK[picking]} · Escape leaves it</b>}
+        {picking && <b className="ml-2 text-info">{PICK[picking]} · Esc to leave</b>}
         {!picking && grip && <b className="num ml-2 text-info">{grip.text}</b>}
       </span>
       <div className="absolute top-2 right-2 flex gap-1">
         <button
           type="button"
           className="cond min-h-6 rounded-sm bg-base-100/80 px-2 text-xs"
-          title="The whole path in the Set view (Shift F)"
+          title="Fit the whole path in the Set view (Shift F)"
           onClick={fitPath}
         >
           whole path

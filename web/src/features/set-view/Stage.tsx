@@ -37,8 +37,8 @@ const COARSE_DPR = 0.5;
 function NoPictures() {
   return (
     <p role="alert" className="absolute inset-x-0 top-1/3 z-10 mx-auto max-w-md text-center text-sm">
-      This browser draws no pictures: WebGL 2 is switched off or missing. Switch on hardware acceleration, or use
-      another browser. Lanes, boards, readings and exports work without.
+      This browser cannot draw the views: WebGL 2 is off or missing. Switch on hardware acceleration, or use another
+      browser. Lanes, boards, readings and exports work without.
     </p>
   );
 }

@@ -48,7 +48,7 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
         ({ object }) => object instanceof Mesh && shows(object) && !object.layers.isEnabled(OUTSIDE_LAYER),
       );
       if (!hit) {
-        note("info", "There is nothing of the set there: click a piece of it, or press Escape");
+        note("info", "Nothing to pick there: click a piece of the set, or press Esc");
         return;
       }
       view.setState({ picking: false });

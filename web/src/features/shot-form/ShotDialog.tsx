@@ -34,7 +34,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
     }
   };
   return (
-    <Dialog title="This shot" onClose={close}>
+    <Dialog title="Shot settings" onClose={close}>
       <form
         className="grid grid-cols-3 gap-3"
         {...dropping}
@@ -52,7 +52,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
         <TextField title="Sensor width" unit="mm" value={form.sensor} onChange={put("sensor")} />
         {form.fps.trim() !== before.fps && (
           <TimeChoice
-            title="At the other frame rate, keys and spans keep"
+            title="When the frame rate changes, keep"
             value={keep}
             choices={{ frames: "their frames", seconds: "their seconds" }}
             onChoice={setKeep}
@@ -60,7 +60,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
         )}
         {form.first.trim() !== before.first && (
           <TimeChoice
-            title="With the other first frame, keys and spans"
+            title="When the first frame changes, keys and spans"
             value={along ? "along" : "stay"}
             choices={{ stay: "stay where they are", along: "move along" }}
             onChoice={(choice) => setAlong(choice === "along")}
@@ -70,7 +70,7 @@ export function ShotDialog({ shot }: { shot: Shot }) {
         <div className="col-span-3 flex items-center justify-end gap-3">
           <span className="mr-auto text-xs">One step of undo.</span>
           <button type="submit" className="btn btn-sm btn-primary" disabled={!form.name.trim() || bringing !== ""}>
-            Change
+            Apply
           </button>
         </div>
       </form>

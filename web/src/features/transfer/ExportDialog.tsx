@@ -9,8 +9,8 @@ import { useExport } from "./useExport";
 const FORMAT = "zittern.export.format";
 const STEPS = [
   { step: 1, title: "every frame" },
-  { step: 0.5, title: "every half frame" },
-  { step: 0.25, title: "every quarter frame" },
+  { step: 0.5, title: "every ½ frame" },
+  { step: 0.25, title: "every ¼ frame" },
 ] as const;
 
 const close = () => view.setState({ dialog: null });

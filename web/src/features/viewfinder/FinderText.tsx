@@ -16,8 +16,8 @@ export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
   return (
     <span className="cond absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
       Viewfinder · <span ref={focal} className="num" />
-      {zoom > 1 && <b className="ml-2 text-info">×{zoom.toFixed(1)} · 0 shows all</b>}
-      {flying && <b className="ml-2 text-info">flying: drag turns, Shift shifts, wheel goes</b>}
+      {zoom > 1 && <b className="ml-2 text-info">×{zoom.toFixed(1)} (0 resets)</b>}
+      {flying && <b className="ml-2 text-info">Fly: drag to look, Shift-drag to shift, wheel to dolly</b>}
       {picking && (
         <b className="ml-2 text-info">click the point {picking === "cue" ? "where the cue is" : "to look at"}</b>
       )}
@@ -26,12 +26,12 @@ export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
   );
 }
 
-/** Swing of the shot, or of the stretch that loops; blur and distance of the subject as frames go by. */
+/** Swing of the shot, or of the loop range; blur and distance of the subject as frames go by. */
 export function FinderReadings() {
   const size = useTotal();
   const subject = useStore(openShot, ({ state }) => Boolean(state?.document.subject));
   const flow = useFlow(({ streakPx, distanceM }) =>
-    [`blur ${shown(streakPx, 1)} px at 180°`, subject && `subject ${shown(distanceM, 1)} m`]
+    [`blur ${shown(streakPx, 1)} px (180° shutter)`, subject && `subject ${shown(distanceM, 1)} m`]
       .filter(Boolean)
       .join(" · "),
   );

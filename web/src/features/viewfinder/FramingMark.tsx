@@ -1,6 +1,6 @@
 import { useStore } from "zustand";
 import type { Command, HoldFraming, Operator, Shot } from "../../api/types";
-import { byArrows } from "../../shared/byArrows";
+import { byArrows, keepArrows } from "../../shared/byArrows";
 import { useNumberAt } from "../../shared/number";
 import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -86,11 +86,12 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
       )}
       <button
         type="button"
-        aria-label="Place of the subject in the picture"
-        title={`The subject should sit here: ${place.across.toFixed(1)} % across, ${place.up.toFixed(1)} % up; drag it`}
+        aria-label="Place of the subject on screen"
+        title={`Framing target: ${place.across.toFixed(1)} % across, ${place.up.toFixed(1)} % up; drag it`}
         className="absolute -translate-x-1/2 -translate-y-1/2 cursor-move touch-none"
         style={{ left, top, width: SIZE_PX, height: SIZE_PX }}
         {...bind()}
+        onClick={keepArrows}
         onKeyDown={(event) =>
           byArrows(event, (x, y) => {
             const step = (from: Place) => within({ across: from.across + x * STEP, up: from.up + y * STEP });

@@ -10,7 +10,7 @@ export function FormulaNumber({ formula, place, value, className }: FormulaNumbe
   const open = useStore(view, (state) => state.formula?.at === place.at);
   const wrong = formula.draft !== null && formula.draft !== undefined;
   const hint = wrong
-    ? `${place.title}: “${formula.draft}” cannot be read yet; what was there before is in force`
+    ? `${place.title}: “${formula.draft}” is not valid yet; the previous formula stays active`
     : `${place.title} = ${formula.text}`;
   return (
     <button

@@ -27,7 +27,7 @@ export function KeyDot({ places, at, param, frame, title, onDial, disabled }: Ke
   const hint = keys.length
     ? `${here ? "Delete this key" : "Set a key here"}; ${keys.length} in all, Alt-click deletes them`
     : "Set a key here";
-  const more = onDial ? "; Ctrl-click makes a dial of the number" : "";
+  const more = onDial ? "; Ctrl-click creates a dial from the number" : "";
   const look = here ? "border-primary bg-primary" : keys.length ? "border-primary" : "border-base-300";
   return (
     <button
