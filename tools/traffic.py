@@ -17,6 +17,7 @@ from zittern.store.sets import SHIPPED
 
 __all__ = ["Gone", "Writer", "ask", "send_file", "size_mb"]
 
+MOST_LAYERS = 50
 _DUNES = (SHIPPED / "saltmarsh-dunes.glb").read_bytes()
 
 
@@ -75,6 +76,7 @@ class Writer:
     promised: str | None = None
     asked: str | None = None
     acknowledged: int = 0
+    layers: int = 0
     sets: dict[str, bytes] = field(default_factory=dict)
     revision: int = 0
     random: random.Random = field(init=False)
@@ -103,7 +105,13 @@ class Writer:
         self.promised, self.asked = self.asked, None
 
     def layer(self, url: str) -> None:
-        """An edit of another kind."""
+        """An edit of another kind; a shot that has many layers loses them first."""
+        self.layers += 1
+        if self.layers % MOST_LAYERS == 0:
+            lanes = ask(f"{url}api/shots/{self.slug}")["document"]["lanes"]
+            ids = [layer["id"] for lane in lanes for clip in lane["clips"] for layer in clip["layers"]]
+            if ids:
+                self._edit(url, {"type": "remove_layers", "layers": ids})
         self._edit(url, {"type": "add_layer", "source": self.random.choice(["noise", "wave", "breath"])})
 
     def back_and_forth(self, url: str) -> None:

@@ -83,10 +83,12 @@ def browsing() -> Iterator[Browser]:
             browser.close()
 
 
-def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800) -> Page:
-    """A page of its own context."""
+def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800, light: bool = False) -> Page:
+    """A page of its own context. light: the views are drawn with fewer pixels, as people may choose."""
     # Nothing fades: what a test sees is the final state.
     context = browser.new_context(viewport={"width": width, "height": height}, accept_downloads=True, reduced_motion="reduce")
+    if light:
+        context.add_init_script("localStorage.setItem('zittern.light', 'yes')")
     page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)
     page.goto(url)

@@ -37,7 +37,7 @@ class WithPage(unittest.TestCase):
         self.page = self.fresh_page()
 
     def fresh_page(self) -> Page:
-        page = new_page(self.browser, self.server.url)
+        page = new_page(self.browser, self.server.url, light=True)
         self.addCleanup(page.context.close)
         page.on("pageerror", lambda error: self.faults.append(str(error)))
         page.on("request",

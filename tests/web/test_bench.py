@@ -13,7 +13,7 @@ class HandheldFeel(WithPage):
     def test_from_the_projects_page_to_a_shaken_shot_and_back(self) -> None:
         self.page.get_by_role("link", name="Jetty walk", exact=True).click()
         settled(self.page)
-        expect(self.page.get_by_text("This move has no motion on it yet")).to_be_visible()
+        expect(self.page.get_by_text("No motion yet")).to_be_visible()
         bare = self.poses(range(60, 72))
         self.page.get_by_role("button", name="Add handheld feel").click()
         expect(self.page.get_by_label("Undo: Add handheld feel")).to_be_visible()
@@ -25,7 +25,7 @@ class HandheldFeel(WithPage):
         self.assertLess(np.abs(shaken - bare)[:, 3:].max(), 3.0)
 
         self.page.keyboard.press("Control+z")
-        expect(self.page.get_by_text("This move has no motion on it yet")).to_be_visible()
+        expect(self.page.get_by_text("No motion yet")).to_be_visible()
         settled(self.page)
         self.go_to(66)
         np.testing.assert_allclose(self.pose(), bare[6], atol=1e-6)

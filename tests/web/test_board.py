@@ -18,7 +18,7 @@ class Board(WithPage):
             expect(board.get_by_role("spinbutton", name=name, exact=True)).to_be_in_viewport(ratio=1)
         expect(board.get_by_role("img", name="Spectrum of the layer and of the sum")).to_have_count(0)
         self.assertTrue(board.evaluate("board => board.scrollHeight <= board.clientHeight"))
-        page.get_by_role("button", name="how it adds").click()
+        page.get_by_role("button", name="Blending, ramp shape").click()
         expect(board.get_by_role("img", name="Spectrum of the layer and of the sum")).to_be_visible()
         page.reload()
         settled(page)
@@ -67,6 +67,7 @@ class Menus(WithPage):
         page.get_by_test_id("viewfinder").click(position={"x": 60, "y": 60})
         expect(items).to_have_count(0)
         button.press("ArrowDown")
+        expect(items.first).to_be_focused()
         page.keyboard.press("ArrowDown")
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("menuitem", name="Drift")).to_be_focused()
@@ -95,4 +96,4 @@ class Watching(WithPage):
         frame = int(page.get_by_test_id("frame").inner_text())
         streak, distance, height, speed = flowing(shot, evaluate(shot))[frame - shot.first_frame]
         expect(lens).to_have_text(f"blur {streak:.1f} px (180° shutter) · subject {distance:.1f} m")
-        expect(moving).to_have_text(f"lens {height:.2f} m high · moving {speed:.2f} m/s")
+        expect(moving).to_have_text(f"lens {height:.2f} m high · speed {speed:.2f} m/s")

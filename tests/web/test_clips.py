@@ -70,7 +70,7 @@ class Clips(WithPage):
         page = self.open(SHOT)
         page.get_by_role("button", name="Clip Whole shot", exact=True).click()
         page.keyboard.press("y")
-        expect(page.get_by_text("Mark a stretch first")).to_be_visible()
+        expect(page.get_by_text("Set a loop range first")).to_be_visible()
         ruler = page.get_by_test_id("ruler").bounding_box()
         assert ruler is not None
         page.keyboard.down("Shift")

@@ -95,7 +95,7 @@ class Failing(WithPage):
         page = self.page
         page.add_init_script(NO_WEBGL)
         page.goto(f"{self.server.url}shot/{SHOT}")
-        expect(page.get_by_role("alert").first).to_contain_text("WebGL 2 is switched off or missing")
+        expect(page.get_by_role("alert").first).to_contain_text("WebGL 2 is off or missing")
         self.pick()
         before = self.kept()
         self.swing().press("ArrowUp")

@@ -91,7 +91,7 @@ class Kept(Keys):
         revision = self.library().state("signal-run").revision
         if other.get_by_role("button", name="Apply my change anyway").count():
             other.get_by_role("button", name="Apply my change anyway").click()
-            expect(other.get_by_text("is not open now")).to_be_visible()
+            expect(other.get_by_text("is not open")).to_be_visible()
         settled(other)
         self.assertEqual(self.library().state("signal-run").revision, revision)
 

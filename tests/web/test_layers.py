@@ -106,7 +106,7 @@ class Lanes(WithPage):
         # Both answer at once, before the server has.
         expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
         expect(page.get_by_label("Undo: Mute 2 layers")).to_be_visible()
-        page.get_by_role("button", name="how it adds").click()
+        page.get_by_role("button", name="Blending, ramp shape").click()
         page.get_by_label("blending").select_option("replace")
         expect(page.get_by_label("Undo: Set add or replace in 2 layers")).to_be_visible()
         settled(page)
@@ -267,7 +267,7 @@ class Keys(WithPage):
         rate = breathing.source.rate_hz.value
         expect(page.get_by_label("breaths at frame 1", exact=True)).to_have_value(f"{rate * 60:.4f}")
         page.keyboard.press("c")
-        expect(page.get_by_role("img", name="Curves")).to_contain_text("/min")
+        expect(page.get_by_role("group", name="Curves")).to_contain_text("/min")
 
     def test_hand_keys_draw_their_waveform(self) -> None:
         page = self.open("jetty-walk")

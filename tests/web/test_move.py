@@ -66,7 +66,7 @@ class FromNothing(WithPage):
         page.mouse.up()
         settled(page)
         expect(page.get_by_label("Undo: Move key")).to_be_visible()
-        page.get_by_role("img", name="Curves").dblclick(position={"x": 200, "y": 60})
+        page.get_by_role("group", name="Curves").dblclick(position={"x": 200, "y": 60})
         expect(page.get_by_label("Undo: Set key of")).to_be_visible()
 
         # table: a value is typed, a column pasted, and what is no number is refused
@@ -103,7 +103,7 @@ class FromNothing(WithPage):
     def test_slow_and_fast_in_two_clicks_then_looped(self) -> None:
         page = self.open("empty-dune")
         page.get_by_label("Add layer").click()
-        page.get_by_role("menuitem", name="Drift the slow").click()
+        page.get_by_role("menuitem", name="Drift sway").click()
         expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Drift")
         page.get_by_label("Add layer").click()
         page.get_by_role("menuitem", name="Tremor muscles").click()
@@ -179,9 +179,9 @@ class FromNothing(WithPage):
 
         page.get_by_test_id("viewfinder").hover()
         page.mouse.wheel(0, -600)
-        expect(page.get_by_text("0 shows all")).to_be_visible()
+        expect(page.get_by_text("(0 resets)")).to_be_visible()
         page.keyboard.press("0")
-        expect(page.get_by_text("0 shows all")).to_have_count(0)
+        expect(page.get_by_text("(0 resets)")).to_have_count(0)
 
         page.keyboard.press("t")
         page.get_by_label("Numbers shown").select_option(label="angles °")
@@ -233,7 +233,7 @@ class FromNothing(WithPage):
         page.get_by_label("Pieces of the set").click()
         page.get_by_role("menuitem", name="reeds shown").click()
         page.get_by_role("menuitem", name="reeds box").click()
-        expect(page.get_by_text("pieces · 1 not shown")).to_be_visible()
+        expect(page.get_by_text("pieces · 1 hidden")).to_be_visible()
         self.assertEqual(self.library().history("jetty-walk").count, 3)
 
     def test_a_layer_goes_from_one_shot_to_another(self) -> None:
@@ -279,7 +279,7 @@ class History(WithPage):
         expect(rows.get_by_role("textbox")).to_have_value("before the gull")
         page.get_by_label("Named only").uncheck()
         page.get_by_role("button", name="Clean up …").click()
-        expect(page.get_by_text("130 of 231 revisions would go for good")).to_be_visible()
+        expect(page.get_by_text("This permanently deletes 130 of 231 revisions")).to_be_visible()
         page.get_by_role("button", name="Remove them").click()
         expect(page.get_by_text("101 revisions", exact=True)).to_be_visible()
         self.assertEqual(library.history("jetty-walk").count, 101)

@@ -166,7 +166,7 @@ class Accessible(WithPage):
         self.page.locator("[data-pin='74']").click()
         expect(self.page.get_by_role("button", name="Aim at Courier")).to_be_visible()
         self.assertEqual(serious(self.page), [], "move board")
-        self.page.get_by_role("button", name="This shot:").click()
+        self.page.get_by_role("button", name="Shot settings:").click()
         expect(self.page.get_by_role("dialog", name="Shot settings")).to_be_visible()
         self.assertEqual(serious(self.page), [], "this shot")
 

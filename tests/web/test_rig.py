@@ -54,7 +54,7 @@ class Rig(WithPage):
         settled(page)
         self.assertEqual(self.picture(), before)
         self.assertEqual(len(self.shot().mounts), 3)
-        page.get_by_label("Hold still Arm").click()
+        page.get_by_label("Freeze Arm").click()
         settled(page)
         self.assertGreater(np.abs(self.pose() - pose).max(), 0.5)
 

@@ -16,8 +16,19 @@ function placesOf(shot: Shot, only: string | null): { at: string; title: string;
   });
 }
 
+/** What was worked out for a document that has not changed since, by the mount that was asked for. */
+const KNOWN = new WeakMap<Shot, Map<string | null, Map<number, PinKey[]>>>();
+
 /** Frames with pins, each with the keys that stand there: of one mount, or of every one and of the focal length. */
 export function pinTitles(shot: Shot, only: string | null = null): Map<number, PinKey[]> {
+  const known = KNOWN.get(shot) ?? new Map<string | null, Map<number, PinKey[]>>();
+  KNOWN.set(shot, known);
+  const found = known.get(only) ?? gathered(shot, only);
+  known.set(only, found);
+  return found;
+}
+
+function gathered(shot: Shot, only: string | null): Map<number, PinKey[]> {
   const pins = new Map<number, PinKey[]>();
   // Of a whole rig each says whose it is.
   const named = (mount: string, title: string) =>
@@ -36,8 +47,11 @@ export function pinTitles(shot: Shot, only: string | null = null): Map<number, P
           })),
   );
   for (const { at, title, param } of [...numbers, ...placesOf(shot, only)])
-    for (const key of keysOf(param))
-      pins.set(key.frame, [...(pins.get(key.frame) ?? []), { at, title, interp: key.interp }]);
+    for (const key of keysOf(param)) {
+      const here = pins.get(key.frame);
+      if (here) here.push({ at, title, interp: key.interp });
+      else pins.set(key.frame, [{ at, title, interp: key.interp }]);
+    }
   return new Map([...pins].sort(([a], [b]) => a - b));
 }
 

@@ -52,7 +52,7 @@ export function SwitchField({
       <span className="flex items-center gap-2 border-base-300 border-b text-xs">
         <input
           type="checkbox"
-          className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+          className="tick"
           checked={value}
           onChange={(event) => setAll(at, event.target.checked)}
         />

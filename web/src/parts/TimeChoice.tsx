@@ -12,7 +12,12 @@ export function TimeChoice<T extends string>(props: {
       <span>{title}</span>
       {(Object.entries(choices) as [T, string][]).map(([choice, text]) => (
         <label key={choice} className="flex cursor-pointer items-center gap-1.5">
-          <input type="radio" className="radio radio-xs" checked={choice === value} onChange={() => onChoice(choice)} />
+          <input
+            type="radio"
+            className="tick tick-round"
+            checked={choice === value}
+            onChange={() => onChoice(choice)}
+          />
           {text}
         </label>
       ))}

@@ -10,12 +10,7 @@ type TickProps = {
 export function Tick({ title, hint, on, onChange, className = "" }: TickProps) {
   return (
     <label className={`flex cursor-pointer items-center gap-1.5 ${className}`} title={hint}>
-      <input
-        type="checkbox"
-        className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
-        checked={on}
-        onChange={(event) => onChange(event.target.checked)}
-      />
+      <input type="checkbox" className="tick" checked={on} onChange={(event) => onChange(event.target.checked)} />
       {title}
     </label>
   );

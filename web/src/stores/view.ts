@@ -84,6 +84,8 @@ export type View = {
   /** Numbers over the pictures. */
   readings: boolean;
   night: boolean;
+  /** The views are drawn with fewer pixels, for slow machines. */
+  light: boolean;
   /** Rows of layers are compact, or tall; by their number while nobody has said. */
   compact: boolean | null;
   /** What is rarely changed is shown on the board. */
@@ -96,6 +98,7 @@ export type View = {
 };
 
 const NIGHT = "zittern.night";
+const LIGHT = "zittern.light";
 const COMPACT = "zittern.compact";
 const MORE = "zittern.more";
 const READINGS = "zittern.readings";
@@ -145,6 +148,7 @@ export const view = createStore<View>(() => ({
   scribble: true,
   readings: localStorage.getItem(READINGS) !== "no",
   night: localStorage.getItem(NIGHT) === "yes",
+  light: localStorage.getItem(LIGHT) === "yes",
   compact: { yes: true, no: false }[localStorage.getItem(COMPACT) ?? ""] ?? null,
   more: localStorage.getItem(MORE) === "yes",
 }));
@@ -164,6 +168,12 @@ export function toggleNight(): void {
   const night = !view.getState().night;
   localStorage.setItem(NIGHT, night ? "yes" : "no");
   view.setState({ night });
+}
+
+export function toggleLight(): void {
+  const light = !view.getState().light;
+  localStorage.setItem(LIGHT, light ? "yes" : "no");
+  view.setState({ light });
 }
 
 export function toggleReadings(): void {

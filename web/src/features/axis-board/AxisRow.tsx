@@ -31,14 +31,14 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
     else set("on", !on);
   });
   return (
-    <tr data-axis={axis} className={`h-[23px] border-base-300/70 border-b ${selected ? "bg-(--wash)" : ""}`}>
+    <tr data-axis={axis} className={`h-6 border-base-300/70 border-b ${selected ? "bg-(--wash)" : ""}`}>
       <td>
         <span className="flex items-center gap-1">
           <input
             type="checkbox"
             aria-label={`${axis} on`}
             title={`Switch this axis ${on ? "off" : "on"}; hold and go over others to switch them alike; Alt-click: only this one`}
-            className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+            className="tick"
             checked={painted.shown}
             readOnly
             {...painted.bind}

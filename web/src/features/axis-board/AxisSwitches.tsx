@@ -3,7 +3,7 @@ import type { AxisName } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { touched } from "./touched";
 
-const SMALL = "btn btn-ghost btn-xs h-5 min-h-0 w-5 p-0";
+const SMALL = "btn btn-ghost btn-xs h-6 w-6 p-0";
 
 /** A new random start, and the lock. */
 export function AxisSwitches(props: { layer: string; axis: AxisName; locked: boolean; onLock: () => void }) {

@@ -5,7 +5,7 @@ import { view } from "../../stores/view";
 import { AxisRow } from "./AxisRow";
 
 /** Widths of axis, motion (what is left), swing, px and share of the picture, rate, switches. */
-const COLUMNS_PX = [84, 0, 73, 48, 49, 79, 40];
+const COLUMNS_PX = [84, 0, 73, 46, 47, 77, 48];
 
 /** Seven rows, one an axis. */
 export function AxisTable({ layer }: { layer: Layer }) {

@@ -24,7 +24,7 @@ export function CurvePlot({ tracks, unit, times, width }: GroupProps) {
     [tracks, version],
   );
   const { values, fitAgain } = useValueRange(svg, fit, (at, range) => valueScale(range, height).invert(at));
-  const x = timeScale(window, width);
+  const x = useMemo(() => timeScale(window, width), [window, width]);
   const y = valueScale(values, height);
   const insert = (event: React.MouseEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -42,7 +42,7 @@ export function CurvePlot({ tracks, unit, times, width }: GroupProps) {
           width={width}
           height={height}
           className="absolute inset-0 touch-none"
-          role="img"
+          role="group"
           aria-label="Curves"
           onDoubleClick={insert}
         >

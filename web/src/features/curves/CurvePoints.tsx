@@ -1,6 +1,8 @@
+import { useMemo } from "react";
 import { keysOf } from "../../api/param";
 import type { Key } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
+import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
@@ -9,16 +11,45 @@ import type { GroupProps, Track } from "./groups";
 import { SelectFrame } from "./SelectFrame";
 import { type KeyRef, sameKey, useSelectedKeys } from "./useSelectedKeys";
 
+/** Points that lie closer together are shown as one; a closer look tells them apart. */
+const APART_PX = 4;
+const MOST_CHOSEN = 200;
+const EDGE_PX = 8;
+const nameOf = ({ at, frame }: KeyRef) => `${at}/${frame}`;
+
 type Shift = { keys: KeyRef[]; frames: number; value: number };
 type CurvePointsProps = GroupProps & { x: TimeScale; y: TimeScale; height: number };
+
+/** All points, and those of them that are drawn: what lies closer together than can be told apart is shown as one. */
+function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: number) {
+  const points = useMemo(
+    () =>
+      tracks.flatMap((track) =>
+        keysOf(track.param).map((key) => ({ track, key, ref: { at: track.at, frame: key.frame } })),
+      ),
+    [tracks],
+  );
+  const shown = useMemo(() => {
+    const [from, to] = [x.invert(-EDGE_PX), x.invert(width + EDGE_PX)];
+    const few = chosen.size < MOST_CHOSEN;
+    return tracks.flatMap((track) =>
+      thinned(
+        points.filter((each) => each.track === track && each.key.frame > from && each.key.frame < to),
+        ({ key }) => x(key.frame),
+        APART_PX,
+        ({ ref }) => few && chosen.has(nameOf(ref)),
+      ),
+    );
+  }, [points, tracks, x, width, chosen]);
+  return { points, shown };
+}
 
 /** The points: click selects, Shift adds, dragging moves all selected ones on whole frames, a frame drawn around them selects. */
 export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurvePointsProps) {
   const [selected, select] = useSelectedKeys();
-  const points = tracks.flatMap((track) =>
-    keysOf(track.param).map((key) => ({ track, key, ref: { at: track.at, frame: key.frame } })),
-  );
-  const isOn = (ref: KeyRef) => selected.some((each) => sameKey(each, ref));
+  const chosen = useMemo(() => new Set(selected.map(nameOf)), [selected]);
+  const isOn = (ref: KeyRef) => chosen.has(nameOf(ref));
+  const { points, shown } = usePoints(tracks, chosen, x, width);
   const pressed = (ref: KeyRef, more: boolean) => (isOn(ref) ? selected : more ? [...selected, ref] : [ref]);
   const { bind, live } = useTrialDrag<KeyRef, Shift>({
     press: ({ what, shiftKey }) => {
@@ -61,7 +92,7 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
         }}
       />
       {!live && <CurveHandles tracks={tracks} selected={selected} x={x} y={y} />}
-      {points.map(({ track, key, ref }) => {
+      {shown.map(({ track, key, ref }) => {
         const by = shiftOf(ref);
         return (
           <Point

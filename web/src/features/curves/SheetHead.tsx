@@ -35,7 +35,7 @@ export function SheetHead({ title, headPx, groups, group, hidden, onGroup, onFli
         <label key={track.at} className="cond flex cursor-pointer items-center gap-1.5 text-[13px]">
           <input
             type="checkbox"
-            className="checkbox checkbox-xs h-3 w-3 rounded-[2px] p-0"
+            className="tick"
             checked={!hidden.includes(track.at)}
             onChange={() => onFlip(track.at)}
           />

@@ -44,7 +44,7 @@ export function extent(tracks: Track[], state: Motion): [number, number] {
 /** A column of an array as a path; frames that fall on one pixel are thinned out. */
 export function linePath(array: MotionArray, column: number, x: TimeScale, y: TimeScale, width: number): string {
   const [from, to] = rowsWithin(x.invert(0), x.invert(width));
-  const stride = Math.max(1, Math.floor((to - from) / (width * 2)));
+  const stride = Math.max(1, Math.floor((to - from) / width));
   const parts: string[] = [];
   for (let row = from; row <= to; row += stride) {
     parts.push(`${x(frameAt(row)).toFixed(1)},${y(array.data[row * array.columns + column] ?? 0).toFixed(1)}`);

@@ -31,7 +31,7 @@ export function HistoryDialog({ state }: { state: State }) {
         <label className="flex cursor-pointer items-center gap-1.5 whitespace-nowrap">
           <input
             type="checkbox"
-            className="checkbox checkbox-xs"
+            className="tick"
             checked={named}
             onChange={(event) => setNamed(event.target.checked)}
           />

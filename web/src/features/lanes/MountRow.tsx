@@ -46,8 +46,8 @@ export function MountRow({ shot, mount }: MountRowProps) {
             {mount.name}
           </button>
           <span className="cond text-(--graphite) text-[10px]">{short(mount)}</span>
-          <Switch mount={mount} field="mute" title="Hold still" letter="M" />
-          <Switch mount={mount} field="solo" title="Hold all others still but" letter="S" />
+          <Switch mount={mount} field="mute" title="Freeze" letter="M" />
+          <Switch mount={mount} field="solo" title="Freeze all but" letter="S" />
         </>
       }
     >
@@ -74,8 +74,8 @@ export function MountRow({ shot, mount }: MountRowProps) {
 }
 
 const PARTS = [
-  ["operator", "aims"],
-  ["give", "gives"],
+  ["operator", "operator"],
+  ["give", "springs"],
   ["ride", "rides"],
 ] as const;
 

@@ -2,6 +2,7 @@ import { useStore } from "zustand";
 import { type PinKey, pinTitles } from "../../acts/moveFrames";
 import { nudge } from "../../acts/pins";
 import type { Command, Shot } from "../../api/types";
+import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -10,7 +11,9 @@ import { pause, seek } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
 import { Pin } from "./Pin";
 
-const MOST_PINS = 400;
+/** Keys that lie closer together are shown as one; a closer look tells them apart. */
+const APART_PX = 7;
+const MOST_CHOSEN = 50;
 const EDGE_PX = 6;
 
 const NONE: number[] = [];
@@ -65,25 +68,30 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
       ),
   });
   const by = live && !live.value.copy ? live.value.by : 0;
-  return [...pins]
-    .filter(([frame]) => inView(frame))
-    .slice(0, MOST_PINS)
-    .map(([frame, keys]) => {
-      const on = selected.includes(frame);
-      return (
-        <Pin
-          key={frame}
-          frame={frame}
-          keys={keys}
-          on={on}
-          left={x(frame + (on ? by : 0))}
-          hold={bind(frame)}
-          low={low}
-          onMove={(by) => {
-            if (!on) selectPins([frame], mount);
-            nudge(by);
-          }}
-        />
-      );
-    });
+  const chosen = new Set(selected);
+  const shown = thinned(
+    [...pins].filter(([frame]) => inView(frame)),
+    ([frame]) => x(frame),
+    APART_PX,
+    // Many selected ones are shown by their neighbours.
+    ([frame]) => chosen.size < MOST_CHOSEN && chosen.has(frame),
+  );
+  return shown.map(([frame, keys]) => {
+    const on = chosen.has(frame);
+    return (
+      <Pin
+        key={frame}
+        frame={frame}
+        keys={keys}
+        on={on}
+        left={x(frame + (on ? by : 0))}
+        hold={bind(frame)}
+        low={low}
+        onMove={(by) => {
+          if (!on) selectPins([frame], mount);
+          nudge(by);
+        }}
+      />
+    );
+  });
 }

@@ -54,6 +54,7 @@ export function MoversBar() {
           key={at}
           type="button"
           tabIndex={-1}
+          data-slim
           aria-label={`${name}: ${px.toFixed(1)} px`}
           title={`${name} moves the picture by ${px.toFixed(1)} px at this frame`}
           className={`h-full min-w-0 bg-base-content hover:bg-primary hover:opacity-100 ${SHADES[n % SHADES.length]}`}

@@ -46,12 +46,12 @@ export function MoveBoard() {
   );
 }
 
-const PARTS: { part: MountPart; hint: string }[] = [
-  { part: "pose", hint: "Position, angles and keys at this frame" },
-  { part: "rig", hint: "Name, kind, length, pivot, order, poses copied and pasted" },
-  { part: "give", hint: "Springs to its parent" },
-  { part: "operator", hint: "Operator and hold framing" },
-  { part: "ride", hint: "Rides on an object of the set" },
+const PARTS: { part: MountPart; title: string; hint: string }[] = [
+  { part: "pose", title: "pose", hint: "Position, angles and keys at this frame" },
+  { part: "rig", title: "rig", hint: "Name, kind, length, pivot, order, poses copied and pasted" },
+  { part: "give", title: "springs", hint: "Springs to its parent" },
+  { part: "operator", title: "operator", hint: "Operator and hold framing" },
+  { part: "ride", title: "ride", hint: "Rides on an object of the set" },
 ];
 
 /** What of the mount is shown; a mark tells what is on. */
@@ -59,14 +59,14 @@ function Parts({ mount }: { mount: Mount }) {
   const on = (each: MountPart) => each !== "pose" && each !== "rig" && Boolean(mount[each]);
   return (
     <Tabs.List aria-label="Parts of the mount" className="flex gap-1 border-base-300 border-b">
-      {PARTS.map(({ part: each, hint }) => (
+      {PARTS.map(({ part: each, title, hint }) => (
         <Tabs.Trigger
           key={each}
           value={each}
           title={hint}
           className="cond -mb-px min-h-6 border-transparent border-b-2 px-2 text-[13px] hover:text-primary data-[state=active]:border-primary data-[state=active]:font-semibold data-[state=active]:text-primary"
         >
-          {each}
+          {title}
           {on(each) && " •"}
         </Tabs.Trigger>
       ))}

@@ -20,7 +20,7 @@ export function OriginRow({ row, taken, onTake }: OriginRowProps) {
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
-          className="checkbox checkbox-xs"
+          className="tick"
           aria-label={`Take ${row.name}`}
           disabled={same}
           checked={taken}

@@ -76,7 +76,7 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
         >
           <input
             type="checkbox"
-            className="checkbox checkbox-xs size-3"
+            className="tick"
             aria-label={`Compare ${preset.name}`}
             checked={marked}
             onChange={() => toggleMark(entry.key)}

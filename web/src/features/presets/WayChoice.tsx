@@ -53,7 +53,7 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
             <input
               type="radio"
               name="way"
-              className="radio radio-xs mt-0.5"
+              className="tick tick-round"
               disabled={!possible}
               checked={way === each.way}
               onChange={() => search.setState({ way: each.way })}

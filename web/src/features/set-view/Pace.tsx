@@ -8,6 +8,8 @@ import { trying } from "../../stores/trying";
 
 const SLOW_MS = 55;
 const FRAMES_JUDGED = 6;
+/** Frames come so many times later than they should. */
+const LATE = 1.5;
 const REST_MS = 300;
 
 /** Keeps motion judgeable on slow machines: pictures get coarser while playing or dragging, and shadows go for good. */
@@ -37,7 +39,8 @@ export function Pace() {
     if (times.current.length <= FRAMES_JUDGED || start === undefined) return;
     const each = (performance.now() - start) / FRAMES_JUDGED;
     times.current = [];
-    if (each > SLOW_MS) stage.setState({ slow: true });
+    // A shot of few frames per second is not a slow machine.
+    if (each > Math.max(SLOW_MS, (LATE * 1000) / transport.getState().fps)) stage.setState({ slow: true });
   });
   return null;
 }

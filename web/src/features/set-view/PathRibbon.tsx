@@ -7,10 +7,9 @@ import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { OUTSIDE } from "./layers";
+import { PathPins } from "./PathPins";
 import { positions, ribbon } from "./pathGeometry";
 import { useLine } from "./useLine";
-
-const PIN_HEIGHT_M = 0.34;
 
 /** The shaken lens as a thin line. */
 function useTrace(pose: MotionArray | undefined, rows: number): Line | null {
@@ -34,7 +33,10 @@ export function PathRibbon() {
   const strip = useMemo(() => (bare ? ribbon(positions(bare, rows)) : null), [bare, rows]);
   const trace = useTrace(pose, rows);
   useEffect(() => () => strip?.dispose(), [strip]);
-  const pins = document && bare ? moveFrames(document).map((frame) => rowOf(frame) * bare.columns) : [];
+  const pins = useMemo(
+    () => (document && bare ? moveFrames(document).map((frame) => rowOf(frame) * bare.columns) : []),
+    [document, bare],
+  );
   return (
     <group>
       {strip && (
@@ -43,19 +45,7 @@ export function PathRibbon() {
         </mesh>
       )}
       {trace && <primitive object={trace} />}
-      {bare &&
-        pins.slice(0, 60).map((at) => (
-          <group key={at} position={[bare.data[at] ?? 0, bare.data[at + 1] ?? 0, bare.data[at + 2] ?? 0]}>
-            <mesh layers={OUTSIDE} position-y={PIN_HEIGHT_M / 2}>
-              <cylinderGeometry args={[0.008, 0.008, PIN_HEIGHT_M, 6]} />
-              <meshBasicMaterial color="#F4F0E6" fog={false} />
-            </mesh>
-            <mesh layers={OUTSIDE} position-y={PIN_HEIGHT_M}>
-              <sphereGeometry args={[0.05, 12, 8]} />
-              <meshBasicMaterial color="#F4F0E6" fog={false} />
-            </mesh>
-          </group>
-        ))}
+      {bare && pins.length > 0 && <PathPins path={bare} at={pins} />}
     </group>
   );
 }

@@ -33,6 +33,10 @@ function Redraw() {
 }
 
 const COARSE_DPR = 0.5;
+const MOST_DPR = 2;
+
+/** As sharp as the screen; where the processor draws all pictures, a pixel for each of the page. */
+const fineDpr = (): number => (drawsInSoftware() ? 1 : Math.min(window.devicePixelRatio, MOST_DPR));
 
 function NoPictures() {
   return (
@@ -46,13 +50,14 @@ function NoPictures() {
 /** One canvas under both panes. */
 export function Stage() {
   const coarse = useStore(stage, (state) => state.coarse);
+  const light = useStore(view, (state) => state.light);
   const setId = useStore(openShot, (state) => state.state?.document.set_id ?? null);
   if (!drawsAtAll()) return <NoPictures />;
   return (
     <div className="pointer-events-none absolute inset-0">
       <Canvas
         frameloop="demand"
-        dpr={coarse ? COARSE_DPR : 1}
+        dpr={coarse || light ? COARSE_DPR : fineDpr()}
         shadows="percentage"
         gl={{
           antialias: !drawsInSoftware(),

@@ -17,7 +17,7 @@ export function FormatChoice(props: { value: string; disabled: boolean; onChange
             <input
               type="radio"
               name="format"
-              className="radio radio-xs translate-y-0.5"
+              className="tick tick-round"
               checked={value === each.name}
               onChange={() => onChange(each.name)}
             />
