@@ -25,7 +25,7 @@ function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: nu
   const points = useMemo(
     () =>
       tracks.flatMap((track) =>
-        keysOf(track.param).map((key) => ({ track, key, ref: { at: track.at, frame: key.frame } })),
+        keysOf(track.param).map((key, n) => ({ track, key, n, ref: { at: track.at, frame: key.frame } })),
       ),
     [tracks],
   );
@@ -92,11 +92,12 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
         }}
       />
       {!live && <CurveHandles tracks={tracks} selected={selected} x={x} y={y} />}
-      {shown.map(({ track, key, ref }) => {
+      {shown.map(({ track, key, n, ref }) => {
         const by = shiftOf(ref);
         return (
           <Point
-            key={`${ref.at}/${ref.frame}`}
+            // By its place on the curve: one that arrow keys move stays the one that has the focus.
+            key={`${ref.at}/${n}`}
             track={track}
             of={key}
             told={`${Number((key.value * times).toFixed(4))} ${unit}`}

@@ -5,6 +5,7 @@ import type { Command, Shot } from "../../api/types";
 import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
+import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { pressed } from "../../stores/pressed";
 import { pause, seek } from "../../stores/transport";
@@ -69,28 +70,37 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
   });
   const by = live && !live.value.copy ? live.value.by : 0;
   const chosen = new Set(selected);
+  const reached = useReached<number>();
+  /** By arrow keys: from where the press before took it. */
+  const move = (n: number, frame: number, by: number) => {
+    let from = frame;
+    reached(`${n}`, frame, (at) => {
+      from = at;
+      return at + by;
+    });
+    if (!view.getState().pins.includes(from)) selectPins([from], mount);
+    nudge(by);
+  };
   const shown = thinned(
-    [...pins].filter(([frame]) => inView(frame)),
-    ([frame]) => x(frame),
+    [...pins].map(([frame, keys], n) => ({ frame, keys, n })).filter(({ frame }) => inView(frame)),
+    ({ frame }) => x(frame),
     APART_PX,
     // Many selected ones are shown by their neighbours.
-    ([frame]) => chosen.size < MOST_CHOSEN && chosen.has(frame),
+    ({ frame }) => chosen.size < MOST_CHOSEN && chosen.has(frame),
   );
-  return shown.map(([frame, keys]) => {
+  return shown.map(({ frame, keys, n }) => {
     const on = chosen.has(frame);
     return (
       <Pin
-        key={frame}
+        // By its place among all: one that arrow keys move stays the one that has the focus.
+        key={n}
         frame={frame}
         keys={keys}
         on={on}
         left={x(frame + (on ? by : 0))}
         hold={bind(frame)}
         low={low}
-        onMove={(by) => {
-          if (!on) selectPins([frame], mount);
-          nudge(by);
-        }}
+        onMove={(frames) => move(n, frame, frames)}
       />
     );
   });
