@@ -57,6 +57,17 @@ class Failing(WithPage):
         page.context.set_offline(False)
         self.goes_on()
 
+    def test_a_reading_that_does_not_come_is_told(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        body = json.dumps({"detail": "the spectrum met a fault"})
+        page.route(
+            "**/spectrum/*", lambda route: route.fulfill(status=500, content_type="application/problem+json", body=body)
+        )
+        page.get_by_role("button", name="Blending, ramp shape").click()
+        expect(page.get_by_role("alert")).to_contain_text("the spectrum met a fault")
+        self.goes_on()
+
     def test_an_undo_that_came_too_late(self) -> None:
         page = self.open(SHOT)
         self.pick()

@@ -283,7 +283,7 @@ class Keys(WithPage):
             settled(page)
         expect(page.get_by_role("row").filter(has_text="pan").first).to_be_visible()
         expect(page.get_by_test_id("sum-swing")).not_to_have_text("0 px")
-        canvas = page.get_by_role("img", name="Waveform of layer:keys-1")
+        canvas = page.get_by_role("img", name="Waveform of Keys")
         inked = canvas.evaluate(
             "(c) => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i "
             "= 0; i < d.length; i += 4) if (d[i + 3] > 100 && d[i] < 160 && d[i + 2] > d[i + 1] + 40) n++; return n; }"

@@ -138,9 +138,9 @@ class ThisShot(WithPage):
             ("after the last key: repeat", "Repeat after the last key"),
             ("lens of 85", "Set focal length at frame 11"),
             ("key the weight", "Set key of weight at frame 11"),
-            ("add, or replace", "Set add or replace in “Slow sway”"),
+            ("add/replace", "Set add or replace in “Slow sway”"),
             ("steady", "Set steady on screen in “Slow sway”"),
-            ("half as strong", "Scale “Slow sway” to 150 %"),
+            ("swing ×1.5", "Scale “Slow sway” to 150 %"),
         ):
             page.keyboard.press("Control+k")
             page.get_by_role("combobox", name="Search commands").fill(words)
@@ -169,6 +169,29 @@ class Accessible(WithPage):
         self.page.get_by_role("button", name="Shot settings:").click()
         expect(self.page.get_by_role("dialog", name="Shot settings")).to_be_visible()
         self.assertEqual(serious(self.page), [], "this shot")
+
+    def test_every_sheet_every_tab_and_the_other_dialogs(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+        for key, shown in (("c", "sheet"), ("t", "sheet"), ("r", "presets")):
+            page.keyboard.press(key)
+            expect(page.get_by_test_id(shown)).to_be_visible()
+            self.assertEqual(serious(page), [], key)
+            page.keyboard.press("Escape")
+        for tab in ("rig", "springs", "operator", "ride"):
+            page.get_by_role("tab", name=tab).click()
+            expect(page.get_by_role("tab", name=tab)).to_have_attribute("aria-selected", "true")
+            self.assertEqual(serious(page), [], tab)
+        for key, title in (("d", "New dial"), ("Control+h", "History")):
+            page.keyboard.press(key)
+            expect(page.get_by_role("dialog", name=title)).to_be_visible()
+            self.assertEqual(serious(page), [], title)
+            page.keyboard.press("Escape")
+        page.get_by_role("button", name="Clip Whole shot").click()
+        self.assertEqual(serious(page), [], "clip board")
+        page.keyboard.press("j")
+        expect(page.get_by_role("dialog")).to_be_visible()
+        self.assertEqual(serious(page), [], "save as preset")
 
     def test_new_shot(self) -> None:
         self.page.get_by_role("button", name="New shot").first.click()

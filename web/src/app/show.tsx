@@ -1,9 +1,20 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
+import { complain } from "../stores/notes";
 import { App } from "./App";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+/** What cannot be read is said, unless who asked says it in its own place (`meta.told`). */
+const queryCache = new QueryCache({
+  onError: (error, query) => {
+    if (!query.meta?.told) complain(error);
+  },
+});
+
+const queries = new QueryClient({
+  queryCache,
+  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } },
+});
 
 /** Puts the application on the page. */
 export function show(element: HTMLElement): void {

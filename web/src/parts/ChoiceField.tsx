@@ -6,6 +6,8 @@ type ChoiceFieldProps = {
   at: string;
   look: { title: string; choices: (string | number)[] };
   value: string | number;
+  /** What choices are called where their values are not for people. */
+  titles?: Record<string, string>;
   /** The choice that stands for nothing. */
   none?: string;
 };
@@ -14,7 +16,7 @@ const setAll = (at: string, value: unknown) =>
   void commit({ type: "set_values", values: placesAlike(at).map((place) => ({ at: place, value })) });
 
 /** A choice of the shot with its name. */
-export function ChoiceField({ at, look, none, ...props }: ChoiceFieldProps) {
+export function ChoiceField({ at, look, none, titles, ...props }: ChoiceFieldProps) {
   const value = usePending<string | number | null>(at, props.value) ?? none;
   return (
     <label className="flex min-w-0 flex-col">
@@ -28,7 +30,9 @@ export function ChoiceField({ at, look, none, ...props }: ChoiceFieldProps) {
         }}
       >
         {look.choices.map((each) => (
-          <option key={each}>{each}</option>
+          <option key={each} value={String(each)}>
+            {titles?.[String(each)] ?? each}
+          </option>
         ))}
       </select>
     </label>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
-import { explain, sendForm } from "../api/client";
+import { client, explain, Problem, sendForm, take } from "../api/client";
 import type { CameraFile, Imported, SetObjects, State } from "../api/types";
 import { commit } from "../stores/editing";
 import { note } from "../stores/notes";
@@ -49,6 +49,12 @@ export function useImport(state: State | null, projectSlug: string) {
       closeImport();
       void commit({ type: "set_values", values: [{ at: "shot.set_id", value: set_id }] });
     });
+  /** Somebody else changed the shot first: what they made is shown, and the next try is based on it. */
+  const catchUp = async (error: unknown, slug: string) => {
+    if (!(error instanceof Problem && error.status === 409)) throw error;
+    adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } })));
+    throw new Error(`${explain(error)}. You now see that version; press again to import onto it`);
+  };
   const bringIn = ({ file, shot }: Found, into: Into, fps: string) =>
     doing("", async () => {
       const fields = { file, ...(shot === null ? { camera } : {}) };
@@ -58,7 +64,7 @@ export function useImport(state: State | null, projectSlug: string) {
             `/api/shots/${state.slug}/imports`,
             { ...fields, how: into, base_revision: String(state.revision) },
             file.name,
-          )
+          ).catch((error) => catchUp(error, state.slug))
         : await sendForm<Imported>(`/api/projects/${projectSlug}/imports`, { ...fields, fps }, file.name);
       for (const text of done.notices) note("info", text);
       closeImport();

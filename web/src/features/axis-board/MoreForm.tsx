@@ -16,6 +16,7 @@ export function MoreForm({ layer }: { layer: Layer }) {
   if (!state) return null;
   const at = `layer:${layer.id}`;
   const mounts = state.document.mounts.map(({ id }) => id);
+  const names = Object.fromEntries(state.document.mounts.map(({ id, name }) => [id, name]));
   return (
     <section aria-label="More of the layer">
       <button
@@ -37,6 +38,7 @@ export function MoreForm({ layer }: { layer: Layer }) {
               at={`${at}.target`}
               look={{ title: "applies to", choices: [LENS_END, ...mounts] }}
               value={layer.target ?? LENS_END}
+              titles={names}
               none={LENS_END}
             />
           )}

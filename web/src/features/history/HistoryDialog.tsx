@@ -13,6 +13,7 @@ export function HistoryDialog({ state }: { state: State }) {
   const [named, setNamed] = useState(false);
   const path = { shot: state.slug };
   const pages = useInfiniteQuery({
+    meta: { told: true },
     queryKey: ["history", state.slug, state.revision, named],
     queryFn: ({ pageParam: before }) =>
       take<History>(client.GET("/api/shots/{shot}/revisions", { params: { path, query: { before, named } } })),

@@ -17,6 +17,7 @@ export function ClipStrip({ lane, open, width, height, waves }: ClipStripProps) 
             <HullShape array={`hull:${clip.id}`} {...size} />
             <div className="absolute inset-0">
               <LayerWave
+                name={clip.name}
                 array={`clip:${clip.id}`}
                 of={clip.layers.map(({ id }) => id)}
                 faint={clip.mute}

@@ -59,7 +59,7 @@ export function Lanes({ rows, sheets }: { rows: RowEntry[]; sheets: SheetEntry[]
         {!sheet?.alone && (
           <div className="flex shrink-0 border-base-300 border-t bg-base-200">
             <SumHead />
-            <LayerWave width={width} height={SUM_HEIGHT_PX} array="sum" of={null} />
+            <LayerWave width={width} height={SUM_HEIGHT_PX} name="sum" array="sum" of={null} />
           </div>
         )}
         <Playhead width={width} left={HEAD_PX} />

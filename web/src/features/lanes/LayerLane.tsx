@@ -32,7 +32,7 @@ export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
         className="relative block w-full cursor-pointer"
         onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >
-        <LayerWave {...size} array={`layer:${layer.id}`} of={[layer.id]} faint={!heard} />
+        <LayerWave {...size} name={layer.name} array={`layer:${layer.id}`} of={[layer.id]} faint={!heard} />
       </button>
       {chosen === "board" && (
         <WeightEditor

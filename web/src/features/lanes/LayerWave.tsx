@@ -10,6 +10,8 @@ import { wavesText } from "./waves";
 type LayerWaveProps = {
   width: number;
   height: number;
+  /** What it is called. */
+  name: string;
   /** The samples that are drawn. */
   array: string;
   /** The layers that they are the sum of; all when none are named. */
@@ -20,7 +22,7 @@ type LayerWaveProps = {
 };
 
 /** What a layer, a clip or all of them give, as waveforms. */
-export function LayerWave({ width, height, array, of, faint, bare }: LayerWaveProps) {
+export function LayerWave({ width, height, name, array, of, faint, bare }: LayerWaveProps) {
   const text = useStore(motion, (state) => wavesText(state.readings, of));
   const draw = useCallback(
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
@@ -53,5 +55,5 @@ export function LayerWave({ width, height, array, of, faint, bare }: LayerWavePr
     },
     [array, text, height, width, faint, bare],
   );
-  return <LaneCanvas width={width} height={height} label={`Waveform of ${array}`} array={array} draw={draw} />;
+  return <LaneCanvas width={width} height={height} label={`Waveform of ${name}`} array={array} draw={draw} />;
 }

@@ -47,15 +47,17 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
         <span className="flex w-full gap-2">
           <SwatchPicture label={`Scribble of ${preset.name}`} swatch={swatch} draw={drawScribble} {...SCRIBBLE} />
           <span className="flex h-[44px] min-w-0 flex-1 flex-col overflow-hidden">
-            <span className="flex items-baseline gap-2">
+            <span className="flex shrink-0 items-baseline gap-2">
               <span
-                className={`cond line-clamp-2 font-semibold text-[13px] leading-[15px] ${triedOn ? "text-primary" : ""}`}
+                className={`cond line-clamp-2 min-w-0 font-semibold text-[13px] leading-[15px] ${triedOn ? "text-primary" : ""}`}
               >
                 {preset.name}
               </span>
               <span className="num ml-auto shrink-0 text-(--graphite) text-[11px]">{size}</span>
             </span>
-            <span className="cond line-clamp-2 pr-5 text-(--graphite) text-xs leading-[14px]">{preset.line}</span>
+            <span className="cond line-clamp-2 shrink-0 pr-5 text-(--graphite) text-xs leading-[14px]">
+              {preset.line}
+            </span>
           </span>
         </span>
         <SwatchPicture

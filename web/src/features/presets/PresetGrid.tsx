@@ -12,8 +12,9 @@ import { useSwatchesOf } from "./useSwatches";
 
 const CARD_PX = 200;
 const ROW_PX = 96;
-const GAP_PX = 6;
+const GAP_PX = 5;
 const PADDING_PX = 8;
+const ABOVE_PX = 3;
 const OVERSCAN = 2;
 
 /** Cards in rows, of which only those in sight are there. Arrow keys go from card to card. */
@@ -26,7 +27,7 @@ export function PresetGrid({ found }: { found: PresetEntry[] }) {
     count: Math.ceil(found.length / columns),
     getScrollElement: () => ref.current,
     estimateSize: () => ROW_PX + GAP_PX,
-    paddingStart: PADDING_PX,
+    paddingStart: ABOVE_PX,
     paddingEnd: PADDING_PX,
     overscan: OVERSCAN,
   });

@@ -12,7 +12,11 @@ import { ProjectShelf } from "./ProjectShelf";
 
 /** All projects, each a shelf of shots. */
 export function ProjectsPage() {
-  const projects = useQuery({ queryKey: ["projects"], queryFn: () => take<Project[]>(client.GET("/api/projects")) });
+  const projects = useQuery({
+    queryKey: ["projects"],
+    meta: { told: true },
+    queryFn: () => take<Project[]>(client.GET("/api/projects")),
+  });
   const dialog = useStore(view, (state) => state.dialog);
   const [target, setTarget] = useState<string | null>(null);
   const first = projects.data?.[0]?.slug;
