@@ -72,6 +72,7 @@ class Menus(WithPage):
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("menuitem", name="Drift")).to_be_focused()
         page.keyboard.press("End")
+        expect(page.get_by_role("menuitem", name="Formula")).to_be_focused()
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("menuitem", name="Noise")).to_be_focused()
         page.keyboard.press("ArrowUp")

@@ -150,14 +150,14 @@ class Dialling(WithFormulas):
         page = self.open("signal-run")
         page.get_by_label("Curves of the dials").click()
         expect(page.get_by_label("Numbers shown").locator("option:checked")).to_have_text("dials %")
-        plot = page.get_by_role("group", name="Curves").bounding_box()
+        plot = page.get_by_role("group", name="Curves", exact=True).bounding_box()
         assert plot is not None
         page.mouse.dblclick(plot["x"] + 500, plot["y"] + 40)
         expect(page.get_by_label(re.compile("^Undo: Set key"))).to_be_visible()
         dials = {dial.name: dial for dial in self.library().state("signal-run").document.dials}
         self.assertEqual(len(dials["panic"].value.curve.keys), 6)
         page.get_by_label("Curves of the dials").click()
-        expect(page.get_by_role("group", name="Curves")).to_have_count(0)
+        expect(page.get_by_role("group", name="Curves", exact=True)).to_have_count(0)
         figure = page.get_by_role("spinbutton", name="Dial panic", exact=True)
         page.keyboard.press("Home")
         expect(figure).to_have_text("0.0 %")

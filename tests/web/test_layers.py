@@ -101,7 +101,7 @@ class Lanes(WithPage):
     def test_several_layers_are_muted_changed_and_removed_together(self) -> None:
         page = self.open(SHOT)
         page.get_by_role("button", name="Select layer Fine shake").click(modifiers=["Control"])
-        expect(page.get_by_text("and 1 more")).to_be_visible()
+        expect(page.get_by_text("+1 selected")).to_be_visible()
         page.get_by_role("button", name="Mute Fine shake").click()
         # Both answer at once, before the server has.
         expect(page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "true")
@@ -267,7 +267,7 @@ class Keys(WithPage):
         rate = breathing.source.rate_hz.value
         expect(page.get_by_label("breaths at frame 1", exact=True)).to_have_value(f"{rate * 60:.4f}")
         page.keyboard.press("c")
-        expect(page.get_by_role("group", name="Curves")).to_contain_text("/min")
+        expect(page.get_by_role("group", name="Curves", exact=True)).to_contain_text("/min")
 
     def test_hand_keys_draw_their_waveform(self) -> None:
         page = self.open("jetty-walk")

@@ -66,7 +66,7 @@ class FromNothing(WithPage):
         page.mouse.up()
         settled(page)
         expect(page.get_by_label("Undo: Move key")).to_be_visible()
-        page.get_by_role("group", name="Curves").dblclick(position={"x": 200, "y": 60})
+        page.get_by_role("group", name="Curves", exact=True).dblclick(position={"x": 200, "y": 60})
         expect(page.get_by_label("Undo: Set key of")).to_be_visible()
 
         # table: a value is typed, a column pasted, and what is no number is refused

@@ -4298,7 +4298,7 @@ export interface components {
             layers: components["schemas"]["LayerReading"][];
             /**
              * Margin Px
-             * @description how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over the same; nothing where it looks past all of it
+             * @description how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over the same; a million where it looks past all of it, nothing while something is only tried on
              */
             margin_px: number | null;
             /**

@@ -38,7 +38,10 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
     curves = {
         f"curve:{address}": samples[:, None] for address, samples in _curves(document, body.curves, sampled.frames)
     }
-    readings = read(document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body), body.loop)
+    readings = read(
+        document, sampled.near, body.frame, sampled.whole, ctx.cache, _in_view(document, body), body.loop,
+        passing=bool(body.commands),
+    )  # fmt: skip
     timing.mark("read")
     packet = pack_motion(document, sampled, state.revision, readings, body, curves)
     timing.mark("pack")

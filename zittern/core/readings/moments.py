@@ -28,13 +28,18 @@ __all__ = ["MOMENTS", "Moment", "MomentRow", "Readings", "read"]
 
 # Of fewer frames nothing is said of a stretch.
 _LEAST_ROWS = 2
+# The first axes, up to the last one that shifts the picture's centre.
+_SHIFTING = 5
+# A margin that no picture has.
+_PAST_ALL_PX = 1e6
 
 
 @dataclass(frozen=True)
 class Moment:
     """A frame of a shot that somebody looks at. near: motion over neighbouring whole frames about it; whole: spread
     over all of the shot. window: frames in view, where only these are looked for steps. loop: the stretch that what is
-    said of the whole holds for, where it is not all of the shot.
+    said of the whole holds for, where it is not all of the shot. passing: what takes time and nobody reads while
+    something is dragged is left out.
     """
 
     shot: Shot
@@ -44,6 +49,7 @@ class Moment:
     cache: Cache | None = None
     window: tuple[float, float] | None = None
     loop: tuple[float, float] | None = None
+    passing: bool = False
 
     @cached_property
     def row(self) -> int:
@@ -57,6 +63,8 @@ class Moment:
 
     def within(self, first: float, last: float) -> Motion:
         """Motion in a stretch of the shot: spread over it, or where that leaves too little, of the frames near."""
+        if first <= self.whole.frames[0] and last >= self.whole.frames[-1]:
+            return self.whole
         for motion in (self.whole, self.near):
             rows = np.searchsorted(motion.frames, first), np.searchsorted(motion.frames, last, side="right")
             if rows[1] - rows[0] >= _LEAST_ROWS:
@@ -119,14 +127,17 @@ def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:
     parts = [given[layer.id] for layer in clip.layers if layer.id in given]
     if not parts:
         return None
-    together = np.sum([part[:, :5] for part in parts], axis=0) * per_unit[:5]
-    pan, tilt, _, truck, pedestal = together.T
+    together = np.zeros((len(motion.frames), _SHIFTING))
+    for part in parts:
+        together += part[:, :_SHIFTING]
+    pan, tilt, _, truck, pedestal = (together * per_unit[:_SHIFTING]).T
     return size_of(np.stack([pan - truck, tilt + pedestal], axis=1))
 
 
 def _margin_px(at: Moment) -> float | None:
-    margin = float(margins_px(at.shot, at.stretch, at.distance_m).max())
-    return margin if np.isfinite(margin) else None
+    if at.passing:
+        return None
+    return min(float(margins_px(at.shot, at.stretch, at.distance_m).max()), _PAST_ALL_PX)
 
 
 MOMENTS: tuple[MomentRow, ...] = (
@@ -160,7 +171,7 @@ MOMENTS: tuple[MomentRow, ...] = (
         "margin_px",
         float | None,
         "how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over "
-        "the same; nothing where it looks past all of it",
+        "the same; a million where it looks past all of it, nothing while something is only tried on",
         _margin_px,
     ),
     MomentRow(
@@ -200,10 +211,11 @@ def read(
     cache: Cache | None = None,
     window: tuple[float, float] | None = None,
     loop: tuple[float, float] | None = None,
+    passing: bool = False,
 ) -> Any:
     """`Readings` near a frame of a motion over neighbouring whole frames; what counts over all of the shot from
     `whole`, spread over it, or over a loop.
     """
-    at = Moment(shot, frame, motion, motion if whole is None else whole, cache, window, loop)
+    at = Moment(shot, frame, motion, motion if whole is None else whole, cache, window, loop, passing)
     told: dict[str, Any] = {row.name: row.read(at) for row in MOMENTS}
     return Readings.model_construct(**told)

@@ -29,7 +29,7 @@ export function AxisBoard() {
     );
   }
   return (
-    <div className="flex flex-col gap-1 px-3 py-1">
+    <div className="flex flex-col gap-[3px] px-3 py-1">
       <BoardHead layer={layer} />
       <AxisTable layer={layer} />
       <RowBar layer={layer} />

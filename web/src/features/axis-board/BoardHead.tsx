@@ -32,7 +32,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
             className="cond shrink-0 rounded-sm bg-(--wash) px-1.5 text-primary text-xs"
             title="The controls below the axes and the buttons here edit all selected layers; the axes are this layer's"
           >
-            and {more} more
+            +{more} selected
           </span>
         )}
         <span className="ml-auto" />
