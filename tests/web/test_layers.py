@@ -94,7 +94,7 @@ class Lanes(WithPage):
         entry.fill("long")
         entry.press("Enter")
         expect(entry).to_have_attribute("aria-invalid", "true")
-        expect(entry).to_have_attribute("title", re.compile("`long` is not the same at all times"))
+        expect(entry).to_have_attribute("title", re.compile("`long` varies over time"))
         entry.press("Escape")
         self.assertEqual(self.layers()["Slow sway"].ramp_in_frames, 0)
 

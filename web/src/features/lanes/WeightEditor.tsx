@@ -44,7 +44,7 @@ export function WeightEditor({ at, alike, title, param, left, levelWidth, width,
         aria-pressed={drawing}
         aria-label={`Draw the ${title} by hand`}
         title="Draw by hand: drag over the lane (U)"
-        className={`absolute bottom-0.5 left-0.5 z-[8] rounded-sm border px-0.5 ${drawing ? "border-primary bg-primary text-primary-content" : "border-base-300 bg-base-100 text-(--graphite) hover:text-primary"}`}
+        className={`absolute bottom-0.5 left-[18px] z-[8] rounded-sm border px-0.5 ${drawing ? "border-primary bg-primary text-primary-content" : "border-base-300 bg-base-100 text-(--graphite) hover:text-primary"}`}
         onClick={() => view.setState({ drawing: !drawing })}
       >
         <Pencil size={11} />
