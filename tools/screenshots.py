@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 from playwright.sync_api import Page
@@ -60,7 +61,7 @@ def main() -> None:
         shoot(page, "signal-run")
         bench(page, server.url, "sled-run", 70)
         page.keyboard.press("r")
-        page.get_by_role("button", name="Preset Brisk walk", exact=True).hover()
+        page.get_by_role("button", name=re.compile(r"^Preset Brisk walk (\d+ px|…)")).hover()
         page.locator("canvas[data-drawn=no]").first.wait_for(state="detached")
         settled(page)
         shoot(page, "presets")

@@ -69,6 +69,7 @@ class Menus(WithPage):
         button.press("ArrowDown")
         expect(items.first).to_be_focused()
         page.keyboard.press("ArrowDown")
+        expect(page.get_by_role("menuitem", name="Wave")).to_be_focused()
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("menuitem", name="Drift")).to_be_focused()
         page.keyboard.press("End")

@@ -130,7 +130,7 @@ class Rig(WithPage):
         page.get_by_role("region", name="Ride").get_by_role("combobox").select_option("nothing")
         settled(page)
         self.choose("camera", "rig")
-        page.get_by_label("Copy a pose").click()
+        page.get_by_label("Copy pose from …").click()
         page.get_by_role("menuitem", name="object “kite”").click()
         expect(page.get_by_role("status").filter(has_text="Copied: pose of kite")).to_be_visible()
         self.go_to(60)

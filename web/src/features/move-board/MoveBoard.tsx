@@ -2,6 +2,7 @@ import { Tabs } from "radix-ui";
 import { useStore } from "zustand";
 import { addressOf, type MoveOrLens } from "../../acts/moving";
 import type { Mount, Shot } from "../../api/types";
+import { keepArrows } from "../../shared/byArrows";
 import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
 import { workMount } from "../../stores/rig";
@@ -64,6 +65,7 @@ function Parts({ mount }: { mount: Mount }) {
           key={each}
           value={each}
           title={hint}
+          onClick={keepArrows}
           className="cond -mb-px min-h-6 border-transparent border-b-2 px-2 text-[13px] hover:text-primary data-[state=active]:border-primary data-[state=active]:font-semibold data-[state=active]:text-primary"
         >
           {title}

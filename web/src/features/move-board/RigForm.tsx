@@ -169,7 +169,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
     <div className="flex flex-wrap items-center gap-1 text-xs">
       <span className="cond text-(--graphite)">pose</span>
       <Menu
-        label="Copy a pose"
+        label="Copy pose from …"
         button="Copy pose from …"
         buttonClass="btn btn-xs"
         listClass={list}
@@ -204,7 +204,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         Paste over loop range
       </button>
       <Menu
-        label="Match pose of"
+        label="Match pose of …"
         button="Match pose of …"
         buttonClass="btn btn-xs"
         listClass={list}

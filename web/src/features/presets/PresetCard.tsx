@@ -25,6 +25,7 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
   const swatch = useSwatch(entry.key);
   const { preset } = entry;
   if (!preset) return <BrokenCard entry={entry} />;
+  const tags = [...(entry.own ? ["yours"] : []), ...preset.tags].join(" · ");
   const size = swatch ? `${swatch.swing_px.toFixed(0)} px` : "…";
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the button in it does the same by keyboard
@@ -37,7 +38,7 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
       <button
         type="button"
         data-card={entry.key}
-        aria-label={`Preset ${preset.name}`}
+        aria-label={`Preset ${preset.name} ${size} ${preset.line} ${tags}`}
         title={`${preset.line} Moves this shot's picture by about ${size}. Click to place it.`}
         className="flex w-full flex-col gap-0.5 px-1.5 py-1 text-left"
         onFocus={onTry}
@@ -55,7 +56,10 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
               </span>
               <span className="num ml-auto shrink-0 text-(--graphite) text-[11px]">{size}</span>
             </span>
-            <span className="cond line-clamp-2 shrink-0 pr-5 text-(--graphite) text-xs leading-[14px]">
+            <span
+              aria-hidden="true"
+              className="cond line-clamp-2 shrink-0 pr-5 text-(--graphite) text-xs leading-[14px]"
+            >
               {preset.line}
             </span>
           </span>
@@ -67,9 +71,7 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
           height={WAVE_PX}
           draw={drawWaves}
         />
-        <span className="cond truncate text-(--graphite) text-[11px] leading-[14px]">
-          {[...(entry.own ? ["yours"] : []), ...preset.tags].join(" · ")}
-        </span>
+        <span className="cond truncate text-(--graphite) text-[11px] leading-[14px]">{tags}</span>
       </button>
       <span className="absolute right-1 bottom-0.5 flex items-center gap-1.5">
         <label
