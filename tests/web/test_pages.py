@@ -116,7 +116,7 @@ class ThisShot(WithPage):
         page.get_by_role("group",
             name="When the frame rate changes, keep").get_by_label("their frames").check()
         page.get_by_role("group", name="When the first frame changes, keys and spans").get_by_label("move along").check()
-        page.get_by_label("Picture", exact=True).select_option("Custom …")
+        page.get_by_label("Resolution", exact=True).select_option("Custom …")
         page.get_by_label("Width of the picture in pixels").fill("2400")
         page.get_by_role("button", name="Apply").click()
         expect(page.get_by_role("dialog")).to_have_count(0)

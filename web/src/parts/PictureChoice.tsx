@@ -31,7 +31,7 @@ export function PictureChoice({ value, onChange }: { value: Picture; onChange: (
   };
   return (
     <div className="flex flex-col gap-1 text-sm">
-      <span>Picture</span>
+      <span>Resolution</span>
       {own ? (
         <span className="flex items-center gap-1">
           {number("Width of the picture in pixels", "width_px")}×
@@ -41,7 +41,7 @@ export function PictureChoice({ value, onChange }: { value: Picture; onChange: (
       ) : (
         <select
           className="select select-sm w-full"
-          aria-label="Picture"
+          aria-label="Resolution"
           value={titled(value)}
           onChange={(event) => choose(event.target.value)}
         >

@@ -73,23 +73,32 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
         />
         <span className="cond truncate text-(--graphite) text-[11px] leading-[14px]">{tags}</span>
       </button>
-      <span className="absolute right-1 bottom-0.5 flex items-center gap-1.5">
-        <label
-          className="cond flex items-center gap-1 text-(--graphite) text-[11px]"
-          title="Compare up to 4 side by side, in place of the Set view"
-        >
-          <input
-            type="checkbox"
-            className="tick"
-            aria-label={`Compare ${preset.name}`}
-            checked={marked}
-            onChange={() => toggleMark(entry.key)}
-          />
-          compare
-        </label>
-        <CardMenu entry={entry} clip={clip} />
-      </span>
+      <CardFoot entry={entry} name={preset.name} marked={marked} clip={clip} />
     </div>
+  );
+}
+
+type CardFootProps = { entry: PresetEntry; name: string; marked: boolean; clip: Clip | undefined };
+
+/** Compared with others, and what else is done with it. */
+function CardFoot({ entry, name, marked, clip }: CardFootProps) {
+  return (
+    <span className="absolute right-1 bottom-0.5 flex items-center gap-1.5">
+      <label
+        className="cond flex items-center gap-1 text-(--graphite) text-[11px]"
+        title="Compare up to 4 side by side, in place of the Set view"
+      >
+        <input
+          type="checkbox"
+          className="tick"
+          aria-label={`Compare ${name}`}
+          checked={marked}
+          onChange={() => toggleMark(entry.key)}
+        />
+        compare
+      </label>
+      <CardMenu entry={entry} clip={clip} />
+    </span>
   );
 }
 
