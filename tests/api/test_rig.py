@@ -28,7 +28,7 @@ class Rides(WithServer):
         self.problem(self.ride(mount="nobody"), 422, "nothing is called 'mount:nobody'")
         self.problem(self.ride(object=""), 422, "no object")
         self.edit({"type": "set_shot", "set_id": None})
-        self.problem(self.ride(), 422, "plays in no set")
+        self.problem(self.ride(), 422, "the shot has no set")
 
     def test_a_ride_goes_on_when_its_object_has_gone(self) -> None:
         self.ride()

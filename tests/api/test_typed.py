@@ -31,7 +31,7 @@ class Typed(WithServer):
         self.assertEqual(self.read("144 f", unit="s", fps=24)["value"], 6.0)
         self.assertIn("how long a frame is", self.read("144 f", unit="s")["fault"])
         for text, fault in (
-            ("abc", "write = before"),
+            ("abc", "start a formula with ="),
             ("1,000", "can be 1000 or 1"),
             ("3 kg", "cannot stand|write ="),
             ("50 cm", "cannot be converted to s"),

@@ -121,7 +121,7 @@ class Contents(unittest.TestCase):
         self.refused(lambda d: d["nodes"][0].pop("camera"), "no camera", "cameras")
         self.refused(lambda d: d["animations"][0]["channels"][0].update(sampler=9), "does not exist", "animations[0]")
         self.refused(lambda d: d["nodes"][0].update(matrix=[1] * 15), "16", "nodes[0].matrix")
-        self.refused(lambda d: d["nodes"][0].update(scale=[0, 1, 1]), "scaled to nothing", "nodes[0]")
+        self.refused(lambda d: d["nodes"][0].update(scale=[0, 1, 1]), "has zero scale", "nodes[0]")
         self.refused(lambda d: d["nodes"][0].update(rotation=[0, 0, 0, 0]), "length 0", "nodes[0].rotation")
         self.refused(lambda d: d["accessors"][1].update(type="VEC9"), "VEC3 values are expected", "accessors[1]")
         self.refused(lambda d: d["accessors"][1].update(componentType=5125), "component type 5125", "accessors[1]")

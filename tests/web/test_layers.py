@@ -121,7 +121,7 @@ class Lanes(WithPage):
         page = self.open(SHOT)
         page.get_by_role("button", name="Fine shake", exact=True).click(modifiers=["Shift"])
         page.keyboard.press("Control+c")
-        expect(page.get_by_text("2 layers are copied")).to_be_visible()
+        expect(page.get_by_text("Copied 2 layers")).to_be_visible()
         self.open("jetty-walk")
         page.keyboard.press("Control+v")
         expect(page.get_by_label("Undo: Paste 2 layers")).to_be_visible()
@@ -199,6 +199,7 @@ class SeveralAtOnce(WithPage):
         page.get_by_role("spinbutton", name="from frame", exact=True).dblclick()
         page.get_by_role("textbox", name="from frame", exact=True).fill("40")
         page.keyboard.press("Enter")
+        expect(page.get_by_label("Undo: Span of 2 layers from frame 40")).to_be_visible()
         settled(page)
         layers = {layer.id: layer.span_frames for _, layer in library.state("jetty-walk-swaying").document.layers()}
         self.assertEqual(layers, {"sway-1": (40.0, 100.0), "shake-1": (40.0, 150.0)})

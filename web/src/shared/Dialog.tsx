@@ -18,7 +18,7 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
         <Radix.Content
           ref={setElement}
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[calc(100%-2rem)] max-w-xl -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-md border border-base-300 bg-base-200 p-5 shadow-2xl outline-none"
+          className="fixed inset-0 z-50 m-auto h-fit max-h-[92vh] w-[calc(100%-2rem)] max-w-xl overflow-y-auto rounded-md border border-base-300 bg-base-200 p-5 shadow-2xl outline-none"
           onKeyDown={(event) => event.stopPropagation()}
           onOpenAutoFocus={(event) => {
             const first = (event.currentTarget as HTMLElement).querySelector<HTMLElement>("input, select");

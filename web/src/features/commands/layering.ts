@@ -77,8 +77,8 @@ function copyLayers(): void {
   const layers = withLayer() ? selectedLayers() : [];
   if (!layers.length) return;
   localStorage.setItem(CLIPBOARD, JSON.stringify(layers));
-  const what = layers.length === 1 ? `“${layers[0]?.name}” is` : `${layers.length} layers are`;
-  note("info", `${what} copied; Ctrl V puts ${layers.length === 1 ? "it" : "them"} into any shot`);
+  const what = layers.length === 1 ? `“${layers[0]?.name}”` : `${layers.length} layers`;
+  note("info", `Copied ${what}; Ctrl V pastes ${layers.length === 1 ? "it" : "them"} into any shot`);
 }
 
 function pasteLayers(): void {
