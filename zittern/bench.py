@@ -96,7 +96,7 @@ def _drag(rounds: int) -> dict[str, object]:
         value = 0.4 + 1e-4 * next(turn)
         tried = SetValues(values=(Assignment(at="layer:layer-3.axes.pan.swing", value=value),)).apply(shot)
         found = sample(tried, 1.0, None, cache)
-        read(tried, found.near, 1.0, found.whole, cache)
+        read(tried, found.near, 1.0, found.whole, cache, passing=True)
         for each in streamed(tried, found):
             if have.get(each.name) != each.array.tag:
                 np.ascontiguousarray(each.array.values, dtype="<f4").tobytes()

@@ -239,7 +239,7 @@ class FromNothing(WithPage):
     def test_a_layer_goes_from_one_shot_to_another(self) -> None:
         page = self.open("jetty-walk-swaying")
         page.keyboard.press("Control+c")
-        expect(page.get_by_text("“Slow sway” is copied")).to_be_visible()
+        expect(page.get_by_text("Copied “Slow sway”")).to_be_visible()
         self.open("empty-dune")
         page.keyboard.press("Control+v")
         expect(page.get_by_label("Undo: Paste “Slow sway”")).to_be_visible()

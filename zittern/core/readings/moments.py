@@ -117,7 +117,9 @@ def _layers(at: Moment) -> tuple[LayerReading, ...]:
 def _clips(at: Moment) -> tuple[ClipReading, ...]:
     focal_mm = float(at.near.bare.focal_mm[at.row])
     per_unit = px_per_unit(at.shot, focal_mm, at.distance_m)
-    return tuple(clip_reading(at.shot, clip, _clip_size(at, clip, per_unit)) for clip in at.shot.clips())
+    return tuple(
+        clip_reading(at.shot, clip, None if at.passing else _clip_size(at, clip, per_unit)) for clip in at.shot.clips()
+    )
 
 
 def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:

@@ -1,5 +1,5 @@
+import { useRef } from "react";
 import { useStore } from "zustand";
-import { useShallow } from "zustand/react/shallow";
 import type { Clip, Lane } from "../../api/types";
 import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { ChoiceField } from "../../parts/ChoiceField";
@@ -49,7 +49,7 @@ export function ClipBoard() {
       </div>
       <ClipButtons />
       <FromPreset clip={clip} />
-      <Told clip={clip} lane={lane} />
+      <Told key={clip.id} clip={clip} lane={lane} />
     </div>
   );
 }
@@ -90,26 +90,24 @@ function MuteSwitch({ clip }: { clip: Clip }) {
 }
 
 function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
-  const [swing, most] = useStore(
-    motion,
-    useShallow(({ readings }) => {
-      const size = readings?.clips.find((each) => each.clip === clip.id)?.size;
-      return [size?.swing_px, size?.most_px];
-    }),
-  );
+  const measured = useStore(motion, ({ readings }) => readings?.clips.find((each) => each.clip === clip.id)?.size);
+  // While something is dragged it is not measured: the last size stays.
+  const last = useRef(measured);
+  if (measured) last.current = measured;
+  const size = last.current;
   const layers = clip.layers.length === 1 ? "1 layer" : `${clip.layers.length} layers`;
   const beside = lane.clips.length > 1 ? `; ${lane.clips.length} clips lie on its lane` : "";
   return (
     <p className="text-(--graphite) text-xs">
       {layers}
       {beside}.
-      {swing !== undefined && most !== undefined && (
+      {size && (
         <span
           title="Of what its layers give together over its own span, whether it counts or not"
           data-testid="clip-size"
         >
           {" "}
-          Swings {swing.toFixed(0)} px on screen, {most.toFixed(0)} px at most.
+          Swings {size.swing_px.toFixed(0)} px on screen, {size.most_px.toFixed(0)} px at most.
         </span>
       )}{" "}
       Where bars of a lane overlap they cross-fade; lanes are summed. Drag the bar, its ends and its ramps.
