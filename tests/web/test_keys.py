@@ -95,6 +95,31 @@ class Kept(Keys):
         settled(other)
         self.assertEqual(self.library().state("signal-run").revision, revision)
 
+    def test_what_was_tried_on_and_is_answered_too_late_is_no_fault(self) -> None:
+        """A drag of a key is let go; the motion asked for on the way comes to the server when the key is elsewhere."""
+        page = self.open(SHOT)
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            asked = json.loads(route.request.post_data or "{}")
+            if asked.get("commands") and not held:
+                held.append(route)
+            else:
+                route.continue_()
+
+        page.route("**/motion", hold)
+        box = page.locator("[data-pin='74']").bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 8, box["y"] + 8)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 48, box["y"] + 8, steps=4)
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Move key by +")).to_be_visible()
+        with page.expect_response(lambda answer: "/motion" in answer.url and answer.status == 422):
+            held[0].continue_()
+        settled(page)
+        expect(page.get_by_role("alert")).to_have_count(0)
+
     def test_a_note_with_an_offer_stays_and_a_dialog_does_not_hide_it(self) -> None:
         page = self.open(SHOT)
         self.pick()

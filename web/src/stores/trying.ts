@@ -51,7 +51,12 @@ export function refresh(): void {
 
 function ask(commands: Command[]): void {
   const { state } = openShot.getState();
-  if (state) feed(state.slug, commands, trying.getState().revision).catch(complain);
+  if (!state) return;
+  feed(state.slug, commands, trying.getState().revision).catch((error) => {
+    // What was tried on and is over by now is no fault: what it was about may be kept already, elsewhere.
+    if (commands.length > 0 && trying.getState().command === null) refresh();
+    else complain(error);
+  });
 }
 
 // Back on the network: what was asked in vain is asked again.
