@@ -1,1 +1,7 @@
 """All tests; the folders mirror the source."""
+
+from hypothesis import HealthCheck, settings
+
+# How long examples take says nothing about them: no test depends on the clock, however busy the machine is.
+settings.register_profile("unhurried", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("unhurried")
