@@ -56,6 +56,13 @@ class WithPage(unittest.TestCase):
         settled(page)
         return page
 
+    def edit(self, slug: str, command: dict[str, object]) -> None:
+        """One edit as another window makes it."""
+        body = {"base_revision": self.library().state(slug).revision, "command": command}
+        url = f"{self.server.url}api/shots/{slug}/edits"
+        answer = self.page.request.post(url, data=body, headers={"Origin": self.server.url.rstrip("/")})
+        self.assertTrue(answer.ok, answer.text())
+
     def pose(self) -> np.ndarray:
         """x, y, z, pan, tilt, roll of the camera as the page shows it."""
         text = self.page.locator("[data-testid=viewfinder]").get_attribute("data-pose")

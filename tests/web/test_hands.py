@@ -10,6 +10,7 @@ from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import formula_of
 from zittern.core.readings.moments import read
+from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
 SHOT = "jetty-walk-handheld"
@@ -20,9 +21,6 @@ class Hands(WithPage):
     def document(self, slug: str = SHOT) -> Shot:
         return self.library().state(slug).document
 
-    def revision(self, slug: str = SHOT) -> int:
-        return self.library().state(slug).revision
-
     def pick(self, name: str) -> None:
         self.page.get_by_role("button", name=name, exact=True).first.click()
 
@@ -32,12 +30,6 @@ class Hands(WithPage):
         for key in keys:
             self.page.keyboard.press(key)
         settled(self.page)
-
-    def edit(self, command: dict[str, object], slug: str = SHOT) -> None:
-        url = f"{self.server.url}api/shots/{slug}/edits"
-        body = {"base_revision": self.revision(slug), "command": command}
-        answer = self.page.request.post(url, data=body, headers={"Origin": self.server.url.rstrip("/")})
-        self.assertTrue(answer.ok, answer.text())
 
 
 class Keyboard(Hands):
@@ -98,8 +90,8 @@ class Keyboard(Hands):
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
     def test_points_of_a_cycle_and_the_framing_target(self) -> None:
-        self.edit({"type": "add_layer", "source": "cycle"})
-        self.edit({"type": "set_values", "values": [{"at": "mount:camera.operator", "value": {}}]})
+        self.edit(SHOT, {"type": "add_layer", "source": "cycle"})
+        self.edit(SHOT, {"type": "set_values", "values": [{"at": "mount:camera.operator", "value": {}}]})
         page = self.open(SHOT)
         self.pick("Cycle")
         before = next(layer for _, layer in self.document().layers() if layer.name == "Cycle").source.points
@@ -220,8 +212,8 @@ class Told(Hands):
         expect(table.locator("tr[aria-current]")).to_contain_text("192")
 
     def test_one_handle_for_both_sides_of_a_cross_fade_and_a_hole_that_is_told(self) -> None:
-        self.edit({"type": "set_span", "at": ["clip:main"], "last_frame": 100})
-        self.edit({"type": "add_clip", "name": "Later", "first_frame": 91, "last_frame": 180, "lane": "main"})
+        self.edit(SHOT, {"type": "set_span", "at": ["clip:main"], "last_frame": 100})
+        self.edit(SHOT, {"type": "add_clip", "name": "Later", "first_frame": 91, "last_frame": 180, "lane": "main"})
         page = self.open(SHOT)
         grip = page.get_by_label("Cross-fade of Whole shot and Later")
         box = grip.bounding_box()
@@ -251,3 +243,29 @@ class Told(Hands):
         expect(page.get_by_label("Layer name")).to_have_value("Fine shake")
         page.keyboard.press("n")
         expect(page.get_by_label("Undo: New seed in “Fine shake”")).to_be_visible()
+
+
+class Points(Hands):
+    def sway(self) -> Layer:
+        return next(layer for _, layer in self.document(SWAYING).layers() if layer.name == "Slow sway")
+
+    def test_a_weight_point_dragged_sideways_keeps_its_value(self) -> None:
+        page = self.open(SWAYING)
+        self.pick("Slow sway")
+        layer = self.sway().id
+        for frame, value in ((60, 1.5), (120, 0.5)):
+            self.edit(SWAYING, {"type": "set_keys", "keys": [{"at": f"layer:{layer}.weight", "frame": frame, "value": value}]})
+        page.reload()
+        settled(page)
+        self.pick("Slow sway")
+        point = page.locator("[data-weight='60']")
+        box = point.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.pull((x, y), (x + 20, y), (x + 40, y))
+        settled(page)
+        curve = self.sway().weight.curve
+        assert curve is not None
+        moved = {key.frame: key.value for key in curve.keys}
+        self.assertNotIn(60, moved)
+        self.assertIn(1.5, moved.values())

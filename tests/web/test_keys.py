@@ -34,13 +34,6 @@ class Keys(WithPage):
         expect(self.page.get_by_label("Clip name")).to_be_visible()
 
 
-    def edit(self, command: dict[str, object]) -> None:
-        """One edit as another window makes it."""
-        url = f"{self.server.url}api/shots/{SHOT}/edits"
-        body = {"base_revision": self.revisions(), "command": command}
-        answer = self.page.request.post(url, data=body, headers={"Origin": self.server.url.rstrip("/")})
-        self.assertTrue(answer.ok, answer.text())
-
     def answer_next(self, status: int, body: dict[str, str]) -> None:
         """The next edit is answered by this in place of the server."""
 
@@ -311,7 +304,7 @@ class Table(Keys):
 class Going(Keys):
     def test_to_a_frame_a_time_so_many_on_and_a_cue(self) -> None:
         page = self.open(SHOT)
-        self.edit({"type": "add_cues", "cues": [{"frame": 77, "name": "door"}]})
+        self.edit(SHOT, {"type": "add_cues", "cues": [{"frame": 77, "name": "door"}]})
         page.reload()
         settled(page)
         frame = page.get_by_test_id("frame")
@@ -380,32 +373,3 @@ class Axes(Keys):
             expect(page.get_by_role("dialog")).to_have_count(0)
             settled(page)
             self.assertEqual(self.on() - locked, wanted)
-
-
-class Points(Keys):
-    def test_a_weight_point_dragged_sideways_keeps_its_value(self) -> None:
-        page = self.open(SHOT)
-        self.pick()
-        layer = self.layers()["Slow sway"].id
-        for frame, value in ((60, 1.5), (120, 0.5)):
-            self.edit({"type": "set_keys", "keys": [{"at": f"layer:{layer}.weight", "frame": frame, "value": value}]})
-        page.reload()
-        settled(page)
-        self.pick()
-        point = page.locator("[data-weight='60']")
-        box = point.bounding_box()
-        assert box is not None
-        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-        self.pull((x, y), (x + 20, y), (x + 40, y))
-        settled(page)
-        curve = self.layers()["Slow sway"].weight.curve
-        assert curve is not None
-        moved = {key.frame: key.value for key in curve.keys}
-        self.assertNotIn(60, moved)
-        self.assertIn(1.5, moved.values())
-
-
-if __name__ == "__main__":
-    import unittest
-
-    unittest.main()

@@ -35,9 +35,13 @@ export function keyHere(): void {
     void commit({ type: "set_keys", keys: FIELDS.map((field) => ({ at: addressOf(state.document, field), frame })) });
 }
 
-/** The keys behind pins at some frames, or all of the move's. */
-export function keysAt(shot: Shot, frames: number[] | null): { at: string; frame: number }[] {
-  return [...pinTitles(shot, view.getState().pinsOf)]
+/** The keys behind pins at some frames, or all: of the move, or of the mount whose pins are meant. */
+export function keysAt(
+  shot: Shot,
+  frames: number[] | null,
+  of = view.getState().pinsOf,
+): { at: string; frame: number }[] {
+  return [...pinTitles(shot, of)]
     .filter(([frame]) => frames === null || frames.includes(frame))
     .flatMap(([frame, found]) => found.map(({ at }) => ({ at, frame })));
 }

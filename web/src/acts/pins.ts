@@ -4,7 +4,7 @@ import { commit } from "../stores/editing";
 import { openShot } from "../stores/openShot";
 import { preview } from "../stores/trying";
 import { selectPins, view } from "../stores/view";
-import { moveFrames, pinTitles } from "./moveFrames";
+import { moveFrames } from "./moveFrames";
 import { addressOf, FIELDS, keysAt } from "./moving";
 
 type Pinned = { keys: { at: string; frame: number }[]; chosen: number[]; frames: number[] };
@@ -62,12 +62,8 @@ export function nudge(by: number): void {
     pins.map((frame) => frame + by),
     pinsOf,
   );
-  const keysNow = (shot: Shot) =>
-    [...pinTitles(shot, pinsOf)]
-      .filter(([frame]) => pins.includes(frame))
-      .flatMap(([frame, found]) => found.map(({ at }) => ({ at, frame })));
   void commit(({ document }) => {
-    const keys = keysNow(document);
+    const keys = keysAt(document, pins, pinsOf);
     return keys.length ? { type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: false } : null;
   });
 }

@@ -1,13 +1,9 @@
 import type { Command, MoveField, WorldPose } from "../api/types";
-import { facts } from "../stores/facts";
 import { openShot } from "../stores/openShot";
 import { mountId } from "../stores/rig";
 import { transport } from "../stores/transport";
 import { view } from "../stores/view";
-
-const FIELDS: readonly MoveField[] = facts()
-  .forms.move.filter(({ group }) => group !== "lens")
-  .map(({ field }) => field as MoveField);
+import { FIELDS } from "./moving";
 
 /** Puts the lens at a pose. In a rig of one mount only the numbers that are meant change; in a longer one any may have to. */
 export function placeLens(

@@ -11,6 +11,11 @@ const REST_MS = 120;
 
 let waiting = 0;
 
+function askSoon(): void {
+  clearTimeout(waiting);
+  waiting = window.setTimeout(refresh, REST_MS);
+}
+
 function look(): void {
   const state = motion.getState();
   if (state.rows === 0 || isExact(state.first, state.last)) return;
@@ -18,17 +23,12 @@ function look(): void {
   const [from, to] = lookedAt();
   const far = isExact(frame, playing ? Math.min(frame + AHEAD_S * fps, last) : frame);
   const wide = to - from >= state.close || isExact(from, to);
-  if (far && wide) return;
-  clearTimeout(waiting);
-  waiting = window.setTimeout(refresh, REST_MS);
+  if (!far || !wide) askSoon();
 }
 
 transport.subscribe((now, before) => {
   if (now.frame !== before.frame || now.playing !== before.playing) look();
-  if (now.loop?.join() !== before.loop?.join() && motion.getState().rows > 0) {
-    clearTimeout(waiting);
-    waiting = window.setTimeout(refresh, REST_MS);
-  }
+  if (now.loop?.join() !== before.loop?.join() && motion.getState().rows > 0) askSoon();
 });
 view.subscribe((now, before) => {
   if (now.window !== before.window || now.rowsInView !== before.rowsInView) look();

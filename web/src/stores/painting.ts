@@ -24,7 +24,7 @@ export function beginPainting(at: string, value: boolean, alone: () => void): vo
 
 const ENDS = ["pointerup", "pointercancel"] as const;
 
-/** Goes over another switch of the same field; `values` are the addresses it stands for. */
+/** Goes over another switch of the same field. */
 export function paintOver(at: string): void {
   const { paint } = painting.getState();
   if (paint && paint.field === fieldOf(at) && !paint.at.includes(at))

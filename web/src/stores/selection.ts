@@ -3,7 +3,7 @@ import type { Layer, State } from "../api/types";
 import { commit } from "./editing";
 import { facts } from "./facts";
 import { note } from "./notes";
-import { clipsOf, findLayer, layersOf, openShot } from "./openShot";
+import { clipOf, clipsOf, findLayer, layersOf, openShot } from "./openShot";
 import { between } from "./pressed";
 import { view } from "./view";
 
@@ -43,7 +43,7 @@ export function selectNothing(): void {
 /** Selects a layer alone, adds or takes it away, or selects all from the last one to it. */
 export function selectLayer(id: string | null, how: "only" | "toggle" | "range" = "only"): void {
   const { state: shot } = openShot.getState();
-  const clip = shot && clipsOf(shot).find((each) => each.layers.some((layer) => layer.id === id));
+  const clip = shot && id !== null ? clipOf(shot, id) : undefined;
   if (clip) open(clip.id);
   const { layer, layers } = view.getState();
   const base = { board: "layer" as const, axes: [], pins: [], formula: null };

@@ -45,7 +45,7 @@ export const stage = createStore<StageState>(() => ({
 
 /** The large Viewfinder and the Set view. */
 export const FINDER = "viewfinder";
-export const OUTSIDE = "set-view";
+export const SET_VIEW = "set-view";
 
 /** Where a pane is on the page; null while it is not there. */
 export const elementOf =

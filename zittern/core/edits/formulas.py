@@ -16,6 +16,7 @@ from zittern.core.formula.grammar import RESERVED
 from zittern.core.numbers.param import MOST_DRAFT, Number, by_formula, fixed, formula_of
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.dials import Dial, DialName
+from zittern.core.shot.ids import free_name
 from zittern.core.shot.shot import Shot
 
 __all__ = ["ConnectDial", "EndFormula", "FormulaText", "MakeDial", "SetFormula"]
@@ -138,7 +139,7 @@ class MakeDial(CommandDoc):
         plain = re.sub(r"[^A-Za-z0-9]+", "_", called).strip("_")[:_MOST_NAME]
         base = plain if re.match(r"[A-Za-z]", plain) else f"dial_{plain}".rstrip("_")
         taken = {dial.name for dial in shot.dials} | RESERVED | FACT_NAMES
-        return next(name for name in (base, *(f"{base}_{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+        return free_name(base, taken, "_")
 
     def label(self, shot: Shot) -> str:
         """`Make a dial of swing of pan in “Slow sway”`."""

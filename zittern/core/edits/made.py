@@ -26,14 +26,16 @@ def said(before: Shot, after: Shot) -> str:
     """What an edit left behind that nobody asked for: stretches of a lane between clips that have none any more. A
     gap that only grew or shrank is no news. Empty where there is nothing to say.
     """
-    known = {lane.id: set(_holes(before, lane)) for lane in before.lanes}
-    told = [
-        f"frames {first:g} to {last:g} of the lane “{lane.name}” have no clip now"
-        for lane in after.lanes
-        if lane.id in known and len(_holes(after, lane)) > len(known[lane.id])
-        for first, last in _holes(after, lane)
-        if (first, last) not in known[lane.id]
-    ]
+    known = {lane.id: _holes(before, lane) for lane in before.lanes}
+    told = []
+    for lane in after.lanes:
+        holes = _holes(after, lane)
+        if lane.id in known and len(holes) > len(known[lane.id]):
+            told += [
+                f"frames {first:g} to {last:g} of the lane “{lane.name}” have no clip now"
+                for first, last in holes
+                if (first, last) not in known[lane.id]
+            ]
     return "; ".join(told[:_MOST_TOLD])
 
 

@@ -18,7 +18,7 @@ from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.parts import find_mount
 from zittern.core.edits.titles import of_mount
 from zittern.core.errors import EditError
-from zittern.core.lens import vfov_deg
+from zittern.core.lens import height_mm
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.motion.rides import rides
@@ -130,11 +130,8 @@ class AimCamera(_OnMount):
         if distance < _AT_SUBJECT_M:
             raise EditError("the camera stands in the subject; move it away first", "shot.subject")
         if self.fill is not None:
-            vfov = float(
-                vfov_deg(shot.focal_mm.sample(at), shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)[0]
-            )
-            half_up = float(np.tan(np.radians(vfov) / 2.0))
-            halves = np.array([half_up * shot.picture.width_px / shot.picture.height_px, half_up])
+            size_mm = (shot.sensor_mm, height_mm(shot.sensor_mm, shot.picture.width_px, shot.picture.height_px))
+            halves = np.array(size_mm) / (2.0 * shot.focal_mm.at(at))
             turn = rotations.matrices(np.array([[*_angles_to(away), 0.0]]))[0]
             wanted = _distance_m(shot.subject.corners_m @ turn, halves, self.fill)
             position = subject - away / distance * wanted

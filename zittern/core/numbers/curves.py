@@ -222,14 +222,14 @@ class Curve(Doc):
 
     def _side(self, start: int, at: int, stop: int) -> Handle:
         """Of the segment between two neighbouring keys, the handle at one of them."""
-        kind, third = self.keys[start].interp, (self.keys[stop].frame - self.keys[start].frame) * _THIRD
+        kind, gap = self.keys[start].interp, self.keys[stop].frame - self.keys[start].frame
         given = self.keys[at].handle_out if at == start else self.keys[at].handle_in
         if kind == "free" and given is not None:
             return given
-        slope = 0.0 if kind == "hold" else float(self._slopes[at])
+        rise = 0.0 if kind == "hold" else float(self._slopes[at]) * gap
         if kind == "linear":
-            slope = (self.keys[stop].value - self.keys[start].value) * _THIRD / third
-        return (third, slope * third) if at == start else (-third, -slope * third)
+            rise = self.keys[stop].value - self.keys[start].value
+        return (gap * _THIRD, rise * _THIRD) if at == start else (-gap * _THIRD, -rise * _THIRD)
 
     @cached_property
     def _handles(self) -> tuple[Array, Array]:
@@ -238,8 +238,7 @@ class Curve(Doc):
         leave, arrive = np.empty((count, 2)), np.empty((count, 2))
         for i in range(count):
             gap = self.keys[i + 1].frame - self.keys[i].frame
-            out = self.keys[i].handle_out or (gap * _THIRD, self._slopes[i] * gap * _THIRD)
-            into = self.keys[i + 1].handle_in or (-gap * _THIRD, -self._slopes[i + 1] * gap * _THIRD)
+            out, into = self._side(i, i, i + 1), self._side(i, i + 1, i + 1)
             leave[i] = _within(out[0] / gap, out[1])
             back = _within(-into[0] / gap, into[1])
             arrive[i] = 1.0 - back[0], back[1]

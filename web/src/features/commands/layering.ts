@@ -8,7 +8,7 @@ import { makeDial } from "../../shared/number";
 import { commit, flip } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { note } from "../../stores/notes";
-import { clipsOf, openShot } from "../../stores/openShot";
+import { clipOf, clipsOf, openShot } from "../../stores/openShot";
 import { addHandheld, selectedLayers, selection, selectMade } from "../../stores/selection";
 import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
@@ -91,8 +91,8 @@ function pasteLayers(): void {
 function reorder(by: number): void {
   const layer = chosen();
   const { state } = openShot.getState();
-  const clip = state && clipsOf(state).find((each) => each.layers.some(({ id }) => id === layer?.id));
-  if (!layer || !clip) return;
+  const clip = state && layer && clipOf(state, layer.id);
+  if (!clip) return;
   const index = clip.layers.findIndex(({ id }) => id === layer.id) + by;
   if (index >= 0 && index < clip.layers.length) void commit({ type: "move_layer", layer: layer.id, index });
 }

@@ -1,9 +1,10 @@
 import type { MotionArray } from "../../api/motion";
 import { paperOf } from "../../shared/paper";
+import { reachOf } from "../../shared/reachOf";
 import type { TimeScale } from "../../shared/timeScale";
 import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
-import { drawWaves, reachOf } from "./drawWave";
+import { drawWaves } from "./drawWave";
 
 const PIN_ROW_PX = 16;
 const FOOT_PX = 4;

@@ -2,30 +2,12 @@
 import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
 import { DASHES } from "../../shared/axes";
+import { reachOf } from "../../shared/reachOf";
 import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, motion, rowsWithin } from "../../stores/motion";
 
 /** A column drawn in an axis' ink; `middle` is the value that lies in the middle of the row, 0 when left out. */
 export type Wave = { axis: AxisName; column: number; perUnit: number; middle?: number };
-
-const REACHES = new WeakMap<Float32Array, Map<number, [number, number]>>();
-
-/** Least and largest value of a column; worked out once for an array, however often it is drawn. */
-export function reachOf({ data, columns }: MotionArray, column: number): [number, number] {
-  const known = REACHES.get(data) ?? new Map<number, [number, number]>();
-  REACHES.set(data, known);
-  const found = known.get(column);
-  if (found) return found;
-  let low = Infinity;
-  let high = -Infinity;
-  for (let at = column; at < data.length; at += columns) {
-    const value = data[at] ?? 0;
-    if (value < low) low = value;
-    if (value > high) high = value;
-  }
-  known.set(column, [low, high]);
-  return [low, high];
-}
 
 /** Largest excursion of some waves, in their common measure. */
 export function reach(array: MotionArray, waves: Wave[]): number {

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { shown, useFlow } from "../../shared/useFlow";
-import { fitPath, hang, OUTSIDE, stage } from "../../stores/stage";
+import { fitPath, hang, SET_VIEW, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { PiecesMenu } from "./PiecesMenu";
 
@@ -17,7 +17,7 @@ export function SetViewPane() {
   const ready = useStore(stage, (state) => state.ready);
   const flow = useFlow(({ heightM, speedMS }) => `lens ${shown(heightM, 2)} m high · speed ${shown(speedMS, 2)} m/s`);
   useEffect(() => {
-    return ref.current ? hang({ id: OUTSIDE, element: ref.current, camera: "outside" }) : undefined;
+    return ref.current ? hang({ id: SET_VIEW, element: ref.current, camera: "outside" }) : undefined;
   }, []);
   const cursor = picking ? "cursor-crosshair" : grip ? "cursor-pointer" : "cursor-grab active:cursor-grabbing";
   return (

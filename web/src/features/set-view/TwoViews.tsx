@@ -3,7 +3,7 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useMemo, useRef, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
-import { elementOf, OUTSIDE, stage } from "../../stores/stage";
+import { elementOf, SET_VIEW, stage } from "../../stores/stage";
 import { CameraRings } from "./CameraRings";
 import { drawFromOutside, drawThroughLens, wipe } from "./drawViews";
 import { shownPose } from "./poses";
@@ -24,7 +24,7 @@ const OUTSIDE_EVERY_MS = 150;
 /** Draws the scene through the lens and from outside, each into its pane. */
 export function TwoViews() {
   const { gl, scene, size } = useThree();
-  const pane = useStore(stage, elementOf(OUTSIDE));
+  const pane = useStore(stage, elementOf(SET_VIEW));
   const lens = useMemo(() => new PerspectiveCamera(40, 16 / 9, NEAR_M, FAR_M), []);
   const { camera, target } = useOutside();
   const [held, setHeld] = useState(false);

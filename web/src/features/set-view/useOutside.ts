@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { MathUtils, PerspectiveCamera } from "three";
 import { useStore } from "zustand";
-import type { MotionArray } from "../../api/motion";
+import { reachOf } from "../../shared/reachOf";
 import { anglesOf } from "../../shared/turns";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
@@ -17,16 +17,6 @@ const LOOK_AHEAD_M = 2.6;
 const BEHIND_SHARE = 0.06;
 
 type Point = [number, number, number];
-
-/** Least and most of a column over all rows. */
-function reachOf({ data, columns }: MotionArray, column: number): [number, number] {
-  let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (let at = column; at < data.length; at += columns) {
-    least = Math.min(least, data[at] ?? least);
-    most = Math.max(most, data[at] ?? most);
-  }
-  return [least, most];
-}
 
 /** The middle of the whole path, and how far away one has to be to see it. */
 function pathInView(): { middle: Point; far: number } | null {

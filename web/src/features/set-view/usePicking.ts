@@ -4,7 +4,7 @@ import { useStore } from "zustand";
 import { fitted } from "../../shared/fit";
 import { commit, markSubject } from "../../stores/editing";
 import { note } from "../../stores/notes";
-import { elementOf, FINDER, OUTSIDE, stage } from "../../stores/stage";
+import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { OUTSIDE_LAYER } from "./layers";
 
@@ -29,7 +29,7 @@ function shows(object: Object3D): boolean {
 export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: PerspectiveCamera): void {
   const picking = useStore(view, (state) => state.picking);
   const finder = useStore(stage, elementOf(FINDER));
-  const side = useStore(stage, elementOf(OUTSIDE));
+  const side = useStore(stage, elementOf(SET_VIEW));
   useEffect(() => {
     if (!picking) return;
     const ray = new Raycaster();
