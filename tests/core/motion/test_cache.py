@@ -18,11 +18,21 @@ class Keeping(unittest.TestCase):
     def test_the_oldest_go_and_what_is_too_large_is_not_kept(self) -> None:
         cache = Cache(most_bytes=1000)
         for i in range(10):
-            cache.get((i,), lambda: np.zeros(50))
-        self.assertEqual(cache.bytes, 800)
+            cache.get((i,), lambda: np.zeros(5))
+        self.assertEqual(cache.bytes, 120)
         huge = cache.get(("huge",), lambda: np.zeros(500))
         self.assertIsNot(cache.get(("huge",), lambda: np.zeros(500)), huge)
-        self.assertEqual(cache.bytes, 800)
+        self.assertEqual(cache.bytes, 120)
+
+    def test_large_ones_do_not_push_out_small_ones(self) -> None:
+        cache = Cache(most_bytes=2**20)
+        small = cache.get(("small",), lambda: np.zeros(100))
+        first = cache.get(("large", 0), lambda: np.zeros(40_000))
+        for i in range(1, 10):
+            cache.get(("large", i), lambda: np.zeros(40_000))
+        self.assertIs(cache.get(("small",), lambda: np.zeros(1)), small)
+        self.assertIsNot(cache.get(("large", 0), lambda: np.zeros(1)), first)
+        self.assertLess(cache.bytes, 2**20)
 
     def test_nothing_is_locked_while_an_array_is_made(self) -> None:
         cache, inside, go_on = Cache(), threading.Event(), threading.Event()

@@ -10,6 +10,7 @@ from zittern.core.motion import spring_motion, spring_ways
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate, evaluate_in_parts, joined
 from zittern.core.numbers.param import by_formula, fixed, keyed
+from zittern.core.rig import chain
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
@@ -78,6 +79,22 @@ class Stretches(unittest.TestCase):
         self.assertGreater(count, 20)
         self.assertEqual(len(made), 2, "one stretch of each of two mounts")
         self.assertTrue(all(first > 890 and last < 1020 for first, last in made), made)
+
+    def test_twice_as_many_mounts_are_twice_the_work(self) -> None:
+        def poses_of(count: int) -> int:
+            mounts = tuple(
+                Mount(id=f"m{n}", name=f"M{n}", x_m=keyed((1, 0.0), (FRAMES, 1.0 + n)), give=Give())
+                for n in range(count)
+            )
+            with (
+                in_stretches_of(500),
+                mock.patch.object(spring_ways, "_PARTS_BYTES", 0),
+                mock.patch.object(chain, "local_pose", wraps=chain.local_pose) as made,
+            ):
+                evaluate(shot_with(mounts=mounts, last_frame=FRAMES))
+            return made.call_count
+
+        self.assertLess(poses_of(16), 2.3 * poses_of(8), "each way is worked out from the mounts since the one below")
 
 
 if __name__ == "__main__":

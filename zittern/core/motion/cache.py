@@ -13,32 +13,43 @@ from zittern.core.units import Array
 
 __all__ = ["Cache"]
 
+_Kept = LRUCache[tuple[Any, ...], Array]
+# Arrays up to this size have a share of their own: what a stretch of the springs hands on is small and dear, and one
+# look at a large rig would push it out.
+_SMALL_BYTES = 16 * 2**10
+_SMALL_SHARE = 8
+
 
 class Cache:
-    """The least recently used arrays go first.
+    """The least recently used arrays go first, small ones and large ones apart.
 
     Several evaluations may share one: nothing is locked while an array is made, at worst two make the same.
     """
 
     def __init__(self, most_bytes: int = 64 * 2**20) -> None:
-        self._kept: LRUCache[tuple[Any, ...], Array] = LRUCache(most_bytes, getsizeof=lambda array: array.nbytes)
+        small = most_bytes // _SMALL_SHARE
+        self._small: _Kept = LRUCache(small, getsizeof=lambda array: array.nbytes)
+        self._large: _Kept = LRUCache(most_bytes - small, getsizeof=lambda array: array.nbytes)
         self._lock = threading.Lock()
 
     @property
     def bytes(self) -> int:
         """What is kept just now."""
-        return int(self._kept.currsize)
+        return int(self._small.currsize + self._large.currsize)
 
     def get(self, key: tuple[Any, ...], make: Callable[[], Array]) -> Array:
         """The array for a key, of any shape (N, ...), made when missing; read-only."""
         with self._lock:
-            found = self._kept.get(key)
+            found = self._small.get(key)
+            if found is None:
+                found = self._large.get(key)
         if found is not None:
             return found
         budget.check()
         made = make()
         made.flags.writeable = False
         with self._lock:
-            if made.nbytes <= self._kept.maxsize:
-                return self._kept.setdefault(key, made)
+            kept = self._small if made.nbytes <= _SMALL_BYTES else self._large
+            if made.nbytes <= kept.maxsize:
+                return kept.setdefault(key, made)
         return made

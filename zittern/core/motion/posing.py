@@ -96,23 +96,23 @@ def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
     shot = run.shot
     aimed = aim.aimed(run)
     locals_, on = _parts(run, aimed)
-    on = chain.RigOffsets(on.carried, springs.deflections(run, _first_parts, offsets), dict(offsets))
+    on = chain.RigOffsets(on.carried, springs.deflections(run, _parts_between, offsets), dict(offsets))
     rig = dict(zip((mount.id for mount in shot.mounts), chain.poses_along(shot.mounts, locals_, on), strict=True))
     return RigPoses(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
 
 
-def _first_parts(run: Evaluation, count: int) -> tuple[dict[str, Array], chain.RigOffsets]:
-    """The same of so many mounts, from the ground on."""
+def _parts_between(run: Evaluation, start: int, stop: int) -> tuple[dict[str, Array], chain.RigOffsets]:
+    """The same of the mounts from number `start` up to, without, number `stop`."""
     mount = aim.aiming(run.shot)
-    aims = mount is not None and run.shot.mounts.index(mount) < count
-    return _parts(run, aim.aimed(run) if aims else {}, count)
+    aims = mount is not None and start <= run.shot.mounts.index(mount) < stop
+    return _parts(run, aim.aimed(run) if aims else {}, slice(start, stop))
 
 
 def _parts(
-    run: Evaluation, aimed: Mapping[str, Array], count: int | None = None
+    run: Evaluation, aimed: Mapping[str, Array], which: slice = slice(None)
 ) -> tuple[dict[str, Array], chain.RigOffsets]:
-    """Local poses, aimed ones too, and rides, of all mounts or so many from the ground on."""
-    mounts = run.shot.mounts[:count]
+    """Local poses, aimed ones too, and rides, of all mounts or some neighbours."""
+    mounts = run.shot.mounts[which]
     locals_ = move.local_poses(run, mounts)
     turned = {
         mount.id: chain.local_pose(mount, run.scope, angles_deg=aimed[mount.id])

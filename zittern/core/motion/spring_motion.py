@@ -113,7 +113,7 @@ class Spring:
         shot = ways.run.shot
         start, at = 0 if below is None else ways.order[below.mount.id], ways.order[mount.id]
         sub = ways.run.over(frames, self.stretch.cache)
-        locals_, on = ways.poses(sub, at + 1)
+        locals_, on = ways.poses(sub, start, at + 1)
         offsets = offsets_of(sub, [each.id for each in shot.mounts[start:at]])
         pose: Array | None = None
         if below is not None:

@@ -27,8 +27,8 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["LED_POINTS", "Poses", "Stretch", "Ways", "axes_of", "offsets_of"]
 
-# Local poses and rides of so many mounts of an evaluation, from the ground on, aimed ones too.
-Poses = Callable[[Evaluation, int], "tuple[dict[str, Array], chain.RigOffsets]"]
+# Local poses and rides of neighbouring mounts of an evaluation, aimed ones too: from one number up to, without, another.
+Poses = Callable[[Evaluation, int, int], "tuple[dict[str, Array], chain.RigOffsets]"]
 # Points of the fine grid in a stretch; what is in one is kept where it is looked at.
 _STRETCH_POINTS = 15_360
 # Points beside a stretch that curves through its points need, and more after it for each mount in springs: a curve

@@ -89,7 +89,7 @@ class _Along:
     @cached_property
     def parts(self) -> tuple[dict[str, Array], chain.RigOffsets]:
         """Local poses and rides, at all frames."""
-        return self.poses(self.run, self.count)
+        return self.poses(self.run, 0, self.count)
 
     def next_stretch(self) -> None:
         """What was worked out at the rows of a stretch is over."""
