@@ -16,6 +16,16 @@ HTMLCanvasElement.prototype.getContext = function (kind, ...more) {
   return kind.startsWith('webgl') ? null : plain.call(this, kind, ...more);
 };
 """
+# A limit of two minutes is over at once while `hurry` is set.
+NOTED_LIMITS = """
+const plain = AbortSignal.timeout;
+window.limits = [];
+window.hurry = false;
+AbortSignal.timeout = (ms) => {
+  window.limits.push(ms);
+  return plain.call(AbortSignal, window.hurry ? 1 : ms);
+};
+"""
 
 
 class Failing(WithPage):
@@ -55,6 +65,21 @@ class Failing(WithPage):
         self.swing().press("ArrowUp")
         expect(page.get_by_role("alert").first).to_contain_text("did not answer")
         page.context.set_offline(False)
+        self.goes_on()
+
+    def test_what_is_never_answered_is_given_up_after_two_minutes(self) -> None:
+        page = self.page
+        page.add_init_script(NOTED_LIMITS)
+        self.open(SHOT)
+        self.pick()
+        before = self.kept()
+        page.route("**/edits", lambda route: None, times=1)
+        page.evaluate("() => { window.limits = []; window.hurry = true; }")
+        self.swing().press("ArrowUp")
+        expect(page.get_by_role("alert").first).to_contain_text("has not answered for 2 minutes")
+        self.assertEqual(set(page.evaluate("() => window.limits")), {120_000})
+        page.evaluate("() => { window.hurry = false; }")
+        self.assertEqual(self.kept(), before)
         self.goes_on()
 
     def test_a_reading_that_does_not_come_is_told(self) -> None:

@@ -1,11 +1,15 @@
 """No edit is lost, and keys act on what is shown as selected: real keys on a real page."""
 
 import json
+import re
 
+import numpy as np
 from playwright.sync_api import Locator, Route, expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.axes import Axis
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 
@@ -278,10 +282,12 @@ class Table(Keys):
     def test_cells_are_pasted_by_the_keys_from_the_clipboard(self) -> None:
         page = self.open(SHOT)
         page.context.grant_permissions(["clipboard-read", "clipboard-write"])
-        cell = self.table().get_by_label("height at frame 1", exact=True)
+        table = self.table()
+        cell = table.get_by_label("height at frame 1", exact=True)
         page.evaluate("() => navigator.clipboard.writeText('1.25\\n1.5\\n175 cm')")
         cell.click()
         page.keyboard.press("Control+v")
+        expect(table.get_by_label("height at frame 3", exact=True)).to_have_value(re.compile("^1.75"))
         settled(page)
         found = self.heights()
         self.assertEqual([found.get(frame) for frame in (1, 2, 3)], [1.25, 1.5, 1.75])
@@ -373,3 +379,24 @@ class Axes(Keys):
             expect(page.get_by_role("dialog")).to_have_count(0)
             settled(page)
             self.assertEqual(self.on() - locked, wanted)
+
+    def test_copied_to_others_linked_and_let_go_again(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        axes: tuple[Axis, ...] = ("pan", "tilt", "roll")
+        page.get_by_role("button", name="pan", exact=True).click()
+        page.get_by_role("button", name="roll", exact=True).click(modifiers=["Shift"])
+        page.get_by_role("button", name="Copy pan to the others").click()
+        settled(page)
+        board = self.layers()["Slow sway"].axes
+        self.assertEqual(len({board.of(axis).swing.constant for axis in axes}), 1)
+        apart = evaluate(self.document()).layers[self.layers()["Slow sway"].id]
+        self.assertLess(abs(float(np.corrcoef(apart[:, 0], apart[:, 1])[0, 1])), 0.8, "each has a seed of its own")
+        page.get_by_role("button", name="Link to pan").click()
+        settled(page)
+        self.assertEqual([self.layers()["Slow sway"].axes.of(axis).linked_to for axis in axes], [None, "pan", "pan"])
+        moved = evaluate(self.document()).layers[self.layers()["Slow sway"].id]
+        np.testing.assert_allclose(moved[:, 1:3], moved[:, [0, 0]], atol=1e-9)
+        page.get_by_role("button", name="Unlink").click()
+        settled(page)
+        self.assertEqual({self.layers()["Slow sway"].axes.of(axis).linked_to for axis in axes}, {None})

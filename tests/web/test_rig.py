@@ -2,12 +2,17 @@
 poses, steps, takes.
 """
 
+import re
+
 import numpy as np
 from playwright.sync_api import expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Shot
+from zittern.formats.set_file import poses_from
+from zittern.store.sets import SHIPPED
 
 SHOT = "jetty-walk"
 
@@ -138,6 +143,34 @@ class Rig(WithPage):
         settled(page)
         np.testing.assert_allclose(self.pose()[:3], [-16.0, 20.0, -75.0], atol=5.0)
         self.assertIn(60.0, [key.frame for key in self.shot().mounts[0].x_m.curve.keys])  # type: ignore[union-attr]
+
+    def test_a_pose_is_kept_and_another_mount_followed_over_the_loop_range(self) -> None:
+        page = self.open(SHOT)
+        self.add("head")
+        ruler = page.get_by_test_id("ruler").bounding_box()
+        assert ruler is not None
+        page.keyboard.down("Shift")
+        self.pull((ruler["x"] + ruler["width"] * 0.3, ruler["y"] + 10), (ruler["x"] + ruler["width"] * 0.4, ruler["y"] + 10))
+        page.keyboard.up("Shift")
+        first, last = map(int, page.get_by_role("button", name=re.compile(r"^\d+–\d+$")).inner_text().split("–"))
+        self.choose("camera", "rig")
+        page.get_by_label("Copy pose from …").click()
+        page.get_by_role("menuitem", name="object “kite”").click()
+        page.get_by_role("button", name="Paste over loop range").click()
+        settled(page)
+        within = slice(first - 1, last)
+        place = evaluate(self.shot()).rig["camera"][within, :3, 3]
+        np.testing.assert_allclose(place, place[[0]] + np.zeros_like(place), atol=1e-6)
+        self.choose("head", "rig")
+        page.get_by_label("Match pose of …").click()
+        page.get_by_role("menuitem", name="object “courier”").click()
+        expect(page.get_by_label("Undo: Paste pose on “Head”")).to_be_visible()
+        settled(page)
+        motion = evaluate(self.shot())
+        shot = self.shot()
+        data = (SHIPPED / f"{shot.set_id}.glb").read_bytes()
+        courier = [pose.position_m for pose in poses_from(data, "courier", shot, float(first), last - first + 1)]
+        np.testing.assert_allclose(motion.rig["head"][within, :3, 3], courier, atol=1e-4)
 
     def test_steps_are_moved_and_left_out_on_their_row_and_a_take_is_chosen(self) -> None:
         page = self.open("jetty-walk-handheld")

@@ -62,6 +62,20 @@ class In(WithPage):
         self.go_to(20)
         np.testing.assert_allclose(self.pose(), before, atol=1e-6)
 
+    def test_a_file_that_comes_after_anothers_change_says_so_and_is_taken_when_asked_again(self) -> None:
+        self.open("jetty-walk-swaying")
+        self.page.keyboard.press("i")
+        self.page.get_by_label("Camera path file").set_input_files(self.file("walk.glb", WALK.glb()))
+        self.page.get_by_label("Camera in walk.glb").select_option("Rolling")
+        self.edit("jetty-walk-swaying", {"type": "set_values", "values": [{"at": "shot.name", "value": "Theirs"}]})
+        self.page.get_by_role("button", name="Replace it").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("press again to import onto it")
+        self.page.get_by_role("button", name="Replace it").click()
+        expect(self.page.get_by_label("Undo: Import move “walk.glb”")).to_be_visible()
+        document = self.library().state("jetty-walk-swaying").document
+        self.assertEqual(document.name, "Theirs", "their change is still there")
+        self.assertEqual(evaluate(document).bare.position_m[0].tolist(), [0.0, 1.5, 0.0])
+
     def test_a_path_rides_on_the_move_and_can_be_taken_away_again(self) -> None:
         self.open("jetty-walk")
         self.go_to(48)

@@ -20,7 +20,7 @@ export function App() {
           fallback={<div className="grid h-full place-items-center text-base-content">Opening the bench …</div>}
         >
           <Switch>
-            <Route path="/shot/:slug">{({ slug }) => <Bench slug={slug} />}</Route>
+            <Route path="/shot/:slug">{({ slug }) => <Bench key={slug} slug={slug} />}</Route>
             <Route>
               <ProjectsPage />
             </Route>

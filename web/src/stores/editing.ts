@@ -1,11 +1,11 @@
 /** Editing the open shot: one change after another, each kept by the server before the next is sent. */
 import { createStore } from "zustand/vanilla";
 import { having, takeState } from "../api/changes";
-import { client, Problem, take } from "../api/client";
+import { client, explain, Problem, take } from "../api/client";
 import type { Command, Layer, State } from "../api/types";
 import { feed, motion } from "./motion";
 import { complain, note } from "./notes";
-import { adopt, openShot, stillOpen, whenOpened } from "./openShot";
+import { adopt, newestOf, openShot, stillOpen, whenOpened } from "./openShot";
 import { transport } from "./transport";
 import { endTrial, refresh } from "./trying";
 
@@ -23,6 +23,13 @@ export const editing = createStore<Editing>(() => NOTHING);
 whenOpened(() => editing.setState(NOTHING));
 
 let queue: Promise<unknown> = Promise.resolve();
+/** Changes of any shot on their way. */
+let waiting = 0;
+
+/** The browser asks before a page is closed while something is not kept yet. */
+window.addEventListener("beforeunload", (event) => {
+  if (waiting > 0) event.preventDefault();
+});
 
 /** What may follow a change: what to do once it is kept, and who is told what is wrong in place of the foot of the page. */
 export type Then = { kept?: (state: State) => void; failed?: (error: unknown) => void };
@@ -32,7 +39,7 @@ export function commit(given: Command | ((state: State) => Command | null), then
   const known = typeof given === "function" ? undefined : given;
   const settled = known && expect(known);
   return inTurn(
-    async (state) => {
+    async (state, open) => {
       const command = typeof given === "function" ? given(state) : given;
       if (!command) return;
       const path = { shot: state.slug };
@@ -40,6 +47,7 @@ export function commit(given: Command | ((state: State) => Command | null), then
       const call = client.POST("/api/shots/{shot}/edits", { params: { path }, body, ...having(state) });
       const after = await takeState(call, state);
       adopt(after);
+      if (!open()) return;
       if (after.said) note("info", after.said[0]?.toUpperCase() + after.said.slice(1));
       then.kept?.(after);
     },
@@ -75,35 +83,46 @@ export function flip(layers: Layer[], field: "mute" | "solo"): void {
 
 /** Marks an object of the set, or a point of it, as the subject; or none. */
 export function markSubject(object: string | null, point?: [number, number, number]): Promise<void> {
+  const { frame } = transport.getState();
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };
-    const { frame } = transport.getState();
     const body = { base_revision: state.revision, object, point_m: point ?? null, frame };
     adopt(await take<State>(client.POST("/api/shots/{shot}/subject", { params, body })));
   });
 }
 
-/** Does something with the shot's present state when all changes before it are kept. */
+/**
+ * Does something with the newest state of the shot that is open now when all changes before it are kept, also when that
+ * shot was left meanwhile; `open` tells whether it still is the open one.
+ */
 export function inTurn(
-  work: (state: State) => Promise<void>,
+  work: (state: State, open: () => boolean) => Promise<void>,
   { command, failed = complain }: { command?: Command; failed?: (error: unknown) => void } = {},
 ): Promise<void> {
   endTrial();
   const here = stillOpen();
+  const shot = openShot.getState().state?.id;
   editing.setState((each) => ({ saving: each.saving + 1 }));
+  waiting += 1;
   const run = async () => {
-    const { state } = openShot.getState();
-    if (!state || !here()) return;
+    const state = here() ? openShot.getState().state : shot && newestOf(shot);
+    if (!state) return;
     try {
-      await work(state);
+      await work(state, here);
     } catch (error) {
       if (here()) await recover(error, state, failed, command);
+      else note("error", `“${state.document.name}”, a change was not kept: ${explain(error)}`);
     } finally {
       if (here()) editing.setState((each) => ({ saving: each.saving - 1 }));
     }
   };
   // Whatever comes of one change, the next has its turn.
-  const turn = queue.then(run).catch(failed);
+  const turn = queue
+    .then(run)
+    .catch(failed)
+    .finally(() => {
+      waiting -= 1;
+    });
   queue = turn;
   return turn;
 }

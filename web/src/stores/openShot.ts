@@ -22,6 +22,9 @@ let visits = 0;
 /** Slug or id of the shot that is open, or being opened. */
 let called = "";
 const resets: (() => void)[] = [];
+/** The newest states that came, by id: those of shots that were left too, for changes that still wait. */
+const newest = new Map<string, State>();
+const MOST_NEWEST = 4;
 
 /** Has something put back whenever a shot is opened. */
 export function whenOpened(reset: () => void): void {
@@ -32,6 +35,20 @@ export function whenOpened(reset: () => void): void {
 export function stillOpen(): () => boolean {
   const mine = visits;
   return () => mine === visits;
+}
+
+/** The newest known state of a shot. */
+export function newestOf(id: string): State | undefined {
+  return newest.get(id);
+}
+
+function newer(state: State): State {
+  const known = newest.get(state.id);
+  const found = known && known.revision > state.revision ? known : state;
+  newest.delete(state.id);
+  newest.set(state.id, found);
+  for (const id of [...newest.keys()].slice(0, -MOST_NEWEST)) newest.delete(id);
+  return found;
 }
 
 export async function visit(slug: string): Promise<void> {
@@ -48,7 +65,7 @@ export async function visit(slug: string): Promise<void> {
     const { first_frame: first, last_frame: last } = state.document;
     view.setState({ ...FRESH, window: [first, last] });
     transport.setState({ frame: first, loop: null });
-    adopt(state);
+    adopt(newer(state));
     selectFirst(state);
   } catch (error) {
     if (here()) openShot.setState({ missing: error instanceof Error ? error.message : String(error) });
@@ -57,6 +74,7 @@ export async function visit(slug: string): Promise<void> {
 
 /** Takes a state from the server as the present one and asks for its motion; one of another shot than the open one is dropped. */
 export function adopt(state: State): void {
+  newer(state);
   if (state.slug !== called && state.id !== called) return;
   const before = openShot.getState().state?.document;
   openShot.setState({ state });

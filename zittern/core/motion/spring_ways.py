@@ -27,7 +27,7 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["LED_POINTS", "Poses", "Stretch", "Ways", "axes_of", "offsets_of"]
 
-# Local poses and rides of neighbouring mounts of an evaluation, aimed ones too: from one number up to, without, another.
+# Local poses and rides of neighbouring mounts, aimed ones too: from one number of a mount up to, without, another.
 Poses = Callable[[Evaluation, int, int], "tuple[dict[str, Array], chain.RigOffsets]"]
 # Points of the fine grid in a stretch; what is in one is kept where it is looked at.
 _STRETCH_POINTS = 15_360
