@@ -100,6 +100,25 @@ class Commands(unittest.TestCase):
         last = list(csv.DictReader((self.folder / "walk.csv").read_text().splitlines()))[-1]
         self.assertAlmostEqual(float(last["x_m"]), 3.0, places=6)
 
+    def test_retime_puts_frames_in_and_takes_them_out(self) -> None:
+        def rows(shot: str, out: str) -> list[dict[str, str]]:
+            self.assertEqual(self.zittern("bake", shot, "-o", out, "--data", "data").returncode, 0)
+            return list(csv.DictReader((self.folder / out).read_text().splitlines()))
+
+        done = self.zittern(
+            "retime", "mast-fall", "--insert", "24@40", "--take-out", "60-69", "-o", "late.shot.json", "--data", "data"
+        )
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertIn("Insert 24 frames at frame 40", done.stderr)
+        before, after = rows("mast-fall", "before.csv"), rows("late.shot.json", "after.csv")
+        self.assertEqual(len(after), len(before) + 14)
+        self.assertEqual(before[:39], after[:39])
+        self.refused(
+            "expected frames@frame", "retime", "mast-fall", "--insert", "24", "-o", "x.shot.json", "--data", "data"
+        )
+        self.refused("nothing to do", "retime", "mast-fall", "-o", "x.shot.json", "--data", "data")
+        self.refused("ends in .shot.json", "retime", "mast-fall", "--insert", "2@3", "-o", "x.csv", "--data", "data")
+
     def test_add_takes_every_format_that_can_be_imported(self) -> None:
         (self.folder / "walk.glb").write_bytes(WALK.glb())
         (self.folder / "walk.gltf").write_bytes(WALK.gltf())

@@ -137,6 +137,42 @@ def import_(
 
 
 @app.command()
+def retime(
+    shot: Annotated[str, typer.Argument(help="Slug, id, or a path to a .shot.json.")],
+    output: Annotated[Path, typer.Option("-o", help="The .shot.json to write.")],
+    insert: Annotated[list[str], typer.Option("--insert", help="Frames put in: 24@96.")] = [],  # noqa: B006
+    take_out: Annotated[list[str], typer.Option("--take-out", help="Frames taken out: 96-119.")] = [],  # noqa: B006
+    stretch: Annotated[list[str], typer.Option("--stretch", help="A range and its new length: 96-119=48.")] = [],  # noqa: B006
+    shift: Annotated[list[str], typer.Option("--shift", help="All from a frame on: +12@96.")] = [],  # noqa: B006
+    keep: Annotated[
+        bool, typer.Option("--keep", help="Shakes after a cut stay as they were; else they run on.")
+    ] = False,
+    through: Annotated[
+        bool, typer.Option("--through", help="Keys run through inserted frames; else they hold.")
+    ] = False,
+    data: Data = None,
+) -> None:
+    """Edits the time of a shot; several edits at once count in the frames that the shot has now."""
+    from zittern.core.edits.made import said
+    from zittern.core.edits.time_texts import all_at_once, inserts, shifts, stretches, take_outs
+    from zittern.core.errors import BadInput
+    from zittern.formats.table import format_of
+
+    if format_of(output.name).name != "shot":
+        raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
+    runs: Literal["on", "keep"] = "keep" if keep else "on"
+    edits = [
+        *inserts(insert, runs, through), *take_outs(take_out, runs), *stretches(stretch, runs), *shifts(shift, runs)
+    ]  # fmt: skip
+    if not edits:
+        raise BadInput("nothing to do; give --insert, --take-out, --stretch or --shift", "")
+    before = _document(shot, data)
+    after = all_at_once(before, edits)
+    _write(output, format_of(output.name), after)
+    _notes([*(edit.label(before) for edit in edits), *filter(None, [said(before, after)])])
+
+
+@app.command()
 def add(
     file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path, or a .shot.json.")],
     project: Annotated[str, typer.Option("--project", help="Slug of the project it goes into.")],

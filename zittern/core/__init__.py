@@ -10,6 +10,7 @@ streams    random numbers by seed and place
 octave     one octave of gradient noise
 formula    THE LANGUAGE of formulas: grammar, functions, trees
 timebase   rational frame rates; frames to seconds
+timemarks  marks in the types of fields that carry frames
 numbers    numbers that may change over the shot: curves, scope, THE STATES of a number
 phase      integral of rate x speed
 envelope   ramps in and out
@@ -18,6 +19,7 @@ rig        rotations, transforms, mount poses
 looks      how fields look to people: names, units, steps
 sources    sources of motion and their table
 shot       the shot document and its upgrades
+timing     edits of time: where each frame goes, and THE VISITOR that carries documents along
 forms      THE TABLES of what forms show
 motion     THE CENTRE: shot + frames -> Motion, a module a stage
 picture    sizes on screen

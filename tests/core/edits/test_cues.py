@@ -2,8 +2,9 @@ import unittest
 
 from tests.core.making import command, edited, shot_with
 from zittern.core.errors import EditError
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 SHOT = edited(
     shot_with(),
@@ -47,7 +48,7 @@ class Cues(unittest.TestCase):
 
     def test_they_move_with_the_rest_when_time_is_changed(self) -> None:
         self.assertEqual(
-            [cue.frame for cue in retimed(SHOT, Retiming(factor=2.0, about_frame=1.0)).cues], [-7.0, 47.0, 192.0]
+            [cue.frame for cue in retimed(SHOT, TimeMap.even(factor=2.0, about_frame=1.0)).cues], [-7.0, 47.0, 192.0]
         )
 
     def test_labels(self) -> None:

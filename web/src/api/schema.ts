@@ -1970,12 +1970,38 @@ export interface components {
              */
             type: "duplicate_layers";
         };
+        /**
+         * EaseTime
+         * @description Lets what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in,
+         *     ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a frame.
+         */
+        EaseTime: {
+            /**
+             * Ease In
+             * @default 0.5
+             */
+            ease_in: number;
+            /**
+             * Ease Out
+             * @default 0.5
+             */
+            ease_out: number;
+            /** First Frame */
+            first_frame: number;
+            /** Last Frame */
+            last_frame: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "ease_time";
+        };
         /** EditIn */
         EditIn: {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2787,6 +2813,34 @@ export interface components {
             notices: string[];
             state: components["schemas"]["StateOut"];
         };
+        /**
+         * InsertTime
+         * @description Puts frames in before a frame: all from there on is later. gap: whether keyed segments that are cut hold over
+         *     the new frames or run through them. runs: whether what runs by phase runs on, or keeps what comes after as it was.
+         */
+        InsertTime: {
+            /** Frame */
+            frame: number;
+            /** Frames */
+            frames: number;
+            /**
+             * Gap
+             * @default hold
+             * @enum {string}
+             */
+            gap: "hold" | "through";
+            /**
+             * Runs
+             * @default on
+             * @enum {string}
+             */
+            runs: "on" | "keep";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "insert_time";
+        };
         /** JobOut */
         JobOut: {
             /** Filename */
@@ -3256,7 +3310,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -5132,6 +5186,28 @@ export interface components {
             values: components["schemas"]["Assignment"][];
         };
         /**
+         * ShiftAfter
+         * @description Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
+         *     the frames before it go.
+         */
+        ShiftAfter: {
+            /** By Frames */
+            by_frames: number;
+            /** Frame */
+            frame: number;
+            /**
+             * Runs
+             * @default on
+             * @enum {string}
+             */
+            runs: "on" | "keep";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "shift_after";
+        };
+        /**
          * Shot
          * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the
          *     seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
@@ -5266,6 +5342,21 @@ export interface components {
             most_px: number;
             /** Swing Px */
             swing_px: number;
+        };
+        /**
+         * SlipClip
+         * @description Moves what a clip holds in time, under its bar: its clock, and the keys and spans of its layers.
+         */
+        SlipClip: {
+            /** By Frames */
+            by_frames: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "slip_clip";
         };
         /**
          * SnapAngles
@@ -5425,6 +5516,29 @@ export interface components {
             mute: boolean;
             /** Number */
             number: number;
+        };
+        /**
+         * StretchTime
+         * @description Makes a range last so many frames; what is keyed goes slower or faster, what runs by phase keeps its rates.
+         */
+        StretchTime: {
+            /** First Frame */
+            first_frame: number;
+            /** Frames */
+            frames: number;
+            /** Last Frame */
+            last_frame: number;
+            /**
+             * Runs
+             * @default on
+             * @enum {string}
+             */
+            runs: "on" | "keep";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stretch_time";
         };
         /**
          * Subject
@@ -5652,6 +5766,28 @@ export interface components {
              * @enum {string}
              */
             type: "take_from_preset";
+        };
+        /**
+         * TakeOut
+         * @description Takes frames out: keys, cues, layers and clips that lie in them go, all after them comes earlier. Both edges keep
+         *     their values.
+         */
+        TakeOut: {
+            /** First Frame */
+            first_frame: number;
+            /** Last Frame */
+            last_frame: number;
+            /**
+             * Runs
+             * @default on
+             * @enum {string}
+             */
+            runs: "on" | "keep";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "take_out_time";
         };
         /** TidyIn */
         TidyIn: {

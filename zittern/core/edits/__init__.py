@@ -24,6 +24,8 @@ poses    poses in the world: pasted, or taken from something else
 merging  two mounts as one, where numbers can give the same picture
 keeping  what keeps the picture while the rig changes
 rig      mounts put in, taken away, put in another order
+timing   frames put in, taken out, stretched, eased; what comes after moved; content slipped
+time_texts  edits of time as a shell command has them, several at once
 steps    single steps of a gait
 takes    a recorded take as a layer
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed

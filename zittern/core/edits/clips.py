@@ -13,13 +13,12 @@ from zittern.core.envelope import RampShape
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.lanes import Lane
-from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.ripple import again, moved_by
 
-__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "moved_by", "on_lane"]
+__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "on_lane"]
 
 _LEAST_FRAMES = 1.0
 
@@ -103,7 +102,7 @@ class SplitClip(CommandDoc):
         right = clip.replace(
             id=free_id(shot, clip.id), span_frames=(self.frame, last), clock=clock,
             ramp_in_frames=0.0, ramp_out_frames=min(clip.ramp_out_frames, last - self.frame),
-            layers=_again(shot, clip.layers),
+            layers=again(shot, clip.layers),
         )  # fmt: skip
         return with_clip(shot, clip, left, right)
 
@@ -127,7 +126,7 @@ class DuplicateClip(CommandDoc):
         length = clip.span_frames[1] - clip.span_frames[0] + _LEAST_FRAMES
         for n in range(1, self.times + 1):
             later = moved_by(clip, n * length)
-            copy = later.replace(id=free_id(shot, clip.id), layers=_again(shot, later.layers))
+            copy = later.replace(id=free_id(shot, clip.id), layers=again(shot, later.layers))
             shot = on_lane(shot, copy, lane_of(shot, find_clip(shot, self.clip)).id)
         return shot
 
@@ -152,32 +151,11 @@ class RemoveClip(CommandDoc):
         return f"Remove clip “{find_clip(shot, self.clip).name}”"
 
 
-def _again(shot: Shot, layers: tuple[Layer, ...]) -> tuple[Layer, ...]:
-    """The same layers with ids of their own. They keep their random starts."""
-    taken: list[str] = []
-    for layer in layers:
-        taken.append(free_id(shot, layer.source.kind, taken))
-    return tuple(layer.replace(id=name) for layer, name in zip(layers, taken, strict=True))
-
-
 def _without(shot: Shot, clip: Clip) -> Shot:
     lane = lane_of(shot, clip)
     if len(lane.clips) > 1:
         return with_clip(shot, clip)
     return shot.replace(lanes=tuple(each for each in shot.lanes if each is not lane))
-
-
-def moved_by(clip: Clip, frames: float) -> Clip:
-    """A clip with a span, moved in time with all that is in it: keys, ramps, and the clock that its motion and
-    formulas go by.
-    """
-    if frames == 0.0 or clip.span_frames is None:
-        return clip
-    clock = clip.clock_in(clip.span_frames)
-    moved = retimed(clip.replace(clock=clock), Retiming(shift_frames=frames))
-    return moved.replace(
-        clock=retimed(clock, Retiming(shift_frames=frames)).replace(later_frames=clock.later_frames + frames)
-    )
 
 
 def on_lane(shot: Shot, clip: Clip, lane: str | None, fade: RampShape = "equal-power") -> Shot:

@@ -12,8 +12,9 @@ from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.cues import MOST_CUES, Cue, CueIn, CueName, Place, Strength
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["AddCues", "MoveCues", "RemoveCues", "SetCues"]
 
@@ -46,7 +47,7 @@ class MoveCues(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for one that is not there."""
         chosen = _find(shot, self.cues)
-        moved = [retimed(cue, Retiming(shift_frames=self.by_frames)) for cue in chosen]
+        moved = [retimed(cue, TimeMap.even(shift_frames=self.by_frames)) for cue in chosen]
         if self.copy_cues:
             return _with(shot, (*shot.cues, *_named(shot, moved)))
         by_id = {cue.id: cue for cue in moved}

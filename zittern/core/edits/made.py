@@ -23,11 +23,12 @@ def made(before: Shot, after: Shot) -> tuple[str, ...]:
 
 
 def said(before: Shot, after: Shot) -> str:
-    """What an edit left behind that nobody asked for: stretches of a lane between clips that have none any more. A
-    gap that only grew or shrank is no news. Empty where there is nothing to say.
+    """What an edit left behind that nobody asked for: stretches of a lane between clips that have none any more, what
+    went along in time though the set's own animation did not. A gap that only grew or shrank is no news. Empty where
+    there is nothing to say.
     """
     known = {lane.id: _holes(before, lane) for lane in before.lanes}
-    told = []
+    told = list(_left_by_the_set(before, after))
     for lane in after.lanes:
         holes = _holes(after, lane)
         if lane.id in known and len(holes) > len(known[lane.id]):
@@ -37,6 +38,19 @@ def said(before: Shot, after: Shot) -> str:
                 if (first, last) not in known[lane.id]
             ]
     return "; ".join(told[:_MOST_TOLD])
+
+
+def _left_by_the_set(before: Shot, after: Shot) -> Iterator[str]:
+    """Paths of objects of the set that were moved in time: the set plays as it did."""
+    if before.frame_count == after.frame_count or before.fps != after.fps:
+        return
+    subject = before.subject
+    if subject is not None and subject.object is not None and subject != after.subject:
+        yield f"the set plays as before: mark “{subject.name}” again to follow it where it is seen now"
+    rides = {mount.id: mount.ride for mount in after.mounts}
+    moved = [mount.name for mount in before.mounts if mount.ride is not None and mount.ride != rides.get(mount.id)]
+    if moved:
+        yield f"the set plays as before: choose the ride of “{moved[0]}” again to go along with what is seen now"
 
 
 def _holes(shot: Shot, lane: Lane) -> list[tuple[float, float]]:

@@ -14,10 +14,11 @@ from zittern.core.errors import EditError
 from zittern.core.numbers.param import Param, fixed, through
 from zittern.core.rig import rotations, transforms
 from zittern.core.rig.facts import FACT_NAMES
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.reads import check_reads
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["AddMove", "Move", "ReplaceMove"]
 
@@ -58,7 +59,7 @@ class ReplaceMove(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Layers on mounts that go act at the lens end from then on."""
         # The path's time 0 comes to the shot's first frame: what is layered on the shot stays where it is.
-        move = retimed(self.move, Retiming(shift_frames=shot.first_frame - _PATH_START))
+        move = retimed(self.move, TimeMap.even(shift_frames=shot.first_frame - _PATH_START))
         plain: dict[str, object] = {
             "pivot_m": (0.0, 0.0, 0.0),
             "length_m": fixed(0.0),

@@ -8,9 +8,10 @@ from pydantic import Field, StringConstraints
 
 from zittern.core.doc import Label
 from zittern.core.edits.command import CommandDoc, field_title
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.timebase import Fps
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["SetShot"]
 
@@ -45,9 +46,9 @@ class SetShot(CommandDoc):
         """Raises EditError for a range that is upside down, and when something would be moved out of reach."""
         moved = shot
         if self.fps is not None and self.keep == "seconds":
-            moved = retimed(moved, Retiming(factor=self.fps.value / shot.fps.value, about_frame=shot.first_frame))
+            moved = retimed(moved, TimeMap.even(factor=self.fps.value / shot.fps.value, about_frame=shot.first_frame))
         if self.first_frame is not None and self.along:
-            moved = retimed(moved, Retiming(shift_frames=self.first_frame - moved.first_frame))
+            moved = retimed(moved, TimeMap.even(shift_frames=self.first_frame - moved.first_frame))
         return moved.replace(**self._given())
 
     def label(self, shot: Shot) -> str:

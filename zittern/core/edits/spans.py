@@ -8,16 +8,17 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.edits.address import change_at, get_at
-from zittern.core.edits.clips import moved_by
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, lane_of
 from zittern.core.edits.titles import owners_title
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.clips import Clip, Clock
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.layers import Span, Spanned
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.ripple import moved_by
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["MoveFade", "OnlyHere", "SetSpan"]
 
@@ -121,7 +122,7 @@ class SetSpan(CommandDoc):
 
 def _moved(part: Spanned, frames: float) -> Spanned:
     """A clip with all that is in it; a layer with its keys, in the clip's own time."""
-    return moved_by(part, frames) if isinstance(part, Clip) else retimed(part, Retiming(shift_frames=frames))
+    return moved_by(part, frames) if isinstance(part, Clip) else retimed(part, TimeMap.even(shift_frames=frames))
 
 
 class OnlyHere(CommandDoc):

@@ -25,6 +25,7 @@ from zittern.core.edits import (
     spans,
     steps,
     takes,
+    timing,
     values,
 )
 from zittern.core.edits.address import get_at
@@ -66,6 +67,12 @@ Command = Annotated[
     | clips.DuplicateClip
     | clips.RemoveClip
     | shots.SetShot
+    | timing.InsertTime
+    | timing.TakeOut
+    | timing.StretchTime
+    | timing.EaseTime
+    | timing.ShiftAfter
+    | timing.SlipClip
     | moves.ReplaceMove
     | moves.AddMove
     | rig.AddMount

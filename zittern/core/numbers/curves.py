@@ -12,6 +12,7 @@ from pydantic import Field, model_validator
 
 from zittern.core.doc import Doc, digest
 from zittern.core.numbers import interpolate
+from zittern.core.timemarks import AT, BACK, REACH
 from zittern.core.units import Array, IntArray
 
 __all__ = ["MOST_FRAME", "MOST_VALUE", "Curve", "Extend", "Frame", "Handle", "Interp", "Key"]
@@ -45,11 +46,11 @@ class Key(Doc):
     A handle is (frames, value) relative to the key; the one before it reaches back (frames <= 0).
     """
 
-    frame: Frame
+    frame: Annotated[Frame, AT]
     value: _Value
     interp: Interp = "smooth"
-    handle_in: Handle | None = None
-    handle_out: Handle | None = None
+    handle_in: Annotated[Handle | None, BACK] = None
+    handle_out: Annotated[Handle | None, REACH] = None
 
     def moved(self, frame: float, value: float) -> Key:
         """The same key elsewhere. As `replace`, at a third of its cost: there may be many keys."""

@@ -13,11 +13,12 @@ from zittern.core.doc import Doc
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.ids import free_name
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.naming import renamed
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["Fitting", "brought", "fitting_of"]
 
@@ -29,7 +30,7 @@ class Fitting:
     """factor: of rotations. timing: of frames. names: of dials, old to new; no new one is an old one."""
 
     factor: float
-    timing: Retiming
+    timing: TimeMap
     names: Mapping[str, str]
 
     def doc(self, doc: D) -> D:
@@ -70,7 +71,7 @@ def fitting_of(shot: Shot, clip: Clip, preset: Preset) -> Fitting:
     origin = clip.clock_in((float(shot.first_frame), float(shot.last_frame))).start_frame
     per_frame = shot.fps.value / preset.fps.value
     begins = 0.0 if preset.clock is None else preset.clock.start_frame
-    timing = Retiming(shift_frames=origin - begins * per_frame, factor=per_frame)
+    timing = TimeMap.even(shift_frames=origin - begins * per_frame, factor=per_frame)
     return Fitting(factor, timing, {each.brought: each.name for each in dials if each.brought != each.name})
 
 

@@ -9,12 +9,13 @@ from zittern.core.presets.fitting import Fitting, brought
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.responding import responding
 from zittern.core.shot.clips import Clip, Clock
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.origins import BroughtDial, ClipOrigin, LayerOrigin
 from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["fitted", "layer_of", "placed"]
 
@@ -23,7 +24,7 @@ def fitted(shot: Shot, preset: Preset, span: Span | None = None) -> tuple[Shot, 
     """How a preset fits over a span of a shot, or over all of it, and the shot with the dials that it brings."""
     names, fresh = brought(shot, preset.dials)
     start = float(shot.first_frame) if span is None else span[0]
-    fitting = Fitting(lens_factor(shot), Retiming(start, shot.fps.value / preset.fps.value), names)
+    fitting = Fitting(lens_factor(shot), TimeMap.even(start, shot.fps.value / preset.fps.value), names)
     return shot.replace(dials=(*shot.dials, *map(fitting.doc, fresh))) if fresh else shot, fitting
 
 
@@ -69,7 +70,7 @@ def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
     if preset.clock is None:
         behind = start - shot.first_frame
         return None if behind == 0.0 else Clock(start_frame=start, later_frames=behind)
-    moved = retimed(preset.clock, Retiming(start, per_frame))
+    moved = retimed(preset.clock, TimeMap.even(start, per_frame))
     return moved.replace(later_frames=moved.later_frames + start - shot.first_frame)
 
 

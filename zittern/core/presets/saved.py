@@ -8,11 +8,12 @@ from zittern.core.presets.fitting import Fitting
 from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.frames import Retiming, retimed
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import reads_of
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.carry import retimed
+from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["of_clip", "of_layers", "saved"]
 
@@ -51,7 +52,7 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     """
     only = clips[0] if len(clips) == 1 else None
     first, last = _heard(shot, clips, layers)
-    fitting = Fitting(1.0 / lens_factor(shot), Retiming(shift_frames=-first), {})
+    fitting = Fitting(1.0 / lens_factor(shot), TimeMap.even(shift_frames=-first), {})
     mounts = tuple(map(fitting.doc, _held_by(shot))) if rig else ()
     own = tuple(
         fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig))

@@ -16,7 +16,6 @@ shot      the whole document
 seeds     seeds that are new
 naming    the names of dials, changed wherever they stand
 ids       ids that are free
-frames    THE VISITOR of everything that carries frames
 changes   what differs between two documents, part by part
 upgrades  older documents brought to the present shape; reading from JSON
 """

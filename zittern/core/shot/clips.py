@@ -13,6 +13,7 @@ from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.origins import ClipOrigin
+from zittern.core.timemarks import AT, END, LATER
 
 __all__ = ["Clip", "Clock"]
 
@@ -23,9 +24,9 @@ class Clock(Doc):
     as `t` and `f` in its formulas.
     """
 
-    start_frame: Frame
-    end_frame: Frame | None = None
-    later_frames: Frame = 0.0
+    start_frame: Annotated[Frame, AT]
+    end_frame: Annotated[Frame | None, END] = None
+    later_frames: Annotated[Frame, LATER] = 0.0
 
 
 class Clip(Spanned):

@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints
 
 from zittern.core.doc import Doc, Id
 from zittern.core.numbers.curves import Frame
+from zittern.core.timemarks import AT
 
 __all__ = ["MOST_CUES", "Cue", "CueIn", "CueName", "Place", "Strength"]
 
@@ -27,7 +28,7 @@ class CueIn(Doc):
 
     still: ClassVar[frozenset[str]] = frozenset({"name"})
 
-    frame: Frame
+    frame: Annotated[Frame, AT]
     name: CueName = ""
     strength: Strength = 1.0
     place_m: Place | None = None

@@ -15,6 +15,7 @@ from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.shot.origins import LayerOrigin
 from zittern.core.sources.table import Source
+from zittern.core.timemarks import RAMP_IN, RAMP_OUT, SPAN
 
 __all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Seed", "Span", "Spanned"]
 
@@ -88,9 +89,9 @@ class AxisBoard(Doc):
 class Spanned(Doc):
     """What has a stretch of time with ramps. Frames of the shot; a missing span means all of it."""
 
-    span_frames: Span | None = None
-    ramp_in_frames: float = Field(default=0.0, ge=0.0, le=1e6)
-    ramp_out_frames: float = Field(default=0.0, ge=0.0, le=1e6)
+    span_frames: Annotated[Span | None, SPAN] = None
+    ramp_in_frames: Annotated[float, RAMP_IN] = Field(default=0.0, ge=0.0, le=1e6)
+    ramp_out_frames: Annotated[float, RAMP_OUT] = Field(default=0.0, ge=0.0, le=1e6)
     ramp_shape: RampShape = "smooth"
 
     @model_validator(mode="after")

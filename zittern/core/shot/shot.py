@@ -25,6 +25,7 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
+from zittern.core.timemarks import FIRST, LAST
 from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
@@ -87,8 +88,8 @@ class Shot(Doc):
     schema_version: Literal[8] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
-    first_frame: int = Field(default=1, ge=-1_000_000, le=10_000_000)
-    last_frame: int = Field(default=240, ge=-1_000_000, le=10_000_000)
+    first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
+    last_frame: Annotated[int, LAST] = Field(default=240, ge=-1_000_000, le=10_000_000)
     picture: Picture = Picture()
     sensor_mm: float = Field(default=DEFAULT_SENSOR_MM, ge=1.0, le=200.0)
     focal_mm: Annotated[Param, bounded(LEAST_FOCAL_MM, MOST_FOCAL_MM)] = fixed(DEFAULT_FOCAL_MM)

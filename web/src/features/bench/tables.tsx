@@ -14,6 +14,7 @@ import { RigRows, type RowEntry, type SheetEntry } from "../lanes";
 import { MoveBoard } from "../move-board";
 import { OriginDialog, PresetDialog, PresetSheet } from "../presets";
 import { ShotDialog } from "../shot-form";
+import { TimeEditRow } from "../time-edit";
 import { ExportDialog } from "../transfer";
 
 /** What lies over the lanes. */
@@ -25,6 +26,7 @@ export const SHEETS: SheetEntry[] = [
 
 /** Rows over and under the layers, from above. */
 export const ROWS: RowEntry[] = [
+  { id: "time", place: "above", Row: TimeEditRow },
   { id: "cues", place: "above", Row: CueRow },
   { id: "rig", place: "above", Row: RigRows },
   { id: "dials", place: "below", Row: DialRow },

@@ -6,6 +6,8 @@ import { selection } from "../../stores/selection";
 export type Action = {
   id: string;
   title: string;
+  /** Other words by which people look for it. */
+  also?: string;
   keys: string[];
   /** Whether it goes with what is selected. */
   available?: () => boolean;

@@ -13,6 +13,7 @@ import { LAYERING } from "./layering";
 import { MOVING } from "./moving";
 import { PLAYING } from "./playing";
 import { RIGGING } from "./rigging";
+import { TIMING } from "./timing";
 import { VIEWING } from "./viewing";
 
 function selectAll(): void {
@@ -48,4 +49,4 @@ const SELECTED: Action[] = [
   },
 ];
 
-export const ACTIONS: Action[] = [...PLAYING, ...LAYERING, ...MOVING, ...RIGGING, ...SELECTED, ...VIEWING];
+export const ACTIONS: Action[] = [...PLAYING, ...TIMING, ...LAYERING, ...MOVING, ...RIGGING, ...SELECTED, ...VIEWING];

@@ -1,8 +1,14 @@
 import type { Action } from "./action";
 
+// Found by another word for it: behind all whose titles have what was typed.
+const OTHER_WORDS = -1;
+
 /** How well an action fits what was typed, or null when it does not; the higher, the better. */
-function fit(title: string, phrase: string, words: string[]): number | null {
-  if (!words.every((word) => title.includes(word))) return null;
+function fit(title: string, also: string, phrase: string, words: string[]): number | null {
+  if (!words.every((word) => title.includes(word))) {
+    const known = `${title} ${also}`;
+    return words.every((word) => known.includes(word)) ? OTHER_WORDS : null;
+  }
   const starts = words.filter((word) => title.startsWith(word) || title.includes(` ${word}`)).length / words.length;
   return starts + (title.includes(phrase) ? 2 : 0) + (title.startsWith(phrase) ? 2 : 0);
 }
@@ -17,7 +23,7 @@ export function search(actions: Action[], typed: string): Action[] {
   const words = phrase.split(/\s+/);
   return actions
     .flatMap((action) => {
-      const value = fit(action.title.toLowerCase(), phrase, words);
+      const value = fit(action.title.toLowerCase(), action.also ?? "", phrase, words);
       if (value === null) return [];
       return [{ action, value: action.available?.() === false ? value - UNAVAILABLE : value }];
     })

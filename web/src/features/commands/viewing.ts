@@ -3,6 +3,7 @@
 import { redo, undo } from "../../stores/history";
 import { selectNothing } from "../../stores/selection";
 import { fitPath } from "../../stores/stage";
+import { endTimeEdit, timeEdit } from "../../stores/timeEdit";
 import { transport } from "../../stores/transport";
 import {
   latchBare,
@@ -33,6 +34,10 @@ function flipSheet(sheet: SheetName): void {
 
 /** One step back: from a sheet or a way of working, from selected axes, from what is selected. */
 function back(): void {
+  if (timeEdit.getState().draft) {
+    endTimeEdit();
+    return;
+  }
   const { sheet, flying, picking, drawing, axes, pins } = view.getState();
   if (sheet || flying || picking || drawing) {
     view.setState({ sheet: null, sheetGroup: null, flying: false, picking: false, drawing: false });

@@ -1,8 +1,9 @@
-import { Rows4 } from "lucide-react";
+import { Hourglass, Rows4 } from "lucide-react";
 import { useStore } from "zustand";
 import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { HEAD_PX } from "../../shared/LaneRow";
 import { useTotal } from "../../shared/useTotal";
+import { chooseTimeEdit, endTimeEdit, timeEdit } from "../../stores/timeEdit";
 import { setCompact, view } from "../../stores/view";
 import { AddDialButton } from "./AddDialButton";
 import type { SheetEntry } from "./entries";
@@ -35,6 +36,23 @@ export function SumHead() {
   );
 }
 
+/** Frames put in, taken out, stretched … under the ruler. */
+function EditTimeButton() {
+  const open = useStore(timeEdit, (each) => each.draft !== null);
+  return (
+    <button
+      type="button"
+      aria-pressed={open}
+      aria-label="Edit time"
+      title="Edit time: insert, take out, stretch, shift or ease frames (Shift I)"
+      className={`ml-auto rounded-sm p-0.5 ${open ? on : off}`}
+      onClick={() => (open ? endTimeEdit() : chooseTimeEdit("insert"))}
+    >
+      <Hourglass size={13} />
+    </button>
+  );
+}
+
 const LANES = { id: null, title: "lanes" };
 const on = "bg-(--wash) text-primary";
 const off = "hover:bg-base-200";
@@ -59,6 +77,7 @@ export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: She
           {title}
         </button>
       ))}
+      <EditTimeButton />
       <button
         type="button"
         aria-pressed={compact}
@@ -68,7 +87,7 @@ export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: She
             ? "Rows are compact, except the selected one; click for tall rows"
             : "Use compact rows to see more layers"
         }
-        className={`ml-auto rounded-sm p-0.5 ${compact ? on : off}`}
+        className={`rounded-sm p-0.5 ${compact ? on : off}`}
         onClick={() => setCompact(!compact)}
       >
         <Rows4 size={13} />

@@ -1,0 +1,109 @@
+"""Edits of time under the ruler: chosen, seen in the lanes, kept or left."""
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.shot.shot import Shot
+
+SHOT = "signal-run"
+
+
+class TimeEdits(WithPage):
+    def shot(self) -> Shot:
+        return self.library().state(SHOT).document
+
+    def type_into(self, name: str, text: str) -> None:
+        row = self.page.get_by_role("region", name="Edit time")
+        row.get_by_role("spinbutton", name=name, exact=True).press("Enter")
+        entry = row.get_by_role("textbox", name=name, exact=True)
+        entry.fill(text)
+        entry.press("Enter")
+
+    def test_frames_are_put_in_where_the_playhead_is_and_come_out_again(self) -> None:
+        page = self.open(SHOT)
+        before = self.shot()
+        self.go_to(41)
+        page.keyboard.press("Shift+I")
+        row = page.get_by_role("region", name="Edit time")
+        expect(row.get_by_role("spinbutton", name="at frame")).to_have_text("41")
+        self.type_into("frames", "30")
+        row.get_by_role("button", name="Apply").click()
+        expect(page.get_by_label("Undo: Insert 30 frames at frame 41")).to_be_visible()
+        expect(row).to_have_count(0)
+        settled(page)
+        after = self.shot()
+        self.assertEqual(after.last_frame, before.last_frame + 30)
+        was, now = evaluate(before).bare.position_m, evaluate(after).bare.position_m
+        np.testing.assert_allclose(now[:40], was[:40], atol=1e-9)
+        np.testing.assert_allclose(now[70:], was[40:], atol=1e-9)
+        page.keyboard.press("Control+z")
+        expect(page.get_by_label("Redo: Insert 30 frames at frame 41")).to_be_visible()
+        settled(page)
+        self.assertEqual(self.shot(), before)
+
+    def test_what_is_chosen_is_seen_before_it_is_kept_and_gone_with_escape(self) -> None:
+        page = self.open(SHOT)
+        self.go_to(100)
+        at_rest, revisions = self.pose(), self.library().history(SHOT).count
+        page.get_by_label("Edit time").first.click()
+        self.type_into("at frame", "20")
+        finder = page.get_by_test_id("viewfinder")
+        expect(finder).not_to_have_attribute("data-pose", " ".join(f"{each:g}" for each in at_rest))
+        expect(page.locator("[data-mark=new]")).to_be_visible()
+        # The first leaves the number that was typed.
+        page.keyboard.press("Escape")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("region", name="Edit time")).to_have_count(0)
+        expect(page.locator("[data-mark]")).to_have_count(0)
+        settled(page)
+        np.testing.assert_allclose(self.pose(), at_rest, atol=1e-6)
+        self.assertEqual(self.library().history(SHOT).count, revisions)
+
+    def test_a_range_is_drawn_on_the_ruler_and_taken_out_with_shakes_as_they_were(self) -> None:
+        page = self.open(SHOT)
+        before = self.shot()
+        page.get_by_label("Edit time").first.click()
+        row = page.get_by_role("region", name="Edit time")
+        row.get_by_role("button", name="take out").click()
+        ruler = page.get_by_test_id("ruler").bounding_box()
+        assert ruler is not None
+        page.keyboard.down("Shift")
+        y = ruler["y"] + 10
+        self.pull((ruler["x"] + ruler["width"] * 0.3, y), (ruler["x"] + ruler["width"] * 0.4, y))
+        page.keyboard.up("Shift")
+        first = int(row.get_by_role("spinbutton", name="from frame").inner_text())
+        last = int(row.get_by_role("spinbutton", name="to frame").inner_text())
+        self.assertGreater(last - first, 10)
+        row.get_by_label("Shakes").select_option("stay as they were")
+        row.get_by_role("button", name="Apply").click()
+        expect(page.get_by_label(f"Undo: Take out frames {first} to {last}")).to_be_visible()
+        settled(page)
+        after = self.shot()
+        self.assertEqual(after.frame_count, before.frame_count - (last - first + 1))
+        was, now = evaluate(before).bare.position_m, evaluate(after).bare.position_m
+        np.testing.assert_allclose(now[first - 1 :], was[last:], atol=1e-9)
+
+    def test_people_find_it_by_their_own_words(self) -> None:
+        page = self.open(SHOT)
+        for word in ("insert", "delay", "later", "shift", "offset", "ripple", "retime"):
+            page.keyboard.press("Control+k")
+            page.get_by_label("Search commands").fill(word)
+            titles = page.get_by_role("option").all_inner_texts()
+            self.assertTrue(any("frames …" in each or "everything after" in each for each in titles), (word, titles))
+            page.keyboard.press("Escape")
+        page.keyboard.press("Control+k")
+        page.get_by_label("Search commands").fill("ripple")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("region", name="Edit time")).to_be_visible()
+
+    def test_what_makes_no_sense_is_told_and_changes_nothing(self) -> None:
+        page = self.open(SHOT)
+        revisions = self.library().history(SHOT).count
+        page.get_by_label("Edit time").first.click()
+        self.type_into("at frame", "9000")
+        page.get_by_role("region", name="Edit time").get_by_role("button", name="Apply").click()
+        expect(page.get_by_role("alert").first).to_contain_text("the shot goes from frame 1 to")
+        self.assertEqual(self.library().history(SHOT).count, revisions)

@@ -1,0 +1,1 @@
+export { TimeEditRow } from "./TimeEditRow";

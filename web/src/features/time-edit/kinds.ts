@@ -1,0 +1,111 @@
+/** THE TABLE of edits of time: what each asks for, and the command that it becomes. */
+import type { Command } from "../../api/types";
+import { limitsOf } from "../../shared/fields";
+import { selection } from "../../stores/selection";
+import type { TimeDraft, TimeKind } from "../../stores/timeEdit";
+
+type NumberOf = "frame" | "first" | "last" | "frames" | "by" | "easeIn" | "easeOut";
+
+export type DraftNumber = { field: NumberOf; label: string; unit: string; limits: [number, number] };
+
+type Kind = {
+  id: TimeKind;
+  title: string;
+  told: string;
+  numbers: DraftNumber[];
+  /** Whether keyed segments may hold or run through, and whether shakes may stay as they were. */
+  gap?: boolean;
+  runs?: boolean;
+  available?: () => boolean;
+  command: (draft: TimeDraft) => Command;
+  /** The stretch of the lanes that it is about afterwards, and what becomes of it. */
+  mark: (draft: TimeDraft) => { from: number; to: number; look: "new" | "gone" | "changed" };
+};
+
+const FREE: [number, number] = [-1e6, 1e7];
+const frame: DraftNumber = { field: "frame", label: "at frame", unit: "", limits: FREE };
+const first: DraftNumber = { field: "first", label: "from frame", unit: "", limits: FREE };
+const last: DraftNumber = { field: "last", label: "to frame", unit: "", limits: FREE };
+const whole = (draft: TimeDraft) => ({ first_frame: draft.first, last_frame: draft.last });
+
+export const KINDS: Kind[] = [
+  {
+    id: "insert",
+    title: "insert",
+    told: "Everything from there on is later",
+    numbers: [{ field: "frames", label: "frames", unit: "f", limits: limitsOf("insert_time.frames") }, frame],
+    gap: true,
+    runs: true,
+    command: ({ frame: at, frames, gap, runs }) => ({ type: "insert_time", frame: at, frames, gap, runs }),
+    mark: ({ frame: at, frames }) => ({ from: at, to: at + frames, look: "new" }),
+  },
+  {
+    id: "take-out",
+    title: "take out",
+    told: "Keys, cues and clips in the range go; what comes after is earlier",
+    numbers: [first, last],
+    runs: true,
+    command: (draft) => ({ type: "take_out_time", ...whole(draft), runs: draft.runs }),
+    mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "gone" }),
+  },
+  {
+    id: "stretch",
+    title: "stretch",
+    told: "What is keyed in the range goes slower or faster; shakes keep their rates",
+    numbers: [first, last, { field: "frames", label: "lasts", unit: "f", limits: limitsOf("stretch_time.frames") }],
+    runs: true,
+    command: (draft) => ({ type: "stretch_time", ...whole(draft), frames: draft.frames, runs: draft.runs }),
+    mark: (draft) => ({ from: draft.first, to: draft.first + draft.frames, look: "changed" }),
+  },
+  {
+    id: "shift",
+    title: "shift after",
+    told: "Later: keys run through the new frames. Earlier: the frames before go",
+    numbers: [{ field: "by", label: "by", unit: "f", limits: limitsOf("shift_after.by_frames") }, frame],
+    runs: true,
+    command: ({ frame: at, by, runs }) => ({ type: "shift_after", frame: at, by_frames: by, runs }),
+    mark: ({ frame: at, by }) => ({
+      from: Math.min(at, at + by),
+      to: Math.max(at, at + by),
+      look: by > 0 ? "new" : "gone",
+    }),
+  },
+  {
+    id: "ease",
+    title: "ease",
+    told: "What is keyed in the range sets off and comes to rest slowly; it lasts as long as before",
+    numbers: [
+      first,
+      last,
+      { field: "easeIn", label: "in", unit: "%", limits: [0, 100] },
+      { field: "easeOut", label: "out", unit: "%", limits: [0, 100] },
+    ],
+    command: (draft) => ({
+      type: "ease_time",
+      ...whole(draft),
+      ease_in: draft.easeIn / 100,
+      ease_out: draft.easeOut / 100,
+    }),
+    mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "changed" }),
+  },
+  {
+    id: "slip",
+    title: "slip clip",
+    told: "What the selected clip holds moves under its bar",
+    numbers: [{ field: "by", label: "by", unit: "f", limits: limitsOf("slip_clip.by_frames") }],
+    available: () => selection().kind === "clip",
+    command: ({ by }) => ({ type: "slip_clip", clip: slipped() ?? "", by_frames: by }),
+    mark: ({ frame: at }) => ({ from: at, to: at, look: "changed" }),
+  },
+];
+
+function slipped(): string | null {
+  const now = selection();
+  return now.kind === "clip" ? now.id : null;
+}
+
+export function kindOf(draft: TimeDraft): Kind {
+  const found = KINDS.find(({ id }) => id === draft.kind);
+  if (!found) throw new Error(`no edit of time is called ${draft.kind}`);
+  return found;
+}

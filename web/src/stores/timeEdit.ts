@@ -1,0 +1,60 @@
+/** The edit of time that is being chosen, before it is made. */
+import { createStore } from "zustand/vanilla";
+import { openShot, whenOpened } from "./openShot";
+import { transport } from "./transport";
+
+export type TimeKind = "insert" | "take-out" | "stretch" | "shift" | "ease" | "slip";
+
+export type TimeDraft = {
+  kind: TimeKind;
+  /** Where something is put in, or from where on all is moved. */
+  frame: number;
+  /** The range that the edit is about. */
+  first: number;
+  last: number;
+  /** How many frames are put in, or how long the range becomes. */
+  frames: number;
+  /** By how much what comes after, or what a clip holds, is moved. */
+  by: number;
+  gap: "hold" | "through";
+  runs: "on" | "keep";
+  easeIn: number;
+  easeOut: number;
+};
+
+export const timeEdit = createStore<{ draft: TimeDraft | null }>(() => ({ draft: null }));
+
+whenOpened(() => timeEdit.setState({ draft: null }));
+
+/** Begins one: about the loop range, or about a second from the playhead on. */
+export function chooseTimeEdit(kind: TimeKind): void {
+  if (!openShot.getState().state) return;
+  const { frame, loop, last, fps } = transport.getState();
+  const here = Math.round(frame);
+  const second = Math.max(1, Math.round(fps));
+  const [from, to] = loop ?? [here, Math.min(last, here + second - 1)];
+  const frames = kind === "stretch" ? 2 * (to - from + 1) : second;
+  const kept = timeEdit.getState().draft;
+  timeEdit.setState({
+    draft: {
+      kind,
+      frame: here,
+      first: from,
+      last: to,
+      frames,
+      by: kind === "slip" ? Math.round(second / 4) : second,
+      gap: kept?.gap ?? "hold",
+      runs: kept?.runs ?? "on",
+      easeIn: 50,
+      easeOut: 50,
+    },
+  });
+}
+
+export function changeDraft(changes: Partial<TimeDraft>): void {
+  timeEdit.setState(({ draft }) => ({ draft: draft && { ...draft, ...changes } }));
+}
+
+export function endTimeEdit(): void {
+  timeEdit.setState({ draft: null });
+}

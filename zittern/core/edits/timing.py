@@ -1,0 +1,169 @@
+"""Edits of time: frames put in, taken out, stretched; what comes after moved; a clip's content slipped."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import find_clip, with_clip
+from zittern.core.errors import EditError
+from zittern.core.shot.shot import Shot
+from zittern.core.timing.ripple import Runs, moved_by, rippled
+from zittern.core.timing.time_map import TimeMap
+
+__all__ = ["EaseTime", "InsertTime", "ShiftAfter", "SlipClip", "StretchTime", "TakeOut"]
+
+MOST_INSERTED = 1_000_000
+_Count = Annotated[int, Field(ge=1, le=MOST_INSERTED)]
+_Share = Annotated[float, Field(ge=0.0, le=1.0)]
+_Whole = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
+
+
+class InsertTime(CommandDoc):
+    """Puts frames in before a frame: all from there on is later. gap: whether keyed segments that are cut hold over
+    the new frames or run through them. runs: whether what runs by phase runs on, or keeps what comes after as it was.
+    """
+
+    type: Literal["insert_time"] = "insert_time"
+    frame: _Whole
+    frames: _Count
+    gap: Literal["hold", "through"] = "hold"
+    runs: Runs = "on"
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a frame that is neither in the shot nor the one after it."""
+        if not shot.first_frame <= self.frame <= shot.last_frame + 1:
+            raise _outside(shot, self.frame, "frame")
+        return rippled(shot, TimeMap.inserted(self.frames, self.frame, self.gap == "through"), self.runs)
+
+    def label(self, shot: Shot) -> str:
+        """`Insert 24 frames at frame 96`."""
+        return f"Insert {_frames(self.frames)} at frame {self.frame}"
+
+
+class TakeOut(CommandDoc):
+    """Takes frames out: keys, cues, layers and clips that lie in them go, all after them comes earlier. Both edges keep
+    their values.
+    """
+
+    type: Literal["take_out_time"] = "take_out_time"
+    first_frame: _Whole
+    last_frame: _Whole
+    runs: Runs = "on"
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a range that is not in the shot, and for all of it."""
+        _check_range(shot, self.first_frame, self.last_frame)
+        return rippled(shot, TimeMap.taken_out(self.first_frame, self.last_frame + 1), self.runs)
+
+    def label(self, shot: Shot) -> str:
+        """`Take out frames 96 to 119`."""
+        return f"Take out frames {self.first_frame} to {self.last_frame}"
+
+
+class StretchTime(CommandDoc):
+    """Makes a range last so many frames; what is keyed goes slower or faster, what runs by phase keeps its rates."""
+
+    type: Literal["stretch_time"] = "stretch_time"
+    first_frame: _Whole
+    last_frame: _Whole
+    frames: _Count
+    runs: Runs = "on"
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a range that is not in the shot."""
+        _check_range(shot, self.first_frame, self.last_frame)
+        return rippled(shot, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs)
+
+    def label(self, shot: Shot) -> str:
+        """`Stretch frames 96 to 119 to 48 frames`, `Squeeze frames 96 to 119 to 12 frames`."""
+        longer = self.frames >= self.last_frame - self.first_frame + 1
+        what = f"frames {self.first_frame} to {self.last_frame} to {_frames(self.frames)}"
+        return f"{'Stretch' if longer else 'Squeeze'} {what}"
+
+
+class EaseTime(CommandDoc):
+    """Lets what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in,
+    ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a frame.
+    """
+
+    type: Literal["ease_time"] = "ease_time"
+    first_frame: _Whole
+    last_frame: _Whole
+    ease_in: _Share = 0.5
+    ease_out: _Share = 0.5
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a range that is not in the shot, and for shares of more than all of it."""
+        _check_range(shot, self.first_frame, self.last_frame)
+        if self.ease_in + self.ease_out > 1.0:
+            raise EditError("the two eases share the range: together they are at most 1", "ease_out")
+        if self.ease_in + self.ease_out == 0.0:
+            return shot
+        timing = TimeMap.eased(self.first_frame, self.last_frame + 1, self.ease_in, self.ease_out)
+        return rippled(shot, timing, "on")
+
+    def label(self, shot: Shot) -> str:
+        """`Ease frames 96 to 119`."""
+        return f"Ease frames {self.first_frame} to {self.last_frame}"
+
+
+class ShiftAfter(CommandDoc):
+    """Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
+    the frames before it go.
+    """
+
+    type: Literal["shift_after"] = "shift_after"
+    frame: _Whole
+    by_frames: Annotated[int, Field(ge=-MOST_INSERTED, le=MOST_INSERTED)]
+    runs: Runs = "on"
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a frame that is not in the shot, and for more frames than lie before it."""
+        if self.by_frames == 0:
+            return shot
+        if self.by_frames > 0:
+            return InsertTime(frame=self.frame, frames=self.by_frames, gap="through", runs=self.runs).apply(shot)
+        return TakeOut(first_frame=self.frame + self.by_frames, last_frame=self.frame - 1, runs=self.runs).apply(shot)
+
+    def label(self, shot: Shot) -> str:
+        """`Shift everything from frame 96 on by +24 frames`."""
+        return f"Shift everything from frame {self.frame} on by {self.by_frames:+d} frames"
+
+
+class SlipClip(CommandDoc):
+    """Moves what a clip holds in time, under its bar: its clock, and the keys and spans of its layers."""
+
+    type: Literal["slip_clip"] = "slip_clip"
+    clip: str
+    by_frames: float = Field(ge=-1e6, le=1e6)
+
+    def apply(self, shot: Shot) -> Shot:
+        """A clip over the whole shot has its bar from then on. Raises EditError when it is not there."""
+        clip = find_clip(shot, self.clip)
+        span = shot.span_of(clip)
+        slipped = moved_by(clip.replace(span_frames=span, clock=clip.clock_in(span)), self.by_frames)
+        bar = {name: getattr(clip, name) for name in ("ramp_in_frames", "ramp_out_frames", "amount", "speed")}
+        return with_clip(shot, clip, slipped.replace(span_frames=span, **bar))
+
+    def label(self, shot: Shot) -> str:
+        """`Slip what is in “Panic” by +12 frames`."""
+        return f"Slip what is in “{find_clip(shot, self.clip).name}” by {self.by_frames:+g} frames"
+
+
+def _frames(count: int) -> str:
+    return f"{count} frame{'' if count == 1 else 's'}"
+
+
+def _outside(shot: Shot, frame: int, where: str) -> EditError:
+    return EditError(f"the shot goes from frame {shot.first_frame} to {shot.last_frame}, got frame {frame}", where)
+
+
+def _check_range(shot: Shot, first: int, last: int) -> None:
+    if last < first:
+        raise EditError(f"the range ends at frame {last}, before it starts at frame {first}", "last_frame")
+    for frame, where in ((first, "first_frame"), (last, "last_frame")):
+        if not shot.first_frame <= frame <= shot.last_frame:
+            raise _outside(shot, frame, where)
