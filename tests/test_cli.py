@@ -18,7 +18,10 @@ from tests.formats.making import GltfMaker
 from tests.web.harness import Server, serving
 from zittern.core.edits.table import Command
 from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.numbers.param import fixed
+from zittern.core.shot.upgrades import write_shot
 from zittern.demo.build import SLUGS
+from zittern.demo.shots import SHOTS
 from zittern.store.library import Library
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(
@@ -118,6 +121,35 @@ class Commands(unittest.TestCase):
         )
         self.refused("nothing to do", "retime", "mast-fall", "-o", "x.shot.json", "--data", "data")
         self.refused("ends in .shot.json", "retime", "mast-fall", "--insert", "2@3", "-o", "x.csv", "--data", "data")
+
+    def test_check_prints_findings_and_mends_them(self) -> None:
+        sound = self.zittern("check", "jetty-walk", "kite-pass", "signal-run", "--data", "data")
+        self.assertEqual((sound.returncode, sound.stdout), (0, ""), sound.stderr)
+        broken = SHOTS["jetty-walk-handheld"]()
+        layer = next(layer for _, layer in broken.layers()).id
+        broken = broken.replace(
+            lanes=broken.lanes_with(lambda each: each.replace(weight=fixed(0.0)) if each.id == layer else each)
+        )
+        (self.folder / "broken.shot.json").write_text(write_shot(broken))
+        found = self.zittern("check", "broken.shot.json", "jetty-walk", "--data", "data")
+        self.assertEqual(found.returncode, 1, found.stderr)
+        rows = [json.loads(line) for line in found.stdout.splitlines()]
+        self.assertEqual(
+            [(row["shot"], row["check"], row["at"]) for row in rows if row["weight"]],
+            [("broken.shot.json", "silent", f"layer:{layer}")],
+        )
+        self.assertEqual(
+            set(rows[0]), {"shot", "check", "weight", "at", "frames", "amount", "unit", "px", "says", "fix"}
+        )
+        only = self.zittern("check", "broken.shot.json", "--only", "kink,blur", "--data", "data")
+        self.assertEqual((only.returncode, only.stdout), (0, ""))
+        mended = self.zittern(
+            "check", "broken.shot.json", "--fix", "silent", "-o", "mended.shot.json", "--data", "data"
+        )
+        self.assertEqual(mended.returncode, 0, mended.stderr)
+        self.assertEqual(self.zittern("check", "mended.shot.json", "--data", "data").returncode, 0)
+        self.refused("there is no check", "check", "jetty-walk", "--only", "nothing", "--data", "data")
+        self.refused("say which with -o", "check", "broken.shot.json", "--fix", "silent", "--data", "data")
 
     def test_add_takes_every_format_that_can_be_imported(self) -> None:
         (self.folder / "walk.glb").write_bytes(WALK.glb())

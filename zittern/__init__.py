@@ -3,6 +3,7 @@
 core     the rules of the job: document, evaluation, edits (no I/O)
 formats  reading and writing camera paths
 store    SQLite: projects, shots, revisions
+checking checks of many shots at once, as lines of JSON
 demo     the "Saltmarsh Post" sets and shots, made by our own code
 bench    timings of the core
 bench_browser  timings of the page

@@ -173,6 +173,30 @@ def retime(
 
 
 @app.command()
+def check(
+    shots: Annotated[list[str], typer.Argument(help="Slugs, ids, or paths to .shot.json files.")],
+    only: Annotated[str | None, typer.Option("--only", help="Names of checks, with commas between.")] = None,
+    fix: Annotated[str | None, typer.Option("--fix", help="Checks whose findings are mended.")] = None,
+    output: Annotated[Path | None, typer.Option("-o", help="Where a mended .shot.json goes.")] = None,
+    data: Data = None,
+) -> int:
+    """Prints what is wrong with shots, one JSON object a line; exit code 1 when a finding has weight."""
+    from zittern.checking import checked
+
+    if fix is not None:
+        for shot in shots:
+            _mend(shot, tuple(fix.split(",")), output if len(shots) == 1 else None, data)
+        if output is not None:
+            return 0
+    names = tuple(only.split(",")) if only is not None else None
+    weighty = False
+    for line, weight in checked([(key, _document(key, data)) for key in shots], names):
+        print(line, flush=True)
+        weighty = weighty or weight
+    return 1 if weighty else 0
+
+
+@app.command()
 def add(
     file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path, or a .shot.json.")],
     project: Annotated[str, typer.Option("--project", help="Slug of the project it goes into.")],
@@ -269,6 +293,31 @@ def bench(
     from zittern.bench import run
 
     print(json.dumps(run(rounds), indent=2))
+
+
+def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | None) -> None:
+    """Takes the fixes of some checks: a revision each of a stored shot; of a file into another."""
+    from zittern.core.checks.mending import mended
+    from zittern.core.checks.table import named
+    from zittern.core.errors import BadInput
+    from zittern.formats.table import format_of
+    from zittern.store.library import Library
+
+    checks = named(names)
+    stored = not key.endswith(".json")
+    if not stored and output is None:
+        raise BadInput("a file is mended into another one; say which with -o, one shot at a time", "-o")
+    after, done = mended(_document(key, data), checks)
+    if output is not None:
+        if format_of(output.name).name != "shot":
+            raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
+        _write(output, format_of(output.name), after)
+    else:
+        with closing(Library(_settings(None, data).data_dir)) as library:
+            for found in done:
+                assert found.fix is not None, "what was done has a command"
+                library.edit(key, library.state(key).revision, found.fix.command)
+    _notes(f"{found.says}: {found.fix.says}" for found in done if found.fix is not None)
 
 
 def _notes(notices: Iterable[str]) -> None:

@@ -18,7 +18,20 @@ from zittern import __version__
 from zittern.api import problems, turns
 from zittern.api.context import Context
 from zittern.api.guard import Guard, Hosts, hosts_of
-from zittern.api.routes import cues, exports, imports, motion, presets, projects, rig, shots, tables, takes, typed
+from zittern.api.routes import (
+    checks,
+    cues,
+    exports,
+    imports,
+    motion,
+    presets,
+    projects,
+    rig,
+    shots,
+    tables,
+    takes,
+    typed,
+)
 from zittern.core.errors import NotFound
 from zittern.settings import Settings
 from zittern.store.library import Library
@@ -34,7 +47,7 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     app.state.context = Context(library if library is not None else Library(settings.data_dir))
     app.state.turns = asyncio.Semaphore(turns.AT_ONCE)
     problems.install(app)
-    for module in (tables, typed, projects, shots, presets, cues, motion, rig, takes, imports, exports):
+    for module in (tables, typed, projects, shots, checks, presets, cues, motion, rig, takes, imports, exports):
         app.include_router(module.router)
     app.add_middleware(Hosts, allowed_hosts=hosts_of(settings.host))
     app.add_middleware(Guard, most_bytes=settings.most_upload_mb * 2**20)

@@ -29,6 +29,7 @@ presets    saved clips, those that ship, and what becomes of them in a shot
 ready_rigs rigs that ship
 edits      commands: a shot in, a new shot out
 readings   what people read beside the numbers: THE TABLES of streams and of moments
+checks     what people look for by eye: THE TABLE of checks
 
 In array shapes, axes have letters: F frames, K keys, L layers, A axes (in AXES order). F comes first in results.
 World: metres, right-handed, Y up; the camera looks along its own -Z with +Y up.

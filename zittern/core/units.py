@@ -7,10 +7,11 @@ import math
 import numpy as np
 import numpy.typing as npt
 
-__all__ = ["CM_PER_M", "Array", "IntArray", "deg", "rad"]
+__all__ = ["CM_PER_M", "Array", "BoolArray", "IntArray", "deg", "rad"]
 
 Array = npt.NDArray[np.float64]
 IntArray = npt.NDArray[np.int64]
+BoolArray = npt.NDArray[np.bool_]
 
 CM_PER_M = 100.0
 

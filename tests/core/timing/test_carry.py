@@ -46,6 +46,7 @@ TIMELESS = {
     "HoldFraming": {"below_hz"},
     "Key": {"value"},
     "Layer": {"seed"},
+    "MeantSo": {"amount"},
     "Mount": {"pivot_m"},
     "Noise": {"octaves"},
     "Operator": {

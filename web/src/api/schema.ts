@@ -472,6 +472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Checks
+         * @description All findings about the present revision. Nothing is changed; a fix is a command that is sent as an edit.
+         */
+        get: operations["get_checks_api_shots__shot__checks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/clips/{clip}/preset": {
         parameters: {
             query?: never;
@@ -1547,6 +1567,30 @@ export interface components {
             undo_label: string | null;
         };
         /**
+         * CheckedOut
+         * @description findings: those that stand, the weighty first; meant: those that somebody means so. thinned: only some frames of
+         *     a long shot were looked at.
+         */
+        CheckedOut: {
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Meant */
+            meant: components["schemas"]["Finding"][];
+            /** Revision */
+            revision: number;
+            /** Thinned */
+            thinned: boolean;
+        };
+        /** CheckOut */
+        CheckOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Told */
+            told: string;
+        };
+        /**
          * Clip
          * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
          *     cut, trimmed or moved has its own. from_preset: what it was placed from.
@@ -2001,7 +2045,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2120,6 +2164,43 @@ export interface components {
              * @default
              */
             unit: string;
+        };
+        /**
+         * Finding
+         * @description check: by its name in the table. weight: whether it counts, or is only worth knowing. at: address of what it is
+         *     about, none for the shot. frames: first and last. amount in its unit, px in the picture where that can be told.
+         */
+        Finding: {
+            /** Amount */
+            amount: number;
+            /** At */
+            at?: string | null;
+            /** Check */
+            check: string;
+            fix?: components["schemas"]["Fix"] | null;
+            /** Frames */
+            frames: [
+                number,
+                number
+            ];
+            /** Px */
+            px?: number | null;
+            /** Says */
+            says: string;
+            /** Unit */
+            unit: string;
+            /** Weight */
+            weight: boolean;
+        };
+        /**
+         * Fix
+         * @description What mends it: its effect in words, before it is done, and the command.
+         */
+        Fix: {
+            /** Command */
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            /** Says */
+            says: string;
         };
         /**
          * Fixed
@@ -3255,6 +3336,43 @@ export interface components {
             type: "match_pose";
         };
         /**
+         * MeanSo
+         * @description Says of a finding that it is meant so, or takes that back. amount: as it was found.
+         */
+        MeanSo: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** At */
+            at?: string | null;
+            /** Check */
+            check: string;
+            /**
+             * Meant
+             * @default true
+             */
+            meant: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "mean_so";
+        };
+        /**
+         * MeantSo
+         * @description A finding by its check and the address it is about; told again when its amount has grown by a quarter.
+         */
+        MeantSo: {
+            /** Amount */
+            amount: number;
+            /** At */
+            at?: string | null;
+            /** Check */
+            check: string;
+        };
+        /**
          * MotionHead
          * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
          *     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
@@ -3310,7 +3428,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -5209,7 +5327,8 @@ export interface components {
         };
         /**
          * Shot
-         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the
+         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
+         *     first frame is to follow its last. meant: what checks found and somebody means so. seed: what the
          *     seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
          */
         Shot: {
@@ -5254,6 +5373,16 @@ export interface components {
              * @default 240
              */
             last_frame: number;
+            /**
+             * Loops
+             * @default false
+             */
+            loops: boolean;
+            /**
+             * Meant
+             * @default []
+             */
+            meant: components["schemas"]["MeantSo"][];
             /** Mounts */
             mounts: components["schemas"]["Mount"][];
             /** Name */
@@ -5273,10 +5402,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 8
+             * @default 9
              * @constant
              */
-            schema_version: 8;
+            schema_version: 9;
             /**
              * Seed
              * @default 0
@@ -5648,6 +5777,8 @@ export interface components {
         TablesOut: {
             /** Axes */
             axes: components["schemas"]["AxisOut"][];
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
             /** Formats */
             formats: components["schemas"]["FormatOut"][];
             forms: components["schemas"]["FormsOut"];
@@ -7064,6 +7195,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_checks_api_shots__shot__checks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedOut"];
+                };
             };
             /** @description Validation Error */
             422: {

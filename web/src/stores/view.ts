@@ -15,7 +15,7 @@ export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; laye
 export type MountPart = "pose" | "rig" | "give" | "operator" | "ride";
 
 /** What may lie over the lanes. */
-export type SheetName = "curves" | "table" | "presets";
+export type SheetName = "curves" | "table" | "presets" | "checks";
 
 export type CopiedPose = { of: string; position: [number, number, number]; angles: [number, number, number] };
 

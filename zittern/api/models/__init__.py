@@ -5,6 +5,7 @@ base      base of all, whole numbers and texts with limits
 projects  projects, cards of shots
 shots     states, edits, history
 motion    motion packets, spectra
+checks    what checks find
 transfer  imports and exports
 tables    what the page needs to know once, sets
 presets   presets, and what a clip and its preset differ in

@@ -13,6 +13,7 @@ from zittern.formats.table import Kind as FileKind
 
 __all__ = [
     "AxisOut",
+    "CheckOut",
     "FormatOut",
     "FormsOut",
     "FramingOut",
@@ -112,6 +113,12 @@ class FormsOut(Model):
     fresh: Shot
 
 
+class CheckOut(Model):
+    name: str
+    title: str
+    told: str
+
+
 class SetChoice(Model):
     set_id: str
     title: str
@@ -127,3 +134,4 @@ class TablesOut(Model):
     formats: list[FormatOut]
     sets: list[SetChoice]
     takes: list[str]
+    checks: list[CheckOut]

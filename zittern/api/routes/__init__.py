@@ -1,5 +1,6 @@
 """One module per noun, in alphabetical order:
 
+checks    what checks find
 cues      cues from files and as files
 exports   exports started, watched, cancelled, fetched
 imports   camera paths and shots from files

@@ -13,6 +13,7 @@ from zittern import __version__
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.tables import (
     AxisOut,
+    CheckOut,
     FormatOut,
     FormsOut,
     FramingOut,
@@ -26,6 +27,7 @@ from zittern.api.models.tables import (
 from zittern.api.turns import WRITES
 from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
+from zittern.core.checks.table import CHECKS
 from zittern.core.edits.table import limits
 from zittern.core.envelope import RampShape
 from zittern.core.feel import HANDHELD
@@ -97,6 +99,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
             for each in FORMATS
         ],
         takes=take_names(),
+        checks=[CheckOut(name=each.name, title=each.title, told=each.told) for each in CHECKS],
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],
     )
 

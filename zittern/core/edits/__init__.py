@@ -26,6 +26,7 @@ keeping  what keeps the picture while the rig changes
 rig      mounts put in, taken away, put in another order
 timing   frames put in, taken out, stretched, eased; what comes after moved; content slipped
 time_texts  edits of time as a shell command has them, several at once
+checking what checks found, meant so
 steps    single steps of a gait
 takes    a recorded take as a layer
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from zittern.core.edits import (
     aiming,
+    checking,
     clips,
     cues,
     dials,
@@ -73,6 +74,7 @@ Command = Annotated[
     | timing.EaseTime
     | timing.ShiftAfter
     | timing.SlipClip
+    | checking.MeanSo
     | moves.ReplaceMove
     | moves.AddMove
     | rig.AddMount

@@ -11,6 +11,7 @@ origins   which preset a clip or layer came from
 layers    one source of motion with its axes, weight and span
 clips     a stretch of time that holds layers
 lanes     clips along time
+meant     what checks found that is meant so
 reads     what documents read by name, and whether they may
 shot      the whole document
 seeds     seeds that are new

@@ -21,6 +21,7 @@ from zittern.core.shot.cues import MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import MOST_SEED, Layer, Seed, Span, Spanned
+from zittern.core.shot.meant import MOST_MEANT, MeantSo
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.reads import check_reads
@@ -30,7 +31,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[8] = 8
+SCHEMA_VERSION: Literal[9] = 9
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -80,12 +81,13 @@ class Subject(Doc):
 
 
 class Shot(Doc):
-    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. seed: what the
+    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
+    first frame is to follow its last. meant: what checks found and somebody means so. seed: what the
     seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[8] = SCHEMA_VERSION
+    schema_version: Literal[9] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -100,6 +102,8 @@ class Shot(Doc):
     hold: HoldFraming | None = None
     cues: Annotated[tuple[Cue, ...], Field(max_length=MOST_CUES)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
+    loops: bool = False
+    meant: Annotated[tuple[MeantSo, ...], Field(max_length=MOST_MEANT)] = ()
     seed: Seed = 0
     seeds_drawn: Annotated[int, Field(ge=0, le=MOST_SEED)] = 0
 

@@ -125,6 +125,11 @@ def seeded_noise(value: Any) -> Any:
     return out
 
 
+def with_checks(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 9: a shot says whether it loops, and what checks found that is meant so."""
+    return {**data, "schema_version": 9}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -134,6 +139,7 @@ STEPS: dict[int, Step] = {
     5: with_cues,
     6: with_rigs,
     7: with_clocks,
+    8: with_checks,
 }
 
 

@@ -17,7 +17,7 @@ import { TrialPane } from "../presets";
 import { SetViewPane, Stage } from "../set-view";
 import { ViewfinderPane } from "../viewfinder";
 import { BenchHead } from "./BenchHead";
-import { BOARDS, DIALOGS, ROWS, SHEETS } from "./tables";
+import { BOARDS, DIALOGS, MARKS, ROWS, SHEETS } from "./tables";
 
 const BOARD_PX = 436;
 
@@ -65,7 +65,7 @@ export function Bench({ slug }: { slug: string }) {
           <div data-theme={night ? "paper-night" : "paper"} className="flex h-full bg-base-100 text-base-content">
             <section className="min-w-0 flex-1" aria-label="Lanes">
               <Part name="The lanes" resets={[state.id, sheet]}>
-                <Lanes rows={ROWS} sheets={SHEETS} />
+                <Lanes rows={ROWS} sheets={SHEETS} marks={MARKS} />
               </Part>
             </section>
             <aside

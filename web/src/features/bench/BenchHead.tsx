@@ -5,6 +5,7 @@ import type { State } from "../../api/types";
 import { editing } from "../../stores/editing";
 import { redo, undo } from "../../stores/history";
 import { openImport, view } from "../../stores/view";
+import { CheckButton } from "../checks";
 import { BareMoveButton } from "./BareMoveButton";
 import { StepButton } from "./StepButton";
 import { TransportBar } from "./TransportBar";
@@ -24,6 +25,7 @@ export function BenchHead({ state }: { state: State }) {
       </div>
       <TransportBar />
       <div className="flex items-center justify-end gap-2">
+        <CheckButton />
         <BareMoveButton />
         <button
           type="button"
@@ -34,8 +36,14 @@ export function BenchHead({ state }: { state: State }) {
         >
           <CommandIcon size={15} />
         </button>
-        <button type="button" className="btn btn-sm" title="Import a camera path (I)" onClick={() => openImport(null)}>
-          <FileUp size={15} /> Import
+        <button
+          type="button"
+          className="btn btn-sm btn-square"
+          title="Import a camera path (I)"
+          aria-label="Import"
+          onClick={() => openImport(null)}
+        >
+          <FileUp size={15} />
         </button>
         <button
           type="button"

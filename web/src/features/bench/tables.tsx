@@ -4,13 +4,14 @@ import type { State } from "../../api/types";
 import { ImportDialog } from "../../parts/ImportDialog";
 import type { View } from "../../stores/view";
 import { AxisBoard } from "../axis-board";
+import { CheckSheet, FindingMarks } from "../checks";
 import { ClipBoard } from "../clip-board";
 import { CommandList } from "../commands";
 import { CueBoard, CueRow } from "../cues";
 import { CurveSheet, TableSheet } from "../curves";
 import { DialDialog, DialRow } from "../dials";
 import { HistoryDialog } from "../history";
-import { RigRows, type RowEntry, type SheetEntry } from "../lanes";
+import { type MarkEntry, RigRows, type RowEntry, type SheetEntry } from "../lanes";
 import { MoveBoard } from "../move-board";
 import { OriginDialog, PresetDialog, PresetSheet } from "../presets";
 import { ShotDialog } from "../shot-form";
@@ -22,7 +23,11 @@ export const SHEETS: SheetEntry[] = [
   { id: "curves", title: "curves", Sheet: CurveSheet },
   { id: "table", title: "table", Sheet: TableSheet },
   { id: "presets", title: null, Sheet: PresetSheet, alone: true },
+  { id: "checks", title: null, Sheet: CheckSheet },
 ];
+
+/** What is marked on the ruler. */
+export const MARKS: MarkEntry[] = [{ id: "findings", Marks: FindingMarks }];
 
 /** Rows over and under the layers, from above. */
 export const ROWS: RowEntry[] = [

@@ -102,6 +102,13 @@ export const VIEWING: Action[] = [
     keys: ["F"],
     run: () => view.setState({ window: [transport.getState().first, transport.getState().last] }),
   },
+  {
+    id: "checks",
+    title: "Checks: what is wrong with this shot",
+    also: "findings warnings errors problems lint validate",
+    keys: ["Z"],
+    run: () => flipSheet("checks"),
+  },
   { id: "around", title: "Toggle what lies outside the frame", keys: ["O"], run: flip("around") },
   { id: "guides", title: "Toggle all guides", keys: ["G"], run: toggleGuides },
   { id: "thirds", title: "Toggle thirds", keys: [], run: () => toggleGuide("thirds") },

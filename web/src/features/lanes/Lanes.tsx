@@ -6,7 +6,7 @@ import { layersOf, openShot } from "../../stores/openShot";
 import { selectNothing } from "../../stores/selection";
 import { view } from "../../stores/view";
 import { EmptyStack } from "./EmptyStack";
-import type { RowEntry, SheetEntry } from "./entries";
+import type { MarkEntry, RowEntry, SheetEntry } from "./entries";
 import { LaneGroup } from "./LaneGroup";
 import { SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
 import { LayerWave } from "./LayerWave";
@@ -16,7 +16,7 @@ import { useCompact } from "./rowHeight";
 import { useLaneWheel } from "./useLaneWheel";
 
 /** The lanes under one ruler: rows of other kinds, the layers, or a sheet in their place, and the sum. */
-export function Lanes({ rows, sheets }: { rows: RowEntry[]; sheets: SheetEntry[] }) {
+export function Lanes({ rows, sheets, marks }: { rows: RowEntry[]; sheets: SheetEntry[]; marks: MarkEntry[] }) {
   const [ref, size] = useSize<HTMLDivElement>();
   const state = useStore(openShot, (each) => each.state);
   const selected = useStore(view, (each) => (each.board === "layer" ? each.layer : null));
@@ -34,7 +34,12 @@ export function Lanes({ rows, sheets }: { rows: RowEntry[]; sheets: SheetEntry[]
     <div ref={ref} className="relative flex h-full flex-col overflow-hidden" data-testid="lanes">
       <div className="flex shrink-0">
         <SheetSwitch compact={compact} sheets={sheets} />
-        <Ruler width={width} />
+        <div className="relative">
+          <Ruler width={width} />
+          {marks.map(({ id, Marks }) => (
+            <Marks key={id} width={width} />
+          ))}
+        </div>
       </div>
       <LaneSize.Provider value={lane}>
         {!sheet?.alone && at("above")}

@@ -10,7 +10,7 @@ const EDGE_PX = 16;
 /** The playhead at the present frame. It moves without re-rendering. */
 export function Playhead({ width, left }: { width: number; left: number }) {
   const ref = useRef<HTMLDivElement>(null);
-  const short = useStore(view, (state) => state.sheet === "table" || state.sheet === "presets");
+  const short = useStore(view, (state) => state.sheet !== null && state.sheet !== "curves");
   const window = useStore(view, (state) => state.window);
   useEffect(() => {
     const x = timeScale(window, width);

@@ -1,0 +1,102 @@
+import random
+import unittest
+
+import numpy as np
+
+from tests.core.checks.broken import BROKEN, sound
+from tests.core.making import edited
+from tools import fuzz_cache
+from zittern.core.checks.finding import Finding
+from zittern.core.checks.table import CHECKS, check, named
+from zittern.core.edits.table import apply
+from zittern.core.errors import BadInput
+from zittern.demo.shots import SHOTS
+
+
+def key(found: Finding) -> tuple[str, str | None]:
+    return found.check, found.at
+
+
+class Catalogue(unittest.TestCase):
+    def test_a_sound_shot_has_no_findings(self) -> None:
+        self.assertEqual([found.says for found in check(sound()).findings], [])
+
+    def test_each_broken_shot_gives_its_finding_and_no_other_of_weight(self) -> None:
+        for name, broken in BROKEN.items():
+            with self.subTest(name):
+                found = check(broken.shot).findings
+                mine = [each for each in found if each.check == broken.check]
+                self.assertTrue(mine, [each.says for each in found])
+                self.assertEqual({each.weight for each in mine}, {broken.weight}, [each.says for each in mine])
+                others = [each.says for each in found if each.weight and each.check != broken.check]
+                self.assertEqual(others, [])
+                for each in mine:
+                    self.assertTrue(np.isfinite(each.amount))
+                    self.assertLessEqual(each.frames[0], each.frames[1])
+
+    def test_every_fix_takes_its_finding_away_and_adds_none_of_weight(self) -> None:
+        for name, broken in BROKEN.items():
+            found = [each for each in check(broken.shot).findings if each.check == broken.check]
+            for each in found:
+                if each.fix is None or not broken.mended:
+                    continue
+                with self.subTest(name, fix=each.fix.says):
+                    after = check(apply(broken.shot, each.fix.command)).findings
+                    self.assertNotIn(key(each), [key(other) for other in after])
+                    known = {key(other) for other in found}
+                    added = [other.says for other in after if other.weight and key(other) not in known]
+                    self.assertEqual(added, [])
+        without = [
+            name
+            for name, broken in BROKEN.items()
+            if broken.mended and not any(each.fix for each in check(broken.shot).findings if each.check == broken.check)
+        ]
+        self.assertEqual(without, [])
+
+    def test_every_check_is_in_the_catalogue(self) -> None:
+        self.assertEqual({each.name for each in CHECKS}, {broken.check for broken in BROKEN.values()})
+
+
+class MeantSo(unittest.TestCase):
+    def test_it_is_quiet_until_it_is_worse_by_a_quarter(self) -> None:
+        shot = BROKEN["a clip that starts at once"].shot
+        (found,) = check(shot).findings
+        meant = edited(shot, {"type": "mean_so", "check": found.check, "at": found.at, "amount": found.amount})
+        self.assertEqual((check(meant).findings, [key(each) for each in check(meant).meant]), ((), [key(found)]))
+        worse = edited(meant, {"type": "scale_swings", "layers": ["sudden"], "factor": 1.4})
+        self.assertEqual([key(each) for each in check(worse).findings], [key(found)])
+        back = edited(meant, {"type": "mean_so", "check": found.check, "at": found.at, "meant": False})
+        self.assertEqual([key(each) for each in check(back).findings], [key(found)])
+
+
+class Chosen(unittest.TestCase):
+    def test_some_by_name_and_names_that_do_not_exist(self) -> None:
+        shot = BROKEN["blurred"].shot
+        self.assertEqual(check(shot, named(["silent", "kink"])).findings, ())
+        with self.assertRaisesRegex(BadInput, "there is no check 'blurr'"):
+            named(["blurr"])
+
+
+class Anything(unittest.TestCase):
+    def test_random_shots_are_checked_with_finite_figures(self) -> None:
+        for seed in range(40):
+            with self.subTest(seed=seed):
+                for each in check(fuzz_cache.made(random.Random(seed))).findings:
+                    self.assertTrue(np.isfinite(each.amount) and each.says, each.says)
+
+    def test_no_false_alarm_of_weight_on_the_demo(self) -> None:
+        for slug, make in SHOTS.items():
+            with self.subTest(slug):
+                self.assertEqual([each.says for each in check(make()).findings if each.weight], [])
+
+
+class Long(unittest.TestCase):
+    def test_a_long_shot_is_looked_at_in_stretches_and_says_so(self) -> None:
+        long = sound(last_frame=100_000)
+        found = check(long)
+        self.assertTrue(found.thinned)
+        self.assertEqual([each.says for each in found.findings if each.weight], [])
+
+
+if __name__ == "__main__":
+    unittest.main()

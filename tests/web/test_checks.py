@@ -1,0 +1,63 @@
+"""Checks on the page: counted in the head, marked on the ruler, listed, mended, meant so."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.web.harness import settled
+from tests.web.making import WithPage
+
+SHOT = "jetty-walk-swaying"
+
+
+class Checks(WithPage):
+    def weaken(self) -> None:
+        self.edit(SHOT, {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": 0}]})
+
+    def test_a_finding_is_counted_marked_gone_to_and_mended(self) -> None:
+        self.weaken()
+        page = self.open(SHOT)
+        button = page.get_by_label(re.compile("^Checks: 1 that count"))
+        expect(button).to_be_visible()
+        expect(page.locator("[data-finding=silent]")).to_have_count(1)
+        page.get_by_role("button", name="Fine shake", exact=True).first.click()
+        page.keyboard.press("z")
+        sheet = page.get_by_role("region", name="Checks")
+        expect(sheet).to_contain_text("“Slow sway” does nothing: its weight is 0 all along")
+        sheet.get_by_role("button", name="frames 1–192").click()
+        expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Slow sway")
+        sheet.get_by_title("Fix: to 100 %").click()
+        settled(page)
+        expect(page.get_by_label(re.compile("^Checks: 0 that count"))).to_be_visible()
+        expect(sheet).to_contain_text("Nothing found")
+        layer = next(layer for _, layer in self.library().state(SHOT).document.layers() if layer.id == "sway-1")
+        self.assertEqual(layer.weight.constant, 1.0)
+        page.keyboard.press("Escape")
+        expect(sheet).to_have_count(0)
+
+    def test_meant_so_is_kept_in_the_shot_and_taken_back(self) -> None:
+        self.weaken()
+        page = self.open(SHOT)
+        page.keyboard.press("z")
+        sheet = page.get_by_role("region", name="Checks")
+        sheet.get_by_role("button", name="Meant so", exact=True).click()
+        expect(page.get_by_label(re.compile("^Checks: 0 that count"))).to_be_visible()
+        settled(page)
+        self.assertEqual([each.check for each in self.library().state(SHOT).document.meant], ["silent"])
+        page.reload()
+        settled(page)
+        page.keyboard.press("z")
+        sheet.get_by_role("button", name="Not meant so").click()
+        expect(page.get_by_label(re.compile("^Checks: 1 that count"))).to_be_visible()
+
+    def test_a_shot_that_loops_has_its_seam_checked(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("z")
+        sheet = page.get_by_role("region", name="Checks")
+        expect(sheet).to_contain_text("Nothing found")
+        sheet.get_by_label("this shot loops").check()
+        expect(sheet).to_contain_text("where the loop begins again")
+        sheet.get_by_title("Fix: loop it: its motion closes on itself").first.click()
+        settled(page)
+        loops = [layer.source.loop for _, layer in self.library().state(SHOT).document.layers()]  # type: ignore[union-attr]
+        self.assertIn(True, loops)

@@ -1,0 +1,24 @@
+import { ListChecks } from "lucide-react";
+import { useStore } from "zustand";
+import { useChecks } from "../../shared/useChecks";
+import { view } from "../../stores/view";
+
+/** In the head: how many findings count; opens the list. */
+export function CheckButton() {
+  const open = useStore(view, (each) => each.sheet === "checks");
+  const checks = useChecks();
+  const weighty = checks?.findings.filter(({ weight }) => weight).length ?? 0;
+  const told = checks ? `${weighty} that count, ${checks.findings.length - weighty} worth knowing` : "looking …";
+  return (
+    <button
+      type="button"
+      aria-pressed={open}
+      aria-label={`Checks: ${told}`}
+      title={`Checks: ${told} (Z)`}
+      className={`btn btn-sm gap-1 px-2 font-normal ${weighty ? "btn-warning" : ""}`}
+      onClick={() => view.setState({ sheet: open ? null : "checks" })}
+    >
+      <ListChecks size={15} /> <span className="num text-xs">{checks ? weighty : "–"}</span>
+    </button>
+  );
+}

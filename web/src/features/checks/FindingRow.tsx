@@ -1,0 +1,57 @@
+import { Check, Wrench } from "lucide-react";
+import type { Finding } from "../../api/types";
+import { commit } from "../../stores/editing";
+import { goTo } from "./goTo";
+
+type FindingRowProps = { finding: Finding; title: string; meant: boolean };
+
+function mean({ check, at, amount }: Finding, meant: boolean): void {
+  void commit({ type: "mean_so", check, at: at ?? null, amount, meant });
+}
+
+/** A finding: what, where, how much, why; what mends it, and whether it is meant so. */
+export function FindingRow({ finding, title, meant }: FindingRowProps) {
+  const { says, frames, weight, fix } = finding;
+  const [first, last] = frames.map(Math.round);
+  const where = first === last ? `frame ${first}` : `frames ${first}–${last}`;
+  return (
+    <li className="flex items-center gap-2 border-base-300 border-b px-2 py-1 text-[13px]">
+      <span
+        role="img"
+        aria-label={weight ? "it counts" : "worth knowing"}
+        title={weight ? "It counts" : "Worth knowing; does not count"}
+        className={`size-2.5 shrink-0 rounded-full border border-(--graphite) ${weight ? "bg-base-content" : ""}`}
+      />
+      <span className="cond w-20 shrink-0 font-semibold">{title}</span>
+      <button
+        type="button"
+        className="num shrink-0 rounded-sm px-1 text-primary text-xs hover:underline"
+        title="Go there, and show what it is about"
+        onClick={() => goTo(finding)}
+      >
+        {where}
+      </button>
+      <span className="line-clamp-2 min-w-0 flex-1 leading-tight" title={says}>
+        {says}
+      </span>
+      {fix && !meant && (
+        <button
+          type="button"
+          className="btn btn-xs max-w-56 shrink-0"
+          title={`Fix: ${fix.says}`}
+          onClick={() => void commit(fix.command)}
+        >
+          <Wrench size={12} className="shrink-0" /> <span className="truncate">{fix.says}</span>
+        </button>
+      )}
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs shrink-0"
+        title={meant ? "Say it again when it is found" : "Kept in the shot; told again when it gets worse by a quarter"}
+        onClick={() => mean(finding, !meant)}
+      >
+        <Check size={12} /> {meant ? "Not meant so" : "Meant so"}
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,3 @@
+export { CheckButton } from "./CheckButton";
+export { CheckSheet } from "./CheckSheet";
+export { FindingMarks } from "./FindingMarks";

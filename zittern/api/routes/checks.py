@@ -1,0 +1,19 @@
+"""What checks find in a shot."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from zittern.api.context import Ctx, JsonRoute
+from zittern.api.models.checks import CheckedOut
+from zittern.core.checks.table import check
+
+router = APIRouter(prefix="/api/shots/{shot}", tags=["checks"], route_class=JsonRoute)
+
+
+@router.get("/checks")
+def get_checks(shot: str, ctx: Ctx) -> CheckedOut:
+    """All findings about the present revision. Nothing is changed; a fix is a command that is sent as an edit."""
+    state = ctx.library.state(shot)
+    found = check(state.document, cache=ctx.cache)
+    return CheckedOut(revision=state.revision, findings=found.findings, meant=found.meant, thinned=found.thinned)

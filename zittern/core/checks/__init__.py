@@ -1,0 +1,19 @@
+"""Checks: what people look for by eye. A check is a module and a row of the table. In dependency order:
+
+finding  what a check says: where, how much, why, and what mends it
+study    the evaluated motion that all checks look at, in pixels
+silent   layers that do nothing, and why
+twins    axes that move alike
+seam     of a shot that loops: its first frame after its last
+pop      jumps where a clip or layer starts or ends
+framing  the subject out of the picture or its safe area
+blur     streaks beyond a limit at the shutter angle
+rate     what moves faster than half the frame rate
+kink     corners in the path
+limits   numbers that their limits clamp
+comfort  what makes people uneasy
+smooth   a move without any life
+repeats  a shake that visibly repeats itself
+table    THE TABLE of checks, and all of them on a shot
+mending  fixes taken one after another
+"""

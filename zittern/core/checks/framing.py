@@ -1,0 +1,88 @@
+"""The subject out of the picture, or of its safe area."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from zittern.core.checks.finding import Finding, Fix
+from zittern.core.checks.study import Study, stretch
+from zittern.core.edits.placing import AimCamera
+from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.lens import focal_px
+from zittern.core.motion.evaluate import Pose
+from zittern.core.motion.facts import scope_at
+from zittern.core.rig import rotations
+from zittern.core.units import Array
+
+__all__ = ["framing"]
+
+# The middle part of the picture's width and height in which what matters should stay.
+_SAFE = 0.9
+# Fewer frames than this are over before anybody minds.
+_LEAST_FRAMES = 3
+_AHEAD_M = 1e-6
+_FAR = 1e3
+
+
+def framing(study: Study) -> Iterator[Finding]:
+    """At most one finding: out of the picture, which counts, or else out of the safe area because of the shake."""
+    subject = study.shot.subject
+    if subject is None:
+        return
+    seen, bare = _place(study, study.motion.pose), _place(study, study.motion.bare)
+    outside = seen > 1.0
+    if outside.sum() >= _LEAST_FRAMES:
+        worst = int(np.argmax(seen))
+        shaken = bool(np.all(bare[outside] <= 1.0))
+        yield Finding(
+            check="framing",
+            weight=True,
+            at="shot.subject",
+            frames=stretch(study.frames, outside),
+            amount=float(outside.mean() * 100.0),
+            unit="% of the frames",
+            px=float((min(seen[worst], _FAR) - 1.0) * study.shot.picture.width_px / 2.0),
+            says=f"“{subject.name}” is out of the picture in {int(outside.sum())} frames"
+            + ("; without the layers it is not" if shaken else ""),
+            fix=_mended(study, worst, shaken),
+        )
+        return
+    unsafe = (seen > _SAFE) & (bare <= _SAFE)
+    if unsafe.sum() >= _LEAST_FRAMES:
+        yield Finding(
+            check="framing",
+            weight=False,
+            at="shot.subject",
+            frames=stretch(study.frames, unsafe),
+            amount=float(unsafe.mean() * 100.0),
+            unit="% of the frames",
+            px=float((np.max(seen[unsafe]) - _SAFE) * study.shot.picture.width_px / 2.0),
+            says=f"the shake takes “{subject.name}” out of the safe area in {int(unsafe.sum())} frames",
+            fix=_mended(study, int(np.argmax(np.where(unsafe, seen, 0.0))), True),
+        )
+
+
+def _place(study: Study, pose: Pose) -> Array:
+    """How far from the middle of the picture the subject is, 1 at its edges. (F,)."""
+    shot = study.shot
+    assert shot.subject is not None, "asked for with a subject only"
+    away = shot.subject.position_m(scope_at(shot, study.frames)) - pose.position_m
+    seen = np.einsum("fji,fj->fi", rotations.matrices(pose.angles_deg), away)
+    depth = -seen[:, 2]
+    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
+    half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
+    at = np.abs(seen[:, :2]) / np.where(depth > _AHEAD_M, depth, 1.0)[:, None] * f_px[:, None] / half
+    return np.where(depth > _AHEAD_M, np.max(at, axis=1), _FAR)
+
+
+def _mended(study: Study, worst: int, shaken: bool) -> Fix | None:
+    shot = study.shot
+    if shaken and shot.hold is None:
+        command = SetValues(values=(Assignment(at="shot.hold", value={}),))
+        return Fix(says="hold the framing: slow drift is turned back, the fast shake stays", command=command)
+    if shaken:
+        return None
+    frame = float(study.frames[worst])
+    return Fix(says=f"aim the camera at it at frame {frame:g}", command=AimCamera(frame=frame, key=True))

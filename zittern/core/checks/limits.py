@@ -1,0 +1,64 @@
+"""Numbers that their limits clamp."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from zittern.core.checks.finding import Finding
+from zittern.core.checks.study import Study, stretch
+from zittern.core.edits.values import title_of
+from zittern.core.errors import EditError
+from zittern.core.numbers.param import Number, formula_of
+from zittern.core.units import Array
+
+__all__ = ["limits"]
+
+_SLACK = 1e-9
+
+
+def limits(study: Study) -> Iterator[Finding]:
+    """Keyed numbers and formulas of which a value lies outside of what the field can be."""
+    for at, number in study.numbers():
+        if number.constant is not None or number.limits == (-np.inf, np.inf):
+            continue
+        least, most = number.limits
+        values = _free(study, number)
+        if values is None:
+            continue
+        beyond = np.maximum(values - most, least - values)
+        over = beyond > _SLACK * max(1.0, abs(least), abs(most))
+        if not np.any(over):
+            continue
+        amount = float(np.max(beyond))
+        yield Finding(
+            check="limits",
+            weight=False,
+            at=at,
+            frames=stretch(study.frames, over),
+            amount=amount,
+            unit="",
+            says=f"{_called(study, at)} lies up to {amount:.4g} outside of {least:g} to {most:g}, and is held there",
+        )
+
+
+def _free(study: Study, number: Number) -> Array | None:
+    """What it would be without limits, where that can be told. (F,)."""
+    if number.curve is not None:
+        return number.curve.sample(study.frames)
+    formula = formula_of(number)
+    if formula is None or not formula.text:
+        return None
+    try:
+        free = type(formula)(text=formula.text, before=formula.before)
+        return free.sample(study.scope)
+    except KeyError:
+        return None
+
+
+def _called(study: Study, at: str) -> str:
+    try:
+        return title_of(study.shot, [at])
+    except EditError:
+        return at

@@ -1,0 +1,35 @@
+"""Fixes taken one after another: each may change what the others find."""
+
+from __future__ import annotations
+
+from zittern.core.checks.finding import Finding
+from zittern.core.checks.table import Check, check
+from zittern.core.edits.table import apply
+from zittern.core.errors import EditError
+from zittern.core.motion.cache import Cache
+from zittern.core.shot.shot import Shot
+
+__all__ = ["MOST_FIXES", "mended"]
+
+MOST_FIXES = 100
+
+
+def mended(shot: Shot, checks: tuple[Check, ...]) -> tuple[Shot, tuple[Finding, ...]]:
+    """The shot with everything mended that some checks find and can mend, and what was mended, in order."""
+    done: list[Finding] = []
+    tried: set[tuple[str, str | None]] = set()
+    cache = Cache()
+    while len(done) < MOST_FIXES:
+        found = next(
+            (each for each in check(shot, checks, cache).findings if each.fix and (each.check, each.at) not in tried),
+            None,
+        )
+        if found is None or found.fix is None:
+            break
+        tried.add((found.check, found.at))
+        try:
+            shot = apply(shot, found.fix.command)
+        except EditError:
+            continue
+        done.append(found)
+    return shot, tuple(done)

@@ -1,0 +1,113 @@
+"""Layers that do nothing, and why."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from zittern.core.checks.finding import Finding, Fix
+from zittern.core.checks.study import Study
+from zittern.core.edits.cues import AddCues
+from zittern.core.edits.spans import SetSpan
+from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.cues import CueIn
+from zittern.core.shot.layers import Layer
+from zittern.core.sources.source import CUES
+from zittern.core.sources.take import Take
+
+__all__ = ["silent"]
+
+_NOTHING = 1e-9
+# What a layer is given that has no swing at all, in degrees.
+_GENTLE_DEG = 0.3
+
+
+def silent(study: Study) -> Iterator[Finding]:
+    """One finding for each layer that nobody can see, with the first reason that holds."""
+    whole = float(study.shot.first_frame), float(study.shot.last_frame)
+    for clip, layer in study.layers:
+        found = _reason(study, clip, layer)
+        if found is not None:
+            weight, why, fix = found
+            yield Finding(
+                check="silent",
+                weight=weight,
+                at=f"layer:{layer.id}",
+                frames=whole,
+                amount=0.0,
+                unit="px",
+                px=0.0,
+                says=f"“{layer.name}” does nothing: {why}",
+                fix=fix,
+            )
+
+
+def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None] | None:
+    shot, at = study.shot, f"layer:{layer.id}"
+    if layer.mute:
+        return False, "it is muted", Fix(says="unmute it", command=_set(f"{at}.mute", False))
+    if clip.mute:
+        return False, "its clip is muted", Fix(says="unmute the clip", command=_set(f"clip:{clip.id}.mute", False))
+    if layer.id not in study.counted:
+        solos = [f"layer:{each.id}.solo" for _, each in study.layers if each.solo]
+        fix = Fix(
+            says="end the solo", command=SetValues(values=tuple(Assignment(at=each, value=False) for each in solos))
+        )
+        return False, "another layer is soloed", fix
+    if isinstance(layer.source, Take) and not layer.source.recording.axes:
+        return True, "it has no take to play; choose one", None
+    if CUES in layer.source.reads and not shot.cues:
+        middle = float(round(0.5 * (shot.first_frame + shot.last_frame)))
+        fix = Fix(says=f"add a cue at frame {middle:g}", command=AddCues(cues=(CueIn(frame=middle),)))
+        return True, "it waits for cues, and the shot has none", fix
+    if not layer.moving_axes:
+        fix = Fix(says=f"pan by {_GENTLE_DEG:g}°", command=_set(f"{at}.axes.pan", {"swing": _GENTLE_DEG, "seed": 1}))
+        absolute = layer.source.absolute
+        return (
+            (False, "nothing is keyed on it yet", None)
+            if absolute
+            else (True, "all of its swings are zero or off", fix)
+        )
+    for part, name, what in ((layer, at, "its span lies"), (clip, f"clip:{clip.id}", "its clip lies")):
+        if part.span_frames and (part.span_frames[1] < shot.first_frame or part.span_frames[0] > shot.last_frame):
+            return (
+                True,
+                f"{what} outside of the shot",
+                Fix(says="over the whole shot", command=SetSpan(at=(name,), whole=True)),
+            )
+    if np.max(np.abs(study.motion.layers[layer.id])) > _NOTHING:
+        return None
+    return _without_motion(study, clip, layer)
+
+
+def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None]:
+    at = f"layer:{layer.id}"
+    for address, number, what in (
+        (f"{at}.weight", layer.weight, "its weight is"),
+        (f"clip:{clip.id}.amount", clip.amount, "its clip's amount is"),
+    ):
+        if number.nothing:
+            return True, f"{what} 0 all along", Fix(says="to 100 %", command=_set(address, 1.0))
+    if np.max(study.motion.weights[layer.id]) <= _NOTHING:
+        return (
+            True,
+            "its ramps and its clip's leave nothing of it",
+            Fix(
+                says="without ramps",
+                command=SetSpan(at=(at, f"clip:{clip.id}"), ramp_in_frames=0.0, ramp_out_frames=0.0),
+            ),
+        )
+    above = clip.layers[[each.id for each in clip.layers].index(layer.id) + 1 :]
+    replacing = next((each for each in above if each.mode == "replace" and each.id in study.counted), None)
+    if replacing is not None:
+        fix = Fix(says=f"“{replacing.name}” adds instead", command=_set(f"layer:{replacing.id}.mode", "add"))
+        return True, f"“{replacing.name}” above it replaces it", fix
+    if layer.source.reads:
+        return True, "it follows the path, and the camera stands still", None
+    return True, "it gives no motion in this shot", None
+
+
+def _set(at: str, value: object) -> SetValues:
+    return SetValues(values=(Assignment(at=at, value=value),))

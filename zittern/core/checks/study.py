@@ -1,0 +1,136 @@
+"""The motion that all checks look at: evaluated once, a long shot at some of its frames, with sizes in pixels."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import cached_property
+
+import numpy as np
+
+from zittern.core.doc import Doc
+from zittern.core.lens import focal_px
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import Motion, evaluate
+from zittern.core.motion.facts import scope_at
+from zittern.core.motion.mixing import active
+from zittern.core.numbers.param import Number
+from zittern.core.numbers.scope import Scope
+from zittern.core.picture import NEAREST_M, distances_m, picture_offsets_px
+from zittern.core.readings.flow import flowing
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
+from zittern.core.units import CM_PER_M, Array, BoolArray
+
+__all__ = ["MOST_FRAMES", "Study", "stretch"]
+
+# Longer shots are looked at in so many frames, side by side in stretches that are spread over them.
+MOST_FRAMES = 8_000
+_STRETCH_FRAMES = 500
+_HALF_TURN_DEG = 180.0
+
+
+class Study:
+    """A shot with its motion. frames (F,): all of it, or neighbours in stretches of a long one."""
+
+    def __init__(self, shot: Shot, cache: Cache | None = None) -> None:
+        self.shot, self.cache = shot, cache if cache is not None else Cache()
+        self.frames = _looked_at(shot)
+        self.thinned = len(self.frames) < shot.frame_count
+
+    @cached_property
+    def motion(self) -> Motion:
+        """At its frames."""
+        return evaluate(self.shot, self.frames, self.cache)
+
+    @cached_property
+    def scope(self) -> Scope:
+        """What numbers may look at, facts of the path too."""
+        return scope_at(self.shot, self.frames)
+
+    @cached_property
+    def neighbours(self) -> BoolArray:
+        """Whether each frame follows the one before it. (F - 1,)."""
+        return np.asarray(np.diff(self.frames) == 1.0)
+
+    @cached_property
+    def layers(self) -> tuple[tuple[Clip, Layer], ...]:
+        """All layers with their clips."""
+        return tuple(self.shot.layers())
+
+    @cached_property
+    def counted(self) -> set[str]:
+        """Ids of the layers that count."""
+        return active(self.shot)
+
+    @cached_property
+    def distance_m(self) -> Array:
+        """To the subject. (F,)."""
+        return np.maximum(distances_m(self.shot, self.motion), NEAREST_M)
+
+    @cached_property
+    def f_px(self) -> Array:
+        """Focal length in pixels. (F,)."""
+        return np.asarray(focal_px(self.motion.pose.focal_mm, self.shot.sensor_mm, self.shot.picture.width_px))
+
+    @cached_property
+    def px_per_unit(self) -> Array:
+        """How far a unit of each axis (degree, centimetre, percent) moves the picture. (F, 7) in AXES order."""
+        angle, half = np.pi / _HALF_TURN_DEG, np.full(len(self.frames), self.shot.picture.width_px / 2.0)
+        away = self.distance_m * CM_PER_M
+        shift, scale = self.f_px / away, half / away
+        return np.stack([self.f_px * angle, self.f_px * angle, half * angle, shift, shift, scale, half / 100.0], axis=1)
+
+    def layer_px(self, layer: str) -> Array:
+        """What a layer does to each axis. (F, 7) pixels."""
+        given = self.motion.layers.get(layer)
+        if given is None:
+            given = self.motion.silent.get(layer, np.zeros((len(self.frames), 7)))
+        return np.asarray(given * self.px_per_unit)
+
+    @cached_property
+    def sum_px(self) -> Array:
+        """Where the shake takes the picture's centre. (F, 2) right and down."""
+        return picture_offsets_px(self.shot, self.motion, self.distance_m)
+
+    @cached_property
+    def blur_px(self) -> Array:
+        """Streak at the shutter angle. (F,)."""
+        return flowing(self.shot, self.motion)[:, 0]
+
+    def numbers(self) -> Iterator[tuple[str, Number]]:
+        """Every number of the shot with its address, those of clips, layers, mounts, dials and the lens."""
+        for dial in self.shot.dials:
+            yield f"dial:{dial.name}.value", dial.value.within(dial.least, dial.most)
+        for mount in self.shot.mounts:
+            yield from _numbers(mount, f"mount:{mount.id}")
+        for clip in self.shot.clips():
+            yield f"clip:{clip.id}.amount", clip.amount
+            yield f"clip:{clip.id}.speed", clip.speed
+        for _, layer in self.layers:
+            yield from _numbers(layer, f"layer:{layer.id}")
+        yield "shot.focal_mm", self.shot.focal_mm
+
+
+def stretch(frames: Array, found: BoolArray) -> tuple[float, float]:
+    """First and last of the frames in which something was found, (F,) both."""
+    rows = np.flatnonzero(found)
+    return float(frames[rows[0]]), float(frames[rows[-1]])
+
+
+def _numbers(doc: Doc, at: str) -> Iterator[tuple[str, Number]]:
+    for name in type(doc).model_fields:
+        value = getattr(doc, name)
+        if isinstance(value, Number):
+            yield f"{at}.{name}", value
+        elif isinstance(value, Doc):
+            yield from _numbers(value, f"{at}.{name}")
+
+
+def _looked_at(shot: Shot) -> Array:
+    if shot.frame_count <= MOST_FRAMES:
+        return frame_grid(shot.first_frame, shot.last_frame)
+    count = MOST_FRAMES // _STRETCH_FRAMES
+    starts = np.linspace(shot.first_frame, shot.last_frame - _STRETCH_FRAMES + 1, count).round()
+    return np.asarray((starts[:, None] + np.arange(_STRETCH_FRAMES)).ravel(), dtype=np.float64)

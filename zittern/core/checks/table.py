@@ -1,0 +1,96 @@
+"""THE TABLE of checks, and all of them on a shot. Another check is a module and a row."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+
+from zittern.core import budget
+from zittern.core.checks.blur import blur
+from zittern.core.checks.comfort import comfort
+from zittern.core.checks.finding import Finding
+from zittern.core.checks.framing import framing
+from zittern.core.checks.kink import kink
+from zittern.core.checks.limits import limits
+from zittern.core.checks.pop import pop
+from zittern.core.checks.rate import rate
+from zittern.core.checks.repeats import repeats
+from zittern.core.checks.seam import seam
+from zittern.core.checks.silent import silent
+from zittern.core.checks.smooth import smooth
+from zittern.core.checks.study import Study
+from zittern.core.checks.twins import twins
+from zittern.core.errors import BadInput
+from zittern.core.motion.cache import Cache
+from zittern.core.shot.shot import Shot
+
+__all__ = ["CHECKS", "Check", "Checked", "check", "named"]
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """name: in JSON and on the shell; title and told: for people."""
+
+    name: str
+    title: str
+    told: str
+    find: Callable[[Study], Iterator[Finding]]
+
+
+CHECKS: tuple[Check, ...] = (
+    Check("silent", "silent layer", "layers that do nothing, and why", silent),
+    Check("twins", "twin axes", "pan and tilt that move alike, along a diagonal", twins),
+    Check("seam", "loop seam", "of a shot that loops: its first frame after its last", seam),
+    Check("pop", "pop", "jumps where a clip or layer starts or ends", pop),
+    Check("framing", "subject", "the subject out of the picture or the safe area", framing),
+    Check("blur", "blur", "streaks of the shake that are too long to see through", blur),
+    Check("rate", "too fast", "rates above half the frame rate", rate),
+    Check("kink", "kink", "corners in the path", kink),
+    Check("limits", "limits", "numbers that their limits hold", limits),
+    Check("comfort", "comfort", "fast turning, slow swaying", comfort),
+    Check("smooth", "too smooth", "a move without anything above half a hertz", smooth),
+    Check("repeats", "repeats", "a shake that comes again and again", repeats),
+)
+# What was meant so is told again when it has got worse by this.
+_WORSE = 1.25
+
+
+@dataclass(frozen=True, slots=True)
+class Checked:
+    """findings: those that stand, the weighty first; meant: those that somebody means so. thinned: whether only some
+    frames of a long shot were looked at.
+    """
+
+    findings: tuple[Finding, ...]
+    meant: tuple[Finding, ...]
+    thinned: bool
+
+
+def named(names: Iterable[str]) -> tuple[Check, ...]:
+    """Checks by their names. Raises BadInput for one that does not exist."""
+    by_name = {each.name: each for each in CHECKS}
+    wanted = list(names)
+    unknown = [name for name in wanted if name not in by_name]
+    if unknown:
+        raise BadInput(f"there is no check {unknown[0][:40]!r}; there are {', '.join(by_name)}", "checks")
+    return tuple(by_name[name] for name in wanted)
+
+
+def check(shot: Shot, checks: tuple[Check, ...] = CHECKS, cache: Cache | None = None) -> Checked:
+    """What the checks find."""
+    study = Study(shot, cache)
+    findings: list[Finding] = []
+    meant: list[Finding] = []
+    for each in checks:
+        budget.check()
+        for found in each.find(study):
+            (meant if _meant(shot, found) else findings).append(found)
+    findings.sort(key=lambda found: not found.weight)
+    return Checked(tuple(findings), tuple(meant), study.thinned)
+
+
+def _meant(shot: Shot, found: Finding) -> bool:
+    return any(
+        (each.check, each.at) == (found.check, found.at) and abs(found.amount) <= _WORSE * abs(each.amount)
+        for each in shot.meant
+    )

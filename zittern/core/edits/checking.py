@@ -1,0 +1,37 @@
+"""Commands about what checks found."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from zittern.core.edits.command import CommandDoc
+from zittern.core.errors import EditError
+from zittern.core.shot.meant import MOST_MEANT, MeantSo
+from zittern.core.shot.shot import Shot
+
+__all__ = ["MeanSo"]
+
+
+class MeanSo(CommandDoc):
+    """Says of a finding that it is meant so, or takes that back. amount: as it was found."""
+
+    type: Literal["mean_so"] = "mean_so"
+    check: Annotated[str, StringConstraints(pattern=r"^[a-z]{1,20}$")]
+    at: Annotated[str, Field(max_length=300)] | None = None
+    amount: float = Field(default=0.0, ge=-1e12, le=1e12)
+    meant: bool = True
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when there are too many."""
+        others = tuple(each for each in shot.meant if (each.check, each.at) != (self.check, self.at))
+        if not self.meant:
+            return shot.replace(meant=others)
+        if len(others) >= MOST_MEANT:
+            raise EditError(f"at most {MOST_MEANT} findings can be meant so; take some back first", "shot.meant")
+        return shot.replace(meant=(*others, MeantSo(check=self.check, at=self.at, amount=self.amount)))
+
+    def label(self, shot: Shot) -> str:
+        """`“twins” is meant so`."""
+        return f"“{self.check}” is {'' if self.meant else 'not '}meant so"

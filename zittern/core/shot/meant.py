@@ -1,0 +1,23 @@
+"""What a check found and somebody means so."""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar
+
+from pydantic import Field, StringConstraints
+
+from zittern.core.doc import Doc
+
+__all__ = ["MOST_MEANT", "MeantSo"]
+
+MOST_MEANT = 500
+
+
+class MeantSo(Doc):
+    """A finding by its check and the address it is about; told again when its amount has grown by a quarter."""
+
+    still: ClassVar[frozenset[str]] = frozenset({"check", "at", "amount"})
+
+    check: Annotated[str, StringConstraints(pattern=r"^[a-z]{1,20}$")]
+    at: Annotated[str, Field(max_length=300)] | None = None
+    amount: float = Field(ge=-1e12, le=1e12)
