@@ -107,3 +107,11 @@ class TimeEdits(WithPage):
         page.get_by_role("region", name="Edit time").get_by_role("button", name="Apply").click()
         expect(page.get_by_role("alert").first).to_contain_text("the shot goes from frame 1 to")
         self.assertEqual(self.library().history(SHOT).count, revisions)
+
+    def test_the_ruler_stands_over_the_lanes(self) -> None:
+        page = self.open(SHOT)
+        ruler = page.get_by_test_id("ruler").bounding_box()
+        lane = page.get_by_role("button", name="Select the move").bounding_box()
+        assert ruler is not None and lane is not None
+        self.assertAlmostEqual(ruler["x"], lane["x"], delta=1.0)
+        self.assertAlmostEqual(ruler["width"], lane["width"], delta=1.0)

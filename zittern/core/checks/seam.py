@@ -48,7 +48,7 @@ def seam(study: Study) -> Iterator[Finding]:
             amount=apart,
             unit="px",
             px=apart,
-            says=f"“{layer.name}” jumps by {apart:.1f} px where the loop begins again",
+            says=f"“{layer.name}” jumps by {apart:.3g} px where the loop begins again",
             fix=fix,
         )
     apart = _move_apart_px(study, seams)
@@ -61,7 +61,7 @@ def seam(study: Study) -> Iterator[Finding]:
             amount=apart,
             unit="px",
             px=apart,
-            says=f"the move ends {apart:.1f} px from where it begins",
+            says=f"the move ends {apart:.4g} px from where it begins",
             fix=_closed(study),
         )
 
@@ -96,7 +96,7 @@ def _closed(study: Study) -> Fix | None:
     ]
     if not keys:
         return None
-    return Fix(says=f"keys at frame {after:g} as at the first frame", command=SetKeys(keys=tuple(keys)))
+    return Fix(says=f"key frame {after:g} as the first", command=SetKeys(keys=tuple(keys)))
 
 
 def _moving(mounts: tuple[Mount, ...]) -> Iterator[tuple[str, Number]]:

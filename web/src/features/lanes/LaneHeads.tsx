@@ -62,7 +62,7 @@ export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: She
   const sheet = useStore(view, (each) => each.sheet);
   return (
     <fieldset
-      className="flex h-[26px] shrink-0 items-center gap-0.5 border-base-300 border-r px-2"
+      className="flex h-[26px] min-w-0 shrink-0 items-center border-base-300 border-r px-1.5"
       style={{ width: HEAD_PX }}
       aria-label="Lanes, curves or table"
     >
@@ -71,7 +71,7 @@ export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: She
           key={title}
           type="button"
           aria-pressed={sheet === id}
-          className={`cond rounded-sm px-1.5 text-xs ${sheet === id ? on : off}`}
+          className={`cond rounded-sm px-1 text-xs ${sheet === id ? on : off}`}
           onClick={() => view.setState({ sheet: id })}
         >
           {title}
