@@ -12,6 +12,8 @@ from zittern.core.timing.time_map import TimeMap
 REACH = (1.0, 240.0)
 # Both sides of a jump at a cut, in frames: less than counts as at once.
 _EDGE = 2e-3
+# Frames of some hundreds are this exact.
+_ROUNDING = 2e-13
 
 
 @st.composite
@@ -58,7 +60,11 @@ class Exact(unittest.TestCase):
         there = np.array([timing.at(frame) for frame in frames])
         jumps = curve.jumps(REACH)
         near = np.array([np.any(np.abs(jumps - frame) < _EDGE) for frame in frames], dtype=bool)
-        np.testing.assert_allclose(moved.sample(there)[~near], curve.sample(frames)[~near], atol=1e-9, rtol=1e-9)
+        frames, there = frames[~near], there[~near]
+        # Where it rises almost at once, a frame that is a rounding off is another value.
+        steep = np.abs(curve.sample(frames + _ROUNDING) - curve.sample(frames - _ROUNDING))
+        off = np.abs(moved.sample(there) - curve.sample(frames))
+        self.assertTrue(np.all(off <= 1e-9 + 1e-9 * np.abs(curve.sample(frames)) + steep), off.max())
 
     @given(curves(), cut_frames, st.sampled_from([1.0, 24.0, 0.5]))
     def test_frames_put_in(self, curve: Curve, at: float, count: float) -> None:

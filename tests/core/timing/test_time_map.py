@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from zittern.core.timing.time_map import EASE_ERROR_FRAMES, TimeMap
+from zittern.core.timing.time_map import TimeMap, ease_error
 
 
 class Limits(unittest.TestCase):
@@ -39,7 +39,7 @@ class Eased(unittest.TestCase):
             gone = np.concatenate([[0.0], np.cumsum(0.5 * (speed[1:] + speed[:-1]))])
             gone /= gone[-1]
             reached = 100.0 + 120.0 * np.interp((new - 100.0) / 120.0, share, gone)
-            self.assertLess(np.abs(reached - old).max(), 1.05 * EASE_ERROR_FRAMES)
+            self.assertLess(np.abs(reached - old).max(), 1.05 * ease_error(120.0))
 
 
 if __name__ == "__main__":

@@ -86,7 +86,8 @@ class StretchTime(CommandDoc):
 
 class EaseTime(CommandDoc):
     """Lets what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in,
-    ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a frame.
+    ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a
+    frame, or of a long range to a forty-thousandth of it.
     """
 
     type: Literal["ease_time"] = "ease_time"

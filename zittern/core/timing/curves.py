@@ -8,12 +8,14 @@ that do not meet, the curve jumps at the cut.
 from __future__ import annotations
 
 import math
+from bisect import bisect_left
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Curve, Handle, Interp, Key
 from zittern.core.timing.time_map import Piece, TimeMap
@@ -27,7 +29,7 @@ _JUMP_FRAMES = 1e-3
 # Values this near, relative to their size, are the same.
 _SAME = 1e-12
 # A place on a cubic's abscissa is found by halving: so often leaves nothing of a double's digits.
-_HALVINGS = 80
+_HALVINGS = 60
 _CUBIC = ("smooth", "free")
 _Point = tuple[float, float]
 _Cubic = tuple[_Point, _Point, _Point, _Point]
@@ -54,7 +56,7 @@ class _Course:
 
     def segment(self, frame: float) -> int | None:
         """The number of the cubic segment that a frame lies in, between its keys; none elsewhere."""
-        at = int(np.searchsorted(self.frames, frame, side="left"))
+        at = bisect_left(self.frames, frame)
         inside = 0 < at < len(self.frames) and self.frames[at] != frame
         return at - 1 if inside and self.curve.keys[at - 1].interp in _CUBIC else None
 
@@ -69,21 +71,20 @@ class _Course:
         part, and what the handles of the keys on both sides become (None where they stay).
         """
         keys = self.curve.keys
-        at = int(np.searchsorted(self.frames, frame, side="left"))
+        at = bisect_left(self.frames, frame)
         if self.frames[at] == frame:
             key, before = keys[at], keys[at - 1].interp
             into = self.curve.handles(at)[0] if before in _CUBIC else None
             value = keys[at - 1].value if before == "hold" else key.value
             return Key(frame=frame, value=value, handle_in=into), key, None, None
         left = keys[at - 1]
-        value = _value(self.curve, frame)
-        if left.interp in ("hold", "linear"):
+        if left.interp not in _CUBIC:
+            value = left.value if left.interp == "hold" else _between(left, keys[at], frame)
             return Key(frame=frame, value=value), Key(frame=frame, value=value, interp=left.interp), None, None
         points = self.cubic(at - 1)
         first, second = _halves(points, _share_at(points, frame))
-        middle = (frame, first[3][1])
-        ended = Key(frame=frame, value=middle[1], handle_in=_from(first[3], first[2]))
-        begun = Key(frame=frame, value=middle[1], interp="free", handle_out=_from(second[0], second[1]))
+        ended = Key(frame=frame, value=first[3][1], handle_in=_from(first[3], first[2]))
+        begun = Key(frame=frame, value=first[3][1], interp="free", handle_out=_from(second[0], second[1]))
         return ended, begun, _from(points[0], first[1]), _from(points[3], second[2])
 
     def part(self, start: float, stop: float, swallowed: Callable[[float], bool]) -> _Part:
@@ -91,7 +92,7 @@ class _Course:
         the last key, what is held outside of them needs one.
         """
         frames = self.frames
-        low, high = int(np.searchsorted(frames, start)), int(np.searchsorted(frames, stop))
+        low, high = bisect_left(frames, start), bisect_left(frames, stop)
 
         def moved(i: int) -> bool:
             return not start <= frames[i] < stop
@@ -121,7 +122,7 @@ class _Course:
         begun = keys[0]
         if begun.interp != "free":
             return ended
-        at = int(np.searchsorted(self.frames, start, side="left"))
+        at = bisect_left(self.frames, start)
         rest = self.curve.keys[at]
         _, _, _, into = self.cut(start)
         assert begun.handle_out is not None and into is not None, "a cubic has both"
@@ -151,6 +152,7 @@ def carried(curve: Curve, timing: TimeMap) -> Curve:
     """The curve with its keys where the map puts them. Raises EditError where what repeats would need too many keys."""
     if len(timing.pieces) == 1 or len(curve.keys) == 1:
         return curve.replace(keys=tuple(_moved(key, timing.at(key.frame), timing) for key in curve.keys))
+    budget.check()
     course = _Course(_unfolded(_written_out(curve, timing.reach), timing.cuts))
     keys: list[Key] = []
     made_last, shorter = False, _nothing
@@ -321,11 +323,13 @@ def _within(left: Key, right: Key, out: Handle, into: Handle) -> _Cubic:
 
 
 def _share_at(points: _Cubic, frame: float) -> float:
-    """How far along a cubic its abscissa is a frame."""
+    """How far along a cubic its abscissa, which never goes back, is a frame."""
+    x0, x1, x2, x3 = (point[0] for point in points)
+    a, b, c = x3 - x0 + 3.0 * (x1 - x2), 3.0 * (x0 - 2.0 * x1 + x2), 3.0 * (x1 - x0)
     low, high = 0.0, 1.0
     for _ in range(_HALVINGS):
         middle = 0.5 * (low + high)
-        if _halves(points, middle)[0][3][0] < frame:
+        if ((a * middle + b) * middle + c) * middle + x0 < frame:
             low = middle
         else:
             high = middle
@@ -370,7 +374,15 @@ def _moved(key: Key, frame: float, timing: TimeMap) -> Key:
     return _scaled(key, frame, timing.pieces[0].factor)
 
 
+def _between(left: Key, right: Key, frame: float) -> float:
+    """On the straight line from one key to the next."""
+    return left.value + (right.value - left.value) * (frame - left.frame) / (right.frame - left.frame)
+
+
 def _scaled(key: Key, frame: float, factor: float) -> Key:
+    if frame == key.frame and factor == 1.0:
+        return key
+
     def reach(handle: Handle | None) -> Handle | None:
         return handle and (handle[0] * factor, handle[1])
 

@@ -13,11 +13,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
-__all__ = ["EASE_ERROR_FRAMES", "Piece", "TimeMap"]
+__all__ = ["Piece", "TimeMap", "ease_error"]
 
 
-# So far straight pieces stray from a time warp, in frames.
-EASE_ERROR_FRAMES = 0.05
+# So far straight pieces stray from a time warp: in frames, and of long ranges as a share.
+_EASE_ERROR_FRAMES, _EASE_ERROR_SHARE = 0.05, 2.5e-5
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +78,7 @@ class TimeMap:
     def eased(cls, start: float, stop: float, into: float, out: float) -> TimeMap:
         """The frames from start up to, without, stop last as long as they did, but set off slowly over the share `into`
         of them and come to rest over the share `out`: velocity rises evenly from 0, stays, falls evenly to 0. Straight
-        pieces that stray from that by EASE_ERROR_FRAMES at most.
+        pieces stray from that by `ease_error` at most.
         """
         length, steady = stop - start, 1.0 / (1.0 - 0.5 * (into + out))
 
@@ -90,7 +90,8 @@ class TimeMap:
                 return 1.0 - 0.5 * steady * (1.0 - share) ** 2 / out
             return steady * (share - 0.5 * into)
 
-        shares = [*_steps(0.0, into, length * steady), *_steps(1.0 - out, 1.0, length * steady)]
+        error = ease_error(length)
+        shares = [*_steps(0.0, into, length * steady, error), *_steps(1.0 - out, 1.0, length * steady, error)]
         places = sorted({0.0, 1.0, *shares})
         pieces = [Piece(-math.inf, 0.0, 0.0)]
         for share, after in zip(places, places[1:], strict=False):
@@ -141,12 +142,17 @@ class TimeMap:
             yield piece, piece.start, stop
 
 
-def _steps(start: float, stop: float, slope: float) -> list[float]:
+def ease_error(frames: float) -> float:
+    """So far straight pieces may stray from the warp of a range of so many frames, in frames."""
+    return max(_EASE_ERROR_FRAMES, _EASE_ERROR_SHARE * frames)
+
+
+def _steps(start: float, stop: float, slope: float, error: float) -> list[float]:
     """Places at which to break a part of a warp that bends evenly from standing to a slope (frames for all of the
     time): a straight piece over a share h strays by slope h^2 / 8 / (stop - start).
     """
     width = stop - start
     if width <= 0.0:
         return []
-    count = max(1, math.ceil(math.sqrt(slope * width / (8.0 * EASE_ERROR_FRAMES))))
+    count = max(1, math.ceil(math.sqrt(slope * width / (8.0 * error))))
     return [start + width * n / count for n in range(count + 1)]
