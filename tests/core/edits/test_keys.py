@@ -3,6 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import command, edited, layer, over, shot_with
+from zittern.core.edits.keys import KeyRef, handles_of
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Keyed, fixed, keyed
@@ -120,6 +121,12 @@ class Running(unittest.TestCase):
                 np.testing.assert_allclose(
                     bent.mounts[0].x_m.sample(frames_before), before.mounts[0].x_m.sample(frames_before), atol=1e-12
                 )
+
+    def test_handles_of_keys_and_numbers_that_are_gone_are_left_out(self) -> None:
+        wanted = [KeyRef(at=at, frame=frame) for at in (X, "layer:gone.weight", "mount:gone.x_m") for frame in (25, 26)]
+        told = handles_of(MOVED, wanted)
+        self.assertEqual([(each.at, each.frame) for each in told], [(X, 25.0)])
+        self.assertEqual((told[0].handle_in, told[0].handle_out), curve(MOVED).handles(1))
 
     def test_before_and_after(self) -> None:
         shot = edited(MOVED, {"type": "set_extend", "at": [X, PAN], "after": "repeat"})

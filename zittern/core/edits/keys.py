@@ -215,10 +215,15 @@ class KeyHandles(KeyRef):
 
 
 def handles_of(shot: Shot, keys: Sequence[KeyRef]) -> list[KeyHandles]:
-    """Handles of keys as the curve goes; keys that are not there are left out."""
+    """Handles of keys as the curve goes; keys and numbers that are not there are left out: the page may still show
+    what was just removed.
+    """
     told = []
     for at in dict.fromkeys(key.at for key in keys):
-        curve = number_at(shot, at).curve
+        try:
+            curve = number_at(shot, at).curve
+        except EditError:
+            continue
         if curve is None or len(curve.keys) < _LEAST_KEYS:
             continue
         wanted = {key.frame for key in keys if key.at == at}
