@@ -21,6 +21,7 @@ from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.upgrades import write_shot
 from zittern.demo.build import SLUGS
+from zittern.demo.build_cuts import CUT
 from zittern.demo.shots import SHOTS
 from zittern.store.library import Library
 
@@ -118,6 +119,28 @@ class Commands(unittest.TestCase):
         self.assertEqual(before[:39], after[:39])
         self.refused(
             "expected frames@frame", "retime", "mast-fall", "--insert", "24", "-o", "x.shot.json", "--data", "data"
+        )
+        cut = self.zittern(
+            "retime", "mast-fall", "--cut", str(CUT), "--handles", "4", "-o", "cut.shot.json", "--data", "data"
+        )
+        self.assertEqual(cut.returncode, 0, cut.stderr)
+        self.assertIn("time runs at 50 %: 30 frames last 60", cut.stderr)
+        self.assertEqual(len(rows("cut.shot.json", "cut.csv")), 68)
+        self.refused(
+            "no clip of this cut", "retime", "lamp-close", "--cut", str(CUT), "-o", "x.shot.json", "--data", "data"
+        )
+        self.refused(
+            "by itself",
+            "retime",
+            "mast-fall",
+            "--cut",
+            str(CUT),
+            "--insert",
+            "1@2",
+            "-o",
+            "x.shot.json",
+            "--data",
+            "data",
         )
         self.refused("nothing to do", "retime", "mast-fall", "-o", "x.shot.json", "--data", "data")
         self.refused("ends in .shot.json", "retime", "mast-fall", "--insert", "2@3", "-o", "x.csv", "--data", "data")

@@ -144,6 +144,8 @@ def retime(
     take_out: Annotated[list[str], typer.Option("--take-out", help="Frames taken out: 96-119.")] = [],  # noqa: B006
     stretch: Annotated[list[str], typer.Option("--stretch", help="A range and its new length: 96-119=48.")] = [],  # noqa: B006
     shift: Annotated[list[str], typer.Option("--shift", help="All from a frame on: +12@96.")] = [],  # noqa: B006
+    cut: Annotated[Path | None, typer.Option("--cut", help="An .otio whose clip of the shot gives the range.")] = None,
+    handles: Annotated[int, typer.Option("--handles", min=0, max=10_000, help="More frames beside the cut.")] = 0,
     keep: Annotated[
         bool, typer.Option("--keep", help="Shakes after a cut stay as they were; else they run on.")
     ] = False,
@@ -156,6 +158,8 @@ def retime(
     from zittern.core.edits.made import said
     from zittern.core.edits.time_texts import all_at_once, inserts, shifts, stretches, take_outs
     from zittern.core.errors import BadInput
+    from zittern.formats.cut_list import conforming
+    from zittern.formats.files import read_bytes
     from zittern.formats.table import format_of
 
     if format_of(output.name).name != "shot":
@@ -164,12 +168,18 @@ def retime(
     edits = [
         *inserts(insert, runs, through), *take_outs(take_out, runs), *stretches(stretch, runs), *shifts(shift, runs)
     ]  # fmt: skip
-    if not edits:
-        raise BadInput("nothing to do; give --insert, --take-out, --stretch or --shift", "")
+    if not edits and cut is None:
+        raise BadInput("nothing to do; give --insert, --take-out, --stretch, --shift or --cut", "")
+    if edits and cut is not None:
+        raise BadInput("a cut gives the range and the speed by itself; edit the time before or after", "--cut")
     before = _document(shot, data)
-    after = all_at_once(before, edits)
+    if cut is None:
+        after, told = all_at_once(before, edits), [edit.label(before) for edit in edits]
+    else:
+        conform = conforming(read_bytes(cut), before, (before.name, Path(shot).name.partition(".")[0]), handles)
+        after, told = conform.apply(before), list(conform.says(before))
     _write(output, format_of(output.name), after)
-    _notes([*(edit.label(before) for edit in edits), *filter(None, [said(before, after)])])
+    _notes([*told, *filter(None, [said(before, after)])])
 
 
 @app.command()

@@ -16,11 +16,28 @@ from tests.api.making import WithServer
 from tests.formats.making import GltfMaker
 from zittern.api.jobs import MOST_WAITING, Busy, ExportJob
 from zittern.core.motion.evaluate import evaluate
+from zittern.demo.build_cuts import CUT
 from zittern.formats.table import format_named
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(
     1, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]]
 )
+
+
+class Cuts(WithServer):
+    def test_what_a_cut_shows_is_told_and_taken_as_an_edit(self) -> None:
+        files = {"file": ("cut.otio", CUT.read_bytes())}
+        answer = self.client.post("/api/shots/mast-fall/cut", files=files, data={"handles": "2"})
+        self.assertEqual(answer.status_code, 200, answer.text)
+        told = answer.json()
+        self.assertIn("time runs at 50 %: 30 frames last 60", told["says"])
+        state = self.edit(told["command"], "mast-fall")
+        self.assertEqual(state["undo_label"], "Conform to cut: frames 21 to 50")
+        document = self.state("mast-fall")["document"]
+        self.assertEqual((document["first_frame"], document["last_frame"]), (19, 82))
+        self.problem(self.client.post("/api/shots/lamp-close/cut", files=files), 422, "no clip of this cut")
+        broken = {"file": ("cut.otio", b"{}")}
+        self.problem(self.client.post("/api/shots/mast-fall/cut", files=broken), 422, "no OpenTimelineIO")
 
 
 class Imports(WithServer):

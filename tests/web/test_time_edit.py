@@ -7,6 +7,7 @@ from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Shot
+from zittern.demo.build_cuts import CUT
 
 SHOT = "signal-run"
 
@@ -115,3 +116,15 @@ class TimeEdits(WithPage):
         assert ruler is not None and lane is not None
         self.assertAlmostEqual(ruler["x"], lane["x"], delta=1.0)
         self.assertAlmostEqual(ruler["width"], lane["width"], delta=1.0)
+
+    def test_a_cut_is_read_told_and_taken(self) -> None:
+        page = self.open("mast-fall")
+        page.keyboard.press("i")
+        page.get_by_label("Camera path file").set_input_files(CUT)
+        told = page.get_by_role("region", name="What the cut changes")
+        expect(told).to_contain_text("time runs at 50 %: 30 frames last 60")
+        told.get_by_role("button", name="Conform to the cut").click()
+        expect(page.get_by_label("Undo: Conform to cut: frames 21 to 50")).to_be_visible()
+        settled(page)
+        document = self.library().state("mast-fall").document
+        self.assertEqual((document.first_frame, document.last_frame), (21, 80))

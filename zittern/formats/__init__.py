@@ -11,6 +11,8 @@ gltf_file     a glTF file with its buffers; the GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
+cut_reader    an OpenTimelineIO document as plain JSON, in a process of its own
+cut_list      cut lists: what a cut shows of a shot
 set_file      a set: its objects, and one of them as the subject
 shot_json     the shot's own JSON
 opening       a new shot from a file that can be imported

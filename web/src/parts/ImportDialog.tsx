@@ -4,6 +4,7 @@ import { Dialog } from "../shared/Dialog";
 import { facts } from "../stores/facts";
 import { CameraChoice } from "./CameraChoice";
 import { Complaint } from "./Complaint";
+import { CutOffer } from "./CutOffer";
 import { ImportButtons } from "./ImportButtons";
 import { closeImport, useImport } from "./useImport";
 
@@ -12,22 +13,22 @@ const fpsOf = ({ num, den }: { num: number; den: number }) => (den === 1 ? Strin
 /** Chooses a file, then a camera, then where its path goes: into this shot, or into a new one. */
 export function ImportDialog({ state, projectSlug }: { state: State | null; projectSlug: string }) {
   const bringing = useImport(state, projectSlug);
-  const { found, camera, setCamera, problem, inspect } = bringing;
+  const { found, camera, setCamera, cut, conform, problem, read } = bringing;
   const [fps, setFps] = useState(fpsOf((state?.document ?? facts().forms.fresh).fps));
   return (
     <Dialog title="Import a camera path" onClose={closeImport}>
       <p className="mb-3 text-sm">
         A camera from a GLB or glTF file, including animated parents, or a CSV with one pose per row; or a shot that was
-        exported as .shot.json.
+        exported as .shot.json; or a cut (.otio), whose clip of this shot gives its range and speed.
       </p>
       <input
         type="file"
         aria-label="Camera path file"
-        accept=".glb,.gltf,.csv,.json"
+        accept=".glb,.gltf,.csv,.json,.otio"
         className="file-input file-input-sm mb-3 w-full"
         onChange={(event) => {
           const file = event.target.files?.[0];
-          if (file) void inspect(file);
+          if (file) void read(file);
         }}
       />
       <Complaint text={problem} />
@@ -39,6 +40,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
       {found?.shot === null && (
         <CameraChoice found={found} camera={camera} fps={fps} onCamera={setCamera} onFps={setFps} />
       )}
+      {cut && <CutOffer cut={cut} onTake={() => conform(cut)} />}
       <ImportButtons {...bringing} inShot={state !== null} fps={fps} />
     </Dialog>
   );

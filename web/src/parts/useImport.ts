@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
 import { client, explain, Problem, sendForm, take } from "../api/client";
-import type { CameraFile, Imported, SetObjects, State } from "../api/types";
+import type { CameraFile, Cut, Imported, SetObjects, State } from "../api/types";
 import { commit } from "../stores/editing";
 import { note } from "../stores/notes";
 import { adopt } from "../stores/openShot";
@@ -20,6 +20,7 @@ export function useImport(state: State | null, projectSlug: string) {
   const [found, setFound] = useState<Found | null>(null);
   const [camera, setCamera] = useState("");
   const [asSet, setAsSet] = useState<File | null>(null);
+  const [cut, setCut] = useState<Cut | null>(null);
   const [problem, setProblem] = useState("");
   const [working, setWorking] = useState(false);
   const [, go] = useLocation();
@@ -35,9 +36,21 @@ export function useImport(state: State | null, projectSlug: string) {
     }
     setWorking(false);
   };
+  /** What a cut shows of this shot is told; it is taken as an edit. */
+  const readCut = (file: File) =>
+    doing(`${file.name}: `, async () => {
+      if (!state) throw new Error("open the shot that the cut is about first");
+      setFound(null);
+      setCut(await sendForm<Cut>(`/api/shots/${state.slug}/cut`, { file }, file.name));
+    });
+  const conform = ({ command }: Cut) => {
+    closeImport();
+    void commit(command);
+  };
   const inspect = (file: File) =>
     doing(`${file.name}: `, async () => {
       setFound(null);
+      setCut(null);
       setAsSet(/\.glb$/i.test(file.name) ? file : null);
       const answer = await sendForm<CameraFile>("/api/imports/inspect", { file }, file.name);
       setFound({ file, ...answer });
@@ -71,8 +84,9 @@ export function useImport(state: State | null, projectSlug: string) {
       if (here) adopt(done.state);
       else go(`/shot/${done.state.slug}`);
     });
+  const read = (file: File) => (/\.otio$/i.test(file.name) ? readCut(file) : inspect(file));
   useEffect(() => {
-    if (dropped) void inspect(dropped);
+    if (dropped) void read(dropped);
   }, [dropped]);
-  return { found, camera, setCamera, asSet, problem, working, inspect, playIn, bringIn };
+  return { found, camera, setCamera, asSet, cut, conform, problem, working, read, playIn, bringIn };
 }

@@ -8,8 +8,15 @@ from pydantic import Field
 
 from zittern.api.models.base import Model
 from zittern.api.models.shots import StateOut
+from zittern.core.edits.conforming import ConformToCut
 
-__all__ = ["CameraFileOut", "ExportIn", "ImportedOut", "JobOut"]
+__all__ = [
+    "CameraFileOut",
+    "CutOut",
+    "ExportIn",
+    "ImportedOut",
+    "JobOut",
+]
 
 
 class CameraFileOut(Model):
@@ -36,3 +43,10 @@ class JobOut(Model):
     progress: float
     filename: str
     problem: str | None
+
+
+class CutOut(Model):
+    """What a cut shows of a shot: the command that brings the shot to it, and what it changes, for people."""
+
+    command: ConformToCut
+    says: list[str]

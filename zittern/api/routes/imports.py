@@ -9,9 +9,10 @@ from fastapi import APIRouter, Form, UploadFile
 
 from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
-from zittern.api.models.transfer import CameraFileOut, ImportedOut
+from zittern.api.models.transfer import CameraFileOut, CutOut, ImportedOut
 from zittern.api.turns import WRITES
 from zittern.core.edits.moves import AddMove, ReplaceMove
+from zittern.formats.cut_list import conforming
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import fps_from, open_shot
 from zittern.formats.paths import PathFile
@@ -69,3 +70,11 @@ def import_move(
     command = _COMMANDS[how](move=imported.move, name=_filename(file))
     state = ctx.library.edit(shot, base_revision, command)
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(imported.notices)))
+
+
+@router.post("/shots/{shot}/cut")
+def read_cut(shot: str, file: UploadFile, ctx: Ctx, handles: Annotated[int, Form(ge=0, le=10_000)] = 0) -> CutOut:
+    """What an OpenTimelineIO file shows of a shot. Nothing is changed; the command is sent as an edit."""
+    state = ctx.library.state(shot)
+    command = conforming(file.file.read(), state.document, (state.slug, state.document.name), handles)
+    return CutOut(command=command, says=list(command.says(state.document)))

@@ -26,6 +26,7 @@ keeping  what keeps the picture while the rig changes
 rig      mounts put in, taken away, put in another order
 timing   frames put in, taken out, stretched, eased; what comes after moved; content slipped
 time_texts  edits of time as a shell command has them, several at once
+conforming  a shot brought to what a cut shows of it
 checking what checks found, meant so
 steps    single steps of a gait
 takes    a recorded take as a layer

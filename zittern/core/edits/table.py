@@ -10,6 +10,7 @@ from zittern.core.edits import (
     aiming,
     checking,
     clips,
+    conforming,
     cues,
     dials,
     formulas,
@@ -74,6 +75,7 @@ Command = Annotated[
     | timing.EaseTime
     | timing.ShiftAfter
     | timing.SlipClip
+    | conforming.ConformToCut
     | checking.MeanSo
     | moves.ReplaceMove
     | moves.AddMove

@@ -1,0 +1,131 @@
+"""Cut lists (OpenTimelineIO): which frames of a shot its clip in the cut shows, and how long they last there."""
+
+from __future__ import annotations
+
+import json
+import math
+import subprocess
+import sys
+from dataclasses import dataclass
+from pathlib import PurePath
+from typing import Any
+
+from zittern.core.edits.conforming import ConformToCut
+from zittern.core.errors import FormatError
+from zittern.core.shot.shot import Shot
+from zittern.formats.cut_reader import MOST_S
+
+__all__ = ["MOST_CUT_BYTES", "conforming"]
+
+MOST_CUT_BYTES = 16 * 2**20
+_GRACE_S = 5.0
+# A time that is so near to a whole frame is on it.
+_NEAR = 1e-3
+
+
+@dataclass(frozen=True, slots=True)
+class _Times:
+    """In frames of the shot's rate."""
+
+    start: float
+    count: float
+
+
+def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0) -> ConformToCut:
+    """The command that brings a shot to what its clip in a cut shows. names: what the shot goes by in cuts. Raises
+    FormatError where there is no such clip, or it cannot be done, and says why.
+    """
+    items = _read(data)
+    called = [item for item in items if item["kind"] == "Clip" and _names_of(item) & set(map(_plain, names))]
+    if not called:
+        others = sorted({item["name"] for item in items if item["kind"] == "Clip" and item["name"]})
+        there = (
+            f"it has {', '.join(f'“{each[:40]}”' for each in others[:6])}" if others else "it has no clips with names"
+        )
+        raise FormatError(f"no clip of this cut is about “{shot.name}”; {there}")
+    if len(called) > 1:
+        raise FormatError(f"{len(called)} clips of this cut are about “{shot.name}”; keep the one that is meant")
+    (clip,) = called
+    _refuse(clip)
+    return _command(clip, shot, handles)
+
+
+def _refuse(clip: dict[str, Any]) -> None:
+    """Raises FormatError for what cannot be followed."""
+    name = clip["name"] or "the clip"
+    if len(clip["nested"]) > 1:
+        raise FormatError(f"“{name}” lies in a nested {clip['nested'][-1]}; flatten it first")
+    if clip["transitions"]:
+        raise FormatError(f"the transition “{clip['transitions'][0]}” touches “{name}”; take it out of the cut first")
+    if clip["missing"] or clip["available"] is None:
+        raise FormatError(
+            f"“{name}” has no media with a range, so nothing says which of its frames are the shot's; link its media"
+        )
+    for effect in clip["effects"]:
+        if effect["freeze"] or effect["scalar"] == 0.0:
+            raise FormatError(f"“{name}” is a freeze frame; a camera that stands still needs no cut")
+        if effect["scalar"] is None:
+            raise FormatError(f"“{name}” has the effect “{effect['name']}”; only even time warps can be followed")
+        if effect["scalar"] < 0.0:
+            raise FormatError(f"“{name}” runs backwards; reversing a shot is not possible")
+
+
+def _command(clip: dict[str, Any], shot: Shot, handles: int) -> ConformToCut:
+    available = _times(clip["available"], shot)
+    source = _times(clip["source"] or clip["available"], shot)
+    speed = math.prod(effect["scalar"] for effect in clip["effects"])
+    first = shot.first_frame + source.start - available.start
+    used, lasts = source.count * speed, source.count
+    numbers = (first, used, lasts)
+    if not all(math.isfinite(each) and abs(each) < 1e7 for each in numbers) or used < _NEAR or lasts < _NEAR:
+        raise FormatError("the times of the clip are out of reach")
+    whole = [_whole(each) for each in numbers]
+    return ConformToCut(
+        first_frame=whole[0],
+        last_frame=whole[0] + max(whole[1], 1) - 1,
+        frames=max(whole[2], 1),
+        handles=handles,
+    )
+
+
+def _whole(frames: float) -> int:
+    near = round(frames)
+    return near if abs(frames - near) <= _NEAR else math.floor(frames)
+
+
+def _times(given: list[float], shot: Shot) -> _Times:
+    start, start_rate, count, count_rate = given
+    if not (start_rate > 0.0 and count_rate > 0.0):
+        raise FormatError("the clip counts its frames at a rate of 0")
+    fps = shot.fps.value
+    return _Times(start / start_rate * fps, count / count_rate * fps)
+
+
+def _names_of(item: dict[str, Any]) -> set[str]:
+    media = PurePath(item["media"].replace("\\", "/")).name
+    return {_plain(each) for each in (item["name"], media, media.partition(".")[0]) if each}
+
+
+def _plain(name: str) -> str:
+    """Case, blanks and signs between words make no difference."""
+    return "-".join("".join(each if each.isalnum() else " " for each in name.casefold()).split())
+
+
+def _read(data: bytes) -> list[dict[str, Any]]:
+    if len(data) > MOST_CUT_BYTES:
+        raise FormatError(f"a cut list has at most {MOST_CUT_BYTES // 2**20} MB")
+    try:
+        done = subprocess.run(
+            [sys.executable, "-m", "zittern.formats.cut_reader"],
+            input=data,
+            capture_output=True,
+            timeout=MOST_S + _GRACE_S,
+            check=False,
+        )
+        answer = json.loads(done.stdout)
+    except (subprocess.TimeoutExpired, ValueError) as error:
+        raise FormatError("this is no OpenTimelineIO file that can be read") from error
+    if "fault" in answer:
+        raise FormatError(f"this is no OpenTimelineIO file that can be read: {answer['fault']}")
+    items: list[dict[str, Any]] = answer["items"]
+    return items

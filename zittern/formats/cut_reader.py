@@ -1,0 +1,83 @@
+"""Run by itself, with limits: reads an OpenTimelineIO document from standard input and prints what is in it as plain
+JSON. Its reader is not our code, and the file may come from anywhere.
+"""
+
+from __future__ import annotations
+
+import json
+import resource
+import sys
+from typing import Any
+
+__all__ = ["MOST_BYTES", "MOST_S", "main"]
+
+MOST_BYTES, MOST_S = 2**30, 10
+
+
+def main() -> None:
+    """Prints {"items": [...]} or {"fault": text}."""
+    resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
+    resource.setrlimit(resource.RLIMIT_CPU, (MOST_S, MOST_S))
+    import opentimelineio as otio
+
+    try:
+        document = otio.adapters.read_from_string(sys.stdin.buffer.read().decode("utf-8"), "otio_json")
+    except (UnicodeDecodeError, otio.exceptions.OTIOError, ValueError, RuntimeError) as error:
+        print(json.dumps({"fault": " ".join(str(error).split())[:200]}))
+        return
+    if not isinstance(document, otio.schema.Timeline):
+        print(json.dumps({"fault": f"it holds a {type(document).__name__}, not a timeline"}))
+        return
+    print(json.dumps({"items": list(_items(otio, document.tracks, ()))}))
+
+
+def _items(otio: Any, parent: Any, above: tuple[str, ...]) -> Any:
+    """Each item of each track: kind, name, neighbours, times."""
+    for item in parent:
+        kind = type(item).__name__
+        name = item.name or ""
+        if isinstance(item, otio.schema.Clip):
+            yield _clip(otio, item, parent, above)
+        elif isinstance(item, otio.core.Composition):
+            yield from _items(otio, item, (*above, kind if not name else f"{kind} {name}"))
+        else:
+            yield {"kind": kind, "name": name}
+
+
+def _clip(otio: Any, clip: Any, parent: Any, above: tuple[str, ...]) -> dict[str, Any]:
+    at = parent.index(clip)
+    beside = [parent[n] for n in (at - 1, at + 1) if 0 <= n < len(parent)]
+    media = clip.media_reference
+    missing = media is None or isinstance(media, otio.schema.MissingReference)
+    available = None if missing else media.available_range
+    return {
+        "kind": "Clip",
+        "name": clip.name or "",
+        "media": "" if missing else str(getattr(media, "target_url", "") or media.name or ""),
+        "missing": missing,
+        "source": _range(clip.source_range),
+        "available": _range(available),
+        # The timeline's stack of tracks is no nesting.
+        "nested": list(above[1:]),
+        "transitions": [each.name or "cross-fade" for each in beside if isinstance(each, otio.schema.Transition)],
+        "effects": [_effect(otio, each) for each in clip.effects],
+    }
+
+
+def _effect(otio: Any, effect: Any) -> dict[str, Any]:
+    freeze = isinstance(effect, otio.schema.FreezeFrame)
+    linear = isinstance(effect, otio.schema.LinearTimeWarp)
+    scalar = float(effect.time_scalar) if linear else None
+    return {"name": effect.name or type(effect).__name__, "freeze": freeze, "scalar": scalar}
+
+
+def _range(given: Any) -> list[float] | None:
+    """Start and duration in frames, and the rate they are counted in."""
+    if given is None:
+        return None
+    start, duration = given.start_time, given.duration
+    return [float(start.value), float(start.rate), float(duration.value), float(duration.rate)]
+
+
+if __name__ == "__main__":
+    main()
