@@ -132,6 +132,16 @@ class Running(unittest.TestCase):
         steps = np.abs(np.diff(now, axis=0)).max(axis=0)
         self.assertTrue(np.all(steps <= 2.0 * np.abs(np.diff(was, axis=0)).max(axis=0)))
 
+    def test_kept_also_where_the_edit_is_at_the_first_frame(self) -> None:
+        before = shot(clip("whole", None))
+        was = offsets(evaluate(before))
+        later = edited(before, {"type": "insert_time", "frame": 1, "frames": 24, "runs": "keep"})
+        now = offsets(evaluate(later))
+        np.testing.assert_allclose(now[24:], was, atol=1e-9)
+        self.assertGreater(np.abs(now[:24]).max(), 0.0, "the new frames shake too")
+        out = edited(before, {"type": "take_out_time", "first_frame": 1, "last_frame": 24, "runs": "keep"})
+        np.testing.assert_allclose(offsets(evaluate(out)), was[24:], atol=1e-9)
+
     def test_clips_after_the_cut_are_as_they_were_later_and_those_before_it_stay(self) -> None:
         timed = layer("timed", Noise(), 5, weight=by_formula("0.5 + 0.5 * sin(t)", fixed(1.0)))
         before = shot(clip("early", (10.0, 80.0)), clip("late", (120.0, 200.0), timed, ramp_in_frames=12.0))

@@ -73,6 +73,8 @@ class _Edit:
         stop = last + 1.0
         if stop <= self.start:
             return [clip]
+        if self.runs == "keep" and clip.span_frames is None and clip.layers:
+            return self._kept_whole(clip)
         if first >= self.stop and clip.span_frames is not None:
             return [moved_by(clip, self.later)]
         if first >= self.start and stop <= self.stop and self.timing.takes_out(self.start) and clip.span_frames:
@@ -85,6 +87,14 @@ class _Edit:
             return [self._begun_inside(clip, first, last)]
         clock = self._clock(clip.clock_in(self.whole))
         return [self._content(clip).replace(clock=clock)]
+
+    def _kept_whole(self, clip: Clip) -> Iterable[Clip]:
+        """A clip over the whole shot that keeps its motion: it has a span of its own from then on."""
+        placed = clip.replace(span_frames=self.whole, clock=clip.clock_in(self.whole))
+        if self.whole[0] < self.stop:
+            return self.clip(placed)
+        moved = moved_by(placed, self.later)
+        return [moved.replace(span_frames=(self.timing.before(self.whole[0]), self.whole[1] + self.later))]
 
     def _begun_inside(self, clip: Clip, first: float, last: float) -> Clip:
         """A clip that begins in the frames that the edit is about."""
