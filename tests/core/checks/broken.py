@@ -6,11 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tests.core.making import layer, shot_with
-from zittern.core.numbers.param import by_formula, fixed, keyed
+from zittern.core.numbers.curves import Curve, Key
+from zittern.core.numbers.param import by_formula, fixed, keyed, on_curve
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.sources.formulas import Formulas
 from zittern.core.sources.gait import Gait
@@ -56,6 +58,14 @@ def waving(tilt_deg: float) -> Layer:
     return layer("wave", Wave(rate_hz=fixed(1.1), phase_deg=Phases(tilt=fixed(tilt_deg))), 4, {"pan": 0.4, "tilt": 0.3})
 
 
+def asleep() -> Shot:
+    """The subject runs to and fro; the operator turns far too late."""
+    there = keyed(*((1 + 24 * n, -2.2 if n % 2 else 2.2) for n in range(11)))
+    runner = Subject.at("Runner", (0.0, 1.6, -8.0)).replace(x_m=there)
+    head = Mount(id="camera", name="Camera", y_m=fixed(1.6), operator=Operator(reaction_s=1.0, pan_hz=0.9))
+    return sound(subject=runner, mounts=(head,), focal_mm=fixed(24.0))
+
+
 def own(name: str, **fields: object) -> Layer:
     """A layer with motion of its own."""
     return layer(name, Noise(rate_hz=fixed(0.5)), 21, {"pan": 2.0, "tilt": 1.7}, **fields)
@@ -74,6 +84,19 @@ def clip(name: str, *layers: Layer, **fields: object) -> Clip:
 AWAY = keyed((1, 0.0), (120, 36.0), (240, 0.0))
 SAME = by_formula("0.5 * sin(7 * t) + 0.3 * noise(3 * t, 5)", fixed(0.0))
 ALIKE = Formulas(tracks=Tracks(pan=SAME, tilt=SAME))
+STOPPING = Curve(
+    keys=(
+        Key(frame=1, value=0.0, interp="free", handle_out=(30.0, 0.0)),
+        Key(frame=120, value=1.0, interp="free", handle_in=(-60.0, 0.0), handle_out=(60.0, 0.0)),
+        Key(frame=240, value=2.0, handle_in=(-30.0, 0.0)),
+    )
+)
+PAST = Curve(
+    keys=(
+        Key(frame=1, value=0.0, interp="free", handle_out=(80.0, -6.0)),
+        Key(frame=240, value=4.0, handle_in=(-80.0, 0.0)),
+    )
+)
 PACED = AxisBoard(roll=AxisSetting(swing=fixed(0.4), pace=fixed(5.0)))
 LINKED = AxisBoard(pan=AxisSetting(swing=fixed(0.4)), tilt=AxisSetting(swing=fixed(0.4), linked_to="pan"))
 LOOPED = {"x_m": keyed((1, 0.0), (121, 1.0), (241, 0.0))}
@@ -142,8 +165,19 @@ BROKEN: Mapping[str, Broken] = {
             )
         ),
     ),
+    "a beat that is too fast by the clip": Broken(
+        "rate",
+        beside(clip("fast", layer("beat", Wave(rate_hz=fixed(3.0)), 8, {"roll": 0.6}), speed=fixed(6.0))),
+        mended=False,
+    ),
     "a corner in the truck": Broken("kink", moving(x_m=keyed((1, 0.0), (120, 2.0), (240, 0.0), interp="linear"))),
     "a corner in the pan": Broken("kink", moving(pan_deg=keyed((1, 0.0), (120, 12.0), (240, -6.0), interp="linear"))),
+    "a stop on the way": Broken("kink", moving(x_m=on_curve(STOPPING)), weight=False),
+    "handles that go too far": Broken("kink", moving(pan_deg=on_curve(PAST)), weight=False),
+    "a face that fills more than the picture": Broken(
+        "framing", sound(subject=Subject.at("Face", (0.6, 1.6, -6.0)).replace(height_m=6.5)), mended=False
+    ),
+    "an operator who is asleep": Broken("framing", asleep(), weight=False, mended=False),
     "a key above its limit": Broken(
         "limits",
         sound(layer("over", Noise(), 21, {"pan": 0.05}, weight=by_formula("0.5 + 12 * u", fixed(1.0)))),

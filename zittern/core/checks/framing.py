@@ -13,6 +13,7 @@ from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Pose
 from zittern.core.motion.facts import scope_at
+from zittern.core.readings.framing import framed, misses_px
 from zittern.core.rig import rotations
 from zittern.core.units import Array
 
@@ -22,6 +23,10 @@ __all__ = ["framing"]
 _SAFE = 0.9
 # Fewer frames than this are over before anybody minds.
 _LEAST_FRAMES = 3
+# Times the picture's height: what is larger does not fit; the share that it is brought to.
+_LARGE, _FITS = 1.6, 0.9
+# So far off its place (share of the width), for so many of the frames, nobody follows it.
+_FAR_OFF, _FAR_LONG = 0.2, 0.3
 _AHEAD_M = 1e-6
 _FAR = 1e3
 
@@ -49,6 +54,13 @@ def framing(study: Study) -> Iterator[Finding]:
             fix=_mended(study, worst, shaken),
         )
         return
+    too_large = _larger(study)
+    if too_large is not None:
+        yield too_large
+        return
+    off = _off_target(study)
+    if off is not None:
+        yield off
     unsafe = (seen > _SAFE) & (bare <= _SAFE)
     if unsafe.sum() >= _LEAST_FRAMES:
         yield Finding(
@@ -62,6 +74,50 @@ def framing(study: Study) -> Iterator[Finding]:
             says=f"the shake takes “{subject.name}” out of the safe area in {int(unsafe.sum())} frames",
             fix=_mended(study, int(np.argmax(np.where(unsafe, seen, 0.0))), True),
         )
+
+
+def _larger(study: Study) -> Finding | None:
+    """Of a subject that is taller than the picture."""
+    shot = study.shot
+    assert shot.subject is not None, "asked for with a subject only"
+    share = shot.subject.height_m / study.distance_m * study.f_px / shot.picture.height_px
+    large = share > _LARGE
+    if large.sum() < _LEAST_FRAMES:
+        return None
+    frame = float(study.frames[int(np.argmax(share))])
+    return Finding(
+        check="framing",
+        weight=True,
+        at="shot.subject",
+        frames=stretch(study.frames, large),
+        amount=float(np.max(share) * 100.0),
+        unit="% of the picture's height",
+        says=f"“{shot.subject.name}” is up to {np.max(share):.1f} times as high as the picture",
+        fix=Fix(says=f"step back at frame {frame:g}", command=AimCamera(frame=frame, fill=_FITS, key=True)),
+    )
+
+
+def _off_target(study: Study) -> Finding | None:
+    """Of a subject that an operator or the hold should keep at a place, and that is far off it for long."""
+    shot = study.shot
+    if not framed(shot) or shot.subject is None:
+        return None
+    width = shot.picture.width_px
+    off = np.linalg.norm(misses_px(shot, study.motion)[:, :2], axis=1)
+    far = off > _FAR_OFF * width
+    if far.mean() < _FAR_LONG:
+        return None
+    return Finding(
+        check="framing",
+        weight=False,
+        at="shot.subject",
+        frames=stretch(study.frames, far),
+        amount=float(far.mean() * 100.0),
+        unit="% of the frames",
+        px=float(np.max(off)),
+        says=f"“{shot.subject.name}” is more than {_FAR_OFF:.0%} of the width off its place in {far.mean():.0%} of the "
+        f"frames",
+    )
 
 
 def _place(study: Study, pose: Pose) -> Array:

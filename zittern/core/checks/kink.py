@@ -1,8 +1,11 @@
-"""Corners in the path: the pace changes at once at a key."""
+"""What is wrong with the path itself: corners, where the pace changes at once at a key; stops at a key that the move
+goes on through; handles that carry it past its keys.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -20,41 +23,115 @@ _LEAST_PX = 4.0
 _JUST = 1e-3
 # A track that is keyed nearly every frame was recorded or baked: it has no corners but its own.
 _BAKED_FRAMES = 3.0
+# A stop: less than this share of the usual pace, on a way of so many px on both sides.
+_STOPS_BELOW, _LEAST_WAY_PX = 0.12, 30.0
+# A way past both keys that is seen, and at how many places of a segment it is looked for.
+_LEAST_PAST_PX, _LOOKED_AT = 15.0, 64
+_FREE = 3
 
 
 def kink(study: Study) -> Iterator[Finding]:
-    """At most one finding for each number of the move, at its hardest corner."""
-    shot = study.shot
-    for mount in shot.mounts:
+    """For each number of the move its hardest corner, which counts; else where it stops or goes too far on its way."""
+    for mount in study.shot.mounts:
         for field in MOVE_FIELDS:
             curve = getattr(mount, field).curve
-            if curve is None or len(curve.keys) < 3:
+            if curve is None or len(curve.keys) < 2 or np.median(np.diff(curve.arrays.frames)) < _BAKED_FRAMES:
                 continue
-            frames = curve.arrays.frames
-            if np.median(np.diff(frames)) < _BAKED_FRAMES:
+            track = _Track(study, curve, f"mount:{mount.id}.{field}", field)
+            found = track.corner() or track.stop() or track.overshoot()
+            if found is not None:
+                yield found
+
+
+@dataclass(frozen=True)
+class _Track:
+    """A keyed number of the move."""
+
+    study: Study
+    curve: Curve
+    at: str
+    field: str
+
+    @property
+    def inner(self) -> Array:
+        """Frames of its keys inside the shot, without the first and the last. (N,)."""
+        frames, shot = self.curve.arrays.frames[1:-1], self.study.shot
+        return np.asarray(frames[(frames > shot.first_frame) & (frames < shot.last_frame)])
+
+    def corner(self) -> Finding | None:
+        """Its hardest corner."""
+        if not len(self.inner):
+            return None
+        corners = _corners(self.curve, self.inner) * self.px(self.inner)
+        worst = int(np.argmax(corners))
+        if corners[worst] <= _LEAST_PX:
+            return None
+        frame = float(self.inner[worst])
+        says = f"the path has a corner at frame {frame:g}: its pace changes by {corners[worst]:.0f} px a frame"
+        row = int(np.searchsorted(self.curve.arrays.frames, frame))
+        return self.finding(True, (frame, frame), float(corners[worst]), "px a frame", says, (row - 1, row))
+
+    def stop(self) -> Finding | None:
+        """The first key with flat handles at which it stops, though it goes on the same way."""
+        frames, values, _ = self.curve.arrays
+        for row in np.flatnonzero(np.isin(frames, self.inner)).tolist():
+            before, after = values[row] - values[row - 1], values[row + 1] - values[row]
+            px = float(self.px(frames[row : row + 1])[0])
+            if before * after <= 0.0 or min(abs(before), abs(after)) * px < _LEAST_WAY_PX:
                 continue
-            inner = frames[1:-1]
-            inner = inner[(inner > shot.first_frame) & (inner < shot.last_frame)]
-            if not len(inner):
+            around = self.curve.sample(frames[row] + np.array([-1.0, 1.0]))
+            usual = min(abs(before) / (frames[row] - frames[row - 1]), abs(after) / (frames[row + 1] - frames[row]))
+            pace = abs(float(around[1] - around[0])) / 2.0
+            if pace < _STOPS_BELOW * usual:
+                frame = float(frames[row])
+                says = f"the path stops at frame {frame:g} on its way"
+                return self.finding(False, (frame, frame), usual * px, "px a frame", says, (row - 1, row))
+        return None
+
+    def overshoot(self) -> Finding | None:
+        """The segment whose handles carry it furthest past both of its keys."""
+        frames, values, kinds = self.curve.arrays
+        worst: tuple[float, int] | None = None
+        for row in np.flatnonzero(kinds[:-1] == _FREE).tolist():
+            if frames[row + 1] < self.study.shot.first_frame or frames[row] > self.study.shot.last_frame:
                 continue
-            corners = _corners(curve, inner) * _px_per_unit(study, field, inner)
-            worst = int(np.argmax(corners))
-            if corners[worst] <= _LEAST_PX:
-                continue
-            frame, at = float(inner[worst]), f"mount:{mount.id}.{field}"
-            row = int(np.searchsorted(frames, frame))
-            keys = tuple(KeyRef(at=at, frame=float(frames[each])) for each in (row - 1, row))
-            yield Finding(
-                check="kink",
-                weight=True,
-                at=at,
-                frames=(frame, frame),
-                amount=float(corners[worst]),
-                unit="px a frame",
-                px=float(corners[worst]),
-                says=f"the path has a corner at frame {frame:g}: its pace changes by {corners[worst]:.0f} px a frame",
-                fix=Fix(says="make the keys on both sides smooth", command=SetInterp(keys=keys, interp="smooth")),
-            )
+            course = self.curve.sample(np.linspace(frames[row], frames[row + 1], _LOOKED_AT))
+            low, high = sorted((values[row], values[row + 1]))
+            past = max(float(np.max(course)) - high, low - float(np.min(course)))
+            px = past * float(self.px(frames[row : row + 1])[0])
+            if px > _LEAST_PAST_PX and (worst is None or px > worst[0]):
+                worst = px, row
+        if worst is None:
+            return None
+        px, row = worst
+        first, last = float(frames[row]), float(frames[row + 1])
+        says = f"handles carry the path {px:.0f} px past its keys between frames {first:g} and {last:g}"
+        return self.finding(False, (first, last), px, "px", says, (row,))
+
+    def finding(
+        self, weight: bool, frames: tuple[float, float], px: float, unit: str, says: str, rows: tuple[int, ...]
+    ) -> Finding:
+        """A finding; its fix makes the segments that leave some keys smooth."""
+        keys = tuple(KeyRef(at=self.at, frame=float(self.curve.arrays.frames[row])) for row in rows)
+        return Finding(
+            check="kink",
+            weight=weight,
+            at=self.at,
+            frames=frames,
+            amount=px,
+            unit=unit,
+            px=px,
+            says=says,
+            fix=Fix(says="make it smooth there", command=SetInterp(keys=keys, interp="smooth")),
+        )
+
+    def px(self, frames: Array) -> Array:
+        """How far a unit of it moves the picture at some frames. (N,)."""
+        study = self.study
+        rows = np.clip(np.searchsorted(study.frames, frames), 0, len(study.frames) - 1)
+        if self.field.endswith("_deg"):
+            return np.asarray(np.radians(1.0) * study.f_px[rows])
+        return np.asarray(study.f_px[rows] / study.distance_m[rows])
 
 
 def _corners(curve: Curve, frames: Array) -> Array:
@@ -63,10 +140,3 @@ def _corners(curve: Curve, frames: Array) -> Array:
     first, second = (at - before) / _JUST, (after - at) / _JUST
     jumps = curve.jumps((float(frames[0]), float(frames[-1])))[:, 1]
     return np.where(np.isin(frames, jumps), 0.0, np.abs(second - first))
-
-
-def _px_per_unit(study: Study, field: str, frames: Array) -> Array:
-    rows = np.clip(np.searchsorted(study.frames, frames), 0, len(study.frames) - 1)
-    if field.endswith("_deg"):
-        return np.asarray(np.radians(1.0) * study.f_px[rows])
-    return np.asarray(study.f_px[rows] / study.distance_m[rows])
