@@ -40,8 +40,11 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
       {found?.shot === null && (
         <CameraChoice found={found} camera={camera} fps={fps} onCamera={setCamera} onFps={setFps} />
       )}
-      {cut && <CutOffer cut={cut} onTake={() => conform(cut)} />}
-      <ImportButtons {...bringing} inShot={state !== null} fps={fps} />
+      {cut ? (
+        <CutOffer cut={cut} onTake={() => conform(cut)} />
+      ) : (
+        <ImportButtons {...bringing} inShot={state !== null} fps={fps} />
+      )}
     </Dialog>
   );
 }

@@ -21,12 +21,12 @@ export function FindingMarks({ width }: { width: number }) {
         data-finding={check}
         aria-label={says}
         title={says}
-        className="absolute bottom-0 z-[1] size-2.5 -translate-x-1/2 cursor-pointer"
+        className="absolute bottom-0 z-[1] flex w-6 -translate-x-1/2 cursor-pointer items-end justify-center"
         style={{ left: x(first) }}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => view.setState({ sheet: "checks" })}
       >
-        <svg viewBox="0 0 12 12" aria-hidden="true" className="fill-base-content">
+        <svg viewBox="0 0 12 12" aria-hidden="true" className="size-2.5 fill-base-content">
           <path d="M6 2L11 11H1Z" />
         </svg>
       </button>
