@@ -11,10 +11,9 @@ from pathlib import Path
 import numpy as np
 from starlette.testclient import TestClient
 
-from tests.demo.swaying import add_swaying
+from tests.demo.template import demo_data
 from zittern.api.app import make_app
 from zittern.api.packet import MAGIC
-from zittern.demo.build import ensure_demo
 from zittern.settings import Settings
 
 
@@ -24,10 +23,9 @@ class WithServer(unittest.TestCase):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
+        demo_data(Path(folder.name))
         app = make_app(Settings(data=Path(folder.name), most_upload_mb=1))
         self.library = app.state.context.library
-        ensure_demo(self.library)
-        add_swaying(self.library)
         self.addCleanup(self.library.close)
         self.client = TestClient(app, base_url="http://127.0.0.1:8712", raise_server_exceptions=False)
 

@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
-from tests.demo.swaying import add_swaying
+from tests.demo.template import demo_data
 from tests.web.harness import CHROMIUM, FLAGS, Server, new_page, settled
 from zittern.store.library import Library
 
@@ -28,11 +28,9 @@ class WithPage(unittest.TestCase):
         holder = tempfile.TemporaryDirectory()
         self.addCleanup(holder.cleanup)
         self.folder = Path(holder.name)
+        demo_data(self.folder / "data")
         self.server = Server(self.folder / "data")
         self.addCleanup(self.server.stop)
-        library = Library(self.folder / "data")
-        add_swaying(library)
-        library.close()
         self.faults: list[str] = []
         self.page = self.fresh_page()
 
