@@ -8,6 +8,7 @@ from zittern.core.doc import Doc
 from zittern.core.looks import Look, described
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
+from zittern.core.sources.table import SOURCES
 from zittern.core.sources.wave import Phases
 
 
@@ -38,6 +39,15 @@ class Described(unittest.TestCase):
         self.assertEqual((cylinders.kind, cylinders.choices), ("choice", (1, 2, 3)))
         self.assertEqual((make.kind, make.choices), ("choice", ("steam", "oil")))
         self.assertEqual((idle.kind, idle.hint), ("switch", "Slow"))
+
+    def test_titles_of_choices_are_of_choices_that_there_are(self) -> None:
+        looks = [look for row in SOURCES for look in row.fields if look.titles]
+        self.assertEqual(
+            {(look.field, each) for look in looks for each in look.titles.values()},
+            {("legs", "average"), ("springs", "stiff")},
+        )
+        for look in looks:
+            self.assertLessEqual(set(look.titles), set(look.choices))
 
     def test_a_field_with_a_number_an_axis_gives_seven(self) -> None:
         rows = described(Engine, (Look("phase_deg", "phase", "°", group="phases"),))

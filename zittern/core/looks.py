@@ -4,7 +4,8 @@ a field may be is not said again here: kind, limits and choices follow from the 
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+import dataclasses
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, Literal, get_args
 
@@ -23,7 +24,8 @@ _SHARE = 100.0
 class Look:
     """What a table says of a field. shown = times x stored. step: change of what is shown a pixel of a drag; `scales`
     drags multiply. group: what it is shown with in curves and tables, its title when left out. only: shown where a
-    switch beside it stands like this. ink: the axis whose ink its curve takes. said: its name in a sentence.
+    switch beside it stands like this. ink: the axis whose ink its curve takes. said: its name in a sentence. titles: what
+    choices are called whose stored values people would not say.
     """
 
     field: str
@@ -38,6 +40,7 @@ class Look:
     said: str = ""
     ink: Axis = "roll"
     only: tuple[str, bool] | None = None
+    titles: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @classmethod
     def percent(cls, field: str, title: str, **more: Any) -> Look:
@@ -48,7 +51,7 @@ class Look:
 class FieldLook(Doc):
     """A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is
     shown. kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field
-    that has one number an axis.
+    that has one number an axis. titles: names of choices that are not called as they are stored.
     """
 
     field: str
@@ -62,6 +65,7 @@ class FieldLook(Doc):
     least: float = 0.0
     most: float = 0.0
     choices: tuple[str | int, ...] = ()
+    titles: dict[str, str] = {}
     group: str = ""
     hint: str = ""
     ink: Axis = "roll"
@@ -87,7 +91,9 @@ def _described(info: FieldInfo, look: Look) -> Iterator[FieldLook]:
     elif info.annotation is float and (plain := _range(info)):
         yield _number(look, plain).replace(kind="plain")
     elif choices := _choices(info):
-        yield FieldLook(field=look.field, title=look.title, kind="choice", choices=choices, hint=look.hint)
+        yield FieldLook(
+            field=look.field, title=look.title, kind="choice", choices=choices, titles=dict(look.titles), hint=look.hint
+        )
     else:
         raise TypeError(f"no form can show {look.field!r}")
 

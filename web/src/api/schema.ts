@@ -2158,7 +2158,7 @@ export interface components {
          * FieldLook
          * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is
          *     shown. kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field
-         *     that has one number an axis.
+         *     that has one number an axis. titles: names of choices that are not called as they are stored.
          */
         FieldLook: {
             /** Axis */
@@ -2228,6 +2228,13 @@ export interface components {
             times: number;
             /** Title */
             title: string;
+            /**
+             * Titles
+             * @default {}
+             */
+            titles: {
+                [key: string]: string;
+            };
             /**
              * Unit
              * @default

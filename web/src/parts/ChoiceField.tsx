@@ -4,7 +4,7 @@ import { placesAlike } from "../stores/selection";
 
 type ChoiceFieldProps = {
   at: string;
-  look: { title: string; choices: (string | number)[] };
+  look: { title: string; choices: (string | number)[]; titles?: Record<string, string> };
   value: string | number;
   /** What choices are called where their values are not for people. */
   titles?: Record<string, string>;
@@ -31,7 +31,7 @@ export function ChoiceField({ at, look, none, titles, ...props }: ChoiceFieldPro
       >
         {look.choices.map((each) => (
           <option key={each} value={String(each)}>
-            {titles?.[String(each)] ?? each}
+            {titles?.[String(each)] ?? look.titles?.[String(each)] ?? each}
           </option>
         ))}
       </select>

@@ -109,7 +109,7 @@ SOURCES: tuple[SourceRow, ...] = (
         "steps of whoever carries the camera, by a cadence or by the speed of the path",
         {"pan": 0.25, "tilt": 0.3, "roll": 0.45, "truck": 2.2, "pedestal": 2.4, "dolly": 0.8},
         (
-            Look("way", "way"),
+            Look("way", "walk or run"),
             Look("follows", "follows", hint="The path: its speed says how fast steps come; none when stationary"),
             Look(
                 "cadence_hz",
@@ -120,7 +120,7 @@ SOURCES: tuple[SourceRow, ...] = (
                 digits=0,
                 hint="Steps a minute, where it follows a cadence",
             ),
-            Look("legs", "legs"),
+            Look("legs", "legs", titles={"usual": "average"}),
             Look("surface", "ground"),
             Look.percent("limp", "limp"),
             Look.percent("uneven", "uneven"),
@@ -139,7 +139,7 @@ SOURCES: tuple[SourceRow, ...] = (
             ),
             Look("follows", "follows", hint="The path: its speed is that of the wheels; none when stationary"),
             Look("speed_m_s", "speed", "m/s", step=0.05, digits=1, scales=True, hint="Where it follows a set speed"),
-            Look("springs", "springs"),
+            Look("springs", "springs", titles={"hardly any": "stiff"}),
             Look("wheelbase_m", "wheelbase", "m", step=0.01, digits=1),
             Look("ripples", "ripples", hint="Washboard: waves across the track, half a metre or nearly a metre long"),
         ),

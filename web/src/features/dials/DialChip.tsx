@@ -22,6 +22,7 @@ function lookOf({ name, unit, least, most }: Dial): FieldLook {
     most,
     scales: false,
     choices: [],
+  titles: {},
     group: name,
     hint: "",
     ink: "zoom",
