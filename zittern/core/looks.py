@@ -24,8 +24,8 @@ _SHARE = 100.0
 class Look:
     """What a table says of a field. shown = times x stored. step: change of what is shown a pixel of a drag; `scales`
     drags multiply. group: what it is shown with in curves and tables, its title when left out. only: shown where a
-    switch beside it stands like this. ink: the axis whose ink its curve takes. said: its name in a sentence. titles: what
-    choices are called whose stored values people would not say.
+    switch beside it stands like this. ink: the axis whose ink its curve takes. said: its name in a sentence.
+    titles: what choices are called whose stored values people would not say.
     """
 
     field: str

@@ -22,7 +22,7 @@ function lookOf({ name, unit, least, most }: Dial): FieldLook {
     most,
     scales: false,
     choices: [],
-  titles: {},
+    titles: {},
     group: name,
     hint: "",
     ink: "zoom",
