@@ -156,7 +156,7 @@ def retime(
 ) -> None:
     """Edits the time of a shot; several edits at once count in the frames that the shot has now."""
     from zittern.core.edits.made import said
-    from zittern.core.edits.time_texts import all_at_once, inserts, shifts, stretches, take_outs
+    from zittern.core.edits.time_texts import all_at_once, edits_of
     from zittern.core.errors import BadInput
     from zittern.formats.cut_list import conforming
     from zittern.formats.files import read_bytes
@@ -166,8 +166,11 @@ def retime(
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
     runs: Literal["on", "keep"] = "keep" if keep else "on"
     edits = [
-        *inserts(insert, runs, through), *take_outs(take_out, runs), *stretches(stretch, runs), *shifts(shift, runs)
-    ]  # fmt: skip
+        *edits_of("--insert", insert, runs=runs, gap="through" if through else "hold"),
+        *edits_of("--take-out", take_out, runs=runs),
+        *edits_of("--stretch", stretch, runs=runs),
+        *edits_of("--shift", shift, runs=runs),
+    ]
     if not edits and cut is None:
         raise BadInput("nothing to do; give --insert, --take-out, --stretch, --shift or --cut", "")
     if edits and cut is not None:

@@ -10,5 +10,6 @@ kite       the dunes with a kite that flies
 build_sets writes the shipped GLB files (`make sets`)
 build_takes writes the shipped takes (`make takes`)
 shots      the demo shots
+build_cuts writes the sample cut (`make cuts`)
 build      puts project and shots into a library when missing
 """

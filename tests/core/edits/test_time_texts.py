@@ -3,7 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, shot_with
-from zittern.core.edits.time_texts import all_at_once, inserts, shifts, stretches, take_outs
+from zittern.core.edits.time_texts import all_at_once, edits_of
 from zittern.core.errors import BadInput, EditError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import keyed
@@ -16,23 +16,29 @@ SHOT = shot_with(
 
 class Reading(unittest.TestCase):
     def test_each_kind(self) -> None:
-        self.assertEqual(inserts(["24@96"], "on")[0].label(SHOT), "Insert 24 frames at frame 96")
-        self.assertEqual(take_outs(["96-119"], "on")[0].label(SHOT), "Take out frames 96 to 119")
-        self.assertEqual(stretches(["96-119=48"], "keep")[0].label(SHOT), "Stretch frames 96 to 119 to 48 frames")
-        self.assertEqual(shifts(["-12@96"], "on")[0].label(SHOT), "Shift everything from frame 96 on by -12 frames")
+        for option, text, label in (
+            ("--insert", "24@96", "Insert 24 frames at frame 96"),
+            ("--take-out", "96-119", "Take out frames 96 to 119"),
+            ("--stretch", "96-119=48", "Stretch frames 96 to 119 to 48 frames"),
+            ("--stretch", "96-119=12", "Squeeze frames 96 to 119 to 12 frames"),
+            ("--shift", "-12@96", "Shift everything from frame 96 on by -12 frames"),
+        ):
+            (edit,) = edits_of(option, [text], runs="keep")
+            self.assertEqual((edit.label(SHOT), edit.runs), (label, "keep"))
 
     def test_what_is_none_says_how_it_is_written(self) -> None:
-        for read, text in (
-            (inserts, "24"), (inserts, "x@1"), (inserts, "-3@5"), (inserts, "0@5"), (inserts, "1e9@5"),
-            (inserts, "9" * 40 + "@5"), (take_outs, "96"), (stretches, "1-2"), (stretches, "1-2=0"), (shifts, "@"),
+        for option, text in (
+            ("--insert", "24"), ("--insert", "x@1"), ("--insert", "-3@5"), ("--insert", "0@5"), ("--insert", "1e9@5"),
+            ("--insert", "9" * 40 + "@5"), ("--take-out", "96"), ("--stretch", "1-2"), ("--stretch", "1-2=0"),
+            ("--shift", "@"),
         ):  # fmt: skip
             with self.subTest(text=text), self.assertRaises(BadInput):
-                read([text], "on")
+                edits_of(option, [text])
 
 
 class Together(unittest.TestCase):
     def test_all_count_in_the_frames_of_the_shot_as_it_was(self) -> None:
-        edits = [*take_outs(["200-209"], "on"), *inserts(["24@96", "6@20"], "on")]
+        edits = [*edits_of("--take-out", ["200-209"]), *edits_of("--insert", ["24@96", "6@20"])]
         got = all_at_once(SHOT, edits)
         one_by_one = edited(
             SHOT,
@@ -45,9 +51,9 @@ class Together(unittest.TestCase):
 
     def test_those_that_overlap_are_refused(self) -> None:
         with self.assertRaisesRegex(BadInput, "same frames"):
-            all_at_once(SHOT, [*take_outs(["90-110"], "on"), *inserts(["5@100"], "on")])
+            all_at_once(SHOT, [*edits_of("--take-out", ["90-110"]), *edits_of("--insert", ["5@100"])])
         with self.assertRaisesRegex(EditError, "goes from frame"):
-            all_at_once(SHOT, inserts(["5@900"], "on"))
+            all_at_once(SHOT, edits_of("--insert", ["5@900"]))
 
 
 if __name__ == "__main__":

@@ -3,59 +3,72 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
 
 from zittern.core.edits.timing import InsertTime, ShiftAfter, StretchTime, TakeOut
 from zittern.core.errors import BadInput, faults_as
 from zittern.core.shot.shot import Shot
-from zittern.core.timing.ripple import Runs
 
-__all__ = ["TimeEdit", "all_at_once", "inserts", "shifts", "stretches", "take_outs"]
+__all__ = ["TimeEdit", "all_at_once", "edits_of"]
 
 TimeEdit = InsertTime | TakeOut | StretchTime | ShiftAfter
 
+# No frame is written with more digits.
+_MOST_DIGITS = 12
 _AT = re.compile(r"^([+-]?\d+)@(-?\d+)$")
 _RANGE = re.compile(r"^(-?\d+)-(-?\d+)$")
 _LENGTH = re.compile(r"^(-?\d+)-(-?\d+)=(\d+)$")
 
 
-def inserts(texts: Iterable[str], runs: Runs, through: bool = False) -> list[TimeEdit]:
-    """`24@96`: 24 frames in before frame 96. Raises BadInput."""
-    found: list[TimeEdit] = []
+@dataclass(frozen=True, slots=True)
+class _Written:
+    """How an edit of time is written behind an option, an example, and what comes of its numbers."""
+
+    pattern: re.Pattern[str]
+    wanted: str
+    made: Callable[..., TimeEdit]
+
+
+# By option of `zittern retime`.
+_KINDS: Mapping[str, _Written] = {
+    "--insert": _Written(
+        _AT,
+        "frames@frame, for example 24@96",
+        lambda count, frame, **ways: InsertTime(frame=frame, frames=count, **ways),
+    ),
+    "--take-out": _Written(
+        _RANGE,
+        "first-last, for example 96-119",
+        lambda first, last, **ways: TakeOut(first_frame=first, last_frame=last, **ways),
+    ),
+    "--stretch": _Written(
+        _LENGTH,
+        "first-last=frames, for example 96-119=48",
+        lambda first, last, count, **ways: StretchTime(first_frame=first, last_frame=last, frames=count, **ways),
+    ),
+    "--shift": _Written(
+        _AT,
+        "frames@frame, for example -12@96",
+        lambda by, frame, **ways: ShiftAfter(frame=frame, by_frames=by, **ways),
+    ),
+}
+
+
+def edits_of(option: str, texts: Iterable[str], **ways: object) -> list[TimeEdit]:
+    """The edits behind an option of the shell command; ways: further fields of their commands. Raises BadInput.
+
+    >>> edits_of("--insert", ["24@96"], runs="keep")[0].frames
+    24
+    """
+    kind = _KINDS[option]
+    found = []
     for text in texts:
-        count, frame = _read(_AT, text, "--insert", "frames@frame, for example 24@96")
-        with faults_as(BadInput, "--insert"):
-            found.append(InsertTime(frame=frame, frames=count, gap="through" if through else "hold", runs=runs))
-    return found
-
-
-def shifts(texts: Iterable[str], runs: Runs) -> list[TimeEdit]:
-    """`+12@96`, `-12@96`: all from frame 96 on later or earlier. Raises BadInput."""
-    found: list[TimeEdit] = []
-    for text in texts:
-        by, frame = _read(_AT, text, "--shift", "frames@frame, for example -12@96")
-        with faults_as(BadInput, "--shift"):
-            found.append(ShiftAfter(frame=frame, by_frames=by, runs=runs))
-    return found
-
-
-def take_outs(texts: Iterable[str], runs: Runs) -> list[TimeEdit]:
-    """`96-119`: without these frames. Raises BadInput."""
-    found: list[TimeEdit] = []
-    for text in texts:
-        first, last = _read(_RANGE, text, "--take-out", "first-last, for example 96-119")
-        with faults_as(BadInput, "--take-out"):
-            found.append(TakeOut(first_frame=first, last_frame=last, runs=runs))
-    return found
-
-
-def stretches(texts: Iterable[str], runs: Runs) -> list[TimeEdit]:
-    """`96-119=48`: these frames last 48. Raises BadInput."""
-    found: list[TimeEdit] = []
-    for text in texts:
-        first, last, count = _read(_LENGTH, text, "--stretch", "first-last=frames, for example 96-119=48")
-        with faults_as(BadInput, "--stretch"):
-            found.append(StretchTime(first_frame=first, last_frame=last, frames=count, runs=runs))
+        match = kind.pattern.match(text.strip())
+        if match is None or any(len(part) > _MOST_DIGITS for part in match.groups()):
+            raise BadInput(f"expected {kind.wanted}, got {text[:60]!r}", option)
+        with faults_as(BadInput, option):
+            found.append(kind.made(*map(int, match.groups()), **ways))
     return found
 
 
@@ -81,10 +94,3 @@ def _reach(edit: TimeEdit) -> tuple[int, int]:
     if isinstance(edit, ShiftAfter):
         return min(edit.frame, edit.frame + edit.by_frames), edit.frame
     return edit.first_frame, edit.last_frame + 1
-
-
-def _read(pattern: re.Pattern[str], text: str, option: str, wanted: str) -> list[int]:
-    found = pattern.match(text.strip())
-    if found is None or any(len(part) > 12 for part in found.groups()):
-        raise BadInput(f"expected {wanted}, got {text[:60]!r}", option)
-    return [int(part) for part in found.groups()]
