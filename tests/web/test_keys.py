@@ -117,6 +117,28 @@ class Kept(Keys):
         settled(page)
         expect(page.get_by_role("alert")).to_have_count(0)
 
+    def test_a_look_that_waited_behind_a_trial_is_not_blamed_for_it(self) -> None:
+        """Somebody steps on, drags a key meanwhile, and lets go; the trial comes to the server too late."""
+        page = self.open(SHOT)
+        held: list[Route] = []
+        page.route("**/motion", lambda route: route.continue_() if len(held) == 2 else held.append(route))
+        with page.expect_request("**/motion"):
+            page.keyboard.press("ArrowRight")
+        page.keyboard.press("ArrowRight")
+        box = page.locator("[data-pin='74']").bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 8, box["y"] + 8)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 48, box["y"] + 8, steps=4)
+        with page.expect_request("**/motion"):
+            held[0].continue_()
+        page.mouse.up()
+        expect(page.get_by_label("Undo: Move key by +")).to_be_visible()
+        with page.expect_response(lambda answer: "/motion" in answer.url and answer.status == 422):
+            held[1].continue_()
+        settled(page)
+        expect(page.get_by_role("alert")).to_have_count(0)
+
     def test_a_note_with_an_offer_stays_and_a_dialog_does_not_hide_it(self) -> None:
         page = self.open(SHOT)
         self.pick()

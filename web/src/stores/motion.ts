@@ -44,10 +44,11 @@ const APPLIED = "samples-applied";
 const STORED = "samples-stored";
 const DRAWN = "samples-drawn";
 
-/** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one. */
+/** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one, and have no part in what is wrong with it. */
 export function feed(shot: string, commands: Command[], revision: number | null = null): Promise<void> {
   return new Promise((resolve, reject) => {
-    const done = [...(wanted?.done ?? []), (error?: unknown) => (error ? reject(error) : resolve())];
+    const earlier = (wanted?.done ?? []).map((each) => () => each());
+    const done = [...earlier, (error?: unknown) => (error ? reject(error) : resolve())];
     wanted = { shot, commands, revision, done };
     void ask();
   });
