@@ -27,7 +27,7 @@ _AMPLE = 0.97
 
 
 def comfort(study: Study) -> Iterator[Finding]:
-    """Turning that is too fast, swaying that is too slow; neither has weight."""
+    """Turning that is too fast, or else swaying that is too slow; neither has weight."""
     shot = study.shot
     fps = shot.fps.value
     if shot.frame_count < _LEAST_S * fps:
@@ -54,6 +54,7 @@ def comfort(study: Study) -> Iterator[Finding]:
             says=f"{says} ({amount:.1f} {unit}, more than {most:g})",
             fix=Fix(says=f"all swings × {factor:.2f}", command=ScaleSwings(layers=layers, factor=factor)),
         )
+        return
 
 
 def _longest(study: Study) -> slice:
