@@ -97,5 +97,6 @@ def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800, l
 
 def settled(page: Page) -> None:
     """Waits until the bench has its motion, its set, and nothing left to save."""
-    page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
+    # In this order: what was kept last is drawn after that.
     page.locator("header [role=status]", has_text="saved").wait_for(state="attached")
+    page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()

@@ -54,6 +54,8 @@ class TimeEdits(WithPage):
         finder = page.get_by_test_id("viewfinder")
         expect(finder).not_to_have_attribute("data-pose", " ".join(f"{each:g}" for each in at_rest))
         expect(page.locator("[data-mark=new]")).to_be_visible()
+        row = page.get_by_role("region", name="Edit time")
+        expect(row.get_by_role("spinbutton", name="at frame", exact=True)).to_be_focused()
         # The first leaves the number that was typed.
         page.keyboard.press("Escape")
         page.keyboard.press("Escape")
