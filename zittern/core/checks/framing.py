@@ -12,7 +12,6 @@ from zittern.core.edits.placing import AimCamera
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Pose
-from zittern.core.motion.facts import scope_at
 from zittern.core.readings.framing import framed, misses_px
 from zittern.core.rig import rotations
 from zittern.core.units import Array
@@ -124,7 +123,7 @@ def _place(study: Study, pose: Pose) -> Array:
     """How far from the middle of the picture the subject is, 1 at its edges. (F,)."""
     shot = study.shot
     assert shot.subject is not None, "asked for with a subject only"
-    away = shot.subject.position_m(scope_at(shot, study.frames)) - pose.position_m
+    away = shot.subject.position_m(study.scope) - pose.position_m
     seen = np.einsum("fji,fj->fi", rotations.matrices(pose.angles_deg), away)
     depth = -seen[:, 2]
     f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)

@@ -8,8 +8,7 @@ import numpy as np
 
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.study import Study, stretch
-from zittern.core.edits.values import title_of
-from zittern.core.errors import EditError
+from zittern.core.edits.table import place_of
 from zittern.core.numbers.param import Number, formula_of
 from zittern.core.units import Array
 
@@ -31,7 +30,7 @@ def limits(study: Study) -> Iterator[Finding]:
         over = beyond > _SLACK * max(1.0, abs(least), abs(most))
         if not np.any(over):
             continue
-        amount = float(np.max(beyond))
+        amount, called = float(np.max(beyond)), place_of(study.shot, at) or at
         yield Finding(
             check="limits",
             weight=False,
@@ -39,7 +38,7 @@ def limits(study: Study) -> Iterator[Finding]:
             frames=stretch(study.frames, over),
             amount=amount,
             unit="",
-            says=f"{_called(study, at)} lies up to {amount:.4g} outside of {least:g} to {most:g}, and is held there",
+            says=f"{called} lies up to {amount:.4g} outside of {least:g} to {most:g}, and is held there",
         )
 
 
@@ -55,10 +54,3 @@ def _free(study: Study, number: Number) -> Array | None:
         return free.sample(study.scope)
     except KeyError:
         return None
-
-
-def _called(study: Study, at: str) -> str:
-    try:
-        return title_of(study.shot, [at])
-    except EditError:
-        return at

@@ -36,7 +36,7 @@ from zittern.core.edits.titles import owners_title
 from zittern.core.errors import EditError, faults_as
 from zittern.core.shot.shot import Shot
 
-__all__ = ["COMMANDS", "Command", "apply", "limits"]
+__all__ = ["COMMANDS", "Command", "apply", "limits", "place_of"]
 
 Command = Annotated[
     values.SetValues
@@ -127,7 +127,7 @@ def apply(shot: Shot, command: Command) -> Shot:
         with faults_as(EditError):
             return command.apply(shot)
     except EditError as error:
-        raise type(error)(error.message, error.where, _place(shot, error.where)) from error
+        raise type(error)(error.message, error.where, place_of(shot, error.where)) from error
 
 
 def limits() -> dict[str, tuple[float, float]]:
@@ -141,7 +141,7 @@ def limits() -> dict[str, tuple[float, float]]:
     return found
 
 
-def _place(shot: Shot, where: str) -> str:
+def place_of(shot: Shot, where: str) -> str:
     """What an address is called by people; empty for what is no address of this shot."""
     try:
         get_at(shot, where)
