@@ -146,6 +146,59 @@ class Dialling(WithFormulas):
         self.assertGreater(len({key.frame for key in curve.keys}), 1)
         self.assertGreater(max(key.value for key in curve.keys), 20.0)
 
+    def recording(self) -> Page:
+        """The dial is held, and moved, while the shot plays."""
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+        page.get_by_label("key every change").check()
+        page.keyboard.press("Space")
+        box = page.get_by_role("spinbutton", name="Dial panic", exact=True).bounding_box()
+        assert box is not None
+        x, y = box["x"] + 10, box["y"] + 8
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(1, 7):
+            page.mouse.move(x + 10 * step, y)
+            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new "
+                                                         "MutationObserver(done).observe(frame, { childList: true }))")
+        return page
+
+    def test_a_recording_that_is_given_up_or_left_leaves_nothing_and_readings_follow(self) -> None:
+        self.dial()
+
+        def escape(page: Page) -> None:
+            page.keyboard.press("Escape")
+
+        def elsewhere(page: Page) -> None:
+            page.evaluate("() => history.pushState(null, '', '/shot/signal-run')")
+            expect(page.get_by_text("Signal run").first).to_be_visible()
+
+        for leave in (escape, elsewhere):
+            with self.subTest(leave.__name__):
+                before = self.library().state(SHOT)
+                page = self.recording()
+                leave(page)
+                page.mouse.up()
+                if leave is not elsewhere:
+                    page.keyboard.press("Space")
+                    expect(page.get_by_role("spinbutton", name="Dial panic", exact=True)).to_have_text("0.0 %")
+                settled(page)
+                self.assertEqual(self.library().state(SHOT).revision, before.revision)
+                page = self.open(SHOT)
+                self.drag("Dial panic", 10)
+                self.assertGreater(self.shot().dials[0].value.constant or 0.0, 1.0, "the next drag is an edit again")
+                page.keyboard.press("Control+z")
+                settled(page)
+
+    def test_a_recording_goes_on_when_the_shot_is_stopped_and_is_kept(self) -> None:
+        self.dial()
+        page = self.recording()
+        page.keyboard.press("Space")
+        page.mouse.up()
+        settled(page)
+        expect(page.get_by_label("Undo: Record value in “panic” from frame")).to_be_visible()
+        self.assertIsNotNone(self.shot().dials[0].value.curve)
+
     def test_its_curve_is_edited_and_its_figure_follows_while_it_plays(self) -> None:
         page = self.open("signal-run")
         page.get_by_label("Curves of the dials").click()

@@ -282,6 +282,12 @@ class Keys(WithPage):
             entry.fill(text)
             entry.press("Enter")
             settled(page)
+        shot = self.library().state("jetty-walk").document
+        (keys,) = (layer for _, layer in shot.layers() if layer.name == "Keys")
+        tracks = {axis: track for axis, track in keys.source.tracks if track.curve is not None}
+        self.assertEqual(list(tracks), ["pan"], "what was not typed into has no keys")
+        expected = [(shot.first_frame, 0.0), (shot.last_frame, 3.0)]
+        self.assertEqual([(key.frame, key.value) for key in tracks["pan"].curve.keys], expected, "a zero is keyed too")
         expect(page.get_by_role("row").filter(has_text="pan").first).to_be_visible()
         expect(page.get_by_test_id("sum-swing")).not_to_have_text("0 px")
         canvas = page.get_by_role("img", name="Waveform of Keys")

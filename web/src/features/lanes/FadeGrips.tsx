@@ -26,7 +26,9 @@ function fadesOf(lane: Lane, readings: Readings | null): Fade[] {
   });
 }
 
-const GRIP_PX = 14;
+/** Of the sign, and of what can be pressed. */
+const SIGN_PX = 14;
+const GRIP_PX = 24;
 
 /** A grip in each cross-fade: it moves the end of the one clip and the start of the next together. */
 export function FadeGrips({ lane, width, height }: { lane: Lane; width: number; height: number }) {
@@ -56,15 +58,20 @@ export function FadeGrips({ lane, width, height }: { lane: Lane; width: number; 
           data-fade={later.id}
           aria-label={title}
           title={`${title}, frames ${Math.round(from)}–${Math.round(to)}: drag to move both`}
-          className="absolute z-[6] grid -translate-x-1/2 cursor-ew-resize touch-none place-items-center rounded-full border border-primary bg-base-100 text-primary hover:bg-(--wash)"
+          className="absolute z-[6] group grid -translate-x-1/2 cursor-ew-resize touch-none place-items-center text-primary"
           style={{ left: middle, top: (height - GRIP_PX) / 2, width: GRIP_PX, height: GRIP_PX }}
           {...bind(fade)}
           onClick={keepArrows}
           onKeyDown={(event) => byArrows(event, (frames) => void commit(command(frames, fade)))}
         >
-          <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true" className="stroke-current" strokeWidth="1.4">
-            <path d="M0 8L8 0M0 0L8 8" />
-          </svg>
+          <span
+            className="grid place-items-center rounded-full border border-primary bg-base-100 group-hover:bg-(--wash)"
+            style={{ width: SIGN_PX, height: SIGN_PX }}
+          >
+            <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true" className="stroke-current" strokeWidth="1.4">
+              <path d="M0 8L8 0M0 0L8 8" />
+            </svg>
+          </span>
         </button>
         {by !== null && (
           <DragNote left={Math.min(middle + GRIP_PX, width - 60)} top={2}>{`${by > 0 ? "+" : ""}${by} f`}</DragNote>

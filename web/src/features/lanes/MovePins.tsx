@@ -2,6 +2,7 @@ import { useStore } from "zustand";
 import { type PinKey, pinTitles } from "../../acts/moveFrames";
 import { nudge } from "../../acts/pins";
 import type { Command, Shot } from "../../api/types";
+import { targetWidths } from "../../shared/targetWidths";
 import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
@@ -16,6 +17,7 @@ import { Pin } from "./Pin";
 const APART_PX = 7;
 const MOST_CHOSEN = 50;
 const EDGE_PX = 6;
+const LEAST_PX = 10;
 
 const NONE: number[] = [];
 
@@ -81,6 +83,7 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
     if (!view.getState().pins.includes(from)) selectPins([from], mount);
     nudge(by);
   };
+  const across = (frame: number) => x(frame + (chosen.has(frame) ? by : 0));
   const shown = thinned(
     [...pins].map(([frame, keys], n) => ({ frame, keys, n })).filter(({ frame }) => inView(frame)),
     ({ frame }) => x(frame),
@@ -88,7 +91,11 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
     // Many selected ones are shown by their neighbours.
     ({ frame }) => chosen.size < MOST_CHOSEN && chosen.has(frame),
   );
-  return shown.map(({ frame, keys, n }) => {
+  const widths = targetWidths(
+    shown.map(({ frame }) => across(frame)),
+    LEAST_PX,
+  );
+  return shown.map(({ frame, keys, n }, place) => {
     const on = chosen.has(frame);
     return (
       <Pin
@@ -97,7 +104,8 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
         frame={frame}
         keys={keys}
         on={on}
-        left={x(frame + (on ? by : 0))}
+        left={across(frame)}
+        width={widths[place] ?? LEAST_PX}
         hold={bind(frame)}
         low={low}
         onMove={(frames) => move(n, frame, frames)}

@@ -6,6 +6,8 @@ type PinProps = {
   keys: PinKey[];
   on: boolean;
   left: number;
+  /** Of what can be pressed, in pixels. */
+  width: number;
   hold: Record<string, (event: unknown) => void>;
   low?: boolean;
   /** By so many frames, with the arrow keys. */
@@ -13,7 +15,7 @@ type PinProps = {
 };
 
 /** The mark of the keys at a frame. */
-export function Pin({ frame, keys, on, left, hold, low, onMove }: PinProps) {
+export function Pin({ frame, keys, on, left, width, hold, low, onMove }: PinProps) {
   const titles = keys.map(({ title }) => title).join(", ");
   return (
     <button
@@ -22,8 +24,8 @@ export function Pin({ frame, keys, on, left, hold, low, onMove }: PinProps) {
       aria-pressed={on}
       aria-label={`Key at frame ${frame}: ${titles}`}
       title={`frame ${frame}: ${titles}\ndrag or arrow keys move, Alt-drag copies, Delete deletes`}
-      className="absolute top-0 flex h-6 w-4 -translate-x-1/2 cursor-ew-resize touch-none flex-col items-center pt-0.5"
-      style={{ left }}
+      className="absolute top-0 flex h-6 -translate-x-1/2 cursor-ew-resize touch-none flex-col items-center pt-0.5"
+      style={{ left, width }}
       {...hold}
       onClick={keepArrows}
       onKeyDown={(event) => byArrows(event, onMove)}

@@ -2,9 +2,12 @@ import type { Span } from "../../api/types";
 import { DragNote } from "./DragNote";
 import { type SpanPart, useSpanDrag } from "./useSpanDrag";
 
-const GRIP_PX = 7;
-const BAR_PX = 6;
-const RAMP_PX = 12;
+/** Ends reach out of the span, where nothing else lies, so that they are as wide as a finger wants. */
+const IN_PX = 7;
+const OUT_PX = 17;
+const BAR_PX = 8;
+const RAMP_PX = 24;
+const RAMP_HIGH_PX = 14;
 
 const PARTS: Record<SpanPart, { title: string; hint: string }> = {
   all: { title: "Span of", hint: "drag to move it in time; double-click for the whole shot" },
@@ -16,8 +19,8 @@ const PARTS: Record<SpanPart, { title: string; hint: string }> = {
 
 const LOOKS: Record<SpanPart, string> = {
   all: "cursor-grab bg-primary/15 hover:bg-primary/40",
-  start: "cursor-ew-resize border-primary border-l-2 hover:bg-primary/20",
-  end: "cursor-ew-resize border-primary border-r-2 hover:bg-primary/20",
+  start: "group flex cursor-ew-resize justify-end",
+  end: "group flex cursor-ew-resize justify-start",
   in: "flex cursor-ew-resize justify-center hover:brightness-125",
   out: "flex cursor-ew-resize justify-center hover:brightness-125",
 };
@@ -29,14 +32,14 @@ function boxes(at: Record<SpanPart, number>, width: number, height: number): Par
   const seen = (x: number, half: number) => x >= -half && x <= width + half;
   const left = Math.max(0, at.start);
   const ramp = (x: number) =>
-    seen(x, RAMP_PX / 2) ? { left: x - RAMP_PX / 2, width: RAMP_PX, top: 0, height: RAMP_PX } : undefined;
+    seen(x, RAMP_PX / 2) ? { left: x - RAMP_PX / 2, width: RAMP_PX, top: 0, height: RAMP_HIGH_PX } : undefined;
   return {
     all:
       at.end > at.start
         ? { left, width: Math.min(width, at.end) - left, top: height - BAR_PX, height: BAR_PX }
         : undefined,
-    start: seen(at.start, GRIP_PX) ? { left: at.start, width: GRIP_PX, top: 0, height } : undefined,
-    end: seen(at.end, GRIP_PX) ? { left: at.end - GRIP_PX, width: GRIP_PX, top: 0, height } : undefined,
+    start: seen(at.start, IN_PX) ? { left: at.start - OUT_PX, width: IN_PX + OUT_PX, top: 0, height } : undefined,
+    end: seen(at.end, IN_PX) ? { left: at.end - IN_PX, width: IN_PX + OUT_PX, top: 0, height } : undefined,
     in: ramp(at.in),
     out: ramp(at.out),
   };
@@ -67,6 +70,7 @@ export function SpanGrips({ at, span, name, width, height }: SpanGripsProps) {
               {...grip(part)}
             >
               {(part === "in" || part === "out") && <RampMark part={part} />}
+              {(part === "start" || part === "end") && <EndMark part={part} />}
             </button>
           )
         );
@@ -78,6 +82,11 @@ export function SpanGrips({ at, span, name, width, height }: SpanGripsProps) {
       )}
     </>
   );
+}
+
+function EndMark({ part }: { part: "start" | "end" }) {
+  const edge = part === "start" ? "border-l-2" : "border-r-2";
+  return <span className={`h-full border-primary group-hover:bg-primary/20 ${edge}`} style={{ width: IN_PX }} />;
 }
 
 function RampMark({ part }: { part: "in" | "out" }) {

@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import type { Command, Layer, StepMark } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
+import { targetWidths } from "../../shared/targetWidths";
 import { timeScale } from "../../shared/timeScale";
 import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
@@ -10,6 +11,7 @@ import { view } from "../../stores/view";
 
 const MOST_MARKS = 300;
 const EDGE_PX = 4;
+const LEAST_PX = 8;
 /** Of a frame, for a press of an arrow key. */
 const STEP = 0.25;
 const NONE: StepMark[] = [];
@@ -33,15 +35,19 @@ export function StepMarks({ layer, width, height }: { layer: Layer; width: numbe
   });
   const shown = marks.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX);
   if (shown.length > MOST_MARKS) return null;
-  return shown.map((mark) => (
+  const widths = targetWidths(
+    shown.map(({ frame }) => x(frame)),
+    LEAST_PX,
+  );
+  return shown.map((mark, place) => (
     <button
       key={mark.number}
       type="button"
       data-step={mark.number}
       aria-label={`Step ${mark.number} at frame ${mark.frame.toFixed(1)}${mark.mute ? ", muted" : ""}`}
       title={`step ${mark.number}, frame ${mark.frame.toFixed(1)}${mark.moved ? ", moved" : ""}${mark.mute ? ", muted" : ""}\ndrag or arrow keys move it, Alt-click or M mutes or unmutes it`}
-      className="absolute z-[6] flex h-2.5 w-2 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
-      style={{ left: x(mark.frame), top: height - 10 }}
+      className="absolute z-[6] flex h-4 -translate-x-1/2 cursor-ew-resize touch-none items-end justify-center"
+      style={{ left: x(mark.frame), top: height - 16, width: widths[place] }}
       {...bind(mark)}
       onClick={keepArrows}
       onKeyDown={(event) => {
