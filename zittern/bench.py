@@ -156,7 +156,7 @@ def _best(work: dict[str, Callable[[], object]], rounds: int) -> dict[str, float
 
 
 def big_shot(frames: int, layers: int = LAYERS) -> Shot:
-    """A shot of noise layers on all seven axes."""
+    """A shot of noise layers on seven axes."""
     swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
     stack = tuple(
         Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings)

@@ -22,7 +22,8 @@ from zittern.core.units import Array
 
 _COMMAND: TypeAdapter[Command] = TypeAdapter(Command)
 
-ALL_SWINGS = {"pan": 0.5, "tilt": 0.4, "roll": 0.3, "truck": 1.0, "pedestal": 0.8, "dolly": 0.6, "zoom": 2.0}
+ALL_SWINGS = {"pan": 0.5, "tilt": 0.4, "roll": 0.3, "truck": 1.0, "pedestal": 0.8, "dolly": 0.6, "zoom": 2.0,
+              "shift_x": 0.5, "shift_y": 0.4}  # fmt: skip
 
 
 def over(frames: Array | list[float] | float, first_frame: float = 1.0) -> Scope:
@@ -70,7 +71,7 @@ def shot_with(*layers: Layer, clip: dict[str, object] | None = None, **fields: o
 
 
 def contribution(shot: Shot, id_: str = "sway", frames: Array | None = None) -> Array:
-    """What a layer gives. (F, 7)."""
+    """What a layer gives. (F, 9)."""
     return evaluate(shot, frames).layers[id_]
 
 

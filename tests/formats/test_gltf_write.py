@@ -104,6 +104,20 @@ class Structure(unittest.TestCase):
         self.assertAlmostEqual(document["cameras"][0]["perspective"]["aspectRatio"], 16 / 9)
         self.assertEqual(document["cameras"][0]["extras"]["zittern"]["sensor_mm"], 24.0)
 
+    def test_a_shift_of_the_picture_is_told_beside_the_lens(self) -> None:
+        for swings, there in (({"shift_x": 2.0, "shift_y": 1.0}, True), ({"pan": 1.0}, False)):
+            shot = shot_with(layer(swings=swings))
+            motion = evaluate(shot)
+            document, data = parsed(written("glb", shot, motion))
+            extras = document["cameras"][0]["extras"]["zittern"]
+            self.assertEqual("shift_percent" in extras, there)
+            if there:
+                accessor = document["accessors"][extras["shift_percent"]]
+                start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
+                told = np.frombuffer(data, "<f4", 2 * accessor["count"], start).reshape(-1, 2)
+                np.testing.assert_allclose(told, motion.total[:, 7:], atol=1e-6)
+                self.assertEqual(document["accessors"][extras["shift_times"]]["count"], accessor["count"])
+
     def test_the_path_node_alone_is_the_bare_move(self) -> None:
         shot = shot_with(layer(), mounts=RIG[:1])
         document, data = parsed(written("glb", shot, evaluate(shot)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import os
 import re
 import signal
@@ -12,6 +13,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+import numpy as np
+from PIL import Image
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
@@ -100,3 +103,8 @@ def settled(page: Page) -> None:
     # In this order: what was kept last is drawn after that.
     page.locator("header [role=status]", has_text="saved").wait_for(state="attached")
     page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
+
+
+def grey(png: bytes) -> np.ndarray:
+    """Lightness of a picture, (rows, columns) 0 to 255."""
+    return np.asarray(Image.open(io.BytesIO(png)).convert("L"), dtype=np.float64)

@@ -1,9 +1,10 @@
 """Axes of a layer: switched together, copied to others, linked and let go again."""
 
 import numpy as np
+from PIL import Image
 from playwright.sync_api import expect
 
-from tests.web.harness import settled
+from tests.web.harness import grey, settled
 from tests.web.test_keys import SHOT, Keys
 from zittern.core.axes import Axis
 from zittern.core.motion.evaluate import evaluate
@@ -56,3 +57,55 @@ class Axes(Keys):
         page.get_by_role("button", name="Unlink").click()
         settled(page)
         self.assertEqual({self.layers()["Slow sway"].axes.of(axis).linked_to for axis in axes}, {None})
+
+    def test_a_picture_shifted_by_the_film_back_lies_beside_itself(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        page.keyboard.press("Home")
+        page.get_by_role("button", name="Mute Slow sway").click()
+        expect(page.get_by_role("button", name="Lock shift x")).to_have_count(0)
+        page.get_by_role("button", name="shift x and shift y").click()
+        expect(page.get_by_role("button", name="Lock shift x")).to_be_visible()
+        settled(page)
+        before = self.seen()
+        page.get_by_label("Add layer").click()
+        page.get_by_role("menuitem", name="Keys what").click()
+        settled(page)
+        number = page.get_by_role("spinbutton", name="shift x key", exact=True)
+        number.dblclick()
+        page.get_by_role("textbox", name="shift x key", exact=True).fill("5")
+        page.keyboard.press("Enter")
+        settled(page)
+        after = self.seen()
+        width = before.shape[1]
+        apart = [float(np.mean(np.abs(after[:, by:] - before[:, : width - by]))) for by in range(60)]
+        self.assertAlmostEqual(int(np.argmin(apart)), 0.05 * self.width, delta=1.5)
+        self.assertLess(min(apart), 0.5 * apart[0])
+
+    def test_a_close_look_is_the_middle_of_the_picture_in_its_own_shape(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("Home")
+        settled(page)
+        far = self.seen()
+        box = page.get_by_test_id("viewfinder").bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        page.mouse.wheel(0, -693)
+        expect(page.get_by_text("×2.8", exact=False)).to_be_visible()
+        zoom = float(np.exp(693 * 0.0015))
+        near = self.seen()
+        rows, columns = far.shape
+        part = far[round(rows * (0.5 - 0.5 / zoom)) : round(rows * (0.5 + 0.5 / zoom)),
+                   round(columns * (0.5 - 0.5 / zoom)) : round(columns * (0.5 + 0.5 / zoom))]
+        larger = np.asarray(Image.fromarray(part.astype(np.uint8)).resize((columns, rows)), dtype=np.float64)
+        squeezed = np.asarray(Image.fromarray(far.astype(np.uint8)).resize((columns, rows)), dtype=np.float64)
+        self.assertLess(np.mean(np.abs(larger - near)), 0.7 * np.mean(np.abs(squeezed - near)))
+
+    def seen(self) -> np.ndarray:
+        """What the lens sees between the guides and below the words, grey. (rows, columns); `width`: of all of it."""
+        box = self.page.get_by_test_id("viewfinder").bounding_box()
+        assert box is not None
+        self.width = box["width"]
+        third = {"x": box["x"] + box["width"] / 3 + 4, "width": box["width"] / 3 - 8}
+        middle = {"y": box["y"] + box["height"] / 3 + 4, "height": box["height"] / 3 - 8}
+        return grey(self.page.screenshot(clip={**third, **middle}))

@@ -3,7 +3,7 @@
 errors     one tree of errors
 budget     what a request may cost
 units      conversions between degrees, radians, metres, centimetres
-axes       the seven camera axes
+axes       the axes of the camera and its film back
 doc        base of all documents: frozen, strict, fingerprinted
 versions   older documents brought to the present version, step by step
 streams    random numbers by seed and place

@@ -1,22 +1,26 @@
-"""The seven axes of a camera, named as a crew names moves."""
+"""The axes of a camera, named as a crew names moves: seven of the camera and its lens, two of its film back."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-__all__ = ["AXES", "AXIS_INFO", "ROTATIONS", "TRANSLATIONS", "Axis", "AxisInfo", "axis_index"]
+__all__ = ["AXES", "AXIS_INFO", "ROTATIONS", "SHIFTS", "TRANSLATIONS", "Axis", "AxisInfo", "axis_index", "axis_title"]
 
-Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"]
+Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y"]
 AXES: tuple[Axis, ...] = get_args(Axis)
 ROTATIONS: tuple[Axis, ...] = AXES[:3]
 TRANSLATIONS: tuple[Axis, ...] = AXES[3:6]
+# Of the picture, by the film back: percent of its width and of its height. Nothing turns, nothing changes its
+# size.
+SHIFTS: tuple[Axis, ...] = AXES[7:9]
 
 
 @dataclass(frozen=True, slots=True)
 class AxisInfo:
     """Unit of a layer's offsets on an axis, in words and as a sign, what its two directions are called, the largest
-    swing, and the step of a fine change.
+    swing, and the step of a fine change. title: what people read. folds: forms
+    show it when it is asked for, or moves.
     """
 
     name: Axis
@@ -26,19 +30,28 @@ class AxisInfo:
     minus: str
     most_swing: float
     step: float
+    title: str
+    folds: bool = False
 
 
 AXIS_INFO: tuple[AxisInfo, ...] = (
-    AxisInfo("pan", "deg", "°", "left", "right", 180.0, 0.02),
-    AxisInfo("tilt", "deg", "°", "up", "down", 90.0, 0.02),
-    AxisInfo("roll", "deg", "°", "counter-clockwise", "clockwise", 180.0, 0.02),
-    AxisInfo("truck", "cm", "cm", "right", "left", 10_000.0, 0.05),
-    AxisInfo("pedestal", "cm", "cm", "up", "down", 10_000.0, 0.05),
-    AxisInfo("dolly", "cm", "cm", "forward", "back", 10_000.0, 0.05),
-    AxisInfo("zoom", "%", "%", "longer", "wider", 90.0, 0.02),
+    AxisInfo("pan", "deg", "°", "left", "right", 180.0, 0.02, "pan"),
+    AxisInfo("tilt", "deg", "°", "up", "down", 90.0, 0.02, "tilt"),
+    AxisInfo("roll", "deg", "°", "counter-clockwise", "clockwise", 180.0, 0.02, "roll"),
+    AxisInfo("truck", "cm", "cm", "right", "left", 10_000.0, 0.05, "truck"),
+    AxisInfo("pedestal", "cm", "cm", "up", "down", 10_000.0, 0.05, "pedestal"),
+    AxisInfo("dolly", "cm", "cm", "forward", "back", 10_000.0, 0.05, "dolly"),
+    AxisInfo("zoom", "%", "%", "longer", "wider", 90.0, 0.02, "zoom"),
+    AxisInfo("shift_x", "%", "%", "right", "left", 100.0, 0.02, "shift x", folds=True),
+    AxisInfo("shift_y", "%", "%", "up", "down", 100.0, 0.02, "shift y", folds=True),
 )
 
 
 def axis_index(axis: Axis) -> int:
-    """Column of an axis in arrays of shape (F, 7)."""
+    """Column of an axis in arrays of shape (F, 9)."""
     return AXES.index(axis)
+
+
+def axis_title(axis: Axis) -> str:
+    """What people read."""
+    return AXIS_INFO[axis_index(axis)].title

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from zittern.core.axes import AXES, AXIS_INFO
+from zittern.core.axes import AXES, AXIS_INFO, axis_title
 from zittern.core.looks import FieldLook, Look, described
 from zittern.core.numbers.curves import Interp
 from zittern.core.numbers.limits import limits_of
@@ -201,7 +201,7 @@ def _swings() -> tuple[FieldLook, ...]:
     least, _ = limits_of(AxisSetting.model_fields["swing"]) or (0.0, 0.0)
     return tuple(
         FieldLook(
-            field=f"axes.{axis}.swing", title=axis, kind="number", unit=info.sign, step=info.step, digits=2,
+            field=f"axes.{axis}.swing", title=info.title, kind="number", unit=info.sign, step=info.step, digits=2,
             scales=True, least=least,
             most=info.most_swing, group="swing", ink=axis, axis=axis,
         )
@@ -214,7 +214,8 @@ def _paces() -> tuple[FieldLook, ...]:
     least, most = limits_of(AxisSetting.model_fields["pace"]) or (0.0, 0.0)
     return tuple(
         FieldLook(
-            field=f"axes.{axis}.pace", title=axis, kind="number", unit="×", step=0.01, digits=2, scales=True,
+            field=f"axes.{axis}.pace", title=axis_title(axis), kind="number", unit="×", step=0.01, digits=2,
+            scales=True,
             least=least, most=most, group="rate", ink=axis,
             axis=axis, hint="Multiple of the source's own rate",
         )

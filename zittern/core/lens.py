@@ -10,7 +10,7 @@ from typing import TypeVar
 
 import numpy as np
 
-from zittern.core.axes import Axis
+from zittern.core.axes import SHIFTS, Axis
 from zittern.core.units import CM_PER_M, Array, rad
 
 __all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "height_mm", "swing_px", "vfov_deg"]
@@ -46,15 +46,21 @@ def focal_px(focal_mm: FloatOrArray, sensor_mm: float, width_px: int) -> FloatOr
     return focal_mm / sensor_mm * width_px
 
 
-def swing_px(axis: Axis, swing: float, focal_mm: float, sensor_mm: float, width_px: int, distance_m: float) -> float:
+def swing_px(
+    axis: Axis, swing: float, focal_mm: float, sensor_mm: float, size_px: tuple[int, int], distance_m: float
+) -> float:
     """How far a swing moves the picture, in pixels.
 
     pan, tilt: at the centre, f_px tan(angle). roll: at the side edge, width/2 tan(angle). truck, pedestal: the subject
-    at `distance_m`. dolly, zoom: at the side edge, by the change of scale of the subject.
+    at `distance_m`. dolly, zoom: at the side edge, by the change of scale of the subject. shift_x, shift_y: a share of
+    the picture's width and height.
 
-    >>> round(swing_px("pan", 1.0, focal_mm=35.0, sensor_mm=36.0, width_px=1920, distance_m=3.0), 1)
+    >>> round(swing_px("pan", 1.0, focal_mm=35.0, sensor_mm=36.0, size_px=(1920, 1080), distance_m=3.0), 1)
     32.6
     """
+    width_px = size_px[0]
+    if axis in SHIFTS:
+        return size_px[SHIFTS.index(axis)] * abs(swing) / 100.0
     f_px = focal_px(focal_mm, sensor_mm, width_px)
     angle = min(abs(swing), 89.0)
     if axis in ("pan", "tilt"):

@@ -114,7 +114,7 @@ def _one_an_axis(model: type[Doc], look: Look) -> Iterator[FieldLook]:
         limits = limits_of(model.model_fields[axis])
         if limits is None:
             raise TypeError(f"no form can show {look.field!r}: it has no number for {axis}")
-        own = {"field": f"{look.field}.{axis}", "title": f"{axis} {look.title}", "unit": look.unit or info.sign}
+        own = {"field": f"{look.field}.{axis}", "title": f"{info.title} {look.title}", "unit": look.unit or info.sign}
         yield _number(look, limits, **own, ink=axis, axis=axis)
 
 

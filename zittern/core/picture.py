@@ -6,14 +6,14 @@ import numpy as np
 
 from zittern.core.axes import AXES
 from zittern.core.lens import focal_px, swing_px
-from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
 __all__ = [
     "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "picture_offsets_px", "px_per_unit",
-    "subject_distance_m",
+    "shift_px", "subject_distance_m",
 ]  # fmt: skip
 
 # What the subject's distance is taken to be when none is marked.
@@ -45,7 +45,8 @@ def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
     """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture. (A,) pixels in AXES
     order.
     """
-    sizes = [swing_px(axis, _SMALL, focal_mm, shot.sensor_mm, shot.picture.width_px, distance_m) for axis in AXES]
+    size_px = (shot.picture.width_px, shot.picture.height_px)
+    sizes = [swing_px(axis, _SMALL, focal_mm, shot.sensor_mm, size_px, distance_m) for axis in AXES]
     return np.array(sizes) / _SMALL
 
 
@@ -58,7 +59,14 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     away = np.maximum(distance_m, NEAREST_M)
     across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
     up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
-    return np.asarray(np.stack([across * f_px, up * f_px], axis=1), dtype=np.float64)
+    shift = shift_px(shot, motion.pose)
+    return np.asarray(np.stack([across * f_px + shift[:, 0], up * f_px - shift[:, 1]], axis=1), dtype=np.float64)
+
+
+def shift_px(shot: Shot, pose: Pose) -> Array:
+    """How far the film back shifts the picture, right and up. (F, 2) pixels."""
+    size_px = np.array([shot.picture.width_px, shot.picture.height_px], dtype=np.float64)
+    return np.asarray(pose.shift_percent / 100.0 * size_px)
 
 
 def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
@@ -76,8 +84,10 @@ def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
     moved = np.einsum("fij,fj->fi", turn, pose.position_m - bare.position_m)
     bare_px, shaken_px = (focal_px(each.focal_mm, shot.sensor_mm, size[0]) for each in (bare, pose))
     out = np.zeros(len(motion.frames))
+    shift = shift_px(shot, pose)
     for x, y in ((-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5)):
-        corner = np.stack([x * size[0] / shaken_px, y * size[1] / shaken_px, np.full_like(shaken_px, -1.0)], axis=1)
+        across, up = x * size[0] - shift[:, 0], y * size[1] - shift[:, 1]
+        corner = np.stack([across / shaken_px, up / shaken_px, np.full_like(shaken_px, -1.0)], axis=1)
         ray = np.einsum("fij,fj->fi", turned, corner)
         ahead = -ray[:, 2]
         meets = (away + moved[:, 2]) / np.where(ahead > _LEAST_AHEAD, ahead, np.nan)

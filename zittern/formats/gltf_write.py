@@ -17,6 +17,7 @@ from typing import IO, Any
 
 import numpy as np
 
+from zittern.core.axes import AXES
 from zittern.core.errors import FormatError
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.evaluate import Motion
@@ -56,7 +57,7 @@ _STILL = 1e-9
 _FLOAT_BYTES = 4
 # The container counts its bytes in 32 bits.
 _MOST_GLB_BYTES = 2**32 - 1
-_KINDS = {1: "SCALAR", 3: "VEC3", 4: "VEC4"}
+_KINDS = {1: "SCALAR", 2: "VEC2", 3: "VEC3", 4: "VEC4"}
 _PLACE = "PLACE-OF-THE-DATA"
 
 
@@ -151,6 +152,7 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
         yfov = np.radians(vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px))
         add("", "yfov", yfov[:, None])
         add("", "focal_mm", motion.pose.focal_mm[:, None])
+        add("", "shift", motion.pose.shift_percent)
     return list(tracks.values())
 
 
@@ -172,7 +174,7 @@ def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]
 
 
 def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[MountKind, str, Array]]:
-    total = np.zeros((len(motion.frames), 7))
+    total = np.zeros((len(motion.frames), len(AXES)))
     before = transforms.identity(len(motion.frames))
     for _, layer in shot.layers():
         if layer.target != target or layer.id not in motion.layers:
@@ -214,6 +216,12 @@ class _Builder:
         sampler = Sampler(input=self._times, output=self._accessor(track), interpolation="LINEAR")
         self.samplers.append(sampler)
         self.channels.append(Channel(sampler=len(self.samplers) - 1, target=target))
+
+    def samples(self, track: _Track) -> dict[str, int]:
+        """Accessors of a track that no node can carry, with their times; none for one that stays 0."""
+        if track.still and not np.any(track.first):
+            return {}
+        return {"shift_percent": self._accessor(track), "shift_times": self._times}
 
     def node(self, **fields: Any) -> int:
         """Hangs a node under the one before it."""
@@ -261,14 +269,17 @@ def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple
         pointer = {POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
         build.channel(named["yfov"], Target(path="pointer", extensions=pointer))
         build.extensions.append(POINTER)
-    camera = _camera(shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]))
+    camera = _camera(
+        shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]), build.samples(named["shift"])
+    )
     return build.document(shot.name, camera, uri), build.moving
 
 
-def _camera(shot: Shot, yfov: float, focal_mm: float) -> Camera:
+def _camera(shot: Shot, yfov: float, focal_mm: float, shift: dict[str, int]) -> Camera:
+    """shift: where the samples of the picture's shift are, for which the format has no place of its own."""
     picture = shot.picture
     lens = Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=yfov, znear=_NEAR_M, zfar=_FAR_M)
-    ours = {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px}
+    ours = {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px, **shift}
     return Camera(name="Lens", type="perspective", perspective=lens, extras={EXTRAS: ours})
 
 

@@ -1,9 +1,9 @@
 """Recorded takes: CSV with `time_s` and columns of axes, or JSON with the same names and a list each.
 
-Columns: time_s, pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, in any order; axes that are
-missing were not recorded. Rows may come in any order; of two at the same time the later one counts; empty cells and
-gaps are bridged by a straight line. What comes is brought to even steps of at most 60 a second, each the mean of what
-lies in it, so that what is faster does not come back as something slow.
+Columns: time_s, pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, shift_x_percent,
+shift_y_percent, in any order; axes that are missing were not recorded. Rows may come in any order; of two at the same
+time the later one counts; empty cells and gaps are bridged by a straight line. What comes is brought to even steps of
+at most 60 a second, each the mean of what lies in it, so that what is faster does not come back as something slow.
 """
 
 from __future__ import annotations
@@ -24,7 +24,8 @@ __all__ = ["COLUMNS", "read_take", "write_take"]
 
 COLUMNS = {
     "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll", "truck_cm": "truck", "pedestal_cm": "pedestal",
-    "dolly_cm": "dolly", "zoom_percent": "zoom",
+    "dolly_cm": "dolly", "zoom_percent": "zoom", "shift_x_percent": "shift_x",
+    "shift_y_percent": "shift_y",
 }  # fmt: skip
 _MOST_ROWS = 1_000_000
 _MOST_HZ = 60.0

@@ -36,7 +36,7 @@ class Pixels(unittest.TestCase):
             for frame, focal in ((1.0, 35.0), (240.0, 85.0)):
                 value = typed(self.SHOT, "30 px", f"layer:sway.axes.{axis}.swing", unit, frame)
                 self.assertAlmostEqual(
-                    swing_px(axis, value, focal, 36.0, 1920, 5.0), 30.0, places=6, msg=f"{axis} {frame}"
+                    swing_px(axis, value, focal, 36.0, (1920, 1080), 5.0), 30.0, places=6, msg=f"{axis} {frame}"
                 )  # type: ignore[arg-type]
 
     def test_tracks_angles_of_mounts_and_shares_of_the_picture(self) -> None:

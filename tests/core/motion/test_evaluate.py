@@ -179,7 +179,7 @@ class Total(unittest.TestCase):
         everywhere = [layer(f"l{n}", seed=n, target=target) for n, target in enumerate(("cart", "camera", None))]
         for count in (0, 1, 2, 3):
             motion = evaluate(shot_with(*everywhere[:count], mounts=(cart, camera)))
-            wanted = sum(motion.layers.values(), np.zeros((len(motion.frames), 7)))
+            wanted = sum(motion.layers.values(), np.zeros((len(motion.frames), 9)))
             np.testing.assert_allclose(motion.total, wanted, atol=1e-12)
 
 

@@ -9,6 +9,7 @@ from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.readings.framing import misses_px
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.sources.hand_keys import HandKeys, Tracks
 
 POST = Subject(name="Post", x_m=keyed((1, -1.0), (300, 1.5), (600, -0.5)), y_m=fixed(1.2), z_m=fixed(-6.0))
 
@@ -43,6 +44,14 @@ class Holding(unittest.TestCase):
         motion = evaluate(shot(third))
         self.assertLess(np.max(np.abs(np.mean(misses_px(shot(third), motion)[:, :2], axis=0))), 3.0)
         np.testing.assert_allclose(motion.pose.angles_deg[:, 2], evaluate(shot(None)).pose.angles_deg[:, 2], atol=1e-6)
+
+    def test_a_shift_of_the_picture_is_seen_and_its_slow_part_held_against(self) -> None:
+        away = layer("keys", source=HandKeys(tracks=Tracks(shift_x=5.0, shift_y=-4.0)), swings={})
+        ahead = Subject(name="Post", x_m=fixed(0.0), y_m=fixed(1.6), z_m=fixed(-6.0))
+        bare = shot_with(away, subject=ahead, last_frame=48)
+        np.testing.assert_allclose(misses_px(bare, evaluate(bare))[:, :2], [[96.0, -43.2]] * 48, atol=1e-6)
+        held = bare.replace(hold=HoldFraming())
+        np.testing.assert_allclose(misses_px(held, evaluate(held))[:, :2], 0.0, atol=0.5)
 
     def test_weight_and_parts(self) -> None:
         off, half, full = (evaluate(shot(HoldFraming(weight=fixed(each)))).pose.angles_deg for each in (0.0, 0.5, 1.0))

@@ -20,7 +20,7 @@ class Bands(unittest.TestCase):
         rate, own, total = bands_px(SHOT, [evaluate(SHOT)], "fast")
         at = int(np.argmax(own))
         self.assertLess(abs(np.log2(rate[at] / 4.0)), 1 / 6 + 1e-9)
-        self.assertAlmostEqual(own[at] / swing_px("tilt", 0.2, 35, 36, 1920, 4.0), 1.0, places=2)
+        self.assertAlmostEqual(own[at] / swing_px("tilt", 0.2, 35, 36, (1920, 1080), 4.0), 1.0, places=2)
         slow = int(np.argmin(np.abs(np.log2(rate / 0.5))))
         self.assertLess(own[slow], 0.01 * total[slow])
 
@@ -31,8 +31,8 @@ class Bands(unittest.TestCase):
         np.testing.assert_array_equal(own, total)
         per_unit = np.array(
             [
-                swing_px(a, 0.01, 35, 36, 1920, 4.0) / 0.01
-                for a in ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")
+                swing_px(a, 0.01, 35, 36, (1920, 1080), 4.0) / 0.01
+                for a in ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y")
             ]
         )
         moved = (motion.total - motion.total.mean(axis=0)) * per_unit

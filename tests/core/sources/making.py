@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 from scipy.signal import welch
 
-from tests.core.making import contribution, layer, shot_with
+from tests.core.making import ALL_SWINGS, contribution, layer, shot_with
 from zittern.core.numbers.param import keyed
 from zittern.core.sources.source import SourceDoc
 
 FPS = 60
-SWINGS = np.array([0.5, 0.4, 0.3, 1.0, 0.8, 0.6, 2.0])
+SWINGS = np.array(list(ALL_SWINGS.values()))
 
 
 def values(source: SourceDoc, seconds: float, **fields: object) -> np.ndarray:

@@ -7,7 +7,7 @@ from scipy.integrate import quad
 from scipy.optimize import minimize_scalar
 from scipy.signal import welch
 
-from tests.core.making import contribution, layer, rms, shot_with
+from tests.core.making import ALL_SWINGS, contribution, layer, rms, shot_with
 from zittern.core import octave
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.layers import AxisSetting
@@ -44,7 +44,7 @@ class Constants(unittest.TestCase):
 
 class Size(unittest.TestCase):
     def test_swing_is_twice_the_rms_whatever_octaves_and_persistence(self) -> None:
-        swings = np.array([0.5, 0.4, 0.3, 1.0, 0.8, 0.6, 2.0])
+        swings = np.array(list(ALL_SWINGS.values()))
         for octaves, persistence in ((1, 0.5), (2, 0.2), (4, 0.5), (8, 0.9), (3, 1.0), (5, 0.0)):
             with self.subTest(octaves=octaves, persistence=persistence):
                 values = contribution(long_shot(octaves=octaves, persistence=persistence))
@@ -84,7 +84,7 @@ class Rate(unittest.TestCase):
 class Independence(unittest.TestCase):
     def test_axes_are_unrelated(self) -> None:
         r = np.corrcoef(contribution(long_shot(octaves=3)).T)
-        self.assertLess(np.abs(r - np.eye(7)).max(), 0.1)
+        self.assertLess(np.abs(r - np.eye(9)).max(), 0.1)
 
     def test_seeds_and_layers_are_unrelated(self) -> None:
         values = [

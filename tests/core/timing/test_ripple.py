@@ -42,7 +42,7 @@ def inserted(before: Shot, **fields: object) -> Shot:
 
 
 def offsets(motion: Motion) -> np.ndarray:
-    return sum(motion.layers.values(), np.zeros((len(motion.frames), 7)))
+    return sum(motion.layers.values(), np.zeros((len(motion.frames), 9)))
 
 
 class Keyed(unittest.TestCase):

@@ -1211,7 +1211,7 @@ export interface components {
         };
         /**
          * AxisBoard
-         * @description The seven axes of a layer.
+         * @description The axes of a layer.
          */
         AxisBoard: {
             /**
@@ -1293,6 +1293,38 @@ export interface components {
              *       }
              *     }
              */
+            shift_x: components["schemas"]["AxisSetting"];
+            /**
+             * @default {
+             *       "locked": false,
+             *       "on": true,
+             *       "pace": {
+             *         "state": "fixed",
+             *         "value": 1
+             *       },
+             *       "seed": 0,
+             *       "swing": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       }
+             *     }
+             */
+            shift_y: components["schemas"]["AxisSetting"];
+            /**
+             * @default {
+             *       "locked": false,
+             *       "on": true,
+             *       "pace": {
+             *         "state": "fixed",
+             *         "value": 1
+             *       },
+             *       "seed": 0,
+             *       "swing": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       }
+             *     }
+             */
             tilt: components["schemas"]["AxisSetting"];
             /**
              * @default {
@@ -1329,9 +1361,12 @@ export interface components {
         };
         /**
          * AxisOut
-         * @description unit: in words; sign: as numbers carry it. step: a fine change of a swing.
+         * @description unit: in words; sign: as numbers carry it. step: a fine change of a swing. title: what people read. folds:
+         *     shown when it is asked for, or moves.
          */
         AxisOut: {
+            /** Folds */
+            folds: boolean;
             /** Minus */
             minus: string;
             /** Most Swing */
@@ -1340,13 +1375,15 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            name: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
             /** Plus */
             plus: string;
             /** Sign */
             sign: string;
             /** Step */
             step: number;
+            /** Title */
+            title: string;
             /** Unit */
             unit: string;
         };
@@ -1361,7 +1398,7 @@ export interface components {
              * Axis
              * @enum {string}
              */
-            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
             /** Base Hz */
             base_hz: number;
             /** Measured */
@@ -1390,7 +1427,7 @@ export interface components {
          */
         AxisSetting: {
             /** Linked To */
-            linked_to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom") | null;
+            linked_to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y") | null;
             /**
              * Locked
              * @default false
@@ -1784,11 +1821,11 @@ export interface components {
              * Axis
              * @enum {string}
              */
-            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
             /** Layer */
             layer: string;
             /** To */
-            to: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
+            to: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1902,6 +1939,14 @@ export interface components {
              *       "roll": {
              *         "state": "fixed",
              *         "value": 45
+             *       },
+             *       "shift_x": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "shift_y": {
+             *         "state": "fixed",
+             *         "value": 90
              *       },
              *       "tilt": {
              *         "state": "fixed",
@@ -2162,7 +2207,7 @@ export interface components {
          */
         FieldLook: {
             /** Axis */
-            axis?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom") | null;
+            axis?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y") | null;
             /**
              * Choices
              * @default []
@@ -2190,7 +2235,7 @@ export interface components {
              * @default roll
              * @enum {string}
              */
-            ink: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            ink: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
             /**
              * Kind
              * @enum {string}
@@ -2495,6 +2540,14 @@ export interface components {
              *         "state": "fixed",
              *         "value": 0
              *       },
+             *       "shift_x": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "shift_y": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
              *       "tilt": {
              *         "state": "fixed",
              *         "value": 0
@@ -2796,6 +2849,14 @@ export interface components {
              *         "value": 0
              *       },
              *       "roll": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "shift_x": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "shift_y": {
              *         "state": "fixed",
              *         "value": 0
              *       },
@@ -3200,6 +3261,32 @@ export interface components {
              *           "value": 0
              *         }
              *       },
+             *       "shift_x": {
+             *         "locked": false,
+             *         "on": true,
+             *         "pace": {
+             *           "state": "fixed",
+             *           "value": 1
+             *         },
+             *         "seed": 0,
+             *         "swing": {
+             *           "state": "fixed",
+             *           "value": 0
+             *         }
+             *       },
+             *       "shift_y": {
+             *         "locked": false,
+             *         "on": true,
+             *         "pace": {
+             *           "state": "fixed",
+             *           "value": 1
+             *         },
+             *         "seed": 0,
+             *         "swing": {
+             *           "state": "fixed",
+             *           "value": 0
+             *         }
+             *       },
              *       "tilt": {
              *         "locked": false,
              *         "on": true,
@@ -3326,7 +3413,7 @@ export interface components {
         };
         /**
          * LayerReading
-         * @description A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
+         * @description A layer's axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
          *     cannot be given; nothing else of it is left out.
          */
         LayerReading: {
@@ -3356,11 +3443,11 @@ export interface components {
          */
         LinkAxes: {
             /** Axes */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
             /** Layer */
             layer: string;
             /** To */
-            to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom") | null;
+            to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3461,13 +3548,13 @@ export interface components {
          *     - `framing`: how far the subject is off its place on screen. Columns: right px, above px, on screen 0 or 1.
          *     - `rig`: where the rig is behind a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
          *     - `moves`: how far a mount or layer alone moves the picture from the frame before, 0 where that is not known. Columns: px.
-         *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
-         *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg.
+         *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %.
+         *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %.
          *     - `aimed`: the mount that the operator aims, in what carries it. Columns: pan deg, tilt deg.
-         *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
-         *     - `layer`: what a layer gives, or would give. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
+         *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
+         *     - `layer`: what a layer gives, or would give. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
          *     - `weight`: weight of a layer with its ramps and its clip's. Columns: share.
-         *     - `clip`: what the layers of a clip give together, whether they count or not. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom.
+         *     - `clip`: what the layers of a clip give together, whether they count or not. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
          *     - `hull`: amount of a clip with its ramps and cross-fades. Columns: share.
          */
         MotionHead: {
@@ -3860,7 +3947,7 @@ export interface components {
          */
         NewSeeds: {
             /** Axes */
-            axes?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[] | null;
+            axes?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[] | null;
             /** Layers */
             layers: string[];
             /**
@@ -4178,6 +4265,22 @@ export interface components {
              *     }
              */
             roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Shift X
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            shift_x: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Shift Y
+             * @default {
+             *       "state": "fixed",
+             *       "value": 90
+             *     }
+             */
+            shift_y: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Tilt
              * @default {
@@ -4627,6 +4730,20 @@ export interface components {
              *       "scale": 0
              *     }
              */
+            shift_x: components["schemas"]["Track"];
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            shift_y: components["schemas"]["Track"];
+            /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
             tilt: components["schemas"]["Track"];
             /**
              * @default {
@@ -4979,10 +5096,12 @@ export interface components {
              *       "truck",
              *       "pedestal",
              *       "dolly",
-             *       "zoom"
+             *       "zoom",
+             *       "shift_x",
+             *       "shift_y"
              *     ]
              */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
             /** Factor */
             factor: number;
             /** Layers */
@@ -5008,7 +5127,7 @@ export interface components {
          */
         SetAxisRate: {
             /** Axes */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
             /** Layer */
             layer: string;
             /** Rate Hz */
@@ -5353,7 +5472,7 @@ export interface components {
          */
         SetSwings: {
             /** Axes */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
             /** Frame */
             frame: number;
             /** Layer */
@@ -5926,6 +6045,14 @@ export interface components {
              *         "data": "",
              *         "scale": 0
              *       },
+             *       "shift_x": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
+             *       "shift_y": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
              *       "tilt": {
              *         "data": "",
              *         "scale": 0
@@ -6069,6 +6196,22 @@ export interface components {
              *     }
              */
             roll: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Shift X
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            shift_x: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Shift Y
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            shift_y: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Tilt
              * @default {
@@ -6323,6 +6466,14 @@ export interface components {
              *         "state": "fixed",
              *         "value": 45
              *       },
+             *       "shift_x": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "shift_y": {
+             *         "state": "fixed",
+             *         "value": 90
+             *       },
              *       "tilt": {
              *         "state": "fixed",
              *         "value": 90
@@ -6367,7 +6518,7 @@ export interface components {
              * Axis
              * @enum {string}
              */
-            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom";
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
             /** Least */
             least: number[];
             /** Most */

@@ -9,6 +9,17 @@ const inUnit = (sign: string) =>
     .axes.filter((each) => each.sign === sign)
     .map(({ name }) => name);
 
+/** What an axis is called. */
+export const AXIS_TITLES = Object.fromEntries(facts().axes.map(({ name, title }) => [name, title])) as Record<
+  AxisName,
+  string
+>;
+
+/** Shown when they are asked for, or move. */
+export const FOLDED: readonly AxisName[] = facts()
+  .axes.filter(({ folds }) => folds)
+  .map(({ name }) => name);
+
 export const ROTATIONS: readonly AxisName[] = inUnit("°");
 export const TRANSLATIONS: readonly AxisName[] = inUnit("cm");
 
@@ -27,4 +38,6 @@ export const DASHES: Record<AxisName, readonly number[]> = {
   pedestal: [14, 2],
   dolly: [4, 2, 1.5, 2],
   zoom: [2, 5],
+  shift_x: [9, 4, 1, 4],
+  shift_y: [14, 2, 1, 2],
 };

@@ -63,6 +63,8 @@ export type View = {
   goingTo: boolean;
   /** What lies just outside the frame is shown too. */
   around: boolean;
+  /** Boards show the axes too that are folded away while they do not move. */
+  allAxes: boolean;
   axes: AxisName[];
   window: [number, number];
   /** Frames that the frame table shows just now, while it is open. */
@@ -142,6 +144,7 @@ export const view = createStore<View>(() => ({
   pose: null,
   tinted: false,
   around: false,
+  allAxes: false,
   window: [1, 240],
   rowsInView: null,
   guides: { thirds: true, centre: false, safe: true },

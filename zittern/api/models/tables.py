@@ -54,7 +54,9 @@ class SourceOut(Model):
 
 
 class AxisOut(Model):
-    """unit: in words; sign: as numbers carry it. step: a fine change of a swing."""
+    """unit: in words; sign: as numbers carry it. step: a fine change of a swing. title: what people read. folds:
+    shown when it is asked for, or moves.
+    """
 
     name: Axis
     unit: str
@@ -63,6 +65,8 @@ class AxisOut(Model):
     minus: str
     most_swing: float
     step: float
+    title: str
+    folds: bool
 
 
 class FramingOut(Model):

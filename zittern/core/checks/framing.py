@@ -12,6 +12,7 @@ from zittern.core.edits.placing import AimCamera
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Pose
+from zittern.core.picture import shift_px
 from zittern.core.readings.framing import framed, misses_px
 from zittern.core.rig import rotations
 from zittern.core.units import Array
@@ -128,7 +129,8 @@ def _place(study: Study, pose: Pose) -> Array:
     depth = -seen[:, 2]
     f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
-    at = np.abs(seen[:, :2]) / np.where(depth > _AHEAD_M, depth, 1.0)[:, None] * f_px[:, None] / half
+    shown = seen[:, :2] / np.where(depth > _AHEAD_M, depth, 1.0)[:, None] * f_px[:, None] + shift_px(shot, pose)
+    at = np.abs(shown) / half
     return np.where(depth > _AHEAD_M, np.max(at, axis=1), _FAR)
 
 

@@ -7,6 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
+from zittern.core.axes import AXES
 from zittern.core.doc import Doc
 from zittern.core.lens import focal_px
 from zittern.core.motion.cache import Cache
@@ -76,17 +77,20 @@ class Study:
 
     @cached_property
     def px_per_unit(self) -> Array:
-        """How far a unit of each axis (degree, centimetre, percent) moves the picture. (F, 7) in AXES order."""
+        """How far a unit of each axis (degree, centimetre, percent) moves the picture. (F, 9) in AXES order."""
         angle, half = np.pi / _HALF_TURN_DEG, np.full(len(self.frames), self.shot.picture.width_px / 2.0)
         away = self.distance_m * CM_PER_M
         shift, scale = self.f_px / away, half / away
-        return np.stack([self.f_px * angle, self.f_px * angle, half * angle, shift, shift, scale, half / 100.0], axis=1)
+        across = np.full(len(self.frames), self.shot.picture.width_px / 100.0)
+        up = np.full(len(self.frames), self.shot.picture.height_px / 100.0)
+        turned = self.f_px * angle
+        return np.stack([turned, turned, half * angle, shift, shift, scale, half / 100.0, across, up], axis=1)
 
     def layer_px(self, layer: str) -> Array:
-        """What a layer does to each axis. (F, 7) pixels."""
+        """What a layer does to each axis. (F, 9) pixels."""
         given = self.motion.layers.get(layer)
         if given is None:
-            given = self.motion.silent.get(layer, np.zeros((len(self.frames), 7)))
+            given = self.motion.silent.get(layer, np.zeros((len(self.frames), len(AXES))))
         return np.asarray(given * self.px_per_unit)
 
     @cached_property

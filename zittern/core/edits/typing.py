@@ -8,7 +8,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.axes import AXES, Axis
+from zittern.core.axes import AXES, SHIFTS, Axis
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.lens import focal_px
@@ -83,6 +83,9 @@ def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callabl
         return (lambda px: math.degrees(math.atan(px / f_px))), ""
     if axis == "roll":
         return (lambda px: math.degrees(math.atan(px / (width / 2.0)))), ""
+    if axis in SHIFTS:
+        size = (width, shot.picture.height_px)[SHIFTS.index(axis)]
+        return (lambda px: px / size * _PERCENT), ""
     if axis == "zoom":
         return (lambda px: px / (width / 2.0) * _PERCENT), ""
     if shot.subject is None:

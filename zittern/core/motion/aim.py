@@ -137,10 +137,13 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
     return pan_tilt_deg(away, behind[:, :3, 3], ray, mount.along("roll_deg", scope))
 
 
-def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Array:
-    """Direction in the lens of the place on screen where the subject should sit. (F, 3), unit length."""
-    across = (framing.across_percent.sample(scope) / 100.0 - 0.5) * shot.sensor_mm
-    up = (framing.up_percent.sample(scope) / 100.0 - 0.5) * height_mm(shot.sensor_mm, *_shape(shot))
+def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_percent: Array | float = 0.0) -> Array:
+    """Direction in the lens of the place on screen where the subject should sit. shift_percent: by how much the film
+    back has the picture to the right and up, (F, 2). (F, 3), unit length.
+    """
+    right, above = np.broadcast_to(shift_percent, (len(scope.frames), 2)).T
+    across = ((framing.across_percent.sample(scope) - right) / 100.0 - 0.5) * shot.sensor_mm
+    up = ((framing.up_percent.sample(scope) - above) / 100.0 - 0.5) * height_mm(shot.sensor_mm, *_shape(shot))
     out = np.stack([across, up, -shot.focal_mm.sample(scope)], axis=1)
     return np.asarray(out / np.linalg.norm(out, axis=1)[:, None], dtype=np.float64)
 

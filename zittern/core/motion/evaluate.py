@@ -32,15 +32,19 @@ _PART_BYTES = 16 * 2**20
 
 # The tables of a motion: arrays by name.
 _TABLES = ("layers", "silent", "weights", "clip_weights", "offsets", "rig", "locals_")
+_POSE = ("position_m", "angles_deg", "focal_mm", "shift_percent")
 
 
 @dataclass(frozen=True, slots=True)
 class Pose:
-    """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous; focal_mm (F,)."""
+    """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous; focal_mm (F,).
+    shift_percent (F, 2): how far the film back shifts the picture, of its width to the right, of its height up.
+    """
 
     position_m: Array
     angles_deg: Array
     focal_mm: Array
+    shift_percent: Array
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +52,7 @@ class Motion:
     """What a shot does at some frames.
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
-    (F, 7) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
+    (F, 9) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
     each layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of
     `layers` by mount id, or chain.LENS. rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount
     id. on: what rides, springs and the hold on the framing add. locals_: poses of the mounts in their parents, aimed
@@ -71,7 +75,7 @@ class Motion:
         """The same at some of its frames, without copying."""
 
         def pose(pose: Pose) -> Pose:
-            return Pose(pose.position_m[first:stop], pose.angles_deg[first:stop], pose.focal_mm[first:stop])
+            return Pose(*(getattr(pose, each)[first:stop] for each in _POSE))
 
         def table(arrays: dict[str, Array]) -> dict[str, Array]:
             return {name: values[first:stop] for name, values in arrays.items()}
@@ -87,7 +91,7 @@ class Motion:
 
     @property
     def total(self) -> Array:
-        """Sum of all contributions. (F, 7)."""
+        """Sum of all contributions. (F, 9)."""
         sums = list(self.offsets.values())
         if not sums:
             return np.zeros((len(self.frames), len(AXES)))
@@ -114,7 +118,12 @@ def evaluate(
     pose = (
         bare
         if posed.still
-        else Pose(posed.lens[:, :3, 3], posed.angles_deg(bare.angles_deg), lens.zoomed_mm(run, offsets))
+        else Pose(
+            posed.lens[:, :3, 3],
+            posed.angles_deg(bare.angles_deg),
+            lens.zoomed_mm(run, offsets),
+            lens.shift_percent(run, offsets),
+        )
     )
     weights, clip_weights = mixing.weights(run), mixing.clip_weights(run)
     return Motion(
@@ -128,7 +137,7 @@ def _bare(run: Evaluation) -> Pose:
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
     packed = run.kept("bare", move.bare_parts(run.shot), make)
-    return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run))
+    return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run), np.zeros((len(run.frames), 2)))
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
@@ -145,12 +154,7 @@ def joined(parts: Sequence[Motion]) -> Motion:
 
     def pose(which: str) -> Pose:
         poses: list[Pose] = [getattr(part, which) for part in parts]
-        return Pose(
-            *(
-                np.concatenate([getattr(each, field) for each in poses])
-                for field in ("position_m", "angles_deg", "focal_mm")
-            )
-        )
+        return Pose(*(np.concatenate([getattr(each, field) for each in poses]) for field in _POSE))
 
     def together(tables: Sequence[Mapping[str, Array]]) -> dict[str, Array]:
         return {name: np.concatenate([each[name] for each in tables]) for name in tables[0]}

@@ -44,23 +44,23 @@ def holding(shot: Shot) -> HoldFraming | None:
     return shot.hold if shot.hold is not None and shot.subject is not None and not shot.hold.weight.nothing else None
 
 
-def drift_deg(shot: Shot, scope: Scope, pose: Array) -> Array:
-    """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4) -> (F, 2)
-    degrees, -180..180; 0 where the subject stands in the lens.
+def drift_deg(shot: Shot, scope: Scope, pose: Array, shift_percent: Array) -> Array:
+    """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4);
+    shift_percent: of the picture, (F, 2) -> (F, 2) degrees, -180..180; 0 where the subject stands in the lens.
     """
     assert shot.subject is not None, "only a shot with a subject has drift"
     now = rotations.angles_of(pose[:, :3, :3])
     away = shot.subject.position_m(scope) - pose[:, :3, 3]
-    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, framing_of(shot), scope), now[:, 2])
+    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, framing_of(shot), scope, shift_percent), now[:, 2])
     lacking = np.nan_to_num(wanted - now[:, :2])
     return np.asarray(lacking - 360.0 * np.round(lacking / 360.0), dtype=np.float64)
 
 
 def slow_drift_deg(
-    run: Evaluation, hold: HoldFraming, parts: Sequence[Part], poses: Callable[[Evaluation], Array]
+    run: Evaluation, hold: HoldFraming, parts: Sequence[Part], lens: Callable[[Evaluation], tuple[Array, Array]]
 ) -> Array:
     """The slow part of it at the frames of an evaluation, by weight. parts: what the pose of the lens is computed from;
-    poses: tf_world_lens of an evaluation without the hold. (F, 2) degrees.
+    lens: tf_world_lens of an evaluation without the hold, and the shift of the picture. (F, 2) degrees.
     """
     shot = run.shot
     grid = coarsened(grid_of(shot, _LEAST_LEAD_S))
@@ -68,7 +68,7 @@ def slow_drift_deg(
 
     def part(frames: Array) -> Array:
         sub = run.over(frames, run.cache)
-        return drift_deg(shot, sub.scope, poses(sub))
+        return drift_deg(shot, sub.scope, *lens(sub))
 
     def make() -> Array:
         from scipy import signal  # half a second to import: only whoever uses it waits

@@ -1,5 +1,5 @@
 """Stage: layers. Reads the shot's layers, their clips' clocks and speeds, the focal length where a layer is steady on
-screen, and the path attributes where a source asks for them; gives each layer's offsets of full weight, (F, 7) in AXES
+screen, and the path attributes where a source asks for them; gives each layer's offsets of full weight, (F, 9) in AXES
 order, degrees / cm / %.
 """
 
@@ -39,7 +39,7 @@ def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
 
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    """swing / 2 x source, before weight. (F, 7)."""
+    """swing / 2 x source, before weight. (F, 9)."""
     axes = layer.moving_axes
     out = np.zeros((len(run.frames), len(AXES)))
     if not axes:

@@ -1,4 +1,5 @@
-"""Stage: lens. Reads the keyed focal length and the summed offsets; gives the focal length with zoom."""
+"""Stage: lens. Reads the keyed focal length and the summed offsets; gives the focal length with zoom, and
+the shift of the picture."""
 
 from __future__ import annotations
 
@@ -6,12 +7,12 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from zittern.core.axes import axis_index
+from zittern.core.axes import SHIFTS, axis_index
 from zittern.core.lens import LEAST_FOCAL_MM
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.units import Array
 
-__all__ = ["focal_mm", "zoomed_mm"]
+__all__ = ["focal_mm", "shift_percent", "zoomed_mm"]
 
 
 def focal_mm(run: Evaluation) -> Array:
@@ -23,3 +24,9 @@ def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
     """Keyed x (1 + zoom), never shorter than a lens can be. (F,) millimetres."""
     zoom = sum((offset[:, axis_index("zoom")] for offset in offsets.values()), np.zeros(len(run.frames)))
     return np.maximum(focal_mm(run) * (1.0 + zoom / 100.0), LEAST_FOCAL_MM)
+
+
+def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
+    """How far the film back shifts the picture: of its width to the right, of its height up. (F, 2) percent."""
+    columns = [axis_index(axis) for axis in SHIFTS]
+    return sum((offset[:, columns] for offset in offsets.values()), np.zeros((len(run.frames), len(SHIFTS))))

@@ -36,7 +36,7 @@ def active(shot: Shot) -> set[str]:
 def contributions(
     run: Evaluation, mounts: Collection[str | None] | None = None
 ) -> tuple[dict[str, Array], dict[str, Array]]:
-    """By layer id, (F, 7): of those that count, after replacing; and what the others would give. mounts: only those
+    """By layer id, (F, 9): of those that count, after replacing; and what the others would give. mounts: only those
     that count and act on these.
     """
     counted = active(run.shot)
@@ -59,12 +59,12 @@ def contributions(
 
 
 def before_replacing(run: Evaluation, ids: Collection[str]) -> list[Array]:
-    """Contributions of some layers before others replace them. (F, 7) each."""
+    """Contributions of some layers before others replace them. (F, 9) each."""
     return [_weighted(run, clip, layer) for clip, layer in run.shot.layers() if layer.id in ids]
 
 
 def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
-    """Sums of contributions by mount id, or chain.LENS. (F, 7)."""
+    """Sums of contributions by mount id, or chain.LENS. (F, 9)."""
     by_target: dict[str, list[Array]] = {}
     for _, layer in shot.layers():
         if layer.id in contributed:
@@ -107,7 +107,7 @@ def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 
 def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    """A layer's contribution before others replace it. (F, 7)."""
+    """A layer's contribution before others replace it. (F, 9)."""
 
     def make() -> Array:
         with budget.doing(lambda: f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):

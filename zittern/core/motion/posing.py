@@ -15,6 +15,7 @@ import numpy as np
 from zittern.core.motion import aim, angles, hold, mixing, move, springs
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation, Part
+from zittern.core.motion.lens import shift_percent
 from zittern.core.motion.rides import rides
 from zittern.core.rig import chain
 from zittern.core.units import Array
@@ -82,7 +83,7 @@ class RigPoses:
 
 
 def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
-    """offsets: (F, 7) of the layers, by mount id or chain.LENS."""
+    """offsets: (F, 9) of the layers, by mount id or chain.LENS."""
     out = _without_hold(run, offsets)
     framing = hold.holding(run.shot)
     if framing is None:
@@ -122,9 +123,12 @@ def _parts(
     return {**locals_, **turned}, chain.RigOffsets(rides(run.shot, run.scope, mounts))
 
 
-def _lens_at(run: Evaluation) -> Array:
-    """tf_world_lens of an evaluation without the hold on its framing."""
-    return _without_hold(run, mixing.sums(run.shot, mixing.contributions(run)[0])).lens
+def _lens_at(run: Evaluation) -> tuple[Array, Array]:
+    """tf_world_lens of an evaluation without the hold on its framing, (F, 4, 4), and the shift of its picture, (F, 2)
+    percent.
+    """
+    offsets = mixing.sums(run.shot, mixing.contributions(run)[0])
+    return _without_hold(run, offsets).lens, shift_percent(run, offsets)
 
 
 def lens_parts(run: Evaluation) -> tuple[Part, ...]:

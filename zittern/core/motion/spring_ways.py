@@ -159,7 +159,7 @@ class Ways:
 
 
 def offsets_of(run: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
-    """What layers do to some mounts. (F, 7) by mount id."""
+    """What layers do to some mounts. (F, 9) by mount id."""
     return mixing.sums(run.shot, mixing.contributions(run, set(mounts))[0]) if mounts else {}
 
 

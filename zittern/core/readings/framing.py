@@ -11,6 +11,7 @@ from zittern.core.lens import focal_px
 from zittern.core.motion.aim import aiming, framing_of, slack_deg, to_target, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
+from zittern.core.picture import shift_px
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -69,7 +70,8 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     ahead = -seen[:, 2] > _LEAST_DEPTH_M
     depth = np.where(ahead, -seen[:, 2], 1.0)
-    at = np.where(ahead[:, None], seen[:, :2] / depth[:, None] * f_px[:, None], _FAR_PX)
+    shown = seen[:, :2] / depth[:, None] * f_px[:, None] + shift_px(shot, motion.pose)
+    at = np.where(ahead[:, None], shown, _FAR_PX)
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
     inside = ahead & np.all(np.abs(at) <= half, axis=1)
     place = to_target(shot, framing_of(shot), scope)

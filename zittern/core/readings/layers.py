@@ -60,7 +60,7 @@ class SpanReading:
 
 @dataclass(frozen=True, slots=True)
 class LayerReading:
-    """A layer's seven axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
+    """A layer's axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
     cannot be given; nothing else of it is left out.
     """
 
@@ -147,7 +147,7 @@ def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Arr
     speed = layer.speed.at(scope) * clip.speed.at(scope)
     base_hz = float(layer.source.peak_hz(scope)[0]) * speed
     beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value
-    width_px = shot.picture.width_px
+    size_px = (shot.picture.width_px, shot.picture.height_px)
     moving = layer.moving_axes
     reach = np.abs(given).max(axis=0) if given is not None and len(given) else np.zeros(len(AXES))
 
@@ -162,9 +162,11 @@ def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Arr
         if measured:
             swing = float(reach[axis_index(axis)])
         seen = swing if moves else 0.0
-        pixels = swing_px(axis, seen, at.focal_mm, shot.sensor_mm, width_px, at.distance_m) if seen else 0.0
+        pixels = swing_px(axis, seen, at.focal_mm, shot.sensor_mm, size_px, at.distance_m) if seen else 0.0
         unseen = moves and rate_hz > shot.fps.value / 2.0
-        return AxisReading(axis, swing, pixels, pixels / width_px, per_unit, moves, measured, unseen, rate_hz, base_hz)
+        return AxisReading(
+            axis, swing, pixels, pixels / size_px[0], per_unit, moves, measured, unseen, rate_hz, base_hz
+        )
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))
     finding = "" if beats_a_frame <= MOST_A_FRAME else _TOO_FAST.format(beats_a_frame)

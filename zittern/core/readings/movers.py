@@ -11,6 +11,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from zittern.core.axes import SHIFTS, axis_index
 from zittern.core.readings.seen import Seen
 from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import chain, transforms
@@ -30,13 +31,14 @@ def movers_px(seen: Seen) -> dict[str, Tagged]:
     motion = seen.motion
     parts: dict[str, Tagged] = {}
     base: Tagged | None = None
+    size_px = (seen.shot.picture.width_px, seen.shot.picture.height_px)
     for mount in seen.shot.mounts:
         parts[f"mount:{mount.id}"] = _told(seen, *_mount(seen, mount.id, base))
         base = seen.rig[mount.id]
     for name in motion.layers:
         layer = seen.layers[name]
         parts[f"layer:{name}"] = _told(
-            seen, ["layer", layer, seen.away_m, seen.f_px], _layer(layer, seen.away_m, seen.f_px)
+            seen, ["layer", layer, seen.away_m, seen.f_px, *size_px], _layer(layer, seen.away_m, seen.f_px, size_px)
         )
     if chain.HOLD in motion.on.given:
         parts[HOLD_PART] = _told(
@@ -94,13 +96,16 @@ def _moved_back(pose: Array, point: Array) -> Array:
     return np.asarray(np.einsum("fji,fj->fi", pose[:, :3, :3], point - pose[:, :3, 3]))
 
 
-def _layer(layer: Tagged, away_m: Tagged, f_px: Tagged) -> Callable[[], Array]:
+def _layer(layer: Tagged, away_m: Tagged, f_px: Tagged, size_px: tuple[int, int]) -> Callable[[], Array]:
+    columns = [axis_index(axis) for axis in SHIFTS]
+
     def make() -> Array:
         values, away = layer.values, away_m.values
         across = np.radians(values[:, 0]) - values[:, 3] / CM_PER_M / away
         up = np.radians(values[:, 1]) + values[:, 4] / CM_PER_M / away
-        gone = np.hypot(np.diff(across, prepend=across[:1]), np.diff(up, prepend=up[:1]))
-        return np.asarray(gone * f_px.values)
+        at = np.stack([across, up], axis=1) * f_px.values[:, None]
+        at += values[:, columns] / 100.0 * np.array([size_px[0], -size_px[1]])
+        return np.asarray(np.linalg.norm(np.diff(at, axis=0, prepend=at[:1]), axis=1))
 
     return make
 

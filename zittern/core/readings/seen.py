@@ -33,12 +33,12 @@ class Seen:
 
     @cached_property
     def pose(self) -> Tagged:
-        """Of the lens, with everything. (F, 7): metres, degrees, mm."""
+        """Of the lens, with everything. (F, 9): metres, degrees, mm, percent of the picture."""
         return _columns(self.motion.pose)
 
     @cached_property
     def bare(self) -> Tagged:
-        """Of the move alone. (F, 7)."""
+        """Of the move alone. (F, 9)."""
         return _columns(self.motion.bare)
 
     @cached_property
@@ -93,5 +93,5 @@ class Seen:
 
 
 def _columns(pose: Pose) -> Tagged:
-    parts = [given(each) for each in (pose.position_m, pose.angles_deg, pose.focal_mm)]
+    parts = [given(each) for each in (pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent)]
     return made("columns", parts, lambda: np.column_stack([each.values for each in parts]))

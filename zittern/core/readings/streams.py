@@ -43,7 +43,11 @@ class Stream:
     parts: Callable[[Seen], Parts]
 
 
-_POSE = ("x m", "y m", "z m", "pan deg", "tilt deg", "roll deg", "focal mm", "vertical field of view deg")
+_POSE = (
+    "x m", "y m", "z m", "pan deg", "tilt deg", "roll deg", "focal mm", "vertical field of view deg",
+    "shift across %", "shift up %",
+)  # fmt: skip
+_SHIFT = 7
 _OFFSETS = tuple(AXES)
 
 
@@ -81,7 +85,8 @@ def _with_fov(seen: Seen, pose: Tagged) -> Tagged:
 
     def make() -> Array:
         columns = pose.values
-        return np.column_stack([columns, vfov_deg(columns[:, 6], shot.sensor_mm, width_px, height_px)])
+        vfov = vfov_deg(columns[:, _SHIFT - 1], shot.sensor_mm, width_px, height_px)
+        return np.column_stack([columns[:, :_SHIFT], vfov, columns[:, _SHIFT:]])
 
     return made("pose", [pose, shot.sensor_mm, width_px, height_px], make)
 

@@ -30,7 +30,7 @@ HOLD = "·hold"
 class RigOffsets:
     """What is on the mounts besides their keyed poses, by mount id. carried: what a ride makes of a world pose, (F, 3,
     7): the turn and shift of where it is (3, 4), the turn of how it stands (3, 3). given: how far springs let it stray,
-    (F, 6): metres in the world, then a turn in its own frame (radians); HOLD: what holds the framing. offsets: (F, 7)
+    (F, 6): metres in the world, then a turn in its own frame (radians); HOLD: what holds the framing. offsets: (F, 9)
     of the layers, by mount id or LENS, degrees / cm / %.
     """
 

@@ -29,7 +29,7 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
 
 
 def offset_transforms(offsets: Array) -> Array:
-    """Layer offsets as poses in the camera's own frame. offsets: (F, 7) in AXES order, degrees / cm / %. -> (F, 4, 4).
+    """Layer offsets as poses in the camera's own frame. offsets: (F, 9) in AXES order, degrees / cm / %. -> (F, 4, 4).
 
     truck is +X, pedestal +Y, dolly -Z; zoom does not move the camera.
 

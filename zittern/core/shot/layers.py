@@ -50,7 +50,7 @@ class AxisSetting(Doc):
 
 
 class AxisBoard(Doc):
-    """The seven axes of a layer."""
+    """The axes of a layer."""
 
     pan: AxisSetting = AxisSetting()
     tilt: AxisSetting = AxisSetting()
@@ -59,6 +59,8 @@ class AxisBoard(Doc):
     pedestal: AxisSetting = AxisSetting()
     dolly: AxisSetting = AxisSetting()
     zoom: AxisSetting = AxisSetting()
+    shift_x: AxisSetting = AxisSetting()
+    shift_y: AxisSetting = AxisSetting()
 
     def of(self, axis: Axis) -> AxisSetting:
         """The setting of one axis."""

@@ -36,6 +36,8 @@ _LAGS: dict[Axis, float] = {
     "pan": 0.12,
     "truck": 0.12,
     "zoom": 0.0,
+    "shift_x": 0.12,
+    "shift_y": 0.0,
 }
 
 

@@ -59,9 +59,9 @@ _KNOCK_HZ, _KNOCK_SETTLES_S = 11.0, 0.16
 # leans over the standing leg.
 _PER_STEP: dict[Axis, tuple[float, float]] = {
     "pedestal": (1.0, 0.0), "tilt": (1.0, 0.12), "dolly": (1.0, 0.25), "zoom": (1.0, 0.0),
-    "truck": (0.5, 0.0), "roll": (0.5, 0.04), "pan": (0.5, 0.2),
+    "truck": (0.5, 0.0), "roll": (0.5, 0.04), "pan": (0.5, 0.2), "shift_x": (0.5, 0.0), "shift_y": (1.0, 0.0),
 }  # fmt: skip
-_KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6}
+_KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6, "shift_y": -1.0}
 # A limp takes this much from every other step, and hastens the one after it by this share of a step.
 _LIMP_SIZE, _LIMP_TIME = 0.7, 0.16
 _UNEVEN_SIZE, _UNEVEN_TIME = 0.5, 0.08

@@ -30,6 +30,8 @@ class Tracks(Doc):
     pedestal: _Centimetres = fixed(0.0)
     dolly: _Centimetres = fixed(0.0)
     zoom: _Percent = fixed(0.0)
+    shift_x: _Percent = fixed(0.0)
+    shift_y: _Percent = fixed(0.0)
 
 
 class HandKeys(SourceDoc):

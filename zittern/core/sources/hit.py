@@ -45,6 +45,8 @@ _SAME_WAY: dict[Axis, float] = {
     "pedestal": -1.0,
     "dolly": -1.0,
     "zoom": 1.0,
+    "shift_x": 1.0,
+    "shift_y": -1.0,
 }
 # How much of a hit goes where it likes instead of away from its place.
 _OWN_WAY = 0.3
@@ -168,7 +170,7 @@ class Hit(SourceDoc):
         right, up, forward = (away_m / np.where(distance > 0.0, distance, 1.0)).T
         pushed: dict[Axis, Array] = {
             "truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right,
-            "zoom": 0.0 * right,
+            "zoom": 0.0 * right, "shift_x": -right, "shift_y": -up,
         }  # fmt: skip
         along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
         return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)

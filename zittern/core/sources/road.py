@@ -92,6 +92,8 @@ _PARTS: dict[Axis, str] = {
     "roll": "roll",
     "truck": "roll",
     "pan": "roll",
+    "shift_x": "roll",
+    "shift_y": "heave",
 }
 _SALTS = {"where": 51, "mean": 52, "sides": 53}
 _CHUNK_FRAMES = 2048

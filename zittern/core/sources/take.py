@@ -77,6 +77,8 @@ class Recording(Doc):
     pedestal: Track = Track()
     dolly: Track = Track()
     zoom: Track = Track()
+    shift_x: Track = Track()
+    shift_y: Track = Track()
 
     @model_validator(mode="after")
     def _even(self) -> Self:

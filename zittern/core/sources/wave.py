@@ -44,6 +44,8 @@ class Phases(Doc):
     pedestal: _Turn = fixed(90.0)
     dolly: _Turn = fixed(45.0)
     zoom: _Turn = fixed(0.0)
+    shift_x: _Turn = fixed(0.0)
+    shift_y: _Turn = fixed(90.0)
 
     def cycles(self, inputs: Inputs) -> Array:
         """(F, A) cycles."""

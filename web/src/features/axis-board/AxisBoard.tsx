@@ -9,7 +9,7 @@ import { MoreForm } from "./MoreForm";
 import { RowBar } from "./RowBar";
 import { SourceForm } from "./SourceForm";
 
-/** Seven rows, then the source's own numbers, then the layer's; what is rarely changed folds away. */
+/** A row an axis, then the source's own numbers, then the layer's; what is rarely changed folds away. */
 export function AxisBoard() {
   const state = useStore(openShot, (each) => each.state);
   const selected = useStore(view, (each) => each.layer);
@@ -19,8 +19,8 @@ export function AxisBoard() {
       <div className="flex flex-col gap-3 px-4 py-3">
         <h2 className="cond font-semibold text-[15px]">Axis board</h2>
         <p className="text-(--graphite) text-sm">
-          The seven axes of the selected layer appear here: how far each swings, how fast, and how many pixels that
-          moves the picture.
+          The axes of the selected layer appear here: how far each swings, how fast, and how many pixels that moves the
+          picture.
         </p>
         <span>
           <AddLayerMenu />

@@ -1,5 +1,5 @@
 import type { AxisName } from "../../api/types";
-import { AXES, DASHES } from "../../shared/axes";
+import { AXES, AXIS_TITLES, DASHES } from "../../shared/axes";
 import { between, pressed } from "../../stores/pressed";
 import { howToSelect } from "../../stores/selection";
 import { view } from "../../stores/view";
@@ -28,7 +28,9 @@ export function AxisLabel({
       type="button"
       aria-pressed={selected}
       title={
-        linked ? `Linked to ${linked}` : "Select; Ctrl adds rows, Shift all up to here; edits then go to all of them"
+        linked
+          ? `Linked to ${AXIS_TITLES[linked as AxisName]}`
+          : "Select; Ctrl adds rows, Shift all up to here; edits then go to all of them"
       }
       className={`cond flex items-center gap-1 text-[13px] ${quiet ? "text-(--graphite)" : ""}`}
       onClick={select}
@@ -44,7 +46,7 @@ export function AxisLabel({
           strokeDasharray={DASHES[axis].join(" ")}
         />
       </svg>
-      {axis}
+      {AXIS_TITLES[axis]}
     </button>
   );
 }

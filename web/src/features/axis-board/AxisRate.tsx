@@ -1,5 +1,6 @@
 import { useStore } from "zustand";
 import type { AxisName, AxisReading, Layer } from "../../api/types";
+import { AXIS_TITLES } from "../../shared/axes";
 import { layerField } from "../../shared/fields";
 import { ParamControl } from "../../shared/number";
 import { transport } from "../../stores/transport";
@@ -29,9 +30,9 @@ export function AxisRate({ layer, axis, reading, locked }: AxisRateProps) {
       <ParamControl
         at={at(lead)}
         param={layer.axes[lead].pace}
-        look={{ ...look, title: `rate of ${axis}` }}
-        label={`Rate of ${axis}`}
-        keyTitle={`rate of ${axis}`}
+        look={{ ...look, title: `rate of ${AXIS_TITLES[axis]}` }}
+        label={`Rate of ${AXIS_TITLES[axis]}`}
+        keyTitle={`rate of ${AXIS_TITLES[axis]}`}
         places={[...new Set(places)]}
         disabled={locked}
         className="w-full"

@@ -1,5 +1,5 @@
 import type { AxisName, AxisReading, Layer } from "../../api/types";
-import { onlyAxes } from "../../shared/axes";
+import { AXIS_TITLES, onlyAxes } from "../../shared/axes";
 import { usePainting } from "../../shared/usePainting";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
@@ -36,7 +36,7 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
         <span className="flex items-center gap-1">
           <input
             type="checkbox"
-            aria-label={`${axis} on`}
+            aria-label={`${AXIS_TITLES[axis]} on`}
             title={`Switch this axis ${on ? "off" : "on"}; hold and go over others to switch them alike; Alt-click: only this one`}
             className="tick"
             checked={painted.shown}

@@ -1,4 +1,5 @@
 import type { AxisName, AxisReading, Command, Layer } from "../../api/types";
+import { AXIS_TITLES } from "../../shared/axes";
 import { layerField } from "../../shared/fields";
 import { ParamControl } from "../../shared/number";
 import { transport } from "../../stores/transport";
@@ -20,7 +21,7 @@ export function AxisSwing({ layer, axis, reading, locked }: AxisSwingProps) {
     return (
       <span
         className="num block px-1 text-right text-(--graphite) text-xs"
-        title={`How far ${axis} goes at most, measured: this source gives degrees and centimetres by itself`}
+        title={`How far ${AXIS_TITLES[axis]} goes at most, measured: this source gives degrees and centimetres by itself`}
       >
         {reading.moves ? `±${reading.swing.toFixed(2)}` : ""}
       </span>
@@ -31,8 +32,8 @@ export function AxisSwing({ layer, axis, reading, locked }: AxisSwingProps) {
         at={`${at}.swing`}
         param={layer.axes[axis].swing}
         look={layerField(`axes.${axis}.swing`)}
-        label={`Swing of ${axis}`}
-        keyTitle={`swing of ${axis}`}
+        label={`Swing of ${AXIS_TITLES[axis]}`}
+        keyTitle={`swing of ${AXIS_TITLES[axis]}`}
         value={reading.swing}
         places={touched(axis).map((each) => `layer:${layer.id}.axes.${each}.swing`)}
         command={swing}

@@ -1,5 +1,6 @@
 import { Dices, Lock, LockOpen } from "lucide-react";
 import type { AxisName } from "../../api/types";
+import { AXIS_TITLES } from "../../shared/axes";
 import { commit } from "../../stores/editing";
 import { touched } from "./touched";
 
@@ -14,8 +15,8 @@ export function AxisSwitches(props: { layer: string; axis: AxisName; locked: boo
         type="button"
         className={SMALL}
         disabled={locked}
-        aria-label={`New seed of ${axis}`}
-        title={`New seed of ${axis}`}
+        aria-label={`New seed of ${AXIS_TITLES[axis]}`}
+        title={`New seed of ${AXIS_TITLES[axis]}`}
         onClick={() => void commit({ type: "new_seeds", layers: [layer], axes: touched(axis) })}
       >
         <Dices size={12} />
@@ -24,8 +25,8 @@ export function AxisSwitches(props: { layer: string; axis: AxisName; locked: boo
         type="button"
         className={SMALL}
         aria-pressed={locked}
-        aria-label={`Lock ${axis}`}
-        title={locked ? `Unlock ${axis}` : `Lock ${axis}`}
+        aria-label={`Lock ${AXIS_TITLES[axis]}`}
+        title={locked ? `Unlock ${AXIS_TITLES[axis]}` : `Lock ${AXIS_TITLES[axis]}`}
         onClick={onLock}
       >
         {locked ? <Lock size={12} /> : <LockOpen size={12} className="opacity-50" />}

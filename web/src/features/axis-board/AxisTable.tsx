@@ -1,16 +1,20 @@
 import { useStore } from "zustand";
 import type { Layer } from "../../api/types";
+import { AXIS_TITLES, FOLDED } from "../../shared/axes";
 import { motion } from "../../stores/motion";
 import { view } from "../../stores/view";
 import { AxisRow } from "./AxisRow";
 
 /** Widths of axis, motion (what is left), swing, px and share of the picture, rate, switches. */
-const COLUMNS_PX = [84, 0, 73, 46, 47, 77, 48];
+const COLUMNS_PX = [84, 0, 79, 46, 47, 77, 48];
 
-/** Seven rows, one an axis. */
+/** One row an axis. */
 export function AxisTable({ layer }: { layer: Layer }) {
   const axes = useStore(view, (each) => each.axes);
   const reading = useStore(motion, ({ readings }) => readings?.layers.find((each) => each.layer === layer.id));
+  const all = useStore(view, (each) => each.allAxes);
+  const rows = reading?.axes ?? [];
+  const folded = all ? [] : rows.filter(({ axis, moves }) => FOLDED.includes(axis) && !moves);
   return (
     <>
       {reading?.finding && (
@@ -33,17 +37,39 @@ export function AxisTable({ layer }: { layer: Layer }) {
               on screen
             </th>
             <th className="pr-1 text-right">rate</th>
-            <th>
-              <span className="sr-only">switches</span>
+            <th className="text-right">
+              <FoldButton all={all} hides={folded.length > 0} />
             </th>
           </tr>
         </thead>
         <tbody>
-          {reading?.axes.map((row) => (
-            <AxisRow key={row.axis} layer={layer} axis={row.axis} reading={row} selected={axes.includes(row.axis)} />
-          ))}
+          {rows
+            .filter((row) => !folded.includes(row))
+            .map((row) => (
+              <AxisRow key={row.axis} layer={layer} axis={row.axis} reading={row} selected={axes.includes(row.axis)} />
+            ))}
         </tbody>
       </table>
     </>
+  );
+}
+
+/** Shows the rows that are folded away, or folds them again. */
+function FoldButton({ all, hides }: { all: boolean; hides: boolean }) {
+  if (!all && !hides) return <span className="sr-only">switches</span>;
+  const titles = FOLDED.map((axis) => AXIS_TITLES[axis]).join(" and ");
+  return (
+    <button
+      type="button"
+      aria-expanded={all}
+      aria-label={titles}
+      title={
+        all ? `Folds ${titles} away where they do not move` : `Shows ${titles}: the picture shifted by the film back`
+      }
+      className="h-6 rounded-sm px-1 hover:bg-(--wash)"
+      onClick={() => view.setState({ allAxes: !all })}
+    >
+      {all ? "− shift" : "+ shift"}
+    </button>
   );
 }

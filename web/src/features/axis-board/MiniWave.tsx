@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
-import { AXES, DASHES } from "../../shared/axes";
+import { AXES, AXIS_TITLES, DASHES } from "../../shared/axes";
 import { prepare } from "../../shared/canvas";
 import { drawSoon } from "../../shared/drawSoon";
 import { paperOf } from "../../shared/paper";
@@ -70,7 +70,7 @@ export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
     <canvas
       ref={ref}
       role="img"
-      aria-label={`Motion of ${axis}`}
+      aria-label={`Motion of ${AXIS_TITLES[axis]}`}
       style={{ width: WIDTH_PX, height: HEIGHT_PX }}
       className="block max-w-full"
     />

@@ -2,7 +2,7 @@
 import { MathUtils, type PerspectiveCamera, type Scene, type WebGLRenderer } from "three";
 import { AROUND, fitted } from "../../shared/fit";
 import { view } from "../../stores/view";
-import { placeAtLens, type ShownPose, VFOV } from "./poses";
+import { placeAtLens, type ShownPose, shiftAt, VFOV } from "./poses";
 
 export type Box = { left: number; top: number; width: number; height: number };
 
@@ -33,10 +33,12 @@ export function wipe(gl: WebGLRenderer): void {
   gl.clear();
 }
 
-/** A close look at a part of the picture, or all of it. */
-function takeLoupe(lens: PerspectiveCamera): void {
+/** A close look at a part of the picture, or all of it; of a picture that is shifted by the film back. */
+function takeLoupe(lens: PerspectiveCamera, aspect: number, [right, up]: [number, number]): void {
   const { zoom, x, y } = view.getState().loupe;
-  if (zoom > 1) lens.setViewOffset(1, 1, x - 0.5 / zoom, y - 0.5 / zoom, 1 / zoom, 1 / zoom);
+  if (zoom > 1 || right !== 0 || up !== 0)
+    // The size of the whole says the aspect, whatever the lens had before.
+    lens.setViewOffset(aspect, 1, (x - 0.5 / zoom - right) * aspect, y - 0.5 / zoom + up, aspect / zoom, 1 / zoom);
   else lens.clearViewOffset();
 }
 
@@ -51,9 +53,11 @@ export function drawThroughLens(
 ): void {
   const { x, y, width, height } = fitted(box.width, box.height, aspect);
   placeAtLens(lens, pose.data, pose.at);
-  lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, view.getState().around ? AROUND : 1);
+  const times = view.getState().around ? AROUND : 1;
+  lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, times);
   lens.aspect = aspect;
-  takeLoupe(lens);
+  const [right, up] = shiftAt(pose);
+  takeLoupe(lens, aspect, [right / times, up / times]);
   lens.updateProjectionMatrix();
   aim(gl, { left: box.left + x, top: box.top + y, width, height }, canvasHeight);
   gl.render(scene, lens);
