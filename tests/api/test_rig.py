@@ -2,6 +2,7 @@ import numpy as np
 
 from tests.api.making import WithServer, unpack
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.targets import position_m
 from zittern.core.shot.upgrades import shot_from
 from zittern.demo.courier import place_m
 
@@ -37,6 +38,40 @@ class Rides(WithServer):
         answer = self.client.post("/api/shots/jetty-walk/motion", json={})
         self.assertEqual(answer.status_code, 200)
         self.assertTrue(np.all(np.isfinite(unpack(answer.content)[1]["pose"])))
+
+
+class Following(WithServer):
+    def follow(self, **fields: object):  # type: ignore[no-untyped-def]
+        body = {"base_revision": self.state()["revision"], "at": "shot.hold", "objects": ["courier"], **fields}
+        return self.client.post("/api/shots/jetty-walk/follow", json=body)
+
+    def test_objects_of_the_set_and_the_middle_of_two_from_a_frame_on(self) -> None:
+        self.problem(self.follow(), 422, "nobody follows anything here")
+        self.edit({"type": "set_values", "values": [{"at": "shot.hold", "value": {}}]})
+        answer = self.follow(frame=48, between={"kind": "mount", "mount": "camera"})
+        self.assertEqual(answer.status_code, 200, answer.text)
+        self.assertEqual(answer.json()["label"], "Follow “courier and Camera” from frame 48")
+        shot = shot_from(answer.json()["document"])
+        assert shot.hold is not None
+        feet = place_m(np.array([95.0]) / 24.0)[0]
+        eye = evaluate(shot, np.array([96.0])).bare.position_m[0]
+        told = position_m(shot, shot.hold, shot.scope(np.array([96.0])))[0]
+        np.testing.assert_allclose(told[[0, 2]], (0.5 * (feet + eye))[[0, 2]], atol=0.1)
+
+    def test_what_cannot_be_followed(self) -> None:
+        self.edit({"type": "set_values", "values": [{"at": "shot.hold", "value": {}}]})
+        for fields, words in (
+            ({"objects": ["nothing like it"]}, "has no object 'nothing like it'"),
+            ({"objects": []}, "at least 1"),
+            ({"objects": ["courier"] * 3}, "at most 2"),
+            ({"at": "mount:camera.operator"}, "nobody follows anything here"),
+            ({"at": "layer:gone"}, "gone"),
+            ({"frame": 1e308}, "less than or equal to"),
+            ({"frame": 2**63}, "less than or equal to"),
+            ({"between": {"kind": "mount", "mount": "gone"}}, "does not exist"),
+        ):
+            with self.subTest(words):
+                self.problem(self.follow(**fields), 422, words)
 
 
 class Poses(WithServer):

@@ -106,6 +106,32 @@ class Rig(WithPage):
         self.assertIsNone(self.shot("kite-pass").mounts[1].operator)
         self.assertGreater(page.locator("[data-mount=shoulder] [data-pin]").count(), 4)
 
+    def test_something_else_is_followed_from_a_frame_on(self) -> None:
+        page = self.open("kite-pass")
+        page.keyboard.press("Shift+R")
+        self.choose("shoulder", "operator")
+        first = f"mount:{self.shot('kite-pass').mounts[0].id}"
+        page.get_by_label("Target", exact=True).select_option(first)
+        settled(page)
+        page.get_by_label("Target", exact=True).select_option("subject")
+        settled(page)
+        page.get_by_label("Target, middle of it and").select_option(label="kite")
+        settled(page)
+        operator = self.shot("kite-pass").mounts[1].operator
+        assert operator is not None
+        self.assertEqual(operator.target.kind, "middle")
+        self.go_to(41)
+        before = self.pose()
+        page.get_by_role("button", name="Other from frame 41").click()
+        settled(page)
+        page.get_by_label("Target from frame 41", exact=True).select_option(first)
+        settled(page)
+        self.assertEqual([change.frame for change in self.shot("kite-pass").mounts[1].operator.changes], [41.0])  # type: ignore[union-attr]
+        np.testing.assert_allclose(self.pose(), before, atol=1e-4, err_msg="he reacts late")
+        page.get_by_role("button", name="Keep the target at frame 41").click()
+        settled(page)
+        self.assertEqual(self.shot("kite-pass").mounts[1].operator.changes, ())  # type: ignore[union-attr]
+
     def test_springs_hold_and_what_moves_the_picture(self) -> None:
         page = self.open(SHOT)
         page.keyboard.press("Shift+G")

@@ -12,6 +12,7 @@ from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.shot.targets import PointTarget
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 from zittern.formats import gltf_file, gltf_motion
@@ -19,7 +20,7 @@ from zittern.formats.files import no_sidecars
 from zittern.formats.gltf_file import Gltf
 from zittern.formats.paths import keys_of
 
-__all__ = ["check_set", "objects", "point_in", "poses_from", "ride_on", "subject_in"]
+__all__ = ["check_set", "objects", "point_in", "poses_from", "ride_on", "subject_in", "target_on"]
 
 # An object of no size still has one as a subject.
 _LEAST_HEIGHT_M = 0.05
@@ -54,6 +55,12 @@ def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
     found = _found(gltf, name)
     low, high = _box_m(gltf, found)
     return _followed(gltf, found, (low + high) / 2.0, name, shot)
+
+
+def target_on(data: bytes, name: str, shot: Shot) -> PointTarget:
+    """The middle of an object of a set as something to follow, keyed where it moves. Raises FormatError."""
+    subject = subject_in(data, name, shot)
+    return PointTarget(name=subject.name, object=subject.object, x_m=subject.x_m, y_m=subject.y_m, z_m=subject.z_m)
 
 
 def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame: float, shot: Shot) -> Subject:

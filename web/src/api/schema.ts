@@ -596,6 +596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow
+         * @description Has an operator or the hold follow an object of the set; one revision.
+         */
+        post: operations["follow_api_shots__shot__follow_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/formula": {
         parameters: {
             query?: never;
@@ -2159,7 +2179,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2319,7 +2339,7 @@ export interface components {
          */
         Fix: {
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
             /** Says */
             says: string;
         };
@@ -2390,6 +2410,76 @@ export interface components {
              * @enum {string}
              */
             type: "fly";
+        };
+        /**
+         * FollowIn
+         * @description The object of the shot's set that an operator or the hold (by address) follows, or the middle of two, from a frame
+         *     on or from the beginning; between: in the middle of it and another target.
+         */
+        FollowIn: {
+            /** At */
+            at: string;
+            /** Base Revision */
+            base_revision: number;
+            /** Between */
+            between?: components["schemas"]["SubjectTarget"] | components["schemas"]["MountTarget"] | null;
+            /** Frame */
+            frame?: number | null;
+            /** Objects */
+            objects: string[];
+        };
+        /**
+         * FollowOther
+         * @description Changes when a target is taken, or takes a change of target away.
+         */
+        FollowOther: {
+            /** At */
+            at: string;
+            /** Frame */
+            frame: number;
+            /** To Frame */
+            to_frame: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "follow_other";
+        };
+        /**
+         * FollowPoint
+         * @description Has an operator or the hold follow the point in the world that the bare lens looks at in a frame: as far away as
+         *     the subject.
+         */
+        FollowPoint: {
+            /** At */
+            at: string;
+            /** Frame */
+            frame?: number | null;
+            /** Seen At */
+            seen_at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "follow_point";
+        };
+        /**
+         * FollowTarget
+         * @description Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target: from a frame on, or from the
+         *     beginning where none is named. A change at the same frame is replaced.
+         */
+        FollowTarget: {
+            /** At */
+            at: string;
+            /** Frame */
+            frame?: number | null;
+            /** Target */
+            target: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "follow_target";
         };
         /**
          * FormatOut
@@ -2986,8 +3076,8 @@ export interface components {
         };
         /**
          * HoldFraming
-         * @description Takes away the drift of the subject from its place on screen where it is slower than `below_hz`, and leaves
-         *     the shake above. The place is the operator's where there is one.
+         * @description Takes away the drift of what is followed from its place on screen where it is slower than `below_hz`, and leaves
+         *     the shake above. What and where are the operator's where there is one.
          */
         HoldFraming: {
             /**
@@ -3003,6 +3093,18 @@ export interface components {
              * @default 0.4
              */
             below_hz: number;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["TargetChange"][];
+            /**
+             * Target
+             * @default {
+             *       "kind": "subject"
+             *     }
+             */
+            target: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"];
             /**
              * Up Percent
              * @default {
@@ -3536,6 +3638,21 @@ export interface components {
             check: string;
         };
         /**
+         * MiddleTarget
+         * @description The middle of two others.
+         */
+        MiddleTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "middle";
+            /** One */
+            one: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"];
+            /** Other */
+            other: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"];
+        };
+        /**
          * MotionHead
          * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
          *     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
@@ -3591,7 +3708,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -3734,6 +3851,19 @@ export interface components {
              *     }
              */
             z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * MountTarget
+         * @description Where the bare rig is behind one of its mounts.
+         */
+        MountTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mount";
+            /** Mount */
+            mount: string;
         };
         /**
          * Move
@@ -4067,9 +4197,9 @@ export interface components {
          * Operator
          * @description across_percent, up_percent: where the subject should sit, from the picture's left and lower edge; outside too.
          *     reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
-         *     _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may be,
-         *     of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top of
-         *     them.
+         *     _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may
+         *     be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top
+         *     of them.
          */
         Operator: {
             /**
@@ -4085,6 +4215,11 @@ export interface components {
              * @default 0
              */
             anticipation_s: number;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["TargetChange"][];
             /**
              * Mode
              * @default replace
@@ -4116,6 +4251,13 @@ export interface components {
              * @default 0.25
              */
             reaction_s: number;
+            /**
+             * Target
+             * @default {
+             *       "kind": "subject"
+             *     }
+             */
+            target: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"];
             /**
              * Tilt
              * @default true
@@ -4413,6 +4555,48 @@ export interface components {
              * @enum {string}
              */
             type: "play_take";
+        };
+        /**
+         * PointTarget
+         * @description A point in the world, metres, or the path of an object of the set.
+         */
+        PointTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "point";
+            /**
+             * Name
+             * @default point
+             */
+            name: string;
+            /** Object */
+            object?: string | null;
+            /**
+             * X M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Y M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Z M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * Preset
@@ -5930,6 +6114,17 @@ export interface components {
             ] | null;
         };
         /**
+         * SubjectTarget
+         * @description The shot's subject.
+         */
+        SubjectTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "subject";
+        };
+        /**
          * SwapPreset
          * @description Another preset in place of what a clip holds; its place, ramps and fades stay.
          */
@@ -6122,6 +6317,16 @@ export interface components {
              * @enum {string}
              */
             type: "take_out_time";
+        };
+        /**
+         * TargetChange
+         * @description From a frame on another target.
+         */
+        TargetChange: {
+            /** Frame */
+            frame: number;
+            /** Target */
+            target: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"];
         };
         /** TidyIn */
         TidyIn: {
@@ -7655,6 +7860,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    follow_api_shots__shot__follow_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
                 };
             };
             /** @description Validation Error */

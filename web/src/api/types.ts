@@ -55,6 +55,7 @@ export type MountKind = Mount["kind"];
 export type Give = Schemas["Give"];
 export type Operator = Schemas["Operator"];
 export type HoldFraming = Schemas["HoldFraming"];
+export type Target = Operator["target"];
 export type Ride = Schemas["Ride"];
 export type StepMark = Schemas["StepMark"];
 export type FramingReport = Schemas["FramingReport"];

@@ -8,8 +8,9 @@ from pydantic import Field
 
 from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.poses import WorldPose
+from zittern.core.shot.targets import MountTarget, SubjectTarget
 
-__all__ = ["ObjectPosesIn", "ObjectPosesOut", "RideIn"]
+__all__ = ["FollowIn", "ObjectPosesIn", "ObjectPosesOut", "RideIn"]
 
 # More poses than this nobody pastes at once.
 _MOST_POSES = 20_000
@@ -22,6 +23,18 @@ class RideIn(Model):
     base_revision: RevisionId
     mount: Annotated[str, Field(max_length=100)]
     object: _Name | None
+
+
+class FollowIn(Model):
+    """The object of the shot's set that an operator or the hold (by address) follows, or the middle of two, from a
+    frame on or from the beginning; between: in the middle of it and another target.
+    """
+
+    base_revision: RevisionId
+    at: Annotated[str, Field(max_length=300)]
+    objects: Annotated[list[_Name], Field(min_length=1, max_length=2)]
+    frame: Frame | None = None
+    between: SubjectTarget | MountTarget | None = None
 
 
 class ObjectPosesIn(Model):

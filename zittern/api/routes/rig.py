@@ -5,13 +5,15 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from zittern.api.context import Ctx, JsonRoute, json_response
-from zittern.api.models.rig import ObjectPosesIn, ObjectPosesOut, RideIn
+from zittern.api.models.rig import FollowIn, ObjectPosesIn, ObjectPosesOut, RideIn
 from zittern.api.models.shots import StateOut
 from zittern.api.turns import WRITES
+from zittern.core.edits.aiming import FollowTarget
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot
-from zittern.formats.set_file import poses_from, ride_on
+from zittern.core.shot.targets import MiddleTarget
+from zittern.formats.set_file import poses_from, ride_on, target_on
 from zittern.store.sets import set_file
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["rig"], route_class=JsonRoute)
@@ -23,6 +25,18 @@ def ride(shot: str, body: RideIn, ctx: Ctx) -> object:
     document = ctx.library.state(shot).document
     value = None if body.object is None else ride_on(_set_of(document, ctx), body.object, document).model_dump()
     command = SetValues(values=(Assignment(at=f"mount:{body.mount}.ride", value=value),))
+    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
+
+
+@router.post("/follow", response_model=StateOut, dependencies=[WRITES])
+def follow(shot: str, body: FollowIn, ctx: Ctx) -> object:
+    """Has an operator or the hold follow an object of the set; one revision."""
+    document = ctx.library.state(shot).document
+    data = _set_of(document, ctx)
+    points = [target_on(data, name, document) for name in body.objects]
+    pair = [*points, *([body.between] if body.between else [])][:2]
+    target = pair[0] if len(pair) == 1 else MiddleTarget(one=pair[0], other=pair[1])
+    command = FollowTarget(at=body.at, frame=body.frame, target=target)
     return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
 
 

@@ -11,7 +11,9 @@ from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.placing import AimCamera
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.lens import focal_px
+from zittern.core.motion.aim import framing_of
 from zittern.core.motion.evaluate import Pose
+from zittern.core.motion.targets import name_of
 from zittern.core.picture import shift_px
 from zittern.core.readings.framing import framed, misses_px
 from zittern.core.rig import rotations
@@ -100,13 +102,14 @@ def _larger(study: Study) -> Finding | None:
 def _off_target(study: Study) -> Finding | None:
     """Of a subject that an operator or the hold should keep at a place, and that is far off it for long."""
     shot = study.shot
-    if not framed(shot) or shot.subject is None:
+    if not framed(shot):
         return None
     width = shot.picture.width_px
     off = np.linalg.norm(misses_px(shot, study.motion)[:, :2], axis=1)
     far = off > _FAR_OFF * width
     if far.mean() < _FAR_LONG:
         return None
+    called = name_of(shot, framing_of(shot).target)
     return Finding(
         check="framing",
         weight=False,
@@ -115,8 +118,7 @@ def _off_target(study: Study) -> Finding | None:
         amount=float(far.mean() * 100.0),
         unit="% of the frames",
         px=float(np.max(off)),
-        says=f"“{shot.subject.name}” is more than {_FAR_OFF:.0%} of the width off its place in {far.mean():.0%} of the "
-        f"frames",
+        says=f"“{called}” is more than {_FAR_OFF:.0%} of the width off its place in {far.mean():.0%} of the frames",
     )
 
 

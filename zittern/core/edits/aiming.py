@@ -2,16 +2,26 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
+from zittern.core.edits.address import get_at, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_mount, with_mount
 from zittern.core.errors import EditError
+from zittern.core.motion.facts import scope_at
+from zittern.core.motion.move import bare_poses
+from zittern.core.motion.targets import name_of
+from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.param import fixed
+from zittern.core.picture import subject_distance_m
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.targets import Follows, PointTarget, Target, TargetChange
 
-__all__ = ["SetLag"]
+__all__ = ["FollowOther", "FollowPoint", "FollowTarget", "SetLag"]
+
+_Address = Annotated[str, Field(max_length=300)]
 
 
 class SetLag(CommandDoc):
@@ -41,3 +51,91 @@ class SetLag(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Set lag of the operator to 6 frames`."""
         return f"Set lag of the operator to {self.lag_frames:g} frames"
+
+
+class FollowTarget(CommandDoc):
+    """Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target: from a frame on, or from the
+    beginning where none is named. A change at the same frame is replaced.
+    """
+
+    type: Literal["follow_target"] = "follow_target"
+    at: _Address
+    frame: Frame | None = None
+    target: Target
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where nobody follows anything, and for a mount that is not there."""
+        return _following(shot, self.at, self.frame, self.target)
+
+    def label(self, shot: Shot) -> str:
+        """`Follow “Kite” from frame 48`."""
+        return f"Follow “{name_of(shot, self.target)}”{_from(self.frame)}"
+
+
+class FollowPoint(CommandDoc):
+    """Has an operator or the hold follow the point in the world that the bare lens looks at in a frame: as far away as
+    the subject.
+    """
+
+    type: Literal["follow_point"] = "follow_point"
+    at: _Address
+    seen_at: Frame
+    frame: Frame | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where nobody follows anything."""
+        pose = bare_poses(shot, scope_at(shot, self.seen_at))[0]
+        away = subject_distance_m(shot, self.seen_at, pose[:3, 3])
+        x, y, z = (float(each) for each in pose[:3, 3] - away * pose[:3, 2])
+        point = PointTarget(name=f"point of frame {self.seen_at:g}", x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
+        return _following(shot, self.at, self.frame, point)
+
+    def label(self, shot: Shot) -> str:
+        """`Follow a point from frame 48`."""
+        return f"Follow a point{_from(self.frame)}"
+
+
+class FollowOther(CommandDoc):
+    """Changes when a target is taken, or takes a change of target away."""
+
+    type: Literal["follow_other"] = "follow_other"
+    at: _Address
+    frame: Frame
+    to_frame: Frame | None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a frame at which no target is taken."""
+        follows = _follows(shot, self.at)
+        there = [change for change in follows.changes if change.frame == self.frame]
+        if not there:
+            raise EditError(f"no other target is taken at frame {self.frame:g}", self.at)
+        rest = [change for change in follows.changes if change.frame not in (self.frame, self.to_frame)]
+        moved = [] if self.to_frame is None else [there[-1].replace(frame=self.to_frame)]
+        changes = tuple(sorted([*rest, *moved], key=lambda change: change.frame))
+        return set_at(shot, self.at, follows.replace(changes=changes))
+
+    def label(self, shot: Shot) -> str:
+        """`Take the target of frame 48 at frame 60`, `Keep the target at frame 48`."""
+        if self.to_frame is None:
+            return f"Keep the target at frame {self.frame:g}"
+        return f"Take the target of frame {self.frame:g} at frame {self.to_frame:g}"
+
+
+def _follows(shot: Shot, at: str) -> Follows:
+    found = get_at(shot, at)
+    if not isinstance(found, Follows):
+        raise EditError("nobody follows anything here; put an operator on the mount, or hold the framing, first", at)
+    return found
+
+
+def _following(shot: Shot, at: str, frame: float | None, target: Target) -> Shot:
+    follows = _follows(shot, at)
+    if frame is None:
+        return set_at(shot, at, follows.replace(target=target))
+    rest = [change for change in follows.changes if change.frame != frame]
+    changes = sorted([*rest, TargetChange(frame=frame, target=target)], key=lambda change: change.frame)
+    return set_at(shot, at, follows.replace(changes=tuple(changes)))
+
+
+def _from(frame: float | None) -> str:
+    return "" if frame is None else f" from frame {frame:g}"

@@ -18,6 +18,7 @@ from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.memory import NEAR_LEAD_S
 from zittern.core.motion.rides import rides
 from zittern.core.motion.springs import sprung
+from zittern.core.motion.targets import followable
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Frame, Key
 from zittern.core.numbers.param import Number, fixed, on_curve
 from zittern.core.rig import chain, rotations, transforms
@@ -116,9 +117,9 @@ class KeysFromOperator(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError where nobody aims."""
         mount = find_mount(shot, self.mount)
-        if mount.operator is None or shot.subject is None:
+        if mount.operator is None or not followable(shot, mount.operator):
             raise EditError(
-                "no operator aims this mount at a subject, so there is nothing to make keys of",
+                "no operator aims this mount at anything, so there is nothing to make keys of",
                 f"mount:{self.mount}.operator",
             )
         if shot.frame_count > MOST_OPERATED:

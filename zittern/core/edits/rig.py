@@ -26,6 +26,7 @@ from zittern.core.rig import chain, rotations
 from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.targets import MountTarget, SubjectTarget, Target
 
 __all__ = [
     "AddMount",
@@ -265,7 +266,18 @@ def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = Non
     lanes = shot.lanes_with(
         lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=instead)
     )
-    return shot.replace(mounts=mounts, lanes=lanes)
+
+    def there(target: Target) -> Target:
+        if not isinstance(target, MountTarget) or target.mount in known:
+            return target
+        return SubjectTarget() if instead is None else target.replace(mount=instead)
+
+    mounts = tuple(
+        mount if mount.operator is None else mount.replace(operator=mount.operator.with_targets(there))
+        for mount in mounts
+    )
+    hold = shot.hold and shot.hold.with_targets(there)
+    return shot.replace(mounts=mounts, lanes=lanes, hold=hold)
 
 
 def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:

@@ -89,6 +89,9 @@ Command = Annotated[
     | poses.MatchPose
     | poses.KeysFromOperator
     | aiming.SetLag
+    | aiming.FollowTarget
+    | aiming.FollowPoint
+    | aiming.FollowOther
     | numbers.SetNumbers
     | numbers.SetSwings
     | formulas.SetFormula

@@ -20,6 +20,7 @@ from zittern.core.motion.follow import backlash, grounded_damper
 from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, filled, grid_of, lead_s
 from zittern.core.motion.move import bare_parts
 from zittern.core.motion.rides import rides
+from zittern.core.motion.targets import followable, position_m
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain, transforms
 from zittern.core.rig.aiming import pan_tilt_deg
@@ -37,13 +38,14 @@ _MIDDLE = HoldFraming()
 def aiming(shot: Shot) -> Mount | None:
     """The mount that an operator aims, where there is one who has something to aim at."""
     still = chain.held(shot)
-    if shot.subject is None:
-        return None
     return next(
         (
             mount
             for mount in shot.mounts
-            if mount.operator is not None and mount.id not in still and not mount.operator.weight.nothing
+            if mount.operator is not None
+            and mount.id not in still
+            and not mount.operator.weight.nothing
+            and followable(shot, mount.operator)
         ),
         None,
     )
@@ -120,7 +122,6 @@ def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frame
 
 
 def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> Array:
-    assert shot.subject is not None, "only who has a subject aims"
     at = next(i for i, each in enumerate(shot.mounts) if each.id == mount.id)
     on = chain.RigOffsets(rides(shot, scope))
     poses = list(chain.poses_along(shot.mounts, chain.local_poses(shot, scope), on))
@@ -132,7 +133,8 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
     behind[:, :3, 3] -= np.array(mount.pivot_m)
     behind[:, 2, 3] -= mount.length_m.sample(scope)
     ahead = scope.over(scope.frames + operator.anticipation_s * scope.fps.value)
-    away = np.einsum("fij,fi->fj", base[:, :3, :3], shot.subject.position_m(ahead) - base[:, :3, 3])
+    followed_m = position_m(shot, operator, ahead, scope.frames)
+    away = np.einsum("fij,fi->fj", base[:, :3, :3], followed_m - base[:, :3, 3])
     ray = np.einsum("fij,fj->fi", behind[:, :3, :3], to_target(shot, operator, scope))
     return pan_tilt_deg(away, behind[:, :3, 3], ray, mount.along("roll_deg", scope))
 

@@ -17,6 +17,7 @@ import numpy as np
 from zittern.core.motion.aim import framing_of, to_target
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.memory import at_frames, coarsened, filled, grid_of
+from zittern.core.motion.targets import followable, gliding_m
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
 from zittern.core.rig.aiming import pan_tilt_deg
@@ -41,17 +42,19 @@ _MOST_DEG = 80.0
 
 def holding(shot: Shot) -> HoldFraming | None:
     """What holds the framing, where it has something to hold."""
-    return shot.hold if shot.hold is not None and shot.subject is not None and not shot.hold.weight.nothing else None
+    if shot.hold is None or shot.hold.weight.nothing or not followable(shot, framing_of(shot)):
+        return None
+    return shot.hold
 
 
 def drift_deg(shot: Shot, scope: Scope, pose: Array, shift_percent: Array) -> Array:
     """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4);
     shift_percent: of the picture, (F, 2) -> (F, 2) degrees, -180..180; 0 where the subject stands in the lens.
     """
-    assert shot.subject is not None, "only a shot with a subject has drift"
+    framing = framing_of(shot)
     now = rotations.angles_of(pose[:, :3, :3])
-    away = shot.subject.position_m(scope) - pose[:, :3, 3]
-    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, framing_of(shot), scope, shift_percent), now[:, 2])
+    away = gliding_m(shot, framing, scope) - pose[:, :3, 3]
+    wanted = pan_tilt_deg(away, np.zeros_like(away), to_target(shot, framing, scope, shift_percent), now[:, 2])
     lacking = np.nan_to_num(wanted - now[:, :2])
     return np.asarray(lacking - 360.0 * np.round(lacking / 360.0), dtype=np.float64)
 

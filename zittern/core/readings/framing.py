@@ -11,6 +11,7 @@ from zittern.core.lens import focal_px
 from zittern.core.motion.aim import aiming, framing_of, slack_deg, to_target, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
+from zittern.core.motion.targets import followable, position_m
 from zittern.core.picture import shift_px
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
@@ -54,19 +55,19 @@ class FramingReport(Doc):
 
 def framed(shot: Shot) -> bool:
     """Whether anybody minds where the subject sits."""
-    return shot.subject is not None and (aiming(shot) is not None or shot.hold is not None)
+    return aiming(shot) is not None or (shot.hold is not None and followable(shot, framing_of(shot)))
 
 
 def misses_px(shot: Shot, motion: Motion) -> Array:
     """How far the subject is right of its place on screen and above it, in pixels, and whether it is on screen (1) or
     not (0). (F, 3).
     """
-    subject = shot.subject
-    if subject is None:
+    framing = framing_of(shot)
+    if not followable(shot, framing):
         return np.zeros((len(motion.frames), 3))
     scope = scope_at(shot, motion.frames)
     turn = rotations.matrices(motion.pose.angles_deg)
-    seen = np.einsum("fji,fj->fi", turn, subject.position_m(scope) - motion.pose.position_m)
+    seen = np.einsum("fji,fj->fi", turn, position_m(shot, framing, scope) - motion.pose.position_m)
     f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     ahead = -seen[:, 2] > _LEAST_DEPTH_M
     depth = np.where(ahead, -seen[:, 2], 1.0)
@@ -74,7 +75,7 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     at = np.where(ahead[:, None], shown, _FAR_PX)
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
     inside = ahead & np.all(np.abs(at) <= half, axis=1)
-    place = to_target(shot, framing_of(shot), scope)
+    place = to_target(shot, framing, scope)
     wanted = (
         place[:, :2]
         / -place[:, 2:]
@@ -85,7 +86,7 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
 
 def report(shot: Shot, motion: Motion) -> FramingReport | None:
     """Over a motion of neighbouring frames; nothing without a subject."""
-    if shot.subject is None:
+    if not followable(shot, framing_of(shot)):
         return None
     misses = misses_px(shot, motion)
     off = np.hypot(misses[:, 0], misses[:, 1])

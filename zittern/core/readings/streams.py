@@ -12,8 +12,9 @@ import numpy as np
 
 from zittern.core.axes import AXES
 from zittern.core.lens import vfov_deg
-from zittern.core.motion.aim import aiming
+from zittern.core.motion.aim import aiming, framing_of
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.targets import followable
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import misses_px
 from zittern.core.readings.movers import movers_px
@@ -57,7 +58,7 @@ def _flow(seen: Seen) -> Parts:
 
 
 def _framing(seen: Seen) -> Parts:
-    if seen.shot.subject is None:
+    if not followable(seen.shot, framing_of(seen.shot)):
         return {}
     parts = [seen.frames, seen.pose, seen.bare, seen.f_px, seen.apart_from_layers]
     return {"": made("framing", parts, lambda: misses_px(seen.shot, seen.motion))}

@@ -1,4 +1,4 @@
-"""The operator: the simulated person who aims a mount at the shot's subject."""
+"""The operator: the simulated person who aims a mount at the shot's subject, or at something else."""
 
 from __future__ import annotations
 
@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from zittern.core.doc import Doc
 from zittern.core.errors import DocumentError
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
+from zittern.core.shot.targets import Follows
 
 __all__ = ["HoldFraming", "Operator"]
 
@@ -22,12 +22,12 @@ _Slack = Annotated[float, Field(ge=0.0, le=45.0)]
 _Seconds = Annotated[float, Field(ge=0.0, le=3.0)]
 
 
-class Operator(Doc):
+class Operator(Follows):
     """across_percent, up_percent: where the subject should sit, from the picture's left and lower edge; outside too.
     reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
-    _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may be,
-    of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top of
-    them.
+    _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may
+    be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top
+    of them.
     """
 
     mode: Literal["replace", "add"] = "replace"
@@ -76,9 +76,9 @@ class Operator(Doc):
             return None
 
 
-class HoldFraming(Doc):
-    """Takes away the drift of the subject from its place on screen where it is slower than `below_hz`, and leaves
-    the shake above. The place is the operator's where there is one.
+class HoldFraming(Follows):
+    """Takes away the drift of what is followed from its place on screen where it is slower than `below_hz`, and leaves
+    the shake above. What and where are the operator's where there is one.
     """
 
     below_hz: float = Field(default=0.4, ge=0.02, le=5.0)

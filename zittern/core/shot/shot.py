@@ -25,6 +25,7 @@ from zittern.core.shot.meant import MOST_MEANT, MeantSo
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.reads import check_reads
+from zittern.core.shot.targets import Follows, mounts_of
 from zittern.core.timebase import Fps
 from zittern.core.timemarks import FIRST, LAST
 from zittern.core.units import Array
@@ -135,6 +136,9 @@ class Shot(Doc):
                             f"lanes[{n}].clips[{c}].layers[{i}].target names the mount {layer.target!r}, which does "
                             f"not exist"
                         )
+        for where, follows in self.following():
+            if missing := set(mounts_of(follows)) - known:
+                raise ValueError(f"{where} follows the mount {min(missing)!r}, which does not exist")
         path = [*self.mounts, *([self.subject] if self.subject else [])]
         check_reads(
             self.dials,
@@ -143,6 +147,14 @@ class Shot(Doc):
             FACT_NAMES,
         )
         return self
+
+    def following(self) -> Iterator[tuple[str, Follows]]:
+        """Whoever follows something, with an address."""
+        for mount in self.mounts:
+            if mount.operator is not None:
+                yield f"mount:{mount.id}.operator", mount.operator
+        if self.hold is not None:
+            yield "shot.hold", self.hold
 
     def clips(self) -> Iterator[Clip]:
         """All clips of all lanes, from the bottom up."""

@@ -7,6 +7,7 @@ import { NumberField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { transport } from "../../stores/transport";
+import { FollowForm } from "./FollowForm";
 import { FramingTold } from "./FramingTold";
 import { OnOff } from "./OnOff";
 
@@ -22,7 +23,7 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
     );
   return (
     <section className="flex flex-col gap-2" aria-label="Operator">
-      {!shot.subject && (
+      {!shot.subject && (!operator || operator.target.kind === "subject") && (
         <p className="text-xs" role="alert">
           No subject is marked, so there is nothing to aim at: choose one under pose, or press P.
         </p>
@@ -37,6 +38,7 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
       </OnOff>
       {operator && (
         <>
+          <FollowForm shot={shot} at={`mount:${mount.id}.operator`} follows={operator} />
           <Places at={`mount:${mount.id}.operator`} />
           <div className="grid grid-cols-4 gap-x-3 gap-y-1">
             <Fields
@@ -131,6 +133,7 @@ function Hold({ shot }: { shot: Shot }) {
         on={Boolean(hold)}
         onChange={holdFraming}
       />
+      {hold && !aimed && <FollowForm shot={shot} at="shot.hold" follows={hold} />}
       {hold && (
         <div className="grid grid-cols-4 gap-x-3">
           <Fields at="shot.hold" document={hold} looks={looks} />

@@ -1,0 +1,94 @@
+"""Where what an operator or the hold follows is: the subject, an object of the set, a mount, a point, the middle of
+two; another one from some frame on.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.motion.rides import rides
+from zittern.core.numbers.scope import Scope
+from zittern.core.rig import chain
+from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.shot import Shot
+from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target
+from zittern.core.units import Array
+
+__all__ = ["followable", "gliding_m", "name_of", "position_m"]
+
+# A correction made by nobody goes over from one target to the next as a person would: so late, and for so long.
+REACTION_S, GLIDE_S = 0.25, 1.0
+
+
+def followable(shot: Shot, framing: Operator | HoldFraming) -> bool:
+    """Whether all that is followed is there."""
+    return shot.subject is not None or not framing.needs_subject
+
+
+def name_of(shot: Shot, target: Target) -> str:
+    """What people call it."""
+    if isinstance(target, PointTarget):
+        return target.name
+    if isinstance(target, MountTarget):
+        return next((mount.name for mount in shot.mounts if mount.id == target.mount), target.mount)
+    if isinstance(target, MiddleTarget):
+        return f"{name_of(shot, target.one)} and {name_of(shot, target.other)}"
+    return shot.subject.name if shot.subject is not None else "the subject"
+
+
+def position_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope, when: Array | None = None) -> Array:
+    """Where what is followed is.
+
+    Parameters
+    ----------
+    scope: its frames (F,).
+    when: (F,) frames that say which target counts, where somebody looks ahead along its path; the scope's when left
+        out.
+
+    Returns
+    -------
+    (F, 3) metres in the world; it jumps where another target is taken.
+    """
+    out = _position_m(shot, framing.target, scope)
+    for change in framing.in_order():
+        later = (scope.frames if when is None else when) >= change.frame
+        if np.any(later):
+            out = np.where(later[:, None], _position_m(shot, change.target, scope), out)
+    return out
+
+
+def gliding_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Array:
+    """The same without jumps: from one target to the next along s³(6s² - 15s + 10).
+
+    Returns
+    -------
+    (F, 3) metres in the world.
+    """
+    out = _position_m(shot, framing.target, scope)
+    for change in framing.in_order():
+        began = change.frame + REACTION_S * scope.fps.value
+        s = np.clip((scope.frames - began) / (GLIDE_S * scope.fps.value), 0.0, 1.0)
+        if np.any(s > 0.0):
+            share = (s * s * s * (s * (6.0 * s - 15.0) + 10.0))[:, None]
+            out = out + share * (_position_m(shot, change.target, scope) - out)
+    return out
+
+
+def _position_m(shot: Shot, target: Target, scope: Scope) -> Array:
+    if isinstance(target, MiddleTarget):
+        return 0.5 * (_position_m(shot, target.one, scope) + _position_m(shot, target.other, scope))
+    if isinstance(target, PointTarget):
+        return np.stack([each.sample(scope) for each in (target.x_m, target.y_m, target.z_m)], axis=1)
+    if isinstance(target, MountTarget):
+        return _mount_m(shot, target.mount, scope)
+    assert isinstance(target, SubjectTarget) and shot.subject is not None, "only what is there is followed"
+    return shot.subject.position_m(scope)
+
+
+def _mount_m(shot: Shot, mount: str, scope: Scope) -> Array:
+    """Where the bare rig is behind a mount. (F, 3) metres."""
+    at = next(n for n, each in enumerate(shot.mounts) if each.id == mount)
+    mounts, still = shot.mounts[: at + 1], chain.held(shot)
+    locals_ = {each.id: chain.local_pose(each, scope, each.id in still) for each in mounts}
+    *_, pose = chain.poses_along(mounts, locals_, chain.RigOffsets(rides(shot, scope, mounts)))
+    return np.asarray(pose[:, :3, 3])

@@ -1,0 +1,119 @@
+"""What an operator or the hold on the framing follows."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from zittern.core.doc import Doc, Id, Label
+from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
+from zittern.core.timemarks import AT
+
+__all__ = [
+    "MOST_CHANGES", "Changes", "Follows", "MiddleTarget", "MountTarget", "PointTarget", "SubjectTarget", "Target",
+    "TargetChange", "mounts_of",
+]  # fmt: skip
+
+MOST_CHANGES = 200
+_Metres = Annotated[Param, bounded(-1e6, 1e6)]
+
+
+class SubjectTarget(Doc):
+    """The shot's subject."""
+
+    kind: Literal["subject"] = "subject"
+
+
+class PointTarget(Doc):
+    """A point in the world, metres, or the path of an object of the set."""
+
+    still: ClassVar[frozenset[str]] = frozenset({"name", "object"})
+
+    kind: Literal["point"] = "point"
+    name: Label = "point"
+    object: str | None = Field(default=None, max_length=200)
+    x_m: _Metres = fixed(0.0)
+    y_m: _Metres = fixed(0.0)
+    z_m: _Metres = fixed(0.0)
+
+
+class MountTarget(Doc):
+    """Where the bare rig is behind one of its mounts."""
+
+    kind: Literal["mount"] = "mount"
+    mount: Id
+
+
+_Simple = Annotated[SubjectTarget | PointTarget | MountTarget, Field(discriminator="kind")]
+
+
+class MiddleTarget(Doc):
+    """The middle of two others."""
+
+    kind: Literal["middle"] = "middle"
+    one: _Simple
+    other: _Simple
+
+
+Target = Annotated[SubjectTarget | PointTarget | MountTarget | MiddleTarget, Field(discriminator="kind")]
+
+
+class TargetChange(Doc):
+    """From a frame on another target."""
+
+    frame: Annotated[Frame, AT]
+    target: Target
+
+
+Changes = Annotated[tuple[TargetChange, ...], Field(max_length=MOST_CHANGES)]
+
+
+class Follows(Doc):
+    """target: from the beginning on. changes: what is followed from later frames on, in order of frame; of two at the
+    same frame the later one counts.
+    """
+
+    target: Target = SubjectTarget()
+    changes: Changes = ()
+
+    def targets(self) -> tuple[Target, ...]:
+        """All of them, in order of time."""
+        return (self.target, *(change.target for change in self.changes))
+
+    @property
+    def needs_subject(self) -> bool:
+        """Whether any of them is about the shot's subject."""
+        return any(each.kind == "subject" for target in self.targets() for each in simple(target))
+
+    def in_order(self) -> tuple[TargetChange, ...]:
+        """The changes by frame, those of one frame as they stand."""
+        return tuple(sorted(self.changes, key=lambda change: change.frame))
+
+    def with_targets(self, change: Callable[[Target], Target]) -> Follows:
+        """The same with every target changed, those within others too; itself where nothing changes."""
+
+        def deep(target: Target) -> Target:
+            if isinstance(target, MiddleTarget):
+                return target.replace(one=change(target.one), other=change(target.other))
+            return change(target)
+
+        changed = [deep(target) for target in self.targets()]
+        if all(new == old for new, old in zip(changed, self.targets(), strict=True)):
+            return self
+        changes = (each.replace(target=new) for each, new in zip(self.changes, changed[1:], strict=True))
+        return self.replace(target=changed[0], changes=tuple(changes))
+
+
+def simple(target: Target) -> tuple[SubjectTarget | PointTarget | MountTarget, ...]:
+    """What a target is made of."""
+    return (target.one, target.other) if isinstance(target, MiddleTarget) else (target,)
+
+
+def mounts_of(follows: Follows) -> Iterator[str]:
+    """Ids of the mounts that are followed."""
+    for target in follows.targets():
+        yield from (each.mount for each in simple(target) if isinstance(each, MountTarget))
