@@ -270,10 +270,13 @@ def tidy(
         if not dry_run:
             before = library.size_bytes()
             gone = sum(library.tidy(key, keep).revisions for key in keys)
+            pictures = library.sweep_pictures()
             print(
                 f"{gone} revisions removed; the database went from {before / 2**20:.1f} to "
                 f"{library.size_bytes() / 2**20:.1f} MB"
             )
+            if pictures:
+                print(f"{pictures} files of pictures removed that no shot shows any more")
 
 
 @app.command()

@@ -8,6 +8,7 @@ packet   motion as binary float32
 timing   where the time of an answer goes
 context  what all routes share: library, caches, export jobs
 jobs     exports in the background, with progress and cancel
+pictures a picture from a file, kept and ready to be hung
 turns    the line of those who want to change something
 routes   one module per noun
 app      wiring only

@@ -24,6 +24,7 @@ from zittern.api.routes import (
     exports,
     imports,
     motion,
+    plates,
     presets,
     projects,
     rig,
@@ -47,7 +48,7 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     app.state.context = Context(library if library is not None else Library(settings.data_dir))
     app.state.turns = asyncio.Semaphore(turns.AT_ONCE)
     problems.install(app)
-    for module in (tables, typed, projects, shots, checks, presets, cues, motion, rig, takes, imports, exports):
+    for module in (tables, typed, projects, shots, checks, presets, cues, motion, rig, plates, takes, imports, exports):
         app.include_router(module.router)
     app.add_middleware(Hosts, allowed_hosts=hosts_of(settings.host))
     app.add_middleware(Guard, most_bytes=settings.most_upload_mb * 2**20)

@@ -28,6 +28,7 @@ feel       the starting handheld feel
 presets    saved clips, those that ship, and what becomes of them in a shot
 ready_rigs rigs that ship
 edits      commands: a shot in, a new shot out
+plates     pictures hung in depth, and whether they fill the frame
 readings   what people read beside the numbers: THE TABLES of streams and of moments
 checks     what people look for by eye: THE TABLE of checks
 

@@ -15,6 +15,7 @@ from zittern.core.shot.give import Give
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Picture, Shot
 
@@ -30,6 +31,7 @@ __all__ = [
     "OPERATOR",
     "PICTURES",
     "PLACES",
+    "PLATE",
     "RIDE",
     "RUNS_ON",
     "SAID",
@@ -53,6 +55,20 @@ _PLACE = (
     Look("pan_deg", "pan", "°", step=0.1, group="angles", ink="pan"),
     Look("tilt_deg", "tilt", "°", step=0.1, group="angles", ink="tilt"),
     Look("roll_deg", "roll", "°", step=0.1, group="angles", ink="roll"),
+)
+_PLATE = (
+    *_PLACE,
+    Look("width_m", "width", "m", step=0.01, digits=3, scales=True, hint="Along its surface; the height follows"),
+    Look("shape", "shape", hint="Flat, or part of a cylinder or a sphere around you"),
+    Look("bend_deg", "bent by", "°", step=0.2, digits=1, hint="Of what is curved: the angle that its width takes"),
+    Look("edges", "edges", hint="Gone on with past the picture: mirrored, or stretched from its last pixels"),
+    Look("edge_percent", "edges by", "%", step=0.2, digits=1, hint="So much of the picture more at each side"),
+    Look(
+        "counts",
+        "must fill",
+        hint="The frame: checks tell when its edge shows. Usually the rearmost plate only",
+        titles={"when rearmost": "rearmost"},
+    ),
 )
 _LENS = (Look("focal_mm", "lens", "mm", step=0.2, digits=1, said="focal length", ink="zoom"),)
 _MOUNT = (
@@ -192,7 +208,7 @@ _HOLD = (
 # Names in sentences, by field.
 SAID: dict[str, str] = {
     look.field: look.said or look.title
-    for look in (*_GIVE, *_OPERATOR, *_RIDE, *_HOLD, *_MOUNT, *_LAYER, *_CLIP, *_PLACE, *_LENS)
+    for look in (*_GIVE, *_OPERATOR, *_RIDE, *_HOLD, *_MOUNT, *_LAYER, *_CLIP, *_PLACE, *_LENS, *_PLATE[6:])
 }
 
 
@@ -228,6 +244,7 @@ CLIP: tuple[FieldLook, ...] = described(Clip, _CLIP)
 # In the order of the columns of poses: where a mount is and how it stands, then the lens.
 MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS))
 # What else a mount has: its own fields, then those of what may be on it.
+PLATE: tuple[FieldLook, ...] = described(Plate, _PLATE)
 MOUNT: tuple[FieldLook, ...] = described(Mount, _MOUNT)
 GIVE: tuple[FieldLook, ...] = described(Give, _GIVE)
 OPERATOR: tuple[FieldLook, ...] = described(Operator, _OPERATOR)

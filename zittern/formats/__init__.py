@@ -13,6 +13,8 @@ gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
 cut_reader    an OpenTimelineIO document as plain JSON, in a process of its own
 cut_list      cut lists: what a cut shows of a shot
+picture_reader  a picture decoded, in a process of its own
+picture_file  pictures for plates
 set_file      a set: its objects, and one of them as the subject
 shot_json     the shot's own JSON
 opening       a new shot from a file that can be imported

@@ -16,5 +16,6 @@ naming      names of projects and shots, and their slugs
 listing     projects and shots as they are listed
 library     projects and shots
 takes       takes that ship
+pictures    pictures that plates show
 sets        set pieces (GLB files) that shots play in
 """

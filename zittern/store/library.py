@@ -7,9 +7,10 @@ never used again, and what is remembered is named by its content.
 
 from __future__ import annotations
 
+import re
 import secrets
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import TypeVar
 
@@ -27,6 +28,7 @@ from zittern.store.engine import READS, open_engine
 from zittern.store.faults import faults_of
 from zittern.store.listing import ENTRIES, PROJECTS, Project, ShotEntry, project_of
 from zittern.store.naming import clean_name, free_slug, slug_of
+from zittern.store.pictures import sweep
 from zittern.store.presets import PresetShelf
 from zittern.store.reserve import Reserve
 from zittern.store.revisions import Head, History, State
@@ -38,6 +40,7 @@ from zittern.store.writers import Writers
 __all__ = ["Library"]
 
 _T = TypeVar("_T")
+_PICTURE = re.compile(rb'"picture":"([0-9a-f]{64})"')
 _COMMANDS: TypeAdapter[Command] = TypeAdapter(Command)
 # A page of the history.
 HISTORY_ROWS = 200
@@ -346,6 +349,15 @@ class Library:
         Raises NotFound.
         """
         return self._freeing(lambda: self._tidy(key, keep))
+
+    def sweep_pictures(self) -> int:
+        """Removes pictures that no revision of any shot shows, unless they are new. How many files went."""
+        named: set[str] = set()
+        with self._reading() as connection:
+            for (document,) in connection.execute(select(RevisionRow.document)):
+                with suppress(DocumentError):
+                    named.update(each.decode() for each in _PICTURE.findall(raw(document)))
+        return sweep(self.data_dir, named)
 
     def _tidy(self, key: str, keep: int) -> Tidying:
         with self._reading() as connection:

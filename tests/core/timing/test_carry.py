@@ -59,6 +59,7 @@ TIMELESS = {
         "tilt_hz",
         "tilt_slack_percent",
     },
+    "Plate": {"bend_deg", "edge_percent", "height_px", "width_m", "width_px"},
     "Picture": {"height_px", "width_px"},
     "Preset": {"length_s"},
     "Recording": {"rate_hz"},

@@ -59,10 +59,15 @@ export async function take<T>(call: Promise<{ data?: unknown; error?: unknown; r
 }
 
 /** Sends a form with a file. */
-export async function sendForm<T>(path: string, fields: Record<string, string | Blob>, filename: string): Promise<T> {
+export async function sendForm<T>(
+  path: string,
+  fields: Record<string, string | Blob | File[]>,
+  filename: string,
+): Promise<T> {
   const form = new FormData();
   for (const [name, value] of Object.entries(fields)) {
-    if (value instanceof Blob) form.append(name, value, filename);
+    if (Array.isArray(value)) for (const file of value) form.append(name, file, file.name);
+    else if (value instanceof Blob) form.append(name, value, filename);
     else form.append(name, value);
   }
   let response: Response;

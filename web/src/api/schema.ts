@@ -128,6 +128,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Picture
+         * @description What is drawn of a picture; it never changes.
+         */
+        get: operations["get_picture_api_pictures__digest__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/presets": {
         parameters: {
             query?: never;
@@ -512,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Coverage
+         * @description How far in edges of plates show, and the least that would mend it. Nothing is changed.
+         */
+        post: operations["coverage_api_shots__shot__coverage_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/cues": {
         parameters: {
             query?: never;
@@ -750,6 +790,46 @@ export interface paths {
          * @description Where an object of the set is, at one frame or from one on. Nothing is changed.
          */
         post: operations["get_object_poses_api_shots__shot__object_poses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/plates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hang
+         * @description Hangs pictures in front of the lens, the first one nearest; one revision.
+         */
+        post: operations["hang_api_shots__shot__plates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/plates/{plate}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show
+         * @description Shows another picture on a plate, or the one that is missing; one revision.
+         */
+        post: operations["show_api_shots__shot__plates__plate__post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1485,6 +1565,23 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_hang_api_shots__shot__plates_post */
+        Body_hang_api_shots__shot__plates_post: {
+            /** Base Revision */
+            base_revision: number;
+            /**
+             * Distance M
+             * @default 4
+             */
+            distance_m: number;
+            /** Files */
+            files: string[];
+            /**
+             * Overscan Percent
+             * @default 10
+             */
+            overscan_percent: number;
+        };
         /** Body_import_cues_api_shots__shot__cues_post */
         Body_import_cues_api_shots__shot__cues_post: {
             /** Base Revision */
@@ -1560,6 +1657,13 @@ export interface components {
              * @default 0
              */
             handles: number;
+        };
+        /** Body_show_api_shots__shot__plates__plate__post */
+        Body_show_api_shots__shot__plates__plate__post: {
+            /** Base Revision */
+            base_revision: number;
+            /** File */
+            file: string;
         };
         /**
          * Breath
@@ -2179,7 +2283,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2339,7 +2443,7 @@ export interface components {
          */
         Fix: {
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
             /** Says */
             says: string;
         };
@@ -2413,8 +2517,8 @@ export interface components {
         };
         /**
          * FollowIn
-         * @description The object of the shot's set that an operator or the hold (by address) follows, or the middle of two, from a frame
-         *     on or from the beginning; between: in the middle of it and another target.
+         * @description The object of the shot's set that an operator or the hold (by address) follows, or the middle of two, from a
+         *     frame on or from the beginning; between: in the middle of it and another target.
          */
         FollowIn: {
             /** At */
@@ -2546,6 +2650,8 @@ export interface components {
             pictures: components["schemas"]["Picture"][];
             /** Places */
             places: components["schemas"]["PlaceOut"][];
+            /** Plate */
+            plate: components["schemas"]["FieldLook"][];
             /** Ramps */
             ramps: ("linear" | "smooth" | "equal-power")[];
             /** Ride */
@@ -2983,6 +3089,30 @@ export interface components {
             handles: components["schemas"]["KeyHandles"][];
         };
         /**
+         * HangPlates
+         * @description Hangs pictures in front of the lens as it stands at the first frame, the first one nearest, each behind the one
+         *     before: as large as fills the frame, and an overscan on top.
+         */
+        HangPlates: {
+            /**
+             * Distance M
+             * @default 4
+             */
+            distance_m: number;
+            /**
+             * Overscan Percent
+             * @default 10
+             */
+            overscan_percent: number;
+            /** Plates */
+            plates: components["schemas"]["Hung"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "hang_plates";
+        };
+        /**
          * HistoryOut
          * @description A page of the history, newest first; `older` asks for the next one. count: revisions altogether.
          */
@@ -3126,6 +3256,22 @@ export interface components {
         HTTPValidationError: {
             /** Detail */
             detail?: components["schemas"]["ValidationError"][];
+        };
+        /**
+         * Hung
+         * @description A picture to be hung; its content is kept already.
+         */
+        Hung: {
+            /** Height Px */
+            height_px: number;
+            /** Name */
+            name: string;
+            /** Opaque */
+            opaque?: string | null;
+            /** Picture */
+            picture: string;
+            /** Width Px */
+            width_px: number;
         };
         /** ImportedOut */
         ImportedOut: {
@@ -3663,6 +3809,8 @@ export interface components {
          *
          *     - `flow`: what people watch; NaN where it is not known. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
          *     - `framing`: how far the subject is off its place on screen. Columns: right px, above px, on screen 0 or 1.
+         *     - `plate`: where a plate hangs, and how large it is. Columns: x m, y m, z m, qx, qy, qz, qw, width m, height m.
+         *     - `coverage`: how far in the edges of plates show. Columns: left px, right px, bottom px, top px.
          *     - `rig`: where the rig is behind a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
          *     - `moves`: how far a mount or layer alone moves the picture from the frame before, 0 where that is not known. Columns: px.
          *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %.
@@ -3708,7 +3856,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -4022,6 +4170,55 @@ export interface components {
             type: "move_mount";
         };
         /**
+         * MovePath
+         * @description Moves the whole move in the world, its keys too: what stands on the ground goes along.
+         */
+        MovePath: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_path";
+            /**
+             * X M
+             * @default 0
+             */
+            x_m: number;
+            /**
+             * Y M
+             * @default 0
+             */
+            y_m: number;
+            /**
+             * Z M
+             * @default 0
+             */
+            z_m: number;
+        };
+        /**
+         * MovePlate
+         * @description Moves a plate along itself, keys too.
+         */
+        MovePlate: {
+            /**
+             * Across M
+             * @default 0
+             */
+            across_m: number;
+            /** Plate */
+            plate: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_plate";
+            /**
+             * Up M
+             * @default 0
+             */
+            up_m: number;
+        };
+        /**
          * MoveStep
          * @description Puts a step of a gait at another frame, no further than three tenths of the way to the next.
          */
@@ -4070,6 +4267,32 @@ export interface components {
         NearestOut: {
             /** Keys */
             keys: string[];
+        };
+        /**
+         * NeedOut
+         * @description A change that would do alone: its effect in words, and the command.
+         */
+        NeedOut: {
+            /** Amount */
+            amount: number;
+            /** Command */
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * NeedsOut
+         * @description uncovered_px: how far in the edge shows at most; at_frame: where. needs: nothing where the frame is full.
+         */
+        NeedsOut: {
+            /** At Frame */
+            at_frame: number;
+            /** Needs */
+            needs: components["schemas"]["NeedOut"][];
+            /** Uncovered Px */
+            uncovered_px: number;
         };
         /**
          * NewSeeds
@@ -4540,6 +4763,123 @@ export interface components {
             with_rig: boolean;
         };
         /**
+         * Plate
+         * @description A picture on a surface that faces along its own +Z, its middle at its place; metres and degrees in the world.
+         *
+         *     picture: digest of its content. width_px, height_px: of the picture. width_m: along the surface, the height follows
+         *     from the picture's shape. shape: flat, or part of a cylinder (about its own up) or of a sphere, hollow towards +Z;
+         *     bend_deg: the angle that its width takes of it. edges: bare, or gone on with by a mirrored or stretched strip of
+         *     edge_percent of the size at each side. counts: whether it has to fill the frame. opaque: which of 64 × 64 cells
+         *     (rows from above) cover, as bits in base64; all of them when left out.
+         */
+        Plate: {
+            /**
+             * Bend Deg
+             * @default 60
+             */
+            bend_deg: number;
+            /**
+             * Counts
+             * @default when rearmost
+             * @enum {string}
+             */
+            counts: "when rearmost" | "yes" | "no";
+            /**
+             * Edge Percent
+             * @default 20
+             */
+            edge_percent: number;
+            /**
+             * Edges
+             * @default bare
+             * @enum {string}
+             */
+            edges: "bare" | "mirrored" | "stretched";
+            /** Height Px */
+            height_px: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Opaque */
+            opaque?: string | null;
+            /**
+             * Pan Deg
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            pan_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /** Picture */
+            picture: string;
+            /**
+             * Roll Deg
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            roll_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Shape
+             * @default flat
+             * @enum {string}
+             */
+            shape: "flat" | "cylinder" | "sphere";
+            /**
+             * Tilt Deg
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            tilt_deg: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /** Width M */
+            width_m: number;
+            /** Width Px */
+            width_px: number;
+            /**
+             * X M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            x_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Y M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            y_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Z M
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * PlateReading
+         * @description A plate: how far in front of the lens it hangs at the first frame, how many pixels of the picture it moves there
+         *     for a centimetre of truck, how large it is in the picture (1 fills its width).
+         */
+        PlateReading: {
+            /** Distance M */
+            distance_m: number;
+            /** Plate */
+            plate: string;
+            /** Px Per Cm */
+            px_per_cm: number;
+            /** Share */
+            share: number;
+        };
+        /**
          * PlayTake
          * @description Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole
          *     shot, when none is named.
@@ -4837,6 +5177,11 @@ export interface components {
              */
             margin_px: number | null;
             /**
+             * Plates
+             * @description each plate at the first frame, the nearest first
+             */
+            plates: components["schemas"]["PlateReading"][];
+            /**
              * Steps
              * @description steps of a walk, by layer
              */
@@ -5047,6 +5392,19 @@ export interface components {
             type: "remove_mount";
         };
         /**
+         * RemovePlate
+         * @description Takes a plate down. Its picture stays while any revision shows it.
+         */
+        RemovePlate: {
+            /** Plate */
+            plate: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_plate";
+        };
+        /**
          * ReplaceMove
          * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that
          *     comes with the path; the range keeps its start and gets the path's length.
@@ -5248,6 +5606,19 @@ export interface components {
             frame: number;
             /** Value */
             value: number;
+        };
+        /**
+         * ScaleFocal
+         * @description Makes the lens so many times as long, its keys too.
+         */
+        ScaleFocal: {
+            /** Times */
+            times: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "scale_focal";
         };
         /**
          * ScaleKeys
@@ -5560,6 +5931,22 @@ export interface components {
             type: "set_pivot";
         };
         /**
+         * SetPlateDistance
+         * @description Moves a plate along the line from the bare lens at the first frame, and sizes it so that it is as large in that
+         *     frame as before.
+         */
+        SetPlateDistance: {
+            /** Distance M */
+            distance_m: number;
+            /** Plate */
+            plate: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_plate_distance";
+        };
+        /**
          * SetShot
          * @description Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames
          *     or their seconds. along: whether they move along when the first frame does.
@@ -5707,8 +6094,8 @@ export interface components {
         /**
          * Shot
          * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-         *     first frame is to follow its last. meant: what checks found and somebody means so. seed: what the
-         *     seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
+         *     first frame is to follow its last. plates: pictures hung in the set. meant: what checks found and somebody means
+         *     so. seed: what the seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
          */
         Shot: {
             /**
@@ -5774,6 +6161,11 @@ export interface components {
              */
             picture: components["schemas"]["Picture"];
             /**
+             * Plates
+             * @default []
+             */
+            plates: components["schemas"]["Plate"][];
+            /**
              * Schema Name
              * @default zittern.shot
              * @constant
@@ -5781,10 +6173,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 9
+             * @default 10
              * @constant
              */
-            schema_version: 9;
+            schema_version: 10;
             /**
              * Seed
              * @default 0
@@ -5841,6 +6233,20 @@ export interface components {
             updated_at: string;
         };
         /**
+         * ShowPicture
+         * @description Shows another picture on a plate: as wide as before, as high as its shape asks for.
+         */
+        ShowPicture: {
+            /** Plate */
+            plate: string;
+            shows: components["schemas"]["Hung"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "show_picture";
+        };
+        /**
          * Size
          * @description How far the picture's centre goes: its swing (twice the root of the mean square) and, at most, from where it
          *     would be. Pixels.
@@ -5850,6 +6256,21 @@ export interface components {
             most_px: number;
             /** Swing Px */
             swing_px: number;
+        };
+        /**
+         * SizePlate
+         * @description Makes a plate so many times as large, about its middle.
+         */
+        SizePlate: {
+            /** Plate */
+            plate: string;
+            /** Times */
+            times: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "size_plate";
         };
         /**
          * SlipClip
@@ -6981,6 +7402,37 @@ export interface operations {
             };
         };
     };
+    get_picture_api_pictures__digest__get: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_presets_api_presets_get: {
         parameters: {
             query?: never;
@@ -7702,6 +8154,37 @@ export interface operations {
             };
         };
     };
+    coverage_api_shots__shot__coverage_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     export_cues_api_shots__shot__cues_get: {
         parameters: {
             query?: never;
@@ -8138,6 +8621,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ObjectPosesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    hang_api_shots__shot__plates_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_hang_api_shots__shot__plates_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    show_api_shots__shot__plates__plate__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plate: string;
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_show_api_shots__shot__plates__plate__post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
                 };
             };
             /** @description Validation Error */

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { hangPictures, isPicture } from "../acts/plates";
 import { importPresets } from "../stores/presets";
 import { openImport } from "../stores/view";
 
@@ -24,6 +25,11 @@ export function DropZone() {
       const files = [...(event.dataTransfer?.files ?? [])];
       const kept = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
       if (kept.length) void importPresets(kept);
+      const pictures = files.filter(isPicture);
+      if (pictures.length && document.querySelector("[data-testid=viewfinder]")) {
+        void hangPictures(pictures);
+        return;
+      }
       const other = files.find((file) => !kept.includes(file));
       if (other) openImport(other);
     };
@@ -44,7 +50,8 @@ export function DropZone() {
   return (
     <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-lg border-2 border-accent border-dashed bg-base-100/85">
       <p className="text-lg text-white">
-        Drop a GLB, glTF or CSV to import its camera path, a .shot.json to open it, or a .preset.json to keep it
+        Drop a GLB, glTF or CSV to import its camera path, a .shot.json to open it, a .preset.json to keep it, or
+        pictures to hang them as plates
       </p>
     </div>
   );

@@ -15,17 +15,20 @@ export type Selection =
   | { kind: "move" }
   | { kind: "mount"; id: string }
   | { kind: "cues"; ids: string[] }
+  | { kind: "plate"; id: string }
   | { kind: "nothing" };
 
 const NOTHING: Selection = { kind: "nothing" };
 
 export function selection(): Selection {
   const { state } = openShot.getState();
-  const { board, layer, clip, pins, pinsOf, cues } = view.getState();
+  const { board, layer, clip, pins, pinsOf, cues, plate } = view.getState();
   if (!state) return NOTHING;
   if (board === "clip") {
     return clip && clipsOf(state).some(({ id }) => id === clip) ? { kind: "clip", id: clip } : NOTHING;
   }
+  if (board === "plate")
+    return plate && state.document.plates.some(({ id }) => id === plate) ? { kind: "plate", id: plate } : NOTHING;
   if (board === "cue") return cues.length ? { kind: "cues", ids: cues } : NOTHING;
   if (board === "move") {
     if (pins.length) return { kind: "keys", frames: pins, of: pinsOf };
@@ -37,7 +40,17 @@ export function selection(): Selection {
 
 /** Nothing is selected any more. */
 export function selectNothing(): void {
-  view.setState({ board: "layer", layer: null, layers: [], clip: null, cues: [], pins: [], pinsOf: null, axes: [] });
+  view.setState({
+    board: "layer",
+    layer: null,
+    layers: [],
+    clip: null,
+    plate: null,
+    cues: [],
+    pins: [],
+    pinsOf: null,
+    axes: [],
+  });
 }
 
 /** Selects a layer alone, adds or takes it away, or selects all from the last one to it. */
@@ -106,8 +119,8 @@ export function placesAlike(at: string): string[] {
     .map((each) => `layer:${each}.${field}`);
 }
 
-/** Ids of the layers, clips, cues or mounts that an edit made, from the bottom up. */
-export function madeBy({ made }: State, kind: "layer" | "clip" | "cue" | "mount"): string[] {
+/** Ids of the layers, clips, cues, mounts or plates that an edit made, from the bottom up. */
+export function madeBy({ made }: State, kind: "layer" | "clip" | "cue" | "mount" | "plate"): string[] {
   return made.filter((address) => address.startsWith(`${kind}:`)).map((address) => address.slice(kind.length + 1));
 }
 

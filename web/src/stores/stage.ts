@@ -24,6 +24,10 @@ export type StageState = {
   ready: boolean;
   /** Names of the set pieces. */
   pieces: string[];
+  /** Pictures of plates that are not on this machine, by digest. */
+  missing: string[];
+  /** How often pictures were hung that were not here before: they are asked for again. */
+  hung: number;
   /** The machine draws too slowly for shadows. */
   slow: boolean;
   /** The part of the camera that the pointer is on in the Set view, or holds, and what to say of it. */
@@ -38,6 +42,8 @@ export const stage = createStore<StageState>(() => ({
   setProblem: null,
   ready: false,
   pieces: [],
+  missing: [],
+  hung: 0,
   slow: false,
   coarse: false,
   grip: null,

@@ -21,7 +21,9 @@ export type CopiedPose = { of: string; position: [number, number, number]; angle
 
 export type View = {
   /** What the board beside the lanes shows: the selected layer, or the camera's move. */
-  board: "layer" | "move" | "clip" | "cue";
+  board: "layer" | "move" | "clip" | "cue" | "plate";
+  /** The plate that is selected. */
+  plate: string | null;
   /** The clip that the board shows. */
   clip: string | null;
   /** Which clip's layers are shown, by lane. */
@@ -108,6 +110,7 @@ const READINGS = "zittern.readings";
 /** What belongs to the shot that is looked at, as it is for one that is opened. */
 export const FRESH = {
   board: "layer",
+  plate: null,
   clip: null,
   open: {},
   layer: null,

@@ -104,6 +104,7 @@ class FormsOut(Model):
     operator: list[FieldLook]
     ride: list[FieldLook]
     hold: list[FieldLook]
+    plate: list[FieldLook]
     places: list[PlaceOut]
     rigs: list[RigOut]
     interps: list[Interp]

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from zittern.core import budget
 from zittern.core.checks.blur import blur
 from zittern.core.checks.comfort import comfort
+from zittern.core.checks.coverage import coverage
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.framing import framing
 from zittern.core.checks.kink import kink
@@ -42,6 +43,7 @@ CHECKS: tuple[Check, ...] = (
     Check("twins", "twin axes", "pan and tilt that move alike, along a diagonal", twins),
     Check("seam", "loop seam", "of a shot that loops: its first frame after its last", seam),
     Check("pop", "pop", "jumps where a clip or layer starts or ends", pop),
+    Check("coverage", "coverage", "edges of plates that show", coverage),
     Check("framing", "subject", "the subject out of the picture or the safe area", framing),
     Check("blur", "blur", "streaks of the shake that are too long to see through", blur),
     Check("rate", "too fast", "rates above half the frame rate", rate),

@@ -18,6 +18,7 @@ recording  what a hand did while it played, or drew, as keys
 writing  what helps people who write formulas
 typing   what is typed into a number of a shot: units, frames, pixels
 placing  where the camera stands and looks
+plates   pictures hung, placed, sized, taken down; the whole path moved
 aiming   the operator, as people speak of one
 shots    name, frame rate, range and picture of the shot
 poses    poses in the world: pasted, or taken from something else

@@ -18,6 +18,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.plates import Plate
 from zittern.core.shot.posed import FIELD_AXES
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -59,7 +60,7 @@ def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
 
 def _on_axis(address: str, scope: Scope) -> Scope:
     """The scope of the axis that an address names, if it names one."""
-    fields = FIELD_AXES.items() if address.startswith("mount:") else ()
+    fields = FIELD_AXES.items() if address.startswith(("mount:", "plate:")) else ()
     names: dict[str, Axis] = {**{axis: axis for axis in AXES}, **dict(fields)}
     found = next((names[part] for part in reversed(address.split(".")) if part in names), None)
     return scope if found is None else scope.on_axis(axis_index(found))
@@ -68,7 +69,17 @@ def _on_axis(address: str, scope: Scope) -> Scope:
 def set_at(shot: Shot, address: str, value: Any) -> Shot:
     """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
     _, parts = _resolve(shot, address)
-    if not parts or parts[-1] in ("id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes", "dials"):
+    if not parts or parts[-1] in (
+        "id",
+        "schema_name",
+        "schema_version",
+        "layers",
+        "mounts",
+        "clips",
+        "lanes",
+        "dials",
+        "plates",
+    ):
         raise EditError("this cannot be set as a value", address)
     owner = address.split(".", 1)[0]
     try:
@@ -95,6 +106,8 @@ def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str |
             return with_clip(shot, doc, changed)
         if isinstance(doc, Dial):
             return shot.replace(dials=tuple(changed if each is doc else each for each in shot.dials))
+        if isinstance(doc, Plate):
+            return shot.replace(plates=tuple(changed if each is doc else each for each in shot.plates))
         if isinstance(doc, Lane):
             return with_lane(shot, doc, changed)
         return with_mount(shot, doc, changed)
@@ -129,11 +142,16 @@ def _resolve(shot: Shot, address: str) -> tuple[Doc, list[str]]:
         for dial in shot.dials:
             if dial.name == name:
                 return dial, parts
+    if kind == "plate":
+        for plate in shot.plates:
+            if plate.id == name:
+                return plate, parts
     if kind == "mount":
         for mount in shot.mounts:
             if mount.id == name:
                 return mount, parts
     raise EditError(
-        f"nothing is called {head!r}; addresses start with shot, dial:NAME, mount:ID, lane:ID, clip:ID or layer:ID",
+        f"nothing is called {head!r}; addresses start with shot, dial:NAME, plate:ID, mount:ID, lane:ID, clip:ID or "
+        f"layer:ID",
         address,
     )

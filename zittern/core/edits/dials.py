@@ -129,6 +129,7 @@ def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
     yield from ((f"“{mount.name}”", mount) for mount in shot.mounts)
     if shot.subject is not None:
         yield f"“{shot.subject.name}”", shot.subject
+    yield from ((f"“{plate.name}”", plate) for plate in shot.plates)
     yield "the focal length", shot.focal_mm
     if shot.hold is not None:
         yield "the hold on the framing", shot.hold

@@ -67,6 +67,7 @@ def _holes(shot: Shot, lane: Lane) -> list[tuple[float, float]]:
 def _addresses(shot: Shot) -> Iterator[str]:
     yield from (f"cue:{cue.id}" for cue in shot.cues)
     yield from (f"dial:{dial.name}" for dial in shot.dials)
+    yield from (f"plate:{plate.id}" for plate in shot.plates)
     yield from (f"mount:{mount.id}" for mount in shot.mounts)
     yield from (f"lane:{lane.id}" for lane in shot.lanes)
     yield from (f"clip:{clip.id}" for clip in shot.clips())

@@ -12,11 +12,12 @@ from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.keys import KeyValue, SetKeys
 from zittern.core.edits.values import title_of
+from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.shot import Shot
 
-__all__ = ["NumberValue", "SetNumbers", "SetSwings"]
+__all__ = ["NumberValue", "ScaleFocal", "SetNumbers", "SetSwings"]
 
 
 class NumberValue(Doc):
@@ -77,3 +78,21 @@ class SetSwings(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Set swing of pan, tilt in “Slow sway”`."""
         return self._numbers().label(shot)
+
+
+class ScaleFocal(CommandDoc):
+    """Makes the lens so many times as long, its keys too."""
+
+    type: Literal["scale_focal"] = "scale_focal"
+    times: float = Field(gt=0.0, le=100.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where a focal length would be out of reach."""
+        with faults_as(EditError, "shot.focal_mm"):
+            return shot.replace(focal_mm=shot.focal_mm.map(lambda value: value * self.times))
+
+    def label(self, shot: Shot) -> str:
+        """`Lengthen the lens by 12 %`."""
+        if self.times < 1.0:
+            return f"Shorten the lens by {(1.0 - self.times) * 100.0:.1f} %"
+        return f"Lengthen the lens by {(self.times - 1.0) * 100.0:.1f} %"

@@ -10,6 +10,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
 
 __all__ = [
@@ -18,6 +19,7 @@ __all__ = [
     "find_lane",
     "find_layer",
     "find_mount",
+    "find_plate",
     "index_of",
     "lane_of",
     "with_clip",
@@ -39,6 +41,14 @@ def find_clip(shot: Shot, clip_id: str) -> Clip:
         if clip.id == clip_id:
             return clip
     raise EditError(f"there is no clip {clip_id!r}; it may have been removed", "clip")
+
+
+def find_plate(shot: Shot, plate_id: str) -> Plate:
+    """A plate. Raises EditError."""
+    for plate in shot.plates:
+        if plate.id == plate_id:
+            return plate
+    raise EditError(f"there is no plate {plate_id!r}; it may have been removed", "plate")
 
 
 def find_lane(shot: Shot, lane_id: str) -> Lane:

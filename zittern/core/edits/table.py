@@ -19,6 +19,7 @@ from zittern.core.edits import (
     moves,
     numbers,
     placing,
+    plates,
     poses,
     presets,
     recording,
@@ -88,6 +89,14 @@ Command = Annotated[
     | poses.PastePose
     | poses.MatchPose
     | poses.KeysFromOperator
+    | plates.HangPlates
+    | plates.SetPlateDistance
+    | plates.ShowPicture
+    | plates.SizePlate
+    | plates.MovePlate
+    | plates.RemovePlate
+    | plates.MovePath
+    | numbers.ScaleFocal
     | aiming.SetLag
     | aiming.FollowTarget
     | aiming.FollowPoint

@@ -8,6 +8,7 @@ follow     second-order following, and slack
 rides      mounts carried by objects of the set
 move       keyed poses of the mounts -> bare pose
 facts      facts of the path, and moments -> names that numbers may read
+targets    where what is followed is
 aim        the operator -> pan and tilt of the mount that is aimed
 layers     each layer -> its offsets, before mixing
 fades      cross-fades of clips that overlap on a lane

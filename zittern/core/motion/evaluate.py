@@ -20,7 +20,7 @@ from zittern.core.motion.rides import rides
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
-from zittern.core.units import Array
+from zittern.core.units import Array, IntArray
 
 __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
 
@@ -32,6 +32,7 @@ _PART_BYTES = 16 * 2**20
 
 # The tables of a motion: arrays by name.
 _TABLES = ("layers", "silent", "weights", "clip_weights", "offsets", "rig", "locals_")
+_ON = ("carried", "given", "offsets")
 _POSE = ("position_m", "angles_deg", "focal_mm", "shift_percent")
 
 
@@ -70,6 +71,13 @@ class Motion:
     rig: dict[str, Array]
     locals_: dict[str, Array]
     on: chain.RigOffsets
+
+    def rows_at(self, rows: IntArray) -> Motion:
+        """The same at some of its frames, by their rows (N,)."""
+        table = {name: {key: values[rows] for key, values in getattr(self, name).items()} for name in _TABLES}
+        on = chain.RigOffsets(*({key: values[rows] for key, values in getattr(self.on, each).items()} for each in _ON))
+        bare, pose = (Pose(*(getattr(each, name)[rows] for name in _POSE)) for each in (self.bare, self.pose))
+        return Motion(self.frames[rows], pose, bare, on=on, **table)
 
     def rows(self, first: int, stop: int) -> Motion:
         """The same at some of its frames, without copying."""

@@ -10,26 +10,27 @@ from typing import Any
 import numpy as np
 from pydantic import Field, create_model
 
+from zittern.core.axes import AXES
 from zittern.core.doc import Doc
+from zittern.core.lens import focal_px
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
 from zittern.core.motion.steps import StepMark, step_marks
-from zittern.core.picture import margins_px, picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.picture import NEAREST_M, margins_px, picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.plates.coverage import depths_m, in_order
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import FramingReport, framed, report
 from zittern.core.readings.layers import At, ClipReading, LayerReading, Size, clip_reading, layer_reading, size_of
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
-from zittern.core.units import Array
+from zittern.core.units import CM_PER_M, Array
 
 __all__ = ["MOMENTS", "Moment", "MomentRow", "Readings", "read"]
 
 # Of fewer frames nothing is said of a stretch.
 _LEAST_ROWS = 2
-# The first axes, up to the last one that shifts the picture's centre.
-_SHIFTING = 5
 # A margin that no picture has.
 _PAST_ALL_PX = 1e6
 
@@ -129,17 +130,42 @@ def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:
     parts = [given[layer.id] for layer in clip.layers if layer.id in given]
     if not parts:
         return None
-    together = np.zeros((len(motion.frames), _SHIFTING))
+    together = np.zeros((len(motion.frames), len(AXES)))
     for part in parts:
-        together += part[:, :_SHIFTING]
-    pan, tilt, _, truck, pedestal = (together * per_unit[:_SHIFTING]).T
-    return size_of(np.stack([pan - truck, tilt + pedestal], axis=1))
+        together += part
+    pan, tilt, _, truck, pedestal, _, _, right, up = (together * per_unit).T
+    return size_of(np.stack([pan - truck + right, tilt + pedestal - up], axis=1))
 
 
 def _margin_px(at: Moment) -> float | None:
     if at.passing:
         return None
     return min(float(margins_px(at.shot, at.stretch, at.distance_m).max()), _PAST_ALL_PX)
+
+
+class PlateReading(Doc):
+    """A plate: how far in front of the lens it hangs at the first frame, how many pixels of the picture it moves there
+    for a centimetre of truck, how large it is in the picture (1 fills its width).
+    """
+
+    plate: str
+    distance_m: float
+    px_per_cm: float
+    share: float
+
+
+def _plates(at: Moment) -> tuple[PlateReading, ...]:
+    shot = at.shot
+    away = depths_m(shot)
+    focal = shot.focal_mm.at(shot.scope(float(shot.first_frame)))
+    f_px = float(focal_px(focal, shot.sensor_mm, shot.picture.width_px))
+    rows = []
+    for plate in in_order(shot):
+        depth = away[plate.id]
+        near = max(abs(depth), NEAREST_M)
+        share = f_px * plate.width_m / near / shot.picture.width_px
+        rows.append(PlateReading(plate=plate.id, distance_m=depth, px_per_cm=f_px / near / CM_PER_M, share=share))
+    return tuple(rows)
 
 
 MOMENTS: tuple[MomentRow, ...] = (
@@ -159,6 +185,7 @@ MOMENTS: tuple[MomentRow, ...] = (
         "when each clip is heard",
         _clips,
     ),
+    MomentRow("plates", tuple[PlateReading, ...], "each plate at the first frame, the nearest first", _plates),
     MomentRow("layers", tuple[LayerReading, ...], "each layer at the frame", _layers),
     MomentRow(
         "total_swing_px",

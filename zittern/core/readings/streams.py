@@ -11,10 +11,13 @@ from functools import partial
 import numpy as np
 
 from zittern.core.axes import AXES
+from zittern.core.doc import motion_text
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.aim import aiming, framing_of
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.targets import followable
+from zittern.core.plates.border import SIDES
+from zittern.core.plates.coverage import counting, uncovered_px
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import misses_px
 from zittern.core.readings.movers import movers_px
@@ -24,6 +27,7 @@ from zittern.core.rig import rotations
 from zittern.core.rig.rotations import quaternions
 from zittern.core.sampled import Sampled
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, IntArray
 
@@ -49,6 +53,8 @@ _POSE = (
     "shift across %", "shift up %",
 )  # fmt: skip
 _SHIFT = 7
+# Places on each side of the picture at which its edge is looked for while somebody waits.
+_A_SIDE = 9
 _OFFSETS = tuple(AXES)
 
 
@@ -124,6 +130,27 @@ def _hulls(seen: Seen) -> Parts:
     return {clip.id: _column(seen.motion.clip_weights[clip.id]) for clip in _bars(seen.shot)}
 
 
+def _plates(seen: Seen) -> Parts:
+    scope = seen.shot.scope(seen.motion.frames)
+
+    def posed(plate: Plate) -> Array:
+        turned = quaternions(rotations.matrices(plate.angles_deg(scope)))
+        size = np.broadcast_to([plate.width_m, plate.height_m], (len(turned), 2))
+        return np.concatenate([plate.position_m(scope), turned, size], axis=1)
+
+    return {
+        plate.id: made("plate", [seen.frames, motion_text(plate), seen.apart_from_layers], partial(posed, plate))
+        for plate in seen.shot.plates
+    }
+
+
+def _coverage(seen: Seen) -> Parts:
+    if not counting(seen.shot):
+        return {}
+    parts = [seen.frames, seen.pose, seen.f_px, seen.apart_from_layers]
+    return {"": made("coverage", parts, lambda: uncovered_px(seen.shot, seen.motion, _A_SIDE, fine=False))}
+
+
 STREAMS: tuple[Stream, ...] = (
     Stream(
         "flow",
@@ -137,6 +164,13 @@ STREAMS: tuple[Stream, ...] = (
         "how far the subject is off its place on screen",
         _framing,
     ),
+    Stream(
+        "plate",
+        ("x m", "y m", "z m", "qx", "qy", "qz", "qw", "width m", "height m"),
+        "where a plate hangs, and how large it is",
+        _plates,
+    ),
+    Stream("coverage", tuple(f"{side} px" for side in SIDES), "how far in the edges of plates show", _coverage),
     Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "where the rig is behind a mount", _rig),
     Stream(
         "moves",

@@ -4,6 +4,7 @@ dials     numbers that the user makes
 cues      named moments
 posed     what has a place and angles
 give      springs and dampers between a mount and what carries it
+targets   what an operator or the hold follows
 operator  the person who aims, and the hold on the framing
 rides     a mount carried by an object of the set
 mounts    a part of the rig: its keyed move and its pivot
@@ -12,6 +13,7 @@ layers    one source of motion with its axes, weight and span
 clips     a stretch of time that holds layers
 lanes     clips along time
 meant     what checks found that is meant so
+plates    pictures hung in depth
 reads     what documents read by name, and whether they may
 shot      the whole document
 seeds     seeds that are new

@@ -24,6 +24,7 @@ from zittern.core.shot.layers import MOST_SEED, Layer, Seed, Span, Spanned
 from zittern.core.shot.meant import MOST_MEANT, MeantSo
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
+from zittern.core.shot.plates import MOST_PLATES, Plate
 from zittern.core.shot.reads import check_reads
 from zittern.core.shot.targets import Follows, mounts_of
 from zittern.core.timebase import Fps
@@ -32,7 +33,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[9] = 9
+SCHEMA_VERSION: Literal[10] = 10
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -83,12 +84,12 @@ class Subject(Doc):
 
 class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-    first frame is to follow its last. meant: what checks found and somebody means so. seed: what the
-    seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
+    first frame is to follow its last. plates: pictures hung in the set. meant: what checks found and somebody means
+    so. seed: what the seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[9] = SCHEMA_VERSION
+    schema_version: Literal[10] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -98,6 +99,7 @@ class Shot(Doc):
     focal_mm: Annotated[Param, bounded(LEAST_FOCAL_MM, MOST_FOCAL_MM)] = fixed(DEFAULT_FOCAL_MM)
     set_id: Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")] | None = None
     subject: Subject | None = None
+    plates: Annotated[tuple[Plate, ...], Field(max_length=MOST_PLATES)] = ()
     dials: Annotated[tuple[Dial, ...], Field(max_length=100)] = ()
     mounts: Annotated[tuple[Mount, ...], Field(min_length=1, max_length=50)]
     hold: HoldFraming | None = None
@@ -119,6 +121,7 @@ class Shot(Doc):
             raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
         _refuse_twins("dials", [dial.name for dial in self.dials])
         _refuse_twins("cues", [cue.id for cue in self.cues])
+        _refuse_twins("plates", [plate.id for plate in self.plates])
         _refuse_twins("mounts", [mount.id for mount in self.mounts])
         _refuse_twins("lanes", [lane.id for lane in self.lanes])
         _refuse_twins("clips", [clip.id for clip in self.clips()])
@@ -143,7 +146,13 @@ class Shot(Doc):
         check_reads(
             self.dials,
             path,
-            [self.focal_mm, *([self.hold] if self.hold else []), *(layer for _, layer in self.layers()), *self.clips()],
+            [
+                self.focal_mm,
+                *self.plates,
+                *([self.hold] if self.hold else []),
+                *(layer for _, layer in self.layers()),
+                *self.clips(),
+            ],
             FACT_NAMES,
         )
         return self

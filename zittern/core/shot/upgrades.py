@@ -130,6 +130,11 @@ def with_checks(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 9}
 
 
+def with_plates(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 10: plates hang in sets, layers have axes of the film back, operators follow targets; none did before."""
+    return {**data, "schema_version": 10}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -140,6 +145,7 @@ STEPS: dict[int, Step] = {
     6: with_rigs,
     7: with_clocks,
     8: with_checks,
+    9: with_plates,
 }
 
 

@@ -13,6 +13,7 @@ import { DialDialog, DialRow } from "../dials";
 import { HistoryDialog } from "../history";
 import { type MarkEntry, RigRows, type RowEntry, type SheetEntry } from "../lanes";
 import { MoveBoard } from "../move-board";
+import { CoverageBand, PlateBoard } from "../plates";
 import { OriginDialog, PresetDialog, PresetSheet } from "../presets";
 import { ShotDialog } from "../shot-form";
 import { TimeEditRow } from "../time-edit";
@@ -27,7 +28,10 @@ export const SHEETS: SheetEntry[] = [
 ];
 
 /** What is marked on the ruler. */
-export const MARKS: MarkEntry[] = [{ id: "findings", Marks: FindingMarks }];
+export const MARKS: MarkEntry[] = [
+  { id: "coverage", Marks: CoverageBand },
+  { id: "findings", Marks: FindingMarks },
+];
 
 /** Rows over and under the layers, from above. */
 export const ROWS: RowEntry[] = [
@@ -43,6 +47,7 @@ export const BOARDS: Record<View["board"], ComponentType> = {
   clip: ClipBoard,
   cue: CueBoard,
   layer: AxisBoard,
+  plate: PlateBoard,
 };
 
 type DialogOf = ComponentType<{ state: State }>;

@@ -1,3 +1,4 @@
+import { selectPlate } from "../../acts/plates";
 import type { Finding } from "../../api/types";
 import { clipsOf, findLayer, openShot } from "../../stores/openShot";
 import { selectClip, selectLayer } from "../../stores/selection";
@@ -14,6 +15,7 @@ export function goTo({ at, frames }: Finding): void {
   if (!state) return;
   if (kind === "layer" && findLayer(state, id)) selectLayer(id);
   else if (kind === "clip" && clipsOf(state).some((clip) => clip.id === id)) selectClip(id);
+  else if (kind === "plate" && state.document.plates.some((plate) => plate.id === id)) selectPlate(id);
   else if (kind === "mount") selectMount(id);
   else if (at?.startsWith("shot.")) view.setState({ board: "move" });
 }

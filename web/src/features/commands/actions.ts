@@ -4,6 +4,7 @@ import { removeClip } from "../../acts/clips";
 import { removeCues } from "../../acts/cues";
 import { moveFrames } from "../../acts/moveFrames";
 import { keysAt } from "../../acts/moving";
+import { removePlate } from "../../acts/plates";
 import { commit } from "../../stores/editing";
 import { layersOf, openShot } from "../../stores/openShot";
 import { selection } from "../../stores/selection";
@@ -35,6 +36,7 @@ function removeSelected(): void {
   if (keys.length) void commit({ type: "delete_keys", keys });
   else if (now.kind === "clip") removeClip();
   else if (now.kind === "cues") removeCues();
+  else if (now.kind === "plate") removePlate();
   else if (now.kind === "layers") void commit({ type: "remove_layers", layers: now.ids });
 }
 
@@ -42,9 +44,9 @@ const SELECTED: Action[] = [
   { id: "select-all", title: "Select all layers, or all keys of the move", keys: ["Ctrl+A"], run: selectAll },
   {
     id: "remove",
-    title: "Delete the selected keys, or remove the selected layers, clip or cues",
+    title: "Delete the selected keys, or remove the selected layers, clip, cues or plate",
     keys: ["Delete", "Backspace"],
-    available: () => ["keys", "clip", "cues", "layers"].includes(selection().kind),
+    available: () => ["keys", "clip", "cues", "layers", "plate"].includes(selection().kind),
     run: removeSelected,
   },
 ];

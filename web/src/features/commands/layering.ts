@@ -2,6 +2,7 @@
 
 import { addClip, duplicateClip, saveClip, splitClip } from "../../acts/clips";
 import { cueHere, exportCues } from "../../acts/cues";
+import { choosePictures } from "../../acts/plates";
 import type { AxisName, Command, Layer } from "../../api/types";
 import { AXES, onlyAxes, ROTATIONS, TRANSLATIONS } from "../../shared/axes";
 import { makeDial } from "../../shared/number";
@@ -243,6 +244,13 @@ export const LAYERING: Action[] = [
     },
   },
   { id: "cue", title: "Add cue at playhead (also while playing)", keys: ["Q"], run: cueHere },
+  {
+    id: "plates",
+    title: "Hang pictures as plates …",
+    also: "image background painting parallax card",
+    keys: [],
+    run: choosePictures,
+  },
   { id: "cues-out", title: "Export the cues as CSV", keys: [], run: exportCues },
   { id: "clip", title: "New clip, over the loop range or from here", keys: [], run: addClip },
   { id: "clip-split", title: "Split the selected clip at playhead", keys: ["X"], available: withClip, run: splitClip },

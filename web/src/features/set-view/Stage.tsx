@@ -14,6 +14,7 @@ import { EmptySet } from "./EmptySet";
 import { Lights } from "./Lights";
 import { Pace } from "./Pace";
 import { PathRibbon } from "./PathRibbon";
+import { Plates } from "./Plates";
 import { RigShapes } from "./RigShapes";
 import { SetFailure } from "./SetFailure";
 import { SetPieces } from "./SetPieces";
@@ -73,6 +74,7 @@ export function Stage() {
         <SetFailure key={setId ?? "none"}>
           <Suspense fallback={null}>{setId ? <SetPieces setId={setId} /> : <EmptySet />}</Suspense>
         </SetFailure>
+        <Plates />
         <PathRibbon />
         <CueMarks />
         <RigShapes />

@@ -7,6 +7,7 @@ import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { elementOf, FINDER, hang, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
+import { BareEdges } from "./BareEdges";
 import { FinderReadings, FinderTitle } from "./FinderText";
 import { FrameEdge } from "./FrameEdge";
 import { FramingMark } from "./FramingMark";
@@ -54,6 +55,7 @@ export function ViewfinderPane() {
     >
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
         {around && <FrameEdge />}
+        {!around && !close && <BareEdges width={rect.width} height={rect.height} />}
         {!around && !close && <Guides {...guides} />}
         {!around && !close && !flying && !picking && <FramingMark width={rect.width} height={rect.height} />}
         <FinderTitle pane={pane} />

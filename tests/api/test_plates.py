@@ -1,0 +1,78 @@
+from tests.api.making import WithServer
+from tests.formats.pictures import clear_half, encoded, plain
+from zittern.core.shot.upgrades import shot_from
+
+SHOT = "/api/shots/jetty-walk"
+
+
+class Plates(WithServer):
+    def hang(self, *files: tuple[str, bytes], **fields: object):  # type: ignore[no-untyped-def]
+        body = {"base_revision": self.state()["revision"], **fields}
+        return self.client.post(f"{SHOT}/plates", data=body, files=[("files", each) for each in files])
+
+    def test_hung_seen_and_exchanged(self) -> None:
+        answer = self.hang(
+            ("far_shore.png", encoded(plain())), ("Reeds.webp", encoded(clear_half(), "WEBP", lossless=True))
+        )
+        self.assertEqual(answer.status_code, 200, answer.text)
+        shot = shot_from(answer.json()["document"])
+        self.assertEqual([plate.name for plate in shot.plates], ["far shore", "Reeds"])
+        self.assertEqual(answer.json()["made"], ["plate:plate-1", "plate:plate-2"])
+        self.assertIsNotNone(shot.plates[1].opaque)
+        for small in ("false", "true"):
+            picture = self.client.get(f"/api/pictures/{shot.plates[0].picture}?small={small}")
+            self.assertEqual((picture.status_code, picture.headers["content-type"]), (200, "image/webp"))
+            self.assertIn("immutable", picture.headers["cache-control"])
+        body = {"base_revision": answer.json()["revision"]}
+        other = self.client.post(
+            f"{SHOT}/plates/plate-1", data=body, files=[("file", ("dusk.png", encoded(plain(100, 100))))]
+        )
+        self.assertEqual(other.json()["label"], "Show “dusk” on “far shore”")
+        changed = shot_from(other.json()["document"]).plates[0]
+        self.assertEqual((changed.width_m, changed.height_px), (shot.plates[0].width_m, 100))
+
+    def test_coverage_tells_what_would_do_and_each_does(self) -> None:
+        self.hang(("shore.png", encoded(plain())), distance_m=20, overscan_percent=0)
+        self.edit({"type": "move_plate", "plate": "plate-1", "across_m": 0.8})
+        told = self.client.post(f"{SHOT}/coverage").json()
+        self.assertGreater(told["uncovered_px"], 1.0)
+        self.assertIn("punch-in", {need["kind"] for need in told["needs"]})
+        lens = next(need for need in told["needs"] if need["kind"] == "punch-in")
+        self.edit(lens["command"])
+        self.assertLess(self.client.post(f"{SHOT}/coverage").json()["uncovered_px"], 0.05)
+
+    def test_what_cannot_be_hung_names_the_file_and_loses_nothing(self) -> None:
+        before = self.state()["document"]
+        good = ("a.png", encoded(plain()))
+        for files, fields, words in (
+            ((good, ("b.png", b"no picture")), {}, "cannot be hung"),
+            ((), {}, "files"),
+            ((good,) * 25, {}, "at most 24 pictures at once"),
+            ((good,), {"distance_m": 0}, "distance_m"),
+            ((good,), {"distance_m": "1e308"}, "distance_m"),
+            ((good,), {"overscan_percent": "nan"}, "overscan_percent"),
+            ((good,), {"base_revision": 2**63}, "base_revision"),
+        ):
+            with self.subTest(words):
+                answer = self.hang(*files, **fields)
+                self.assertEqual(answer.status_code, 422, answer.text)
+                self.assertIn(words, answer.text)
+        odd = self.hang(("\u202e../../x\u0000.png", encoded(plain())))
+        self.assertEqual(odd.status_code, 200, odd.text)
+        self.assertEqual(self.client.post(f"{SHOT}/undo", json={"base_revision": odd.json()["revision"]}).json()["document"], before)
+        for digest in ("0" * 64, "..%2f..%2fetc", "x" * 500):
+            self.assertEqual(self.client.get(f"/api/pictures/{digest}").status_code, 404)
+
+    def test_pictures_stay_while_any_revision_shows_them(self) -> None:
+        import os
+
+        shot = shot_from(self.hang(("shore.png", encoded(plain()))).json()["document"])
+        self.edit({"type": "remove_plate", "plate": "plate-1"})
+        folder = self.library.data_dir / "pictures"
+        stray = folder / f"{'1' * 64}.webp"
+        stray.write_bytes(b"x")
+        for path in folder.iterdir():
+            os.utime(path, (1.0, 1.0))
+        self.assertEqual(self.library.sweep_pictures(), 1)
+        self.assertEqual(self.client.get(f"/api/pictures/{shot.plates[0].picture}").status_code, 200)
+        self.assertFalse(stray.exists())

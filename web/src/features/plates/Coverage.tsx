@@ -1,0 +1,62 @@
+import { useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { client, take } from "../../api/client";
+import type { Needs } from "../../api/types";
+import { commit } from "../../stores/editing";
+import { complain } from "../../stores/notes";
+import { openShot } from "../../stores/openShot";
+import { pause, seek } from "../../stores/transport";
+
+const LEAST_PX = 0.05;
+
+/** Whether the frame is full; where not, each change that would do alone. */
+export function Coverage() {
+  const slug = useStore(openShot, (each) => each.state?.slug);
+  const revision = useStore(openShot, (each) => each.state?.revision);
+  const [told, setTold] = useState<Needs | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again after each change
+  useEffect(() => {
+    let gone = false;
+    if (slug)
+      take<Needs>(client.POST("/api/shots/{shot}/coverage", { params: { path: { shot: slug } } })).then(
+        (answer) => !gone && setTold(answer),
+        (error) => !gone && complain(error),
+      );
+    return () => {
+      gone = true;
+    };
+  }, [slug, revision]);
+  if (!told) return <p className="text-xs">looking for edges …</p>;
+  if (told.uncovered_px <= LEAST_PX)
+    return (
+      <p className="text-xs" data-testid="coverage">
+        The frame is filled in every frame.
+      </p>
+    );
+  return (
+    <section aria-label="Coverage" data-testid="coverage" className="flex flex-col gap-1 text-xs">
+      <p>
+        An edge shows, up to{" "}
+        <button
+          type="button"
+          className="num rounded-sm px-1 underline hover:bg-(--wash)"
+          onClick={() => {
+            pause();
+            seek(Math.round(told.at_frame));
+          }}
+        >
+          {told.uncovered_px.toFixed(1)} px at frame {Math.round(told.at_frame)}
+        </button>
+        . Each of these alone is enough:
+      </p>
+      <div className="flex flex-wrap gap-1">
+        {told.needs.map(({ kind, says, command }) => (
+          <button key={kind} type="button" className="btn btn-xs" onClick={() => void commit(command)}>
+            {says}
+          </button>
+        ))}
+        {told.needs.length === 0 && <span>nothing that is computed here would do; move or enlarge the plates</span>}
+      </div>
+    </section>
+  );
+}

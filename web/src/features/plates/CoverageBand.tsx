@@ -1,0 +1,45 @@
+import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import { prepare } from "../../shared/canvas";
+import { timeScale } from "../../shared/timeScale";
+import { useMotionArray } from "../../shared/useMotionArray";
+import { frameAt } from "../../stores/motion";
+import { view } from "../../stores/view";
+
+const HIGH_PX = 4;
+const SIDES = 4;
+/** Less of a line nobody sees. */
+const LEAST_PX = 0.05;
+
+/** A band over the ruler where the edge of a plate shows. */
+export function CoverageBand({ width }: { width: number }) {
+  const array = useMotionArray("coverage");
+  const window = useStore(view, (each) => each.window);
+  const night = useStore(view, (each) => each.night);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const ink = canvas.current && prepare(canvas.current, width, HIGH_PX);
+    if (!ink || !canvas.current) return;
+    ink.fillStyle = getComputedStyle(canvas.current).getPropertyValue("--ink-dolly");
+    const x = timeScale(window, width);
+    const rows = array ? array.data.length / array.columns : 0;
+    for (let row = 0; row < rows; row++) {
+      const bare = Math.max(...(array?.data.subarray(row * SIDES, row * SIDES + SIDES) ?? []));
+      if (bare <= LEAST_PX) continue;
+      const frame = frameAt(row);
+      const left = x(frame - 0.5);
+      ink.fillRect(left, 0, Math.max(1, x(frame + 0.5) - left), HIGH_PX);
+    }
+  }, [array, window, width, night]);
+  if (!array) return null;
+  return (
+    <canvas
+      ref={canvas}
+      data-testid="coverage-band"
+      role="img"
+      aria-label="Where the edge of a plate shows"
+      className="pointer-events-none absolute top-0 left-0 z-[1]"
+      style={{ width, height: HIGH_PX }}
+    />
+  );
+}

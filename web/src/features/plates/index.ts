@@ -1,0 +1,3 @@
+/** Plates: the board of one, and where their edges show. */
+export { CoverageBand } from "./CoverageBand";
+export { PlateBoard } from "./PlateBoard";

@@ -1,0 +1,100 @@
+import { useFrame, useThree } from "@react-three/fiber";
+import { useEffect, useMemo, useRef, useState } from "react";
+import {
+  ClampToEdgeWrapping,
+  DoubleSide,
+  type Mesh,
+  MirroredRepeatWrapping,
+  SRGBColorSpace,
+  type Texture,
+  TextureLoader,
+} from "three";
+import { useStore } from "zustand";
+import type { Plate } from "../../api/types";
+import { motion, rowOf } from "../../stores/motion";
+import { openShot } from "../../stores/openShot";
+import { stage } from "../../stores/stage";
+import { transport } from "../../stores/transport";
+import { view } from "../../stores/view";
+import { plateGeometry } from "./plateGeometry";
+
+const NONE: Plate[] = [];
+const MISSING = "#A2364F";
+
+/** Pictures hung in the set. */
+export function Plates() {
+  const plates = useStore(openShot, (state) => state.state?.document.plates ?? NONE);
+  return plates.map((plate) => <PlateMesh key={plate.id} plate={plate} />);
+}
+
+/** One plate where it is at the frame shown; without its picture it is a plain sheet. */
+function PlateMesh({ plate }: { plate: Plate }) {
+  const { id, picture, shape, bend_deg, edges, edge_percent, width_px, height_px } = plate;
+  const mesh = useRef<Mesh>(null);
+  const texture = useTexture(picture, edges);
+  const looks = useStore(view, (state) => state.looks[`plate:${id}`] ?? "shown");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only what the surface follows from
+  const geometry = useMemo(() => plateGeometry(plate), [shape, bend_deg, edges, edge_percent, width_px, height_px]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  useFrame(() => {
+    const state = motion.getState();
+    const array = state.arrays.get(`plate:${id}`);
+    if (!array || !mesh.current) return;
+    const from = rowOf(transport.getState().frame, state) * array.columns;
+    const { data } = array;
+    mesh.current.position.set(data[from] ?? 0, data[from + 1] ?? 0, data[from + 2] ?? 0);
+    mesh.current.quaternion.set(data[from + 3] ?? 0, data[from + 4] ?? 0, data[from + 5] ?? 0, data[from + 6] ?? 1);
+    mesh.current.scale.setScalar(data[from + 7] ?? 1);
+  });
+  if (looks === "hidden") return null;
+  return (
+    <mesh ref={mesh} name={plate.name} geometry={geometry} frustumCulled={false}>
+      <meshBasicMaterial
+        key={texture ? "picture" : "none"}
+        map={texture}
+        color={texture ? "white" : MISSING}
+        wireframe={!texture || looks === "box"}
+        transparent={texture !== null}
+        alphaTest={0.02}
+        side={DoubleSide}
+        fog={false}
+        toneMapped={false}
+      />
+    </mesh>
+  );
+}
+
+/** The picture once it has come; what does not come is told on the board. */
+function useTexture(picture: string, edges: Plate["edges"]): Texture | null {
+  const [texture, setTexture] = useState<Texture | null>(null);
+  const invalidate = useThree((state) => state.invalidate);
+  const hung = useStore(stage, (state) => state.hung);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the same picture may be here only since
+  useEffect(() => {
+    let made: Texture | null = null;
+    let gone = false;
+    const tell = (missing: boolean) =>
+      stage.setState(({ missing: before }) => ({
+        missing: missing ? [...new Set([...before, picture])] : before.filter((each) => each !== picture),
+      }));
+    const come = (loaded: Texture) => {
+      if (gone) {
+        loaded.dispose();
+        return;
+      }
+      made = loaded;
+      loaded.colorSpace = SRGBColorSpace;
+      loaded.wrapS = loaded.wrapT = edges === "mirrored" ? MirroredRepeatWrapping : ClampToEdgeWrapping;
+      tell(false);
+      setTexture(loaded);
+      invalidate();
+    };
+    new TextureLoader().load(`/api/pictures/${picture}`, come, undefined, () => !gone && tell(true));
+    return () => {
+      gone = true;
+      made?.dispose();
+      setTexture(null);
+    };
+  }, [picture, edges, hung, invalidate]);
+  return texture;
+}

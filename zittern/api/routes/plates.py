@@ -1,0 +1,66 @@
+"""Pictures hung in a shot."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Annotated
+
+from fastapi import APIRouter, Form, UploadFile
+from fastapi.responses import FileResponse
+
+from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.models.plates import NeedOut, NeedsOut
+from zittern.api.models.shots import StateOut
+from zittern.api.pictures import kept
+from zittern.api.turns import WRITES
+from zittern.core.edits.plates import HangPlates, ShowPicture
+from zittern.core.errors import BadInput, faults_as
+from zittern.core.plates.needs import filling
+from zittern.store.pictures import picture_file
+
+router = APIRouter(tags=["plates"], route_class=JsonRoute)
+_Revision = Annotated[int, Form(ge=0, le=2**53 - 1)]
+# More are hung in several goes.
+_MOST_FILES = 24
+
+
+@router.post("/api/shots/{shot}/plates", response_model=StateOut, dependencies=[WRITES])
+def hang(
+    shot: str,
+    files: list[UploadFile],
+    ctx: Ctx,
+    base_revision: _Revision,
+    distance_m: Annotated[float, Form(ge=0.02, le=1e5)] = 4.0,
+    overscan_percent: Annotated[float, Form(ge=0.0, le=500.0)] = 10.0,
+) -> object:
+    """Hangs pictures in front of the lens, the first one nearest; one revision."""
+    if len(files) > _MOST_FILES:
+        raise BadInput(f"at most {_MOST_FILES} pictures at once, got {len(files)}", "files")
+    ctx.library.state(shot)
+    hung = [kept(ctx.library, each) for each in files]
+    with faults_as(BadInput):
+        command = HangPlates(plates=tuple(hung), distance_m=distance_m, overscan_percent=overscan_percent)
+    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, command)))
+
+
+@router.post("/api/shots/{shot}/plates/{plate}", response_model=StateOut, dependencies=[WRITES])
+def show(shot: str, plate: str, file: UploadFile, ctx: Ctx, base_revision: _Revision) -> object:
+    """Shows another picture on a plate, or the one that is missing; one revision."""
+    ctx.library.state(shot)
+    hung = kept(ctx.library, file)
+    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, ShowPicture(plate=plate, shows=hung))))
+
+
+@router.post("/api/shots/{shot}/coverage")
+def coverage(shot: str, ctx: Ctx) -> NeedsOut:
+    """How far in edges of plates show, and the least that would mend it. Nothing is changed."""
+    full = filling(ctx.library.state(shot).document)
+    found = [NeedOut(**asdict(need)) for need in full.needs]
+    return NeedsOut(uncovered_px=full.uncovered_px, at_frame=full.at_frame, needs=found)
+
+
+@router.get("/api/pictures/{digest}", response_class=FileResponse)
+def get_picture(digest: str, ctx: Ctx, small: bool = False) -> FileResponse:
+    """What is drawn of a picture; it never changes."""
+    path = picture_file(ctx.library.data_dir, digest, small)
+    return FileResponse(path, media_type="image/webp", headers={"Cache-Control": "public, max-age=31536000, immutable"})

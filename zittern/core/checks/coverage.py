@@ -1,0 +1,53 @@
+"""A frame that the plates do not fill."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from zittern.core.checks.finding import Finding, Fix
+from zittern.core.checks.study import Study
+from zittern.core.plates.coverage import counting
+from zittern.core.plates.needs import Need, filling
+
+__all__ = ["coverage"]
+
+# Less of a line than this nobody sees.
+_LEAST_PX = 0.05
+# A shake is calmed, and a plate enlarged, by no more than this before another way is offered first.
+_LEAST_SWINGS, _MOST_OVERSCAN = 0.5, 1.5
+
+
+def coverage(study: Study) -> Iterator[Finding]:
+    """Frames in which an edge is bare: how far in it reaches, at which side, and the least that mends it."""
+    shot = study.shot
+    if not counting(shot):
+        return
+    full = filling(shot, cache=study.cache)
+    if full.uncovered_px <= _LEAST_PX:
+        return
+    name = counting(shot)[-1].name
+    found = {need.kind: need for need in full.needs}
+    chosen = _first(found)
+    others = [need.says for need in found.values() if need is not chosen]
+    yield Finding(
+        check="coverage",
+        weight=True,
+        at=f"plate:{counting(shot)[-1].id}",
+        frames=full.frames,
+        amount=full.uncovered_px,
+        unit="px",
+        px=full.uncovered_px,
+        says=f"the edge of “{name}” shows, up to {full.uncovered_px:.1f} px in from the {full.side} side at frame "
+        f"{full.at_frame:.4g}" + (f"; it would be enough to have {' or '.join(others)}" if others else ""),
+        fix=None if chosen is None else Fix(says=chosen.says, command=chosen.command),
+    )
+
+
+def _first(found: dict[str, Need]) -> Need | None:
+    """What changes least of what people made."""
+    swings, overscan = found.get("swings"), found.get("overscan")
+    if swings is not None and swings.amount >= _LEAST_SWINGS:
+        return swings
+    if overscan is not None and overscan.amount <= _MOST_OVERSCAN:
+        return overscan
+    return found.get("punch-in") or overscan or swings

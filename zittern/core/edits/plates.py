@@ -1,0 +1,241 @@
+"""Commands on plates: hung, placed, sized, taken down; and on the whole move beside them."""
+
+from __future__ import annotations
+
+from itertools import count
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field, StringConstraints
+
+from zittern.core.doc import Doc, Label
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import find_plate
+from zittern.core.errors import EditError
+from zittern.core.lens import height_mm
+from zittern.core.motion.move import bare_poses
+from zittern.core.numbers.param import Number, fixed
+from zittern.core.rig import rotations
+from zittern.core.shot.ids import free_name
+from zittern.core.shot.plates import MOST_PLATES, MOST_SIDE_PX, Plate
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = [
+    "HangPlates", "Hung", "MovePath", "MovePlate", "RemovePlate", "SetPlateDistance", "ShowPicture", "SizePlate",
+    "depth_m",
+]  # fmt: skip
+
+# Plates that are hung together without distances hang so far behind one another (times the one before).
+_NEXT = 1.6
+_NEAREST_M = 0.01
+_Metres = Annotated[float, Field(ge=-1e5, le=1e5)]
+_Side = Annotated[int, Field(ge=1, le=MOST_SIDE_PX)]
+
+
+class Hung(Doc):
+    """A picture to be hung; its content is kept already."""
+
+    name: Label
+    picture: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+    width_px: _Side
+    height_px: _Side
+    opaque: Annotated[str, Field(max_length=1000)] | None = None
+
+
+class HangPlates(CommandDoc):
+    """Hangs pictures in front of the lens as it stands at the first frame, the first one nearest, each behind the one
+    before: as large as fills the frame, and an overscan on top.
+    """
+
+    type: Literal["hang_plates"] = "hang_plates"
+    plates: Annotated[tuple[Hung, ...], Field(min_length=1, max_length=MOST_PLATES)]
+    distance_m: float = Field(default=4.0, ge=0.02, le=1e5)
+    overscan_percent: float = Field(default=10.0, ge=0.0, le=500.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for more plates than a shot may have."""
+        if len(shot.plates) + len(self.plates) > MOST_PLATES:
+            raise EditError(f"a shot has at most {MOST_PLATES} plates", "plates")
+        hung = list(shot.plates)
+        for n, each in enumerate(self.plates):
+            away = min(self.distance_m * _NEXT**n, 1e5)
+            name = free_name(each.name, {plate.name for plate in hung}, " ")
+            hung.append(self._plate(shot, each, name, _free_id(hung), away))
+        return shot.replace(plates=tuple(hung))
+
+    def _plate(self, shot: Shot, each: Hung, name: str, id_: str, away: float) -> Plate:
+        scope = shot.scope(float(shot.first_frame))
+        lens = bare_poses(shot, scope)[0]
+        focal = shot.focal_mm.at(scope)
+        picture = shot.picture
+        seen = away / focal * np.array([shot.sensor_mm, height_mm(shot.sensor_mm, picture.width_px, picture.height_px)])
+        fills = max(seen[0], seen[1] * each.width_px / each.height_px)
+        angles = rotations.angles_of(lens[None, :3, :3])[0]
+        place = lens[:3, 3] - away * lens[:3, 2]
+        values = (*place, *angles)
+        numbers = dict(
+            zip(("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"), map(fixed, map(float, values)), strict=True)
+        )
+        return Plate.model_validate(
+            {
+                "id": id_, "name": name, "picture": each.picture, "width_px": each.width_px,
+                "height_px": each.height_px,
+                "width_m": float(fills * (1.0 + self.overscan_percent / 100.0)), "opaque": each.opaque, **numbers,
+            }
+        )  # fmt: skip
+
+    def label(self, shot: Shot) -> str:
+        """`Hang “Far shore”`, `Hang 4 plates`."""
+        return f"Hang “{self.plates[0].name}”" if len(self.plates) == 1 else f"Hang {len(self.plates)} plates"
+
+
+class SetPlateDistance(CommandDoc):
+    """Moves a plate along the line from the bare lens at the first frame, and sizes it so that it is as large in that
+    frame as before.
+    """
+
+    type: Literal["set_plate_distance"] = "set_plate_distance"
+    plate: str
+    distance_m: float = Field(ge=_NEAREST_M, le=1e5)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a plate that hangs behind the lens."""
+        plate = find_plate(shot, self.plate)
+        scope = shot.scope(float(shot.first_frame))
+        eye = bare_poses(shot, scope)[0]
+        before = depth_m(plate, shot)
+        if before < _NEAREST_M:
+            raise EditError(
+                f"“{plate.name}” hangs behind the lens at the first frame; place it in front of it first",
+                f"plate:{plate.id}",
+            )
+        times = self.distance_m / before
+        centre = plate.position_m(scope)[0]
+        moved = _moved(plate, (times - 1.0) * (centre - eye[:3, 3]))
+        return _with(shot, plate, moved.replace(width_m=plate.width_m * times))
+
+    def label(self, shot: Shot) -> str:
+        """`Hang “Far shore” at 12 m`."""
+        return f"Hang “{find_plate(shot, self.plate).name}” at {self.distance_m:g} m"
+
+
+class ShowPicture(CommandDoc):
+    """Shows another picture on a plate: as wide as before, as high as its shape asks for."""
+
+    type: Literal["show_picture"] = "show_picture"
+    plate: str
+    shows: Hung
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a plate that is not there."""
+        plate, shows = find_plate(shot, self.plate), self.shows
+        fields = ("picture", "width_px", "height_px", "opaque")
+        return _with(shot, plate, plate.replace(**{name: getattr(shows, name) for name in fields}))
+
+    def label(self, shot: Shot) -> str:
+        """`Show “far shore v2” on “Far shore”`."""
+        return f"Show “{self.shows.name}” on “{find_plate(shot, self.plate).name}”"
+
+
+class SizePlate(CommandDoc):
+    """Makes a plate so many times as large, about its middle."""
+
+    type: Literal["size_plate"] = "size_plate"
+    plate: str
+    times: float = Field(gt=0.0, le=1000.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """A curved one keeps its radius."""
+        plate = find_plate(shot, self.plate)
+        bend = min(plate.bend_deg * self.times, 180.0) if plate.shape != "flat" else plate.bend_deg
+        return _with(shot, plate, plate.replace(width_m=plate.width_m * self.times, bend_deg=bend))
+
+    def label(self, shot: Shot) -> str:
+        """`Enlarge “Far shore” by 12 %`."""
+        return f"Enlarge “{find_plate(shot, self.plate).name}” by {(self.times - 1.0) * 100.0:.1f} %"
+
+
+class MovePlate(CommandDoc):
+    """Moves a plate along itself, keys too."""
+
+    type: Literal["move_plate"] = "move_plate"
+    plate: str
+    across_m: _Metres = 0.0
+    up_m: _Metres = 0.0
+
+    def apply(self, shot: Shot) -> Shot:
+        """To its own right and up as it stands at the first frame."""
+        plate = find_plate(shot, self.plate)
+        turn = rotations.matrices(plate.angles_deg(shot.scope(float(shot.first_frame))))[0]
+        return _with(shot, plate, _moved(plate, turn[:, :2] @ np.array([self.across_m, self.up_m])))
+
+    def label(self, shot: Shot) -> str:
+        """`Move “Far shore”`."""
+        return f"Move “{find_plate(shot, self.plate).name}”"
+
+
+class RemovePlate(CommandDoc):
+    """Takes a plate down. Its picture stays while any revision shows it."""
+
+    type: Literal["remove_plate"] = "remove_plate"
+    plate: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when it is not there."""
+        plate = find_plate(shot, self.plate)
+        return shot.replace(plates=tuple(each for each in shot.plates if each is not plate))
+
+    def label(self, shot: Shot) -> str:
+        """`Take down “Far shore”`."""
+        return f"Take down “{find_plate(shot, self.plate).name}”"
+
+
+class MovePath(CommandDoc):
+    """Moves the whole move in the world, its keys too: what stands on the ground goes along."""
+
+    type: Literal["move_path"] = "move_path"
+    x_m: _Metres = 0.0
+    y_m: _Metres = 0.0
+    z_m: _Metres = 0.0
+
+    def apply(self, shot: Shot) -> Shot:
+        """The first mount is moved."""
+        base, *rest = shot.mounts
+        ways = {"x_m": self.x_m, "y_m": self.y_m, "z_m": self.z_m}
+        return shot.replace(mounts=(base.replace(**_added(base, ways)), *rest))
+
+    def label(self, shot: Shot) -> str:
+        """`Move the whole path`."""
+        return "Move the whole path"
+
+
+def depth_m(plate: Plate, shot: Shot) -> float:
+    """How far in front of the bare lens a plate hangs at the first frame, along the axis of the lens."""
+    scope = shot.scope(float(shot.first_frame))
+    eye = bare_poses(shot, scope)[0]
+    return float(-(plate.position_m(scope)[0] - eye[:3, 3]) @ eye[:3, 2])
+
+
+def _moved(plate: Plate, way_m: Array) -> Plate:
+    x, y, z = (float(each) for each in way_m)
+    return plate.replace(**_added(plate, {"x_m": x, "y_m": y, "z_m": z}))
+
+
+def _added(doc: Doc, ways: dict[str, float]) -> dict[str, Number]:
+    """Numbers of a document with something added, keys too."""
+
+    def add(number: Number, way: float) -> Number:
+        return number.map(lambda value: value + way)
+
+    return {name: add(getattr(doc, name), way) for name, way in ways.items() if way != 0.0}
+
+
+def _with(shot: Shot, plate: Plate, changed: Plate) -> Shot:
+    return shot.replace(plates=tuple(changed if each is plate else each for each in shot.plates))
+
+
+def _free_id(hung: list[Plate]) -> str:
+    """`plate-3`: an id that no plate has."""
+    taken = {plate.id for plate in hung}
+    return next(id_ for n in count(1) if (id_ := f"plate-{n}") not in taken)

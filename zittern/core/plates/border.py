@@ -1,0 +1,57 @@
+"""Rays through the picture, from its border inwards."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.lens import focal_px
+from zittern.core.motion.evaluate import Pose
+from zittern.core.picture import shift_px
+from zittern.core.rig import rotations
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["SIDES", "border_px", "inward", "rays_through"]
+
+SIDES = ("left", "right", "bottom", "top")
+_INWARD = np.array([[1.0, 0.0], [-1.0, 0.0], [0.0, 1.0], [0.0, -1.0]])
+
+
+def border_px(shot: Shot, a_side: int) -> Array:
+    """Places on the picture's border, corners included: of each side in the order of SIDES. (4, a_side, 2) pixels right
+    and up from the middle.
+    """
+    across, up = shot.picture.width_px / 2.0, shot.picture.height_px / 2.0
+    along = np.linspace(-1.0, 1.0, a_side)
+    return np.stack(
+        [
+            np.stack([np.full(a_side, -across), along * up], axis=1),
+            np.stack([np.full(a_side, across), along * up], axis=1),
+            np.stack([along * across, np.full(a_side, -up)], axis=1),
+            np.stack([along * across, np.full(a_side, up)], axis=1),
+        ]
+    )
+
+
+def inward() -> Array:
+    """Which way is in, from each side. (4, 2)."""
+    return _INWARD.copy()
+
+
+def rays_through(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Array:
+    """Directions in the world of what is seen at places of the picture.
+
+    Parameters
+    ----------
+    pose: of the lens at F frames; the shift of the film back counts.
+    at_px: (F, N, 2) or (N, 2) pixels right and up from the middle.
+    punch_in: so many times the focal length.
+
+    Returns
+    -------
+    (F, N, 3), of any length.
+    """
+    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px) * punch_in
+    flat = (at_px - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None]
+    rays = np.concatenate([flat, np.full((*flat.shape[:2], 1), -1.0)], axis=2)
+    return np.asarray(np.einsum("fij,fnj->fni", rotations.matrices(pose.angles_deg), rays))

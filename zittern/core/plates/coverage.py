@@ -1,0 +1,177 @@
+"""How far in from each side of the picture no plate is seen."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zittern.core.lens import focal_px
+from zittern.core.motion.evaluate import Motion, Pose
+from zittern.core.motion.move import bare_poses
+from zittern.core.numbers.scope import Scope
+from zittern.core.picture import shift_px
+from zittern.core.plates.border import border_px, inward, rays_through
+from zittern.core.plates.surface import along_m, covers
+from zittern.core.rig import rotations
+from zittern.core.shot.plates import Plate
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array, BoolArray
+
+__all__ = ["A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
+
+# Places of the border that are looked at, on each side.
+A_SIDE = 33
+# A gap is looked for at so many places inwards, and its end then halved so often: to less than a hundredth of a pixel.
+_STEPS, _HALVINGS = 27, 15
+_FEW_STEPS, _FEW_HALVINGS = 12, 5
+# Along the picture, and along a plate: what the last digits make of nothing.
+_NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
+
+
+def depths_m(shot: Shot) -> dict[str, float]:
+    """How far in front of the bare lens each plate hangs at the first frame, along the axis of the lens; by id,
+    metres.
+    """
+    scope = shot.scope(float(shot.first_frame))
+    lens = bare_poses(shot, scope)[0]
+    return {plate.id: float(-(plate.position_m(scope)[0] - lens[:3, 3]) @ lens[:3, 2]) for plate in shot.plates}
+
+
+def in_order(shot: Shot) -> tuple[Plate, ...]:
+    """Plates by depth at the first frame, the nearest first."""
+    away = depths_m(shot)
+    return tuple(sorted(shot.plates, key=lambda plate: away[plate.id]))
+
+
+def counting(shot: Shot) -> tuple[Plate, ...]:
+    """The plates that have to fill the frame together: those that are said to, and the rearmost of the others."""
+    said = [plate for plate in shot.plates if plate.counts == "yes"]
+    rest = [plate for plate in in_order(shot) if plate.counts == "when rearmost"]
+    return (*said, *rest[-1:])
+
+
+def covered(shot: Shot, pose: Pose, scope: Scope, at_px: Array, punch_in: float = 1.0) -> BoolArray:
+    """Whether a plate that counts is seen at places of the picture.
+
+    Parameters
+    ----------
+    pose, scope: at the same F frames.
+    at_px: (F, N, 2) or (N, 2) pixels right and up from the middle.
+
+    Returns
+    -------
+    (F, N).
+    """
+    rays = rays_through(shot, pose, at_px, punch_in)
+    out = np.zeros(rays.shape[:2], dtype=bool)
+    for plate in counting(shot):
+        out |= covers(plate, along_m(plate, scope, pose.position_m, rays))
+    return out
+
+
+def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = True) -> Array:
+    """How far in from the left, right, lower and upper side the frame is not filled. A place near a corner counts for
+    the side to which its gap is the shorter part of the picture.
+
+    Parameters
+    ----------
+    a_side: places that are looked at on each side.
+    fine: of plates that are curved or partly clear, to a hundredth of a pixel, else to some pixels; others always are.
+
+    Returns
+    -------
+    (F, 4) pixels, in the order of border.SIDES.
+    """
+    out = np.zeros((len(motion.frames), 4))
+    if not counting(shot):
+        return out
+    scope = shot.scope(motion.frames)
+    places, ways = border_px(shot, a_side), np.repeat(inward()[:, None, :], a_side, axis=1)
+    deep = _gaps_px(shot, motion.pose, scope, places, ways, fine)
+    rows = np.flatnonzero((deep > 0.0).any(axis=(1, 2)))
+    if not rows.size:
+        return out
+    pose, at, deep = motion.rows_at(rows).pose, scope.over(motion.frames[rows]), deep[rows]
+    # From the same places along the other direction, towards the middle; and straight to the middle.
+    sideways = np.where(ways[..., ::-1] != 0.0, -np.sign(places), 0.0)
+    aside = _gaps_px(shot, pose, at, places, sideways, fine)
+    to_middle = -places / np.linalg.norm(places, axis=2, keepdims=True)
+    slanted = _gaps_px(shot, pose, at, places, to_middle, fine) * np.abs(np.sum(to_middle * ways, axis=2))
+    wide, tall = shot.picture.width_px, shot.picture.height_px
+    through = np.array([wide, wide, tall, tall], dtype=np.float64)[:, None]
+    # A place whose own row or column lies in the gap of another side tells nothing: the way to the middle does.
+    mine = deep / through <= aside / through[::-1]
+    out[rows] = np.max(np.where(mine, np.minimum(deep, slanted), 0.0), axis=2)
+    return out
+
+
+def _gaps_px(shot: Shot, pose: Pose, scope: Scope, places: Array, ways: Array, fine: bool) -> Array:
+    """How far from places along ways, (4, N, 2) both, no plate is seen, at most to the other side. (F, 4, N) pixels."""
+    flat, along = places.reshape(-1, 2), ways.reshape(-1, 2)
+    far = np.abs(along) @ np.array([float(shot.picture.width_px), float(shot.picture.height_px)])
+    out = np.broadcast_to(far, (len(scope.frames), len(far)))
+    plain = [plate for plate in counting(shot) if plate.shape == "flat" and plate.mask is None]
+    for plate in plain:
+        out = np.minimum(out, _entries_px(shot, pose, scope, plate, flat, along))
+    if len(plain) < len(counting(shot)):
+        out = np.minimum(out, _looked_for_px(shot, pose, scope, flat, along, far, fine))
+    return np.asarray(out.reshape(len(scope.frames), 4, -1))
+
+
+def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array) -> Array:
+    """Where a flat plate begins along ways in the picture, infinite where it is not met: in closed form.
+
+    A ray through p + t w is d + t e in the plate's own frame, from o. It meets the plate's plane where q = -s d_z is
+    positive, s the sign of o_z, at u = s (o_z d_x - o_x d_z) / q; |u| <= half the width and the same of v are linear in
+    t, so each says from where on, or up to where, it holds.
+
+    Returns
+    -------
+    (F, N) pixels along each way.
+    """
+    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
+    turn = np.swapaxes(rotations.matrices(plate.angles_deg(scope)), 1, 2)
+    lens = turn @ rotations.matrices(pose.angles_deg)
+    o = np.einsum("fij,fj->fi", turn, pose.position_m - plate.position_m(scope))
+    start = (places - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None]
+    d = np.einsum("fij,fnj->fni", lens[:, :, :2], start) - lens[:, None, :, 2]
+    e = np.einsum("fij,fnj->fni", lens[:, :, :2], ways / f_px[:, None, None])
+    s = np.where(o[:, 2] >= 0.0, 1.0, -1.0)[:, None]
+    low, high = np.zeros(d.shape[:2]), np.full(d.shape[:2], np.inf)
+
+    def met(at: Array) -> Array:
+        return -s * at[..., 2]
+
+    def holds(a: Array, b: Array) -> None:
+        """a + t b >= 0."""
+        nonlocal low, high
+        with np.errstate(divide="ignore", invalid="ignore"):
+            edge = -a / b
+        never = (b == 0.0) & (a < -_ROUNDING_M)
+        low = np.where(b > 0.0, np.maximum(low, edge), np.where(never, np.inf, low))
+        high = np.where(b < 0.0, np.minimum(high, edge), high)
+
+    holds(met(d), met(e))
+    for axis, reach in enumerate(plate.reach_m):
+
+        def place(at: Array, axis: int = axis) -> Array:
+            return s * (o[:, None, 2] * at[..., axis] - o[:, None, axis] * at[..., 2])
+
+        for sign in (1.0, -1.0):
+            holds(reach * met(d) - sign * place(d), reach * met(e) - sign * place(e))
+    low = np.where(low < _NEAR_PX, 0.0, low)
+    return np.asarray(np.where(low <= high + _NEAR_PX, low, np.inf))
+
+
+def _looked_for_px(shot: Shot, pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool) -> Array:
+    """The same of all plates that count, by looking: whatever they are like. (F, N) pixels."""
+    count, halvings = (_STEPS, _HALVINGS) if fine else (_FEW_STEPS, _FEW_HALVINGS)
+    steps = np.concatenate([[0.0], np.geomspace(1.0 / 1024.0, 1.0, count)])
+    tried = places[:, None, :] + (steps[None, :] * far[:, None])[..., None] * ways[:, None, :]
+    seen = covered(shot, pose, scope, tried.reshape(-1, 2)).reshape(len(scope.frames), len(places), len(steps))
+    first = np.where(seen.any(axis=2), np.argmax(seen, axis=2), len(steps) - 1)
+    low, high = steps[np.maximum(first - 1, 0)] * far, steps[first] * far
+    for _ in range(halvings):
+        middle = 0.5 * (low + high)
+        there = covered(shot, pose, scope, places[None] + middle[..., None] * ways[None])
+        low, high = np.where(there, low, middle), np.where(there, middle, high)
+    return np.asarray(high)

@@ -1,0 +1,196 @@
+"""The smallest changes that fill the frame with a plate, each alone: computed, not guessed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from zittern.core.edits.numbers import ScaleFocal
+from zittern.core.edits.plates import MovePath, MovePlate, SizePlate
+from zittern.core.edits.values import ScaleSwings
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import Motion, Pose, evaluate
+from zittern.core.motion.mixing import active
+from zittern.core.plates.border import SIDES, border_px, rays_through
+from zittern.core.plates.coverage import A_SIDE, counting, covered, uncovered_px
+from zittern.core.plates.surface import along_m
+from zittern.core.rig import rotations
+from zittern.core.shot.plates import Plate
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
+
+__all__ = ["Filling", "Need", "filling", "frames_between", "needs"]
+
+_HALVINGS = 22
+# Every change goes further than it has to by so little that nobody sees it: rounding must not leave a line bare.
+_AMPLE = 1e-4
+_MOST_OVERSCAN, _MOST_PUNCH_IN = 20.0, 4.0
+# Swings are rounded down to this.
+_SWING_STEP = 1e-3
+
+
+@dataclass(frozen=True, slots=True)
+class Need:
+    """What would fill the frame: in words, and the command."""
+
+    kind: str
+    amount: float
+    says: str
+    command: SizePlate | MovePlate | MovePath | ScaleFocal | ScaleSwings
+
+
+# Frames between whole ones are looked at too: motion blur shows them. Of longer shots only some whole ones.
+_BETWEEN, _MOST_BETWEEN, _MOST_WHOLE = 4, 2_000, 8_000
+
+
+@dataclass(frozen=True, slots=True)
+class Filling:
+    """How far in the edge shows at most, pixels; at which frame and side; what would mend it."""
+
+    uncovered_px: float
+    at_frame: float
+    side: str
+    frames: tuple[float, float]
+    needs: tuple[Need, ...]
+
+
+def filling(shot: Shot, frames: Array | None = None, cache: Cache | None = None) -> Filling:
+    """Of the whole shot, or of some frames (F,)."""
+    motion = evaluate(shot, frames_between(shot) if frames is None else frames, cache)
+    bare = uncovered_px(shot, motion)
+    most = bare.max(axis=1)
+    worst, rows = int(np.argmax(most)), np.flatnonzero(most > 0.0)
+    stretch = (motion.frames[rows[0]], motion.frames[rows[-1]]) if rows.size else (motion.frames[0], motion.frames[0])
+    return Filling(
+        float(most[worst]),
+        float(motion.frames[worst]),
+        SIDES[int(np.argmax(bare[worst]))],
+        (float(stretch[0]), float(stretch[1])),
+        needs(shot, motion, cache),
+    )
+
+
+def frames_between(shot: Shot) -> Array:
+    """The frames at which edges are looked for. (F,)."""
+    first, last, count = float(shot.first_frame), float(shot.last_frame), shot.frame_count
+    if count <= _MOST_BETWEEN:
+        return np.linspace(first, last, (count - 1) * _BETWEEN + 1)
+    return np.unique(np.linspace(first, last, min(count, _MOST_WHOLE)).round())
+
+
+def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need, ...]:
+    """All that would do. motion: at the frames that count, those between whole ones too. Nothing where the frame is
+    full, or nothing of it can be.
+    """
+    plates = counting(shot)
+    if not plates:
+        return ()
+    scope = shot.scope(motion.frames)
+    places = border_px(shot, A_SIDE).reshape(-1, 2)
+    rows = np.flatnonzero(~covered(shot, motion.pose, scope, places).all(axis=1))
+    if not rows.size:
+        return ()
+    found: list[Need | None] = [_swings(shot, motion.frames[rows], places, cache)]
+    # What is known in closed form is about one plate without holes.
+    if len(plates) == 1 and plates[0].mask is None:
+        (plate,) = plates
+        at = along_m(plate, scope, motion.pose.position_m, rays_through(shot, motion.pose, places))
+        found += [_overscan(plate, at), _shifted(plate, at), _moved(shot, plate, at)]
+    found.append(_punch_in(shot, motion.rows_at(rows).pose, motion.frames[rows], places))
+    return tuple(each for each in found if each is not None)
+
+
+def _swings(shot: Shot, frames: Array, places: Array, cache: Cache | None) -> Need | None:
+    """All swings of noise and the like times s. Raises nothing: without such layers there is no such change."""
+    counted = active(shot)
+    layers = tuple(layer.id for _, layer in shot.layers() if layer.id in counted and not layer.source.absolute)
+    if not layers:
+        return None
+
+    def fills(factor: float) -> bool:
+        scaled = ScaleSwings(layers=layers, factor=factor).apply(shot)
+        return bool(covered(scaled, evaluate(scaled, frames, cache).pose, scaled.scope(frames), places).all())
+
+    if not fills(0.0):
+        return None
+    low, high = 0.0, 1.0
+    while high - low > _SWING_STEP:
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if fills(middle) else (low, middle)
+    factor = np.floor(low / _SWING_STEP) * _SWING_STEP
+    return Need("swings", float(factor), f"all swings × {factor:.2f}", ScaleSwings(layers=layers, factor=float(factor)))
+
+
+def _overscan(plate: Plate, at_m: Array) -> Need | None:
+    across, up = plate.reach_m
+    most = np.max(np.maximum(np.abs(at_m[..., 0]) / across, np.abs(at_m[..., 1]) / up))
+    if not np.isfinite(most) or most > _MOST_OVERSCAN:
+        return None
+    times = float(most * (1.0 + _AMPLE))
+    return Need(
+        "overscan",
+        times,
+        f"“{plate.name}” {(times - 1.0) * 100.0:.1f} % larger",
+        SizePlate(plate=plate.id, times=times),
+    )
+
+
+def _room(plate: Plate, at_m: Array) -> Array | None:
+    """The shortest way for the plate to move along itself, to the right and up; None where it is too small."""
+    if plate.shape != "flat" or not np.all(np.isfinite(at_m)):
+        return None
+    low, high = at_m.min(axis=(0, 1)), at_m.max(axis=(0, 1))
+    reach = np.array(plate.reach_m) / (1.0 + _AMPLE)
+    if np.any(high - low > 2.0 * reach):
+        return None
+    return np.asarray(np.clip(0.0, high - reach, low + reach))
+
+
+def _shifted(plate: Plate, at_m: Array) -> Need | None:
+    way = _room(plate, at_m)
+    if way is None:
+        return None
+    across, up = (float(each) for each in way)
+    return Need(
+        "plate", float(np.hypot(across, up)), f"“{plate.name}” moved {_way(across, up)}",
+        MovePlate(plate=plate.id, across_m=across, up_m=up),
+    )  # fmt: skip
+
+
+def _moved(shot: Shot, plate: Plate, at_m: Array) -> Need | None:
+    """The whole move the other way, along the plate; only where the plate stands still."""
+    way = _room(plate, at_m)
+    if way is None or any(each.constant is None for each in (plate.pan_deg, plate.tilt_deg, plate.roll_deg)):
+        return None
+    turn = rotations.matrices(plate.angles_deg(shot.scope(float(shot.first_frame))))[0]
+    x, y, z = (float(each) for each in -(turn[:, :2] @ way))
+    across, up = (float(-each) for each in way)
+    says = f"the whole move {_way(across, up)} along “{plate.name}”"
+    return Need("move", float(np.hypot(across, up)), says, MovePath(x_m=x, y_m=y, z_m=z))
+
+
+def _punch_in(shot: Shot, pose: Pose, frames: Array, places: Array) -> Need | None:
+    scope = shot.scope(frames)
+
+    def fills(times: float) -> bool:
+        return bool(covered(shot, pose, scope, places, times).all())
+
+    if not fills(_MOST_PUNCH_IN):
+        return None
+    low, high = 1.0, _MOST_PUNCH_IN
+    for _ in range(_HALVINGS):
+        middle = 0.5 * (low + high)
+        low, high = (low, middle) if fills(middle) else (middle, high)
+    times = high * (1.0 + _AMPLE)
+    return Need("punch-in", times, f"a lens {(times - 1.0) * 100.0:.1f} % longer", ScaleFocal(times=times))
+
+
+def _way(across_m: float, up_m: float) -> str:
+    """`12.5 cm right, 3.0 cm up`."""
+    words = [
+        f"{abs(each) * 100.0:.1f} cm {names[0] if each > 0.0 else names[1]}"
+        for each, names in ((across_m, ("right", "left")), (up_m, ("up", "down")))
+        if abs(each) > 5e-4
+    ]
+    return ", ".join(words) or "a little"

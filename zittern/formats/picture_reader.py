@@ -1,0 +1,115 @@
+"""Run by itself, with limits: reads a picture from standard input, writes what is shown of it, and prints what it is as
+JSON. Its readers are not our code, and the file may come from anywhere.
+"""
+
+from __future__ import annotations
+
+import base64
+import json
+import resource
+import sys
+from typing import Any
+
+__all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "main"]
+
+MOST_BYTES, MOST_S = 3 * 2**30, 40
+MOST_SIDE_PX, MOST_PIXELS = 16_384, 100_000_000
+# Sides of what is drawn, and of what is shown in lists.
+MOST_SHOWN_PX, THUMB_PX = 4_096, 256
+CELLS = 64
+_OPAQUE = 128
+_QUALITY = 90
+# Samples of 16 bits are brought to 8.
+_DEEP = 256
+
+
+def main() -> None:
+    """Arguments: where the shown picture and the small one go. Prints its size and what it covers, or {"fault":
+    text}.
+    """
+    resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
+    resource.setrlimit(resource.RLIMIT_CPU, (MOST_S, MOST_S))
+    shown, thumb = sys.argv[1:3]
+    from PIL import Image
+
+    Image.MAX_IMAGE_PIXELS = None  # looked at below, before anything is decoded
+    try:
+        print(json.dumps(_read(Image, shown, thumb)))
+    except _Fault as fault:
+        print(json.dumps({"fault": str(fault)}))
+    except MemoryError:
+        print(json.dumps({"fault": "it takes more memory than there is for one picture"}))
+    except (OSError, SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError) as error:
+        print(json.dumps({"fault": " ".join(str(error).split())[:160] or type(error).__name__}))
+
+
+class _Fault(Exception):
+    """Why a picture cannot be hung."""
+
+
+def _read(images: Any, shown: str, thumb: str) -> dict[str, Any]:
+    import io
+
+    from PIL import ImageOps
+
+    with images.open(io.BytesIO(sys.stdin.buffer.read()), formats=("PNG", "JPEG", "WEBP")) as picture:
+        width, height = picture.size
+        if max(width, height) > MOST_SIDE_PX or width * height > MOST_PIXELS:
+            raise _Fault(
+                f"it has {width} × {height} pixels; at most {MOST_SIDE_PX} a side and "
+                f"{MOST_PIXELS // 1_000_000} million in all"
+            )
+        if getattr(picture, "n_frames", 1) > 1:
+            raise _Fault("it is animated; a plate is a still picture")
+        picture.load()
+        still = ImageOps.exif_transpose(picture)
+    plain = _plain(still)
+    opaque = _mask(plain)
+    if opaque == "":
+        raise _Fault("all of it is clear: there would be nothing to see")
+    plain.thumbnail((MOST_SHOWN_PX, MOST_SHOWN_PX))
+    plain.save(shown, "WEBP", quality=_QUALITY, method=2)
+    plain.thumbnail((THUMB_PX, THUMB_PX))
+    plain.save(thumb, "WEBP", quality=_QUALITY)
+    width, height = still.size
+    return {"width_px": width, "height_px": height, "opaque": opaque}
+
+
+def _plain(picture: Any) -> Any:
+    """RGB, or RGBA where something is clear; 8 bits each."""
+    if picture.mode.startswith("I"):
+        return picture.convert("I").point(lambda value: value / _DEEP).convert("L").convert("RGB")
+    clear = "transparency" in picture.info or picture.mode in ("RGBA", "LA", "PA", "La", "RGBa")
+    return picture.convert("RGBA" if clear else "RGB")
+
+
+def _mask(picture: Any) -> str | None:
+    """Which of 64 × 64 cells are opaque all over, as bits in base64: nothing for all, an empty text for none at all of
+    the picture.
+    """
+    if picture.mode != "RGBA":
+        return None
+    import numpy as np
+
+    alpha = np.asarray(picture.getchannel("A"))
+    if not (alpha >= _OPAQUE).any():
+        return ""
+    rows, columns = (np.linspace(0, size, CELLS + 1) for size in alpha.shape)
+    across = _least(alpha, columns, axis=1)
+    covers = _least(across, rows, axis=0) >= _OPAQUE
+    return None if covers.all() else base64.b64encode(np.packbits(covers.ravel()).tobytes()).decode("ascii")
+
+
+def _least(values: Any, edges: Any, axis: int) -> Any:
+    """The least of what lies in each cell, a part of a pixel too."""
+    import numpy as np
+
+    first = np.minimum(np.floor(edges[:-1] + 1e-9).astype(int), values.shape[axis] - 1)
+    last = np.maximum(np.ceil(edges[1:] - 1e-9).astype(int), first + 1)
+    return np.stack(
+        [np.take(values, range(a, b), axis=axis).min(axis=axis) for a, b in zip(first, last, strict=True)], axis=axis
+    )
+
+
+if __name__ == "__main__":
+    main()

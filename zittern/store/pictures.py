@@ -1,0 +1,53 @@
+"""Pictures that plates show, by the digest of their content: what is drawn of them, and a small one for lists."""
+
+from __future__ import annotations
+
+import hashlib
+import re
+import time
+from collections.abc import Container
+from pathlib import Path
+
+from zittern.core.errors import NotFound
+from zittern.store.faults import faults_of
+
+__all__ = ["SHIPPED", "keep_picture", "picture_file", "sweep"]
+
+# Pictures of the demo project.
+SHIPPED = Path(__file__).parent.parent / "demo" / "plates"
+_DIGEST = re.compile(r"^[0-9a-f]{64}$")
+# What nobody names goes when it is older than this: who has just added it may not have hung it yet.
+_FRESH_S = 24 * 3600.0
+
+
+def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path) -> str:
+    """Keeps what is drawn of a picture, and a small one, made beside; the digest of its content. Raises StoreError."""
+    digest = hashlib.sha256(data).hexdigest()
+    with faults_of(data_dir):
+        folder = data_dir / "pictures"
+        folder.mkdir(exist_ok=True)
+        thumb.replace(folder / f"{digest}.small.webp")
+        shown.replace(folder / f"{digest}.webp")
+    return digest
+
+
+def picture_file(data_dir: Path, digest: str, small: bool = False) -> Path:
+    """What is drawn of a picture. Raises NotFound."""
+    if _DIGEST.match(digest):
+        for folder in (data_dir / "pictures", SHIPPED):
+            path = folder / f"{digest}{'.small' if small else ''}.webp"
+            if path.is_file():
+                return path
+    raise NotFound("this picture is not here; hang its file again on the same plate")
+
+
+def sweep(data_dir: Path, named: Container[str]) -> int:
+    """Removes pictures that nobody names, unless they are new. How many files went."""
+    gone = 0
+    with faults_of(data_dir):
+        for path in sorted((data_dir / "pictures").glob("*.webp")):
+            if path.name.partition(".")[0] in named or time.time() - path.stat().st_mtime < _FRESH_S:
+                continue
+            path.unlink(missing_ok=True)
+            gone += 1
+    return gone
