@@ -7,7 +7,7 @@ PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test test-core lint format types sets takes cuts schema words screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
+.PHONY: install demo dev test test-core lint format types sets takes plates cuts schema words screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -75,6 +75,9 @@ words: $(VENV)/.dev
 
 takes: $(VENV)/.runtime
 	$(PY) -m zittern.demo.build_takes
+
+plates: $(VENV)/.runtime
+	$(PY) -m zittern.demo.build_plates
 
 cuts: $(VENV)/.runtime
 	$(PY) -m zittern.demo.build_cuts

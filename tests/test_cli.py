@@ -73,6 +73,7 @@ class Commands(unittest.TestCase):
                 "mast-fall",
                 "signal-run",
                 "sled-run",
+                "surge-plates",
             ],
         )
         self.assertEqual(set(rows[1]), {"id", "slug", "name", "project", "frames", "fps"})

@@ -27,8 +27,10 @@ from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject, new_shot
+from zittern.core.shot.targets import MountTarget, PointTarget, SubjectTarget, TargetChange
 from zittern.core.sources.table import SOURCES
 from zittern.core.sources.take import Recording, Take, Track
 from zittern.core.timebase import Fps
@@ -108,8 +110,9 @@ def made(rng: random.Random) -> Shot:
             Cue(id=f"cue-{n}", frame=rng.uniform(1, 80), place_m=rng.choice([None, (1.0, 0.0, -3.0)]))
             for n in range(rng.randint(0, 3))
         ),
-        hold=rng.choice([None, None, HoldFraming(below_hz=0.3)]),
+        hold=rng.choice([None, None, _hold(rng, ids)]),
         focal_mm=_number(rng, 30.0, 60.0),
+        plates=tuple(_plate(rng, n) for n in range(rng.randint(0, 2))),
     )
 
 
@@ -140,6 +143,25 @@ def _number(
             after=rng.choice(["hold", "repeat"]),
         )
     )
+
+
+def _plate(rng: random.Random, n: int) -> Plate:
+    return Plate(
+        id=f"plate-{n}", name="Plate", picture="0" * 64, width_px=160, height_px=90, width_m=rng.uniform(4.0, 30.0),
+        shape=rng.choice(["flat", "cylinder", "sphere"]), edges=rng.choice(["bare", "mirrored"]),
+        x_m=_number(rng, -2.0, 2.0, _FORMULAS), z_m=fixed(-8.0 - 4.0 * n), pan_deg=_number(rng, -10.0, 10.0, _FORMULAS),
+    )  # fmt: skip
+
+
+def _hold(rng: random.Random, mounts: list[str | None]) -> HoldFraming:
+    """On the subject, a point or a mount, and later on another."""
+    targets = (
+        SubjectTarget(),
+        PointTarget(x_m=_number(rng, -2.0, 2.0, _FORMULAS), y_m=fixed(1.0), z_m=fixed(-9.0)),
+        *(MountTarget(mount=each) for each in mounts if each is not None),
+    )
+    change = TargetChange(frame=rng.uniform(5.0, 60.0), target=rng.choice(targets))
+    return HoldFraming(below_hz=0.3, target=rng.choice(targets), changes=rng.choice([(), (change,)]))
 
 
 def _mount(rng: random.Random, n: int, _: int) -> Mount:
@@ -274,6 +296,8 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
         first_frame=rng.choice([1, -3, 5]), last_frame=rng.choice([_LAST, _LAST - 7, _LAST + 11])
     ),
     lambda shot, rng: shot.replace(focal_mm=_number(rng, 30, 60)),
+    lambda shot, rng: shot.replace(plates=tuple(_plate(rng, n) for n in range(rng.randint(0, 2)))),
+    lambda shot, rng: shot.replace(hold=_hold(rng, [mount.id for mount in shot.mounts])),
     lambda shot, rng: shot.replace(sensor_mm=rng.choice([24.0, 36.0])),
     lambda shot, rng: shot.replace(
         hold=rng.choice([None, HoldFraming(below_hz=0.5, across_percent=_number(rng, 30, 70))])

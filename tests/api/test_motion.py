@@ -20,7 +20,7 @@ class Packets(WithServer):
         np.testing.assert_array_equal(arrays["pose"][:, :3], motion.pose.position_m.astype("<f4"))
         np.testing.assert_array_equal(arrays["pose"][:, 3:6], motion.pose.angles_deg.astype("<f4"))
         np.testing.assert_array_equal(arrays["bare"][:, 3:6], motion.bare.angles_deg.astype("<f4"))
-        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269], atol=1e-3)
+        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269, 0.0, 0.0], atol=1e-3)
         np.testing.assert_array_equal(arrays["layer:sway-1"], motion.layers["sway-1"].astype("<f4"))
         np.testing.assert_allclose(arrays["sum"], arrays["layer:sway-1"] + arrays["layer:shake-1"], atol=1e-6)
 

@@ -10,7 +10,7 @@ SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", 
 class Projects(WithServer):
     def test_list_add_rename_remove(self) -> None:
         self.assertEqual(
-            self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 9}]
+            self.client.get("/api/projects").json(), [{"slug": "saltmarsh-post", "name": "Saltmarsh Post", "shots": 10}]
         )
         made = self.client.post("/api/projects", json={"name": "Second"})
         self.assertEqual((made.status_code, made.json()["slug"]), (201, "second"))
@@ -33,6 +33,7 @@ class Projects(WithServer):
                 ("mast-fall", 168, 3),
                 ("signal-run", 192, 7),
                 ("sled-run", 168, 6),
+                ("surge-plates", 192, 2),
             ],
         )
         made = self.client.post(
@@ -238,7 +239,8 @@ class Tables(WithServer):
     def test_what_the_page_needs(self) -> None:
         tables = self.client.get("/api/tables").json()
         self.assertEqual(
-            [axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom"]
+            [axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom",
+             "shift_x", "shift_y"]
         )
         self.assertEqual([source["kind"] for source in tables["sources"]], [row.kind for row in SOURCES])
         self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])

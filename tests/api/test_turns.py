@@ -22,7 +22,7 @@ from zittern.api.turns import WRITES
 WRITERS = 60
 # Routes that are asked by POST and change nothing that is kept, and exports, whose files are no part of the database.
 ASK_ONLY = {
-    "/api/shots/{shot}/cut",
+    "/api/shots/{shot}/cut", "/api/shots/{shot}/coverage",
     "/api/shots/{shot}/motion", "/api/shots/{shot}/formula", "/api/shots/{shot}/handles",
     "/api/arithmetic", "/api/arithmetic/many",
     "/api/arithmetic/frame", "/api/shots/{shot}/swatches",

@@ -26,6 +26,8 @@ class Sets(unittest.TestCase):
     def test_every_demo_shot_has_its_set(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
             for make in SHOTS.values():
+                if make().plates:
+                    continue
                 self.assertIn(make().set_id, set_ids(Path(folder)))
                 self.assertTrue(set_file(Path(folder), make().set_id).is_file())
 

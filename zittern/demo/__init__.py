@@ -8,6 +8,8 @@ deck       a deck, and a signal mast that comes down across it
 dunes      dunes above the marsh, with a lamp
 kite       the dunes with a kite that flies
 build_sets writes the shipped GLB files (`make sets`)
+paintings  painted plates
+build_plates writes the shipped plates (`make plates`)
 build_takes writes the shipped takes (`make takes`)
 shots      the demo shots
 build_cuts writes the sample cut (`make cuts`)

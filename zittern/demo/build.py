@@ -16,6 +16,7 @@ SLUGS = (
     "sled-run",
     "mast-fall",
     "kite-pass",
+    "surge-plates",
 )
 
 

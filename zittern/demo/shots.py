@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import zlib
 from collections.abc import Callable
+from pathlib import Path
 
 import numpy as np
 from pydantic import TypeAdapter
@@ -16,6 +18,7 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import deck, dunes, jetty, kite
 from zittern.demo.courier import CHEST_M, STEP_HZ, place_m
+from zittern.demo.paintings import PAINTINGS
 
 __all__ = [
     "SHOTS",
@@ -27,8 +30,10 @@ __all__ = [
     "mast_fall",
     "signal_run",
     "sled_run",
+    "surge_plates",
 ]
 
+PLATES = Path(__file__).parent / "plates"
 _FRAMES = 192
 _FPS = 24
 
@@ -318,6 +323,51 @@ def _courier_subject() -> Subject:
     return Subject(name="Courier", object="courier", x_m=track(0), y_m=fixed(CHEST_M), z_m=track(2))
 
 
+def surge_plates() -> Shot:
+    """Painted plates in depth, a storm surge: the camera pushes in slowly from a boat that heaves. The sky is hung with
+    too little overscan on purpose: its edge shows, and the check tells how little would mend it.
+    """
+    camera = Mount(
+        id="camera",
+        name="Camera",
+        x_m=keyed((1, -0.35), (192, 0.35)),
+        y_m=fixed(1.4),
+        z_m=keyed((1, 0.0), (192, -0.7)),
+        pan_deg=keyed((1, 1.2), (192, -1.2)),
+    )
+    shot = new_shot("Surge, plates", last_frame=_FRAMES, focal_mm=fixed(32.0), mounts=(camera,))
+    index = json.loads((PLATES / "index.json").read_text())
+    hung: list[dict[str, object]] = [
+        {
+            "type": "hang_plates",
+            "plates": [{"name": name, **index[name]}],
+            "distance_m": away,
+            "overscan_percent": overscan,
+        }
+        for name, (_, away, overscan) in PAINTINGS.items()
+    ]
+    return _edited(
+        shot,
+        *hung,
+        {"type": "add_layer", "source": "wave"},
+        {"type": "set_values", "values": [{"at": "layer:wave-1.name", "value": "Swell"}]},
+        *_fixed({"layer:wave-1.source.rate_hz": 0.14}),
+        *_swings("wave-1", roll=1.4, pedestal=5.0, truck=4.0, tilt=0.5, pan=0.0),
+        {"type": "add_layer", "source": "noise"},
+        {"type": "set_values", "values": [{"at": "layer:noise-1.name", "value": "Gusts"}]},
+        *_swings("noise-1", pan=0.35, tilt=0.25, roll=0.2, truck=0.8),
+    )
+
+
+def _fixed(values: dict[str, float]) -> list[dict[str, object]]:
+    set_ = [{"at": at, "value": value} for at, value in values.items()]
+    return [{"type": "set_numbers", "frame": 1, "key": False, "values": set_}]
+
+
+def _swings(layer: str, **swings: float) -> list[dict[str, object]]:
+    return _fixed({f"layer:{layer}.axes.{axis}.swing": value for axis, value in swings.items()})
+
+
 SHOTS: dict[str, Callable[[], Shot]] = {
     "jetty-walk": jetty_walk,
     "jetty-walk-handheld": jetty_walk_handheld,
@@ -327,4 +377,5 @@ SHOTS: dict[str, Callable[[], Shot]] = {
     "sled-run": sled_run,
     "mast-fall": mast_fall,
     "kite-pass": kite_pass,
+    "surge-plates": surge_plates,
 }

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tests.core.making import layer, shot_with
+from tests.core.making import edited, layer, shot_with
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import by_formula, fixed, keyed, on_curve
 from zittern.core.shot.clips import Clip
@@ -101,7 +101,32 @@ PACED = AxisBoard(roll=AxisSetting(swing=fixed(0.4), pace=fixed(5.0)))
 LINKED = AxisBoard(pan=AxisSetting(swing=fixed(0.4)), tilt=AxisSetting(swing=fixed(0.4), linked_to="pan"))
 LOOPED = {"x_m": keyed((1, 0.0), (121, 1.0), (241, 0.0))}
 
+
+def hung(distance_m: float, overscan_percent: float, **move: object) -> Shot:
+    """The sound shot with a plate in front of the lens, of the shape of the picture."""
+    picture = {"name": "Shore", "picture": "0" * 64, "width_px": 1920, "height_px": 1080}
+    hang = {"type": "hang_plates", "plates": [picture], "distance_m": distance_m, "overscan_percent": overscan_percent}
+    shot = edited(sound(), hang)
+    return edited(shot, {"type": "move_plate", "plate": "plate-1", **move}) if move else shot
+
+
+def uncounted(shot: Shot) -> Shot:
+    """The same with plates that need not fill the frame."""
+    return shot.replace(plates=tuple(plate.replace(counts="no") for plate in shot.plates))
+
+
+def strolled_through(**fields: object) -> Shot:
+    """The lens goes where something is."""
+    return moving(z_m=keyed((1, 0.0), (240, -6.0)), x_m=fixed(0.0), pan_deg=fixed(0.0)).replace(**fields)
+
+
 BROKEN: Mapping[str, Broken] = {
+    "a plate without overscan": Broken("coverage", hung(30.0, 0.0)),
+    "a plate that hangs too far aside": Broken("coverage", hung(30.0, 60.0, across_m=12.0)),
+    "a plate before the subject": Broken("hidden", uncounted(hung(3.0, 100.0))),
+    "a plate in the way of the lens": Broken(
+        "through", strolled_through(plates=uncounted(hung(4.0, 300.0)).plates, subject=None), mended=False
+    ),
     "a muted layer": Broken("silent", sound(own("quiet", mute=True)), weight=False),
     "a muted clip": Broken("silent", beside(clip("quiet", own("quiet"), mute=True)), weight=False),
     "beside a soloed layer": Broken("silent", sound(own("loud", solo=True)), weight=False),

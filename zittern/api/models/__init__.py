@@ -9,6 +9,7 @@ checks    what checks find
 transfer  imports and exports
 tables    what the page needs to know once, sets
 presets   presets, and what a clip and its preset differ in
+plates    what would fill the frame
 rig       rides, poses of objects of a set
 typed     what is typed into numbers
 """

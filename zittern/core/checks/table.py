@@ -11,6 +11,7 @@ from zittern.core.checks.comfort import comfort
 from zittern.core.checks.coverage import coverage
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.framing import framing
+from zittern.core.checks.hidden import hidden
 from zittern.core.checks.kink import kink
 from zittern.core.checks.limits import limits
 from zittern.core.checks.pop import pop
@@ -20,6 +21,7 @@ from zittern.core.checks.seam import seam
 from zittern.core.checks.silent import silent
 from zittern.core.checks.smooth import smooth
 from zittern.core.checks.study import Study
+from zittern.core.checks.through import through
 from zittern.core.checks.twins import twins
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
@@ -44,6 +46,8 @@ CHECKS: tuple[Check, ...] = (
     Check("seam", "loop seam", "of a shot that loops: its first frame after its last", seam),
     Check("pop", "pop", "jumps where a clip or layer starts or ends", pop),
     Check("coverage", "coverage", "edges of plates that show", coverage),
+    Check("hidden", "hidden", "the subject behind plates", hidden),
+    Check("through", "through", "a lens that goes through a plate or the subject", through),
     Check("framing", "subject", "the subject out of the picture or the safe area", framing),
     Check("blur", "blur", "streaks of the shake that are too long to see through", blur),
     Check("rate", "too fast", "rates above half the frame rate", rate),

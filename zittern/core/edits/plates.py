@@ -13,6 +13,7 @@ from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_plate
 from zittern.core.errors import EditError
 from zittern.core.lens import height_mm
+from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.rig import rotations
@@ -65,7 +66,7 @@ class HangPlates(CommandDoc):
         return shot.replace(plates=tuple(hung))
 
     def _plate(self, shot: Shot, each: Hung, name: str, id_: str, away: float) -> Plate:
-        scope = shot.scope(float(shot.first_frame))
+        scope = scope_at(shot, float(shot.first_frame))
         lens = bare_poses(shot, scope)[0]
         focal = shot.focal_mm.at(scope)
         picture = shot.picture

@@ -154,7 +154,7 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
     for axis, reach in enumerate(plate.reach_m):
 
         def place(at: Array, axis: int = axis) -> Array:
-            return s * (o[:, None, 2] * at[..., axis] - o[:, None, axis] * at[..., 2])
+            return np.asarray(s * (o[:, None, 2] * at[..., axis] - o[:, None, axis] * at[..., 2]))
 
         for sign in (1.0, -1.0):
             holds(reach * met(d) - sign * place(d), reach * met(e) - sign * place(e))

@@ -9,7 +9,7 @@ from zittern.core.rig import rotations
 from zittern.core.shot.plates import MASK_CELLS, Plate
 from zittern.core.units import Array, BoolArray
 
-__all__ = ["along_m", "covers", "radius_m"]
+__all__ = ["along_m", "covers", "meets", "radius_m"]
 
 _LEAST = 1e-12
 # A ray to the very edge meets the plate, whatever the last digits say.
@@ -22,6 +22,11 @@ def radius_m(plate: Plate) -> float:
 
 
 def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
+    """Where rays meet the surface that a plate is a part of: the first part of `meets`. (F, N, 2) metres."""
+    return meets(plate, scope, origin_m, rays)[0]
+
+
+def meets(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> tuple[Array, Array]:
     """Where rays meet the surface that a plate is a part of, gone on with for ever.
 
     A flat plate is met where o_z + t d_z = 0. A curved one is hollow towards its own +Z, so the far one of two meetings
@@ -36,7 +41,8 @@ def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
 
     Returns
     -------
-    (F, N, 2) metres to the right and up from the plate's middle; NaN where a ray does not meet it ahead.
+    (F, N, 2) metres to the right and up from the plate's middle, and (F, N) how many of its lengths each ray goes; NaN
+    where it does not meet it ahead.
     """
     turn = rotations.matrices(plate.angles_deg(scope))
     o = np.einsum("fji,fj->fi", turn, origin_m - plate.position_m(scope))[:, None, :]
@@ -44,8 +50,9 @@ def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
     with np.errstate(divide="ignore", invalid="ignore"):
         if plate.shape == "flat":
             t = -o[..., 2] / d[..., 2]
-            at = o + np.where(t > 0.0, t, np.nan)[..., None] * d
-            return np.asarray(at[..., :2])
+            t = np.where(t > 0.0, t, np.nan)
+            at = o + t[..., None] * d
+            return np.asarray(at[..., :2]), np.asarray(t)
         radius = radius_m(plate)
         centre = np.array([0.0, 0.0, radius])
         part = (0, 2) if plate.shape == "cylinder" else (0, 1, 2)
@@ -54,12 +61,13 @@ def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
         b = np.sum(away * ahead, axis=-1)
         c = np.sum(away * away, axis=-1) - radius * radius
         t = (-b + np.sqrt(b * b - a * c)) / a
-        at = o + np.where(t > 0.0, t, np.nan)[..., None] * d
+        t = np.where(t > 0.0, t, np.nan)
+        at = o + t[..., None] * d
         u = radius * np.arctan2(at[..., 0], radius - at[..., 2])
         v = at[..., 1]
         if plate.shape == "sphere":
             v = radius * np.arcsin(np.clip(v / radius, -1.0, 1.0))
-    return np.stack([u, v], axis=-1)
+    return np.stack([u, v], axis=-1), np.asarray(t)
 
 
 def covers(plate: Plate, at_m: Array) -> BoolArray:

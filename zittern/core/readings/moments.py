@@ -156,8 +156,10 @@ class PlateReading(Doc):
 
 def _plates(at: Moment) -> tuple[PlateReading, ...]:
     shot = at.shot
+    if not shot.plates:
+        return ()
     away = depths_m(shot)
-    focal = shot.focal_mm.at(shot.scope(float(shot.first_frame)))
+    focal = shot.focal_mm.at(scope_at(shot, float(shot.first_frame)))
     f_px = float(focal_px(focal, shot.sensor_mm, shot.picture.width_px))
     rows = []
     for plate in in_order(shot):

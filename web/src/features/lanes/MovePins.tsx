@@ -39,12 +39,9 @@ function shifted(pins: Map<number, PinKey[]>, { frames, by, copy }: Shift): Comm
   return { type: "move_keys", keys, by_frames: by, by_value: 0, copy_keys: copy };
 }
 
-/** The pins of the move, or of one mount: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */
-export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
-  const selected = useStore(view, (state) => (state.pinsOf === mount ? state.pins : NONE));
-  const pins = pinTitles(shot, mount);
-  const inView = (frame: number) => x(frame) >= -EDGE_PX && x(frame) <= width + EDGE_PX;
-  const { bind, live } = useTrialDrag<number, Shift>({
+/** Pins that are pressed, and dragged with all that are selected. */
+function usePinDrag(pins: Map<number, PinKey[]>, selected: number[], mount: string | null, x: TimeScale) {
+  return useTrialDrag<number, Shift>({
     press: ({ what: frame, shiftKey, ctrlKey }: Held<number>) => {
       const more = shiftKey || ctrlKey;
       selectPins(
@@ -70,6 +67,14 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
         mount,
       ),
   });
+}
+
+/** The pins of the move, or of one mount: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */
+export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
+  const selected = useStore(view, (state) => (state.pinsOf === mount ? state.pins : NONE));
+  const pins = pinTitles(shot, mount);
+  const inView = (frame: number) => x(frame) >= -EDGE_PX && x(frame) <= width + EDGE_PX;
+  const { bind, live } = usePinDrag(pins, selected, mount, x);
   const by = live && !live.value.copy ? live.value.by : 0;
   const chosen = new Set(selected);
   const reached = useReached<number>();

@@ -33,6 +33,8 @@ function Redraw() {
   return null;
 }
 
+/** Behind plates that hang in no set. */
+const DUSK = "#3A3D42";
 const COARSE_DPR = 0.5;
 const MOST_DPR = 2;
 
@@ -53,6 +55,7 @@ export function Stage() {
   const coarse = useStore(stage, (state) => state.coarse);
   const light = useStore(view, (state) => state.light);
   const setId = useStore(openShot, (state) => state.state?.document.set_id ?? null);
+  const plates = useStore(openShot, (state) => state.state?.document.plates.length ?? 0);
   if (!drawsAtAll()) return <NoPictures />;
   return (
     <div className="pointer-events-none absolute inset-0">
@@ -72,7 +75,7 @@ export function Stage() {
         <Pace />
         <Lights />
         <SetFailure key={setId ?? "none"}>
-          <Suspense fallback={null}>{setId ? <SetPieces setId={setId} /> : <EmptySet />}</Suspense>
+          <Suspense fallback={null}>{setId ? <SetPieces setId={setId} /> : plates ? <color attach="background" args={[DUSK]} /> : <EmptySet />}</Suspense>
         </SetFailure>
         <Plates />
         <PathRibbon />
