@@ -12,14 +12,16 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import urlsplit
 
+import numpy as np
 from pydantic import TypeAdapter
 
 from tests.formats.making import GltfMaker
 from tests.web.harness import Server, serving
 from zittern.core.edits.table import Command
 from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
-from zittern.core.shot.upgrades import write_shot
+from zittern.core.shot.upgrades import read_shot, write_shot
 from zittern.demo.build import SLUGS
 from zittern.demo.build_cuts import CUT
 from zittern.demo.shots import SHOTS
@@ -143,6 +145,16 @@ class Commands(unittest.TestCase):
             "--data",
             "data",
         )
+        self.zittern("retime", "jetty-walk", "--reverse", "20-90", "-o", "back.shot.json", "--data", "data")
+        shot, back = SHOTS["jetty-walk"](), read_shot((self.folder / "back.shot.json").read_bytes())
+        was, now = (evaluate(each).bare.position_m for each in (shot, back))
+        np.testing.assert_allclose(now[19:90], was[19:90][::-1], atol=1e-9)
+        for words, options in (
+            ("expected first-last", ("--reverse", "20")),
+            ("frame 500", ("--reverse", "20-500")),
+            ("done by itself", ("--reverse", "20-30", "--insert", "2@3")),
+        ):
+            self.refused(words, "retime", "jetty-walk", *options, "-o", "x.shot.json", "--data", "data")
         self.refused("nothing to do", "retime", "mast-fall", "-o", "x.shot.json", "--data", "data")
         self.refused("ends in .shot.json", "retime", "mast-fall", "--insert", "2@3", "-o", "x.csv", "--data", "data")
 

@@ -144,6 +144,7 @@ def retime(
     take_out: Annotated[list[str], typer.Option("--take-out", help="Frames taken out: 96-119.")] = [],  # noqa: B006
     stretch: Annotated[list[str], typer.Option("--stretch", help="A range and its new length: 96-119=48.")] = [],  # noqa: B006
     shift: Annotated[list[str], typer.Option("--shift", help="All from a frame on: +12@96.")] = [],  # noqa: B006
+    reverse: Annotated[str | None, typer.Option("--reverse", help="A range run backwards: 96-119.")] = None,
     cut: Annotated[Path | None, typer.Option("--cut", help="An .otio whose clip of the shot gives the range.")] = None,
     handles: Annotated[int, typer.Option("--handles", min=0, max=10_000, help="More frames beside the cut.")] = 0,
     keep: Annotated[
@@ -156,7 +157,7 @@ def retime(
 ) -> None:
     """Edits the time of a shot; several edits at once count in the frames that the shot has now."""
     from zittern.core.edits.made import said
-    from zittern.core.edits.time_texts import all_at_once, edits_of
+    from zittern.core.edits.time_texts import all_at_once, edits_of, reversing
     from zittern.core.errors import BadInput
     from zittern.formats.cut_list import conforming
     from zittern.formats.files import read_bytes
@@ -171,12 +172,16 @@ def retime(
         *edits_of("--stretch", stretch, runs=runs),
         *edits_of("--shift", shift, runs=runs),
     ]
-    if not edits and cut is None:
-        raise BadInput("nothing to do; give --insert, --take-out, --stretch, --shift or --cut", "")
-    if edits and cut is not None:
-        raise BadInput("a cut gives the range and the speed by itself; edit the time before or after", "--cut")
+    if not edits and cut is None and reverse is None:
+        raise BadInput("nothing to do; give --insert, --take-out, --stretch, --shift, --reverse or --cut", "")
+    if (bool(edits), cut is not None, reverse is not None).count(True) > 1:
+        alone = "--cut" if cut is not None else "--reverse"
+        raise BadInput("this is done by itself; edit the time otherwise before or after", alone)
     before = _document(shot, data)
-    if cut is None:
+    if reverse is not None:
+        turned = reversing(reverse)
+        after, told = turned.apply(before), [turned.label(before)]
+    elif cut is None:
         after, told = all_at_once(before, edits), [edit.label(before) for edit in edits]
     else:
         conform = conforming(read_bytes(cut), before, (before.name, Path(shot).name.partition(".")[0]), handles)

@@ -239,8 +239,8 @@ class Tables(WithServer):
     def test_what_the_page_needs(self) -> None:
         tables = self.client.get("/api/tables").json()
         self.assertEqual(
-            [axis["name"] for axis in tables["axes"]], ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom",
-             "shift_x", "shift_y"]
+            [axis["name"] for axis in tables["axes"]],
+            ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y"],
         )
         self.assertEqual([source["kind"] for source in tables["sources"]], [row.kind for row in SOURCES])
         self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])

@@ -45,6 +45,20 @@ class TimeEdits(WithPage):
         settled(page)
         self.assertEqual(self.shot(), before)
 
+    def test_a_range_is_reversed(self) -> None:
+        page = self.open(SHOT)
+        before = self.shot()
+        page.keyboard.press("Control+k")
+        page.get_by_label("Search commands").fill("backwards")
+        page.keyboard.press("Enter")
+        self.type_into("from frame", "30")
+        self.type_into("to frame", "90")
+        page.get_by_role("region", name="Edit time").get_by_role("button", name="Apply").click()
+        expect(page.get_by_label("Undo: Reverse frames 30 to 90")).to_be_visible()
+        settled(page)
+        was, now = evaluate(before).bare.position_m, evaluate(self.shot()).bare.position_m
+        np.testing.assert_allclose(now[29:90], was[29:90][::-1], atol=1e-9)
+
     def test_what_is_chosen_is_seen_before_it_is_kept_and_gone_with_escape(self) -> None:
         page = self.open(SHOT)
         self.go_to(100)

@@ -66,6 +66,11 @@ class Exact(unittest.TestCase):
         off = np.abs(moved.sample(there) - curve.sample(frames))
         self.assertTrue(np.all(off <= 1e-9 + 1e-9 * np.abs(curve.sample(frames)) + steep), off.max())
 
+    def test_a_cut_within_a_segment_and_one_at_a_later_key(self) -> None:
+        curve = Curve.of([(1.0, 0.0), (20.0, 2.0), (60.0, -1.0), (90.0, 1.0)])
+        for start in (30.0, 10.0):
+            self.assert_carried(curve, within(TimeMap.stretched(start, 60.0, 45.0)))
+
     @given(curves(), cut_frames, st.sampled_from([1.0, 24.0, 0.5]))
     def test_frames_put_in(self, curve: Curve, at: float, count: float) -> None:
         self.assert_carried(curve, within(TimeMap.inserted(count, at)))

@@ -3,7 +3,7 @@ import { createStore } from "zustand/vanilla";
 import { openShot, whenOpened } from "./openShot";
 import { transport } from "./transport";
 
-export type TimeKind = "insert" | "take-out" | "stretch" | "shift" | "ease" | "slip";
+export type TimeKind = "insert" | "take-out" | "stretch" | "shift" | "ease" | "reverse" | "slip";
 
 export type TimeDraft = {
   kind: TimeKind;

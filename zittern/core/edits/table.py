@@ -74,6 +74,7 @@ Command = Annotated[
     | timing.TakeOut
     | timing.StretchTime
     | timing.EaseTime
+    | timing.ReverseTime
     | timing.ShiftAfter
     | timing.SlipClip
     | conforming.ConformToCut

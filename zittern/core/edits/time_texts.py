@@ -6,11 +6,11 @@ import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from zittern.core.edits.timing import InsertTime, ShiftAfter, StretchTime, TakeOut
+from zittern.core.edits.timing import InsertTime, ReverseTime, ShiftAfter, StretchTime, TakeOut
 from zittern.core.errors import BadInput, faults_as
 from zittern.core.shot.shot import Shot
 
-__all__ = ["TimeEdit", "all_at_once", "edits_of"]
+__all__ = ["TimeEdit", "all_at_once", "edits_of", "reversing"]
 
 TimeEdit = InsertTime | TakeOut | StretchTime | ShiftAfter
 
@@ -70,6 +70,20 @@ def edits_of(option: str, texts: Iterable[str], **ways: object) -> list[TimeEdit
         with faults_as(BadInput, option):
             found.append(kind.made(*map(int, match.groups()), **ways))
     return found
+
+
+def reversing(text: str) -> ReverseTime:
+    """A range run backwards, as `96-119`. Raises BadInput.
+
+    >>> reversing("96-119").last_frame
+    119
+    """
+    match = _RANGE.match(text.strip())
+    if match is None or any(len(part) > _MOST_DIGITS for part in match.groups()):
+        raise BadInput(f"expected first-last, for example 96-119, got {text[:60]!r}", "--reverse")
+    first, last = map(int, match.groups())
+    with faults_as(BadInput, "--reverse"):
+        return ReverseTime(first_frame=first, last_frame=last)
 
 
 def all_at_once(shot: Shot, edits: Sequence[TimeEdit]) -> Shot:

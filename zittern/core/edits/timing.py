@@ -6,14 +6,17 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from zittern.core.edits.clips import SplitClip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.errors import EditError
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
+from zittern.core.timing.reversing import mirrored_clip, mirrored_path
 from zittern.core.timing.ripple import Runs, moved_by, rippled
 from zittern.core.timing.time_map import TimeMap
 
-__all__ = ["EaseTime", "InsertTime", "ShiftAfter", "SlipClip", "StretchTime", "TakeOut"]
+__all__ = ["EaseTime", "InsertTime", "ReverseTime", "ShiftAfter", "SlipClip", "StretchTime", "TakeOut"]
 
 MOST_INSERTED = 1_000_000
 _Count = Annotated[int, Field(ge=1, le=MOST_INSERTED)]
@@ -109,6 +112,45 @@ class EaseTime(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Ease frames 96 to 119`."""
         return f"Ease frames {self.first_frame} to {self.last_frame}"
+
+
+class ReverseTime(CommandDoc):
+    """Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes; clips are split at its
+    ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came before, and go on
+    forwards; so does what the set does.
+    """
+
+    type: Literal["reverse_time"] = "reverse_time"
+    first_frame: _Whole
+    last_frame: _Whole
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for a range that is not in the shot. One frame is the same backwards."""
+        _check_range(shot, self.first_frame, self.last_frame)
+        if self.first_frame == self.last_frame:
+            return shot
+        first, last = float(self.first_frame), float(self.last_frame)
+        reach = (float(shot.first_frame), float(shot.last_frame))
+        for frame in (first, last + 1.0):
+            shot = self._split(shot, frame)
+
+        def turned(clip: Clip) -> Clip:
+            start, end = shot.span_of(clip)
+            return mirrored_clip(clip, first, last, reach) if start >= first and end <= last else clip
+
+        lanes = (lane.replace(clips=tuple(map(turned, lane.clips))) for lane in shot.lanes)
+        return mirrored_path(shot.replace(lanes=tuple(lanes)), first, last)
+
+    def _split(self, shot: Shot, frame: float) -> Shot:
+        for clip in tuple(shot.clips()):
+            start, end = shot.span_of(clip)
+            if start + 1.0 <= frame <= end - 1.0 and clip.layers:
+                shot = SplitClip(clip=clip.id, frame=frame).apply(shot)
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Reverse frames 96 to 119`."""
+        return f"Reverse frames {self.first_frame} to {self.last_frame}"
 
 
 class ShiftAfter(CommandDoc):

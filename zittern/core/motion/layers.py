@@ -17,7 +17,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.layers import Layer
+from zittern.core.shot.layers import Layer, Span
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
@@ -65,7 +65,7 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
         Read(layer, layer_scope(run, clip, layer)),
         name,
         Read(clip.speed, layer_scope(run, clip, layer)),
-        clip.extent_in(run.span),
+        (*clip.extent_in(run.span), clip.backwards),
         *lens,
     )
 
@@ -99,7 +99,7 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
         Read(pace, _on_axis(scope, lead, pace)) for lead, pace in ((lead, layer.axes.of(lead).pace) for lead in leads)
     ]
     parts += [
-        clip.extent_in(run.span),
+        (*clip.extent_in(run.span), clip.backwards),
         layer.seed,
         _seeds(layer, axes).tobytes(),
         leads,
@@ -113,6 +113,9 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
     leads = _leads(layer, axes)
     paces = [layer.axes.of(lead).pace for lead in leads]
     start, last, _ = clip.extent_in(run.span)
+    # Phases of what runs back are counted from its late end, to the frame before its early one.
+    back = clip.backwards and layer.source.runs_back
+    sign, origin, end_frame = (-1.0, last, start - 1.0) if back else (1.0, start, last + 1.0)
     scope = layer_scope(run, clip, layer)
     speeds = (layer.speed, clip.speed)
 
@@ -123,7 +126,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
             of_axis = _on_axis(scope, lead, rate, pace)
             key = (pace.motion_key, of_axis.axis)
             if key not in known:
-                known[key] = _phase(run, of_axis, (rate, pace, *speeds), start, last)
+                known[key] = sign * _phase(run, of_axis, (rate, pace, *speeds), origin, (start, last))
             columns.append(known[key])
         return np.stack(columns, axis=1)
 
@@ -134,7 +137,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
             [common * pace.sample(_on_axis(at, lead, pace)) for lead, pace in zip(leads, paces, strict=True)], axis=1
         )
 
-    end = scope.over(np.array([last + 1.0]))
+    end = scope.over(np.array([end_frame]))
     return Inputs(
         scope=scope,
         axes=leads,
@@ -143,9 +146,9 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
         phase=lambda rate: phase_at(scope, rate),
         total_phase=lambda rate: phase_at(end, rate)[0],
         phase_at=lambda rate, frames: phase_at(scope.over(frames), rate),
-        beat_at=lambda rate, frames: _phase(run, scope.over(frames), (rate, *speeds), start, last),
+        beat_at=lambda rate, frames: sign * _phase(run, scope.over(frames), (rate, *speeds), origin, (start, last)),
         pace_at=pace_at,
-        start_frame=start,
+        start_frame=origin,
         name=layer.name if layer.source.reads_name else "",
         moments=facts.moments(run) if CUES in layer.source.reads else NO_MOMENTS,
     )
@@ -163,17 +166,18 @@ def _seeds(layer: Layer, axes: tuple[Axis, ...]) -> streams.Seeds:
     )
 
 
-def _phase(run: Evaluation, scope: Scope, factors: tuple[Number, ...], start: float, last: float) -> Array:
-    """Cycles from a start to each frame of a scope. (F,). The table behind it serves all parts of a shot: its work
-    is done once.
+def _phase(run: Evaluation, scope: Scope, factors: tuple[Number, ...], origin: float, extent: Span) -> Array:
+    """Cycles from an origin to each frame of a scope. (F,). extent: of the clip's content. The table behind it serves
+    all parts of a shot: its work is done once.
     """
     if all(factor.constant is not None for factor in factors):
-        return integrate(factors, scope, start)
+        return integrate(factors, scope, origin)
+    start, last = extent
     reach = (
-        min(run.span[0], max(start, run.span[0] - _LEAD_FRAMES)),
+        min(run.span[0], max(start - 1.0, run.span[0] - _LEAD_FRAMES)),
         max(run.span[1], min(last, run.span[1] + _LEAD_FRAMES)) + 1.0,
     )
-    parts = (reach, start, *(Read(factor, scope) for factor in factors))
+    parts = (reach, origin, *(Read(factor, scope) for factor in factors))
     return integrate(
-        factors, scope, start, run.table("phase", parts, lambda: phase_table(factors, scope, start, reach))
+        factors, scope, origin, run.table("phase", parts, lambda: phase_table(factors, scope, origin, reach))
     )

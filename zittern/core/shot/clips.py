@@ -21,12 +21,14 @@ __all__ = ["Clip", "Clock"]
 class Clock(Doc):
     """Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and
     progress reach to `end_frame` (the bar's own end when missing). later_frames: how far behind the shot's its time is,
-    as `t` and `f` in its formulas.
+    as `t` and `f` in its formulas. backwards: phases run back from `start_frame`, which is then the later one, to
+    `end_frame`.
     """
 
     start_frame: Annotated[Frame, AT]
     end_frame: Annotated[Frame | None, END] = None
     later_frames: Annotated[Frame, LATER] = 0.0
+    backwards: bool = False
 
 
 class Clip(Spanned):
@@ -59,11 +61,13 @@ class Clip(Spanned):
         first, last = self.span_frames or shot_span
         if self.clock is None:
             return first, last, 0.0
-        return (
-            self.clock.start_frame,
-            last if self.clock.end_frame is None else self.clock.end_frame,
-            self.clock.later_frames,
-        )
+        start, end = self.clock.start_frame, last if self.clock.end_frame is None else self.clock.end_frame
+        return (end, start, self.clock.later_frames) if self.clock.backwards else (start, end, self.clock.later_frames)
+
+    @property
+    def backwards(self) -> bool:
+        """Whether what runs by phase runs back."""
+        return self.clock is not None and self.clock.backwards
 
     def clocked(self, scope: Scope, shot_span: Span, layer: Layer | None = None) -> Scope:
         """What its numbers look at, or those of one of its layers: its clock, and progress through its content or

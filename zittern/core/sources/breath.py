@@ -7,7 +7,7 @@ camera before it tilts it. Exertion makes inhale and exhale alike, closes the pa
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
@@ -43,6 +43,8 @@ _LAGS: dict[Axis, float] = {
 
 class Breath(SourceDoc):
     """Whoever holds the camera breathes."""
+
+    runs_back: ClassVar[bool] = True
 
     kind: Literal["breath"] = "breath"
     rate_hz: Annotated[Param, bounded(0.0, 3.0)] = fixed(14.0 / 60.0)

@@ -6,7 +6,7 @@ brought to zero mean and unit RMS by its own mean and RMS over one cycle.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -28,6 +28,8 @@ _POINTS = 2048
 
 class Cycle(SourceDoc):
     """What was drawn, again and again. points: (percent of the cycle, height), in rising order."""
+
+    runs_back: ClassVar[bool] = True
 
     kind: Literal["cycle"] = "cycle"
     rate_hz: Annotated[Param, bounded(0.0, 100.0)] = fixed(0.8)

@@ -7,7 +7,7 @@ posture control").
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
@@ -27,6 +27,8 @@ _SPREAD = 0.55
 
 class Drift(SourceDoc):
     """A body that stands and never quite still."""
+
+    runs_back: ClassVar[bool] = True
 
     kind: Literal["drift"] = "drift"
     rate_hz: Annotated[Param, bounded(0.0, 10.0)] = fixed(0.12)

@@ -7,7 +7,7 @@ change the texture and never the size.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -25,6 +25,8 @@ MOST_OCTAVES = 8
 
 class Noise(SourceDoc):
     """Irregular motion, as of a hand that holds a camera."""
+
+    runs_back: ClassVar[bool] = True
 
     kind: Literal["noise"] = "noise"
     rate_hz: Annotated[Param, bounded(0.0, 500.0)] = fixed(0.6)

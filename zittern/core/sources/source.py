@@ -87,6 +87,8 @@ class SourceDoc(Doc):
             """Its name in documents: a field of each source."""
 
     absolute: ClassVar[bool] = False
+    # Whether it is a function of its phases alone, so that it can run back.
+    runs_back: ClassVar[bool] = False
 
     @property
     def reads(self) -> frozenset[str]:

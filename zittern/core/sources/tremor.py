@@ -7,7 +7,7 @@ beat.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
@@ -25,6 +25,8 @@ _SINES = 15
 
 class Tremor(SourceDoc):
     """Muscles at work."""
+
+    runs_back: ClassVar[bool] = True
 
     kind: Literal["tremor"] = "tremor"
     centre_hz: Annotated[Param, bounded(0.1, 60.0)] = fixed(9.5)

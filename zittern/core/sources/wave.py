@@ -60,6 +60,8 @@ class Wave(SourceDoc):
 
     still: ClassVar[frozenset[str]] = frozenset({"beats"})
 
+    runs_back: ClassVar[bool] = True
+
     kind: Literal["wave"] = "wave"
     rate_hz: Annotated[Param, bounded(0.0, 500.0)] = fixed(0.5)
     beats: bool = False

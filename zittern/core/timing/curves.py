@@ -12,20 +12,21 @@ from bisect import bisect_left
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 
 import numpy as np
 
 from zittern.core import budget
 from zittern.core.errors import EditError
-from zittern.core.numbers.curves import Curve, Handle, Interp, Key
+from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Interp, Key
 from zittern.core.timing.time_map import Piece, TimeMap
 
-__all__ = ["MOST_WRITTEN_OUT", "carried"]
+__all__ = ["JUMP_FRAMES", "MOST_WRITTEN_OUT", "Cut", "all_free", "carried", "cut_out"]
 
 # What repeats is written out where it is cut, with no more keys than this.
 MOST_WRITTEN_OUT = 20_000
 # A jump at a cut takes this long: less than what counts as at once (curves.STEEP_FRAMES).
-_JUMP_FRAMES = 1e-3
+JUMP_FRAMES = 1e-3
 # Values this near, relative to their size, are the same.
 _SAME = 1e-12
 # A place on a cubic's abscissa is found by halving: so often leaves nothing of a double's digits.
@@ -108,7 +109,7 @@ class _Course:
             ended, _, out, _ = self.cut(stop)
             if out is not None and len(keys) > made_first:
                 keys[-1] = _with(keys[-1], handle_out=out, interp="free")
-            elif made_first:
+            elif made_first and len(keys) == 1:
                 ended = self._both_cut(keys, start, stop, ended)
             keys.append(ended)
         if keys:
@@ -166,13 +167,64 @@ def carried(curve: Curve, timing: TimeMap) -> Curve:
             return _Part(moved, found.made_first, found.made_last)
 
         more = part(stop)
-        if timing.through and keys and more.keys and more.keys[0].frame - keys[-1].frame > _JUMP_FRAMES:
+        if timing.through and keys and more.keys and more.keys[0].frame - keys[-1].frame > JUMP_FRAMES:
             _run_through(keys, more, made_last)
         else:
             _join(keys, more.keys, shorter)
         if more.keys:
-            made_last, shorter = more.made_last, lambda s=stop, of=part: of(s - _JUMP_FRAMES).keys  # type: ignore[misc]
+            made_last, shorter = more.made_last, lambda s=stop, of=part: of(s - JUMP_FRAMES).keys  # type: ignore[misc]
     return course.curve.replace(keys=tuple(keys))
+
+
+@dataclass(frozen=True)
+class Cut:
+    """A curve cut at both ends of a stretch, each part by keys of its own: cubics are free, with both handles. before,
+    after: up to and from the very ends; or a little less, where the course is to jump there.
+    """
+
+    before: list[Key]
+    before_jump: list[Key]
+    inside: list[Key]
+    after: list[Key]
+    after_jump: list[Key]
+
+
+def cut_out(curve: Curve, first: float, last: float, reach: tuple[float, float]) -> Cut:
+    """A curve cut at both ends of a stretch. reach: first and last frame of the shot."""
+    ends = [first, last, last + JUMP_FRAMES]
+    whole = _Course(all_free(_unfolded(_written_out(curve, reach), ends)))
+
+    def part(start: float, stop: float) -> list[Key]:
+        """With a key at each end that is somewhere."""
+        keys = list(whole.part(start, stop, lambda _: False).keys)
+        if start > -math.inf and (not keys or keys[0].frame - start > LEAST_GAP_FRAMES):
+            keys.insert(0, Key(frame=start, value=_value(curve, start), interp=_straight(whole, start)))
+        if stop < math.inf and (not keys or stop - keys[-1].frame > LEAST_GAP_FRAMES):
+            if keys and stop > whole.frames[-1]:
+                keys[-1] = _with(keys[-1], interp=_straight(whole, stop))
+            keys.append(Key(frame=stop, value=_value(curve, stop), interp=_straight(whole, stop)))
+        apart = [after.frame - key.frame > LEAST_GAP_FRAMES for key, after in pairwise(keys)]
+        return [key for key, stays in zip(keys, [*apart, True], strict=True) if stays]
+
+    inside = part(first, last)
+    # What is held up to a key at the end has that key's own value there.
+    inside[-1] = inside[-1].replace(value=_value(curve, last))
+    return Cut(
+        part(-math.inf, first), part(-math.inf, first - JUMP_FRAMES), inside,
+        part(last, math.inf), part(last + JUMP_FRAMES, math.inf),
+    )  # fmt: skip
+
+
+def all_free(curve: Curve) -> Curve:
+    """The same course with every cubic segment free, by handles."""
+    course = _Course(curve)
+    return curve.replace(keys=tuple(course._frozen(i, lambda _: True) for i in range(len(curve.keys))))
+
+
+def _straight(course: _Course, frame: float) -> Interp:
+    """How a curve runs outside of its keys, once what repeats is written out."""
+    outside = course.curve.before if frame < course.frames[0] else course.curve.after
+    return "linear" if outside == "continue" else "hold"
 
 
 def _nothing() -> list[Key]:
@@ -187,7 +239,7 @@ def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) ->
         keys.extend(more)
         return
     last, first = keys[-1], more[0]
-    if first.frame - last.frame > _JUMP_FRAMES:
+    if first.frame - last.frame > JUMP_FRAMES:
         keys[-1] = _with(last, interp="hold")
         keys.extend(more)
     elif _alike(last.value, first.value) or (len(keys) > 1 and keys[-2].interp == "hold"):
@@ -256,7 +308,7 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
     round_, every = _Course(once), list(once.keys)
 
     def shorter(n: int) -> list[Key]:
-        short = round_.part(first, last - _JUMP_FRAMES, lambda _: False).keys
+        short = round_.part(first, last - JUMP_FRAMES, lambda _: False).keys
         return [_with(key, frame=key.frame + n * period) for key in short]
 
     for n in range(-back, on + 1):
@@ -278,7 +330,7 @@ def _unfolded(curve: Curve, cuts: list[float]) -> Curve:
     past each other: in the middle of the fold, so that handles stay within the parts of it.
     """
     course = _Course(curve)
-    frames = [*cuts, *(cut - _JUMP_FRAMES for cut in cuts)]
+    frames = [*cuts, *(cut - JUMP_FRAMES for cut in cuts)]
     folds = [i for frame in frames if (i := course.segment(frame)) is not None and _folded(course.cubic(i))]
     if not folds:
         return curve

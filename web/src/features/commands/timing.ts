@@ -40,6 +40,13 @@ export const TIMING: Action[] = [
     run: () => chooseTimeEdit("ease"),
   },
   {
+    id: "reverse-time",
+    title: "Reverse a range …",
+    also: "edit time backwards flip mirror retime",
+    keys: [],
+    run: () => chooseTimeEdit("reverse"),
+  },
+  {
     id: "slip-clip",
     title: "Slip what is in the clip …",
     also: "edit time offset delay later shift content",

@@ -73,8 +73,8 @@ type TargetChoiceProps = { shot: Shot; at: string; frame: number | null; target:
 function TargetChoice({ shot, at, frame, target, label }: TargetChoiceProps) {
   const objects = useObjects(shot.set_id ?? null) ?? [];
   const [first, second] = target.kind === "middle" ? [target.one, target.other] : [target, null];
-  const one = valueOf(first);
-  const other = second ? valueOf(second) : NOBODY;
+  const one = choiceOf(first);
+  const other = second ? choiceOf(second) : NOBODY;
   const take = (choice: Chosen, and: string) => void follow(at, { frame, choice, other: and === NOBODY ? null : and });
   const options = (
     <>
@@ -126,7 +126,7 @@ function TargetChoice({ shot, at, frame, target, label }: TargetChoiceProps) {
   );
 }
 
-function valueOf(target: Exclude<Target, { kind: "middle" }>): string {
+function choiceOf(target: Exclude<Target, { kind: "middle" }>): string {
   if (target.kind === "mount") return `mount:${target.mount}`;
   if (target.kind === "point") return target.object ? `object:${target.object}` : "point as it is";
   return "subject";

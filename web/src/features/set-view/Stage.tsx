@@ -75,7 +75,9 @@ export function Stage() {
         <Pace />
         <Lights />
         <SetFailure key={setId ?? "none"}>
-          <Suspense fallback={null}>{setId ? <SetPieces setId={setId} /> : plates ? <color attach="background" args={[DUSK]} /> : <EmptySet />}</Suspense>
+          <Suspense fallback={null}>
+            {setId ? <SetPieces setId={setId} /> : plates ? <color attach="background" args={[DUSK]} /> : <EmptySet />}
+          </Suspense>
         </SetFailure>
         <Plates />
         <PathRibbon />

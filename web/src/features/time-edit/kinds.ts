@@ -89,6 +89,14 @@ export const KINDS: Kind[] = [
     mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "changed" }),
   },
   {
+    id: "reverse",
+    title: "reverse",
+    told: "Path and shakes in the range run backwards; steps, hits, takes, springs, operator and set go on forwards",
+    numbers: [first, last],
+    command: (draft) => ({ type: "reverse_time", ...whole(draft) }),
+    mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "changed" }),
+  },
+  {
     id: "slip",
     title: "slip clip",
     told: "What the selected clip holds moves under its bar",

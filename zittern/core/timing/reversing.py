@@ -1,0 +1,151 @@
+"""A stretch of a shot run backwards: what is keyed is mirrored, what runs by phase runs back by its clip's clock.
+
+Frame f of the stretch a to b shows what a + b - f showed. What follows from something else in time (hits, steps, roads,
+takes, springs, an operator) cannot be run backwards, and goes on forwards.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from itertools import pairwise
+from typing import Any, TypeVar
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Key
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer, Span
+from zittern.core.shot.rides import Ride
+from zittern.core.shot.shot import Shot, Subject
+from zittern.core.shot.targets import TargetChange
+from zittern.core.timing.curves import JUMP_FRAMES, all_free, cut_out
+
+__all__ = ["mirrored", "mirrored_clip", "mirrored_path", "turned_about"]
+
+# Values this near, relative to their size, are the same.
+_SAME = 1e-12
+_D = TypeVar("_D", bound=Doc)
+# What goes where the set goes, or is seen by a person: it stays.
+_STAYS = (Ride, Subject, TargetChange)
+
+
+def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
+    """A curve with the course from first to last the other way round. Where the ends of that do not meet the rest, it
+    jumps within a thousandth of a frame.
+    """
+    if len(curve.keys) == 1:
+        return curve
+    cut = cut_out(curve, first, last, reach)
+    turned = list(_turned(cut.inside, first + last))
+    early, late = cut.before[:-1], cut.after[1:]
+    arrives, leaves = cut.before[-1], cut.after[0]
+    if first > reach[0] or early:
+        if _alike(arrives.value, turned[0].value):
+            turned[0] = turned[0].replace(handle_in=arrives.handle_in)
+        else:
+            early = cut.before_jump
+            early[-1] = early[-1].replace(interp="hold")
+    if last < reach[1] or late:
+        if _alike(leaves.value, turned[-1].value):
+            turned[-1] = turned[-1].replace(interp=leaves.interp, handle_out=leaves.handle_out)
+        else:
+            late = cut.after_jump
+    return curve.replace(keys=_apart([*early, *turned, *late]))
+
+
+def turned_about(curve: Curve, about: float) -> Curve:
+    """All of a curve the other way round: frame f has the value of about - f."""
+    keys = _apart(list(_turned(list(all_free(curve).keys), about)))
+    return curve.replace(keys=keys, before=curve.after, after=curve.before)
+
+
+def _apart(keys: list[Key]) -> tuple[Key, ...]:
+    """Without keys that another one follows at once: of two in one place the later says how the course goes on."""
+    stays = [after.frame - key.frame > 2.0 * LEAST_GAP_FRAMES for key, after in pairwise(keys)]
+    return tuple(key for key, stay in zip(keys, [*stays, True], strict=True) if stay)
+
+
+def _alike(one: float, other: float) -> bool:
+    return abs(one - other) <= _SAME * max(1.0, abs(one), abs(other))
+
+
+def _turned(keys: list[Key], about: float) -> Iterable[Key]:
+    """Keys the other way round. Handles change places, a segment takes its kind from its other key; what was held up
+    to a key is held from just after it on.
+    """
+    for n in range(len(keys) - 1, -1, -1):
+        key, frame = keys[n], about - keys[n].frame
+        kind = keys[n - 1].interp if n else "linear"
+        held = n > 0 and kind == "hold"
+        yield Key(
+            frame=frame, value=key.value, interp=kind,
+            handle_in=_back(key.handle_out), handle_out=None if held else _back(key.handle_in),
+        )  # fmt: skip
+        if held and keys[n - 1].value != key.value:
+            yield Key(frame=frame + JUMP_FRAMES, value=keys[n - 1].value, interp="hold")
+
+
+def _back(handle: Handle | None) -> Handle | None:
+    return handle and (-handle[0], handle[1])
+
+
+def _numbers(doc: _D, change: Callable[[Curve], Curve]) -> _D:
+    """A document with every curve in it changed."""
+
+    def changed(value: Any) -> Any:
+        if isinstance(value, Curve):
+            return change(value)
+        if isinstance(value, Doc) and not isinstance(value, _STAYS):
+            return _numbers(value, change)
+        if isinstance(value, tuple) and any(isinstance(each, Doc) for each in value):
+            return tuple(changed(each) for each in value)
+        return value
+
+    found = {name: getattr(doc, name) for name in type(doc).model_fields}
+    after = {name: changed(value) for name, value in found.items()}
+    differs = {name: value for name, value in after.items() if value is not found[name] and value != found[name]}
+    return doc.replace(**differs) if differs else doc
+
+
+def mirrored_path(shot: Shot, first: float, last: float) -> Shot:
+    """Mounts, lens, dials, plates, hold and cues of a shot, without its clips."""
+    reach = (float(shot.first_frame), float(shot.last_frame))
+
+    def numbers(doc: _D) -> _D:
+        return _numbers(doc, lambda curve: mirrored(curve, first, last, reach))
+
+    cues = (cue.replace(frame=first + last - cue.frame) if first <= cue.frame <= last else cue for cue in shot.cues)
+    return shot.replace(
+        focal_mm=numbers(shot.focal_mm),
+        mounts=tuple(map(numbers, shot.mounts)),
+        dials=tuple(map(numbers, shot.dials)),
+        plates=tuple(map(numbers, shot.plates)),
+        hold=shot.hold and numbers(shot.hold),
+        cues=tuple(sorted(cues, key=lambda cue: cue.frame)),
+    )
+
+
+def mirrored_clip(clip: Clip, first: float, last: float, reach: Span) -> Clip:
+    """A clip that lies in a stretch, the other way round: its bar with its ramps, its numbers, its clock."""
+    about = first + last
+    clock = clip.clock_in(reach)
+    assert clock.end_frame is not None, "a clock in a shot has an end"
+    turned = clock.replace(
+        start_frame=about - clock.start_frame, end_frame=about - clock.end_frame, backwards=not clock.backwards
+    )
+
+    def numbers(doc: _D) -> _D:
+        # What lies outside of the bar is heard in its phases: all of a curve is turned.
+        return _numbers(doc, lambda curve: turned_about(curve, about))
+
+    layers = tuple(_mirrored_spans(numbers(layer), about) for layer in clip.layers)
+    spans = clip.replace(layers=layers, clock=turned, amount=numbers(clip.amount), speed=numbers(clip.speed))
+    return _mirrored_spans(spans, about)
+
+
+_S = TypeVar("_S", Clip, Layer)
+
+
+def _mirrored_spans(part: _S, about: float) -> _S:
+    into, out = part.ramp_in_frames, part.ramp_out_frames
+    span = part.span_frames and (about - part.span_frames[1], about - part.span_frames[0])
+    return part.replace(span_frames=span, ramp_in_frames=out, ramp_out_frames=into)
