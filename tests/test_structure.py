@@ -72,6 +72,40 @@ def imported(path: Path) -> list[Path]:
     return found
 
 
+class Arrays(unittest.TestCase):
+    def test_public_functions_of_the_core_say_shapes_and_units_of_arrays_in_sections(self) -> None:
+        without, with_sections = [], 0
+        for path in sorted((ROOT / "zittern" / "core").rglob("*.py")):
+            for where, function in _public(ast.parse(path.read_text()), path.stem):
+                text = ast.get_docstring(function)
+                named = [each for each in (*function.args.args, *function.args.kwonlyargs) if each.annotation]
+                takes = [each.arg for each in named if _ARRAY.search(ast.unparse(each.annotation or function.args))]
+                gives = function.returns is not None and _ARRAY.match(ast.unparse(function.returns))
+                if not text or not (takes or gives):
+                    continue
+                with_sections += 1
+                told = "Parameters\n---" in text if takes else "Returns\n---" in text
+                if not told or not all(re.search(rf"\n{name} ?: ", text) for name in takes):
+                    without.append(where)
+        self.assertEqual(without, [])
+        self.assertGreater(with_sections, 150)
+
+
+# Arrays themselves; not functions of arrays.
+_ARRAY = re.compile(r"^(Array|IntArray|BoolArray|FloatOrArray|Array \| (float|None))$")
+
+
+def _public(body: ast.AST, where: str) -> list[tuple[str, ast.FunctionDef]]:
+    """Functions and methods that others may call, with their places."""
+    found = []
+    for each in ast.iter_child_nodes(body):
+        if isinstance(each, ast.ClassDef) and not each.name.startswith("_"):
+            found += _public(each, f"{where}.{each.name}")
+        if isinstance(each, ast.FunctionDef) and not each.name.startswith("_"):
+            found.append((f"{where}.{each.name}", each))
+    return found
+
+
 class Page(unittest.TestCase):
     def test_imports_go_one_way(self) -> None:
         wrong = []

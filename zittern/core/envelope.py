@@ -14,12 +14,20 @@ RampShape = Literal["linear", "smooth", "equal-power"]
 
 
 def shape_of(shape: RampShape, x: Array) -> Array:
-    """Weight for progress x in 0..1. (F,) -> (F,) in 0..1.
+    """Weight for progress x in 0..1.
 
     linear: x. smooth: 3x^2 - 2x^3. equal-power: sin(pi x / 2), whose square and that of its mirror add to 1.
 
     >>> shape_of("smooth", np.array([0.0, 0.25, 0.5, 1.0]))
     array([0.     , 0.15625, 0.5    , 1.     ])
+
+    Parameters
+    ----------
+    x: (F,).
+
+    Returns
+    -------
+    (F,) in 0..1.
     """
     x = np.clip(x, 0.0, 1.0)
     if shape == "smooth":
@@ -37,10 +45,18 @@ def ramp(
     shape: RampShape,
     shot_span: tuple[float, float],
 ) -> Array:
-    """Weight of a span with its ramps. (F,) -> (F,) in 0..1. A missing span reaches over the shot and beyond it.
+    """Weight of a span with its ramps. A missing span reaches over the shot and beyond it.
 
     A span from a to b counts at a <= f < b + 1, so that spans of neighbouring frames meet without a hole, between
     frames too. Ramps keep their anchors a and b and hold over the last frame.
+
+    Parameters
+    ----------
+    frames: (F,).
+
+    Returns
+    -------
+    (F,) in 0..1.
     """
     first, last = span if span is not None else shot_span
     weight = np.ones(frames.shape)

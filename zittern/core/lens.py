@@ -27,10 +27,18 @@ def height_mm(sensor_mm: float, width_px: int, height_px: int) -> float:
 
 
 def vfov_deg(focal_mm: Array, sensor_mm: float, width_px: int, height_px: int) -> Array:
-    """Vertical field of view, 2 atan(h / 2f) with h the sensor's used height. (F,) -> (F,) degrees.
+    """Vertical field of view, 2 atan(h / 2f) with h the sensor's used height.
 
     >>> vfov_deg(np.array([18.0, 35.0, 85.0]), 36.0, 1920, 1080).round(2)
     array([58.72, 32.27, 13.59])
+
+    Parameters
+    ----------
+    focal_mm: (F,).
+
+    Returns
+    -------
+    (F,) degrees.
     """
     height = height_mm(sensor_mm, width_px, height_px)
     return np.degrees(2.0 * np.arctan(height / (2.0 * np.asarray(focal_mm, dtype=np.float64))))
@@ -42,7 +50,16 @@ def focal_for_vfov_mm(vfov: float, sensor_mm: float, width_px: int, height_px: i
 
 
 def focal_px(focal_mm: FloatOrArray, sensor_mm: float, width_px: int) -> FloatOrArray:
-    """Focal length in pixels of the picture, of one or of each of several."""
+    """Focal length in pixels of the picture.
+
+    Parameters
+    ----------
+    focal_mm: one, or (F,) millimetres.
+
+    Returns
+    -------
+    Of the same shape, pixels.
+    """
     return focal_mm / sensor_mm * width_px
 
 

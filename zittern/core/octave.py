@@ -49,8 +49,17 @@ _ROOM = _Room()
 
 
 def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None) -> Array:
-    """One octave, of RMS OCTAVE_RMS. steps: (A, F) lattice steps of the first octave -> (A, F). number: 0 for the
-    first, each twice as fast as the one before. seeds: (A,). totals: (A,) steps after which it repeats.
+    """One octave, of RMS OCTAVE_RMS. number: 0 for the first, each twice as fast as the one before.
+
+    Parameters
+    ----------
+    steps: (A, F) lattice steps of the first octave.
+    seeds: (A,).
+    totals: (A,) steps after which it repeats.
+
+    Returns
+    -------
+    (A, F).
     """
     periods: IntArray | None = None
     scale: Array | float = 2.0**number

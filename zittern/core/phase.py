@@ -25,10 +25,17 @@ _MOST_FAR_CELLS = 65_536
 
 def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table: Array | None = None) -> Array:
     """phi(f) = integral of the product of the factors (each per second) from start_frame to each of the scope's frames.
-    (F,) cycles.
 
     `table` is what `phase_table` gives for the same factors and start; made for just these frames when left out. Cells
     end at whole frames and at keys, so the result at a frame does not depend on which other frames are asked for.
+
+    Parameters
+    ----------
+    table: what `phase_table` gives for the same factors and start, (2, C).
+
+    Returns
+    -------
+    (F,) cycles.
     """
     constants = [factor.constant for factor in factors]
     scale = math.prod(c for c in constants if c is not None) / scope.fps.value
@@ -49,9 +56,13 @@ def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table
 
 def phase_table(factors: Sequence[Number], scope: Scope, start_frame: float, reach: tuple[float, float]) -> Array:
     """Edges of cells over a reach of frames and the start, and the integral of the factors that vary from the start to
-    each. (2, C).
+    each.
 
     Within the reach cells are whole frames, cut at keys.
+
+    Returns
+    -------
+    (2, C).
     """
     varying = _varying(factors)
     near = np.arange(math.floor(reach[0]), math.ceil(reach[1]) + 1, dtype=np.float64)

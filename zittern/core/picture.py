@@ -27,14 +27,28 @@ _LEAST_AHEAD = 1e-3
 
 
 def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
-    """From the lens (3,) to the marked subject, or the default distance."""
+    """From the lens to the marked subject, or the default distance.
+
+    Parameters
+    ----------
+    position_m: (3,) of the lens.
+
+    Returns
+    -------
+    Metres.
+    """
     if shot.subject is None:
         return DEFAULT_DISTANCE_M
     return float(np.linalg.norm(shot.subject.position_m(shot.scope(frame))[0] - position_m))
 
 
 def distances_m(shot: Shot, motion: Motion) -> Array:
-    """From the bare lens to the subject at each frame, or the default. (F,)."""
+    """From the bare lens to the subject at each frame, or the default.
+
+    Returns
+    -------
+    (F,).
+    """
     if shot.subject is None:
         return np.full(len(motion.frames), DEFAULT_DISTANCE_M)
     away = shot.subject.position_m(shot.scope(motion.frames)) - motion.bare.position_m
@@ -42,8 +56,11 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
 
 
 def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
-    """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture. (A,) pixels in AXES
-    order.
+    """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture.
+
+    Returns
+    -------
+    (A,) pixels in AXES order.
     """
     size_px = (shot.picture.width_px, shot.picture.height_px)
     sizes = [swing_px(axis, _SMALL, focal_mm, shot.sensor_mm, size_px, distance_m) for axis in AXES]
@@ -51,8 +68,15 @@ def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
-    """Where the shake takes the picture's centre, seen at a distance, (F,) or one for all. (F, 2) pixels, right and
-    down.
+    """Where the shake takes the picture's centre, seen at a distance.
+
+    Parameters
+    ----------
+    distance_m: (F,) or one for all.
+
+    Returns
+    -------
+    (F, 2) pixels, right and down.
     """
     total = motion.total
     f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
@@ -64,17 +88,30 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
 
 
 def shift_px(shot: Shot, pose: Pose) -> Array:
-    """How far the film back shifts the picture, right and up. (F, 2) pixels."""
+    """How far the film back shifts the picture, right and up.
+
+    Returns
+    -------
+    (F, 2) pixels.
+    """
     size_px = np.array([shot.picture.width_px, shot.picture.height_px], dtype=np.float64)
     return np.asarray(pose.shift_percent / 100.0 * size_px)
 
 
 def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
-    """How much wider a flat picture at a distance, (F,) or one for all, has to be than what the bare lens sees of it,
-    so that its edges stay out of the shaken picture. (F,) pixels of the bare picture, at the side that needs most;
-    never negative, infinite where the lens looks past the picture.
+    """How much wider a flat picture at a distance has to be than what the bare lens sees of it, so that its edges stay
+    out of the shaken picture.
 
     The corners of the shaken picture are projected onto the plane and from there into the bare picture.
+
+    Parameters
+    ----------
+    distance_m: (F,) or one for all.
+
+    Returns
+    -------
+    (F,) pixels of the bare picture, at the side that needs most; never negative, infinite where the lens looks past the
+    picture.
     """
     size = (shot.picture.width_px, shot.picture.height_px)
     away = np.maximum(distance_m, NEAREST_M)

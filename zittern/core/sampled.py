@@ -78,7 +78,11 @@ def _thinned(shot: Shot) -> Array:
 
 def spread(first: float, count: int, most: int, seed: int) -> Array:
     """One whole frame of each of `most` equal parts of a stretch of more than so many, at a place in it that looks
-    random. -> (most,).
+    random.
+
+    Returns
+    -------
+    (most,).
     """
     place = streams.at(np.array([seed], dtype=np.uint64), np.arange(most, dtype=np.int64))[0] * 0.5 + 0.5
     return np.asarray(first + np.floor((np.arange(most) + place) / most * count), dtype=np.float64)

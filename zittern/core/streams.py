@@ -50,28 +50,61 @@ def spawn(seeds: Seeds, salt: int | Seeds) -> Seeds:
 
 
 def start(seeds: Seeds, salt: int) -> Array:
-    """A number in 0..1 for each seed. (A,) -> (A,)."""
+    """A number in 0..1 for each seed.
+
+    Parameters
+    ----------
+    seeds: (A,).
+
+    Returns
+    -------
+    (A,).
+    """
     return at(seeds, np.full((len(seeds), 1), salt, dtype=np.int64))[:, 0] * 0.5 + 0.5
 
 
 def at(seeds: Seeds, positions: IntArray) -> Array:
-    """Random numbers in -1..1 at whole positions. seeds: (A,), positions: (A, N) or (N,) -> (A, N), uniform,
-    variance 1/3.
+    """Random numbers in -1..1 at whole positions.
+
+    Parameters
+    ----------
+    seeds: (A,).
+    positions: (A, N) or (N,).
+
+    Returns
+    -------
+    (A, N), uniform, variance 1/3.
     """
     return at_each(seeds[:, None], positions)
 
 
 def at_each(seeds: Seeds, positions: IntArray) -> Array:
-    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast. (A, 1), (A, N)
-    -> (A, N), uniform, variance 1/3.
+    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast.
+
+    Parameters
+    ----------
+    seeds: (A, 1).
+    positions: (A, N).
+
+    Returns
+    -------
+    (A, N), uniform, variance 1/3.
     """
     z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds)
     return (z >> _S11).astype(np.float64) * (2.0 * _UNIT) - 1.0
 
 
 def numbered(index: Array, seeds: Seeds, salt: int) -> Array:
-    """A random number in -1..1 for each whole number of an array, from another stream of one seed, (1,). Any shape
-    -> the same.
+    """A random number for each whole number of an array, from another stream of one seed.
+
+    Parameters
+    ----------
+    index: of any shape.
+    seeds: (1,).
+
+    Returns
+    -------
+    -1..1, of the same shape.
     """
     return at(spawn(seeds, salt), index.astype(np.int64).ravel()).reshape(index.shape)
 

@@ -61,7 +61,16 @@ class Fps(Doc):
         return f"{self.num}/{self.den}" if self.den != 1 else str(self.num)
 
     def seconds(self, frames: Array, first_frame: float) -> Array:
-        """t = (frame - first) / fps. frames: (F,) -> (F,) seconds."""
+        """t = (frame - first) / fps.
+
+        Parameters
+        ----------
+        frames: (F,).
+
+        Returns
+        -------
+        (F,) seconds.
+        """
         return (np.asarray(frames, dtype=np.float64) - first_frame) * self.den / self.num
 
 
@@ -94,10 +103,14 @@ def _from_text(text: str) -> dict[str, int]:
 
 
 def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
-    """Frames first, first + step, ... up to last. (F,) float64. Raises BadInput when there would be too many.
+    """Frames first, first + step, ... up to last. Raises BadInput when there would be too many.
 
     >>> frame_grid(1, 3, 0.5)
     array([1. , 1.5, 2. , 2.5, 3. ])
+
+    Returns
+    -------
+    (F,) float64.
     """
     if not step > 0.0 or last_frame - first_frame > step * (MOST_SAMPLES - 1):
         length = last_frame - first_frame + 1

@@ -64,7 +64,16 @@ def _longest(study: Study) -> slice:
 
 
 def weighted_rms(values: Array, fps: float, band_hz: tuple[float, float]) -> float:
-    """Root mean square of what lies in a band, of all columns together; outside of it 6 dB an octave less. (F, n)."""
+    """Root mean square of what lies in a band, of all columns together; outside of it 6 dB an octave less.
+
+    Parameters
+    ----------
+    values: (F, n) in any unit.
+
+    Returns
+    -------
+    Their root mean square, in their unit.
+    """
     spectrum = np.fft.rfft(values - values.mean(axis=0), axis=0)
     hz = np.fft.rfftfreq(len(values), 1.0 / fps)
     low, high = band_hz

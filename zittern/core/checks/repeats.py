@@ -54,7 +54,16 @@ def repeats(study: Study) -> Iterator[Finding]:
 
 
 def period_frames(moved: Array, least: int) -> int | None:
-    """The shortest time after which motion (F, n) of mean 0 is the same again, all along; none when it never is."""
+    """The shortest time after which motion is the same again, all along.
+
+    Parameters
+    ----------
+    moved: (F, n) of mean 0.
+
+    Returns
+    -------
+    Frames; none when it never is.
+    """
     count = len(moved)
     for lag in range(max(least, 1), int(count / _ROUNDS) + 1):
         one, other = moved[:-lag], moved[lag:]

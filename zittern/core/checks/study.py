@@ -52,7 +52,12 @@ class Study:
 
     @cached_property
     def neighbours(self) -> BoolArray:
-        """Whether each frame follows the one before it. (F - 1,)."""
+        """Whether each frame follows the one before it.
+
+        Returns
+        -------
+        (F - 1,).
+        """
         return np.asarray(np.diff(self.frames) == 1.0)
 
     @cached_property
@@ -67,17 +72,32 @@ class Study:
 
     @cached_property
     def distance_m(self) -> Array:
-        """To the subject. (F,)."""
+        """To the subject.
+
+        Returns
+        -------
+        (F,).
+        """
         return np.maximum(distances_m(self.shot, self.motion), NEAREST_M)
 
     @cached_property
     def f_px(self) -> Array:
-        """Focal length in pixels. (F,)."""
+        """Focal length in pixels.
+
+        Returns
+        -------
+        (F,).
+        """
         return np.asarray(focal_px(self.motion.pose.focal_mm, self.shot.sensor_mm, self.shot.picture.width_px))
 
     @cached_property
     def px_per_unit(self) -> Array:
-        """How far a unit of each axis (degree, centimetre, percent) moves the picture. (F, 9) in AXES order."""
+        """How far a unit of each axis (degree, centimetre, percent) moves the picture.
+
+        Returns
+        -------
+        (F, 9) in AXES order.
+        """
         angle, half = np.pi / _HALF_TURN_DEG, np.full(len(self.frames), self.shot.picture.width_px / 2.0)
         away = self.distance_m * CM_PER_M
         shift, scale = self.f_px / away, half / away
@@ -87,7 +107,12 @@ class Study:
         return np.stack([turned, turned, half * angle, shift, shift, scale, half / 100.0, across, up], axis=1)
 
     def layer_px(self, layer: str) -> Array:
-        """What a layer does to each axis. (F, 9) pixels."""
+        """What a layer does to each axis.
+
+        Returns
+        -------
+        (F, 9) pixels.
+        """
         given = self.motion.layers.get(layer)
         if given is None:
             given = self.motion.silent.get(layer, np.zeros((len(self.frames), len(AXES))))
@@ -95,12 +120,22 @@ class Study:
 
     @cached_property
     def sum_px(self) -> Array:
-        """Where the shake takes the picture's centre. (F, 2) right and down."""
+        """Where the shake takes the picture's centre.
+
+        Returns
+        -------
+        (F, 2) right and down.
+        """
         return picture_offsets_px(self.shot, self.motion, self.distance_m)
 
     @cached_property
     def blur_px(self) -> Array:
-        """Streak at the shutter angle. (F,)."""
+        """Streak at the shutter angle.
+
+        Returns
+        -------
+        (F,).
+        """
         return flowing(self.shot, self.motion)[:, 0]
 
     def numbers(self) -> Iterator[tuple[str, Number]]:
@@ -118,7 +153,17 @@ class Study:
 
 
 def stretch(frames: Array, found: BoolArray) -> tuple[float, float]:
-    """First and last of the frames in which something was found, (F,) both."""
+    """First and last of the frames in which something was found.
+
+    Parameters
+    ----------
+    frames: (F,).
+    found: (F,) whether.
+
+    Returns
+    -------
+    Two frames.
+    """
     rows = np.flatnonzero(found)
     return float(frames[rows[0]]), float(frames[rows[-1]])
 

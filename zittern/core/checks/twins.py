@@ -80,7 +80,17 @@ def _swings(values: Array) -> int:
 
 
 def correlation(one: Array, other: Array) -> float:
-    """Pearson's, 0 where one of them stands still. (F,), (F,)."""
+    """Pearson's.
+
+    Parameters
+    ----------
+    one: (F,).
+    other: (F,).
+
+    Returns
+    -------
+    -1 to 1; 0 where one of them stands still.
+    """
     if np.std(one) == 0.0 or np.std(other) == 0.0:
         return 0.0
     return float(np.corrcoef(one, other)[0, 1])

@@ -46,7 +46,16 @@ def number_at(shot: Shot, address: str) -> Number:
 
 
 def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
-    """What the number at an address may look at, at some frames (F,) or at one."""
+    """What the number at an address may look at.
+
+    Parameters
+    ----------
+    frames: (F,), or one frame.
+
+    Returns
+    -------
+    The scope at these frames.
+    """
     head = address.split(".", 1)[0]
     kind, _, name = head.partition(":")
     if kind not in ("layer", "clip"):

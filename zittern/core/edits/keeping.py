@@ -71,8 +71,16 @@ def _without_lens_end(shot: Shot) -> Shot:
 
 
 def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Array) -> Mount:
-    """A mount keyed on all of some frames, so that its local poses are the ones wanted, (F,) -> (F, 4, 4). Raises
-    EditError for too many.
+    """A mount keyed on all of some frames, so that its local poses are the ones wanted. Raises EditError for too many.
+    wanted: (F,) -> (F, 4, 4).
+
+    Parameters
+    ----------
+    frames: (F,) rising.
+
+    Returns
+    -------
+    The mount.
     """
     if len(frames) > _MOST_BAKED:
         raise EditError(

@@ -94,13 +94,32 @@ def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:
 
 
 def keys_outside(number: Number, frames: Array) -> dict[float, Key]:
-    """The keys that a number has before and after a stretch of frames, (F,) rising."""
+    """The keys that a number has before and after a stretch of frames.
+
+    Parameters
+    ----------
+    frames: (F,) rising.
+
+    Returns
+    -------
+    By frame.
+    """
     keys = () if number.curve is None else number.curve.keys
     return {key.frame: key for key in keys if not frames[0] <= key.frame <= frames[-1]}
 
 
 def thin_keys(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
-    """Keys on straight lines along samples, as few as keep within a tolerance. frames, values (F,)."""
+    """Keys on straight lines along samples, as few as keep within a tolerance.
+
+    Parameters
+    ----------
+    frames: (F,) rising.
+    values: (F,) in the unit of the number.
+
+    Returns
+    -------
+    By frame.
+    """
     keep = thinned(frames, values, tolerance)
     return {
         frame: Key(frame=frame, value=value, interp="linear")
@@ -115,7 +134,16 @@ def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:
     """Which samples have to stay so that straight lines between them pass all others within a tolerance: each line goes
     as far as the slopes that pass all between its ends allow (Imai and Iri 1986, a cone from each kept sample). frames
-    rise. (N,), (N,) -> (N,) bool; the first and the last stay.
+    rise.
+
+    Parameters
+    ----------
+    frames: (N,).
+    values: (N,).
+
+    Returns
+    -------
+    (N,) bool; the first and the last stay.
     """
     keep = np.zeros(len(frames), dtype=bool)
     x, y = frames.tolist(), values.tolist()

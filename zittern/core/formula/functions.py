@@ -42,27 +42,52 @@ class Function:
 
 
 def divided(a: Array, b: Array) -> Array:
-    """a / b; 0 where b is 0. Both (F,) -> (F,).
+    """a / b; 0 where b is 0.
 
     >>> divided(np.array([1.0, 1.0]), np.array([4.0, 0.0]))
     array([0.25, 0.  ])
+
+    Parameters
+    ----------
+    a: (F,).
+    b: (F,).
+
+    Returns
+    -------
+    (F,).
     """
     return np.where(b == 0.0, 0.0, a / np.where(b == 0.0, 1.0, b))
 
 
 def remainder(a: Array, b: Array) -> Array:
     """What is left of a when b is taken away as often as it goes; it has the sign of b. 0 where b is 0.
-    Both (F,) -> (F,).
 
     >>> remainder(np.array([7.0, -1.0]), np.array([3.0, 3.0]))
     array([1., 2.])
+
+    Parameters
+    ----------
+    a: (F,).
+    b: (F,).
+
+    Returns
+    -------
+    (F,).
     """
     return np.where(b == 0.0, 0.0, np.mod(a, np.where(b == 0.0, 1.0, b)))
 
 
 def power(a: Array, b: Array) -> Array:
-    """a to the power of b; 0 where that does not exist: a root of what is negative, a negative power of 0. Both
-    (F,) -> (F,).
+    """a to the power of b; 0 where that does not exist: a root of what is negative, a negative power of 0.
+
+    Parameters
+    ----------
+    a: (F,).
+    b: (F,).
+
+    Returns
+    -------
+    (F,).
     """
     missing = ((a < 0.0) & (np.floor(b) != b)) | ((a == 0.0) & (b < 0.0))
     return np.where(missing, 0.0, np.power(np.where(missing, 1.0, a), b))

@@ -63,7 +63,12 @@ class Node:
         return ()
 
     def values(self, look: Look, notices: Notices) -> Array:
-        """(F,), or one number for all frames."""
+        """What it gives.
+
+        Returns
+        -------
+        (F,), or one number for all frames.
+        """
         raise NotImplementedError
 
 
@@ -143,7 +148,12 @@ class Call(Node):
 
 
 def values_of(node: Node, look: Look, count: int, notices: Notices | None = None) -> Array:
-    """A formula's values over frames, finite whatever was written. -> (F,), so many."""
+    """A formula's values over frames, finite whatever was written.
+
+    Returns
+    -------
+    (F,), so many.
+    """
     with np.errstate(all="ignore"):
         values = node.values(look, Notices() if notices is None else notices)
     out = np.empty(count)

@@ -107,8 +107,15 @@ def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
 
 
 def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frames: Array) -> Array:
-    """Pan and tilt of a mount with which the subject, so far ahead as is anticipated, would sit at its place. frames
-    (G,), rising -> (G, 2) degrees.
+    """Pan and tilt of a mount with which the subject, so far ahead as is anticipated, would sit at its place.
+
+    Parameters
+    ----------
+    frames: (G,), rising.
+
+    Returns
+    -------
+    (G, 2) degrees.
     """
     wanted = filled(frames, 2, lambda part: _wanted_deg(shot, mount, operator, scope.over(part)))
     known = np.isfinite(wanted[:, _PAN])
@@ -140,8 +147,15 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
 
 
 def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_percent: Array | float = 0.0) -> Array:
-    """Direction in the lens of the place on screen where the subject should sit. shift_percent: by how much the film
-    back has the picture to the right and up, (F, 2). (F, 3), unit length.
+    """Direction in the lens of the place on screen where what is followed should sit.
+
+    Parameters
+    ----------
+    shift_percent: (F, 2): by how much the film back has the picture to the right and up.
+
+    Returns
+    -------
+    (F, 3), unit length.
     """
     right, above = np.broadcast_to(shift_percent, (len(scope.frames), 2)).T
     across = ((framing.across_percent.sample(scope) - right) / 100.0 - 0.5) * shot.sensor_mm
@@ -151,7 +165,12 @@ def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_p
 
 
 def slack_deg(shot: Shot, operator: Operator, scope: Scope) -> Array:
-    """How far off the subject may be sideways, and up and down, before anything is done. (F, 2) degrees."""
+    """How far off the subject may be sideways, and up and down, before anything is done.
+
+    Returns
+    -------
+    (F, 2) degrees.
+    """
     focal = shot.focal_mm.sample(scope)
     across = operator.pan_slack_percent / 100.0 * shot.sensor_mm / focal
     up = operator.tilt_slack_percent / 100.0 * height_mm(shot.sensor_mm, *_shape(shot)) / focal

@@ -33,7 +33,16 @@ _STEEP_DEG = 65.0
 
 
 def bare_deg(run: Evaluation, pose: Array) -> Array:
-    """Of the bare move. pose: tf_world_lens (F, 4, 4) -> (F, 3) degrees."""
+    """Of the bare move.
+
+    Parameters
+    ----------
+    pose: tf_world_lens (F, 4, 4).
+
+    Returns
+    -------
+    (F, 3) degrees.
+    """
     mounts = run.shot.mounts
     if len(mounts) == 1 and mounts[0].ride is None and not chain.held(run.shot):
         return mounts[0].angles_deg(run.scope)
@@ -48,8 +57,15 @@ def bare_deg(run: Evaluation, pose: Array) -> Array:
 
 
 def followed(shot: Shot, rotation: Callable[[Array], Array], start_deg: Array) -> Array:
-    """Angles at all whole frames of a shot, each next to the one before. rotation: at frames (F,) -> (F, 3, 3);
-    start_deg (3,). -> (N, 3) degrees.
+    """Angles at all whole frames of a shot, each next to the one before. rotation: at frames (F,) -> (F, 3, 3).
+
+    Parameters
+    ----------
+    start_deg: (3,) that the first lie next to.
+
+    Returns
+    -------
+    (N, 3) degrees.
     """
     frames = np.arange(shot.first_frame, shot.last_frame + 1, dtype=np.float64)
     out = np.empty((len(frames), 3))
@@ -61,8 +77,16 @@ def followed(shot: Shot, rotation: Callable[[Array], Array], start_deg: Array) -
 
 
 def beside(run: Evaluation, rotation: Array, table: Array) -> Array:
-    """The angles of rotations (F, 3, 3) that lie next to those of the nearest whole frame, (N, 3). -> (F, 3)
-    degrees.
+    """The angles of rotations that lie next to those of the nearest whole frame.
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+    table: (N, 3) degrees at all whole frames.
+
+    Returns
+    -------
+    (F, 3) degrees.
     """
     row = np.clip(np.round(run.frames - run.shot.first_frame), 0, len(table) - 1).astype(np.int64)
     return rotations.nearest_angles(rotation, table[row])
@@ -70,16 +94,29 @@ def beside(run: Evaluation, rotation: Array, table: Array) -> Array:
 
 def steep(most_deg: Array) -> bool:
     """Whether a shot looks up or down so steeply that pan and roll may run away from the bare ones and have to be
-    followed from frame to frame. most_deg (1,): the steepest it looks, either way.
+    followed from frame to frame.
+
+    Parameters
+    ----------
+    most_deg: (1,): the steepest it looks, either way.
     """
     return float(most_deg[0]) > _STEEP_DEG
 
 
 def moved_deg(bare: Array, turned_deg: Array, turned: Callable[[Array], Array]) -> Array:
-    """With all that is on the bare move. bare: (F, 3) degrees; turned_deg: how far it turns the lens, (F,);
-    turned(share): rotation of the lens with a share of it at each frame, (F,) -> (F, 3, 3). -> (F, 3) degrees.
+    """With all that is on the bare move. turned(share): rotation of the lens with a share of it at each frame, (F,) ->
+    (F, 3, 3).
 
     How many steps a frame takes depends on that frame alone.
+
+    Parameters
+    ----------
+    bare: (F, 3) degrees.
+    turned_deg: (F,), how far it turns the lens.
+
+    Returns
+    -------
+    (F, 3) degrees.
     """
     steps = np.clip(np.ceil(turned_deg / _STEP_DEG), 1, _MOST_STEPS)
     angles = bare

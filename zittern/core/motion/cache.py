@@ -38,7 +38,12 @@ class Cache:
         return int(self._small.currsize + self._large.currsize)
 
     def get(self, key: tuple[Any, ...], make: Callable[[], Array]) -> Array:
-        """The array for a key, of any shape (N, ...), made when missing; read-only."""
+        """The array for a key, made when missing; read-only.
+
+        Returns
+        -------
+        (N, ...), of any shape.
+        """
         with self._lock:
             found = self._small.get(key)
             if found is None:

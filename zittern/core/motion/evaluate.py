@@ -73,7 +73,16 @@ class Motion:
     on: chain.RigOffsets
 
     def rows_at(self, rows: IntArray) -> Motion:
-        """The same at some of its frames, by their rows (N,)."""
+        """The same at some of its frames.
+
+        Parameters
+        ----------
+        rows: (N,) places among its frames.
+
+        Returns
+        -------
+        Motion at (N,) frames.
+        """
         table = {name: {key: values[rows] for key, values in getattr(self, name).items()} for name in _TABLES}
         on = chain.RigOffsets(*({key: values[rows] for key, values in getattr(self.on, each).items()} for each in _ON))
         bare, pose = (Pose(*(getattr(each, name)[rows] for name in _POSE)) for each in (self.bare, self.pose))
@@ -99,7 +108,12 @@ class Motion:
 
     @property
     def total(self) -> Array:
-        """Sum of all contributions. (F, 9)."""
+        """Sum of all contributions.
+
+        Returns
+        -------
+        (F, 9).
+        """
         sums = list(self.offsets.values())
         if not sums:
             return np.zeros((len(self.frames), len(AXES)))
@@ -109,10 +123,17 @@ class Motion:
 def evaluate(
     shot: Shot, frames: Array | None = None, cache: Cache | None = None, tables: Cache | None = None
 ) -> Motion:
-    """The motion of a shot at frames (F,), fractional ones too; all whole frames when left out. tables: where what
-    serves the whole shot is kept, if elsewhere than in the cache.
+    """The motion of a shot. tables: where what serves the whole shot is kept, if elsewhere than in the cache.
 
     The same rows come out whatever other frames are asked for, with or without a cache.
+
+    Parameters
+    ----------
+    frames: (F,), fractional ones too; all whole frames when left out.
+
+    Returns
+    -------
+    What the shot does at these frames.
     """
     frames = frame_grid(shot.first_frame, shot.last_frame) if frames is None else np.asarray(frames, dtype=np.float64)
     check_cost(shot, len(frames))
@@ -149,8 +170,16 @@ def _bare(run: Evaluation) -> Pose:
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
-    """The same motion in pieces of a few frames (F,), so that long work can show progress, be stopped, and needs little
+    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little
     memory.
+
+    Parameters
+    ----------
+    frames: (F,).
+
+    Returns
+    -------
+    Pieces in order.
     """
     cache, tables = Cache(_PART_BYTES), Cache(_TABLES_BYTES)
     for start in range(0, max(len(frames), 1), part_frames):

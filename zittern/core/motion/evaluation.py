@@ -70,19 +70,37 @@ class Evaluation:
         self.prints |= dial_prints(self.shot)
 
     def over(self, frames: Array, cache: Cache) -> Evaluation:
-        """The same shot at other frames (F,), with what this one knows of the path."""
+        """The same shot at other frames, with what this one knows of the path.
+
+        Parameters
+        ----------
+        frames: (F,).
+
+        Returns
+        -------
+        An evaluation.
+        """
         out = Evaluation(self.shot, frames, cache)
         out.tables = self.tables
         out.scope, out.prints, out.facts = self.scope.over(frames), dict(self.prints), self.facts
         return out
 
     def kept(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """An array of a stage at the evaluation's frames. (F, ...)."""
+        """An array of a stage at the evaluation's frames.
+
+        Returns
+        -------
+        (F, ...).
+        """
         return self.cache.get((stage, self._grid, *self._shared, *map(self.key_of, parts)), compute)
 
     def table(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid
-        of its own that is among the parts. (N, ...).
+        """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid of
+        its own that is among the parts.
+
+        Returns
+        -------
+        (N, ...).
         """
         return self.tables.get((stage, *self._shared, *map(self.key_of, parts)), compute)
 
@@ -153,7 +171,16 @@ class Evaluation:
 
 
 def hash_of(values: Array) -> str:
-    """Hash of an array's values, (N, ...)."""
+    """Hash of an array's values.
+
+    Parameters
+    ----------
+    values: (N, ...).
+
+    Returns
+    -------
+    Text.
+    """
     return hashlib.blake2b(values.tobytes(), digest_size=12).hexdigest()
 
 

@@ -84,7 +84,16 @@ def parts_of_fact(name: str, shot: Shot) -> tuple[Part, ...]:
 
 
 def scope_at(shot: Shot, frames: Array | float) -> Scope:
-    """All that numbers of a shot may look at, facts of the path included, at some frames (F,) or at one."""
+    """All that numbers of a shot may look at, facts of the path included.
+
+    Parameters
+    ----------
+    frames: (F,), or one frame.
+
+    Returns
+    -------
+    The scope at these frames.
+    """
     bare = shot.scope(frames)
     return replace(bare, values={**bare.values, **{name: _fact_of(shot, bare, fact) for name, fact in FACTS.items()}})
 

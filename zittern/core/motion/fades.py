@@ -39,7 +39,16 @@ def overlapping(lane: Lane, clip: Clip, shot_span: Stretch) -> tuple[tuple[Stret
 
 
 def fade(frames: Array, mine: Stretch, others: tuple[tuple[Stretch, bool], ...], shape: RampShape) -> Array:
-    """What is left of a clip of a stretch beside others. (F,) -> (F,) in 0..1."""
+    """What is left of a clip of a stretch beside others.
+
+    Parameters
+    ----------
+    frames: (F,).
+
+    Returns
+    -------
+    (F,) in 0..1.
+    """
     left = np.ones(frames.shape)
     for theirs, earlier in others:
         first, second = (theirs, mine) if earlier else (mine, theirs)

@@ -26,8 +26,15 @@ __all__ = ["backlash", "base_excited", "base_excited_on", "grounded_damper", "st
 
 
 def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """What hangs on a point that moves through values at all points of a grid, starting at rest in the first. (H - 1
-    + G, N) -> (G, N).
+    """What hangs on a point that moves through values at all points of a grid, starting at rest in the first.
+
+    Parameters
+    ----------
+    values: (H - 1 + G, N).
+
+    Returns
+    -------
+    (G, N).
     """
     return _followed(values, frequency_hz, damping, grid, True)
 
@@ -35,28 +42,50 @@ def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid)
 def base_excited_on(
     values: Array, frequency_hz: float, damping: float, step_s: float, history: tuple[Array, Array]
 ) -> Array:
-    """The same, going on with even steps where it has been followed before. values (G, N) -> (G, N); history: what came
-    out and went in one step and two before the first, (2, N) each.
+    """The same, going on with even steps where it has been followed before.
+
+    Parameters
+    ----------
+    values: (G, N).
+    history: what came out and went in one step and two before the first, (2, N) each.
+
+    Returns
+    -------
+    (G, N).
     """
     return _filtered(values, _coefficients(frequency_hz, damping, step_s, True), history)
 
 
 def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """What is steered towards values at all points of a grid, starting at rest in the first. (H - 1 + G, N) -> (G,
-    N).
+    """What is steered towards values at all points of a grid, starting at rest in the first.
+
+    Parameters
+    ----------
+    values: (H - 1 + G, N).
+
+    Returns
+    -------
+    (G, N).
     """
     return _followed(values, frequency_hz, damping, grid, False)
 
 
 def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
-    """Where what is base excited has come to, so long after its base has jumped by 1: the closed form. (T,), from 0 on
-    -> (T,).
+    """Where what is base excited has come to, so long after its base has jumped by 1: the closed form.
 
     ζ < 1: 1 - e^(-ζωt) (cos ω_d t - (ζω/ω_d) sin ω_d t). ζ = 1: 1 - e^(-ωt) (1 - ωt).
     ζ > 1: 1 + (p₁ e^(-p₁t) - p₂ e^(-p₂t)) / (p₂ - p₁) with p = ω (ζ ∓ √(ζ² - 1)).
 
     >>> step_response(np.array([0.0, 0.25, 5.0]), frequency_hz=1.0, damping=0.3).round(3)
     array([0.   , 1.151, 1.   ])
+
+    Parameters
+    ----------
+    seconds: (T,).
+
+    Returns
+    -------
+    (T,).
     """
     w, z = 2.0 * math.pi * frequency_hz, damping
     if abs(z - 1.0) < _CRITICAL:
@@ -121,12 +150,21 @@ def _coefficients(
 
 def backlash(values: Array, slack: Array) -> Array:
     """What is pushed along by values only where they leave its slack: y = min(max(y, u - s), u + s), from the first
-    value on (backlash; Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis). Both (G,) -> (G,).
+    value on (backlash; Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis).
 
     Each step is a clamp; clamps put one after another are clamps, so all of them are found by doubling.
 
     >>> backlash(np.array([0.0, 1.0, 3.0, 2.5, 0.0]), np.full(5, 1.0))
     array([0., 0., 2., 2., 1.])
+
+    Parameters
+    ----------
+    values: (G,).
+    slack: (G,).
+
+    Returns
+    -------
+    (G,).
     """
     low, high = values - slack, values + slack
     low[0] = high[0] = values[0]

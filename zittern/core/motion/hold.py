@@ -48,8 +48,16 @@ def holding(shot: Shot) -> HoldFraming | None:
 
 
 def drift_deg(shot: Shot, scope: Scope, pose: Array, shift_percent: Array) -> Array:
-    """What pan and tilt of the lens lack for the subject to sit at its place. pose: tf_world_lens (F, 4, 4);
-    shift_percent: of the picture, (F, 2) -> (F, 2) degrees, -180..180; 0 where the subject stands in the lens.
+    """What pan and tilt of the lens lack for what is followed to sit at its place.
+
+    Parameters
+    ----------
+    pose: tf_world_lens (F, 4, 4).
+    shift_percent: (F, 2) of the picture.
+
+    Returns
+    -------
+    (F, 2) degrees, -180..180; 0 where it stands in the lens.
     """
     framing = framing_of(shot)
     now = rotations.angles_of(pose[:, :3, :3])
@@ -63,7 +71,11 @@ def slow_drift_deg(
     run: Evaluation, hold: HoldFraming, parts: Sequence[Part], lens: Callable[[Evaluation], tuple[Array, Array]]
 ) -> Array:
     """The slow part of it at the frames of an evaluation, by weight. parts: what the pose of the lens is computed from;
-    lens: tf_world_lens of an evaluation without the hold, and the shift of the picture. (F, 2) degrees.
+    lens: tf_world_lens of an evaluation without the hold, and the shift of the picture.
+
+    Returns
+    -------
+    (F, 2) degrees.
     """
     shot = run.shot
     grid = coarsened(grid_of(shot, _LEAST_LEAD_S))
@@ -104,7 +116,17 @@ def _before(drift: Array, count: int, fitted: int) -> Array:
 
 
 def turned(pose: Array, slow_deg: Array) -> Array:
-    """The turn of the lens that pan and tilt (F, 2) more give, as `chain.RigOffsets.given`: (F, 6)."""
+    """The turn of the lens that pan and tilt more give.
+
+    Parameters
+    ----------
+    pose: tf_world_lens (F, 4, 4).
+    slow_deg: (F, 2) pan and tilt.
+
+    Returns
+    -------
+    (F, 6), as `chain.RigOffsets.given`.
+    """
     before = pose[:, :3, :3]
     angles = rotations.angles_of(before)
     angles[:, :2] += slow_deg

@@ -42,8 +42,11 @@ _STILL_SUSPICIOUS = 0.25
 
 
 def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float]) -> Array:
-    """Known jumps of what moves some mounts and of the layers on them, within a reach of frames. (J, 2) frames,
-    rising.
+    """Known jumps of what moves some mounts and of the layers on them, within a reach of frames.
+
+    Returns
+    -------
+    (J, 2) frames, rising.
     """
     docs: list[Doc] = list(mounts)
     names = {mount.id for mount in docs if isinstance(mount, Mount)}
@@ -89,8 +92,15 @@ def _may_jump(shot: Shot, *docs: Doc) -> bool:
 
 
 def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
-    """Jumps of a signal, (F,) -> (F, N), between frames (G,) that lie closer together than it changes
-    otherwise. (J, 2) frames.
+    """Jumps of a signal, (F,) -> (F, N), between frames that lie closer together than it changes otherwise.
+
+    Parameters
+    ----------
+    frames: (G,) rising.
+
+    Returns
+    -------
+    (J, 2) frames.
     """
     values = signal(frames)
     steps = np.max(np.abs(np.diff(values, axis=0)), axis=1, initial=0.0)

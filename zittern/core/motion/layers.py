@@ -39,7 +39,12 @@ def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
 
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    """swing / 2 x source, before weight. (F, 9)."""
+    """swing / 2 x source, before weight.
+
+    Returns
+    -------
+    (F, 9).
+    """
     axes = layer.moving_axes
     out = np.zeros((len(run.frames), len(AXES)))
     if not axes:

@@ -16,17 +16,40 @@ __all__ = ["focal_mm", "shift_percent", "zoomed_mm"]
 
 
 def focal_mm(run: Evaluation) -> Array:
-    """Keyed. (F,) millimetres."""
+    """Keyed.
+
+    Returns
+    -------
+    (F,) millimetres.
+    """
     return run.kept("focal", (run.shot.focal_mm,), lambda: run.shot.focal_mm.sample(run.scope))
 
 
 def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
-    """Keyed x (1 + zoom), never shorter than a lens can be. (F,) millimetres."""
+    """Keyed x (1 + zoom), never shorter than a lens can be.
+
+    Parameters
+    ----------
+    offsets: (F, 9) of the layers, by mount id or chain.LENS.
+
+    Returns
+    -------
+    (F,) millimetres.
+    """
     zoom = sum((offset[:, axis_index("zoom")] for offset in offsets.values()), np.zeros(len(run.frames)))
     return np.maximum(focal_mm(run) * (1.0 + zoom / 100.0), LEAST_FOCAL_MM)
 
 
 def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
-    """How far the film back shifts the picture: of its width to the right, of its height up. (F, 2) percent."""
+    """How far the film back shifts the picture: of its width to the right, of its height up.
+
+    Parameters
+    ----------
+    offsets: (F, 9) of the layers, by mount id or chain.LENS.
+
+    Returns
+    -------
+    (F, 2) percent.
+    """
     columns = [axis_index(axis) for axis in SHIFTS]
     return sum((offset[:, columns] for offset in offsets.values()), np.zeros((len(run.frames), len(SHIFTS))))

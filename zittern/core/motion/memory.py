@@ -71,7 +71,12 @@ class Grid:
 
     @cached_property
     def all(self) -> Array:
-        """Every frame once, rising. (H - 1 + G,)."""
+        """Every frame once, rising.
+
+        Returns
+        -------
+        (H - 1 + G,).
+        """
         return np.concatenate([self.far[:-1], self.near])
 
     @property
@@ -107,8 +112,12 @@ def _step_s(shot: Shot, fastest_hz: float) -> float:
 
 def coarsened(grid: Grid) -> Array:
     """Every other point of the near grid, at least as far as it reaches. What goes into a stage with memory is cheap to
-    follow but dear to make: it is made here, and taken at the points between by `at_frames`. (C,). A grid that is
-    coarse already stays.
+    follow but dear to make: it is made here, and taken at the points between by `at_frames`. A grid that is coarse
+    already stays.
+
+    Returns
+    -------
+    (C,) frames.
     """
     near = grid.near
     if grid.step_s > STEP_S:
@@ -118,7 +127,16 @@ def coarsened(grid: Grid) -> Array:
 
 
 def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
-    """What is made at frames (N,) -> (N, columns), over a whole grid, part by part. (G, columns)."""
+    """What is made at frames (N,) -> (N, columns), over a whole grid, part by part.
+
+    Parameters
+    ----------
+    grid: (G,) frames.
+
+    Returns
+    -------
+    (G, columns).
+    """
     out = np.empty((len(grid), columns))
     for part in _parts(len(grid)):
         budget.check()
@@ -132,13 +150,31 @@ def _parts(count: int) -> Iterator[slice]:
 
 
 def step_of(grid: Array) -> float:
-    """The step of an even grid (G,), in frames."""
+    """The step of an even grid.
+
+    Parameters
+    ----------
+    grid: (G,) frames.
+
+    Returns
+    -------
+    Frames.
+    """
     return float(grid[-1] - grid[0]) / (len(grid) - 1)
 
 
 def at_frames(grid: Array, values: Array, frames: Array) -> Array:
-    """Values on an even grid (G, N) at frames (F,): cubic between grid points (Catmull and Rom 1974), held outside.
-    -> (F, N).
+    """Values on an even grid at other frames: cubic between grid points (Catmull and Rom 1974), held outside.
+
+    Parameters
+    ----------
+    grid: (G,) frames.
+    values: (G, N).
+    frames: (F,).
+
+    Returns
+    -------
+    (F, N).
     """
     place = np.clip((frames - grid[0]) / step_of(grid), 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)

@@ -59,12 +59,26 @@ def contributions(
 
 
 def before_replacing(run: Evaluation, ids: Collection[str]) -> list[Array]:
-    """Contributions of some layers before others replace them. (F, 9) each."""
+    """Contributions of some layers before others replace them.
+
+    Returns
+    -------
+    (F, 9) each.
+    """
     return [_weighted(run, clip, layer) for clip, layer in run.shot.layers() if layer.id in ids]
 
 
 def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
-    """Sums of contributions by mount id, or chain.LENS. (F, 9)."""
+    """Sums of contributions.
+
+    Parameters
+    ----------
+    contributed: (F, 9) by layer id.
+
+    Returns
+    -------
+    (F, 9) by mount id, or chain.LENS.
+    """
     by_target: dict[str, list[Array]] = {}
     for _, layer in shot.layers():
         if layer.id in contributed:

@@ -27,12 +27,22 @@ def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dic
 
 
 def bare_poses(shot: Shot, scope: Scope) -> Array:
-    """tf_world_lens without operator, give and layers, at the frames of a scope. (F, 4, 4)."""
+    """tf_world_lens without operator, give and layers, at the frames of a scope.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.RigOffsets(rides(shot, scope)))
 
 
 def bare_places(shot: Shot, scope: Scope) -> Array:
-    """Where the bare lens is. Poses are worked out up to the last mount that rides on something only. (F, 3) metres."""
+    """Where the bare lens is. Poses are worked out up to the last mount that rides on something only.
+
+    Returns
+    -------
+    (F, 3) metres.
+    """
     riding = max((n for n, mount in enumerate(shot.mounts, start=1) if mount.ride is not None), default=0)
     still, carriers = chain.held(shot), shot.mounts[:riding]
     place = chain.places(shot.mounts[riding:], still, scope)

@@ -47,7 +47,16 @@ class RigPoses:
         return not (self.aimed or self.on.given or self.on.offsets)
 
     def angles_deg(self, bare: Array) -> Array:
-        """Pan, tilt, roll of the lens, continuous in time. bare: those of the bare move, (F, 3). (F, 3) degrees."""
+        """Pan, tilt, roll of the lens, continuous in time.
+
+        Parameters
+        ----------
+        bare: (F, 3) degrees of the bare move.
+
+        Returns
+        -------
+        (F, 3) degrees.
+        """
         if angles.steep(_steepest_deg(self.run)):
             followed = self.run.table(
                 "lens angles", (self.run.shot.hold, lens_parts(self.run)), lambda: _followed(self.run)
@@ -56,8 +65,16 @@ class RigPoses:
         return self.lifted_deg(bare)
 
     def lifted_deg(self, bare: Array) -> Array:
-        """The same, by following the bare angles while what is on the move is put on little by little. bare: (F, 3)
-        degrees -> (F, 3) degrees."""
+        """The same, by following the bare angles while what is on the move is put on little by little.
+
+        Parameters
+        ----------
+        bare: (F, 3) degrees.
+
+        Returns
+        -------
+        (F, 3) degrees.
+        """
         mounts = self.run.shot.mounts
         keyed = {mount.id: mount.angles_deg(self.run.scope) for mount in mounts if mount.id in self.aimed}
         given, offsets = self.on.given.values(), self.on.offsets.values()
@@ -83,7 +100,16 @@ class RigPoses:
 
 
 def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
-    """offsets: (F, 9) of the layers, by mount id or chain.LENS."""
+    """The rig and the lens with all that is on them.
+
+    Parameters
+    ----------
+    offsets: (F, 9) of the layers, by mount id or chain.LENS.
+
+    Returns
+    -------
+    Their poses.
+    """
     out = _without_hold(run, offsets)
     framing = hold.holding(run.shot)
     if framing is None:

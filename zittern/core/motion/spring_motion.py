@@ -88,7 +88,12 @@ class Spring:
 
     @cached_property
     def way(self) -> Array:
-        """Where the mount would be without its springs, and how it would have turned. (N, 15)."""
+        """Where the mount would be without its springs, and how it would have turned.
+
+        Returns
+        -------
+        (N, 15).
+        """
 
         def compute() -> Array:
             stretch = self.stretch
@@ -130,7 +135,12 @@ class Spring:
         return pose
 
     def sprung_way(self, run: Evaluation, rows: slice) -> Array:
-        """World pose behind the mount with its springs, at some rows of its way; run: at their frames. (F, 4, 4)."""
+        """World pose behind the mount with its springs, at some rows of its way; run: at their frames.
+
+        Returns
+        -------
+        (F, 4, 4).
+        """
         way = self.way[rows]
         given = self._stopped(self._answered(run.frames, self._smooth_on_way[rows]), self._where[rows])
         if self.give.weight.constant != 1.0:
@@ -160,7 +170,12 @@ class Spring:
 
     @cached_property
     def jumps(self) -> Array:
-        """How far the way jumps at each jump: metres, then turns in radians. (J, 6)."""
+        """How far the way jumps at each jump: metres, then turns in radians.
+
+        Returns
+        -------
+        (J, 6).
+        """
 
         def compute() -> Array:
             return np.asarray(self._where[self.stretch.after] - self._where[self.stretch.before])
@@ -169,12 +184,22 @@ class Spring:
 
     @cached_property
     def turned(self) -> Array:
-        """Rotation of the way and its turns added up, at all of its frames. (N, 12)."""
+        """Rotation of the way and its turns added up, at all of its frames.
+
+        Returns
+        -------
+        (N, 12).
+        """
         return self._table("spring turns", lambda: self.way[:, 3:].copy())
 
     @cached_property
     def continuous(self) -> Array:
-        """The continuous part of the way at the points of the lead and the fine points. (H + G, 6)."""
+        """The continuous part of the way at the points of the lead and the fine points.
+
+        Returns
+        -------
+        (H + G, 6).
+        """
         stretch = self.stretch
         smooth = self._where - self.led.total
         if len(stretch.pairs):
@@ -192,7 +217,12 @@ class Spring:
 
     @cached_property
     def followed(self) -> Array:
-        """The continuous part of the sprung way on the fine points. (G, 6)."""
+        """The continuous part of the sprung way on the fine points.
+
+        Returns
+        -------
+        (G, 6).
+        """
 
         def compute() -> Array:
             every, stretch = self.continuous, self.stretch
@@ -243,8 +273,16 @@ class Spring:
         return _Led.unpacked(self.ways.run.table("spring leads", parts, compute))
 
     def at(self, frames: Array, rigid: Array) -> Array:
-        """Deflection at frames of the stretch, where the rigid mount stands there, (F, 4, 4), weight left out. -> (F,
-        6).
+        """Deflection at frames of the stretch.
+
+        Parameters
+        ----------
+        frames: (F,).
+        rigid: (F, 4, 4), where the rigid mount stands there, weight left out.
+
+        Returns
+        -------
+        (F, 6).
         """
         stretch = self.stretch
         row = np.clip(np.searchsorted(stretch.frames, frames, side="right") - 1, 0, len(stretch.frames) - 1)

@@ -92,13 +92,27 @@ class Ways:
         self._jumping = jumps.jumping(shot, self.below)
 
     def number_at(self, frames: Array) -> IntArray:
-        """In which stretch frames lie. (F,) integers."""
+        """In which stretch frames lie.
+
+        Parameters
+        ----------
+        frames: (F,).
+
+        Returns
+        -------
+        (F,) integers.
+        """
         near = self.grid.near
         place = np.clip((frames - near[0]) / step_of(near), 0.0, len(near) - 1.0)
         return np.asarray(np.floor(place).astype(np.int64) // _STRETCH_POINTS, dtype=np.int64)
 
     def stretches(self, asked: Array) -> Iterator[tuple[Stretch, IntArray]]:
-        """All stretches up to the last one that is asked for, in order, each with the rows asked of it. asked (F,)."""
+        """All stretches up to the last one that is asked for, in order, each with the rows asked of it.
+
+        Parameters
+        ----------
+        asked: (F,).
+        """
         numbers = self.number_at(asked)
         key: tuple[object, ...] = self.grid.key
         for number in range(int(numbers.max(initial=0)) + 1):

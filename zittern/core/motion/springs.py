@@ -45,8 +45,11 @@ def sprung(shot: Shot) -> tuple[Mount, ...]:
 
 
 def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> dict[str, Array]:
-    """Deflection of each mount in springs, by its id, (F, 6) as `RigOffsets.given`. offsets: (F, 9) of the layers at
-    the evaluation's frames.
+    """Deflection of each mount in springs, by its id, (F, 6) as `RigOffsets.given`.
+
+    Parameters
+    ----------
+    offsets: (F, 9) of the layers at the evaluation's frames.
     """
     mounts = sprung(run.shot)
     if not mounts:

@@ -113,7 +113,16 @@ class Curve(Doc):
         return _Arrays(frames, values, np.array([_INTERPS.index(key.interp) for key in self.keys]))
 
     def sample(self, frames: Array) -> Array:
-        """Value at each frame, fractional frames too. (F,) -> (F,) in the unit of the values."""
+        """Value at each frame, fractional frames too.
+
+        Parameters
+        ----------
+        frames: (F,).
+
+        Returns
+        -------
+        (F,) in the unit of the values.
+        """
         frames = np.asarray(frames, dtype=np.float64)
         if len(self.keys) == 1:
             return np.full(frames.shape, self.keys[0].value)
@@ -124,7 +133,11 @@ class Curve(Doc):
 
     def jumps(self, reach: tuple[float, float]) -> Array:
         """Where it jumps within a reach of frames: at the end of held segments, between keys in one place, at the seam
-        where it repeats. (J, 2): the last frame before, the first after.
+        where it repeats.
+
+        Returns
+        -------
+        (J, 2): the last frame before, the first after.
         """
         frames, values, kinds = self.arrays
         gaps, rises = np.diff(frames), np.diff(values)

@@ -18,18 +18,35 @@ _NEAR_ENOUGH, _MOST_STEPS, _LEAST_SLOPE = 1e-15, 60, 1e-3
 
 
 def segment_of(key_frames: Array, frames: Array) -> IntArray:
-    """Index of the segment a frame falls in, the last key belonging to the last segment. (K,), (F,) -> (F,) ints in
-    0..K-2.
+    """Index of the segment a frame falls in, the last key belonging to the last segment.
+
+    Parameters
+    ----------
+    key_frames: (K,).
+    frames: (F,).
+
+    Returns
+    -------
+    (F,) ints in 0..K-2.
     """
     found = np.searchsorted(key_frames, frames, side="right") - 1
     return np.clip(found, 0, len(key_frames) - 2).astype(np.int64)
 
 
 def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: bool) -> Array:
-    """Slopes per frame at the keys that keep a cubic Hermite curve monotone between keys. (K,), (K,) -> (K,).
+    """Slopes per frame at the keys that keep a cubic Hermite curve monotone between keys.
 
     Fritsch and Butland (1984), as in scipy's PchipInterpolator. `flat_start` and `flat_end` set the outer
     slopes to 0, so that a curve meets a held end without a kink; 0 keeps the segment monotone as well.
+
+    Parameters
+    ----------
+    key_frames: (K,).
+    values: (K,).
+
+    Returns
+    -------
+    (K,).
     """
     from scipy.interpolate import PchipInterpolator
 
@@ -42,19 +59,40 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
 
 
 def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array) -> Array:
-    """Cubic Hermite curve through the keys. (F,) -> (F,)."""
+    """Cubic Hermite curve through the keys.
+
+    Parameters
+    ----------
+    key_frames: (K,) rising.
+    values: (K,).
+    slopes: (K,) per frame.
+    frames: (F,).
+
+    Returns
+    -------
+    (F,).
+    """
     from scipy.interpolate import CubicHermiteSpline
 
     return np.asarray(CubicHermiteSpline(key_frames, values, slopes)(frames), dtype=np.float64)
 
 
 def catmull_rom(near: Sequence[Array], u: Array) -> Array:
-    """Between the second and the third of four neighbouring samples, u in 0..1 of the way; the curve passes all samples
-    (Catmull and Rom 1974). All (F, ...).
+    """Between the second and the third of four neighbouring samples; the curve passes all samples (Catmull and Rom
+    1974).
 
     >>> a, b, c, d = (np.array([each]) for each in (0.0, 1.0, 4.0, 9.0))
     >>> catmull_rom([a, b, c, d], np.array([0.5]))
     array([2.25])
+
+    Parameters
+    ----------
+    near: four of (F, ...).
+    u: (F, ...), 0..1 of the way.
+
+    Returns
+    -------
+    (F, ...).
     """
     a, b, c, d = near
     return np.asarray(
@@ -63,10 +101,24 @@ def catmull_rom(near: Sequence[Array], u: Array) -> Array:
 
 
 def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y3: Array) -> Array:
-    """Value of a cubic Bezier with control abscissae (0, x1, x2, 1) at abscissa x. All (F,), x, x1, x2 in 0..1.
+    """Value of a cubic Bezier with control abscissae (0, x1, x2, 1) at abscissa x.
 
     With x1 and x2 in 0..1 the abscissa rises monotonically with the curve's parameter: Newton's steps find it, halving
     what brackets it wherever one would leave that (Press et al. 2007, Numerical Recipes, section 9.4).
+
+    Parameters
+    ----------
+    x: (F,) in 0..1.
+    x1: (F,) in 0..1.
+    x2: (F,) in 0..1.
+    y0: (F,).
+    y1: (F,).
+    y2: (F,).
+    y3: (F,).
+
+    Returns
+    -------
+    (F,).
     """
     a, b, c = 1.0 + 3.0 * (x1 - x2), 3.0 * (x2 - 2.0 * x1), 3.0 * x1
     low, high, s = np.zeros_like(x), np.ones_like(x), x.copy()

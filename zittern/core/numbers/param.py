@@ -85,12 +85,20 @@ class Number(Doc):
 
     @property
     def breaks(self) -> Array:
-        """Frames at which its shape may break. (K,)."""
+        """Frames at which its shape may break.
+
+        Returns
+        -------
+        (K,).
+        """
         return np.empty(0)
 
     def jumps(self, reach: tuple[float, float]) -> Array:
-        """Where it jumps within a reach of frames, as far as its keys tell. (J, 2): the last frame before, the first
-        after.
+        """Where it jumps within a reach of frames, as far as its keys tell.
+
+        Returns
+        -------
+        (J, 2): the last frame before, the first after.
         """
         return np.empty((0, 2))
 
@@ -128,7 +136,12 @@ class Number(Doc):
         raise NotImplementedError
 
     def sample(self, scope: Scope) -> Array:
-        """(F,) values within the limits."""
+        """Its values within the limits.
+
+        Returns
+        -------
+        (F,).
+        """
         raise NotImplementedError
 
     def at(self, scope: Scope) -> float:
@@ -367,9 +380,18 @@ def keyed(*points: tuple[float, float], interp: Literal["hold", "linear", "smoot
 
 
 def through(frames: Array, values: Array) -> Fixed | Keyed:
-    """The number through samples, linear between them; keys on straight stretches are left out. (N,), (N,).
+    """The number through samples, linear between them; keys on straight stretches are left out.
 
     Raises DocumentError when it needs more keys than a curve may have.
+
+    Parameters
+    ----------
+    frames: (N,) rising.
+    values: (N,).
+
+    Returns
+    -------
+    A number.
     """
     spread = float(np.ptp(values))
     scale = max(1.0, float(np.max(np.abs(values))))

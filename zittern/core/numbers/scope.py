@@ -34,18 +34,31 @@ class Scope:
 
     @property
     def seconds(self) -> Array:
-        """Time from the shot's first frame, on the number's clock. (F,)."""
+        """Time from the shot's first frame, on the number's clock.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.fps.seconds(self.frames, self.first_frame + self.later_frames)
 
     @property
     def progress(self) -> Array:
-        """How far through the span. (F,) in 0..1."""
+        """How far through the span.
+
+        Returns
+        -------
+        (F,) in 0..1.
+        """
         first, last = self.span
         return np.clip((self.frames - first) / max(last - first, _LEAST_SPAN_FRAMES), 0.0, 1.0)
 
     def value(self, name: str) -> Array:
-        """What a name stands for at the scope's frames. (F,) or one for all. Raises KeyError for what does not exist
-        at this stage.
+        """What a name stands for at the scope's frames. Raises KeyError for what does not exist at this stage.
+
+        Returns
+        -------
+        (F,), or one for all.
         """
         if name in _OWN:
             return _OWN[name](self)
@@ -61,7 +74,16 @@ class Scope:
         return replace(self, axis=index + 1)
 
     def over(self, frames: Array) -> Scope:
-        """The same at other frames (F,)."""
+        """The same at other frames.
+
+        Parameters
+        ----------
+        frames: (F,).
+
+        Returns
+        -------
+        A scope.
+        """
         return replace(self, frames=np.asarray(frames, dtype=np.float64))
 
 

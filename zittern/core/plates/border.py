@@ -18,8 +18,11 @@ _INWARD = np.array([[1.0, 0.0], [-1.0, 0.0], [0.0, 1.0], [0.0, -1.0]])
 
 
 def border_px(shot: Shot, a_side: int) -> Array:
-    """Places on the picture's border, corners included: of each side in the order of SIDES. (4, a_side, 2) pixels right
-    and up from the middle.
+    """Places on the picture's border, corners included: of each side in the order of SIDES.
+
+    Returns
+    -------
+    (4, a_side, 2) pixels right and up from the middle.
     """
     across, up = shot.picture.width_px / 2.0, shot.picture.height_px / 2.0
     along = np.linspace(-1.0, 1.0, a_side)
@@ -34,7 +37,12 @@ def border_px(shot: Shot, a_side: int) -> Array:
 
 
 def inward() -> Array:
-    """Which way is in, from each side. (4, 2)."""
+    """Which way is in, from each side.
+
+    Returns
+    -------
+    (4, 2).
+    """
     return _INWARD.copy()
 
 

@@ -56,7 +56,16 @@ class Filling:
 
 
 def filling(shot: Shot, frames: Array | None = None, cache: Cache | None = None) -> Filling:
-    """Of the whole shot, or of some frames (F,)."""
+    """Of the whole shot, or of some frames.
+
+    Parameters
+    ----------
+    frames: (F,); those between whole ones too when left out.
+
+    Returns
+    -------
+    How full the frame is.
+    """
     motion = evaluate(shot, frames_between(shot) if frames is None else frames, cache)
     bare = uncovered_px(shot, motion)
     most = bare.max(axis=1)
@@ -72,7 +81,12 @@ def filling(shot: Shot, frames: Array | None = None, cache: Cache | None = None)
 
 
 def frames_between(shot: Shot) -> Array:
-    """The frames at which edges are looked for. (F,)."""
+    """The frames at which edges are looked for.
+
+    Returns
+    -------
+    (F,).
+    """
     first, last, count = float(shot.first_frame), float(shot.last_frame), shot.frame_count
     if count <= _MOST_BETWEEN:
         return np.linspace(first, last, (count - 1) * _BETWEEN + 1)

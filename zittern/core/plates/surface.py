@@ -22,7 +22,17 @@ def radius_m(plate: Plate) -> float:
 
 
 def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
-    """Where rays meet the surface that a plate is a part of: the first part of `meets`. (F, N, 2) metres."""
+    """Where rays meet the surface that a plate is a part of: the first part of `meets`.
+
+    Parameters
+    ----------
+    origin_m: (F, 3).
+    rays: (F, N, 3).
+
+    Returns
+    -------
+    (F, N, 2) metres.
+    """
     return meets(plate, scope, origin_m, rays)[0]
 
 
@@ -71,7 +81,16 @@ def meets(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> tuple[Arr
 
 
 def covers(plate: Plate, at_m: Array) -> BoolArray:
-    """Whether a plate has something opaque at places along its surface. at_m: (..., 2) metres -> (...)."""
+    """Whether a plate has something opaque at places along its surface.
+
+    Parameters
+    ----------
+    at_m: (..., 2) metres.
+
+    Returns
+    -------
+    (...).
+    """
     across, up = (each * (1.0 + _ROUNDING) for each in plate.reach_m)
     with np.errstate(invalid="ignore"):
         inside = (np.abs(at_m[..., 0]) <= across) & (np.abs(at_m[..., 1]) <= up)

@@ -17,8 +17,12 @@ SHUTTER_SHARE = 0.5
 
 def flowing(shot: Shot, motion: Motion) -> Array:
     """What people watch while it plays, at each frame of a motion: streak of the picture's centre (pixels), distance of
-    the subject (m), height of the lens (m), speed of the bare move (m/s). (F, 4); NaN where it takes a neighbouring
-    whole frame that is not there, and for the distance where no subject is marked.
+    the subject (m), height of the lens (m), speed of the bare move (m/s).
+
+    Returns
+    -------
+    (F, 4); NaN where it takes a neighbouring whole frame that is not there, and for the distance where no subject is
+    marked.
     """
     distance = distances_m(shot, motion)
     streak = _steps(picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE

@@ -60,7 +60,11 @@ def framed(shot: Shot) -> bool:
 
 def misses_px(shot: Shot, motion: Motion) -> Array:
     """How far the subject is right of its place on screen and above it, in pixels, and whether it is on screen (1) or
-    not (0). (F, 3).
+    not (0).
+
+    Returns
+    -------
+    (F, 3).
     """
     framing = framing_of(shot)
     if not followable(shot, framing):

@@ -103,7 +103,16 @@ class At:
 
 
 def size_of(offsets_px: Array) -> Size:
-    """(F, 2) pixels right and down."""
+    """How far the picture goes.
+
+    Parameters
+    ----------
+    offsets_px: (F, 2) right and down.
+
+    Returns
+    -------
+    Its swing and its largest excursion, pixels.
+    """
     squares = np.sum(offsets_px * offsets_px, axis=1)
     return Size(float(2.0 * np.sqrt(np.mean(squares))), float(np.sqrt(np.max(squares))))
 
@@ -116,8 +125,16 @@ def clip_reading(shot: Shot, clip: Clip, size: Size | None) -> ClipReading:
 def layer_reading(
     shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Array | None = None
 ) -> LayerReading:
-    """A layer of a clip at a frame. counts: whether it is heard at all. given: what it gives, (F, A), where it is
-    known. The last reading of a layer that looks at nothing but the frame is kept with it.
+    """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at
+    nothing but the frame is kept with it.
+
+    Parameters
+    ----------
+    given: (F, A), what it gives, where it is known.
+
+    Returns
+    -------
+    What is read of it.
     """
     if layer.source.absolute:
         return _read(shot, at, clip, layer, counts, given)

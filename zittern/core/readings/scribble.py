@@ -16,12 +16,22 @@ _MOST_STEP_FRAMES = 3.0
 
 
 def scribble(shot: Shot) -> Array:
-    """Pan and tilt of the sum of all layers that count. (N, 2) degrees, N at most 360."""
+    """Pan and tilt of the sum of all layers that count.
+
+    Returns
+    -------
+    (N, 2) degrees, N at most 360.
+    """
     return evaluate(shot, drawn_frames(shot.first_frame, shot.last_frame)).total[:, :2]
 
 
 def drawn_frames(start: float, stop: float) -> Array:
-    """Frames of a scribble of a stretch. (N,), N at most 360."""
+    """Frames of a scribble of a stretch.
+
+    Returns
+    -------
+    (N,), N at most 360.
+    """
     length = stop - start
     step = min(max(1.0, length / (_POINTS - 1)), _MOST_STEP_FRAMES)
     count = min(_POINTS, int(length / step + 1e-9) + 1)

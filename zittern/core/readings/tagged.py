@@ -27,13 +27,25 @@ class Tagged:
 
     @cached_property
     def values(self) -> Array:
-        """The array, (N, ...)."""
+        """The array.
+
+        Returns
+        -------
+        (N, ...).
+        """
         return self._make()
 
 
 def given(array: Array) -> Tagged:
-    """An array (N, ...) that is there; its tag is of its content, or where it is part of one that is kept, of
-    that one's.
+    """An array that is there; its tag is of its content, or where it is part of one that is kept, of that one's.
+
+    Parameters
+    ----------
+    array: (N, ...).
+
+    Returns
+    -------
+    It with its tag.
     """
     base = array.base
     if isinstance(base, np.ndarray) and not base.flags.writeable:

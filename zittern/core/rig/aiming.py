@@ -21,9 +21,18 @@ _NEAR_M = 1e-4
 
 
 def pan_tilt_deg(away_m: Array, behind_m: Array, ray: Array, roll_deg: Array) -> Array:
-    """away_m: s, from the turning point to the point, in the frame that pan and tilt turn in; behind_m: b and ray: d
-    (unit), in the frame that is turned; (F, 3) each; roll_deg (F,). -> (F, 2) degrees, NaN where there is no direction.
-    Out of reach of a tilt, the nearest.
+    """With which a point is seen along a ray. Out of reach of a tilt, the nearest.
+
+    Parameters
+    ----------
+    away_m: (F, 3) s, from the turning point to the point, in the frame that pan and tilt turn in.
+    behind_m: (F, 3) b, in the frame that is turned.
+    ray: (F, 3) d, unit length, in the frame that is turned.
+    roll_deg: (F,).
+
+    Returns
+    -------
+    (F, 2) degrees, NaN where there is no direction.
     """
     far = np.linalg.norm(away_m, axis=1)
     along = np.sum(ray * behind_m, axis=1)

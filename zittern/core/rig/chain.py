@@ -39,7 +39,12 @@ class RigOffsets:
     offsets: Mapping[str, Array] = field(default_factory=dict)
 
     def part(self, share: Array) -> RigOffsets:
-        """With a share at each frame of what is given and of the offsets. share (F,)."""
+        """With a share at each frame of what is given and of the offsets.
+
+        Parameters
+        ----------
+        share: (F,).
+        """
         return RigOffsets(
             self.carried,
             *({name: values * share[:, None] for name, values in each.items()} for each in (self.given, self.offsets)),
@@ -53,8 +58,15 @@ def held(shot: Shot) -> frozenset[str]:
 
 
 def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Array | None = None) -> Array:
-    """Keyed pose of a mount in its parent, with its length. still: as at the shot's first frame. angles_deg: (F, 3) in
-    place of the keyed ones. -> (F, 4, 4) metres.
+    """Keyed pose of a mount in its parent, with its length. still: as at the shot's first frame.
+
+    Parameters
+    ----------
+    angles_deg: (F, 3) in place of the keyed ones.
+
+    Returns
+    -------
+    (F, 4, 4), metres.
     """
     if still or (angles_deg is None and mount.rigid and len(scope.frames) > 1):
         one = local_pose(mount, scope.over(np.array([scope.first_frame])))
@@ -68,7 +80,11 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
 
 def places(mounts: tuple[Mount, ...], still: frozenset[str], scope: Scope) -> Array:
     """Where what the last of some mounts carries is, in the frame of what carries the first, by their keyed numbers.
-    Mounts at the end that only turn are not looked at. still: ids of those that hold still. (F, 3) metres.
+    Mounts at the end that only turn are not looked at. still: ids of those that hold still.
+
+    Returns
+    -------
+    (F, 3) metres.
     """
     first = scope.over(np.array([scope.first_frame]))
     point = np.zeros((1, 3))
@@ -96,7 +112,14 @@ def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:
 
 
 def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOffsets) -> Iterator[Array]:
-    """World pose behind each mount, from the ground on, with all that is on it. locals_: (F, 4, 4) by mount id. ->
+    """World pose behind each mount, from the ground on, with all that is on it.
+
+    Parameters
+    ----------
+    locals_: (F, 4, 4) by mount id.
+
+    Returns
+    -------
     (F, 4, 4) each.
     """
     pose: Array | None = None
@@ -106,7 +129,17 @@ def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: Rig
 
 
 def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Array:
-    """World pose behind a mount, from that of what carries it (nothing for the ground). (F, 4, 4)."""
+    """World pose behind a mount, from that of what carries it.
+
+    Parameters
+    ----------
+    base: (F, 4, 4); nothing for the ground.
+    local: (F, 4, 4) in what carries it.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     pose = local if base is None else base @ local
     if mount.id in on.carried:
         pose = carried_on(pose, on.carried[mount.id])
@@ -118,13 +151,31 @@ def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Arra
 
 
 def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOffsets) -> Array:
-    """tf_world_lens. -> (F, 4, 4)."""
+    """tf_world_lens.
+
+    Parameters
+    ----------
+    locals_: (F, 4, 4) by mount id.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     *_, pose = poses_along(mounts, locals_, on)
     return at_lens(pose, on)
 
 
 def at_lens(pose: Array, on: RigOffsets) -> Array:
-    """The lens, from the world pose behind the last mount. (F, 4, 4)."""
+    """The lens, from the world pose behind the last mount.
+
+    Parameters
+    ----------
+    pose: (F, 4, 4).
+
+    Returns
+    -------
+    tf_world_lens (F, 4, 4).
+    """
     if LENS in on.offsets:
         pose = pose @ transforms.offset_transforms(on.offsets[LENS])
     return with_give(pose, on.given[HOLD]) if HOLD in on.given else pose
@@ -138,8 +189,18 @@ def needed_pose(
     world: Array,
     behind: int,
 ) -> Array:
-    """Local pose of mount number `at` with which the bare world pose behind number `behind`, the same one or a
-    later, is the one wanted. (F, 4, 4).
+    """Local pose of mount number `at` with which the bare world pose behind number `behind`, the same one or a later,
+    is the one wanted.
+
+    Parameters
+    ----------
+    locals_: (F, 4, 4) by mount id.
+    carried: (F, 3, 7) by mount id.
+    world: (F, 4, 4), wanted.
+
+    Returns
+    -------
+    (F, 4, 4).
     """
     pose = world
     for mount in mounts[behind:at:-1]:
@@ -152,8 +213,16 @@ def needed_pose(
 
 
 def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None = None) -> Array:
-    """Position (m) and angles (degrees) of a mount that has a local pose, its pivot and length as they are. near_deg:
-    angles (F, 3) to stay next to, the keyed ones when left out. (F, 4, 4) -> (F, 6) in the order of MOVE_FIELDS.
+    """Position (m) and angles (degrees) of a mount that has a local pose, its pivot and length as they are.
+
+    Parameters
+    ----------
+    local: (F, 4, 4).
+    near_deg: (F, 3) to stay next to, the keyed ones when left out.
+
+    Returns
+    -------
+    (F, 6) in the order of MOVE_FIELDS.
     """
     turn, pivot = local[:, :3, :3], np.array(mount.pivot_m)
     place = local[:, :3, 3] + turn[:, :, 2] * mount.length_m.sample(scope)[:, None] - pivot + turn @ pivot
@@ -162,7 +231,17 @@ def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None 
 
 
 def with_give(pose: Array, given: Array) -> Array:
-    """A world pose that strays. given: (F, 6)."""
+    """A world pose that strays.
+
+    Parameters
+    ----------
+    pose: (F, 4, 4).
+    given: (F, 6), as `RigOffsets.given`.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     out = pose.copy()
     out[:, :3, 3] += given[:, :3]
     if np.any(given[:, 3:]):
@@ -181,7 +260,17 @@ def _put_down(pose: Array, carried: Array | None) -> Array:
 
 
 def carried_on(pose: Array, carried: Array) -> Array:
-    """What a ride makes of a world pose. carried: (F, 3, 7)."""
+    """What a ride makes of a world pose.
+
+    Parameters
+    ----------
+    pose: (F, 4, 4).
+    carried: (F, 3, 7), as `RigOffsets.carried`.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     out = pose.copy()
     out[:, :3, 3] = np.einsum("fij,fj->fi", carried[:, :, :3], pose[:, :3, 3]) + carried[:, :, 3]
     out[:, :3, :3] = carried[:, :, 4:] @ pose[:, :3, :3]

@@ -18,12 +18,20 @@ _SURELY_NEAR_DEG = 60.0
 
 
 def matrices(angles_deg: Array) -> Array:
-    """(F, 3) pan, tilt, roll in degrees -> (F, 3, 3).
+    """Rotations from pan, tilt, roll.
 
     The product R_y R_x R_z written out: scipy's Rotation gives the same (a test says so) at twenty times the cost.
 
     >>> matrices(np.array([[90.0, 0.0, 0.0]])).round(6)[0] @ np.array([0.0, 0.0, -1.0])  # panned to the left
     array([-1.,  0.,  0.])
+
+    Parameters
+    ----------
+    angles_deg: (F, 3) pan, tilt, roll.
+
+    Returns
+    -------
+    (F, 3, 3).
     """
     angles = np.radians(angles_deg.T)
     (sp, st, sr), (cp, ct, cr) = np.sin(angles), np.cos(angles)
@@ -35,7 +43,16 @@ def matrices(angles_deg: Array) -> Array:
 
 
 def quaternions(rotation: Array) -> Array:
-    """(F, 3, 3) -> (F, 4) as x, y, z, w; neighbours on the same side, so that interpolation takes the short way."""
+    """Rotations as quaternions; neighbours on the same side, so that interpolation takes the short way.
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+
+    Returns
+    -------
+    (F, 4) x, y, z, w.
+    """
     from scipy.spatial.transform import Rotation  # slow to import, and only files need quaternions
 
     quats = np.asarray(Rotation.from_matrix(rotation).as_quat(), dtype=np.float64)
@@ -45,9 +62,17 @@ def quaternions(rotation: Array) -> Array:
 
 
 def angles_of(rotation: Array) -> Array:
-    """(F, 3, 3) -> (F, 3) pan, tilt, roll in degrees, tilt in -90..90. At the poles roll is taken as 0.
+    """Pan, tilt, roll of rotations. At the poles roll is taken as 0.
 
     From the matrix R = Ry Rx Rz: tilt = asin(-R12), pan = atan2(R02, R22), roll = atan2(R10, R11).
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+
+    Returns
+    -------
+    (F, 3) degrees, tilt in -90..90.
     """
     r = rotation
     cos_tilt = np.hypot(r[:, 0, 2], r[:, 2, 2])
@@ -59,10 +84,19 @@ def angles_of(rotation: Array) -> Array:
 
 
 def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
-    """The angles of each rotation that lie nearest to a reference. (F, 3, 3), (F, 3) -> (F, 3) degrees.
+    """The angles of each rotation that lie nearest to a reference.
 
     Of the two families (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns. Per frame, so that a
     sub-range gives the same rows as the whole. At the poles roll is the reference's and pan takes the rest.
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+    reference_deg: (F, 3).
+
+    Returns
+    -------
+    (F, 3) degrees.
     """
     angles = angles_of(rotation)
     pole = np.hypot(rotation[:, 0, 2], rotation[:, 2, 2]) < _POLE_COS
@@ -78,10 +112,19 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
 
 
 def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
-    """Angles without needless jumps between neighbouring rows. (F, 3, 3) -> (F, 3) degrees.
+    """Angles without needless jumps between neighbouring rows.
 
     The first row is the one nearest to start_deg (3,), or within -180..180. At a pole the roll of the row before is
     kept.
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+    start_deg: (3,) that the first row lies next to; within -180..180 when left out.
+
+    Returns
+    -------
+    (F, 3) degrees.
     """
     start = np.zeros(3) if start_deg is None else start_deg
     out = angles_of(rotation)

@@ -11,13 +11,27 @@ __all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonorma
 
 
 def identity(count: int) -> Array:
-    """(F, 4, 4)."""
+    """Poses that change nothing.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     return np.tile(np.eye(4), (count, 1, 1))
 
 
 def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = None) -> Array:
-    """Poses from positions (F, 3) in metres and pan, tilt, roll (F, 3) in degrees, turning about a pivot (3,) in
-    metres. -> (F, 4, 4).
+    """Poses from places and angles, turning about a pivot.
+
+    Parameters
+    ----------
+    position_m: (F, 3).
+    angles_deg: (F, 3) pan, tilt, roll.
+    pivot_m: (3,).
+
+    Returns
+    -------
+    (F, 4, 4).
     """
     out = identity(len(position_m))
     steady = len(angles_deg) > 0 and bool(np.all(angles_deg == angles_deg[0]))
@@ -29,19 +43,36 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
 
 
 def offset_transforms(offsets: Array) -> Array:
-    """Layer offsets as poses in the camera's own frame. offsets: (F, 9) in AXES order, degrees / cm / %. -> (F, 4, 4).
+    """Layer offsets as poses in the camera's own frame.
 
     truck is +X, pedestal +Y, dolly -Z; zoom does not move the camera.
 
     >>> offset_transforms(np.array([[0.0, 0.0, 0.0, 10.0, 0.0, 25.0, 0.0]]))[0, :3, 3]  # truck and dolly in
     array([ 0.1 ,  0.  , -0.25])
+
+    Parameters
+    ----------
+    offsets: (F, 9) in AXES order, degrees / cm / %.
+
+    Returns
+    -------
+    (F, 4, 4).
     """
     moved = np.stack([offsets[:, 3], offsets[:, 4], -offsets[:, 5]], axis=1) / CM_PER_M
     return from_parts(moved, offsets[:, :3])
 
 
 def inverse(tf: Array) -> Array:
-    """Inverse of rigid poses. (F, 4, 4)."""
+    """Inverse of rigid poses.
+
+    Parameters
+    ----------
+    tf: (F, 4, 4).
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
     out = identity(len(tf))
     turned = np.swapaxes(tf[:, :3, :3], 1, 2)
     out[:, :3, :3] = turned
@@ -50,10 +81,17 @@ def inverse(tf: Array) -> Array:
 
 
 def orthonormal(linear: Array) -> Array:
-    """The rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed. (F, 3, 3) -> (F, 3,
-    3).
+    """The rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed.
 
     Raises numpy.linalg.LinAlgError when the decomposition does not converge.
+
+    Parameters
+    ----------
+    linear: (F, 3, 3).
+
+    Returns
+    -------
+    (F, 3, 3).
     """
     left, _, right = np.linalg.svd(linear)
     sign = np.sign(np.linalg.det(left @ right))

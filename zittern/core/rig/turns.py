@@ -20,10 +20,18 @@ _NEAR_HALF_RAD = 3.1
 
 
 def from_vectors(vectors_rad: Array) -> Array:
-    """(F, 3) -> (F, 3, 3).
+    """Turns from vectors: about their direction, by their length.
 
     >>> from_vectors(np.array([[0.0, np.pi / 2.0, 0.0]])).round(6)[0] @ np.array([1.0, 0.0, 0.0])
     array([ 0.,  0., -1.])
+
+    Parameters
+    ----------
+    vectors_rad: (F, 3).
+
+    Returns
+    -------
+    (F, 3, 3).
     """
     x, y, z = np.ascontiguousarray(vectors_rad.T)
     xx, yy, zz = x * x, y * y, z * z
@@ -43,11 +51,19 @@ def from_vectors(vectors_rad: Array) -> Array:
 
 
 def vectors(rotation: Array) -> Array:
-    """The shortest turn that each rotation is, 0 to pi. (F, 3, 3) -> (F, 3).
+    """The shortest turn that each rotation is, 0 to pi.
 
     >>> quarter = np.array([[[0.0, -1.0, 0.0], [1.0, 0.0, 0.0], [0.0, 0.0, 1.0]]])
     >>> vectors(quarter).round(4)
     array([[0.    , 0.    , 1.5708]])
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+
+    Returns
+    -------
+    (F, 3).
     """
     r = rotation
     axis = 0.5 * np.stack([r[:, 2, 1] - r[:, 1, 2], r[:, 0, 2] - r[:, 2, 0], r[:, 1, 0] - r[:, 0, 1]], axis=1)
@@ -72,11 +88,18 @@ def _near_half(rotation: Array, axis: Array, angle: Array) -> Array:
 
 
 def chained(steps: Array) -> Array:
-    """Products of all steps up to each one, the latest on the left: out[i] = steps[i] ... steps[1] steps[0]. (N, n, n)
-    -> (N, n, n).
+    """Products of all steps up to each one, the latest on the left: out[i] = steps[i] ... steps[1] steps[0].
 
     By doubling (Hillis and Steele 1986, Data Parallel Algorithms): a dozen products of whole arrays in place of one by
     one.
+
+    Parameters
+    ----------
+    steps: (N, n, n).
+
+    Returns
+    -------
+    (N, n, n).
     """
     out = steps.copy()
     reach = 1

@@ -45,5 +45,10 @@ class Dial(Doc):
         return self
 
     def sample(self, scope: Scope) -> Array:
-        """(F,) values within its limits."""
+        """Its values within its limits.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.value.within(self.least, self.most).sample(scope)

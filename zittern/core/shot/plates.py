@@ -79,5 +79,14 @@ class Plate(Posed):
 
 
 def packed_mask(covers: BoolArray) -> str | None:
-    """Cells (64, 64) as a plate keeps them."""
+    """Cells as a plate keeps them.
+
+    Parameters
+    ----------
+    covers: (64, 64), rows from above.
+
+    Returns
+    -------
+    Base64; nothing where all cover.
+    """
     return None if bool(covers.all()) else base64.b64encode(np.packbits(covers.ravel()).tobytes()).decode("ascii")

@@ -41,14 +41,29 @@ class Posed(Doc):
     roll_deg: _Degrees = fixed(0.0)
 
     def position_m(self, scope: Scope) -> Array:
-        """(F, 3) metres."""
+        """Its place.
+
+        Returns
+        -------
+        (F, 3) metres.
+        """
         return np.stack([self.along(field, scope) for field in MOVE_FIELDS[:3]], axis=1)
 
     def angles_deg(self, scope: Scope) -> Array:
-        """(F, 3) pan, tilt, roll in degrees."""
+        """Its angles.
+
+        Returns
+        -------
+        (F, 3) pan, tilt, roll in degrees.
+        """
         return np.stack([self.along(field, scope) for field in MOVE_FIELDS[3:]], axis=1)
 
     def along(self, field: MoveField, scope: Scope) -> Array:
-        """One of its numbers, on the axis that it moves along or about. (F,)."""
+        """One of its numbers, on the axis that it moves along or about.
+
+        Returns
+        -------
+        (F,).
+        """
         number: Number = getattr(self, field)
         return number.sample(scope.on_axis(axis_index(FIELD_AXES[field])) if number.by_axis else scope)

@@ -72,13 +72,23 @@ class Subject(Doc):
 
     @property
     def corners_m(self) -> Array:
-        """Corners of its box about its point. (8, 3) metres along the world's axes."""
+        """Corners of its box about its point.
+
+        Returns
+        -------
+        (8, 3) metres along the world's axes.
+        """
         across = self.height_m / 3.0 if self.width_m is None else self.width_m
         signs = np.array([(x, y, z) for x in (-0.5, 0.5) for y in (-0.5, 0.5) for z in (-0.5, 0.5)])
         return np.asarray(signs * np.array([across, self.height_m, across]))
 
     def position_m(self, scope: Scope) -> Array:
-        """(F, 3) metres in the world."""
+        """Where it is.
+
+        Returns
+        -------
+        (F, 3) metres in the world.
+        """
         return np.stack([self.x_m.sample(scope), self.y_m.sample(scope), self.z_m.sample(scope)], axis=1)
 
 
@@ -202,8 +212,15 @@ class Shot(Doc):
         return tuple(map(lane_with, self.lanes))
 
     def scope(self, frames: Array | float) -> Scope:
-        """What its numbers may look at, at some frames (F,) or at one: time and dials. Facts of the path:
-        `motion.facts.scope_at`.
+        """What its numbers may look at: time and dials. Facts of the path: `motion.facts.scope_at`.
+
+        Parameters
+        ----------
+        frames: (F,), or one frame.
+
+        Returns
+        -------
+        The scope at these frames.
         """
         first, last = float(self.first_frame), float(self.last_frame)
         bare = Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, first, (first, last))

@@ -16,7 +16,18 @@ __all__ = ["scattered", "sines", "whole_cycles"]
 
 
 def sines(cycles: Array, amplitudes: Array, seeds: Seeds) -> Array:
-    """cycles: (F, A, N) of N sines, amplitudes: (A, N), seeds: (A,) -> (F, A)."""
+    """Sums of sines with random starts.
+
+    Parameters
+    ----------
+    cycles: (F, A, N) of N sines.
+    amplitudes: (A, N).
+    seeds: (A,).
+
+    Returns
+    -------
+    (F, A).
+    """
     sizes = amplitudes / np.sqrt(np.sum(amplitudes**2, axis=1, keepdims=True))
     starts = streams.at(seeds, np.arange(amplitudes.shape[1], dtype=np.int64)) * 0.5
     out = np.zeros(cycles.shape[:2])
@@ -26,17 +37,32 @@ def sines(cycles: Array, amplitudes: Array, seeds: Seeds) -> Array:
 
 
 def scattered(count: int, seeds: Seeds) -> Array:
-    """Places between -1 and 1, one in each of `count` equal stretches, other ones for each seed. (A,) -> (A, N).
+    """Places between -1 and 1, one in each of `count` equal stretches, other ones for each seed.
 
     Two axes with the same frequencies would keep one correlation for ever; with their own they have none.
+
+    Parameters
+    ----------
+    seeds: (A,).
+
+    Returns
+    -------
+    (A, N).
     """
     inside = streams.at(streams.spawn(seeds, 7), np.arange(count, dtype=np.int64))
     return np.asarray((2.0 * np.arange(count) + 1.0 + inside) / count - 1.0, dtype=np.float64)
 
 
 def whole_cycles(totals: Array) -> Array:
-    """Factors that bring totals (A, N) of cycles to the nearest whole number, at least one, so that they close a
-    loop. -> (A, N).
+    """Factors that bring cycles to the nearest whole number, at least one, so that they close a loop.
+
+    Parameters
+    ----------
+    totals: (A, N) cycles.
+
+    Returns
+    -------
+    (A, N).
     """
     return np.asarray(
         np.where(totals > 0, np.maximum(1.0, np.round(totals)) / np.where(totals > 0, totals, 1.0), 0.0),

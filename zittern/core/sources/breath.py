@@ -53,11 +53,21 @@ class Breath(SourceDoc):
     start: Start = 0.0
 
     def peak_hz(self, scope: Scope) -> Array:
-        """Breaths a second. (F,)."""
+        """Breaths a second.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), zero mean and unit RMS over many breaths."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), zero mean and unit RMS over many breaths.
+        """
         lags = np.array([_LAGS[axis] for axis in inputs.axes])
         clock = inputs.phase(self.rate_hz)
         breaths: Array | None = None

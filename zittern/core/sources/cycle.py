@@ -56,11 +56,21 @@ class Cycle(SourceDoc):
         return self
 
     def peak_hz(self, scope: Scope) -> Array:
-        """Cycles a second. (F,)."""
+        """Cycles a second.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS over whole cycles."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS over whole cycles.
+        """
         first = self.points[0]
         closed = Curve.of([*self.points, (first[0] + 100.0, first[1])]).replace(before="repeat", after="repeat")
         one = closed.sample(first[0] + 100.0 * np.arange(_POINTS) / _POINTS)

@@ -35,11 +35,21 @@ class Drift(SourceDoc):
     loop: bool = False
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The rate. (F,)."""
+        """The rate.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS.
+        """
         half_log = 0.5 * np.log(_HIGH / _LOW)
         ratios = np.sqrt(_LOW * _HIGH) * np.exp(half_log * bands.scattered(_SINES, inputs.seeds))
         amplitudes = np.exp(-(np.log(ratios) ** 2) / (4.0 * _SPREAD**2))

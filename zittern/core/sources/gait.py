@@ -116,15 +116,29 @@ class Gait(Stepping):
         return WAYS[self.way].rate_hz / _LEGS[self.legs]
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The step rate. (F,)."""
+        """The step rate.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.step_rate.sample(scope)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """The step rate. (F,)."""
+        """The step rate.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.peak_hz(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), about unit RMS and zero mean at the usual pace of its way, more for longer steps, nothing for who
         stands.
         """
         rate = self.step_rate

@@ -47,7 +47,12 @@ class HandKeys(SourceDoc):
         return tuple(axis for axis in AXES if getattr(self.tracks, axis).constant != 0.0)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A) in the axes' units."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A) in the axes' units.
+        """
         return np.stack(
             [getattr(self.tracks, axis).sample(inputs.scope.on_axis(axis_index(axis))) for axis in inputs.axes], axis=1
         )

@@ -100,16 +100,30 @@ class Hit(SourceDoc):
         return self.replace(at_start=False, answers="all cues" if self.answers == "no cues" else self.answers)
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The ring frequency. (F,)."""
+        """The ring frequency.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.ring_hz.sample(scope)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """Its rhythm. (F,)."""
+        """Its rhythm.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.rhythm_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes. Not
-        of unit RMS: hits are moments.
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes; not of
+        unit RMS: hits are moments.
         """
         hits = _joined(self._of_cues(inputs), self._own(inputs))
         if not len(hits.frames):

@@ -35,11 +35,21 @@ class Noise(SourceDoc):
     loop: bool = False
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The rate: the first octave is the largest. (F,)."""
+        """The rate: the first octave is the largest.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS.
+        """
         steps = inputs.phase(self.rate_hz).T / PEAK_CYCLES_PER_STEP
         totals = inputs.total_phase(self.rate_hz) / PEAK_CYCLES_PER_STEP if self.loop else None
         share = self.persistence.sample(inputs.scope)

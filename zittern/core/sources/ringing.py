@@ -26,8 +26,16 @@ _ROUNDING = 1e-9
 
 
 def first_peak(ring_hz: Array, sigma: Array) -> Array:
-    """Height of the first peak of exp(-σ s) sin(ω s): exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω. Both
-    (N,) -> (N,).
+    """Height of the first peak of exp(-σ s) sin(ω s): exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω.
+
+    Parameters
+    ----------
+    ring_hz: (N,).
+    sigma: (N,) per second.
+
+    Returns
+    -------
+    (N,).
     """
     omega = 2.0 * np.pi * ring_hz
     top = np.arctan2(omega, sigma) / omega
@@ -92,7 +100,16 @@ def _beats_in(grid: Array, reached: Array, early: Callable[[Array], Array] | Non
 
 def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigma: Array) -> Array:
     """Sum over moments of sizes · exp(-σ s) sin(2π φ(s)), φ the integral of the ring frequency since each arrived.
-    (H,) frames, (H, A), (H,) -> (F, A).
+
+    Parameters
+    ----------
+    arrivals: (H,) frames.
+    sizes: (H, A).
+    sigma: (H,).
+
+    Returns
+    -------
+    (F, A).
     """
     frames, fps = inputs.scope.frames, inputs.scope.fps.value
     order = np.argsort(frames, kind="stable")

@@ -48,7 +48,16 @@ class Suspension:
     mass_ratio: float
 
     def response(self, f_hz: Array) -> Complex:
-        """Motion of the body against that of the road, complex. (..., F) of any shape."""
+        """Motion of the body against that of the road.
+
+        Parameters
+        ----------
+        f_hz: (..., F).
+
+        Returns
+        -------
+        (..., F), complex.
+        """
         s = 2j * np.pi * f_hz
         k = (2.0 * np.pi * self.body_hz) ** 2
         c = 2.0 * self.damping * 2.0 * np.pi * self.body_hz
@@ -128,15 +137,24 @@ class Road(SourceDoc):
         return _reference(part, self.springs, self.ripples, speed if speed > _STANDS_M_S else _REFERENCE_M_S)
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The body on its springs, while it rolls; ripples where they are met. (F,)."""
+        """The body on its springs, while it rolls; ripples where they are met.
+
+        Returns
+        -------
+        (F,).
+        """
         speed = self.speed.sample(scope)
         wave = _RIPPLES_M[self.ripples]
         peak = speed / wave if wave else np.full(speed.shape, SUSPENSIONS[self.springs].body_hz)
         return np.where(speed > _STANDS_M_S, peak, 0.0)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS on a class C road at the set speed (the largest where it is keyed; 12 m/s by the path), on
-        the same springs; twice as large from class to class.
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS on a class C road at the set speed (the largest where it is keyed; 12 m/s by the path), on the
+        same springs; twice as large from class to class.
         """
         speed = self.speed.sample(inputs.scope)
         rolls = shape_of("smooth", (speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S))
@@ -221,7 +239,16 @@ def _one_row(values: Array) -> Array:
 
 
 def amplitudes_m(roughness: str, n: Array) -> Array:
-    """Height of each of the road's sines, one a band of wavenumbers: √(2 G(n) Δn). (N,)."""
+    """Height of each of the road's sines, one a band of wavenumbers: √(2 G(n) Δn).
+
+    Parameters
+    ----------
+    n: (N,) wavenumbers, 1/m.
+
+    Returns
+    -------
+    (N,) metres.
+    """
     return np.asarray(np.sqrt(2.0 * CLASSES[roughness] * 1e-6 * (n / _N0) ** -2.0 * _WIDTHS), dtype=np.float64)
 
 

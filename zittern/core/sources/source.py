@@ -130,15 +130,29 @@ class SourceDoc(Doc):
         return ()
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS, zero mean."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS, zero mean.
+        """
         raise NotImplementedError
 
     def peak_hz(self, scope: Scope) -> Array:
-        """Where the spectrum peaks at pace 1 and speed 1. (F,) Hz."""
+        """Where the spectrum peaks at pace 1 and speed 1.
+
+        Returns
+        -------
+        (F,) Hz.
+        """
         return np.zeros(scope.frames.shape)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """Beats a second at speed 1, of a source that has beats of its own: those that come too fast to be seen are
-        not made. (F,) Hz.
+        """Beats a second at speed 1, of a source that has beats of its own: those that come too fast to be seen are not
+        made.
+
+        Returns
+        -------
+        (F,) Hz.
         """
         return np.zeros(scope.frames.shape)

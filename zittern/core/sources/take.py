@@ -46,14 +46,28 @@ class Track(Doc):
 
     @classmethod
     def of(cls, values: Array) -> Track:
-        """From samples (N,)."""
+        """From samples.
+
+        Parameters
+        ----------
+        values: (N,).
+
+        Returns
+        -------
+        A track.
+        """
         scale = float(np.max(np.abs(values), initial=0.0))
         whole = np.round(values / scale * _STEPS) if scale > 0.0 else np.zeros(0)
         return cls(scale=scale, data=base64.b64encode(whole.astype("<i2").tobytes()).decode())
 
     @cached_property
     def samples(self) -> Array:
-        """(N,). Raises ValueError for what is no such data."""
+        """What was recorded. Raises ValueError for what is no such data.
+
+        Returns
+        -------
+        (N,).
+        """
         try:
             raw = base64.b64decode(self.data, validate=True)
         except binascii.Error as error:
@@ -102,7 +116,12 @@ class Recording(Doc):
         return (count - 1) / self.rate_hz
 
     def without_drift(self, axis: Axis, below_hz: float) -> Array:
-        """Samples of an axis without what is slower than a rate; with 0, without their mean. (N,)."""
+        """Samples of an axis without what is slower than a rate; with 0, without their mean.
+
+        Returns
+        -------
+        (N,).
+        """
         known: dict[Any, Array] = self.__dict__.setdefault("_clean", {})
         if (axis, below_hz) not in known:
             if len(known) >= _MOST_KEPT:
@@ -135,7 +154,13 @@ class Take(SourceDoc):
         return self.recording.axes
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A) in the axes' units. Time in the take is the integral of layer and clip speed and the axis' pace."""
+        """Motion on the axes that are asked for. Time in the take is the integral of layer and clip speed and the axis'
+        pace.
+
+        Returns
+        -------
+        (F, A) in the axes' units.
+        """
         length = self.recording.length_s
         fade = min(self.fade_s, 0.5 * length)
         at = inputs.phase(fixed(1.0)) + self.offset_s

@@ -34,11 +34,21 @@ class Tremor(SourceDoc):
     loop: bool = False
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The centre. (F,)."""
+        """The centre.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.centre_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS.
+        """
         places = bands.scattered(_SINES, inputs.seeds)
         cycles = inputs.phase(self.centre_hz)[:, :, None] + inputs.phase(self.width_hz)[:, :, None] * places
         if self.loop:

@@ -48,7 +48,12 @@ class Phases(Doc):
     shift_y: _Turn = fixed(90.0)
 
     def cycles(self, inputs: Inputs) -> Array:
-        """(F, A) cycles."""
+        """Start of the wave on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A) cycles.
+        """
         numbers = [(getattr(self, axis), inputs.scope.on_axis(axis_index(axis))) for axis in inputs.axes]
         return np.stack([number.sample(scope) for number, scope in numbers], axis=1) / 360.0
 
@@ -70,11 +75,21 @@ class Wave(SourceDoc):
     start: Start = 0.0
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The rate: the fundamental is the largest part of each shape. (F,)."""
+        """The rate: the fundamental is the largest part of each shape.
+
+        Returns
+        -------
+        (F,).
+        """
         return self.rate_hz.sample(scope)
 
     def motion(self, inputs: Inputs) -> Array:
-        """(F, A), unit RMS over whole periods."""
+        """Motion on the axes that are asked for.
+
+        Returns
+        -------
+        (F, A), unit RMS over whole periods.
+        """
         return SHAPES[self.shape](
             2.0 * np.pi * (inputs.phase(self.rate_hz) + self.phase_deg.cycles(inputs) + self.start)
         )
