@@ -28,7 +28,7 @@ class Axes(Keys):
         for words, wanted in (
             ("Rotations only", {"pan", "tilt", "roll"}),
             ("Translations only", {"truck", "pedestal", "dolly"}),
-            ("All axes on", {"pan", "tilt", "roll", "truck", "pedestal", "dolly"}),
+            ("All axes on", {"pan", "tilt", "roll", "truck", "pedestal", "dolly", "shift_x", "shift_y"}),
         ):
             page.keyboard.press("Control+k")
             page.get_by_label("Search commands").fill(words)

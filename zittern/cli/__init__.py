@@ -1,0 +1,15 @@
+"""The command line. Exit 0 on success, 2 with one line on stderr for bad input. In dependency order:
+
+options    the application, and options that several commands share
+documents  settings, shots by slug or file, files written whole
+serving    the server, listening
+shelf      demo, serve, shots, add, repeat, tidy
+files      bake, import, schema
+time       retime, check
+figures    bench
+running    the entry point
+"""
+
+from zittern.cli.running import main
+
+__all__ = ["main"]

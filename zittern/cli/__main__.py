@@ -1,0 +1,5 @@
+"""`python -m zittern.cli`."""
+
+from zittern.cli.running import main
+
+main()

@@ -1,0 +1,66 @@
+"""Commands between formats: bake, import, schema."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Annotated, Literal
+
+import typer
+
+from zittern.cli.documents import document_of, tell, write_shot_to
+from zittern.cli.options import Data, app
+
+__all__ = ["bake", "import_", "schema"]
+
+
+@app.command()
+def bake(
+    shot: Annotated[str, typer.Argument(help="Slug, id, or a path to a .shot.json.")],
+    output: Annotated[Path, typer.Option("-o", help="File to write; its ending picks the format.")],
+    data: Data = None,
+    step: Annotated[float, typer.Option("--step", help="Frames between two samples.")] = 1.0,
+) -> None:
+    """Writes a shot's motion to a file."""
+    from zittern.core.errors import BadInput
+    from zittern.formats.table import format_of
+
+    if not 0.001 <= step <= 1000:
+        raise BadInput(f"a step lies between 0.001 and 1000 frames, got {step:g}", "--step")
+    write_shot_to(output, format_of(output.name), document_of(shot, data), step)
+
+
+@app.command(name="import")
+def import_(
+    file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path.")],
+    output: Annotated[Path, typer.Option("-o", help="The .shot.json to write.")],
+    fps: Annotated[str, typer.Option("--fps", help="Frame rate, for example 24 or 24000/1001.")] = "24",
+    camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
+) -> None:
+    """Makes a shot from a camera path."""
+    from zittern.core.errors import BadInput
+    from zittern.formats.files import read_bytes, sidecars_of
+    from zittern.formats.opening import fps_from, open_shot
+    from zittern.formats.table import format_of
+    from zittern.store.seeds import newly_seeded
+
+    if format_of(output.name).name != "shot":
+        raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
+    rate = fps_from(fps, "--fps")
+    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate)
+    write_shot_to(output, format_of(output.name), newly_seeded(opened.shot))
+    tell(opened.notices)
+
+
+@app.command()
+def schema(of: Annotated[Literal["shot", "preset"], typer.Option(help="Which document.")] = "shot") -> None:
+    """Prints the JSON Schema of a document."""
+    from zittern.core.presets.preset import Preset
+    from zittern.core.shot.shot import Shot
+
+    document = Preset if of == "preset" else Shot
+    print(
+        json.dumps(
+            {"$schema": "https://json-schema.org/draft/2020-12/schema", **document.model_json_schema()}, indent=2
+        )
+    )

@@ -1,0 +1,126 @@
+"""Commands on the data folder: demo, serve, shots, add, repeat, tidy."""
+
+from __future__ import annotations
+
+import json
+from contextlib import closing
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from zittern.cli.documents import settings_of, tell
+from zittern.cli.options import Data, NoBrowser, Port, app
+from zittern.cli.serving import run_server
+
+__all__ = ["add", "demo", "repeat", "serve", "shots", "tidy"]
+
+
+@app.command()
+def demo(
+    port: Port = None,
+    data: Data = None,
+    no_browser: NoBrowser = False,
+    setup_only: Annotated[bool, typer.Option("--setup-only", help="Make the demo data and stop.")] = False,
+) -> None:
+    """Makes the demo project when missing, then serves it."""
+    from zittern.demo.build import ensure_demo
+    from zittern.store.library import Library
+
+    settings = settings_of(port, data)
+    library = Library(settings.data_dir)
+    try:
+        made = ensure_demo(library)
+    finally:
+        library.close()
+    print(f"demo project {'made' if made else 'is there'} in {settings.data_dir}", flush=True)
+    if not setup_only:
+        run_server(settings, no_browser)
+
+
+@app.command()
+def serve(port: Port = None, data: Data = None, no_browser: NoBrowser = False) -> None:
+    """Serves the application on this machine."""
+    run_server(settings_of(port, data), no_browser)
+
+
+@app.command()
+def shots(data: Data = None) -> None:
+    """Lists the shots, one JSON object a line; one that cannot be read has a problem."""
+    from zittern.store.library import Library
+
+    with closing(Library(settings_of(None, data).data_dir)) as library:
+        for entry in library.shots():
+            row = {"id": entry.id, "slug": entry.slug, "name": entry.card.name, "project": entry.project}
+            wrong = {"problem": entry.card.problem} if entry.card.problem else {}
+            print(json.dumps({**row, "frames": entry.card.frames, "fps": entry.card.fps, **wrong}))
+
+
+@app.command()
+def add(
+    file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path, or a .shot.json.")],
+    project: Annotated[str, typer.Option("--project", help="Slug of the project it goes into.")],
+    name: Annotated[str | None, typer.Option("--name", help="Name of the new shot.")] = None,
+    fps: Annotated[str, typer.Option("--fps", help="Frame rate of a camera path.")] = "24",
+    camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
+    data: Data = None,
+) -> None:
+    """Adds a file that can be imported as a new shot; prints its slug."""
+    from zittern.formats.files import read_bytes, sidecars_of
+    from zittern.formats.opening import fps_from, open_shot
+    from zittern.store.library import Library
+    from zittern.store.seeds import newly_seeded
+
+    rate = fps_from(fps, "--fps")
+    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name)
+    with closing(Library(settings_of(None, data).data_dir)) as library:
+        print(library.add_shot(project, newly_seeded(opened.shot), opened.label).slug)
+    tell(opened.notices)
+
+
+@app.command()
+def repeat(
+    shot: Annotated[str, typer.Argument(help="Slug or id of the shot that was edited.")],
+    on: Annotated[list[str], typer.Option("--on", help="Slug or id of a shot to do the same on; several at once.")],
+    revision: Annotated[
+        int | None,
+        typer.Option("--revision", min=0, help="The revision that the edit made; the present one when left out."),
+    ] = None,
+    data: Data = None,
+) -> None:
+    """Does the last edit of one shot once more on others; each can be undone there."""
+    from zittern.store.library import Library
+
+    with closing(Library(settings_of(None, data).data_dir)) as library:
+        for other in on:
+            state = library.repeat(shot, revision, other)
+            print(f"{state.slug}: {state.label} (revision {state.revision})", flush=True)
+
+
+@app.command()
+def tidy(
+    shot: Annotated[str | None, typer.Argument(help="Slug or id; all shots when left out.")] = None,
+    keep: Annotated[
+        int, typer.Option("--keep", min=1, help="How many of the newest revisions stay; named ones always do.")
+    ] = 100,
+    data: Data = None,
+    dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say how much.")] = False,
+) -> None:
+    """Removes old unnamed revisions for good and gives the space back; says how much before it does."""
+    from zittern.store.library import Library
+
+    with closing(Library(settings_of(None, data).data_dir)) as library:
+        keys = [entry.id for entry in library.shots()] if shot is None else [shot]
+        plans = [library.tidying(key, keep) for key in keys]
+        for plan in plans:
+            print(f"{plan.slug}: {plan.revisions} of {plan.of} revisions go, {plan.bytes / 2**20:.1f} MB", flush=True)
+        if not dry_run:
+            before = library.size_bytes()
+            gone = sum(library.tidy(key, keep).revisions for key in keys)
+            pictures = library.sweep_pictures()
+            print(
+                f"{gone} revisions removed; the database went from {before / 2**20:.1f} to "
+                f"{library.size_bytes() / 2**20:.1f} MB"
+            )
+            if pictures:
+                print(f"{pictures} files of pictures removed that no shot shows any more")
