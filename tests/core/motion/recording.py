@@ -27,6 +27,8 @@ _DERIVED = {
     ("Layer", "span_frames"),
     ("AxisSetting", "seed"),
     ("AxisSetting", "linked_to"),
+    # What is read by a name counts with what stands behind it: `names`.
+    ("Dial", "name"),
 }
 _STRUCTURE = {
     "id",
