@@ -66,7 +66,7 @@ function FoldButton({ all, hides }: { all: boolean; hides: boolean }) {
       title={
         all ? `Folds ${titles} away where they do not move` : `Shows ${titles}: the picture shifted by the film back`
       }
-      className="h-6 rounded-sm px-1 hover:bg-(--wash)"
+      className="-my-1.5 h-6 rounded-sm px-1 hover:bg-(--wash)"
       onClick={() => view.setState({ allAxes: !all })}
     >
       {all ? "− shift" : "+ shift"}

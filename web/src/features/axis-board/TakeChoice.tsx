@@ -1,6 +1,6 @@
-import { useRef } from "react";
 import { sendForm } from "../../api/client";
 import type { Layer, State } from "../../api/types";
+import { FileButton } from "../../shared/FileButton";
 import { inTurn } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { adopt } from "../../stores/openShot";
@@ -20,7 +20,6 @@ function play(layer: string, take: string | File): Promise<void> {
 
 /** What a layer of takes plays: one that ships, or a file of samples. */
 export function TakeChoice({ layer }: { layer: Layer }) {
-  const input = useRef<HTMLInputElement>(null);
   if (layer.source.kind !== "take") return null;
   const name = layer.source.recording?.name ?? "";
   return (
@@ -38,26 +37,14 @@ export function TakeChoice({ layer }: { layer: Layer }) {
           {take.replaceAll("-", " ")}
         </button>
       ))}
-      <button
-        type="button"
-        className="btn btn-xs"
-        title="CSV or JSON: time_s and some of pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent"
-        onClick={() => input.current?.click()}
+      <FileButton
+        label="File of a take"
+        title="CSV or JSON: time_s and some of pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, shift_x_percent, shift_y_percent"
+        accept=".csv,.json,text/csv,application/json"
+        onFile={(file) => void play(layer.id, file)}
       >
         From a file …
-      </button>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept=".csv,.json,text/csv,application/json"
-        aria-label="File of a take"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void play(layer.id, file);
-          event.target.value = "";
-        }}
-      />
+      </FileButton>
     </div>
   );
 }

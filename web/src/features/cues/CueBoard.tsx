@@ -1,8 +1,8 @@
 import { Trash2 } from "lucide-react";
-import { useRef } from "react";
 import { useStore } from "zustand";
 import { exportCues, importCues, removeCues, setCues } from "../../acts/cues";
 import type { Cue } from "../../api/types";
+import { FileButton } from "../../shared/FileButton";
 import { NameInput } from "../../shared/NameInput";
 import { NumberField, ShareField, Stacked } from "../../shared/number";
 import { commit } from "../../stores/editing";
@@ -114,29 +114,16 @@ function Strength({ cue }: { cue: Cue }) {
 }
 
 function FileButtons({ some }: { some: boolean }) {
-  const file = useRef<HTMLInputElement>(null);
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-xs"
+      <FileButton
+        label="CSV of cues"
         title="Cues from a CSV: frame or time_s, name, strength, x_m, y_m, z_m"
-        onClick={() => file.current?.click()}
+        accept=".csv,text/csv"
+        onFile={(file) => void importCues(file)}
       >
         Import CSV
-      </button>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="CSV of cues"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) void importCues(chosen);
-          event.target.value = "";
-        }}
-      />
+      </FileButton>
       {some && (
         <button type="button" className="btn btn-xs" title="All cues as a CSV" onClick={exportCues}>
           Export CSV

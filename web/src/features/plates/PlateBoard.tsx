@@ -1,9 +1,9 @@
 import { Trash2 } from "lucide-react";
-import { useRef } from "react";
 import { useStore } from "zustand";
 import { choosePictures, PICTURE_FILES, removePlate, selectPlate, showPicture } from "../../acts/plates";
 import type { Plate } from "../../api/types";
 import { Fields } from "../../parts/Fields";
+import { FileButton } from "../../shared/FileButton";
 import { limitsOf } from "../../shared/fields";
 import { NameInput } from "../../shared/NameInput";
 import { NumberField, Stacked } from "../../shared/number";
@@ -52,7 +52,15 @@ export function PlateBoard() {
         <span className="num text-(--graphite) text-xs">
           {plate.width_px} × {plate.height_px}
         </span>
-        <Replace plate={plate} />
+        <FileButton
+          label="Other picture for this plate"
+          title="Shows another file on this plate; place and width stay"
+          accept={PICTURE_FILES}
+          className="ml-auto"
+          onFile={(file) => void showPicture(plate.id, file)}
+        >
+          Other picture
+        </FileButton>
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
@@ -116,34 +124,6 @@ function Missing({ picture }: { picture: string }) {
     <p role="alert" className="text-error text-xs">
       Its picture is not on this machine. “Other picture” hangs the file again; place and size stay.
     </p>
-  );
-}
-
-function Replace({ plate }: { plate: Plate }) {
-  const box = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <button
-        type="button"
-        className="btn btn-xs ml-auto"
-        title="Shows another file on this plate; place and width stay"
-        onClick={() => box.current?.click()}
-      >
-        Other picture
-      </button>
-      <input
-        ref={box}
-        type="file"
-        hidden
-        accept={PICTURE_FILES}
-        aria-label="Other picture for this plate"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void showPicture(plate.id, file);
-          event.target.value = "";
-        }}
-      />
-    </>
   );
 }
 
