@@ -193,6 +193,16 @@ class Accessible(WithPage):
         expect(page.get_by_role("dialog")).to_be_visible()
         self.assertEqual(serious(page), [], "save as preset")
 
+    def test_the_board_of_a_plate(self) -> None:
+        page = self.open("surge-plates")
+        page.keyboard.press("End")
+        page.get_by_label("Pieces of the set").click()
+        page.get_by_role("menuitem", name="plate: Storm sky").click()
+        expect(page.get_by_text("Each of these alone is enough")).to_be_visible()
+        expect(page.locator("[data-bare]").first).to_be_visible()
+        page.mouse.move(5, 5)
+        self.assertEqual(serious(page), [])
+
     def test_new_shot(self) -> None:
         self.page.get_by_role("button", name="New shot").first.click()
         expect(self.page.get_by_role("dialog", name="New shot")).to_be_visible()
