@@ -139,8 +139,12 @@ class TimeEdits(WithPage):
         page.get_by_label("Camera path file").set_input_files(CUT)
         told = page.get_by_role("region", name="What the cut changes")
         expect(told).to_contain_text("time runs at 50 %: 30 frames last 60")
+        told.get_by_role("spinbutton", name="Handles").dblclick()
+        told.get_by_role("textbox", name="Handles").fill("6")
+        page.keyboard.press("Enter")
+        expect(told).to_contain_text("6 frames of handles on both sides")
         told.get_by_role("button", name="Conform to the cut").click()
         expect(page.get_by_label("Undo: Conform to cut: frames 21 to 50")).to_be_visible()
         settled(page)
         document = self.library().state("mast-fall").document
-        self.assertEqual((document.first_frame, document.last_frame), (21, 80))
+        self.assertEqual((document.first_frame, document.last_frame), (15, 86))

@@ -1,7 +1,13 @@
 import type { Cut } from "../api/types";
+import { limitsOf } from "../shared/fields";
+import { NumberField } from "../shared/number";
+
+type CutOfferProps = { cut: Cut; onHandles: (frames: number) => void; onTake: () => void };
 
 /** What a cut shows of this shot, before it is taken. */
-export function CutOffer({ cut, onTake }: { cut: Cut; onTake: () => void }) {
+export function CutOffer({ cut, onHandles, onTake }: CutOfferProps) {
+  const [least, most] = limitsOf("conform_to_cut.handles");
+  const handles = "handles" in cut.command ? (cut.command.handles ?? 0) : 0;
   return (
     <section aria-label="What the cut changes" className="mb-3 flex flex-col gap-2 text-sm">
       <ul className="list-disc pl-5">
@@ -9,6 +15,20 @@ export function CutOffer({ cut, onTake }: { cut: Cut; onTake: () => void }) {
           <li key={each}>{each}</li>
         ))}
       </ul>
+      <p className="flex items-center gap-2">
+        Handles, frames more at both ends:
+        <NumberField
+          label="Handles"
+          value={handles}
+          unit="f"
+          step={0.2}
+          least={least}
+          most={most}
+          digits={0}
+          className="border-base-300 border-b"
+          onCommit={(frames) => onHandles(Math.round(frames))}
+        />
+      </p>
       <p className="opacity-80">Keys outside of the range stay, for the next cut.</p>
       <button type="button" className="btn btn-sm btn-primary self-end" onClick={onTake}>
         Conform to the cut

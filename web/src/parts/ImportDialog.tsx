@@ -13,7 +13,7 @@ const fpsOf = ({ num, den }: { num: number; den: number }) => (den === 1 ? Strin
 /** Chooses a file, then a camera, then where its path goes: into this shot, or into a new one. */
 export function ImportDialog({ state, projectSlug }: { state: State | null; projectSlug: string }) {
   const bringing = useImport(state, projectSlug);
-  const { found, camera, setCamera, cut, conform, problem, read } = bringing;
+  const { found, camera, setCamera, cut, readCut, conform, problem, read } = bringing;
   const [fps, setFps] = useState(fpsOf((state?.document ?? facts().forms.fresh).fps));
   return (
     <Dialog title="Import a camera path" onClose={closeImport}>
@@ -41,7 +41,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
         <CameraChoice found={found} camera={camera} fps={fps} onCamera={setCamera} onFps={setFps} />
       )}
       {cut ? (
-        <CutOffer cut={cut} onTake={() => conform(cut)} />
+        <CutOffer cut={cut} onHandles={(frames) => readCut(cut.file, frames)} onTake={() => conform(cut)} />
       ) : (
         <ImportButtons {...bringing} inShot={state !== null} fps={fps} />
       )}

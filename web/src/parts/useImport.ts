@@ -20,7 +20,7 @@ export function useImport(state: State | null, projectSlug: string) {
   const [found, setFound] = useState<Found | null>(null);
   const [camera, setCamera] = useState("");
   const [asSet, setAsSet] = useState<File | null>(null);
-  const [cut, setCut] = useState<Cut | null>(null);
+  const [cut, setCut] = useState<(Cut & { file: File }) | null>(null);
   const [problem, setProblem] = useState("");
   const [working, setWorking] = useState(false);
   const [, go] = useLocation();
@@ -37,11 +37,12 @@ export function useImport(state: State | null, projectSlug: string) {
     setWorking(false);
   };
   /** What a cut shows of this shot is told; it is taken as an edit. */
-  const readCut = (file: File) =>
+  const readCut = (file: File, handles = 0) =>
     doing(`${file.name}: `, async () => {
       if (!state) throw new Error("open the shot that the cut is about first");
       setFound(null);
-      setCut(await sendForm<Cut>(`/api/shots/${state.slug}/cut`, { file }, file.name));
+      const fields = { file, handles: String(handles) };
+      setCut({ ...(await sendForm<Cut>(`/api/shots/${state.slug}/cut`, fields, file.name)), file });
     });
   const conform = ({ command }: Cut) => {
     closeImport();
@@ -88,5 +89,5 @@ export function useImport(state: State | null, projectSlug: string) {
   useEffect(() => {
     if (dropped) void read(dropped);
   }, [dropped]);
-  return { found, camera, setCamera, asSet, cut, conform, problem, working, read, playIn, bringIn };
+  return { found, camera, setCamera, asSet, cut, readCut, conform, problem, working, read, playIn, bringIn };
 }
