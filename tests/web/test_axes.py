@@ -74,7 +74,8 @@ class Axes(Keys):
         number = page.get_by_role("spinbutton", name="shift x key", exact=True)
         number.dblclick()
         page.get_by_role("textbox", name="shift x key", exact=True).fill("5")
-        page.keyboard.press("Enter")
+        with page.expect_response("**/edits"):
+            page.keyboard.press("Enter")
         settled(page)
         after = self.seen()
         width = before.shape[1]

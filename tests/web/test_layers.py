@@ -280,7 +280,8 @@ class Keys(WithPage):
             page.get_by_role("spinbutton", name="pan key", exact=True).dblclick()
             entry = page.get_by_role("textbox", name="pan key", exact=True)
             entry.fill(text)
-            entry.press("Enter")
+            with page.expect_response("**/edits"):
+                entry.press("Enter")
             settled(page)
         shot = self.library().state("jetty-walk").document
         (keys,) = (layer for _, layer in shot.layers() if layer.name == "Keys")

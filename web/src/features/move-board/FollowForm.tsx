@@ -20,13 +20,14 @@ export function FollowForm({ shot, at, follows }: FollowFormProps) {
         <button
           type="button"
           className="btn btn-xs ml-auto"
+          aria-label={`Other from frame ${frame}`}
           disabled={Boolean(here)}
           title={
             here ? "Another target is taken at this frame already" : "From this frame on something else is followed"
           }
           onClick={() => void follow(at, { frame, choice: "point", other: null })}
         >
-          Other from frame {frame}
+          + from {frame}
         </button>
       </div>
       {follows.changes.map((change) => (
@@ -97,7 +98,7 @@ function TargetChoice({ shot, at, frame, target, label }: TargetChoiceProps) {
       </optgroup>
     </>
   );
-  const asked = "max-w-40 border-base-300 border-b bg-base-100";
+  const asked = "max-w-28 border-base-300 border-b bg-base-100";
   return (
     <>
       <select aria-label={label} className={asked} value={one} onChange={(event) => take(event.target.value, NOBODY)}>
