@@ -4,8 +4,9 @@ import numpy as np
 from scipy.spatial.transform import Rotation
 
 from tests.core.making import edited, layer, shot_with
+from zittern.core.budget import Budget, asked
 from zittern.core.checks.table import check, named
-from zittern.core.errors import DocumentError, EditError
+from zittern.core.errors import DocumentError, EditError, TooDear
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.plates.border import SIDES
@@ -173,6 +174,17 @@ class Closed(unittest.TestCase):
         self.assertGreater(max(bare_px(shot.replace(plates=(away,))).values()), 500.0)
         with self.assertRaisesRegex(EditError, "hangs behind the lens"):
             edited(shot.replace(plates=(away,)), {"type": "set_plate_distance", "plate": "plate-1", "distance_m": 3.0})
+
+    def test_a_part_is_as_the_whole_and_what_costs_too_much_is_refused_by_name(self) -> None:
+        shot = hung(layer(seed=4, swings={"pan": 0.6, "truck": 20.0}), last_frame=1200)
+        whole = uncovered_px(shot, evaluate(shot))
+        part = uncovered_px(shot, evaluate(shot, np.arange(700.0, 720.0)))
+        np.testing.assert_allclose(part, whole[699:719], atol=1e-6)
+        many = tuple(
+            shot.plates[0].replace(id=f"p-{n}", name=f"P {n}", shape="sphere", counts="yes") for n in range(40)
+        )
+        with asked(Budget(0.05, 2**40)), self.assertRaisesRegex(TooDear, "the number of plates that must fill"):
+            uncovered_px(shot.replace(plates=many), evaluate(shot))
 
     def test_bad_masks(self) -> None:
         for text in ("x", "AAAA", "é"):

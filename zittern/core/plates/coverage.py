@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from zittern.core import budget
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.motion.move import bare_poses
@@ -22,6 +23,8 @@ __all__ = ["A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_p
 A_SIDE = 33
 # A gap is looked for at so many places inwards, and its end then halved so often: to less than a hundredth of a pixel.
 _STEPS, _HALVINGS = 27, 15
+# Frames that are looked at together.
+_PART_FRAMES = 512
 _FEW_STEPS, _FEW_HALVINGS = 12, 5
 # Along the picture, and along a plate: what the last digits make of nothing.
 _NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
@@ -64,6 +67,7 @@ def covered(shot: Shot, pose: Pose, scope: Scope, at_px: Array, punch_in: float 
     rays = rays_through(shot, pose, at_px, punch_in)
     out = np.zeros(rays.shape[:2], dtype=bool)
     for plate in counting(shot):
+        budget.check()
         out |= covers(plate, along_m(plate, scope, pose.position_m, rays))
     return out
 
@@ -84,6 +88,16 @@ def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = 
     out = np.zeros((len(motion.frames), 4))
     if not counting(shot):
         return out
+    # A part at a time: memory does not grow with the length of the shot.
+    for first in range(0, len(motion.frames), _PART_FRAMES):
+        with budget.doing(lambda: "the edges of plates", "the number of plates that must fill the frame, or of frames"):
+            part = slice(first, first + _PART_FRAMES)
+            out[part] = _uncovered_px(shot, motion.rows(first, first + _PART_FRAMES), a_side, fine)
+    return out
+
+
+def _uncovered_px(shot: Shot, motion: Motion, a_side: int, fine: bool) -> Array:
+    out = np.zeros((len(motion.frames), 4))
     scope = shot.scope(motion.frames)
     places, ways = border_px(shot, a_side), np.repeat(inward()[:, None, :], a_side, axis=1)
     deep = _gaps_px(shot, motion.pose, scope, places, ways, fine)
