@@ -24,7 +24,6 @@ from zittern.core.units import Array
 
 __all__ = [
     "HangPlates", "Hung", "MovePath", "MovePlate", "RemovePlate", "SetPlateDistance", "ShowPicture", "SizePlate",
-    "depth_m",
 ]  # fmt: skip
 
 # Plates that are hung together without distances hang so far behind one another (times the one before).
@@ -105,14 +104,14 @@ class SetPlateDistance(CommandDoc):
         plate = find_plate(shot, self.plate)
         scope = shot.scope(float(shot.first_frame))
         eye = bare_poses(shot, scope)[0]
-        before = depth_m(plate, shot)
+        centre = plate.position_m(scope)[0]
+        before = float(-(centre - eye[:3, 3]) @ eye[:3, 2])
         if before < _NEAREST_M:
             raise EditError(
                 f"“{plate.name}” hangs behind the lens at the first frame; place it in front of it first",
                 f"plate:{plate.id}",
             )
         times = self.distance_m / before
-        centre = plate.position_m(scope)[0]
         moved = _moved(plate, (times - 1.0) * (centre - eye[:3, 3]))
         return _with(shot, plate, moved.replace(width_m=plate.width_m * times))
 
@@ -209,13 +208,6 @@ class MovePath(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Move the whole path`."""
         return "Move the whole path"
-
-
-def depth_m(plate: Plate, shot: Shot) -> float:
-    """How far in front of the bare lens a plate hangs at the first frame, along the axis of the lens."""
-    scope = shot.scope(float(shot.first_frame))
-    eye = bare_poses(shot, scope)[0]
-    return float(-(plate.position_m(scope)[0] - eye[:3, 3]) @ eye[:3, 2])
 
 
 def _moved(plate: Plate, way_m: Array) -> Plate:

@@ -116,7 +116,9 @@ def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need,
 
 
 def _swings(shot: Shot, frames: Array, places: Array, cache: Cache | None) -> Need | None:
-    """All swings of noise and the like times s. Raises nothing: without such layers there is no such change."""
+    """All swings of noise and the like times s; nothing without such layers, and where even a calm camera shows an
+    edge.
+    """
     counted = active(shot)
     layers = tuple(layer.id for _, layer in shot.layers() if layer.id in counted and not layer.source.absolute)
     if not layers:
