@@ -17,10 +17,10 @@ from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray
 
-__all__ = ["A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
+__all__ = ["A_LOOK", "A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
 
-# Places of the border that are looked at, on each side.
-A_SIDE = 33
+# Places of the border that are looked at, on each side; while somebody waits for a picture, fewer.
+A_SIDE, A_LOOK = 33, 9
 # A gap is looked for at so many places inwards, and its end then halved so often: to less than a hundredth of a pixel.
 _STEPS, _HALVINGS = 27, 15
 # Frames that are looked at together.

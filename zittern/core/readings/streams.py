@@ -17,7 +17,7 @@ from zittern.core.motion.aim import aiming, framing_of
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.targets import followable
 from zittern.core.plates.border import SIDES
-from zittern.core.plates.coverage import counting, uncovered_px
+from zittern.core.plates.coverage import A_LOOK, counting, uncovered_px
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import misses_px
 from zittern.core.readings.movers import movers_px
@@ -53,8 +53,6 @@ _POSE = (
     "shift across %", "shift up %",
 )  # fmt: skip
 _SHIFT = 7
-# Places on each side of the picture at which its edge is looked for while somebody waits.
-_A_SIDE = 9
 _OFFSETS = tuple(AXES)
 
 
@@ -148,7 +146,7 @@ def _coverage(seen: Seen) -> Parts:
     if not counting(seen.shot):
         return {}
     parts = [seen.frames, seen.pose, seen.f_px, seen.apart_from_layers]
-    return {"": made("coverage", parts, lambda: uncovered_px(seen.shot, seen.motion, _A_SIDE, fine=False))}
+    return {"": made("coverage", parts, lambda: uncovered_px(seen.shot, seen.motion, A_LOOK, fine=False))}
 
 
 STREAMS: tuple[Stream, ...] = (
