@@ -331,6 +331,7 @@ class Numbers(WithPage):
         page.get_by_role("button", name="Move", exact=False).filter(has_text="no keys").click()
         self.type_number("Fill of the picture's height", "40")
         expect(page.get_by_label("Undo: Aim at “Lamp” at frame 1")).to_be_visible()
+        settled(page)
         shot = self.library().state("empty-dune").document
         assert shot.subject is not None
         pose = self.pose()
