@@ -11,6 +11,7 @@ gltf_file     a glTF file with its buffers; the GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
+reader_process  readers that are not our code, each in a process with limits
 cut_reader    an OpenTimelineIO document as plain JSON, in a process of its own
 cut_list      cut lists: what a cut shows of a shot
 picture_reader  a picture decoded, in a process of its own

@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-import json
 import math
-import subprocess
-import sys
 from dataclasses import dataclass
 from pathlib import PurePath
 from typing import Any
@@ -14,11 +11,11 @@ from zittern.core.edits.conforming import ConformToCut
 from zittern.core.errors import FormatError
 from zittern.core.shot.shot import Shot
 from zittern.formats.cut_reader import MOST_S
+from zittern.formats.reader_process import ask_reader
 
 __all__ = ["MOST_CUT_BYTES", "conforming"]
 
 MOST_CUT_BYTES = 16 * 2**20
-_GRACE_S = 5.0
 # A time that is so near to a whole frame is on it.
 _NEAR = 1e-3
 
@@ -114,17 +111,9 @@ def _plain(name: str) -> str:
 def _read(data: bytes) -> list[dict[str, Any]]:
     if len(data) > MOST_CUT_BYTES:
         raise FormatError(f"a cut list has at most {MOST_CUT_BYTES // 2**20} MB")
-    try:
-        done = subprocess.run(
-            [sys.executable, "-m", "zittern.formats.cut_reader"],
-            input=data,
-            capture_output=True,
-            timeout=MOST_S + _GRACE_S,
-            check=False,
-        )
-        answer = json.loads(done.stdout)
-    except (subprocess.TimeoutExpired, ValueError) as error:
-        raise FormatError("this is no OpenTimelineIO file that can be read") from error
+    answer = ask_reader("zittern.formats.cut_reader", data, MOST_S)
+    if answer is None:
+        raise FormatError("this is no OpenTimelineIO file that can be read")
     if "fault" in answer:
         raise FormatError(f"this is no OpenTimelineIO file that can be read: {answer['fault']}")
     items: list[dict[str, Any]] = answer["items"]

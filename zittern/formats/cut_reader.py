@@ -5,9 +5,10 @@ JSON. Its reader is not our code, and the file may come from anywhere.
 from __future__ import annotations
 
 import json
-import resource
 import sys
 from typing import Any
+
+from zittern.formats.reader_process import limit_myself, said
 
 __all__ = ["MOST_BYTES", "MOST_S", "main"]
 
@@ -16,14 +17,13 @@ MOST_BYTES, MOST_S = 2**30, 10
 
 def main() -> None:
     """Prints {"items": [...]} or {"fault": text}."""
-    resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
-    resource.setrlimit(resource.RLIMIT_CPU, (MOST_S, MOST_S))
+    limit_myself(MOST_BYTES, MOST_S)
     import opentimelineio as otio
 
     try:
         document = otio.adapters.read_from_string(sys.stdin.buffer.read().decode("utf-8"), "otio_json")
     except (UnicodeDecodeError, otio.exceptions.OTIOError, ValueError, RuntimeError) as error:
-        print(json.dumps({"fault": " ".join(str(error).split())[:200]}))
+        print(json.dumps({"fault": said(error)}))
         return
     if not isinstance(document, otio.schema.Timeline):
         print(json.dumps({"fault": f"it holds a {type(document).__name__}, not a timeline"}))

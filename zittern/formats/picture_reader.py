@@ -6,9 +6,10 @@ from __future__ import annotations
 
 import base64
 import json
-import resource
 import sys
 from typing import Any
+
+from zittern.formats.reader_process import limit_myself, said
 
 __all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "main"]
 
@@ -27,8 +28,7 @@ def main() -> None:
     """Arguments: where the shown picture and the small one go. Prints its size and what it covers, or {"fault":
     text}.
     """
-    resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
-    resource.setrlimit(resource.RLIMIT_CPU, (MOST_S, MOST_S))
+    limit_myself(MOST_BYTES, MOST_S)
     shown, thumb = sys.argv[1:3]
     from PIL import Image
 
@@ -40,7 +40,7 @@ def main() -> None:
     except MemoryError:
         print(json.dumps({"fault": "it takes more memory than there is for one picture"}))
     except (OSError, SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError) as error:
-        print(json.dumps({"fault": " ".join(str(error).split())[:160] or type(error).__name__}))
+        print(json.dumps({"fault": said(error) or type(error).__name__}))
 
 
 class _Fault(Exception):

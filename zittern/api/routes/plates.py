@@ -54,7 +54,7 @@ def show(shot: str, plate: str, file: UploadFile, ctx: Ctx, base_revision: _Revi
 @router.post("/api/shots/{shot}/coverage")
 def coverage(shot: str, ctx: Ctx) -> NeedsOut:
     """How far in edges of plates show, and the least that would mend it. Nothing is changed."""
-    full = filling(ctx.library.state(shot).document)
+    full = filling(ctx.library.state(shot).document, cache=ctx.cache)
     found = [NeedOut(**asdict(need)) for need in full.needs]
     return NeedsOut(uncovered_px=full.uncovered_px, at_frame=full.at_frame, needs=found)
 

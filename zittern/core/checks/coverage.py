@@ -20,25 +20,26 @@ _LEAST_SWINGS, _MOST_OVERSCAN = 0.5, 1.5
 def coverage(study: Study) -> Iterator[Finding]:
     """Frames in which an edge is bare: how far in it reaches, at which side, and the least that mends it."""
     shot = study.shot
-    if not counting(shot):
+    plates = counting(shot)
+    if not plates:
         return
     full = filling(shot, cache=study.cache)
     if full.uncovered_px <= _LEAST_PX:
         return
-    name = counting(shot)[-1].name
+    rearmost = plates[-1]
     found = {need.kind: need for need in full.needs}
     chosen = _first(found)
     others = [need.says for need in found.values() if need is not chosen]
     yield Finding(
         check="coverage",
         weight=True,
-        at=f"plate:{counting(shot)[-1].id}",
+        at=f"plate:{rearmost.id}",
         frames=full.frames,
         amount=full.uncovered_px,
         unit="px",
         px=full.uncovered_px,
-        says=f"the edge of “{name}” shows, up to {full.uncovered_px:.1f} px in from the {full.side} side at frame "
-        f"{full.at_frame:.4g}" + (f"; it would be enough to have {' or '.join(others)}" if others else ""),
+        says=f"the edge of “{rearmost.name}” shows, up to {full.uncovered_px:.1f} px in from the {full.side} side at "
+        f"frame {full.at_frame:.4g}" + (f"; it would be enough to have {' or '.join(others)}" if others else ""),
         fix=None if chosen is None else Fix(says=chosen.says, command=chosen.command),
     )
 

@@ -9,6 +9,7 @@ import numpy as np
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.study import Study, stretch
 from zittern.core.plates.surface import covers, meets
+from zittern.core.shot.plates import Plate
 from zittern.core.units import BoolArray
 
 __all__ = ["through"]
@@ -21,7 +22,7 @@ def through(study: Study) -> Iterator[Finding]:
     the subject.
     """
     for plate in study.shot.plates:
-        passed = _passed(study, plate.id)
+        passed = _passed(study, plate)
         if passed.any():
             frames = stretch(study.frames[:-1], passed)
             yield Finding(
@@ -36,9 +37,8 @@ def through(study: Study) -> Iterator[Finding]:
     yield from _in_subject(study)
 
 
-def _passed(study: Study, plate_id: str) -> BoolArray:
+def _passed(study: Study, plate: Plate) -> BoolArray:
     """Whether the way from each frame to the next goes through a plate. (F - 1,)."""
-    plate = next(each for each in study.shot.plates if each.id == plate_id)
     place = study.motion.pose.position_m
     way = np.diff(place, axis=0)
     at = study.scope.over(study.frames[:-1])

@@ -25,6 +25,9 @@ from zittern.core.units import Array
 
 __all__ = ["change_at", "get_at", "number_at", "scope_of", "set_at"]
 
+# What no value is set to: commands of their own change it.
+_NO_VALUES = frozenset({"id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes", "dials", "plates"})
+
 
 def get_at(shot: Shot, address: str) -> Any:
     """What stands at an address. Raises EditError."""
@@ -78,17 +81,7 @@ def _on_axis(address: str, scope: Scope) -> Scope:
 def set_at(shot: Shot, address: str, value: Any) -> Shot:
     """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
     _, parts = _resolve(shot, address)
-    if not parts or parts[-1] in (
-        "id",
-        "schema_name",
-        "schema_version",
-        "layers",
-        "mounts",
-        "clips",
-        "lanes",
-        "dials",
-        "plates",
-    ):
+    if not parts or parts[-1] in _NO_VALUES:
         raise EditError("this cannot be set as a value", address)
     owner = address.split(".", 1)[0]
     try:

@@ -109,10 +109,8 @@ class FollowOther(CommandDoc):
         there = [change for change in follows.changes if change.frame == self.frame]
         if not there:
             raise EditError(f"no other target is taken at frame {self.frame:g}", self.at)
-        rest = [change for change in follows.changes if change.frame not in (self.frame, self.to_frame)]
-        moved = [] if self.to_frame is None else [there[-1].replace(frame=self.to_frame)]
-        changes = tuple(sorted([*rest, *moved], key=lambda change: change.frame))
-        return set_at(shot, self.at, follows.replace(changes=changes))
+        moved = None if self.to_frame is None else there[-1].replace(frame=self.to_frame)
+        return set_at(shot, self.at, _changed(follows, (self.frame, self.to_frame), moved))
 
     def label(self, shot: Shot) -> str:
         """`Take the target of frame 48 at frame 60`, `Keep the target at frame 48`."""
@@ -132,9 +130,14 @@ def _following(shot: Shot, at: str, frame: float | None, target: Target) -> Shot
     follows = _follows(shot, at)
     if frame is None:
         return set_at(shot, at, follows.replace(target=target))
-    rest = [change for change in follows.changes if change.frame != frame]
-    changes = sorted([*rest, TargetChange(frame=frame, target=target)], key=lambda change: change.frame)
-    return set_at(shot, at, follows.replace(changes=tuple(changes)))
+    return set_at(shot, at, _changed(follows, (frame,), TargetChange(frame=frame, target=target)))
+
+
+def _changed(follows: Follows, gone: tuple[float | None, ...], new: TargetChange | None) -> Follows:
+    """Without the changes of some frames, and with another one."""
+    rest = [change for change in follows.changes if change.frame not in gone]
+    after = follows.replace(changes=tuple(rest if new is None else [*rest, new]))
+    return after.replace(changes=after.in_order())
 
 
 def _from(frame: float | None) -> str:

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from itertools import count
 from typing import Annotated, Literal
 
 import numpy as np
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from zittern.core.doc import Doc, Label
 from zittern.core.edits.command import CommandDoc
@@ -17,8 +16,9 @@ from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.rig import rotations
-from zittern.core.shot.ids import free_name
-from zittern.core.shot.plates import MOST_PLATES, MOST_SIDE_PX, Plate
+from zittern.core.shot.ids import free_id, free_name
+from zittern.core.shot.plates import MOST_PLATES, Digest, Opaque, Plate, SidePx
+from zittern.core.shot.posed import MOVE_FIELDS
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -30,17 +30,18 @@ __all__ = [
 _NEXT = 1.6
 _NEAREST_M = 0.01
 _Metres = Annotated[float, Field(ge=-1e5, le=1e5)]
-_Side = Annotated[int, Field(ge=1, le=MOST_SIDE_PX)]
+# What a plate has of the picture that it shows.
+_SHOWN = ("picture", "width_px", "height_px", "opaque")
 
 
 class Hung(Doc):
     """A picture to be hung; its content is kept already."""
 
     name: Label
-    picture: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
-    width_px: _Side
-    height_px: _Side
-    opaque: Annotated[str, Field(max_length=1000)] | None = None
+    picture: Digest
+    width_px: SidePx
+    height_px: SidePx
+    opaque: Opaque | None = None
 
 
 class HangPlates(CommandDoc):
@@ -57,33 +58,22 @@ class HangPlates(CommandDoc):
         """Raises EditError for more plates than a shot may have."""
         if len(shot.plates) + len(self.plates) > MOST_PLATES:
             raise EditError(f"a shot has at most {MOST_PLATES} plates", "plates")
-        hung = list(shot.plates)
+        hung, scope = list(shot.plates), scope_at(shot, float(shot.first_frame))
+        lens, picture = bare_poses(shot, scope)[0], shot.picture
+        sees = np.array([shot.sensor_mm, height_mm(shot.sensor_mm, picture.width_px, picture.height_px)])
+        sees_per_m = sees / shot.focal_mm.at(scope)
+        angles = rotations.angles_of(lens[None, :3, :3])[0]
         for n, each in enumerate(self.plates):
             away = min(self.distance_m * _NEXT**n, 1e5)
+            wide, high = away * sees_per_m
+            width = max(wide, high * each.width_px / each.height_px) * (1.0 + self.overscan_percent / 100.0)
+            values = (*(lens[:3, 3] - away * lens[:3, 2]), *angles)
+            posed = {field: fixed(float(value)) for field, value in zip(MOVE_FIELDS, values, strict=True)}
+            id_ = free_id(shot, "plate", (plate.id for plate in hung))
             name = free_name(each.name, {plate.name for plate in hung}, " ")
-            hung.append(self._plate(shot, each, name, _free_id(hung), away))
+            shows = {field: getattr(each, field) for field in _SHOWN}
+            hung.append(Plate.model_validate({"id": id_, "name": name, "width_m": float(width), **shows, **posed}))
         return shot.replace(plates=tuple(hung))
-
-    def _plate(self, shot: Shot, each: Hung, name: str, id_: str, away: float) -> Plate:
-        scope = scope_at(shot, float(shot.first_frame))
-        lens = bare_poses(shot, scope)[0]
-        focal = shot.focal_mm.at(scope)
-        picture = shot.picture
-        seen = away / focal * np.array([shot.sensor_mm, height_mm(shot.sensor_mm, picture.width_px, picture.height_px)])
-        fills = max(seen[0], seen[1] * each.width_px / each.height_px)
-        angles = rotations.angles_of(lens[None, :3, :3])[0]
-        place = lens[:3, 3] - away * lens[:3, 2]
-        values = (*place, *angles)
-        numbers = dict(
-            zip(("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg"), map(fixed, map(float, values)), strict=True)
-        )
-        return Plate.model_validate(
-            {
-                "id": id_, "name": name, "picture": each.picture, "width_px": each.width_px,
-                "height_px": each.height_px,
-                "width_m": float(fills * (1.0 + self.overscan_percent / 100.0)), "opaque": each.opaque, **numbers,
-            }
-        )  # fmt: skip
 
     def label(self, shot: Shot) -> str:
         """`Hang “Far shore”`, `Hang 4 plates`."""
@@ -130,8 +120,7 @@ class ShowPicture(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a plate that is not there."""
         plate, shows = find_plate(shot, self.plate), self.shows
-        fields = ("picture", "width_px", "height_px", "opaque")
-        return _with(shot, plate, plate.replace(**{name: getattr(shows, name) for name in fields}))
+        return _with(shot, plate, plate.replace(**{field: getattr(shows, field) for field in _SHOWN}))
 
     def label(self, shot: Shot) -> str:
         """`Show “far shore v2” on “Far shore”`."""
@@ -226,9 +215,3 @@ def _added(doc: Doc, ways: dict[str, float]) -> dict[str, Number]:
 
 def _with(shot: Shot, plate: Plate, changed: Plate) -> Shot:
     return shot.replace(plates=tuple(changed if each is plate else each for each in shot.plates))
-
-
-def _free_id(hung: list[Plate]) -> str:
-    """`plate-3`: an id that no plate has."""
-    taken = {plate.id for plate in hung}
-    return next(id_ for n in count(1) if (id_ := f"plate-{n}") not in taken)

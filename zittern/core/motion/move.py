@@ -12,7 +12,7 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["bare_parts", "bare_places", "bare_poses", "local_poses"]
+__all__ = ["bare_behind", "bare_parts", "bare_places", "bare_poses", "local_poses"]
 
 
 def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
@@ -44,13 +44,24 @@ def bare_places(shot: Shot, scope: Scope) -> Array:
     (F, 3) metres.
     """
     riding = max((n for n, mount in enumerate(shot.mounts, start=1) if mount.ride is not None), default=0)
-    still, carriers = chain.held(shot), shot.mounts[:riding]
-    place = chain.places(shot.mounts[riding:], still, scope)
-    if not carriers:
+    place = chain.places(shot.mounts[riding:], chain.held(shot), scope)
+    if not riding:
         return place
-    locals_ = {mount.id: chain.local_pose(mount, scope, mount.id in still) for mount in carriers}
-    *_, base = chain.poses_along(carriers, locals_, chain.RigOffsets(rides(shot, scope, carriers)))
+    base = bare_behind(shot, scope, shot.mounts[:riding])
     return np.asarray(np.einsum("fij,fj->fi", base[:, :3, :3], place) + base[:, :3, 3])
+
+
+def bare_behind(shot: Shot, scope: Scope, mounts: tuple[Mount, ...]) -> Array:
+    """tf_world_mount of the last of some mounts, from the ground on, without operator, give and layers.
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
+    still = chain.held(shot)
+    locals_ = {mount.id: chain.local_pose(mount, scope, mount.id in still) for mount in mounts}
+    *_, pose = chain.poses_along(mounts, locals_, chain.RigOffsets(rides(shot, scope, mounts)))
+    return pose
 
 
 def bare_parts(shot: Shot) -> tuple[Part, ...]:

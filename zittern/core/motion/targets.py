@@ -6,9 +6,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.rides import rides
+from zittern.core.motion.move import bare_behind
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import chain
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target
@@ -88,7 +87,4 @@ def _position_m(shot: Shot, target: Target, scope: Scope) -> Array:
 def _mount_m(shot: Shot, mount: str, scope: Scope) -> Array:
     """Where the bare rig is behind a mount. (F, 3) metres."""
     at = next(n for n, each in enumerate(shot.mounts) if each.id == mount)
-    mounts, still = shot.mounts[: at + 1], chain.held(shot)
-    locals_ = {each.id: chain.local_pose(each, scope, each.id in still) for each in mounts}
-    *_, pose = chain.poses_along(mounts, locals_, chain.RigOffsets(rides(shot, scope, mounts)))
-    return np.asarray(pose[:, :3, 3])
+    return np.asarray(bare_behind(shot, scope, shot.mounts[: at + 1])[:, :3, 3])

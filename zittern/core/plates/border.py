@@ -11,10 +11,11 @@ from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["SIDES", "border_px", "inward", "rays_through"]
+__all__ = ["INWARD", "SIDES", "border_px", "rays_through"]
 
 SIDES = ("left", "right", "bottom", "top")
-_INWARD = np.array([[1.0, 0.0], [-1.0, 0.0], [0.0, 1.0], [0.0, -1.0]])
+# Which way is in, from each side.
+INWARD = np.array([[1.0, 0.0], [-1.0, 0.0], [0.0, 1.0], [0.0, -1.0]])
 
 
 def border_px(shot: Shot, a_side: int) -> Array:
@@ -34,16 +35,6 @@ def border_px(shot: Shot, a_side: int) -> Array:
             np.stack([along * across, np.full(a_side, up)], axis=1),
         ]
     )
-
-
-def inward() -> Array:
-    """Which way is in, from each side.
-
-    Returns
-    -------
-    (4, 2).
-    """
-    return _INWARD.copy()
 
 
 def rays_through(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Array:

@@ -10,7 +10,7 @@ from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.motion.move import bare_poses
 from zittern.core.numbers.scope import Scope
 from zittern.core.picture import shift_px
-from zittern.core.plates.border import border_px, inward, rays_through
+from zittern.core.plates.border import INWARD, border_px, rays_through
 from zittern.core.plates.surface import along_m, covers
 from zittern.core.rig import rotations
 from zittern.core.shot.plates import Plate
@@ -31,18 +31,21 @@ _NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
 
 
 def depths_m(shot: Shot) -> dict[str, float]:
-    """How far in front of the bare lens each plate hangs at the first frame, along the axis of the lens; by id,
-    metres.
+    """How far in front of the bare lens each plate hangs at the first frame, along the axis of the lens; by id, the
+    nearest first, metres.
     """
+    if not shot.plates:
+        return {}
     scope = shot.scope(float(shot.first_frame))
     lens = bare_poses(shot, scope)[0]
-    return {plate.id: float(-(plate.position_m(scope)[0] - lens[:3, 3]) @ lens[:3, 2]) for plate in shot.plates}
+    away = {plate.id: float(-(plate.position_m(scope)[0] - lens[:3, 3]) @ lens[:3, 2]) for plate in shot.plates}
+    return dict(sorted(away.items(), key=lambda row: row[1]))
 
 
 def in_order(shot: Shot) -> tuple[Plate, ...]:
     """Plates by depth at the first frame, the nearest first."""
-    away = depths_m(shot)
-    return tuple(sorted(shot.plates, key=lambda plate: away[plate.id]))
+    by_id = {plate.id: plate for plate in shot.plates}
+    return tuple(by_id[id_] for id_ in depths_m(shot))
 
 
 def counting(shot: Shot) -> tuple[Plate, ...]:
@@ -52,11 +55,14 @@ def counting(shot: Shot) -> tuple[Plate, ...]:
     return (*said, *rest[-1:])
 
 
-def covered(shot: Shot, pose: Pose, scope: Scope, at_px: Array, punch_in: float = 1.0) -> BoolArray:
-    """Whether a plate that counts is seen at places of the picture.
+def covered(
+    shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, at_px: Array, punch_in: float = 1.0
+) -> BoolArray:
+    """Whether one of some plates is seen at places of the picture.
 
     Parameters
     ----------
+    plates: those that count.
     pose, scope: at the same F frames.
     at_px: (F, N, 2) or (N, 2) pixels right and up from the middle.
 
@@ -66,7 +72,7 @@ def covered(shot: Shot, pose: Pose, scope: Scope, at_px: Array, punch_in: float 
     """
     rays = rays_through(shot, pose, at_px, punch_in)
     out = np.zeros(rays.shape[:2], dtype=bool)
-    for plate in counting(shot):
+    for plate in plates:
         budget.check()
         out |= covers(plate, along_m(plate, scope, pose.position_m, rays))
     return out
@@ -86,30 +92,31 @@ def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = 
     (F, 4) pixels, in the order of border.SIDES.
     """
     out = np.zeros((len(motion.frames), 4))
-    if not counting(shot):
+    plates = counting(shot)
+    if not plates:
         return out
     # A part at a time: memory does not grow with the length of the shot.
     for first in range(0, len(motion.frames), _PART_FRAMES):
         with budget.doing(lambda: "the edges of plates", "the number of plates that must fill the frame, or of frames"):
             part = slice(first, first + _PART_FRAMES)
-            out[part] = _uncovered_px(shot, motion.rows(first, first + _PART_FRAMES), a_side, fine)
+            out[part] = _uncovered_px(shot, plates, motion.rows(first, first + _PART_FRAMES), a_side, fine)
     return out
 
 
-def _uncovered_px(shot: Shot, motion: Motion, a_side: int, fine: bool) -> Array:
+def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side: int, fine: bool) -> Array:
     out = np.zeros((len(motion.frames), 4))
     scope = shot.scope(motion.frames)
-    places, ways = border_px(shot, a_side), np.repeat(inward()[:, None, :], a_side, axis=1)
-    deep = _gaps_px(shot, motion.pose, scope, places, ways, fine)
+    places, ways = border_px(shot, a_side), np.repeat(INWARD[:, None, :], a_side, axis=1)
+    deep = _gaps_px(shot, plates, motion.pose, scope, places, ways, fine)
     rows = np.flatnonzero((deep > 0.0).any(axis=(1, 2)))
     if not rows.size:
         return out
     pose, at, deep = motion.rows_at(rows).pose, scope.over(motion.frames[rows]), deep[rows]
     # From the same places along the other direction, towards the middle; and straight to the middle.
     sideways = np.where(ways[..., ::-1] != 0.0, -np.sign(places), 0.0)
-    aside = _gaps_px(shot, pose, at, places, sideways, fine)
+    aside = _gaps_px(shot, plates, pose, at, places, sideways, fine)
     to_middle = -places / np.linalg.norm(places, axis=2, keepdims=True)
-    slanted = _gaps_px(shot, pose, at, places, to_middle, fine) * np.abs(np.sum(to_middle * ways, axis=2))
+    slanted = _gaps_px(shot, plates, pose, at, places, to_middle, fine) * np.abs(np.sum(to_middle * ways, axis=2))
     wide, tall = shot.picture.width_px, shot.picture.height_px
     through = np.array([wide, wide, tall, tall], dtype=np.float64)[:, None]
     # A place whose own row or column lies in the gap of another side tells nothing: the way to the middle does.
@@ -118,16 +125,18 @@ def _uncovered_px(shot: Shot, motion: Motion, a_side: int, fine: bool) -> Array:
     return out
 
 
-def _gaps_px(shot: Shot, pose: Pose, scope: Scope, places: Array, ways: Array, fine: bool) -> Array:
+def _gaps_px(
+    shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, fine: bool
+) -> Array:
     """How far from places along ways, (4, N, 2) both, no plate is seen, at most to the other side. (F, 4, N) pixels."""
     flat, along = places.reshape(-1, 2), ways.reshape(-1, 2)
     far = np.abs(along) @ np.array([float(shot.picture.width_px), float(shot.picture.height_px)])
     out = np.broadcast_to(far, (len(scope.frames), len(far)))
-    plain = [plate for plate in counting(shot) if plate.shape == "flat" and plate.mask is None]
+    plain = [plate for plate in plates if plate.shape == "flat" and plate.mask is None]
     for plate in plain:
         out = np.minimum(out, _entries_px(shot, pose, scope, plate, flat, along))
-    if len(plain) < len(counting(shot)):
-        out = np.minimum(out, _looked_for_px(shot, pose, scope, flat, along, far, fine))
+    if len(plain) < len(plates):
+        out = np.minimum(out, _looked_for_px(shot, plates, pose, scope, flat, along, far, fine))
     return np.asarray(out.reshape(len(scope.frames), 4, -1))
 
 
@@ -176,16 +185,19 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
     return np.asarray(np.where(low <= high + _NEAR_PX, low, np.inf))
 
 
-def _looked_for_px(shot: Shot, pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool) -> Array:
-    """The same of all plates that count, by looking: whatever they are like. (F, N) pixels."""
+def _looked_for_px(
+    shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool
+) -> Array:
+    """The same of all of them, by looking: whatever they are like. (F, N) pixels."""
     count, halvings = (_STEPS, _HALVINGS) if fine else (_FEW_STEPS, _FEW_HALVINGS)
     steps = np.concatenate([[0.0], np.geomspace(1.0 / 1024.0, 1.0, count)])
     tried = places[:, None, :] + (steps[None, :] * far[:, None])[..., None] * ways[:, None, :]
-    seen = covered(shot, pose, scope, tried.reshape(-1, 2)).reshape(len(scope.frames), len(places), len(steps))
+    seen = covered(shot, plates, pose, scope, tried.reshape(-1, 2))
+    seen = seen.reshape(len(scope.frames), len(places), len(steps))
     first = np.where(seen.any(axis=2), np.argmax(seen, axis=2), len(steps) - 1)
     low, high = steps[np.maximum(first - 1, 0)] * far, steps[first] * far
     for _ in range(halvings):
         middle = 0.5 * (low + high)
-        there = covered(shot, pose, scope, places[None] + middle[..., None] * ways[None])
+        there = covered(shot, plates, pose, scope, places[None] + middle[..., None] * ways[None])
         low, high = np.where(there, low, middle), np.where(there, middle, high)
     return np.asarray(high)

@@ -102,20 +102,20 @@ def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need,
         return ()
     scope = shot.scope(motion.frames)
     places = border_px(shot, A_SIDE).reshape(-1, 2)
-    rows = np.flatnonzero(~covered(shot, motion.pose, scope, places).all(axis=1))
+    rows = np.flatnonzero(~covered(shot, plates, motion.pose, scope, places).all(axis=1))
     if not rows.size:
         return ()
-    found: list[Need | None] = [_swings(shot, motion.frames[rows], places, cache)]
+    found: list[Need | None] = [_swings(shot, plates, motion.frames[rows], places, cache)]
     # What is known in closed form is about one plate without holes.
     if len(plates) == 1 and plates[0].mask is None:
         (plate,) = plates
         at = along_m(plate, scope, motion.pose.position_m, rays_through(shot, motion.pose, places))
         found += [_overscan(plate, at), _shifted(plate, at), _moved(shot, plate, at)]
-    found.append(_punch_in(shot, motion.rows_at(rows).pose, motion.frames[rows], places))
+    found.append(_punch_in(shot, plates, motion.rows_at(rows).pose, motion.frames[rows], places))
     return tuple(each for each in found if each is not None)
 
 
-def _swings(shot: Shot, frames: Array, places: Array, cache: Cache | None) -> Need | None:
+def _swings(shot: Shot, plates: tuple[Plate, ...], frames: Array, places: Array, cache: Cache | None) -> Need | None:
     """All swings of noise and the like times s; nothing without such layers, and where even a calm camera shows an
     edge.
     """
@@ -126,7 +126,8 @@ def _swings(shot: Shot, frames: Array, places: Array, cache: Cache | None) -> Ne
 
     def fills(factor: float) -> bool:
         scaled = ScaleSwings(layers=layers, factor=factor).apply(shot)
-        return bool(covered(scaled, evaluate(scaled, frames, cache).pose, scaled.scope(frames), places).all())
+        pose = evaluate(scaled, frames, cache).pose
+        return bool(covered(scaled, plates, pose, scaled.scope(frames), places).all())
 
     if not fills(0.0):
         return None
@@ -186,11 +187,11 @@ def _moved(shot: Shot, plate: Plate, at_m: Array) -> Need | None:
     return Need("move", float(np.hypot(across, up)), says, MovePath(x_m=x, y_m=y, z_m=z))
 
 
-def _punch_in(shot: Shot, pose: Pose, frames: Array, places: Array) -> Need | None:
+def _punch_in(shot: Shot, plates: tuple[Plate, ...], pose: Pose, frames: Array, places: Array) -> Need | None:
     scope = shot.scope(frames)
 
     def fills(times: float) -> bool:
-        return bool(covered(shot, pose, scope, places, times).all())
+        return bool(covered(shot, plates, pose, scope, places, times).all())
 
     if not fills(_MOST_PUNCH_IN):
         return None

@@ -19,7 +19,7 @@ from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
 from zittern.core.motion.steps import StepMark, step_marks
 from zittern.core.picture import NEAREST_M, margins_px, picture_offsets_px, px_per_unit, subject_distance_m
-from zittern.core.plates.coverage import depths_m, in_order
+from zittern.core.plates.coverage import depths_m
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import FramingReport, framed, report
 from zittern.core.readings.layers import At, ClipReading, LayerReading, Size, clip_reading, layer_reading, size_of
@@ -158,15 +158,14 @@ def _plates(at: Moment) -> tuple[PlateReading, ...]:
     shot = at.shot
     if not shot.plates:
         return ()
-    away = depths_m(shot)
+    plates = {plate.id: plate for plate in shot.plates}
     focal = shot.focal_mm.at(scope_at(shot, float(shot.first_frame)))
     f_px = float(focal_px(focal, shot.sensor_mm, shot.picture.width_px))
     rows = []
-    for plate in in_order(shot):
-        depth = away[plate.id]
+    for id_, depth in depths_m(shot).items():
         near = max(abs(depth), NEAREST_M)
-        share = f_px * plate.width_m / near / shot.picture.width_px
-        rows.append(PlateReading(plate=plate.id, distance_m=depth, px_per_cm=f_px / near / CM_PER_M, share=share))
+        share = f_px * plates[id_].width_m / near / shot.picture.width_px
+        rows.append(PlateReading(plate=id_, distance_m=depth, px_per_cm=f_px / near / CM_PER_M, share=share))
     return tuple(rows)
 
 

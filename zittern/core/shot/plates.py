@@ -14,12 +14,15 @@ from zittern.core.doc import Id, Label
 from zittern.core.shot.posed import Posed
 from zittern.core.units import BoolArray
 
-__all__ = ["MASK_CELLS", "MOST_PLATES", "MOST_SIDE_PX", "Plate", "packed_mask"]
+__all__ = ["MASK_CELLS", "MOST_PLATES", "Digest", "Opaque", "Plate", "SidePx", "packed_mask"]
 
 MOST_PLATES = 100
 MOST_SIDE_PX = 16_384
 # What a picture covers is known in so many cells across and up.
 MASK_CELLS = 64
+Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+SidePx = Annotated[int, Field(ge=1, le=MOST_SIDE_PX)]
+Opaque = Annotated[str, Field(max_length=1000)]
 
 
 class Plate(Posed):
@@ -36,16 +39,16 @@ class Plate(Posed):
 
     id: Id
     name: Label
-    picture: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
-    width_px: int = Field(ge=1, le=MOST_SIDE_PX)
-    height_px: int = Field(ge=1, le=MOST_SIDE_PX)
+    picture: Digest
+    width_px: SidePx
+    height_px: SidePx
     width_m: float = Field(ge=1e-4, le=1e6)
     shape: Literal["flat", "cylinder", "sphere"] = "flat"
     bend_deg: float = Field(default=60.0, ge=1.0, le=180.0)
     edges: Literal["bare", "mirrored", "stretched"] = "bare"
     edge_percent: float = Field(default=20.0, ge=0.0, le=100.0)
     counts: Literal["when rearmost", "yes", "no"] = "when rearmost"
-    opaque: Annotated[str, Field(max_length=1000)] | None = None
+    opaque: Opaque | None = None
 
     @model_validator(mode="after")
     def _mask(self) -> Self:

@@ -19,9 +19,10 @@ import numpy as np
 from zittern.core import budget
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Interp, Key
+from zittern.core.timing.cubics import Cubic, folded, halves, handle_to, middle_of_fold, share_at, within
 from zittern.core.timing.time_map import Piece, TimeMap
 
-__all__ = ["JUMP_FRAMES", "MOST_WRITTEN_OUT", "Cut", "all_free", "carried", "cut_out"]
+__all__ = ["JUMP_FRAMES", "MOST_WRITTEN_OUT", "Cut", "alike", "all_free", "carried", "cut_out"]
 
 # What repeats is written out where it is cut, with no more keys than this.
 MOST_WRITTEN_OUT = 20_000
@@ -29,11 +30,7 @@ MOST_WRITTEN_OUT = 20_000
 JUMP_FRAMES = 1e-3
 # Values this near, relative to their size, are the same.
 _SAME = 1e-12
-# A place on a cubic's abscissa is found by halving: so often leaves nothing of a double's digits.
-_HALVINGS = 60
 _CUBIC = ("smooth", "free")
-_Point = tuple[float, float]
-_Cubic = tuple[_Point, _Point, _Point, _Point]
 
 
 @dataclass(frozen=True)
@@ -61,11 +58,11 @@ class _Course:
         inside = 0 < at < len(self.frames) and self.frames[at] != frame
         return at - 1 if inside and self.curve.keys[at - 1].interp in _CUBIC else None
 
-    def cubic(self, i: int) -> _Cubic:
+    def cubic(self, i: int) -> Cubic:
         """Control points of a segment."""
         out, into = self.curve.handles(i)[1], self.curve.handles(i + 1)[0]
         assert out is not None and into is not None, "both keys have a segment between them"
-        return _within(self.curve.keys[i], self.curve.keys[i + 1], out, into)
+        return within(self.curve.keys[i], self.curve.keys[i + 1], out, into)
 
     def cut(self, frame: float) -> tuple[Key, Key, Handle | None, Handle | None]:
         """The curve cut at a frame within its keys: the key that ends the left part, the one that begins the right
@@ -83,10 +80,10 @@ class _Course:
             value = left.value if left.interp == "hold" else _between(left, keys[at], frame)
             return Key(frame=frame, value=value), Key(frame=frame, value=value, interp=left.interp), None, None
         points = self.cubic(at - 1)
-        first, second = _halves(points, _share_at(points, frame))
-        ended = Key(frame=frame, value=first[3][1], handle_in=_from(first[3], first[2]))
-        begun = Key(frame=frame, value=first[3][1], interp="free", handle_out=_from(second[0], second[1]))
-        return ended, begun, _from(points[0], first[1]), _from(points[3], second[2])
+        first, second = halves(points, share_at(points, frame))
+        ended = Key(frame=frame, value=first[3][1], handle_in=handle_to(first[3], first[2]))
+        begun = Key(frame=frame, value=first[3][1], interp="free", handle_out=handle_to(second[0], second[1]))
+        return ended, begun, handle_to(points[0], first[1]), handle_to(points[3], second[2])
 
     def part(self, start: float, stop: float, swallowed: Callable[[float], bool]) -> _Part:
         """The same course from start to stop. swallowed: whether a frame is taken out; where that befell the first or
@@ -127,10 +124,10 @@ class _Course:
         rest = self.curve.keys[at]
         _, _, _, into = self.cut(start)
         assert begun.handle_out is not None and into is not None, "a cubic has both"
-        points = _within(begun, rest, begun.handle_out, into)
-        first, _ = _halves(points, _share_at(points, stop))
-        keys[0] = _with(begun, handle_out=_from(first[0], first[1]))
-        return _with(ended, handle_in=_from(first[3], first[2]))
+        points = within(begun, rest, begun.handle_out, into)
+        first, _ = halves(points, share_at(points, stop))
+        keys[0] = _with(begun, handle_out=handle_to(first[0], first[1]))
+        return _with(ended, handle_in=handle_to(first[3], first[2]))
 
     def _frozen(self, i: int, moved: Callable[[int], bool]) -> Key:
         """A key with its handles, where the segments beside it are no longer smooth by themselves."""
@@ -242,7 +239,7 @@ def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) ->
     if first.frame - last.frame > JUMP_FRAMES:
         keys[-1] = _with(last, interp="hold")
         keys.extend(more)
-    elif _alike(last.value, first.value) or (len(keys) > 1 and keys[-2].interp == "hold"):
+    elif alike(last.value, first.value) or (len(keys) > 1 and keys[-2].interp == "hold"):
         keys[-1] = _with(first, handle_in=last.handle_in)
         keys.extend(more[1:])
     else:
@@ -250,7 +247,8 @@ def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) ->
         keys.extend(more)
 
 
-def _alike(one: float, other: float) -> bool:
+def alike(one: float, other: float) -> bool:
+    """Whether values are the same but for their last digits."""
     return abs(one - other) <= _SAME * max(1.0, abs(one), abs(other))
 
 
@@ -331,78 +329,24 @@ def _unfolded(curve: Curve, cuts: list[float]) -> Curve:
     """
     course = _Course(curve)
     frames = [*cuts, *(cut - JUMP_FRAMES for cut in cuts)]
-    folds = [i for frame in frames if (i := course.segment(frame)) is not None and _folded(course.cubic(i))]
+    folds = [i for frame in frames if (i := course.segment(frame)) is not None and folded(course.cubic(i))]
     if not folds:
         return curve
     keys = [course._frozen(i, lambda _: True) for i in range(len(curve.keys))]
     for i in sorted(set(folds), reverse=True):
-        first, second = _halves(course.cubic(i), _middle_of_fold(course.cubic(i)))
+        first, second = halves(course.cubic(i), middle_of_fold(course.cubic(i)))
         frame, value = second[0]
         between = Key(
             frame=frame, value=value, interp="free",
-            handle_in=_from(first[3], first[2]), handle_out=_from(second[0], second[1]),
+            handle_in=handle_to(first[3], first[2]), handle_out=handle_to(second[0], second[1]),
         )  # fmt: skip
-        out, into = _from(first[0], first[1]), _from(second[3], second[2])
+        out, into = handle_to(first[0], first[1]), handle_to(second[3], second[2])
         keys[i : i + 2] = [_with(keys[i], handle_out=out), between, _with(keys[i + 1], handle_in=into)]
     return curve.replace(keys=tuple(keys))
 
 
-def _folded(points: _Cubic) -> bool:
-    return points[2][0] < points[1][0]
-
-
-def _middle_of_fold(points: _Cubic) -> float:
-    """Where the abscissa turns from one way of bending to the other: both parts of it have handles in order."""
-    x0, x1, x2, x3 = (point[0] for point in points)
-    bends, unbends = x2 - 2.0 * x1 + x0, x3 - 2.0 * x2 + x1
-    return bends / (bends - unbends)
-
-
 def _value(curve: Curve, frame: float) -> float:
     return float(curve.sample(np.array([frame]))[0])
-
-
-def _within(left: Key, right: Key, out: Handle, into: Handle) -> _Cubic:
-    """Control points of a segment; a handle that is longer than it ends there, with its slope kept."""
-    gap = right.frame - left.frame
-
-    def end(key: Key, handle: Handle, side: float) -> _Point:
-        reach = side * handle[0]
-        share = 1.0 if reach <= gap else gap / reach
-        return key.frame + side * max(reach, 0.0) * share, key.value + handle[1] * share
-
-    return (left.frame, left.value), end(left, out, 1.0), end(right, into, -1.0), (right.frame, right.value)
-
-
-def _share_at(points: _Cubic, frame: float) -> float:
-    """How far along a cubic its abscissa, which never goes back, is a frame."""
-    x0, x1, x2, x3 = (point[0] for point in points)
-    a, b, c = x3 - x0 + 3.0 * (x1 - x2), 3.0 * (x0 - 2.0 * x1 + x2), 3.0 * (x1 - x0)
-    low, high = 0.0, 1.0
-    for _ in range(_HALVINGS):
-        middle = 0.5 * (low + high)
-        if ((a * middle + b) * middle + c) * middle + x0 < frame:
-            low = middle
-        else:
-            high = middle
-    return 0.5 * (low + high)
-
-
-def _halves(points: _Cubic, share: float) -> tuple[_Cubic, _Cubic]:
-    """Both parts of a cubic that is cut so far along."""
-
-    def between(one: _Point, other: _Point) -> _Point:
-        return one[0] + (other[0] - one[0]) * share, one[1] + (other[1] - one[1]) * share
-
-    a, b, c, d = points
-    ab, bc, cd = between(a, b), between(b, c), between(c, d)
-    abc, bcd = between(ab, bc), between(bc, cd)
-    middle = between(abc, bcd)
-    return (a, ab, abc, middle), (middle, bcd, cd, d)
-
-
-def _from(key: _Point, point: _Point) -> Handle:
-    return point[0] - key[0], point[1] - key[1]
 
 
 def _with(

@@ -17,12 +17,10 @@ from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.shot.targets import TargetChange
-from zittern.core.timing.curves import JUMP_FRAMES, all_free, cut_out
+from zittern.core.timing.curves import JUMP_FRAMES, alike, all_free, cut_out
 
 __all__ = ["mirrored", "mirrored_clip", "mirrored_path", "turned_about"]
 
-# Values this near, relative to their size, are the same.
-_SAME = 1e-12
 _D = TypeVar("_D", bound=Doc)
 # What goes where the set goes, or is seen by a person: it stays.
 _STAYS = (Ride, Subject, TargetChange)
@@ -39,13 +37,13 @@ def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
     early, late = cut.before[:-1], cut.after[1:]
     arrives, leaves = cut.before[-1], cut.after[0]
     if first > reach[0] or early:
-        if _alike(arrives.value, turned[0].value):
+        if alike(arrives.value, turned[0].value):
             turned[0] = turned[0].replace(handle_in=arrives.handle_in)
         else:
             early = cut.before_jump
             early[-1] = early[-1].replace(interp="hold")
     if last < reach[1] or late:
-        if _alike(leaves.value, turned[-1].value):
+        if alike(leaves.value, turned[-1].value):
             turned[-1] = turned[-1].replace(interp=leaves.interp, handle_out=leaves.handle_out)
         else:
             late = cut.after_jump
@@ -62,10 +60,6 @@ def _apart(keys: list[Key]) -> tuple[Key, ...]:
     """Without keys that another one follows at once: of two in one place the later says how the course goes on."""
     stays = [after.frame - key.frame > 2.0 * LEAST_GAP_FRAMES for key, after in pairwise(keys)]
     return tuple(key for key, stay in zip(keys, [*stays, True], strict=True) if stay)
-
-
-def _alike(one: float, other: float) -> bool:
-    return abs(one - other) <= _SAME * max(1.0, abs(one), abs(other))
 
 
 def _turned(keys: list[Key], about: float) -> Iterable[Key]:

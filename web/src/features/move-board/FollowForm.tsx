@@ -104,10 +104,7 @@ function TargetChoice({ shot, at, frame, target, label }: TargetChoiceProps) {
       <select aria-label={label} className={asked} value={one} onChange={(event) => take(event.target.value, NOBODY)}>
         {options}
         <option value="point">the point in the middle of the picture</option>
-        {first.kind === "point" && !first.object && <option value={one}>{first.name}</option>}
-        {first.kind === "point" && first.object && !objects.includes(first.object) && (
-          <option value={one}>{first.name}</option>
-        )}
+        {first.kind === "point" && !objects.includes(first.object ?? "") && <option value={one}>{first.name}</option>}
       </select>
       {first.kind !== "point" || first.object ? (
         <label className="flex items-center gap-1">

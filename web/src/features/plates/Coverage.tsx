@@ -1,31 +1,23 @@
-import { useEffect, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useStore } from "zustand";
 import { client, take } from "../../api/client";
 import type { Needs } from "../../api/types";
 import { commit } from "../../stores/editing";
-import { complain } from "../../stores/notes";
 import { openShot } from "../../stores/openShot";
 import { pause, seek } from "../../stores/transport";
-
-const LEAST_PX = 0.05;
+import { LEAST_PX } from "./leastPx";
 
 /** Whether the frame is full; where not, each change that would do alone. */
 export function Coverage() {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const revision = useStore(openShot, (each) => each.state?.revision);
-  const [told, setTold] = useState<Needs | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again after each change
-  useEffect(() => {
-    let gone = false;
-    if (slug)
-      take<Needs>(client.POST("/api/shots/{shot}/coverage", { params: { path: { shot: slug } } })).then(
-        (answer) => !gone && setTold(answer),
-        (error) => !gone && complain(error),
-      );
-    return () => {
-      gone = true;
-    };
-  }, [slug, revision]);
+  const params = { path: { shot: slug ?? "" } };
+  const told = useQuery({
+    queryKey: ["coverage", slug, revision],
+    queryFn: () => take<Needs>(client.POST("/api/shots/{shot}/coverage", { params })),
+    enabled: slug !== undefined,
+    placeholderData: keepPreviousData,
+  }).data;
   if (!told) return <p className="text-xs">looking for edges …</p>;
   if (told.uncovered_px <= LEAST_PX)
     return (

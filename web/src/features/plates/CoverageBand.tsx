@@ -5,11 +5,10 @@ import { timeScale } from "../../shared/timeScale";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { frameAt } from "../../stores/motion";
 import { view } from "../../stores/view";
+import { LEAST_PX } from "./leastPx";
 
 const HIGH_PX = 4;
 const SIDES = 4;
-/** Less of a line nobody sees. */
-const LEAST_PX = 0.05;
 
 /** A band over the ruler where the edge of a plate shows. */
 export function CoverageBand({ width }: { width: number }) {

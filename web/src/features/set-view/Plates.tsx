@@ -15,7 +15,6 @@ import { motion, rowOf } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
-import { view } from "../../stores/view";
 import { plateGeometry } from "./plateGeometry";
 
 const NONE: Plate[] = [];
@@ -32,7 +31,6 @@ function PlateMesh({ plate }: { plate: Plate }) {
   const { id, picture, shape, bend_deg, edges, edge_percent, width_px, height_px } = plate;
   const mesh = useRef<Mesh>(null);
   const texture = useTexture(picture, edges);
-  const looks = useStore(view, (state) => state.looks[`plate:${id}`] ?? "shown");
   // biome-ignore lint/correctness/useExhaustiveDependencies: only what the surface follows from
   const geometry = useMemo(() => plateGeometry(plate), [shape, bend_deg, edges, edge_percent, width_px, height_px]);
   useEffect(() => () => geometry.dispose(), [geometry]);
@@ -46,14 +44,13 @@ function PlateMesh({ plate }: { plate: Plate }) {
     mesh.current.quaternion.set(data[from + 3] ?? 0, data[from + 4] ?? 0, data[from + 5] ?? 0, data[from + 6] ?? 1);
     mesh.current.scale.setScalar(data[from + 7] ?? 1);
   });
-  if (looks === "hidden") return null;
   return (
     <mesh ref={mesh} name={plate.name} geometry={geometry} frustumCulled={false}>
       <meshBasicMaterial
         key={texture ? "picture" : "none"}
         map={texture}
         color={texture ? "white" : MISSING}
-        wireframe={!texture || looks === "box"}
+        wireframe={!texture}
         transparent={texture !== null}
         alphaTest={0.02}
         side={DoubleSide}

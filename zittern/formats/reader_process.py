@@ -1,0 +1,38 @@
+"""Readers that are not our code, of files that may come from anywhere: each in a process of its own, with limits. It
+gets the file on standard input and answers in JSON, with {"fault": text} where it cannot.
+"""
+
+from __future__ import annotations
+
+import json
+import resource
+import subprocess
+import sys
+from typing import Any
+
+__all__ = ["ask_reader", "limit_myself", "said"]
+
+# Time that runs on while nothing is computed: starting, and waiting for the machine.
+_GRACE_S = 10.0
+
+
+def ask_reader(module: str, data: bytes, most_s: float, *arguments: str) -> dict[str, Any] | None:
+    """What a reader answers about a file; nothing where it was stopped, or fell. module: run as `python -m`."""
+    command = [sys.executable, "-m", module, *arguments]
+    try:
+        done = subprocess.run(command, input=data, capture_output=True, timeout=most_s + _GRACE_S, check=False)
+        answer: dict[str, Any] = json.loads(done.stdout)
+    except (subprocess.TimeoutExpired, ValueError):
+        return None
+    return answer
+
+
+def limit_myself(most_bytes: int, most_s: int) -> None:
+    """For a reader, before it reads: memory, and seconds of the processor."""
+    resource.setrlimit(resource.RLIMIT_AS, (most_bytes, most_bytes))
+    resource.setrlimit(resource.RLIMIT_CPU, (most_s, most_s))
+
+
+def said(fault: Exception, most: int = 200) -> str:
+    """What a library says of a file, in one line."""
+    return " ".join(str(fault).split())[:most]
