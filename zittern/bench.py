@@ -9,7 +9,6 @@ from collections.abc import Callable, Iterator
 import numpy as np
 from pydantic import TypeAdapter
 
-from zittern.core.axes import AXES as AXIS_NAMES
 from zittern.core.checks.table import check
 from zittern.core.edits.formulas import FormulaText, SetFormula
 from zittern.core.edits.plates import HangPlates, Hung
@@ -255,11 +254,11 @@ def rig_shot(frames: int) -> Shot:
 
 
 def _by_formula(shot: Shot) -> Shot:
-    """The same with a formula for every swing, none like another."""
+    """The same with a formula for every swing there is, none like another."""
     texts = [
         FormulaText(at=f"layer:{layer.id}.axes.{axis}.swing", text=f"{0.5 + 0.01 * i} + 0.1 * sin({1 + n} * t)")
         for i, (_, layer) in enumerate(shot.layers())
-        for n, axis in enumerate(AXIS_NAMES)
+        for n, axis in enumerate(layer.moving_axes)
     ]
     return SetFormula(formulas=tuple(texts)).apply(shot)
 

@@ -44,3 +44,9 @@ class Fractal(unittest.TestCase):
         share = np.full(5000, 0.6)
         whole = fractal(steps, share, 5, SEEDS)
         np.testing.assert_array_equal(fractal(steps[:, 1500:1600], share[1500:1600], 5, SEEDS), whole[:, 1500:1600])
+
+    def test_one_row_for_all_axes_is_the_same_row_three_times(self) -> None:
+        steps, share = np.arange(2000.0)[None] * 0.13, np.full(2000, 0.6)
+        for totals in (None, np.array([12.5, 30.0, 0.0])):
+            one, three = (fractal(rows, share, 4, SEEDS, totals) for rows in (steps, np.repeat(steps, 3, axis=0)))
+            np.testing.assert_array_equal(one, three)

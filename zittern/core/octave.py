@@ -90,7 +90,7 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
     Parameters
     ----------
     steps : (A, F) float64
-        Lattice steps of the first octave.
+        Lattice steps of the first octave; or (1, F), of all.
     share : (F,) float64
         Persistence.
     seeds : (A,) uint64
@@ -103,7 +103,7 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
         Exactly the sum of `octave`s (a test says so), in a third of the time: tables of all octaves in one go, and
         arrays that are used again.
     """
-    out = np.empty(steps.shape)
+    out = np.empty((len(seeds), steps.shape[1]))
     numbers = range(octaves)
     if totals is None:
         streams_ = streams.spawn(seeds[None, :], np.arange(octaves, dtype=np.uint64)[:, None])
@@ -136,9 +136,12 @@ def _add(octaves: Iterable[Array], share: Array, out: Array) -> None:
 
 
 def _several(steps: Array, streams_: Seeds, starts: Array) -> Iterator[Array]:
-    """Octaves one after another, each good until the next is asked for. steps: (A, F); streams_, starts: (O, A)."""
-    if steps.size == 0:
-        yield from (np.zeros(steps.shape) for _ in streams_)
+    """Octaves one after another, each good until the next is asked for. steps: (A, F) or (1, F); streams_, starts:
+    (O, A). Gives (A, F) each.
+    """
+    shape = starts.shape[1], steps.shape[1]
+    if 0 in shape:
+        yield from (np.zeros(shape) for _ in streams_)
         return
     lows, counts = _reach(steps, starts)
     if int(counts.max()) > _TABLE_LIMIT * steps.shape[1] + 64:
@@ -146,17 +149,16 @@ def _several(steps: Array, streams_: Seeds, starts: Array) -> Iterator[Array]:
             yield _octave_at(steps * 2.0**number + begun[:, None], seeds, None)
         return
     table, offsets = _tables(streams_, lows, counts)
-    (x, u, left, right), cells = _ROOM.arrays(steps.shape)
+    next_ones = table[1:]
+    (x, u, left, right), cells = _ROOM.arrays(shape)
     for number, begun in enumerate(starts):
-        np.multiply(steps, 2.0**number, out=x)
-        x += begun[:, None]
+        np.add(steps * 2.0**number, begun[:, None], out=x)
         np.floor(x, out=right)
         np.subtract(x, right, out=u)
         np.copyto(cells, right, casting="unsafe")
         cells += offsets[number][:, None]
         table.take(cells, out=left, mode="clip")
-        cells += 1
-        table.take(cells, out=right, mode="clip")
+        next_ones.take(cells, out=right, mode="clip")
         left *= u
         np.subtract(u, 1.0, out=x)
         right *= x

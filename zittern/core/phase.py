@@ -12,7 +12,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
-__all__ = ["integrate", "phase_table"]
+__all__ = ["integrate", "one_of_equal", "phase_table"]
 
 # Four-point Gauss-Legendre is exact to degree 7; a product of two cubic segments has degree 6.
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
@@ -52,6 +52,20 @@ def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table
     if np.any(partial):
         values[partial] += _quadrature(varying, scope, edges[cell[partial]], frames[partial])
     return np.asarray(values * scale, dtype=np.float64)
+
+
+def one_of_equal(rows: Array) -> Array:
+    """Phases of axes that have all the same one, as a single row; others as they are.
+
+    Parameters
+    ----------
+    rows: (A, F), one row repeated without copying (a stride of 0) where they are the same.
+
+    Returns
+    -------
+    (1, F) or (A, F).
+    """
+    return rows[:1] if rows.strides[0] == 0 else rows
 
 
 def phase_table(factors: Sequence[Number], scope: Scope, start_frame: float, reach: tuple[float, float]) -> Array:

@@ -79,3 +79,15 @@ class Holes(unittest.TestCase):
     def test_every_function_is_told(self) -> None:
         for function in FUNCTIONS.values():
             self.assertTrue(function.told and 1 <= function.least <= function.most, function.name)
+
+    def test_no_value_is_larger_than_what_is_known_beforehand(self) -> None:
+        x = np.concatenate([np.linspace(-40.0, 40.0, 2001), [1e11, -1e11, 3e9]])
+        for text, most in (
+            ("sin(x)", 1.0), ("cos(x ^ 3) * -3", 3.0), ("noise(x)", 8.0), ("noise(x * 7) - 2 * sin(x) + 1", 11.0),
+            ("1e9 * sin(x) * 1e9", np.inf), ("x * 1e3", np.inf), ("exp(x) + 1", np.inf),
+        ):  # fmt: skip
+            with self.subTest(text):
+                bound = parse(text).bound
+                self.assertLessEqual(bound, most)
+                self.assertEqual(np.isfinite(bound) and bound <= LARGEST, np.isfinite(most))
+                self.assertLessEqual(np.abs(of(text, x)).max(), min(bound, LARGEST))

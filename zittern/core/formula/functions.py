@@ -7,6 +7,7 @@ logarithm or the root of what has none, and a power that does not exist give 0; 
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -28,7 +29,7 @@ _SALT = 77
 class Function:
     """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people. by_axis:
     whether a last argument that is left out is the axis that the formula is for. jumps: whether its value may jump
-    where its arguments do not.
+    where its arguments do not. bound: what its value is never larger than, whatever its arguments.
     """
 
     name: str
@@ -39,6 +40,7 @@ class Function:
     told: str
     by_axis: bool = False
     jumps: bool = False
+    bound: float = math.inf
 
 
 def divided(a: Array, b: Array) -> Array:
@@ -146,8 +148,8 @@ CONSTANTS: dict[str, float] = {"pi": np.pi, "tau": 2.0 * np.pi}
 FUNCTIONS: dict[str, Function] = {
     each.name: each
     for each in (
-        Function("sin", "x", 1, 1, np.sin, "sine of an angle in radians: sin(tau * t) swings once a second"),
-        Function("cos", "x", 1, 1, np.cos, "cosine of an angle in radians"),
+        Function("sin", "x", 1, 1, np.sin, "sine of an angle in radians: sin(tau * t) swings once a second", bound=1.0),
+        Function("cos", "x", 1, 1, np.cos, "cosine of an angle in radians", bound=1.0),
         Function("abs", "x", 1, 1, np.abs, "size without its sign"),
         Function("sign", "x", 1, 1, np.sign, "-1, 0 or 1", jumps=True),
         Function("min", "a, b, …", 2, _MANY, _least, "the least of its arguments"),
@@ -185,6 +187,7 @@ FUNCTIONS: dict[str, Function] = {
             "irregular motion of unit size: noise(2 * t) peaks at 2 Hz; another seed, another motion; without one "
             "each axis has its own",
             by_axis=True,
+            bound=1.0 / OCTAVE_RMS,
         ),
         Function(
             "pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0", jumps=True

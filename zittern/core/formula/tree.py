@@ -4,6 +4,7 @@ nothing else.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -62,6 +63,13 @@ class Node:
         """What it is made of."""
         return ()
 
+    @property
+    def bound(self) -> float:
+        """What no value is larger than, as far as that can be told without looking: what cannot leave the finite need
+        not be checked frame by frame.
+        """
+        return math.inf
+
     def values(self, look: Look, notices: Notices) -> Array:
         """What it gives.
 
@@ -75,6 +83,10 @@ class Node:
 @dataclass(frozen=True)
 class Constant(Node):
     value: float
+
+    @property
+    def bound(self) -> float:
+        return min(abs(self.value), LARGEST)
 
     def values(self, look: Look, notices: Notices) -> Array:
         value = np.asarray(self.value)
@@ -99,11 +111,18 @@ class Infix(Node):
     def parts(self) -> tuple[Node, ...]:
         return self.left, self.right
 
+    @cached_property
+    def bound(self) -> float:
+        if self.sign == "*":
+            return self.left.bound * self.right.bound
+        return self.left.bound + self.right.bound if self.sign in ("+", "-") else math.inf
+
     def values(self, look: Look, notices: Notices) -> Array:
         a, b = self.left.values(look, notices), self.right.values(look, notices)
         if self.sign in ("/", "%") and np.any(b == 0.0):
             notices.add("a division by zero counts as 0")
-        return _finite(_INFIX[self.sign](a, b), notices)
+        values = _INFIX[self.sign](a, b)
+        return values if self.bound <= LARGEST else _finite(values, notices)
 
 
 @dataclass(frozen=True)
@@ -137,6 +156,10 @@ class Call(Node):
         """Whether it is given the axis as its last argument."""
         return self.function.by_axis and len(self.arguments) < self.function.most
 
+    @property
+    def bound(self) -> float:
+        return self.function.bound
+
     def values(self, look: Look, notices: Notices) -> Array:
         arguments = [each.values(look, notices) for each in self.arguments]
         if self.by_axis:
@@ -144,7 +167,8 @@ class Call(Node):
         missing = _MISSING.get(self.function.name)
         if missing is not None and np.any(missing[0](*arguments)):
             notices.add(missing[1])
-        return _finite(self.function.does(*arguments), notices)
+        values = self.function.does(*arguments)
+        return values if self.bound <= LARGEST else _finite(values, notices)
 
 
 def values_of(node: Node, look: Look, count: int, notices: Notices | None = None) -> Array:
@@ -195,7 +219,7 @@ def may_jump(node: Node) -> bool:
 
 
 def _finite(values: Array, notices: Notices) -> Array:
-    if bool((np.abs(values) <= LARGEST).all()):
+    if np.max(values, initial=0.0) <= LARGEST and np.min(values, initial=0.0) >= -LARGEST:
         return np.asarray(values, dtype=np.float64)
     notices.add(f"what is too large stays at {LARGEST:g}")
     return np.clip(np.nan_to_num(values, nan=0.0, posinf=LARGEST, neginf=-LARGEST), -LARGEST, LARGEST)

@@ -41,6 +41,8 @@ class Printed:
 
 
 _T = TypeVar("_T")
+# Values that stand for themselves in a key: most parts are, so they are asked for first.
+_PLAIN = frozenset({str, int, float, bool, type(None)})
 # What an array is computed from: a document, one that is read through a scope of its own, or a plain value.
 Part = object
 
@@ -118,6 +120,8 @@ class Evaluation:
 
     def key_of(self, part: Part) -> Any:
         """What stands for a part in a key."""
+        if type(part) in _PLAIN:
+            return part
         if isinstance(part, Read):
             return self._key(part.doc, part.scope)
         if isinstance(part, Doc):

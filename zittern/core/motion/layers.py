@@ -18,6 +18,7 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
+from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
@@ -43,50 +44,49 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
     Returns
     -------
-    (F, 9).
+    (F, 9), each axis' own samples side by side in memory: most layers move few axes, and what is done to them is done
+    axis by axis.
     """
     axes = layer.moving_axes
-    out = np.zeros((len(run.frames), len(AXES)))
+    by_axis = np.zeros((len(AXES), len(run.frames)))
     if not axes:
-        return out
-    columns = [axis_index(axis) for axis in axes]
-    if layer.source.absolute:
-        out[:, columns] = _unit(run, clip, layer, axes)
-    else:
-        scope = layer_scope(run, clip, layer)
-        out[:, columns] = 0.5 * _swings(layer, axes, scope) * _unit(run, clip, layer, axes)
+        return by_axis.T
+    unit = _unit(run, clip, layer, axes)
+    swings = None if layer.source.absolute else _swings(layer, axes, layer_scope(run, clip, layer))
+    for row, axis in enumerate(axes):
+        here = by_axis[axis_index(axis)]
+        if swings is None:
+            here[:] = unit[row]
+        else:
+            np.multiply(0.5 * swings[row], unit[row], out=here)
     if layer.steady:
         focal = run.shot.focal_mm
         reference = focal.at(run.scope.over(np.array(run.span[:1])))
-        out[:, : len(ROTATIONS)] *= (reference / focal.sample(run.scope))[:, None]
-    return out
+        by_axis[: len(ROTATIONS)] *= reference / focal.sample(run.scope)
+    return by_axis.T
 
 
 def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     """What a layer's offsets are computed from."""
     lens = (run.shot.focal_mm,) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
-    return (
-        Read(layer, layer_scope(run, clip, layer)),
-        name,
-        Read(clip.speed, layer_scope(run, clip, layer)),
-        (*clip.extent_in(run.span), clip.backwards),
-        *lens,
-    )
+    where = (*clip.extent_in(run.span), clip.backwards)
+    if looks_at_frames_only(layer) and looks_at_frames_only(clip.speed):
+        return layer, name, clip.speed, where, *lens
+    scope = layer_scope(run, clip, layer)
+    return Read(layer, scope), name, Read(clip.speed, scope), where, *lens
 
 
-def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> Array:
-    """Swings of some axes: (F, A), or one row for all frames where they are fixed, (1, A)."""
-    swings = [layer.axes.of(axis).swing for axis in axes]
-    fixed = [swing.constant for swing in swings]
-    if None not in fixed:
-        values = np.array([fixed], dtype=np.float64)
-    else:
-        values = np.stack(
-            [swing.sample(_on_axis(scope, axis, swing)) for axis, swing in zip(axes, swings, strict=True)], axis=1
-        )
-    most: Array = np.array([_MOST_SWING[axis] for axis in axes])
-    return np.asarray(np.minimum(values, most), dtype=np.float64)
+def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | float]:
+    """Swings of some axes, each (F,), or one number for all frames where it is fixed."""
+    out: list[Array | float] = []
+    for axis in axes:
+        swing, most = layer.axes.of(axis).swing, _MOST_SWING[axis]
+        if swing.constant is not None:
+            out.append(min(swing.constant, most))
+        else:
+            out.append(np.minimum(swing.sample(_on_axis(scope, axis, swing)), most))
+    return out
 
 
 def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
@@ -95,7 +95,7 @@ def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
 
 
 def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
-    """The source's motion of unit RMS on some axes. (F, A)."""
+    """The source's motion of unit RMS on some axes. (A, F)."""
     scope = layer_scope(run, clip, layer)
     leads = _leads(layer, axes)
     numbers = (layer.source, layer.speed, clip.speed)
@@ -110,7 +110,9 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
         leads,
         layer.name if layer.source.reads_name else "",
     ]
-    return run.kept("unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes))))
+    return run.kept(
+        "unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes)).T)
+    )
 
 
 def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Inputs:
@@ -133,6 +135,8 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
             if key not in known:
                 known[key] = sign * _phase(run, of_axis, (rate, pace, *speeds), origin, (start, last))
             columns.append(known[key])
+        if len(known) == 1:
+            return np.broadcast_to(columns[0][:, None], (len(columns[0]), len(columns)))
         return np.stack(columns, axis=1)
 
     def pace_at(frames: Array) -> Array:

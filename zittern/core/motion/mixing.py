@@ -115,9 +115,12 @@ def _clip_weight(run: Evaluation, clip: Clip) -> Array:
 
 
 def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    scope = layers.layer_scope(run, clip, layer)
-    parts = (_when(layer), Read(layer.weight, scope), *_clip_parts(run, clip))
-    return run.kept("weight", parts, lambda: _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip))
+    def make() -> Array:
+        scope = layers.layer_scope(run, clip, layer)
+        parts = (_when(layer), Read(layer.weight, scope), *_clip_parts(run, clip))
+        return run.kept("weight", parts, lambda: _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip))
+
+    return run.once("weight", layer, make)
 
 
 def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
@@ -125,7 +128,10 @@ def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
     def make() -> Array:
         with budget.doing(lambda: f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):
-            return layers.offsets(run, clip, layer) * _weight(run, clip, layer)[:, None]
+            values, weight = layers.offsets(run, clip, layer), _weight(run, clip, layer)
+            for axis in layer.moving_axes:
+                values[:, axis_index(axis)] *= weight
+            return values
 
     return run.kept("layer", _weighted_parts(run, clip, layer), make)
 
@@ -184,6 +190,6 @@ def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Laye
     columns = [axis_index(axis) for axis in layer.moving_axes]
     for other in clip.layers:
         if other.id in below and other.target == layer.target:
-            values = below[other.id].copy()
+            values = below[other.id].copy(order="K")
             values[:, columns] *= left[:, None]
             below[other.id] = values

@@ -300,10 +300,10 @@ class Formula(Number):
     def sample(self, scope: Scope) -> Array:
         if not self.text and self.before is not None:
             return self.before.within(*self._limits).sample(scope)
-        values = values_of(parse(self.text), scope.value, len(scope.frames))
-        if self._limits != _UNLIMITED:
-            np.maximum(values, self._limits[0], out=values)
-            np.minimum(values, self._limits[1], out=values)
+        values, limits = values_of(parse(self.text), scope.value, len(scope.frames)), self._limits
+        if limits != _UNLIMITED:
+            np.maximum(values, limits[0], out=values)
+            np.minimum(values, limits[1], out=values)
         return values
 
     def notices(self, scope: Scope) -> tuple[str, ...]:

@@ -31,16 +31,22 @@ class Scope:
     later_frames: float = 0.0
     axis: int = 0
     values: Mapping[str, Callable[[Array], Array]] = field(default_factory=dict)
+    # What was worked out for just this scope: every formula asks for its time.
+    _made: dict[str, Array] = field(init=False, compare=False, default_factory=dict)
 
     @property
     def seconds(self) -> Array:
-        """Time from the shot's first frame, on the number's clock.
+        """Time from the shot's first frame, on the number's clock; read-only.
 
         Returns
         -------
         (F,).
         """
-        return self.fps.seconds(self.frames, self.first_frame + self.later_frames)
+        if "seconds" not in self._made:
+            seconds = self.fps.seconds(self.frames, self.first_frame + self.later_frames)
+            seconds.flags.writeable = False
+            self._made["seconds"] = seconds
+        return self._made["seconds"]
 
     @property
     def progress(self) -> Array:

@@ -17,7 +17,7 @@ _POLE_COS = 1e-7
 _SURELY_NEAR_DEG = 60.0
 
 
-def matrices(angles_deg: Array) -> Array:
+def matrices(angles_deg: Array, out: Array | None = None) -> Array:
     """Rotations from pan, tilt, roll.
 
     The product R_y R_x R_z written out: scipy's Rotation gives the same (a test says so) at twenty times the cost.
@@ -28,18 +28,20 @@ def matrices(angles_deg: Array) -> Array:
     Parameters
     ----------
     angles_deg: (F, 3) pan, tilt, roll.
+    out: (F, 3, 3) to write into.
 
     Returns
     -------
     (F, 3, 3).
     """
-    angles = np.radians(angles_deg.T)
+    angles = np.radians(np.ascontiguousarray(angles_deg.T))
     (sp, st, sr), (cp, ct, cr) = np.sin(angles), np.cos(angles)
-    out = np.empty((len(angles_deg), 3, 3))
-    out[:, 0, 0], out[:, 0, 1], out[:, 0, 2] = cp * cr + sp * st * sr, sp * st * cr - cp * sr, sp * ct
-    out[:, 1, 0], out[:, 1, 1], out[:, 1, 2] = ct * sr, ct * cr, -st
-    out[:, 2, 0], out[:, 2, 1], out[:, 2, 2] = cp * st * sr - sp * cr, sp * sr + cp * st * cr, cp * ct
-    return out
+    st_cr, st_sr = st * cr, st * sr
+    rows = np.empty((len(angles_deg), 3, 3)) if out is None else out
+    rows[:, 0, 0], rows[:, 0, 1], rows[:, 0, 2] = cp * cr + sp * st_sr, sp * st_cr - cp * sr, sp * ct
+    rows[:, 1, 0], rows[:, 1, 1], rows[:, 1, 2] = ct * sr, ct * cr, -st
+    rows[:, 2, 0], rows[:, 2, 1], rows[:, 2, 2] = cp * st_sr - sp * cr, sp * sr + cp * st_cr, cp * ct
+    return rows
 
 
 def quaternions(rotation: Array) -> Array:

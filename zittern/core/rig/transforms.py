@@ -33,10 +33,14 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
     -------
     (F, 4, 4).
     """
-    out = identity(len(position_m))
+    out = np.zeros((len(position_m), 4, 4))
     steady = len(angles_deg) > 0 and bool(np.all(angles_deg == angles_deg[0]))
-    out[:, :3, :3] = rotations.matrices(angles_deg[:1] if steady else angles_deg)
+    if steady:
+        out[:, :3, :3] = rotations.matrices(angles_deg[:1])
+    else:
+        rotations.matrices(angles_deg, out[:, :3, :3])
     out[:, :3, 3] = position_m
+    out[:, 3, 3] = 1.0
     if pivot_m is not None and np.any(pivot_m):
         out[:, :3, 3] += pivot_m - out[:, :3, :3] @ pivot_m
     return out

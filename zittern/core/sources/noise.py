@@ -15,6 +15,7 @@ from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.octave import PEAK_CYCLES_PER_STEP, fractal
+from zittern.core.phase import one_of_equal
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
@@ -50,7 +51,7 @@ class Noise(SourceDoc):
         -------
         (F, A), unit RMS.
         """
-        steps = inputs.phase(self.rate_hz).T / PEAK_CYCLES_PER_STEP
+        steps = one_of_equal(inputs.phase(self.rate_hz).T) / PEAK_CYCLES_PER_STEP
         totals = inputs.total_phase(self.rate_hz) / PEAK_CYCLES_PER_STEP if self.loop else None
         share = self.persistence.sample(inputs.scope)
         return fractal(steps, share, self.octaves, inputs.seeds, totals).T

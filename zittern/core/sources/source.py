@@ -46,7 +46,8 @@ class Inputs:
 
     scope: the frames (F,), and the path attributes by name. axes: the A axes asked for. seeds: (A,) one stream an axis;
     shared_seed is the layer's, for what all axes have in common. phase(rate): integral of rate x pace x speed from the
-    clip's start, (F, A) cycles. total_phase(rate): the same over the whole clip, one frame past its last, (A,) cycles.
+    clip's start, (F, A) cycles, read-only: axes of one pace may have one column in common.
+    total_phase(rate): the same over the whole clip, one frame past its last, (A,) cycles.
     phase_at(rate, frames): phase at other frames, (N, A); beat_at the same without the axes' pace, (N,).
     pace_at(frames): pace x speed, by which every rate counts, (N, A). start_frame: where the motion starts to count.
     name: the layer's, for a source that reads it. moments: the cues, where a source hears them.
