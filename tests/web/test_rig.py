@@ -137,7 +137,7 @@ class Rig(WithPage):
         page.keyboard.press("Shift+G")
         expect(page.get_by_role("region", name="Give")).to_contain_text("frequency")
         settled(page)
-        page.get_by_label("gives in turns").uncheck()
+        page.get_by_label("springs in turns").uncheck()
         settled(page)
         give = self.shot().mounts[0].give
         assert give is not None

@@ -138,9 +138,9 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
 
 
 _GIVE = (
-    Look("shift", "gives in place", hint="Translation springs to its parent"),
+    Look("shift", "springs in place", hint="Translation springs to its parent"),
     *_springs("shift", "shifts", Look("shift_stop_cm", "stop", "cm", step=0.1, digits=1)),
-    Look("turn", "gives in turns", hint="Rotation springs to its parent, about its own axes"),
+    Look("turn", "springs in turns", hint="Rotation springs to its parent, about its own axes"),
     *_springs("turn", "turns", Look("turn_stop_deg", "stop", "°", step=0.1, digits=1)),
     Look.percent("weight", "weight", ink="pedestal"),
 )
@@ -181,17 +181,17 @@ _OPERATOR = (
     *_hand("pan", "width"),
     Look("tilt", "tilts"),
     *_hand("tilt", "height"),
-    Look("mode", "with the keys", hint="Instead of the keyed pan and tilt, or on top of them"),
+    Look("mode", "keyed pan/tilt", hint="Instead of the keyed pan and tilt, or on top of them"),
     Look.percent("weight", "weight", ink="pedestal"),
 )
 _RIDE = (
     Look.percent(
         "position_weight",
-        "goes along",
+        "follows place",
         ink="truck",
-        hint="How much of where the object goes; on and off without a jump",
+        hint="How much of the object's travel it follows; fades on and off without a jump",
     ),
-    Look.percent("rotation_weight", "turns along", ink="pan", hint="How much of how the object turns"),
+    Look.percent("rotation_weight", "follows turns", ink="pan", hint="How much of the object's rotation it follows"),
 )
 _HOLD = (
     Look(

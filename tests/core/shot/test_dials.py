@@ -163,7 +163,7 @@ class Refusals(unittest.TestCase):
     def test_the_path_cannot_read_what_is_made_of_it(self) -> None:
         after = edited(with_dial(), formula("mount:camera.x_m", "speed"))
         self.assertEqual(after.mounts[0].x_m.draft, "speed")
-        with self.assertRaisesRegex(Exception, "“Camera” cannot read `speed`"):
+        with self.assertRaisesRegex(Exception, "“Camera” cannot use `speed`"):
             with_dial().replace(mounts=(Mount(id="camera", name="Camera", x_m=by_formula("speed", fixed(0.0))),))
 
     def test_a_dial_that_is_not_there(self) -> None:

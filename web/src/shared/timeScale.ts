@@ -11,6 +11,18 @@ export function timeScale(window: [number, number], width: number): TimeScale {
     .range([margin, Math.max(width - margin, margin + 1)]);
 }
 
+/** Some of the pixels of a scale that many share. */
+export type Part = { left: number; of: number };
+
+/** The scale of a window over a part of the lanes: pixels are counted from its left edge. */
+export function scaleOfPart(window: [number, number], width: number, part?: Part): TimeScale {
+  if (!part) return timeScale(window, width);
+  const whole = timeScale(window, part.of);
+  return Object.assign((frame: number) => whole(frame) - part.left, {
+    invert: (x: number) => whole.invert(x + part.left),
+  });
+}
+
 /** A window zoomed about a frame, kept within sense. */
 export function zoomed(
   window: [number, number],

@@ -7,8 +7,6 @@ export type Note = { id: number; kind: "info" | "error"; text: string; action?: 
 export const notes = createStore<{ list: Note[] }>(() => ({ list: [] }));
 
 let count = 0;
-const STAY_MS = 5000;
-const OFFER_STAYS_MS = 15_000;
 /** Messages without an offer beside a new one. */
 const MOST_PLAIN = 2;
 
@@ -26,7 +24,6 @@ function kept(list: Note[], text: string): Note[] {
 export function note(kind: Note["kind"], text: string, action?: Note["action"]): void {
   const id = ++count;
   notes.setState(({ list }) => ({ list: [...kept(list, text), { id, kind, text, action }] }));
-  if (kind === "info") setTimeout(() => dismiss(id), action ? OFFER_STAYS_MS : STAY_MS);
 }
 
 /** Says what went wrong and where. */

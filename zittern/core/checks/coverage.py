@@ -11,8 +11,6 @@ from zittern.core.plates.needs import Need, filling
 
 __all__ = ["coverage"]
 
-# Less of a line than this nobody sees.
-_LEAST_PX = 0.05
 # A shake is calmed, and a plate enlarged, by no more than this before another way is offered first.
 _LEAST_SWINGS, _MOST_OVERSCAN = 0.5, 1.5
 
@@ -24,7 +22,7 @@ def coverage(study: Study) -> Iterator[Finding]:
     if not plates:
         return
     full = filling(shot, cache=study.cache)
-    if full.uncovered_px <= _LEAST_PX:
+    if full.uncovered_px == 0.0:
         return
     rearmost = plates[-1]
     found = {need.kind: need for need in full.needs}

@@ -51,7 +51,7 @@ def framing(study: Study) -> Iterator[Finding]:
             amount=float(outside.mean() * 100.0),
             unit="% of the frames",
             px=float((min(seen[worst], _FAR) - 1.0) * study.shot.picture.width_px / 2.0),
-            says=f"“{subject.name}” is out of the picture in {int(outside.sum())} frames"
+            says=f"“{subject.name}” is out of frame in {int(outside.sum())} frames"
             + ("; without the layers it is not" if shaken else ""),
             fix=_mended(study, worst, shaken),
         )

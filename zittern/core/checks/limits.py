@@ -38,7 +38,7 @@ def limits(study: Study) -> Iterator[Finding]:
             frames=stretch(study.frames, over),
             amount=amount,
             unit="",
-            says=f"{called} lies up to {amount:.4g} outside of {least:g} to {most:g}, and is held there",
+            says=f"{called} lies up to {amount:.4g} outside of {least:g} to {most:g} and is clamped",
         )
 
 

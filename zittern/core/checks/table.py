@@ -48,7 +48,7 @@ CHECKS: tuple[Check, ...] = (
     Check("coverage", "coverage", "edges of plates that show", coverage),
     Check("hidden", "hidden", "the subject behind plates", hidden),
     Check("through", "through", "a lens that goes through a plate or the subject", through),
-    Check("framing", "subject", "the subject out of the picture or the safe area", framing),
+    Check("framing", "subject", "the subject out of frame or out of the safe area", framing),
     Check("blur", "blur", "streaks of the shake that are too long to see through", blur),
     Check("rate", "too fast", "rates above half the frame rate", rate),
     Check("kink", "kink", "corners in the path", kink),

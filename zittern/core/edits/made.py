@@ -50,7 +50,7 @@ def _left_by_the_set(before: Shot, after: Shot) -> Iterator[str]:
     rides = {mount.id: mount.ride for mount in after.mounts}
     moved = [mount.name for mount in before.mounts if mount.ride is not None and mount.ride != rides.get(mount.id)]
     if moved:
-        yield f"the set plays as before: choose the ride of “{moved[0]}” again to go along with what is seen now"
+        yield f"the set plays as before: choose the ride of “{moved[0]}” again to follow what is seen now"
 
 
 def _holes(shot: Shot, lane: Lane) -> list[tuple[float, float]]:

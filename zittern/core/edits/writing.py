@@ -87,7 +87,7 @@ def _known(node: Node, shot: Shot, at: str) -> None:
     for each in name_nodes(node):
         if each.name in FACT_NAMES and each.name not in names:
             raise FormulaFault(
-                f"`{each.name}` is worked out from where the camera goes; this number is part of that",
+                f"cannot use `{each.name}` here: it depends on the path that this number shapes",
                 each.start,
                 each.stop,
             )

@@ -98,7 +98,7 @@ class _Build(Transformer[Token, Node]):
     def call(self, token: Token, *arguments: Node) -> Node:
         function = FUNCTIONS.get(str(token))
         if function is None:
-            raise unknown(str(token), FUNCTIONS, _start(token), "is no function")
+            raise unknown(str(token), FUNCTIONS, _start(token), "is not a function")
         if not function.least <= len(arguments) <= function.most:
             text = (
                 f"`{function.name}` takes ({function.arguments}), got {len(arguments)} "

@@ -26,6 +26,8 @@ _STEPS, _HALVINGS = 27, 15
 # Frames that are looked at together.
 _PART_FRAMES = 512
 _FEW_STEPS, _FEW_HALVINGS = 12, 5
+# Less of a line than this nobody sees.
+_LEAST_PX = 0.05
 # Along the picture, and along a plate: what the last digits make of nothing.
 _NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
 
@@ -80,7 +82,7 @@ def covered(
 
 def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = True) -> Array:
     """How far in from the left, right, lower and upper side the frame is not filled. A place near a corner counts for
-    the side to which its gap is the shorter part of the picture.
+    the side to which its gap is the shorter part of the picture; less of a line than anybody sees counts as none.
 
     Parameters
     ----------
@@ -121,7 +123,8 @@ def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side:
     through = np.array([wide, wide, tall, tall], dtype=np.float64)[:, None]
     # A place whose own row or column lies in the gap of another side tells nothing: the way to the middle does.
     mine = deep / through <= aside / through[::-1]
-    out[rows] = np.max(np.where(mine, np.minimum(deep, slanted), 0.0), axis=2)
+    bare = np.max(np.where(mine, np.minimum(deep, slanted), 0.0), axis=2)
+    out[rows] = np.where(bare > _LEAST_PX, bare, 0.0)
     return out
 
 

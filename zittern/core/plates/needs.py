@@ -76,7 +76,7 @@ def filling(shot: Shot, frames: Array | None = None, cache: Cache | None = None)
         float(motion.frames[worst]),
         SIDES[int(np.argmax(bare[worst]))],
         (float(stretch[0]), float(stretch[1])),
-        needs(shot, motion, cache),
+        needs(shot, motion, cache) if rows.size else (),
     )
 
 

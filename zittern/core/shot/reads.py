@@ -99,8 +99,7 @@ def check_reads(
             called = getattr(doc, "name", whole)
             if name in facts:
                 raise ValueError(
-                    f"“{called}” cannot read `{name}`: that is worked out from where the camera goes, which it is "
-                    f"part of"
+                    f"“{called}” cannot use `{name}`: it depends on the path of the camera, which this is part of"
                 )
             raise ValueError(f"“{called}” reads a missing dial: {unknown(name, known, 0).message}")
 

@@ -147,7 +147,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Hit,
         "Hit",
-        "blows and steps: the camera rings at each cue, or in a rhythm of its own",
+        "blows and steps: the camera rings at each cue, or at a repeat rate",
         {"pan": 0.35, "tilt": 0.6, "roll": 0.4, "truck": 0.8, "pedestal": 1.6, "dolly": 0.8},
         (
             Look("ring_hz", "ring", "Hz", step=0.02, digits=1, scales=True),
@@ -196,10 +196,10 @@ SOURCES: tuple[SourceRow, ...] = (
             Look.percent("gain", "gain", scales=True),
             Look(
                 "drift_hz",
-                "without drift",
+                "high-pass",
                 "Hz",
                 step=0.005,
-                hint="High-pass: slower motion is removed; 0 removes only the mean",
+                hint="Motion slower than this is removed; 0 removes only the mean",
             ),
             Look("offset_s", "begins at", "s", step=0.02, hint="Where in the take it begins"),
             Look("loop", "loop", hint="Cross-fades to its start"),

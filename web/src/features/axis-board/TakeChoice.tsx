@@ -24,7 +24,7 @@ export function TakeChoice({ layer }: { layer: Layer }) {
   const name = layer.source.recording?.name ?? "";
   return (
     <div className="cond col-span-4 flex flex-wrap items-center gap-1 text-xs" data-testid="take">
-      <span className="text-(--graphite)">{name ? `plays “${name}”` : "plays nothing yet: choose a take"}</span>
+      <span className="text-(--graphite)">{name ? `plays “${name}”` : "No take chosen"}</span>
       <span className="ml-auto" />
       {facts().takes.map((take) => (
         <button

@@ -1,4 +1,6 @@
+import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { useStore } from "zustand";
 import { client, explain, take } from "../../api/client";
 import type { Typed } from "../../api/types";
 import { useFault } from "../../shared/number";
@@ -6,32 +8,29 @@ import { openShot } from "../../stores/openShot";
 import { pause, seek, transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 
+const NO_FRAME = "this is no frame";
+
 const close = () => view.setState({ goingTo: false });
 
 /** Where to go, as it is typed: a frame, so many on, a time, the name of a cue. The server reads it. */
 export function GoToFrame() {
   const [text, setText] = useState(String(transport.getState().frame));
-  const [wrong, setWrong] = useState("");
-  const { note, anchored } = useFault(wrong);
-  const box = useRef<HTMLInputElement>(null);
-  useEffect(() => box.current?.select(), []);
-  const go = async () => {
-    const { state } = openShot.getState();
-    if (!state) return;
-    try {
-      const body = { text, shot: state.slug, frame: transport.getState().frame };
-      const { value, fault } = await take<Typed>(client.POST("/api/arithmetic/frame", { body }));
-      if (value === null) {
-        setWrong(fault ?? "this is no frame");
-        return;
-      }
+  const shot = useStore(openShot, (each) => each.state?.slug);
+  const asked = useMutation({
+    mutationFn: (body: { text: string; shot: string; frame: number }) =>
+      take<Typed>(client.POST("/api/arithmetic/frame", { body })),
+    onSuccess: ({ value }) => {
+      if (value === null) return;
       pause();
       seek(value);
       close();
-    } catch (error) {
-      setWrong(explain(error));
-    }
-  };
+    },
+  });
+  const wrong = asked.error ? explain(asked.error) : asked.data?.value === null ? (asked.data.fault ?? NO_FRAME) : "";
+  const { note, anchored } = useFault(wrong);
+  const box = useRef<HTMLInputElement>(null);
+  useEffect(() => box.current?.select(), []);
+  const go = () => shot && asked.mutate({ text, shot, frame: transport.getState().frame });
   return (
     <>
       <input
@@ -43,12 +42,12 @@ export function GoToFrame() {
         value={text}
         onChange={(event) => {
           setText(event.target.value);
-          setWrong("");
+          asked.reset();
         }}
         onBlur={close}
         onKeyDown={(event) => {
           event.stopPropagation();
-          if (event.key === "Enter") void go();
+          if (event.key === "Enter") go();
           if (event.key === "Escape") close();
         }}
       />

@@ -93,7 +93,7 @@ export const RIGGING: Action[] = [
   },
   {
     id: "go-along",
-    title: "Mount goes along with the lens over the stretch",
+    title: "Match mount to lens over the loop range",
     keys: [],
     available: several,
     run: () => void follow({ mount: null }),

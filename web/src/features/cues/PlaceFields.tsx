@@ -31,7 +31,7 @@ export function PlaceFields({ cue }: { cue: Cue }) {
           </span>
         ))
       ) : (
-        <span>nowhere: each axis goes its own way</span>
+        <span>No position: axes respond independently</span>
       )}
       <button
         type="button"

@@ -12,7 +12,7 @@ import { SelectFrame } from "./SelectFrame";
 import { type KeyRef, sameKey, useSelectedKeys } from "./useSelectedKeys";
 
 /** Points that lie closer together are shown as one; a closer look tells them apart. */
-const APART_PX = 4;
+const APART_PX = 8;
 const MOST_CHOSEN = 200;
 const EDGE_PX = 8;
 const nameOf = ({ at, frame }: KeyRef) => `${at}/${frame}`;
@@ -22,9 +22,9 @@ type CurvePointsProps = GroupProps & { x: TimeScale; y: TimeScale; height: numbe
 
 /** All points, and those of them that are drawn: what lies closer together than can be told apart is shown as one. */
 function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: number) {
-  const points = useMemo(
+  const curves = useMemo(
     () =>
-      tracks.flatMap((track) =>
+      tracks.map((track) =>
         keysOf(track.param).map((key, n) => ({ track, key, n, ref: { at: track.at, frame: key.frame } })),
       ),
     [tracks],
@@ -32,16 +32,16 @@ function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: nu
   const shown = useMemo(() => {
     const [from, to] = [x.invert(-EDGE_PX), x.invert(width + EDGE_PX)];
     const few = chosen.size < MOST_CHOSEN;
-    return tracks.flatMap((track) =>
+    return curves.flatMap((points) =>
       thinned(
-        points.filter((each) => each.track === track && each.key.frame > from && each.key.frame < to),
+        points.filter(({ key }) => key.frame > from && key.frame < to),
         ({ key }) => x(key.frame),
         APART_PX,
         ({ ref }) => few && chosen.has(nameOf(ref)),
       ),
     );
-  }, [points, tracks, x, width, chosen]);
-  return { points, shown };
+  }, [curves, x, width, chosen]);
+  return { curves, shown };
 }
 
 /** The points: click selects, Shift adds, dragging moves all selected ones on whole frames, a frame drawn around them selects. */
@@ -49,7 +49,7 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
   const [selected, select] = useSelectedKeys();
   const chosen = useMemo(() => new Set(selected.map(nameOf)), [selected]);
   const isOn = (ref: KeyRef) => chosen.has(nameOf(ref));
-  const { points, shown } = usePoints(tracks, chosen, x, width);
+  const { curves, shown } = usePoints(tracks, chosen, x, width);
   const pressed = (ref: KeyRef, more: boolean) => (isOn(ref) ? selected : more ? [...selected, ref] : [ref]);
   const { bind, live } = useTrialDrag<KeyRef, Shift>({
     press: ({ what, shiftKey }) => {
@@ -85,9 +85,9 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
         width={width}
         height={height}
         onSelect={({ left, right, top, bottom }, more) => {
-          const inside = points.filter(
-            ({ key }) => x(key.frame) >= left && x(key.frame) <= right && y(key.value) >= top && y(key.value) <= bottom,
-          );
+          const within = ({ key }: { key: Key }) =>
+            x(key.frame) >= left && x(key.frame) <= right && y(key.value) >= top && y(key.value) <= bottom;
+          const inside = curves.flatMap((points) => points.filter(within));
           select([...(more ? selected : []), ...inside.map(({ ref }) => ref)]);
         }}
       />

@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
 import { drawSoon } from "../../shared/drawSoon";
-import { type TimeScale, timeScale } from "../../shared/timeScale";
+import { type Part, scaleOfPart, type TimeScale } from "../../shared/timeScale";
 import { useInSight } from "../../shared/useInSight";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { view } from "../../stores/view";
@@ -13,24 +13,29 @@ export type LaneCanvasProps = {
   label: string;
   /** Name of the array it draws. */
   array: string;
+  /** Of which part of the lanes it is, where it is not as wide as they are. */
+  part?: Part;
   /** Draws the lane; called again when its array, the time window, size or what it closes over change. */
   draw: (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => void;
 };
 
 /** A lane's drawing. */
-export function LaneCanvas({ width, height, label, array, draw }: LaneCanvasProps) {
+export function LaneCanvas({ width, height, label, array, part, draw }: LaneCanvasProps) {
   const ref = useRef<HTMLCanvasElement>(null);
   const inSight = useInSight(ref);
   const values = useMotionArray(array);
   const window = useStore(view, (state) => state.window);
   const night = useStore(view, (state) => state.night);
+  const left = part?.left;
+  const of = part?.of;
   useEffect(() => {
     const canvas = ref.current;
     if (!canvas || width <= 0 || !inSight) return;
+    const here = left === undefined || of === undefined ? undefined : { left, of };
     drawSoon(canvas, () => {
       const context = prepare(canvas, width, height);
-      if (context) draw(context, timeScale(window, width), canvas);
+      if (context) draw(context, scaleOfPart(window, width, here), canvas);
     });
-  }, [values, window, width, height, draw, night, inSight]);
+  }, [values, window, width, height, left, of, draw, night, inSight]);
   return <canvas ref={ref} role="img" aria-label={label} style={{ width, height }} className="block" />;
 }

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
 import { paperOf } from "../../shared/paper";
-import type { TimeScale } from "../../shared/timeScale";
+import type { Part, TimeScale } from "../../shared/timeScale";
 import { motion } from "../../stores/motion";
 import { drawWaves, reach, type Wave } from "./drawWave";
 import { LaneCanvas } from "./LaneCanvas";
@@ -19,10 +19,12 @@ type LayerWaveProps = {
   faint?: boolean;
   /** Without a middle line and its size in words. */
   bare?: boolean;
+  /** Of which part of the lanes, where it is not as wide as they are. */
+  part?: Part;
 };
 
 /** What a layer, a clip or all of them give, as waveforms. */
-export function LayerWave({ width, height, name, array, of, faint, bare }: LayerWaveProps) {
+export function LayerWave({ width, height, name, array, of, faint, bare, part }: LayerWaveProps) {
   const text = useStore(motion, (state) => wavesText(state.readings, of));
   const draw = useCallback(
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
@@ -55,5 +57,7 @@ export function LayerWave({ width, height, name, array, of, faint, bare }: Layer
     },
     [array, text, height, width, faint, bare],
   );
-  return <LaneCanvas width={width} height={height} label={`Waveform of ${name}`} array={array} draw={draw} />;
+  return (
+    <LaneCanvas width={width} height={height} label={`Waveform of ${name}`} array={array} part={part} draw={draw} />
+  );
 }

@@ -61,7 +61,7 @@ function Editor({ mm, fps, onEnd }: { mm: number[]; fps: number; onEnd: () => vo
   return (
     <input
       aria-label="Lenses of the row, in mm"
-      title={`Up to ${MOST} focal lengths in mm; Enter keeps them, none brings the usual ones back`}
+      title={`Up to ${MOST} focal lengths in mm; Enter keeps them; leave empty for the standard ones`}
       className="num h-[25px] w-full rounded-sm border border-primary bg-base-100 px-1 text-xs"
       ref={input}
       value={text}

@@ -5,7 +5,6 @@ import type { Needs } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
 import { pause, seek } from "../../stores/transport";
-import { LEAST_PX } from "./leastPx";
 
 /** Whether the frame is full; where not, each change that would do alone. */
 export function Coverage() {
@@ -19,7 +18,7 @@ export function Coverage() {
     placeholderData: keepPreviousData,
   }).data;
   if (!told) return <p className="text-xs">looking for edges …</p>;
-  if (told.uncovered_px <= LEAST_PX)
+  if (told.uncovered_px === 0)
     return (
       <p className="text-xs" data-testid="coverage">
         The frame is filled in every frame.

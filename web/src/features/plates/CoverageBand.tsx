@@ -5,7 +5,6 @@ import { timeScale } from "../../shared/timeScale";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { frameAt } from "../../stores/motion";
 import { view } from "../../stores/view";
-import { LEAST_PX } from "./leastPx";
 
 const HIGH_PX = 4;
 const SIDES = 4;
@@ -24,7 +23,7 @@ export function CoverageBand({ width }: { width: number }) {
     const rows = array ? array.data.length / array.columns : 0;
     for (let row = 0; row < rows; row++) {
       const bare = Math.max(...(array?.data.subarray(row * SIDES, row * SIDES + SIDES) ?? []));
-      if (bare <= LEAST_PX) continue;
+      if (bare === 0) continue;
       const frame = frameAt(row);
       const left = x(frame - 0.5);
       ink.fillRect(left, 0, Math.max(1, x(frame + 0.5) - left), HIGH_PX);

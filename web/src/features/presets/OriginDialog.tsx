@@ -1,4 +1,5 @@
-import { useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useStore } from "zustand";
 import { client, explain, take } from "../../api/client";
 import type { Origin, OriginPart } from "../../api/types";
@@ -68,13 +69,13 @@ export function OriginDialog() {
 
 function useOrigin(clip: string): { origin: Origin | null; problem: string } {
   const slug = useStore(openShot, (each) => each.state?.slug) ?? "";
-  const [origin, setOrigin] = useState<Origin | null>(null);
-  const [problem, setProblem] = useState("");
-  useEffect(() => {
-    const params = { path: { shot: slug, clip } };
-    take<Origin>(client.GET("/api/shots/{shot}/clips/{clip}/preset", { params })).then(setOrigin, (error) =>
-      setProblem(explain(error)),
-    );
-  }, [slug, clip]);
-  return { origin, problem };
+  const params = { path: { shot: slug, clip } };
+  const { data, error } = useQuery({
+    queryKey: ["origin", slug, clip],
+    queryFn: () => take<Origin>(client.GET("/api/shots/{shot}/clips/{clip}/preset", { params })),
+    // The shelf and the clip may both have changed since it was last looked at.
+    gcTime: 0,
+    retry: false,
+  });
+  return { origin: data ?? null, problem: error ? explain(error) : "" };
 }

@@ -1,4 +1,5 @@
-import { useEffect, useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { client, explain, take } from "../../api/client";
 import type { Job } from "../../api/types";
 import { download } from "../../shared/download";
@@ -6,46 +7,47 @@ import { note } from "../../stores/notes";
 
 const POLL_MS = 150;
 
+const jobOf = (id: string) => ({ params: { path: { job: id } } });
+
 /** An export under way: started, watched, cancelled; its file is handed over when it is ready. */
 export function useExport(slug: string, onDone: () => void) {
-  const [job, setJob] = useState<Job | null>(null);
-  const [problem, setProblem] = useState("");
-  const id = job?.status === "working" ? job.id : null;
+  const cache = useQueryClient();
+  const started = useMutation({
+    mutationFn: (body: { format: string; step: number }) =>
+      take<Job>(client.POST("/api/shots/{shot}/exports", { params: { path: { shot: slug } }, body })),
+  });
+  const id = started.data?.id ?? "";
+  const key = ["export", id];
+  const { data, error } = useQuery({
+    queryKey: key,
+    queryFn: () => take<Job>(client.GET("/api/exports/{job}", jobOf(id))),
+    enabled: id !== "",
+    initialData: started.data,
+    // One question after the other, until it is over; also while the page lies behind others.
+    refetchInterval: ({ state }) => (state.data?.status === "working" && !state.error ? POLL_MS : false),
+    refetchIntervalInBackground: true,
+    retry: false,
+  });
+  const cancelled = useMutation({
+    mutationFn: () => take<Job>(client.DELETE("/api/exports/{job}", jobOf(id))),
+    onSuccess: (job) => cache.setQueryData(key, job),
+  });
+  const job = id ? data : undefined;
+  const ready = job?.status === "done" ? job.id : null;
+  const filename = job?.filename ?? "";
+  // Each is fetched once.
   useEffect(() => {
-    if (!id) return;
-    let watching = true;
-    const watch = async () => {
-      // One question after the other: two answers “done” would fetch the file twice.
-      while (watching) {
-        await new Promise((resolve) => setTimeout(resolve, POLL_MS));
-        const now = await take<Job>(client.GET("/api/exports/{job}", { params: { path: { job: id } } }));
-        if (!watching) return;
-        setJob(now);
-        if (now.status === "failed") setProblem(now.problem ?? "the export failed");
-        if (now.status === "done") {
-          download(`/api/exports/${now.id}/file`, now.filename);
-          note("info", `${now.filename} is ready`);
-          onDone();
-        }
-        if (now.status !== "working") return;
-      }
-    };
-    watch().catch((error: unknown) => {
-      setProblem(explain(error));
-      setJob(null);
-    });
-    return () => {
-      watching = false;
-    };
-  }, [id, onDone]);
-  const start = (format: string, step: number) => {
-    setProblem("");
-    const body = { format, step };
-    const asked = take<Job>(client.POST("/api/shots/{shot}/exports", { params: { path: { shot: slug } }, body }));
-    asked.then(setJob).catch((error: unknown) => setProblem(explain(error)));
+    if (!ready) return;
+    download(`/api/exports/${ready}/file`, filename);
+    note("info", `${filename} is ready`);
+    onDone();
+  }, [ready, filename, onDone]);
+  const fault = started.error ?? error ?? cancelled.error;
+  const failed = job?.status === "failed" ? (job.problem ?? "the export failed") : "";
+  return {
+    progress: job?.status === "working" && !error ? job.progress : null,
+    problem: fault ? explain(fault) : failed,
+    start: (format: string, step: number) => started.mutate({ format, step }),
+    cancel: () => cancelled.mutate(),
   };
-  const cancel = () => {
-    if (id) void take<Job>(client.DELETE("/api/exports/{job}", { params: { path: { job: id } } })).then(setJob);
-  };
-  return { progress: id ? (job?.progress ?? 0) : null, problem, start, cancel };
 }

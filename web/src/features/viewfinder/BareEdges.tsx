@@ -6,8 +6,7 @@ import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 
 const SIDES = ["left", "right", "bottom", "top"] as const;
-/** Less of a line nobody sees; and a hatching thinner than this neither. */
-const LEAST_PX = 0.05;
+/** A hatching thinner than this nobody sees. */
 const THINNEST_PX = 3;
 
 /** Hatching where no plate fills the frame. */
@@ -20,7 +19,7 @@ export function BareEdges({ width, height }: { width: number; height: number }) 
   const at = rowOf(frame) * array.columns;
   return SIDES.map((side, n) => {
     const bare = array.data[at + n] ?? 0;
-    if (bare <= LEAST_PX) return null;
+    if (bare === 0) return null;
     const across = n < 2;
     const size = Math.max(
       THINNEST_PX,
