@@ -93,6 +93,20 @@ class Commands(unittest.TestCase):
         contents = {(self.folder / name).read_text() for name in ("slug.csv", "id.csv", "file.csv")}
         self.assertEqual(len(contents), 1)
 
+    def test_bake_in_a_format_by_name(self) -> None:
+        name = self.zittern("bake", "jetty-walk", "-o", "shift.csv", "--format", "csv-shift", "--data", "data")
+        self.assertEqual(name.returncode, 0, name.stderr)
+        self.assertTrue((self.folder / "shift.csv").read_text().split("\n", 1)[0].endswith("shift_y_percent"))
+        for wrong, why in (
+            ("cues", "is written to files that end in"),
+            ("glb", "end in .glb"),
+            ("usd", "unknown format"),
+        ):
+            made = self.zittern("bake", "jetty-walk", "-o", "wrong.csv", "--format", wrong, "--data", "data")
+            self.assertNotEqual(made.returncode, 0)
+            self.assertIn(why, made.stderr)
+            self.assertFalse((self.folder / "wrong.csv").exists())
+
     def test_bake_with_a_step(self) -> None:
         self.zittern("bake", "jetty-walk", "-o", "quarter.csv", "--step", "0.25", "--data", "data")
         rows = list(csv.DictReader((self.folder / "quarter.csv").read_text().splitlines()))

@@ -19,6 +19,7 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Number, by_formula, fixed, on_curve
+from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip, Clock
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial
@@ -40,6 +41,7 @@ __all__ = ["Difference", "edited", "made", "run"]
 # As near as the two have to be: metres, degrees, millimetres, each relative to its size above 1.
 TOLERANCE = 1e-7
 _LAST = 90
+_CORNERS = ("one", "two", "three", "four")
 _AXES = ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")
 _FORMULAS = (
     "{v} + 0.1 * u",
@@ -209,7 +211,16 @@ def _clip(rng: random.Random, id_: str, targets: list[str | None]) -> Clip:
         if rng.random() < 0.3
         else None
     )
-    return Clip(id=id_, name=id_, span_frames=_span(rng), clock=clock, **more)
+    blend = _blend(rng) if rng.random() < 0.4 else None
+    return Clip(id=id_, name=id_, span_frames=_span(rng), clock=clock, blend=blend, **more)
+
+
+def _blend(rng: random.Random) -> Blend:
+    corners = tuple(Corner(id=name, name=name) for name in _CORNERS[: rng.randint(2, len(_CORNERS))])
+    return Blend(
+        method=rng.choice(["mix", "morph"]), corners=corners,
+        across_percent=_number(rng, 0.0, 100.0), up_percent=_number(rng, 0.0, 100.0),
+    )  # fmt: skip
 
 
 def _span(rng: random.Random) -> tuple[float, float] | None:
@@ -244,6 +255,7 @@ def _layer(rng: random.Random, id_: str, targets: list[str | None]) -> Layer:
         span_frames=_span(rng),
         mode=rng.choice(["add", "add", "replace"]),
         steady=rng.random() < 0.2,
+        corner=rng.choice([None, *_CORNERS]),
     )
 
 
@@ -290,6 +302,16 @@ def _swapped(shot: Shot, rng: random.Random) -> Shot:
     return shot.replace(lanes=tuple(lanes))
 
 
+def _alike_in_another(clip: Clip, rng: random.Random) -> Clip:
+    """Another layer with the source of one, in another corner: the two morph."""
+    one = rng.choice(clip.layers)
+    other = one.replace(
+        id=f"{one.id[:30]}-{rng.randint(0, 9999)}", corner=rng.choice(_CORNERS), weight=_number(rng, 0, 1),
+        speed=_number(rng, 0.5, 2, _FORMULAS), mode="add",
+    )  # fmt: skip
+    return clip.replace(layers=(*clip.layers[-5:], other))
+
+
 _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: shot.replace(fps=Fps(num=rng.choice([24, 25, 30, 48]))),
     lambda shot, rng: shot.replace(
@@ -298,6 +320,11 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: shot.replace(focal_mm=_number(rng, 30, 60)),
     lambda shot, rng: shot.replace(plates=tuple(_plate(rng, n) for n in range(rng.randint(0, 2)))),
     lambda shot, rng: shot.replace(hold=_hold(rng, [mount.id for mount in shot.mounts])),
+    lambda shot, rng: _some_clip(
+        shot, rng, lambda clip: clip.replace(blend=rng.choice([None, _blend(rng), _blend(rng)]))
+    ),
+    lambda shot, rng: _some_layer(shot, rng, lambda layer: layer.replace(corner=rng.choice([None, *_CORNERS]))),
+    lambda shot, rng: _some_clip(shot, rng, lambda clip: _alike_in_another(clip, rng)),
     lambda shot, rng: shot.replace(sensor_mm=rng.choice([24.0, 36.0])),
     lambda shot, rng: shot.replace(
         hold=rng.choice([None, HoldFraming(below_hz=0.5, across_percent=_number(rng, 30, 70))])

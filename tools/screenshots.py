@@ -44,8 +44,6 @@ def main() -> None:
         settled(page)
         shoot(page, "layers")
         page.keyboard.press("Control+z")
-        bench(page, server.url, "lamp-close", 60)
-        shoot(page, "lamp-close")
         bench(page, server.url, "jetty-walk-handheld", 96)
         page.keyboard.press("e")
         page.get_by_role("dialog").wait_for()
@@ -67,6 +65,9 @@ def main() -> None:
         page.mouse.move(400, 200)
         settled(page)
         shoot(page, "presets-compared")
+        for name in ("Brisk walk", "Small boat", "Washboard", "Shoulder, standing"):
+            page.get_by_label(f"Compare {name}", exact=True).uncheck()
+        blend(page, server.url)
         bench(page, server.url, "signal-run", 110)
         page.get_by_role("button", name="Arms", exact=True).click()
         page.get_by_role("spinbutton", name="Swing of tilt", exact=True).press("ArrowUp")
@@ -128,6 +129,32 @@ def bench(page: Page, url: str, slug: str, frame: int) -> None:
         page.keyboard.press("Shift+ArrowRight")
     page.get_by_test_id("frame").get_by_text(f"{frame // 10 * 10 + 1:04d}").wait_for()
     drawn(page)
+
+
+def blend(page: Page, url: str) -> None:
+    """Three presets in corners, and a way between them."""
+    bench(page, url, "jetty-walk", 110)
+    page.keyboard.press("r")
+    for name in ("Careful walk", "Run", "Small boat"):
+        page.get_by_label(f"Compare {name}", exact=True).check()
+    page.get_by_role("button", name="Blend these").click()
+    page.get_by_test_id("blend-pad").wait_for()
+    settled(page)
+    for number, values in (("across", (20, 90, 40)), ("up", (80, 30, 25))):
+        for frame, value in zip((20, 90, 170), values, strict=True):
+            page.get_by_test_id("frame").dblclick()
+            page.get_by_label("Frame to go to").fill(str(frame))
+            page.keyboard.press("Enter")
+            page.get_by_test_id("frame").get_by_text(f"{frame:04d}").wait_for()
+            if frame == 20:
+                page.get_by_label(f"Key of {number} here").click()
+            entry = page.get_by_role("spinbutton", name=number, exact=True)
+            entry.press("Enter")
+            page.get_by_role("textbox", name=number, exact=True).fill(str(value))
+            page.keyboard.press("Enter")
+            settled(page)
+    page.locator("canvas[data-drawn=no]").first.wait_for(state="detached")
+    shoot(page, "blend")
 
 
 def drawn(page: Page) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import platform
 import time
 from collections.abc import Callable, Iterator
+from typing import Literal
 
 import numpy as np
 from pydantic import TypeAdapter
@@ -22,6 +23,7 @@ from zittern.core.plates.coverage import A_LOOK, uncovered_px
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
 from zittern.core.sampled import sample
+from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
@@ -68,6 +70,7 @@ def run(rounds: int = 9) -> dict[str, object]:
         **_rig(rounds),
         **_drag(rounds),
         **_long(min(rounds, 2)),
+        **_blend(rounds),
         "machine": f"{platform.machine()}, Python {platform.python_version()}, numpy {np.__version__}",
         "shot": f"{FRAMES} frames x {LAYERS} layers x {AXES} axes x {OCTAVES} octaves",
         "full_ms": round(best["full"], 2),
@@ -150,6 +153,31 @@ def _long(rounds: int) -> dict[str, object]:
         "set_pivot_to_full": round(best["pivot"] / best["rig"], 1),
         "use_rig_to_full": round(best["use"] / best["rig"], 1),
         "rig_command_to_full_aim": 3,
+    }
+
+
+def _blend(rounds: int) -> dict[str, object]:
+    """Four corners of five layers with a keyed place, against the same layers plainly."""
+    names = ("one", "two", "three", "four")
+    plain = big_shot(FRAMES, len(names) * 5)
+    clip = next(plain.clips())
+    stood = tuple(layer.replace(corner=names[n % len(names)]) for n, layer in enumerate(clip.layers))
+
+    def blended(method: Literal["mix", "morph"]) -> Shot:
+        across, up = keyed((1, 0.0), (FRAMES, 100.0)), keyed((1, 100.0), (FRAMES / 2, 0.0), (FRAMES, 60.0))
+        corners = tuple(Corner(id=name, name=name) for name in names)
+        blend = Blend(method=method, corners=corners, across_percent=across, up_percent=up)
+        return plain.replace(lanes=(Lane.of(clip.replace(layers=stood, blend=blend)),))
+
+    mix, morph = blended("mix"), blended("morph")
+    best = _best(
+        {"plain": lambda: evaluate(plain), "mix": lambda: evaluate(mix), "morph": lambda: evaluate(morph)}, rounds
+    )
+    return {
+        "blend": "four corners of five layers, a keyed place",
+        "mix_to_plain": round(best["mix"] / best["plain"], 2),
+        "morph_to_plain": round(best["morph"] / best["plain"], 2),
+        "blend_to_plain_aim": 1.3,
     }
 
 

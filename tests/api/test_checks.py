@@ -1,6 +1,9 @@
 import unittest
 
 from tests.api.making import WithServer
+from zittern.core.numbers.param import keyed
+from zittern.formats.set_meshes import pieces_of
+from zittern.store.sets import SHIPPED
 
 
 class Checks(WithServer):
@@ -23,6 +26,28 @@ class Checks(WithServer):
         self.edit({**meant, "meant": False}, shot)
         self.edit(found["fix"]["command"], shot)
         self.assertEqual(self.found()["findings"], [])
+
+    def test_what_stands_in_the_set_is_looked_at(self) -> None:
+        shot = "jetty-walk-swaying"
+        mast = next(
+            piece
+            for piece in pieces_of((SHIPPED / "saltmarsh-jetty.glb").read_bytes()).pieces
+            if piece.name == "signal mast"
+        ).triangles_m.reshape(-1, 3)
+        x, _, z = mast[mast[:, 1] < 0.0].mean(axis=0).tolist()
+        keys = [(1, x - 4.0), (192, x + 4.0)]
+        self.edit(
+            {
+                "type": "set_values",
+                "values": [
+                    {"at": "mount:camera.x_m", "value": keyed(*keys, interp="linear").model_dump()},
+                    *({"at": f"mount:camera.{name}", "value": value} for name, value in (("y_m", 2.0), ("z_m", z))),
+                ],
+            },
+            shot,
+        )
+        through = [each for each in self.found()["findings"] if each["check"] == "through"]
+        self.assertTrue(any("signal mast" in each["says"] and each["at"] == "shot.set_id" for each in through), through)
 
     def test_a_shot_that_is_not_there(self) -> None:
         self.problem(self.client.get("/api/shots/nowhere/checks"), 404, "nowhere")

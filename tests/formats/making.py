@@ -24,10 +24,10 @@ class GltfMaker:
 
     def accessor(self, values: object, type_: str, component: str = "<f4") -> int:
         array = np.asarray(values, dtype=component)
-        code = {"<f4": 5126, "<i2": 5122, "i1": 5120}[component]
+        code = {"<f4": 5126, "<i2": 5122, "i1": 5120, "<u1": 5121, "<u2": 5123, "<u4": 5125}[component]
         self.views.append({"buffer": 0, "byteOffset": len(self.data), "byteLength": array.nbytes})
         self.data += array.tobytes() + b"\0" * (-array.nbytes % 4)
-        extra = {} if code == 5126 else {"normalized": True}
+        extra = {} if code == 5126 or "u" in component else {"normalized": True}
         count = array.shape[0]
         self.accessors.append(
             {"bufferView": len(self.views) - 1, "componentType": code, "count": count, "type": type_, **extra}

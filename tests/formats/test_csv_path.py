@@ -55,6 +55,17 @@ class Writing(unittest.TestCase):
         np.testing.assert_allclose(got.pose.angles_deg, motion.pose.angles_deg, atol=1e-8)
         np.testing.assert_allclose(got.pose.focal_mm, motion.pose.focal_mm, atol=1e-8)
 
+    def test_shifts_come_in_columns_of_their_own_on_wish(self) -> None:
+        shot = shot_with(layer(swings={"shift_x": 4.0, "shift_y": 2.0, "pan": 1.0}), last_frame=30)
+        motion = evaluate(shot)
+        plain, more = (written(name, shot, motion).decode().splitlines() for name in ("csv", "csv-shift"))
+        self.assertEqual(more[0], f"{plain[0]},shift_x_percent,shift_y_percent")
+        self.assertEqual([line.rsplit(",", 2)[0] for line in more[1:]], plain[1:])
+        told = np.array([line.split(",")[-2:] for line in more[1:]], dtype=np.float64)
+        np.testing.assert_allclose(told, motion.pose.shift_percent, atol=1e-9)
+        again = read("\n".join(more).encode(), no_sidecars)
+        self.assertEqual(again.notices, ("columns left out: shift_x_percent, shift_y_percent",))
+
     def test_sub_frames(self) -> None:
         shot = shot_with(layer(), last_frame=10)
         half = written("csv", shot, evaluate(shot, frame_grid(1, 10, 0.5)))

@@ -47,7 +47,7 @@ class TryingOn(WithPresets):
         bare = viewfinder.get_attribute("data-pose") or ""
         page.keyboard.press("r")
         presets = self.cards()
-        expect(page.locator("[data-cards='20']")).to_be_visible()
+        expect(page.locator("[data-cards='23']")).to_be_visible()
         expect(page.get_by_role("img", name="Scribble of Shoulder, standing")).to_have_attribute("data-drawn", "yes")
         page.get_by_role("button", name="water", exact=True).click()
         expect(presets).to_have_count(1)
@@ -128,7 +128,7 @@ class TryingOn(WithPresets):
             shelf.add(RUN.replace(name=f"Run {n:03d}"))
         page = self.open(SHOT)
         page.keyboard.press("r")
-        expect(page.locator("[data-cards='200']")).to_be_visible()
+        expect(page.locator("[data-cards='203']")).to_be_visible()
         self.assertLess(self.cards().count(), 40)
         self.cards().first.focus()
         for _ in range(20):

@@ -1,5 +1,7 @@
 """Edits of time under the ruler: chosen, seen in the lanes, kept or left."""
 
+import re
+
 import numpy as np
 from playwright.sync_api import expect
 
@@ -78,6 +80,28 @@ class TimeEdits(WithPage):
         settled(page)
         np.testing.assert_allclose(self.pose(), at_rest, atol=1e-6)
         self.assertEqual(self.library().history(SHOT).count, revisions)
+
+    def test_keys_and_bars_are_shown_where_they_will_be(self) -> None:
+        page = self.open(SHOT)
+        pins = page.get_by_test_id("move-lane").locator("[data-pin]")
+        frames = [float(each) for each in pins.evaluate_all("all => all.map(each => each.dataset.pin)")]
+        late = max((clip for clip in self.shot().clips() if clip.span_frames), key=lambda clip: clip.span_frames[0])
+        bar = page.locator(f"[data-clip='{late.id}']")
+        first, last = late.span_frames
+        expect(bar).to_have_attribute("title", re.compile(f"frames {first:g} to {last:g}:"))
+        page.get_by_label("Edit time").first.click()
+        self.type_into("at frame", "20")
+        self.type_into("frames", "30")
+        expect(bar).to_have_attribute("title", re.compile(f"frames {first + 30:g} to {last + 30:g}:"))
+        # What comes to lie to the right of what is in view is not drawn.
+        moved = [frame if frame < 20 else frame + 30 for frame in frames if frame + 30 <= self.shot().last_frame]
+        self.assertGreater(len(moved), 3)
+        for frame in moved:
+            expect(page.get_by_test_id("move-lane").locator(f"[data-pin='{frame:g}']")).to_have_count(1)
+        page.keyboard.press("Escape")
+        page.keyboard.press("Escape")
+        for frame in frames:
+            expect(page.get_by_test_id("move-lane").locator(f"[data-pin='{frame:g}']")).to_have_count(1)
 
     def test_a_range_is_drawn_on_the_ruler_and_taken_out_with_shakes_as_they_were(self) -> None:
         page = self.open(SHOT)

@@ -22,8 +22,9 @@ from zittern.core.budget import Budget, asked
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.presets.preset import Preset
-from zittern.core.readings.swatches import Swatch, swatch
+from zittern.core.readings.swatches import Swatch, corner_swatches, swatch
 from zittern.core.sampled import Sampled, sample, stretches
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
@@ -75,6 +76,11 @@ class Context:
             with self.swatch_lock:
                 self.swatches[key] = found
         return found
+
+    def corners(self, shot: Shot, clip: Clip) -> dict[str, Swatch]:
+        """What each corner of a clip's blend does alone, by its id."""
+        with self.busy:
+            return corner_swatches(shot, clip, self.swatch_cache)
 
     def stretches(self, shot: Shot) -> list[Motion]:
         """Motion over neighbouring whole frames that stand for the shot."""

@@ -17,8 +17,10 @@ from zittern.core.readings.layers import LayerReading
 from zittern.core.readings.streams import Streamed, streamed
 from zittern.core.readings.tagged import given
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
+from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
+from zittern.store.revisions import State
 
 __all__ = ["MAGIC", "pack_motion"]
 
@@ -26,9 +28,11 @@ MAGIC = b"ZTM1"
 
 
 def pack_motion(
-    shot: Shot, sampled: Sampled, revision: int, readings: Any, asked: MotionIn, more: Mapping[str, Array] | None = None
+    shot: Shot, sampled: Sampled, kept: State, readings: Any, asked: MotionIn, more: Mapping[str, Array] | None = None
 ) -> bytes:
-    """A packet with what the page does not have yet, by its tags; `more` are further arrays, (F, C) each."""
+    """A packet with what the page does not have yet, by its tags; `more` are further arrays, (F, C) each. kept: the
+    state that the shot is tried on.
+    """
     have = asked.have
     heads: list[ArrayHead] = []
     body: list[bytes] = []
@@ -45,10 +49,10 @@ def pack_motion(
         each for each, tag in zip(readings.layers, tags, strict=True) if asked.have_layers.get(tag.layer) != tag.tag
     ]
     head = MotionHead.model_construct(
-        revision=revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames),
+        revision=kept.revision, first_frame=shot.first_frame, last_frame=shot.last_frame, rows=len(sampled.frames),
         exact=list(sampled.exact),
         close_frames=CLOSE_FRAMES, arrays=heads, readings=readings.model_copy(update={"layers": tuple(unknown)}),
-        layers=tags,
+        layers=tags, tried=changes(kept.document, shot) if asked.told else None,
     )  # fmt: skip
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % 4)

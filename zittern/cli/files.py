@@ -20,14 +20,20 @@ def bake(
     output: Annotated[Path, typer.Option("-o", help="File to write; its ending picks the format.")],
     data: Data = None,
     step: Annotated[float, typer.Option("--step", help="Frames between two samples.")] = 1.0,
+    name: Annotated[
+        str | None, typer.Option("--format", help="A format by its name, where an ending has several: csv-shift.")
+    ] = None,
 ) -> None:
     """Writes a shot's motion to a file."""
     from zittern.core.errors import BadInput
-    from zittern.formats.table import format_of
+    from zittern.formats.table import format_named, format_of
 
     if not 0.001 <= step <= 1000:
         raise BadInput(f"a step lies between 0.001 and 1000 frames, got {step:g}", "--step")
-    write_shot_to(output, format_of(output.name), document_of(shot, data), step)
+    chosen = format_of(output.name) if name is None else format_named(name)
+    if chosen.write is None or not output.name.lower().endswith(chosen.ending):
+        raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")
+    write_shot_to(output, chosen, document_of(shot, data), step)
 
 
 @app.command(name="import")

@@ -85,8 +85,8 @@ def check(
         if output is not None:
             return 0
     names = tuple(only.split(",")) if only is not None else None
-    weighty = False
-    for line, weight in checked([(key, document_of(key, data)) for key in shots], names):
+    weighty, data_dir = False, settings_of(None, data).data_dir
+    for line, weight in checked([(key, document_of(key, data)) for key in shots], data_dir, names):
         print(line, flush=True)
         weighty = weighty or weight
     return 1 if weighty else 0
@@ -94,6 +94,7 @@ def check(
 
 def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | None) -> None:
     """Takes the fixes of some checks: a revision each of a stored shot; of a file into another."""
+    from zittern.checking import pieces_for
     from zittern.core.checks.mending import mended
     from zittern.core.checks.table import named
     from zittern.core.errors import BadInput
@@ -104,7 +105,8 @@ def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | No
     stored = not key.endswith(".json")
     if not stored and output is None:
         raise BadInput("a file is mended into another one; say which with -o, one shot at a time", "-o")
-    after, done = mended(document_of(key, data), checks)
+    before = document_of(key, data)
+    after, done = mended(before, checks, pieces_for(settings_of(None, data).data_dir, before))
     if output is not None:
         if format_of(output.name).name != "shot":
             raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")

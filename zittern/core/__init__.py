@@ -7,6 +7,7 @@ axes       the axes of the camera and its film back
 doc        base of all documents: frozen, strict, fingerprinted
 versions   older documents brought to the present version, step by step
 streams    random numbers by seed and place
+pad        a place among corners, and how much each counts there
 octave     one octave of gradient noise
 formula    THE LANGUAGE of formulas: grammar, functions, trees
 timebase   rational frame rates; frames to seconds
@@ -22,6 +23,7 @@ shot       the shot document and its upgrades
 timing     edits of time: where each frame goes, and THE VISITOR that carries documents along
 forms      THE TABLES of what forms show
 motion     THE CENTRE: shot + frames -> Motion, a module a stage
+set_pieces what stands in a set, and where ways meet it
 picture    sizes on screen
 sampled    motion at the frames that somebody looks at
 feel       the starting handheld feel

@@ -10,6 +10,8 @@ from zittern.core.axes import AXES, AXIS_INFO, axis_title
 from zittern.core.looks import FieldLook, Look, described
 from zittern.core.numbers.curves import Interp
 from zittern.core.numbers.limits import limits_of
+from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS, corners
+from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.give import Give
 from zittern.core.shot.layers import AxisSetting, Layer
@@ -20,6 +22,7 @@ from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Picture, Shot
 
 __all__ = [
+    "BLEND",
     "CLIP",
     "FRAMINGS",
     "GIVE",
@@ -29,6 +32,7 @@ __all__ = [
     "MOUNT",
     "MOVE",
     "OPERATOR",
+    "PADS",
     "PICTURES",
     "PLACES",
     "PLATE",
@@ -47,6 +51,16 @@ _LAYER = (
 _CLIP = (
     Look.percent("amount", "amount", group="amount, speed", ink="pedestal"),
     Look.percent("speed", "speed", group="amount, speed", ink="pan"),
+)
+_BLEND = (
+    Look(
+        "method",
+        "blend by",
+        said="method of blending",
+        hint="Mix: all corners play, each by its weight. Morph: one motion whose swings and rates lie between theirs",
+    ),
+    Look("across_percent", "across", "%", step=0.5, digits=1, group="place", said="place across the pad", ink="pan"),
+    Look("up_percent", "up", "%", step=0.5, digits=1, group="place", said="place up the pad", ink="tilt"),
 )
 _PLACE = (
     Look("x_m", "x", "m", step=0.01, digits=3, group="position", said="camera x", ink="truck"),
@@ -208,7 +222,19 @@ _HOLD = (
 # Names in sentences, by field.
 SAID: dict[str, str] = {
     look.field: look.said or look.title
-    for look in (*_GIVE, *_OPERATOR, *_RIDE, *_HOLD, *_MOUNT, *_LAYER, *_CLIP, *_PLACE, *_LENS, *_PLATE[6:])
+    for look in (
+        *_GIVE,
+        *_OPERATOR,
+        *_RIDE,
+        *_HOLD,
+        *_MOUNT,
+        *_LAYER,
+        *_CLIP,
+        *_BLEND[:1],
+        *_PLACE,
+        *_LENS,
+        *_PLATE[6:],
+    )
 }
 
 
@@ -241,6 +267,12 @@ def _paces() -> tuple[FieldLook, ...]:
 
 LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swings(), *_paces())
 CLIP: tuple[FieldLook, ...] = described(Clip, _CLIP)
+BLEND: tuple[FieldLook, ...] = described(Blend, _BLEND)
+# Where the corners of a pad lie, by how many there are: percent from its left and lower edge.
+PADS: dict[int, tuple[tuple[float, float], ...]] = {
+    count: tuple((float(x), float(y)) for x, y in (100.0 * corners(count)).round(6))
+    for count in range(FEWEST_CORNERS, MOST_CORNERS + 1)
+}
 # In the order of the columns of poses: where a mount is and how it stands, then the lens.
 MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS))
 # What else a mount has: its own fields, then those of what may be on it.

@@ -1,4 +1,5 @@
-"""CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8.
+"""CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8; on wish
+with `shift_x_percent,shift_y_percent` after these, of picture width and height.
 
 Reading takes the columns in any order; time_s counts when it is there, else frames from the first row on; missing
 angles are 0, a missing focal length is the shot's own. A UTF-8 byte-order mark is allowed, as spreadsheets write one.
@@ -21,9 +22,10 @@ from zittern.formats.csv_rows import CsvRows, number_in
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, move_of, sample_plan
 
-__all__ = ["COLUMNS", "read", "write"]
+__all__ = ["COLUMNS", "SHIFTS", "read", "write", "write_with_shifts"]
 
 COLUMNS = ("frame", "time_s", "x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
+SHIFTS = ("shift_x_percent", "shift_y_percent")
 _MOST_VALUE = 1e6
 _LIMITS = {"focal_mm": (LEAST_FOCAL_MM, MOST_FOCAL_MM), "time_s": (0.0, 1e7), "frame": (-1e7, 1e7)}
 CAMERA_NAME = "camera"
@@ -31,7 +33,16 @@ CAMERA_NAME = "camera"
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """One row for each of the frames (F,), nine decimals: finer than any pose is known."""
-    file.write((",".join(COLUMNS) + "\n").encode())
+    _write(shot, parts, file, COLUMNS)
+
+
+def write_with_shifts(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """The same at frames (F,), with the shift of the film back in two columns more."""
+    _write(shot, parts, file, (*COLUMNS, *SHIFTS))
+
+
+def _write(shot: Shot, parts: Iterable[Motion], file: IO[bytes], columns: tuple[str, ...]) -> None:
+    file.write((",".join(columns) + "\n").encode())
     for motion in parts:
         rows = np.column_stack(
             [
@@ -40,9 +51,10 @@ def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -
                 motion.pose.position_m,
                 motion.pose.angles_deg,
                 motion.pose.focal_mm,
+                motion.pose.shift_percent,
             ]
-        )
-        np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * 8, delimiter=",")
+        )[:, : len(columns)]
+        np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * (len(columns) - 1), delimiter=",")
 
 
 def read(data: bytes, sidecars: Sidecars) -> PathFile:

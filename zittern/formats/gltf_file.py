@@ -10,16 +10,17 @@ from typing import TypeVar
 import numpy as np
 
 from zittern.core.errors import FormatError, faults_as
-from zittern.core.units import Array
+from zittern.core.units import Array, IntArray
 from zittern.formats.files import MOST_FILE_BYTES, Sidecars
 from zittern.formats.gltf_model import BINARY_CHUNK, FLOAT, GLB_MAGIC, JSON_CHUNK, Accessor, Document, Node
 
-__all__ = ["Gltf", "floats", "load", "mesh_bounds"]
+__all__ = ["Gltf", "floats", "load", "mesh_bounds", "whole_numbers"]
 
 _COMPONENTS: dict[int, tuple[type, float]] = {
     5120: (np.int8, 127.0), 5121: (np.uint8, 255.0), 5122: (np.int16, 32767.0), 5123: (np.uint16, 65535.0),
     FLOAT: (np.float32, 1.0),
 }  # fmt: skip
+_INDICES: dict[int, type] = {5121: np.uint8, 5123: np.uint16, 5125: np.uint32}
 _WIDTHS = {"SCALAR": 1, "VEC2": 2, "VEC3": 3, "VEC4": 4, "MAT4": 16}
 _T = TypeVar("_T")
 _MOST_KEYS = 5_000_000
@@ -139,11 +140,29 @@ def floats(gltf: Gltf, index: int, width: str, where: str) -> Array:
     return values[:, 0] if width == "SCALAR" else values
 
 
+def whole_numbers(gltf: Gltf, index: int, where: str) -> IntArray:
+    """An accessor of indices: (N,). Raises FormatError."""
+    accessor = _item(gltf.json.accessors, index, where)
+    at = f"accessors[{index}]"
+    if accessor.type != "SCALAR" or accessor.componentType not in _INDICES or accessor.sparse is not None:
+        raise FormatError("indices are single unsigned whole numbers", at)
+    if accessor.count > _MOST_KEYS:
+        raise FormatError(f"{accessor.count} values; at most {_MOST_KEYS} are read", at)
+    return _rows(gltf, accessor, _INDICES[accessor.componentType], at)[:, 0].astype(np.int64)
+
+
 def _raw(gltf: Gltf, accessor: Accessor, where: str) -> Array:
     dtype, divisor = _COMPONENTS[accessor.componentType]
+    with np.errstate(invalid="ignore"):  # what is not finite is told by whoever asks
+        values = _rows(gltf, accessor, dtype, where).astype(np.float64)
+    return np.asarray(np.maximum(values / divisor, -1.0) if divisor != 1.0 else values)
+
+
+def _rows(gltf: Gltf, accessor: Accessor, dtype: type, where: str) -> np.ndarray:
+    """Values as they lie in the buffer. (N, columns)."""
     columns = _WIDTHS[accessor.type]
     if accessor.bufferView is None:
-        return np.zeros((accessor.count, columns))
+        return np.zeros((accessor.count, columns), dtype)
     view = _item(gltf.json.bufferViews, accessor.bufferView, f"{where}.bufferView")
     data = gltf.buffer(view.buffer)
     size = np.dtype(dtype).itemsize * columns
@@ -156,12 +175,9 @@ def _raw(gltf: Gltf, accessor: Accessor, where: str) -> Array:
             where,
         )
     start = view.byteOffset + accessor.byteOffset
-    rows = np.ndarray(
+    return np.ndarray(
         (accessor.count, columns), np.dtype(dtype).newbyteorder("<"), data, start, (stride, np.dtype(dtype).itemsize)
     )
-    with np.errstate(invalid="ignore"):  # what is not finite is told by whoever asks
-        values = rows.astype(np.float64)
-    return np.asarray(np.maximum(values / divisor, -1.0) if divisor != 1.0 else values)
 
 
 def _glb_chunks(data: bytes) -> tuple[bytes, bytes | None]:

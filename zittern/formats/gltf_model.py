@@ -105,6 +105,8 @@ class Sampler(_Part):
 
 class Primitive(_Part):
     attributes: dict[str, Index]
+    indices: Index | None = None
+    mode: int = 4
 
 
 class Mesh(_Part):

@@ -113,6 +113,16 @@ FORMATS: tuple[Format, ...] = (
         csv_path.write,
     ),
     Format(
+        "csv-shift",
+        ".csv",
+        "path",
+        "CSV with shift: two columns more for the film back",
+        "path, lens, picture shift",
+        "text/csv",
+        write=csv_path.write_with_shifts,
+        marks=lambda data: False,
+    ),
+    Format(
         "shot",
         ".shot.json",
         "shot",

@@ -25,7 +25,7 @@ class States(unittest.TestCase):
             (WEIGHT, "panik / 2", 0, 5, "did you mean `panic`"),
             (WEIGHT, "1 + sine(t)", 4, 8, "did you mean `sin`"),
             (WEIGHT, "t +", 3, 3, "missing at the end"),
-            ("mount:camera.x_m", "2 * speed", 4, 9, "this number is part of that"),
+            ("mount:camera.x_m", "2 * speed", 4, 9, "on the path that this number shapes"),
             ("dial:panic.value", "panic + 1", 0, 5, "is not known"),
         ):
             state = state_of(SHOT, at, text)

@@ -16,6 +16,7 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import by_axis, reads_of, spanned
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.source import CUES, Moments
 from zittern.core.units import Array
 
 # Every key has these; what hangs together how is in the order of the parts.
@@ -27,6 +28,8 @@ _DERIVED = {
     ("Layer", "span_frames"),
     ("AxisSetting", "seed"),
     ("AxisSetting", "linked_to"),
+    # A layer of no corner is as it would be in a plain clip; others have the whole blend in their keys.
+    ("Blend", "method"),
     # What is read by a name counts with what stands behind it: `names`.
     ("Dial", "name"),
 }
@@ -47,6 +50,8 @@ _STRUCTURE = {
     "ride",
     "hold",
     "subject",
+    "blend",
+    "corner",
 }
 
 
@@ -209,6 +214,7 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
             f"{stage} {held[0]}", docs, (stage, held, frames.tobytes()), compute, lambda made: found(frames, made)
         )
 
+    moments = facts.moments
     key_of, post_init, aiming = Evaluation.key_of, Evaluation.__post_init__, aim.aiming
 
     def quiet_key(self: Evaluation, part: Any) -> Any:
@@ -242,7 +248,17 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
         finally:
             recorder.quiet -= 1
 
+    def watched_moments(run: Evaluation) -> Moments:
+        if recorder.frames and not recorder.quiet:
+            recorder.names[-1].add(CUES)
+        recorder.quiet += 1  # what cues are is told by their print, the way to the lens of those with a place too
+        try:
+            return moments(run)
+        finally:
+            recorder.quiet -= 1
+
     with (
+        patch.object(facts, "moments", watched_moments),
         patch.object(Doc, "__getattribute__", field_of, create=True), patch.object(Evaluation, "kept", watched_kept),
         patch.object(Evaluation, "table", watched_table), patch.object(Evaluation, "lookup", watched_lookup),
         patch.object(Scope, "value", watched_value),

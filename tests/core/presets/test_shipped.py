@@ -24,6 +24,8 @@ CLAIMS = {
     "engine-hum": (9.5, 11.5, 0.7), "rumble-in-waves": (3.0, 9.0, 0.5), "close-tremor": (2.5, 7.0, 0.45),
     "thud": (2.5, 6.0, 0.5),
     "blow-against-the-camera": (1.8, 5.0, 0.3), "passing-shock": (0.6, 2.5, 0.5), "heavy-stomp": (2.0, 6.0, 0.6),
+    "stand-to-walk-to-run": (0.5, 2.5, 0.7), "calm-to-alarmed": (0.0, 2.0, 0.6),
+    "sound-road-to-washboard": (9.5, 11.5, 0.4),
 }  # fmt: skip
 # Fine tremors that hum under something larger are there when they take the picture this far, in pixels.
 HUMS = {
@@ -82,11 +84,32 @@ class Measured(unittest.TestCase):
 
 class Shipped(unittest.TestCase):
     def test_each_moves_the_picture_and_none_throws_it_about(self) -> None:
-        self.assertEqual((len(SHIPPED), len(SHIPPED_BY_KEY)), (20, 20))
+        self.assertEqual((len(SHIPPED), len(SHIPPED_BY_KEY)), (23, 23))
         for preset in SHIPPED:
             with self.subTest(preset.name):
                 self.assertTrue(2.0 < swatch(STAND_IN, preset).swing_px < 80.0)
                 self.assertTrue(preset.line and preset.tags)
+
+    def test_a_dial_takes_a_blend_from_its_first_corner_to_its_last(self) -> None:
+        """Halfway lies between both in size; at the ends only one corner is heard."""
+        for preset in SHIPPED:
+            if preset.blend is None:
+                continue
+            (dial,) = preset.dials
+            with self.subTest(preset.name):
+                placed = edited(STAND_IN, {"type": "place_preset", "preset": preset})
+                sizes, heard = [], []
+                for value in (0.0, 50.0, 100.0):
+                    at = {"at": f"dial:{dial.name}.value", "value": value}
+                    motion = evaluate(edited(placed, {"type": "set_values", "values": [at]}))
+                    corners = {
+                        layer.corner for _, layer in placed.layers() if np.abs(motion.layers[layer.id]).max() > 1e-3
+                    }
+                    heard.append(corners)
+                    sizes.append(float(np.sqrt(np.mean(motion.total[:, 1] ** 2))))
+                ids = [corner.id for corner in preset.blend.corners]
+                self.assertEqual((heard[0], heard[2]), ({ids[0]}, {ids[-1]}))
+                self.assertTrue(sizes[0] < sizes[1] < sizes[2] or preset.name == "Sound road to washboard", sizes)
 
     def test_calm_ones_stay_within_what_a_hand_does(self) -> None:
         for preset in SHIPPED:

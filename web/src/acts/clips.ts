@@ -29,6 +29,8 @@ export function addClip(): void {
 
 export const splitClip = () => withClip((clip) => ({ type: "split_clip", clip, frame: transport.getState().frame }));
 export const duplicateClip = (times: number) => withClip((clip) => ({ type: "duplicate_clip", clip, times }));
+/** One plain clip of what the selected blend is at the playhead. */
+export const bakeBlend = () => withClip((clip) => ({ type: "bake_blend", clip, frame: transport.getState().frame }));
 export const removeClip = () => withClip((clip) => ({ type: "remove_clip", clip }));
 export const ownLane = () => withClip((clip) => ({ type: "move_clip", clip, by_frames: 0, new_lane: true }));
 export const toLane = (lane: string) =>

@@ -27,6 +27,11 @@ export async function takeState(call: Parameters<typeof take>[0], before: State)
   return { ...rest, document: withChanges(before.document, changes as ToldShot) };
 }
 
+/** A document that is tried on, by what differs from the one that is kept. */
+export function triedOn(before: Shot, changes: Record<string, unknown>): Shot {
+  return withChanges(before, changes as ToldShot);
+}
+
 function withChanges(before: Shot, told: ToldShot): Shot {
   const { mounts, dials, cues, lanes, ...fields } = told;
   const out: Shot = { ...before, ...fields };

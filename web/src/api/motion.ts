@@ -46,6 +46,8 @@ export type Look = {
   window: [number, number];
   loop: [number, number] | null;
   curves: string[];
+  /** Whether the document that is tried on is wanted as well. */
+  told: boolean;
 };
 
 /** Asks for a shot's motion with commands tried on. */

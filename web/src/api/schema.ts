@@ -512,6 +512,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/clips/{clip}/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Corners
+         * @description What each corner of a blend does alone, by the corner's id; empty ones are left out.
+         */
+        get: operations["get_corners_api_shots__shot__clips__clip__corners_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/clips/{clip}/preset": {
         parameters: {
             query?: never;
@@ -1125,6 +1145,31 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddBlend
+         * @description A clip that blends presets, over a stretch, or over the whole shot.
+         */
+        AddBlend: {
+            /** First Frame */
+            first_frame?: number | null;
+            /** Lane */
+            lane?: string | null;
+            /** Last Frame */
+            last_frame?: number | null;
+            /**
+             * Method
+             * @default mix
+             * @enum {string}
+             */
+            method: "mix" | "morph";
+            /** Presets */
+            presets: components["schemas"]["PresetOfCorner"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_blend";
+        };
+        /**
          * AddClip
          * @description An empty clip over a stretch, on a lane or on a new one of its own.
          */
@@ -1560,6 +1605,73 @@ export interface components {
              */
             swing: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
+        /**
+         * BakeBlend
+         * @description One plain clip of what a blend is at a frame: the layers of its place there, with their numbers.
+         */
+        BakeBlend: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "bake_blend";
+        };
+        /**
+         * Blend
+         * @description method: *mix* adds what the corners give, each by its weight; *morph* blends the numbers of layers that are
+         *     alike, so that one walker lies between two, and mixes the rest. across_percent, up_percent: the place, from the left
+         *     and lower edge of the pad; with two corners only the first counts.
+         */
+        Blend: {
+            /**
+             * Across Percent
+             * @default {
+             *       "state": "fixed",
+             *       "value": 50
+             *     }
+             */
+            across_percent: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /**
+             * Method
+             * @default mix
+             * @enum {string}
+             */
+            method: "mix" | "morph";
+            /**
+             * Up Percent
+             * @default {
+             *       "state": "fixed",
+             *       "value": 50
+             *     }
+             */
+            up_percent: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * BlendClips
+         * @description One clip of several, which are its corners; it takes the place of the first, over the time of all of them. Where
+         *     the first is a blend, the others become further corners of it.
+         */
+        BlendClips: {
+            /** Clips */
+            clips: string[];
+            /**
+             * Method
+             * @default mix
+             * @enum {string}
+             */
+            method: "mix" | "morph";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "blend_clips";
+        };
         /** Body_add_set_file_api_sets_post */
         Body_add_set_file_api_sets_post: {
             /** File */
@@ -1784,7 +1896,8 @@ export interface components {
         /**
          * Clip
          * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
-         *     cut, trimmed or moved has its own. from_preset: what it was placed from.
+         *     cut, trimmed or moved has its own. from_preset: what it was placed from. blend: the corners that its layers
+         *     belong to, and the place among them.
          */
         Clip: {
             /**
@@ -1795,6 +1908,7 @@ export interface components {
              *     }
              */
             amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            blend?: components["schemas"]["Blend"] | null;
             clock?: components["schemas"]["Clock"] | null;
             from_preset?: components["schemas"]["ClipOrigin"] | null;
             /** Id */
@@ -1961,6 +2075,16 @@ export interface components {
              * @enum {string}
              */
             type: "copy_axis";
+        };
+        /**
+         * Corner
+         * @description What stands in a corner of the pad: the layers of the clip that name it.
+         */
+        Corner: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * Cue
@@ -2289,7 +2413,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2417,6 +2541,24 @@ export interface components {
             unit: string;
         };
         /**
+         * FillCorner
+         * @description Another preset in a corner, in place of what stands there.
+         */
+        FillCorner: {
+            /** Clip */
+            clip: string;
+            /** Corner */
+            corner: string;
+            /** Key */
+            key?: string | null;
+            preset: components["schemas"]["Preset"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fill_corner";
+        };
+        /**
          * Finding
          * @description check: by its name in the table. weight: whether it counts, or is only worth knowing. at: address of what it is
          *     about, none for the shot. frames: first and last. amount in its unit, px in the picture where that can be told.
@@ -2449,7 +2591,7 @@ export interface components {
          */
         Fix: {
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
             /** Says */
             says: string;
         };
@@ -2617,9 +2759,12 @@ export interface components {
         /**
          * FormsOut
          * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
-         *     by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new.
+         *     by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new. pads: where the corners
+         *     of a blend lie, by how many there are, percent from the left and lower edge.
          */
         FormsOut: {
+            /** Blend */
+            blend: components["schemas"]["FieldLook"][];
             /** Clip */
             clip: components["schemas"]["FieldLook"][];
             /** Extends */
@@ -2652,6 +2797,13 @@ export interface components {
             move: components["schemas"]["FieldLook"][];
             /** Operator */
             operator: components["schemas"]["FieldLook"][];
+            /** Pads */
+            pads: {
+                [key: string]: [
+                    number,
+                    number
+                ][];
+            };
             /** Pictures */
             pictures: components["schemas"]["Picture"][];
             /** Places */
@@ -3458,7 +3610,7 @@ export interface components {
          * @description value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
          *
          *     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
-         *     from_preset: what it was placed from.
+         *     from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
          */
         Layer: {
             /**
@@ -3583,6 +3735,8 @@ export interface components {
              *     }
              */
             axes: components["schemas"]["AxisBoard"];
+            /** Corner */
+            corner?: string | null;
             from_preset?: components["schemas"]["LayerOrigin"] | null;
             /** Id */
             id: string;
@@ -3809,7 +3963,8 @@ export interface components {
          * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
          *     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
          *     close_frames: the widest window in which all of them come. layers: tags of the readings of all layers, from the
-         *     bottom up; `readings.layers` has those whose tag the page does not hold.
+         *     bottom up; `readings.layers` has those whose tag the page does not hold. tried: what differs in the document with
+         *     the commands from the one of `revision`, where that was asked for.
          *
          *     Arrays, `name:PART` where there is one for each of several parts:
          *
@@ -3826,6 +3981,7 @@ export interface components {
          *     - `layer`: what a layer gives, or would give. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
          *     - `weight`: weight of a layer with its ramps and its clip's. Columns: share.
          *     - `clip`: what the layers of a clip give together, whether they count or not. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
+         *     - `blend`: the place of a blend on its pad, at the pace that it may have. Columns: across %, up %.
          *     - `hull`: amount of a clip with its ramps and cross-fades. Columns: share.
          */
         MotionHead: {
@@ -3849,20 +4005,24 @@ export interface components {
             revision: number;
             /** Rows */
             rows: number;
+            /** Tried */
+            tried?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * MotionIn
          * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
          *     readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
          *     `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
-         *     all others thinned.
+         *     all others thinned. With `told` the document with the commands is told too, by what differs from the one kept.
          */
         MotionIn: {
             /**
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -3900,6 +4060,11 @@ export interface components {
              * @description an older revision to look at; the present one when missing
              */
             revision?: number | null;
+            /**
+             * Told
+             * @default false
+             */
+            told: boolean;
             /** Window */
             window?: [
                 number,
@@ -4282,7 +4447,7 @@ export interface components {
             /** Amount */
             amount: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
             /** Kind */
             kind: string;
             /** Says */
@@ -4769,6 +4934,21 @@ export interface components {
             with_rig: boolean;
         };
         /**
+         * PlaceSample
+         * @description Where the hand was at a frame: percent from the left and lower edge of the pad.
+         */
+        PlaceSample: {
+            /** Across */
+            across: number;
+            /** Frame */
+            frame: number;
+            /**
+             * Up
+             * @default 50
+             */
+            up: number;
+        };
+        /**
          * Plate
          * @description A picture on a surface that faces along its own +Z, its middle at its place; metres and degrees in the world.
          *
@@ -4951,6 +5131,7 @@ export interface components {
          *     keep_seeds: whether it keep seeds (identical motion). length_s: how long a clip of it is unless somebody
          *     says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
          *     that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
+         *     blend: the corners that its layers belong to, and the place among them.
          *     Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
          */
         Preset: {
@@ -4962,6 +5143,7 @@ export interface components {
              *     }
              */
             amount: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            blend?: components["schemas"]["Blend"] | null;
             clock?: components["schemas"]["Clock"] | null;
             /**
              * Dials
@@ -5004,10 +5186,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 4
+             * @default 5
              * @constant
              */
-            schema_version: 4;
+            schema_version: 5;
             /**
              * Speed
              * @default {
@@ -5060,6 +5242,15 @@ export interface components {
             content: string;
             /** Shot */
             shot: string;
+        };
+        /**
+         * PresetOfCorner
+         * @description A preset, and what it is known by.
+         */
+        PresetOfCorner: {
+            /** Key */
+            key?: string | null;
+            preset: components["schemas"]["Preset"];
         };
         /**
          * PresetOut
@@ -5312,6 +5503,21 @@ export interface components {
             type: "record_keys";
         };
         /**
+         * RecordPlace
+         * @description Keys of the place on the pad from what was recorded, both of its numbers in one step.
+         */
+        RecordPlace: {
+            /** Clip */
+            clip: string;
+            /** Samples */
+            samples: components["schemas"]["PlaceSample"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "record_place";
+        };
+        /**
          * RemoveClip
          * @description Takes a clip away with its layers, and its lane when that was all on it.
          */
@@ -5323,6 +5529,21 @@ export interface components {
              * @enum {string}
              */
             type: "remove_clip";
+        };
+        /**
+         * RemoveCorner
+         * @description Takes a corner away with its layers; the last one that is left is a plain clip.
+         */
+        RemoveCorner: {
+            /** Clip */
+            clip: string;
+            /** Corner */
+            corner: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_corner";
         };
         /**
          * RemoveCues
@@ -6196,10 +6417,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 10
+             * @default 11
              * @constant
              */
-            schema_version: 10;
+            schema_version: 11;
             /**
              * Seed
              * @default 0
@@ -6567,6 +6788,23 @@ export interface components {
              * @enum {string}
              */
             kind: "subject";
+        };
+        /**
+         * SwapCorners
+         * @description Two corners change places; the place on the pad stays.
+         */
+        SwapCorners: {
+            /** Clip */
+            clip: string;
+            /** Corner */
+            corner: string;
+            /** Other */
+            other: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "swap_corners";
         };
         /**
          * SwapPreset
@@ -8132,6 +8370,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_corners_api_shots__shot__clips__clip__corners_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip: string;
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchOut"][];
                 };
             };
             /** @description Validation Error */

@@ -10,6 +10,8 @@ type Trial<T, L> = {
   /** What it has come to, from where the pointer is; null when that is as it was. */
   live: (held: Held<T>) => L | null;
   command: (live: L, what: T) => Command;
+  /** What is kept in the end, where it is not what was tried on last. */
+  kept?: () => Command | null;
   /** Right after it was let go. */
   dropped?: (live: L, what: T) => void;
 };
@@ -40,10 +42,13 @@ export function useTrialDrag<T, L>(trial: Trial<T, L>, enabled = true) {
           return;
         }
         // What is shown stays until it is kept, unless something else is held by then.
-        void commit(trial.command(last.value, last.what)).finally(() => now.current === last && show(null));
+        void commit(trial.kept?.() ?? trial.command(last.value, last.what)).finally(
+          () => now.current === last && show(null),
+        );
         trial.dropped?.(last.value, last.what);
       },
       cancel: () => {
+        trial.kept?.();
         show(null);
         cancelPreview();
       },

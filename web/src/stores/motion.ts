@@ -19,6 +19,8 @@ export type Motion = Known & {
   exact: [number, number][];
   /** The widest window in which all frames come. */
   close: number;
+  /** What differs in the document that is tried on from that of `revision`, where that was asked for. */
+  tried: Record<string, unknown> | null;
 };
 
 const EMPTY: Motion = {
@@ -30,13 +32,19 @@ const EMPTY: Motion = {
   rows: 0,
   exact: [],
   close: 0,
+  tried: null,
   ...NOTHING,
 };
 
 export const motion = createStore<Motion>(() => EMPTY);
 
-let wanted: { shot: string; commands: Command[]; revision: number | null; done: ((error?: unknown) => void)[] } | null =
-  null;
+let wanted: {
+  shot: string;
+  commands: Command[];
+  revision: number | null;
+  told: boolean;
+  done: ((error?: unknown) => void)[];
+} | null = null;
 let asking = false;
 
 /** Time from asking for samples until they are applied, of storing them, and until the next picture; `zittern bench --browser` reads them. */
@@ -45,11 +53,11 @@ const STORED = "samples-stored";
 const DRAWN = "samples-drawn";
 
 /** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one, and have no part in what is wrong with it. */
-export function feed(shot: string, commands: Command[], revision: number | null = null): Promise<void> {
+export function feed(shot: string, commands: Command[], revision: number | null = null, told = false): Promise<void> {
   return new Promise((resolve, reject) => {
     const earlier = (wanted?.done ?? []).map((each) => () => each());
     const done = [...earlier, (error?: unknown) => (error ? reject(error) : resolve())];
-    wanted = { shot, commands, revision, done };
+    wanted = { shot, commands, revision, told, done };
     void ask();
   });
 }
@@ -67,7 +75,7 @@ async function ask(): Promise<void> {
   if (asking) return;
   asking = true;
   while (wanted) {
-    const { shot, commands, revision, done } = wanted;
+    const { shot, commands, revision, told, done } = wanted;
     wanted = null;
     const asked = performance.now();
     const before = forgotten;
@@ -80,6 +88,7 @@ async function ask(): Promise<void> {
         window: lookedAt(),
         loop,
         curves: wantedNumbers(),
+        told,
       });
       const stored = performance.now();
       if (before === forgotten)
@@ -92,6 +101,7 @@ async function ask(): Promise<void> {
           rows: head.rows,
           exact: head.exact,
           close: head.close_frames,
+          tried: head.tried ?? null,
           arrays,
           readings: head.readings,
           layerTags,

@@ -28,7 +28,7 @@ export async function showTrials(commands: Record<string, Command>): Promise<voi
   for (const [key, command] of Object.entries(commands)) {
     const before = motion.getState();
     const { frame, loop } = transport.getState();
-    const look = { frame, loop, revision: null, window: lookedAt(), curves: [] };
+    const look = { frame, loop, revision: null, window: lookedAt(), curves: [], told: false };
     try {
       const { head, arrays } = await fetchMotion(state.slug, [command], before, look);
       if (mine !== turn) return;

@@ -19,10 +19,10 @@ export const trying = createStore<Trying>(() => NOTHING);
 
 whenOpened(() => trying.setState(NOTHING));
 
-/** Shows what a command would do, without keeping it. */
-export function preview(command: Command): void {
+/** Shows what a command would do, without keeping it; `told`: keys, bars and cues as well, where the document shows them. */
+export function preview(command: Command, told = false): void {
   trying.setState({ command });
-  ask([command]);
+  ask([command], told);
 }
 
 /** Drops what is tried on. */
@@ -49,10 +49,10 @@ export function refresh(): void {
   if (!command && revision === null) ask([]);
 }
 
-function ask(commands: Command[]): void {
+function ask(commands: Command[], told = false): void {
   const { state } = openShot.getState();
   if (!state) return;
-  feed(state.slug, commands, trying.getState().revision).catch((error) => {
+  feed(state.slug, commands, trying.getState().revision, told).catch((error) => {
     // What was tried on and is over by now is no fault: what it was about may be kept already, elsewhere.
     if (commands.length > 0 && trying.getState().command === null) refresh();
     else complain(error);

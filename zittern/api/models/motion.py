@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints
 
@@ -23,9 +23,10 @@ class MotionIn(Model):
     """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
     readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
     `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
-    all others thinned.
+    all others thinned. With `told` the document with the commands is told too, by what differs from the one kept.
     """
 
+    told: bool = False
     commands: Annotated[tuple[Command, ...], Field(max_length=50)] = ()
     revision: RevisionId | None = Field(
         default=None, description="an older revision to look at; the present one when missing"
@@ -67,7 +68,8 @@ class MotionHead(Model):
     __doc__ = f"""Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
     close_frames: the widest window in which all of them come. layers: tags of the readings of all layers, from the
-    bottom up; `readings.layers` has those whose tag the page does not hold.
+    bottom up; `readings.layers` has those whose tag the page does not hold. tried: what differs in the document with
+    the commands from the one of `revision`, where that was asked for.
 
     Arrays, `name:PART` where there is one for each of several parts:
 
@@ -83,6 +85,7 @@ class MotionHead(Model):
     arrays: list[ArrayHead]
     readings: Readings
     layers: list[LayerTag]
+    tried: dict[str, Any] | None = None
 
 
 class HandlesIn(Model):

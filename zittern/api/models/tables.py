@@ -93,11 +93,13 @@ class RigOut(Model):
 
 class FormsOut(Model):
     """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
-    by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new.
+    by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new. pads: where the corners
+    of a blend lie, by how many there are, percent from the left and lower edge.
     """
 
     layer: list[FieldLook]
     clip: list[FieldLook]
+    blend: list[FieldLook]
     move: list[FieldLook]
     mount: list[FieldLook]
     give: list[FieldLook]
@@ -106,6 +108,7 @@ class FormsOut(Model):
     hold: list[FieldLook]
     plate: list[FieldLook]
     places: list[PlaceOut]
+    pads: dict[int, list[tuple[float, float]]]
     rigs: list[RigOut]
     interps: list[Interp]
     extends: list[Extend]

@@ -43,7 +43,7 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
         passing=bool(body.commands),
     )  # fmt: skip
     timing.mark("read")
-    packet = pack_motion(document, sampled, state.revision, readings, body, curves)
+    packet = pack_motion(document, sampled, state, readings, body, curves)
     timing.mark("pack")
     return Response(packet, media_type="application/octet-stream", headers=timing.headers())
 

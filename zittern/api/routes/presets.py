@@ -137,6 +137,14 @@ def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx) -> list[SwatchOut]:
     return made
 
 
+@router.get("/shots/{shot}/clips/{clip}/corners")
+def get_corners(shot: str, clip: str, ctx: Ctx) -> list[SwatchOut]:
+    """What each corner of a blend does alone, by the corner's id; empty ones are left out."""
+    document = ctx.library.state(shot).document
+    found = ctx.corners(document, find_clip(document, clip))
+    return [SwatchOut.of(corner, swatch) for corner, swatch in found.items()]
+
+
 @router.get("/shots/{shot}/clips/{clip}/preset")
 def compare_clip(shot: str, clip: str, ctx: Ctx) -> OriginOut:
     """What a clip and the preset that it came from differ in, layer by layer."""

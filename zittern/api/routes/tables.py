@@ -47,6 +47,7 @@ router = APIRouter(prefix="/api", tags=["tables"], route_class=JsonRoute)
 _FORMS = FormsOut(
     layer=list(forms.LAYER),
     clip=list(forms.CLIP),
+    blend=list(forms.BLEND),
     move=list(forms.MOVE),
     mount=list(forms.MOUNT),
     give=list(forms.GIVE),
@@ -57,6 +58,7 @@ _FORMS = FormsOut(
     places=[
         PlaceOut(title=title, across_percent=across, up_percent=up) for title, (across, up) in forms.PLACES.items()
     ],
+    pads={count: list(places) for count, places in forms.PADS.items()},
     rigs=[RigOut(name=rig.name, told=rig.told) for rig in RIGS],
     interps=list(forms.RUNS_ON),
     extends=list(get_args(Extend)),

@@ -7,7 +7,7 @@ twins    axes that move alike
 seam     of a shot that loops: its first frame after its last
 pop      jumps where a clip or layer starts or ends
 coverage  edges of plates that show
-hidden   the subject behind plates
+hidden   the subject behind plates and pieces of the set
 through  a lens that goes through something
 framing  the subject out of the picture or its safe area
 blur     streaks beyond a limit at the shutter angle

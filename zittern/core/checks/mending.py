@@ -7,6 +7,7 @@ from zittern.core.checks.table import Check, check
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.cache import Cache
+from zittern.core.set_pieces import SetPieces
 from zittern.core.shot.shot import Shot
 
 __all__ = ["MOST_FIXES", "mended"]
@@ -14,14 +15,18 @@ __all__ = ["MOST_FIXES", "mended"]
 MOST_FIXES = 100
 
 
-def mended(shot: Shot, checks: tuple[Check, ...]) -> tuple[Shot, tuple[Finding, ...]]:
+def mended(shot: Shot, checks: tuple[Check, ...], pieces: SetPieces | None = None) -> tuple[Shot, tuple[Finding, ...]]:
     """The shot with everything mended that some checks find and can mend, and what was mended, in order."""
     done: list[Finding] = []
     tried: set[tuple[str, str | None]] = set()
     cache = Cache()
     while len(done) < MOST_FIXES:
         found = next(
-            (each for each in check(shot, checks, cache).findings if each.fix and (each.check, each.at) not in tried),
+            (
+                each
+                for each in check(shot, checks, cache, pieces).findings
+                if each.fix and (each.check, each.at) not in tried
+            ),
             None,
         )
         if found is None or found.fix is None:

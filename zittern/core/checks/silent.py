@@ -11,6 +11,7 @@ from zittern.core.checks.study import Study
 from zittern.core.edits.cues import AddCues
 from zittern.core.edits.spans import SetSpan
 from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.motion import blends
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import CueIn
 from zittern.core.shot.layers import Layer
@@ -84,6 +85,10 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
 
 def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None]:
     at = f"layer:{layer.id}"
+    if blends.counts_nowhere(
+        clip, layer, clip.clocked(study.scope, (float(study.shot.first_frame), float(study.shot.last_frame)))
+    ):
+        return False, "the place of the blend never comes near its corner", None
     for address, number, what in (
         (f"{at}.weight", layer.weight, "its weight is"),
         (f"clip:{clip.id}.amount", clip.amount, "its clip's amount is"),

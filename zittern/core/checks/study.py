@@ -18,6 +18,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.picture import NEAREST_M, distances_m, picture_offsets_px
 from zittern.core.readings.flow import flowing
+from zittern.core.set_pieces import SetPieces
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
@@ -33,10 +34,13 @@ _HALF_TURN_DEG = 180.0
 
 
 class Study:
-    """A shot with its motion. frames (F,): all of it, or neighbours in stretches of a long one."""
+    """A shot with its motion, and what stands in its set. frames (F,): all of it, or neighbours in stretches of a long
+    one.
+    """
 
-    def __init__(self, shot: Shot, cache: Cache | None = None) -> None:
+    def __init__(self, shot: Shot, cache: Cache | None = None, pieces: SetPieces | None = None) -> None:
         self.shot, self.cache = shot, cache if cache is not None else Cache()
+        self.set_pieces = pieces or SetPieces()
         self.frames = _looked_at(shot)
         self.thinned = len(self.frames) < shot.frame_count
 
@@ -49,6 +53,16 @@ class Study:
     def scope(self) -> Scope:
         """What numbers may look at, facts of the path too."""
         return scope_at(self.shot, self.frames)
+
+    @cached_property
+    def set_seconds(self) -> Array:
+        """Time of the set at its frames.
+
+        Returns
+        -------
+        (F,).
+        """
+        return self.shot.fps.seconds(self.frames, self.shot.first_frame)
 
     @cached_property
     def neighbours(self) -> BoolArray:

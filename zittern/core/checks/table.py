@@ -25,6 +25,7 @@ from zittern.core.checks.through import through
 from zittern.core.checks.twins import twins
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
+from zittern.core.set_pieces import SetPieces
 from zittern.core.shot.shot import Shot
 
 __all__ = ["CHECKS", "Check", "Checked", "check", "named"]
@@ -82,9 +83,11 @@ def named(names: Iterable[str]) -> tuple[Check, ...]:
     return tuple(by_name[name] for name in wanted)
 
 
-def check(shot: Shot, checks: tuple[Check, ...] = CHECKS, cache: Cache | None = None) -> Checked:
-    """What the checks find."""
-    study = Study(shot, cache)
+def check(
+    shot: Shot, checks: tuple[Check, ...] = CHECKS, cache: Cache | None = None, pieces: SetPieces | None = None
+) -> Checked:
+    """What the checks find. pieces: what stands in the shot's set, where that is known."""
+    study = Study(shot, cache, pieces)
     findings: list[Finding] = []
     meant: list[Finding] = []
     for each in checks:

@@ -1,4 +1,4 @@
-"""The lens goes through a plate, or through the subject."""
+"""The lens goes through a plate, through what stands in the set, into the ground or the subject."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ import numpy as np
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.study import Study, stretch
 from zittern.core.plates.surface import covers, meets
+from zittern.core.set_pieces import first_met
 from zittern.core.shot.plates import Plate
 from zittern.core.units import BoolArray
 
@@ -34,7 +35,64 @@ def through(study: Study) -> Iterator[Finding]:
                 unit="times",
                 says=f"the lens goes through “{plate.name}” after frame {frames[0]:g}",
             )
+    yield from _through_pieces(study)
+    yield from _in_ground(study)
     yield from _in_subject(study)
+
+
+def _through_pieces(study: Study) -> Iterator[Finding]:
+    """At most one finding, named after what it goes through first. What carries the camera is let alone."""
+    carriers = {mount.ride.object for mount in study.shot.mounts if mount.ride is not None}
+    place, seconds = study.motion.pose.position_m, study.set_seconds
+    far = np.linalg.norm(np.diff(place, axis=0), axis=1)
+    goes = np.flatnonzero(study.neighbours & (far > _LEAST_WAY_M))
+    passed = np.zeros(len(far), dtype=bool)
+    first: tuple[float, str] | None = None
+    for piece in study.set_pieces.pieces:
+        if not len(goes) or carriers & piece.names:
+            continue
+        met = first_met(piece, place[goes], place[goes + 1], seconds[goes], seconds[goes + 1])
+        rows = goes[np.isfinite(met)]
+        passed[rows] = True
+        if len(rows) and (first is None or study.frames[rows[0]] < first[0]):
+            first = float(study.frames[rows[0]]), piece.name
+    if study.set_pieces.left_out:
+        yield Finding(
+            check="through",
+            weight=False,
+            at="shot.set_id",
+            frames=(float(study.frames[0]), float(study.frames[-1])),
+            amount=float(study.set_pieces.left_out),
+            unit="triangles",
+            says=f"{study.set_pieces.left_out} triangles of the set are not looked at: it is too finely made",
+        )
+    if first is not None:
+        yield Finding(
+            check="through",
+            weight=True,
+            at="shot.set_id",
+            frames=stretch(study.frames[:-1], passed),
+            amount=float(passed.sum()),
+            unit="times",
+            says=f"the lens goes through “{first[1]}” after frame {first[0]:g}",
+        )
+
+
+def _in_ground(study: Study) -> Iterator[Finding]:
+    """On empty ground, which lies at height 0."""
+    height = study.motion.pose.position_m[:, 1]
+    under = height < 0.0
+    if study.shot.set_id is None and under.any():
+        frames = stretch(study.frames, under)
+        yield Finding(
+            check="through",
+            weight=True,
+            at="shot.set_id",
+            frames=frames,
+            amount=float(under.sum()),
+            unit="frames",
+            says=f"the lens is under the ground in {int(under.sum())} frames, by up to {-float(height.min()):.2f} m",
+        )
 
 
 def _passed(study: Study, plate: Plate) -> BoolArray:

@@ -18,7 +18,7 @@ from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot
 from zittern.core.timing.ripple import again, moved_by
 
-__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "on_lane"]
+__all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "on_lane", "without_clip"]
 
 _LEAST_FRAMES = 1.0
 
@@ -65,9 +65,9 @@ class MoveClip(CommandDoc):
             return (
                 with_clip(shot, clip, moved)
                 if len(lane.clips) == 1
-                else on_lane(_without(shot, clip), moved, None, lane.fade)
+                else on_lane(without_clip(shot, clip), moved, None, lane.fade)
             )
-        return on_lane(_without(shot, clip), moved, self.lane)
+        return on_lane(without_clip(shot, clip), moved, self.lane)
 
     def label(self, shot: Shot) -> str:
         """`Move clip “Panic” by +24 frames`."""
@@ -144,14 +144,15 @@ class RemoveClip(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when it is not there."""
-        return _without(shot, find_clip(shot, self.clip))
+        return without_clip(shot, find_clip(shot, self.clip))
 
     def label(self, shot: Shot) -> str:
         """`Remove clip “Panic”`."""
         return f"Remove clip “{find_clip(shot, self.clip).name}”"
 
 
-def _without(shot: Shot, clip: Clip) -> Shot:
+def without_clip(shot: Shot, clip: Clip) -> Shot:
+    """The shot without a clip, and without its lane when that was all on it."""
     lane = lane_of(shot, clip)
     if len(lane.clips) > 1:
         return with_clip(shot, clip)

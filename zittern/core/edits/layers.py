@@ -103,7 +103,9 @@ class PasteLayers(CommandDoc):
         for layer in self.layers:
             target = layer.target if layer.target in known else None
             shot = _on_top(
-                shot, self.clip, (layer.replace(id=free_id(shot, layer.source.kind), target=target, from_preset=None),)
+                shot,
+                self.clip,
+                (layer.replace(id=free_id(shot, layer.source.kind), target=target, from_preset=None, corner=None),),
             )
         return shot
 

@@ -25,17 +25,28 @@ from zittern.core.shot.origins import BroughtDial, ClipOrigin, PresetKey
 from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 
-__all__ = ["GoOver", "PlacePreset", "SwapPreset", "TakeFromPreset"]
+__all__ = ["GoOver", "OfPreset", "PlacePreset", "SwapPreset", "TakeFromPreset", "span_from"]
 
 
-class _OfPreset(CommandDoc):
+class OfPreset(CommandDoc):
     """key: what the preset is known by, so that the clip remembers it."""
 
     preset: Preset
     key: PresetKey | None = None
 
 
-class PlacePreset(_OfPreset):
+def span_from(shot: Shot, first: float | None, last: float | None, length_s: float | None) -> Span | None:
+    """Where something is placed: from a frame to another one, or as long as it says, or to the shot's end; none for the
+    whole shot.
+    """
+    if first is None:
+        return None
+    if last is None:
+        last = float(shot.last_frame) if length_s is None else first + round(length_s * shot.fps.value)
+    return first, max(last, first + 1.0)
+
+
+class PlacePreset(OfPreset):
     """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on
     wish.
     """
@@ -51,7 +62,7 @@ class PlacePreset(_OfPreset):
         the shot's end.
         """
         mounts: dict[str, str] = {}
-        span = self._span(shot)
+        span = span_from(shot, self.first_frame, self.last_frame, self.preset.length_s)
         shot, fitting = fitted(shot, self.preset, span)
         if self.with_rig and self.preset.rig:
             shot, mounts = put_rig(shot, tuple(map(fitting.doc, self.preset.rig)))
@@ -60,20 +71,12 @@ class PlacePreset(_OfPreset):
         lane = None if self.lane is None else find_lane(shot, self.lane)
         return on_lane(with_dials, softened(with_dials, clip, lane), self.lane)
 
-    def _span(self, shot: Shot) -> Span | None:
-        if self.first_frame is None:
-            return None
-        length = None if self.preset.length_s is None else round(self.preset.length_s * shot.fps.value)
-        last = float(shot.last_frame) if length is None else self.first_frame + length
-        last = self.last_frame if self.last_frame is not None else last
-        return self.first_frame, max(last, self.first_frame + 1.0)
-
     def label(self, shot: Shot) -> str:
         """`Place “Small boat”`."""
         return f"Place “{self.preset.name}”"
 
 
-class SwapPreset(_OfPreset):
+class SwapPreset(OfPreset):
     """Another preset in place of what a clip holds; its place, ramps and fades stay."""
 
     type: Literal["swap_preset"] = "swap_preset"
@@ -94,7 +97,7 @@ class SwapPreset(_OfPreset):
         return f"Replace “{find_clip(shot, self.clip).name}” with “{self.preset.name}”"
 
 
-class GoOver(_OfPreset):
+class GoOver(OfPreset):
     """Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade."""
 
     type: Literal["go_over"] = "go_over"

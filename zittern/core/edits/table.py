@@ -8,6 +8,7 @@ from pydantic import Field
 
 from zittern.core.edits import (
     aiming,
+    blends,
     checking,
     clips,
     conforming,
@@ -64,6 +65,13 @@ Command = Annotated[
     | presets.SwapPreset
     | presets.GoOver
     | presets.TakeFromPreset
+    | blends.BlendClips
+    | blends.AddBlend
+    | blends.FillCorner
+    | blends.SwapCorners
+    | blends.RemoveCorner
+    | blends.BakeBlend
+    | blends.RecordPlace
     | clips.AddClip
     | clips.MoveClip
     | clips.SplitClip

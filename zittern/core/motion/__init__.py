@@ -12,6 +12,8 @@ targets    where what is followed is
 aim        the operator -> pan and tilt of the mount that is aimed
 layers     each layer -> its offsets, before mixing
 fades      cross-fades of clips that overlap on a lane
+blends     the place of a blend -> how much its corners count
+morph      layers of a blend that are alike -> the one between them
 mixing     spans, ramps, amounts, replacing -> what each layer contributes
 jumps      where what drives springs jumps
 spring_ways the ways that mounts in springs are carried along, stretch by stretch

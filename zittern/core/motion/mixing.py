@@ -7,14 +7,14 @@ the mount it acts on, by its weight. Contributions of one mount add in axis spac
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterator, Mapping, Sequence
 
 import numpy as np
 
-from zittern.core import budget
+from zittern.core import budget, pad
 from zittern.core.axes import axis_index
 from zittern.core.envelope import RampShape, ramp
-from zittern.core.motion import fades, layers
+from zittern.core.motion import blends, fades, layers, morph
 from zittern.core.motion.evaluation import Evaluation, Part, Read
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
@@ -44,6 +44,7 @@ def contributions(
     silent: dict[str, Array] = {}
     for clip in run.shot.clips():
         mine: dict[str, Array] = {}
+        together = _morphed(run, clip, counted, mounts)
         for layer in clip.layers:
             if mounts is not None and layer.target not in mounts:
                 continue
@@ -53,7 +54,7 @@ def contributions(
                 continue
             if layer.mode == "replace":
                 _push_back(run, clip, mine, layer)
-            mine[layer.id] = _weighted(run, clip, layer)
+            mine[layer.id] = together[layer.id] if layer.id in together else _weighted(run, clip, layer)
         out.update(mine)
     return out, silent
 
@@ -117,8 +118,15 @@ def _clip_weight(run: Evaluation, clip: Clip) -> Array:
 def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     def make() -> Array:
         scope = layers.layer_scope(run, clip, layer)
-        parts = (_when(layer), Read(layer.weight, scope), *_clip_parts(run, clip))
-        return run.kept("weight", parts, lambda: _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip))
+        stands = _standing(run, clip, layer)
+        corner = _corner_parts(run, clip, stands)
+        parts = (_when(layer), Read(layer.weight, scope), *_clip_parts(run, clip), *corner)
+
+        def own() -> Array:
+            values = _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip)
+            return values if stands is None else values * stands.weight(layers.clip_scope(run, clip))
+
+        return run.kept("weight", parts, own)
 
     return run.once("weight", layer, make)
 
@@ -137,7 +145,60 @@ def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 
 def _weighted_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
-    return (*_clip_parts(run, clip), *layers.layer_parts(run, clip, layer))
+    corner = _corner_parts(run, clip, _standing(run, clip, layer))
+    return (*_clip_parts(run, clip), *layers.layer_parts(run, clip, layer), *corner)
+
+
+def _standing(run: Evaluation, clip: Clip, layer: Layer) -> blends.Standing | None:
+    return run.once("standing", layer, lambda: blends.standing(clip, layer)) if clip.blend is not None else None
+
+
+def _corner_parts(run: Evaluation, clip: Clip, stands: blends.Standing | None) -> tuple[Part, ...]:
+    return () if stands is None else stands.parts(layers.clip_scope(run, clip))
+
+
+def _morphed(
+    run: Evaluation, clip: Clip, counted: Collection[str], mounts: Collection[str | None] | None
+) -> dict[str, Array]:
+    """What layers give that are blended by their numbers, by id, each its share of the one that lies between them.
+    (F, 9).
+    """
+    out: dict[str, Array] = {}
+    for group in morph.groups(clip, counted):
+        if mounts is None or group[0].target in mounts:
+            out.update(_between(run, clip, group))
+    return out
+
+
+def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tuple[str, Array]]:
+    blend = clip.blend
+    assert blend is not None, "only layers of a blend lie between others"
+    scope = layers.clip_scope(run, clip)
+    which = tuple(n for layer in group if (n := blend.index_of(layer.corner)) is not None)
+    one = run.once(
+        f"between {'/'.join(layer.id for layer in group)}",
+        clip,
+        lambda: morph.merged(clip, group, (scope.span, scope.later_frames), run.shot.fps.value),
+    )
+    ramps = tuple(_when(layer) for layer in group)
+    parts = (*_clip_parts(run, clip), *layers.layer_parts(run, clip, one), ramps, Read(blend, scope), which)
+
+    def share() -> Array:
+        return morph.shares_among(blend, which, scope)
+
+    def make() -> Array:
+        with budget.doing(lambda: f"“{group[0].name}”", "its rate or speed, its octaves, or the number of frames"):
+            values, heard = layers.offsets(run, clip, one), share()
+            size = np.sqrt(np.sum(pad.powers(blends.shares(blend, scope))[:, list(which)] ** 2, axis=1))
+            ramped = sum(heard[:, n] * _ramp(run, layer) for n, layer in enumerate(group))
+            weight = size * ramped * _clip_weight(run, clip)
+            for axis in one.moving_axes:
+                values[:, axis_index(axis)] *= weight
+            return values
+
+    whole = run.kept("between", parts, make)
+    for n, layer in enumerate(group):
+        yield layer.id, run.kept("of one", (*parts, n), lambda n=n: whole * share()[:, n, None])  # type: ignore[misc]
 
 
 def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
@@ -164,8 +225,11 @@ def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...
 
 def _envelope(run: Evaluation, weight: Number, part: Spanned, scope: Scope) -> Array:
     """A weight with the ramps of its part."""
-    ramped = ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
-    return ramped * weight.sample(scope)
+    return _ramp(run, part) * weight.sample(scope)
+
+
+def _ramp(run: Evaluation, part: Spanned) -> Array:
+    return ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
 
 
 def _fade(run: Evaluation, clip: Clip) -> Array | float:
@@ -189,7 +253,8 @@ def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Laye
     left = 1.0 - np.clip(_envelope(run, layer.weight, layer, layers.layer_scope(run, clip, layer)), 0.0, 1.0)
     columns = [axis_index(axis) for axis in layer.moving_axes]
     for other in clip.layers:
-        if other.id in below and other.target == layer.target:
+        apart = clip.blend is not None and layer.corner is not None and other.corner != layer.corner
+        if other.id in below and other.target == layer.target and not apart:
             values = below[other.id].copy(order="K")
             values[:, columns] *= left[:, None]
             below[other.id] = values

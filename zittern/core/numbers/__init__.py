@@ -4,5 +4,6 @@ interpolate  numerics of keyed curves
 curves       the document of a keyed curve
 scope        what a number may look at while it is sampled
 param        THE STATES of a number: fixed, keyed. Nothing else knows which there are
+smoothing    the mean over a moving stretch of time
 limits       limits of numbers, said where a field is
 """

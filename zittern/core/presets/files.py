@@ -30,8 +30,13 @@ def with_clock(data: dict[str, Any]) -> dict[str, Any]:
     return out | {"schema_version": 4}
 
 
+def with_blends(data: dict[str, Any]) -> dict[str, Any]:
+    """4 to 5: presets may be blends; none was before."""
+    return data | {"schema_version": 5}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: with_dials, 2: with_rig, 3: with_clock}
+STEPS: dict[int, Step] = {1: with_dials, 2: with_rig, 3: with_clock, 4: with_blends}
 
 
 def read_preset(text: str | bytes) -> Preset:

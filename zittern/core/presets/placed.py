@@ -55,7 +55,7 @@ def placed(
     clip = Clip(
         id=free_id(shot, "clip"), name=preset.name, span_frames=span, layers=tuple(layers),
         amount=fitting.doc(preset.amount), speed=fitting.doc(preset.speed),
-        clock=clock_of(shot, preset, start),
+        clock=clock_of(shot, preset, start), blend=None if preset.blend is None else fitting.doc(preset.blend),
         from_preset=None if key is None else ClipOrigin(preset=key, name=preset.name, factor=fitting.factor,
             dials=dials),
     )  # fmt: skip

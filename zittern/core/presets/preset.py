@@ -12,6 +12,7 @@ from zittern.core.doc import Doc, Label
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Layer
@@ -21,7 +22,7 @@ from zittern.core.timebase import Fps
 
 __all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
-PRESET_VERSION: Literal[4] = 4
+PRESET_VERSION: Literal[5] = 5
 # What a layer of a preset acts on that moves what the rig stands on.
 CARRIER = "carrier"
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
@@ -36,11 +37,12 @@ class Preset(Doc):
     keep_seeds: whether it keep seeds (identical motion). length_s: how long a clip of it is unless somebody
     says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
     that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
+    blend: the corners that its layers belong to, and the place among them.
     Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
-    schema_version: Literal[4] = PRESET_VERSION
+    schema_version: Literal[5] = PRESET_VERSION
     name: Label
     line: PresetLine = ""
     tags: PresetTags = ()
@@ -53,6 +55,7 @@ class Preset(Doc):
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     layers: Annotated[tuple[Layer, ...], Field(min_length=1, max_length=100)]
     rig: Annotated[tuple[Mount, ...], Field(max_length=20)] = ()
+    blend: Blend | None = None
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
@@ -71,5 +74,11 @@ class Preset(Doc):
                 raise ValueError(
                     f"two of the {what} have the same {'name' if what == 'dials' else 'id'}; each has its own"
                 )
-        check_reads(self.dials, self.rig, (*self.layers, self.amount, self.speed), FACT_NAMES, "the preset")
+        check_reads(
+            self.dials,
+            self.rig,
+            (*self.layers, self.amount, self.speed, *([self.blend] if self.blend else [])),
+            FACT_NAMES,
+            "the preset",
+        )
         return self

@@ -54,8 +54,14 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     first, last = _heard(shot, clips, layers)
     fitting = Fitting(1.0 / lens_factor(shot), TimeMap.even(shift_frames=-first), {})
     mounts = tuple(map(fitting.doc, _held_by(shot))) if rig else ()
+    blend = None if only is None or only.blend is None or len(layers) < len(only.layers) else fitting.doc(only.blend)
     own = tuple(
-        fitting.layer(layer).replace(solo=False, from_preset=None, target=_target(layer, mounts, rig))
+        fitting.layer(layer).replace(
+            solo=False,
+            from_preset=None,
+            target=_target(layer, mounts, rig),
+            corner=layer.corner if blend else None,
+        )
         for layer in layers
     )
     amounts = {} if only is None else {"amount": fitting.doc(only.amount), "speed": fitting.doc(only.speed)}
@@ -70,8 +76,8 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     with faults_as(DocumentError):
         return Preset(
         name=name, fps=shot.fps, layers=own, rig=mounts,
-        dials=tuple(map(fitting.doc, _read_by(shot, (*own, *mounts, *amounts.values())))),
-        length_s=(last - first) / shot.fps.value or None if spanned else None, clock=clock, **amounts,
+        dials=tuple(map(fitting.doc, _read_by(shot, (*own, *mounts, *amounts.values(), *([blend] if blend else []))))),
+        length_s=(last - first) / shot.fps.value or None if spanned else None, clock=clock, blend=blend, **amounts,
     )  # fmt: skip
 
 

@@ -41,6 +41,9 @@ SEARCH_WORDS: Mapping[str, str] = {
     "blow-against-the-camera": "impact punch hit crash collision fight knock kick explosion struck smash tackle",
     "passing-shock": "explosion blast shockwave wave impact bomb detonation boom thunder sonic",
     "heavy-stomp": "giant monster footsteps steps dinosaur robot titan stomp impact walk elephant huge kaiju",
+    "stand-to-walk-to-run": "handheld footsteps steps speed up slow down accelerate start stop stroll jog sprint pov",
+    "calm-to-alarmed": "handheld blend panic fear nervous anxious stress tension build up horror breathing suspense",
+    "sound-road-to-washboard": "car driving vehicle blend gravel dirt track off-road tarmac asphalt bumpy rough",
 }  # fmt: skip
 _LEAST_LIKENESS = 0.6
 

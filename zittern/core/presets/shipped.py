@@ -4,27 +4,20 @@ from __future__ import annotations
 
 import re
 
-from zittern.core.numbers.param import Number, by_formula, fixed
+from zittern.core.numbers.param import by_formula, fixed
+from zittern.core.presets.building import beats, breath, dial, layer, noise, steps
 from zittern.core.presets.preset import Preset
-from zittern.core.shot.dials import Dial
-from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.presets.shipped_blends import BLENDS
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.drift import Drift
-from zittern.core.sources.gait import Gait
 from zittern.core.sources.hit import Hit
-from zittern.core.sources.noise import Noise
 from zittern.core.sources.road import Road
-from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
 
 __all__ = ["SHIPPED", "SHIPPED_BY_KEY", "key_of"]
 
 _ONE = fixed(1.0)
-
-
-def _dial(name: str, value: float) -> Dial:
-    return Dial(name=name, unit="%", value=fixed(value))
 
 
 # As at rest at 20 %, spent at 100 %.
@@ -36,50 +29,13 @@ _CROWD = by_formula("crowd / 50 * (0.3 + abs(noise(0.8 * t, 3)))", _ONE)
 _SWELLING = by_formula("0.25 + 1.2 * smoothstep(0.2, 1, sin(tau * t / 5))", _ONE)
 
 
-def _layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **swings: float) -> Layer:
-    return Layer.model_validate(
-        {"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight}
-    )
-
-
-def _noise(id_: str, name: str, rate_hz: float, octaves: int = 2, weight: Number = _ONE, **swings: float) -> Layer:
-    return _layer(id_, name, Noise(rate_hz=fixed(rate_hz), octaves=octaves, persistence=fixed(0.45)), weight, **swings)
-
-
-def _steps(cadence_hz: float, surface: str = "firm", way: str = "walk", /, **swings: float) -> Layer:
-    """Up and down once a step, from side to side once in two."""
-    source = Gait.model_validate({"way": way, "cadence_hz": fixed(cadence_hz), "surface": surface})
-    return _layer("steps", "Steps", source, **swings)
-
-
-def _beats(
-    id_: str, name: str, ring_hz: float, settle_s: float, rhythm_hz: float, weight: Number, **swings: float
-) -> Layer:
-    """Blows of no rhythm that anybody could tell, each of which rings out: what pushes comes again and again, and
-    never alike.
-    """
-    source = Hit(
-        ring_hz=fixed(ring_hz),
-        settle_s=fixed(settle_s),
-        answers="no cues",
-        at_start=False,
-        rhythm_hz=fixed(rhythm_hz),
-        uneven=fixed(1.0),
-    )
-    return _layer(id_, name, source, weight, **swings)
-
-
-def _breath(a_minute: float, exertion: float, **swings: float) -> Layer:
-    return _layer("breath", "Breath", Breath(rate_hz=fixed(a_minute / 60), exertion=fixed(exertion)), **swings)
-
-
 SHIPPED: tuple[Preset, ...] = (
     Preset(
         name="Shoulder, standing",
         tags=("hand", "calm"),
         line="A camera on the shoulder of somebody who stands: slow sway, a little breath.",
         layers=(
-            _layer(
+            layer(
                 "sway",
                 "Sway",
                 Drift(rate_hz=fixed(0.16)),
@@ -90,8 +46,8 @@ SHIPPED: tuple[Preset, ...] = (
                 pedestal=0.4,
                 dolly=0.8,
             ),
-            _noise("hand", "Hand", 1.1, pan=0.12, tilt=0.11, roll=0.08, pedestal=0.15),
-            _breath(14, 0.2, pedestal=0.5, tilt=0.08),
+            noise("hand", "Hand", 1.1, pan=0.12, tilt=0.11, roll=0.08, pedestal=0.15),
+            breath(14, 0.2, pedestal=0.5, tilt=0.08),
         ),
     ),
     Preset(
@@ -99,9 +55,9 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("hand", "long lens"),
         line="From far away: hardly any sway, but pulse and muscles show.",
         layers=(
-            _noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05),
-            _layer("muscle", "Muscles", Tremor(), pan=0.05, tilt=0.06),
-            _layer("pulse", "Pulse", Wave(rate_hz=fixed(1.15), shape="pulse"), tilt=0.035),
+            noise("hold", "Hold", 0.4, 1, pan=0.22, tilt=0.16, roll=0.05),
+            layer("muscle", "Muscles", Tremor(), pan=0.05, tilt=0.06),
+            layer("pulse", "Pulse", Wave(rate_hz=fixed(1.15), shape="pulse"), tilt=0.035),
         ),
     ),
     Preset(
@@ -109,8 +65,8 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("walk", "calm"),
         line="Small soft steps, knees bent, eyes on the frame.",
         layers=(
-            _steps(1.5, "soft", pedestal=1.3, truck=1.6, roll=0.25, tilt=0.1, pan=0.1, dolly=0.4),
-            _noise("hand", "Hand", 0.6, pan=0.35, tilt=0.25, dolly=0.8),
+            steps(1.5, "soft", pedestal=1.3, truck=1.6, roll=0.25, tilt=0.1, pan=0.1, dolly=0.4),
+            noise("hand", "Hand", 0.6, pan=0.35, tilt=0.25, dolly=0.8),
         ),
     ),
     Preset(
@@ -118,8 +74,8 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("walk",),
         line="Two steps a second; the picture rocks and nods with them.",
         layers=(
-            _steps(2.0, pedestal=2.6, truck=2.6, roll=0.5, tilt=0.28, pan=0.2, dolly=0.8),
-            _noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2),
+            steps(2.0, pedestal=2.6, truck=2.6, roll=0.5, tilt=0.28, pan=0.2, dolly=0.8),
+            noise("hand", "Hand", 0.9, pan=0.5, tilt=0.35, dolly=1.2),
         ),
     ),
     Preset(
@@ -127,8 +83,8 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("run", "wild"),
         line="Nearly three steps a second, thrown from side to side.",
         layers=(
-            _steps(2.75, "hard", "run", pedestal=4.5, truck=4.0, roll=1.1, tilt=0.7, pan=0.4, dolly=1.2),
-            _noise("hand", "Arms", 1.4, 3, pan=0.9, tilt=0.6, roll=0.5, dolly=2.0),
+            steps(2.75, "hard", "run", pedestal=4.5, truck=4.0, roll=1.1, tilt=0.7, pan=0.4, dolly=1.2),
+            noise("hand", "Arms", 1.4, 3, pan=0.9, tilt=0.6, roll=0.5, dolly=2.0),
         ),
     ),
     Preset(
@@ -136,9 +92,9 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("walk", "tense"),
         line="Bent low, one slow step after the other, holding the breath between.",
         layers=(
-            _steps(0.8, "soft", pedestal=0.9, truck=2.4, roll=0.55, tilt=0.15, pan=0.3),
-            _layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
-            _layer("muscle", "Thighs", Tremor(centre_hz=fixed(8.0)), pedestal=0.05, tilt=0.07),
+            steps(0.8, "soft", pedestal=0.9, truck=2.4, roll=0.55, tilt=0.15, pan=0.3),
+            layer("sway", "Balance", Drift(rate_hz=fixed(0.3)), pan=0.4, tilt=0.5, truck=1.5),
+            layer("muscle", "Thighs", Tremor(centre_hz=fixed(8.0)), pedestal=0.05, tilt=0.07),
         ),
     ),
     Preset(
@@ -146,8 +102,8 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("vehicle", "calm"),
         line="A car on good tarmac: it floats on its springs, tyres hum.",
         layers=(
-            _layer("road", "Road", Road(roughness="B", speed_m_s=fixed(16.0)), pedestal=2.6, tilt=0.32, roll=0.3),
-            _noise("wheel", "Steering", 0.25, 1, pan=0.25, truck=2.0),
+            layer("road", "Road", Road(roughness="B", speed_m_s=fixed(16.0)), pedestal=2.6, tilt=0.32, roll=0.3),
+            noise("wheel", "Steering", 0.25, 1, pan=0.25, truck=2.0),
         ),
     ),
     Preset(
@@ -155,7 +111,7 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("vehicle", "wild"),
         line="Ripples across the track shake everything upright, ten times a second.",
         layers=(
-            _layer(
+            layer(
                 "road",
                 "Ground",
                 Road(roughness="C", speed_m_s=fixed(5.7), springs="hardly any", wheelbase_m=fixed(1.6)),
@@ -163,7 +119,7 @@ SHIPPED: tuple[Preset, ...] = (
                 tilt=0.2,
                 roll=0.2,
             ),
-            _layer(
+            layer(
                 "ripples",
                 "Ripples",
                 Tremor(centre_hz=fixed(10.4), width_hz=fixed(0.5)),
@@ -172,7 +128,7 @@ SHIPPED: tuple[Preset, ...] = (
                 roll=0.4,
                 pan=0.15,
             ),
-            _noise("rattle", "Rattle", 6.0, 1, pan=0.12, roll=0.15, truck=0.2),
+            noise("rattle", "Rattle", 6.0, 1, pan=0.12, roll=0.15, truck=0.2),
         ),
     ),
     Preset(
@@ -180,22 +136,22 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("water", "calm"),
         line="Rolling on a low swell: the horizon tips and comes back.",
         layers=(
-            _layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), _SEA, roll=1.5, truck=1.6),
-            _layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), _SEA, tilt=0.4, pedestal=1.8),
-            _noise("chop", "Chop", 0.9, 2, _SEA, roll=0.25, tilt=0.15, pan=0.2),
+            layer("roll", "Roll", Wave(rate_hz=fixed(0.24)), _SEA, roll=1.5, truck=1.6),
+            layer("pitch", "Pitch", Wave(rate_hz=fixed(0.31)), _SEA, tilt=0.4, pedestal=1.8),
+            noise("chop", "Chop", 0.9, 2, _SEA, roll=0.25, tilt=0.15, pan=0.2),
         ),
-        dials=(_dial("sea", 40.0),),
+        dials=(dial("sea", 40.0),),
     ),
     Preset(
         name="Crowd jostle",
         tags=("hand", "wild"),
         line="Pushed from all sides, never for long in one place.",
         layers=(
-            _beats("push", "Shoulders", 1.1, 0.9, 0.9, _CROWD, truck=4.0, dolly=3.0, pan=1.1, roll=0.9),
-            _noise("give", "Giving way", 0.45, 2, weight=_CROWD, truck=2.2, dolly=1.6, pan=0.5),
-            _noise("hand", "Hand", 1.8, 2, pan=0.25, tilt=0.3, pedestal=0.8),
+            beats("push", "Shoulders", 1.1, 0.9, 0.9, _CROWD, truck=4.0, dolly=3.0, pan=1.1, roll=0.9),
+            noise("give", "Giving way", 0.45, 2, weight=_CROWD, truck=2.2, dolly=1.6, pan=0.5),
+            noise("hand", "Hand", 1.8, 2, pan=0.25, tilt=0.3, pedestal=0.8),
         ),
-        dials=(_dial("crowd", 50.0),),
+        dials=(dial("crowd", 50.0),),
     ),
     Preset(
         name="Startled",
@@ -203,7 +159,7 @@ SHIPPED: tuple[Preset, ...] = (
         length_s=2.5,
         line="A jolt that dies away within two seconds.",
         layers=(
-            _layer(
+            layer(
                 "jolt",
                 "Jolt",
                 Hit(ring_hz=fixed(2.2), settle_s=fixed(1.1), answers="no cues"),
@@ -213,7 +169,7 @@ SHIPPED: tuple[Preset, ...] = (
                 pedestal=3.0,
                 dolly=2.0,
             ),
-            _noise(
+            noise(
                 "nerves", "Nerves", 3.2, 2, weight=by_formula("decay(4 * u, 1)", _ONE), pan=0.35, tilt=0.4, roll=0.25
             ),
         ),
@@ -223,7 +179,7 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("breath", "tense"),
         line="Out of breath: the chest lifts the camera, arms tremble.",
         layers=(
-            _layer(
+            layer(
                 "breath",
                 "Breath",
                 Breath(rate_hz=_BREATHS_HZ, exertion=_EXERTION),
@@ -233,19 +189,19 @@ SHIPPED: tuple[Preset, ...] = (
                 dolly=0.6,
                 roll=0.12,
             ),
-            _layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), _SPENT, pan=0.06, tilt=0.07),
-            _layer("sway", "Sway", Drift(rate_hz=fixed(0.25)), pan=0.3, truck=1.0),
+            layer("muscle", "Arms", Tremor(centre_hz=fixed(8.5)), _SPENT, pan=0.06, tilt=0.07),
+            layer("sway", "Sway", Drift(rate_hz=fixed(0.25)), pan=0.3, truck=1.0),
         ),
-        dials=(_dial("exhaustion", 80.0),),
+        dials=(dial("exhaustion", 80.0),),
     ),
     Preset(
         name="Hovering machine",
         tags=("air", "calm"),
         line="Held in the air by rotors: it wanders, corrects itself and hums.",
         layers=(
-            _layer("wander", "Wandering", Drift(rate_hz=fixed(0.35)), truck=2.0, pedestal=1.6, dolly=2.5, pan=0.3),
-            _noise("correct", "Corrections", 1.6, 1, tilt=0.14, roll=0.12),
-            _layer("rotor", "Rotors", Tremor(centre_hz=fixed(11.0), width_hz=fixed(0.4)), roll=0.05, tilt=0.07),
+            layer("wander", "Wandering", Drift(rate_hz=fixed(0.35)), truck=2.0, pedestal=1.6, dolly=2.5, pan=0.3),
+            noise("correct", "Corrections", 1.6, 1, tilt=0.14, roll=0.12),
+            layer("rotor", "Rotors", Tremor(centre_hz=fixed(11.0), width_hz=fixed(0.4)), roll=0.05, tilt=0.07),
         ),
     ),
     Preset(
@@ -253,7 +209,7 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("vehicle", "fine"),
         line="Bolted to an engine that idles: a fine even shiver.",
         layers=(
-            _layer(
+            layer(
                 "idle",
                 "Idling",
                 Tremor(centre_hz=fixed(10.5), width_hz=fixed(0.3)),
@@ -262,7 +218,7 @@ SHIPPED: tuple[Preset, ...] = (
                 roll=0.06,
                 pedestal=0.08,
             ),
-            _noise("miss", "Missing", 0.8, 1, tilt=0.04, roll=0.03, pan=0.02),
+            noise("miss", "Missing", 0.8, 1, tilt=0.04, roll=0.03, pan=0.02),
         ),
     ),
     Preset(
@@ -270,8 +226,8 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("ground", "event"),
         line="Something large, far away: the ground swells and is quiet again.",
         layers=(
-            _beats("rumble", "Rumble", 5.5, 0.7, 6.0, _SWELLING, pedestal=0.7, tilt=0.22, roll=0.18, truck=0.5),
-            _beats("far", "Far away", 0.9, 1.4, 0.7, _ONE, tilt=0.14, pan=0.12, pedestal=0.6),
+            beats("rumble", "Rumble", 5.5, 0.7, 6.0, _SWELLING, pedestal=0.7, tilt=0.22, roll=0.18, truck=0.5),
+            beats("far", "Far away", 0.9, 1.4, 0.7, _ONE, tilt=0.14, pan=0.12, pedestal=0.6),
         ),
     ),
     Preset(
@@ -279,10 +235,10 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("ground", "wild"),
         line="The ground itself shakes, hard, across and up and down.",
         layers=(
-            _beats(
+            beats(
                 "shake", "Ground", 4.2, 0.5, 5.0, _ONE, truck=2.4, pedestal=2.2, dolly=1.6, tilt=0.5, roll=0.6, pan=0.35
             ),
-            _beats("sway", "Sway", 1.1, 1.2, 1.4, _ONE, truck=2.6, dolly=1.4, roll=0.45),
+            beats("sway", "Sway", 1.1, 1.2, 1.4, _ONE, truck=2.6, dolly=1.4, roll=0.45),
         ),
     ),
     Preset(
@@ -291,7 +247,7 @@ SHIPPED: tuple[Preset, ...] = (
         length_s=2.0,
         line="Something heavy comes down: at the clip's start, and at every cue.",
         layers=(
-            _layer(
+            layer(
                 "thud",
                 "Thud",
                 Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6), same_way=True),
@@ -308,7 +264,7 @@ SHIPPED: tuple[Preset, ...] = (
         length_s=2.0,
         line="Struck from the side: it whips round and rings out, at every cue.",
         layers=(
-            _layer(
+            layer(
                 "blow",
                 "Blow",
                 Hit(ring_hz=fixed(3.0), settle_s=fixed(0.55), falls="not at all"),
@@ -317,7 +273,7 @@ SHIPPED: tuple[Preset, ...] = (
                 tilt=0.8,
                 truck=2.0,
             ),
-            _layer(
+            layer(
                 "rattle",
                 "Rattle",
                 Hit(ring_hz=fixed(11.0), settle_s=fixed(0.3), falls="not at all"),
@@ -333,7 +289,7 @@ SHIPPED: tuple[Preset, ...] = (
         length_s=4.0,
         line="A wave through the ground lifts and tips the camera, and is gone.",
         layers=(
-            _layer(
+            layer(
                 "wave",
                 "Wave",
                 Hit(ring_hz=fixed(1.3), settle_s=fixed(1.5), wave_m_s=fixed(120.0), same_way=True),
@@ -342,7 +298,7 @@ SHIPPED: tuple[Preset, ...] = (
                 tilt=0.9,
                 roll=0.9,
             ),
-            _layer(
+            layer(
                 "tail",
                 "Tail",
                 Hit(ring_hz=fixed(5.0), settle_s=fixed(2.2), wave_m_s=fixed(100.0)),
@@ -357,7 +313,7 @@ SHIPPED: tuple[Preset, ...] = (
         tags=("hit", "walk", "event"),
         line="Something huge walks by: the ground jumps at every step of its own rhythm.",
         layers=(
-            _layer(
+            layer(
                 "stomp",
                 "Stomp",
                 Hit(
@@ -375,6 +331,7 @@ SHIPPED: tuple[Preset, ...] = (
             ),
         ),
     ),
+    *BLENDS,
 )
 
 

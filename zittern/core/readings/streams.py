@@ -14,7 +14,9 @@ from zittern.core.axes import AXES
 from zittern.core.doc import motion_text
 from zittern.core.lens import vfov_deg
 from zittern.core.motion.aim import aiming, framing_of
+from zittern.core.motion.blends import place
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.facts import scope_at
 from zittern.core.motion.targets import followable
 from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import A_LOOK, counting, uncovered_px
@@ -142,6 +144,15 @@ def _plates(seen: Seen) -> Parts:
     }
 
 
+def _blends(seen: Seen) -> Parts:
+    shot = seen.shot
+    mixed = [(clip, clip.blend) for clip in shot.clips() if clip.blend is not None]
+    if not mixed:
+        return {}
+    scope, span = scope_at(shot, seen.motion.frames), (float(shot.first_frame), float(shot.last_frame))
+    return {clip.id: given(100.0 * place(blend, clip.clocked(scope, span))) for clip, blend in mixed}
+
+
 def _coverage(seen: Seen) -> Parts:
     if not counting(seen.shot):
         return {}
@@ -183,6 +194,7 @@ STREAMS: tuple[Stream, ...] = (
     Stream("layer", _OFFSETS, "what a layer gives, or would give", _layers),
     Stream("weight", ("share",), "weight of a layer with its ramps and its clip's", _weights),
     Stream("clip", _OFFSETS, "what the layers of a clip give together, whether they count or not", _clips),
+    Stream("blend", ("across %", "up %"), "the place of a blend on its pad, at the pace that it may have", _blends),
     Stream("hull", ("share",), "amount of a clip with its ramps and cross-fades", _hulls),
 )
 

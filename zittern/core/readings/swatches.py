@@ -15,10 +15,12 @@ from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distan
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.scribble import drawn_frames
 from zittern.core.sampled import spread
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.units import Array
 
-__all__ = ["STAND_IN", "Swatch", "rates_hz", "swatch"]
+__all__ = ["STAND_IN", "Swatch", "corner_swatches", "rates_hz", "swatch"]
 
 # A shot with the default lens, ten seconds long, that stands still.
 STAND_IN = new_shot("Swatch")
@@ -46,9 +48,27 @@ def swatch(shot: Shot, preset: Preset, cache: Cache | None = None) -> Swatch:
     """What a preset does on a shot while it lasts."""
     stage = shot.replace(lanes=())
     first = None if preset.length_s is None else float(stage.first_frame)
-    placed = PlacePreset(preset=preset, first_frame=first).apply(stage)
+    return _drawn(PlacePreset(preset=preset, first_frame=first).apply(stage), cache)
+
+
+def corner_swatches(shot: Shot, clip: Clip, cache: Cache | None = None) -> dict[str, Swatch]:
+    """What each corner of a clip's blend does alone, by its id; nothing for an empty one."""
+    if clip.blend is None:
+        return {}
+    out = {}
+    for corner in clip.blend.corners:
+        layers = tuple(each.replace(solo=False) for each in clip.layers if each.corner == corner.id)
+        if layers:
+            alone = clip.replace(layers=layers, blend=None, mute=False)
+            out[corner.id] = _drawn(shot.replace(lanes=(Lane.of(alone),)), cache)
+    return out
+
+
+def _drawn(placed: Shot, cache: Cache | None) -> Swatch:
+    """Of a shot with one clip, while that lasts."""
     start, stop = placed.span_of(next(placed.clips()))
-    stop = min(stop, float(stage.last_frame))
+    start = max(start, float(placed.first_frame))
+    stop = max(min(stop, float(placed.last_frame)), start)
     motion = evaluate(placed, _spread(start, stop), cache)
     distance = subject_distance_m(placed, start, motion.bare.position_m[0])
     offsets = picture_offsets_px(placed, motion, distance)

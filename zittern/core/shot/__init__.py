@@ -10,6 +10,7 @@ rides     a mount carried by an object of the set
 mounts    a part of the rig: its keyed move and its pivot
 origins   which preset a clip or layer came from
 layers    one source of motion with its axes, weight and span
+blends    corners of a clip, and the place among them
 clips     a stretch of time that holds layers
 lanes     clips along time
 meant     what checks found that is meant so

@@ -11,6 +11,7 @@ from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.shot.blends import Blend
 from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.origins import ClipOrigin
 from zittern.core.timemarks import AT, END, LATER
@@ -33,7 +34,8 @@ class Clock(Doc):
 
 class Clip(Spanned):
     """Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
-    cut, trimmed or moved has its own. from_preset: what it was placed from.
+    cut, trimmed or moved has its own. from_preset: what it was placed from. blend: the corners that its layers
+    belong to, and the place among them.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "from_preset"})
@@ -46,6 +48,7 @@ class Clip(Spanned):
     mute: bool = False
     clock: Clock | None = None
     from_preset: ClipOrigin | None = None
+    blend: Blend | None = None
 
     def clock_in(self, shot_span: Span) -> Clock:
         """Its clock in a shot of a span, with an end."""

@@ -115,10 +115,12 @@ class Layer(Spanned):
     """value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
 
     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
-    from_preset: what it was placed from.
+    from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "solo", "target", "mode", "from_preset"})
+    still: ClassVar[frozenset[str]] = frozenset(
+        {"id", "name", "mute", "solo", "target", "mode", "from_preset", "corner"}
+    )
 
     id: Id
     name: Label
@@ -133,6 +135,7 @@ class Layer(Spanned):
     mute: bool = False
     solo: bool = False
     from_preset: LayerOrigin | None = None
+    corner: Id | None = None
 
     @cached_property
     def moving_axes(self) -> tuple[Axis, ...]:

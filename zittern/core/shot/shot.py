@@ -33,7 +33,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[10] = 10
+SCHEMA_VERSION: Literal[11] = 11
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -99,7 +99,7 @@ class Shot(Doc):
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[10] = SCHEMA_VERSION
+    schema_version: Literal[11] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)

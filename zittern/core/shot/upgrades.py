@@ -135,6 +135,11 @@ def with_plates(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 10}
 
 
+def with_blends(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 11: clips may be blends, with layers in corners; none was before."""
+    return {**data, "schema_version": 11}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -146,6 +151,7 @@ STEPS: dict[int, Step] = {
     7: with_clocks,
     8: with_checks,
     9: with_plates,
+    10: with_blends,
 }
 
 

@@ -46,6 +46,8 @@ class Breath(SourceDoc):
 
     runs_back: ClassVar[bool] = True
 
+    rates: ClassVar[frozenset[str]] = frozenset({"rate_hz"})
+
     kind: Literal["breath"] = "breath"
     rate_hz: Annotated[Param, bounded(0.0, 3.0)] = fixed(14.0 / 60.0)
     exertion: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.2)

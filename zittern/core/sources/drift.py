@@ -30,6 +30,8 @@ class Drift(SourceDoc):
 
     runs_back: ClassVar[bool] = True
 
+    rates: ClassVar[frozenset[str]] = frozenset({"rate_hz"})
+
     kind: Literal["drift"] = "drift"
     rate_hz: Annotated[Param, bounded(0.0, 10.0)] = fixed(0.12)
     loop: bool = False

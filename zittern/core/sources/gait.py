@@ -15,7 +15,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -73,6 +73,8 @@ class Gait(Stepping):
     """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp:
     left against right. steps: those that were moved or left out by hand, in rising order.
     """
+
+    rates: ClassVar[frozenset[str]] = frozenset({"cadence_hz"})
 
     kind: Literal["gait"] = "gait"
     way: Literal["walk", "run"] = "walk"

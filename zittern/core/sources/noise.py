@@ -29,6 +29,8 @@ class Noise(SourceDoc):
 
     runs_back: ClassVar[bool] = True
 
+    rates: ClassVar[frozenset[str]] = frozenset({"rate_hz"})
+
     kind: Literal["noise"] = "noise"
     rate_hz: Annotated[Param, bounded(0.0, 500.0)] = fixed(0.6)
     octaves: int = Field(default=2, ge=1, le=MOST_OCTAVES)

@@ -88,6 +88,8 @@ class SourceDoc(Doc):
             """Its name in documents: a field of each source."""
 
     absolute: ClassVar[bool] = False
+    # Its rates, of a source that may be blended with another of its kind by their numbers.
+    rates: ClassVar[frozenset[str]] = frozenset()
     # Whether it is a function of its phases alone, so that it can run back.
     runs_back: ClassVar[bool] = False
 

@@ -28,6 +28,8 @@ class Tremor(SourceDoc):
 
     runs_back: ClassVar[bool] = True
 
+    rates: ClassVar[frozenset[str]] = frozenset({"centre_hz", "width_hz"})
+
     kind: Literal["tremor"] = "tremor"
     centre_hz: Annotated[Param, bounded(0.1, 60.0)] = fixed(9.5)
     width_hz: Annotated[Param, bounded(0.0, 20.0)] = fixed(1.5)

@@ -67,6 +67,8 @@ class Wave(SourceDoc):
 
     runs_back: ClassVar[bool] = True
 
+    rates: ClassVar[frozenset[str]] = frozenset({"rate_hz"})
+
     kind: Literal["wave"] = "wave"
     rate_hz: Annotated[Param, bounded(0.0, 500.0)] = fixed(0.5)
     beats: bool = False

@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import { useStore } from "zustand";
-import type { Clip, Lane } from "../../api/types";
+import type { Clip, Lane, Shot } from "../../api/types";
 import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { NameField } from "../../parts/NameField";
@@ -12,6 +12,7 @@ import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
+import { BlendSection } from "./BlendSection";
 import { ClipButtons } from "./ClipButtons";
 import { LaneChoice } from "./LaneChoice";
 
@@ -33,6 +34,7 @@ export function ClipBoard() {
         <span className="ml-auto" />
         <AddLayerMenu clip={clip.id} />
       </div>
+      {clip.blend && <BlendSection clip={clip} blend={clip.blend} />}
       <div className="grid grid-cols-6 gap-x-2">
         {looks.map((look) => {
           const param = value[look.field];
@@ -47,11 +49,16 @@ export function ClipBoard() {
         <LaneChoice lanes={document.lanes} lane={lane} />
         <ChoiceField at={`lane:${lane.id}.fade`} look={{ title: "cross-fades", choices: ramps }} value={lane.fade} />
       </div>
-      <ClipButtons />
+      <ClipButtons clip={clip} others={othersToBlend(document, clip)} />
       <FromPreset clip={clip} />
       <Told key={clip.id} clip={clip} lane={lane} />
     </div>
   );
+}
+
+/** Clips that may become corners beside this one. */
+function othersToBlend(shot: Shot, clip: Clip): Clip[] {
+  return shot.lanes.flatMap(({ clips }) => clips.filter((each) => each.id !== clip.id && !each.blend));
 }
 
 /** The preset that the clip was placed from. */

@@ -1,11 +1,15 @@
 import { Copy, Scissors, Trash2 } from "lucide-react";
 import { addClip, duplicateClip, removeClip, saveClip, splitClip } from "../../acts/clips";
+import type { Clip } from "../../api/types";
+import { Menu } from "../../shared/Menu";
+import { commit } from "../../stores/editing";
+import { selectMadeClip } from "../../stores/selection";
 import { view } from "../../stores/view";
 
 const TIMES_REPEATED = 3;
 
 /** What is done with the selected clip. */
-export function ClipButtons() {
+export function ClipButtons({ clip, others }: { clip: Clip; others: Clip[] }) {
   return (
     <div className="cond flex flex-wrap items-center gap-1 text-xs">
       <button
@@ -46,6 +50,20 @@ export function ClipButtons() {
       <button type="button" className="btn btn-xs" title="Save to your presets (J)" onClick={saveClip}>
         Save as preset …
       </button>
+      {others.length > 0 && (
+        <Menu
+          label="Blend with another clip"
+          button="Blend with …"
+          buttonClass="btn btn-xs"
+          listClass="w-56 bg-base-100 text-[13px]"
+          items={others.map(({ id, name }) => ({
+            id,
+            content: <span className="truncate">{name}</span>,
+            run: () =>
+              void commit({ type: "blend_clips", clips: [clip.id, id], method: "mix" }, { kept: selectMadeClip }),
+          }))}
+        />
+      )}
       <span className="ml-auto" />
       <button
         type="button"

@@ -1,6 +1,6 @@
 /** Actions on layers and their axes. */
 
-import { addClip, duplicateClip, saveClip, splitClip } from "../../acts/clips";
+import { addClip, bakeBlend, duplicateClip, saveClip, splitClip } from "../../acts/clips";
 import { cueHere, exportCues } from "../../acts/cues";
 import { choosePictures } from "../../acts/plates";
 import type { AxisName, Command, Layer } from "../../api/types";
@@ -17,6 +17,11 @@ import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 const ALL = [...AXES];
 const withClip = () => selection().kind === "clip";
+const withBlend = () => {
+  const now = selection();
+  const { state } = openShot.getState();
+  return now.kind === "clip" && Boolean(state && clipsOf(state).find(({ id }) => id === now.id)?.blend);
+};
 const withMount = () => selection().kind === "mount";
 const CLIPBOARD = "zittern.layers";
 
@@ -253,6 +258,14 @@ export const LAYERING: Action[] = [
   },
   { id: "cues-out", title: "Export the cues as CSV", keys: [], run: exportCues },
   { id: "clip", title: "New clip, over the loop range or from here", keys: [], run: addClip },
+  {
+    id: "blend-bake",
+    title: "Bake the selected blend to one clip at playhead",
+    also: "flatten morph mix",
+    keys: [],
+    available: withBlend,
+    run: bakeBlend,
+  },
   { id: "clip-split", title: "Split the selected clip at playhead", keys: ["X"], available: withClip, run: splitClip },
   {
     id: "save-preset",

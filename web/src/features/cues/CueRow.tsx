@@ -4,9 +4,9 @@ import type { Command, Cue } from "../../api/types";
 import { LaneRow, useLaneSize } from "../../shared/LaneRow";
 import { timeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
+import { useShownShot } from "../../shared/useShownShot";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
-import { openShot } from "../../stores/openShot";
 import { pressed } from "../../stores/pressed";
 import { pause, seek } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -21,7 +21,8 @@ type Shift = { cues: string[]; by: number; copy: boolean };
 /** The cues as flags: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. There when there are any. */
 export function CueRow() {
   const { width } = useLaneSize();
-  const cues = useStore(openShot, (each) => each.state?.document.cues);
+  const { shot } = useShownShot();
+  const cues = shot?.cues;
   const window = useStore(view, (each) => each.window);
   const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : NONE));
   const x = timeScale(window, width);

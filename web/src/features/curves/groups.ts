@@ -95,15 +95,11 @@ export function layerGroups(layer: Layer): CurveGroup[] {
   return [...own, ...source, ...swings];
 }
 
-/** Groups of a clip: its amount and speed. */
+/** Groups of a clip: its amount and speed, and its place where it is a blend. */
 export function clipGroups(clip: Clip): CurveGroup[] {
-  const value = clip as unknown as Record<string, Param>;
-  return grouped(facts().forms.clip, (look) => ({
-    at: `clip:${clip.id}.${look.field}`,
-    title: look.title,
-    ink: look.ink,
-    param: value[look.field] as Param,
-  }));
+  const { clip: own, blend } = facts().forms;
+  const at = `clip:${clip.id}`;
+  return [...partGroups(at, clip, own, ""), ...partGroups(`${at}.blend`, clip.blend, blend, "blend: ")];
 }
 
 /** Whether a group is of dials. */

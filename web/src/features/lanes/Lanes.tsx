@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { useStore } from "zustand";
 import { HEAD_PX, LaneSize } from "../../shared/LaneRow";
+import { useShownShot } from "../../shared/useShownShot";
 import { useSize } from "../../shared/useSize";
 import { layersOf, openShot } from "../../stores/openShot";
 import { selectNothing } from "../../stores/selection";
@@ -19,6 +20,7 @@ import { useLaneWheel } from "./useLaneWheel";
 export function Lanes({ rows, sheets, marks }: { rows: RowEntry[]; sheets: SheetEntry[]; marks: MarkEntry[] }) {
   const [ref, size] = useSize<HTMLDivElement>();
   const state = useStore(openShot, (each) => each.state);
+  const { shot } = useShownShot();
   const selected = useStore(view, (each) => (each.board === "layer" ? each.layer : null));
   const open = useStore(view, (each) => each.sheet);
   const width = Math.max(0, size.width - HEAD_PX);
@@ -55,7 +57,7 @@ export function Lanes({ rows, sheets, marks }: { rows: RowEntry[]; sheets: Sheet
             onClick={(event) => event.target === event.currentTarget && selectNothing()}
           >
             {layers === 0 && <EmptyStack left={HEAD_PX} />}
-            {[...state.document.lanes].reverse().map((lane) => (
+            {[...(shot ?? state.document).lanes].reverse().map((lane) => (
               <LaneGroup key={lane.id} lane={lane} selected={selected} compact={compact} />
             ))}
           </div>

@@ -1,4 +1,5 @@
 import type { Clip, Layer } from "../../api/types";
+import { CornerNumber } from "../../parts/CornerNumber";
 import { LetterSwitch } from "../../shared/LetterSwitch";
 import { usePending } from "../../shared/usePending";
 import { flip } from "../../stores/editing";
@@ -34,6 +35,11 @@ export function LayerHead({ clip, layer, chosen, compact }: LayerHeadProps) {
         {layer.name}
       </button>
       <span className="flex items-center">
+        {clip.blend && (
+          <span className="mr-1.5 flex">
+            <CornerNumber blend={clip.blend} corner={layer.corner} />
+          </span>
+        )}
         <Switch title="Mute" letter="M" layer={layer} field="mute" />
         <Switch title="Solo" letter="S" layer={layer} field="solo" />
         {!low && (

@@ -7,6 +7,7 @@ import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useReached } from "../../shared/useReached";
+import { useShownShot } from "../../shared/useShownShot";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { pressed } from "../../stores/pressed";
 import { pause, seek } from "../../stores/transport";
@@ -70,7 +71,8 @@ function usePinDrag(pins: Map<number, PinKey[]>, selected: number[], mount: stri
 }
 
 /** The pins of the move, or of one mount: click to go there, Shift to select more, drag to move in time, Alt-drag to copy. */
-export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
+export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsProps) {
+  const { shot = kept, tried } = useShownShot();
   const selected = useStore(view, (state) => (state.pinsOf === mount ? state.pins : NONE));
   const pins = pinTitles(shot, mount);
   const inView = (frame: number) => x(frame) >= -EDGE_PX && x(frame) <= width + EDGE_PX;
@@ -111,9 +113,10 @@ export function MovePins({ shot, x, width, mount = null, low }: MovePinsProps) {
         on={on}
         left={across(frame)}
         width={widths[place] ?? LEAST_PX}
-        hold={bind(frame)}
+        // What is only tried on cannot be taken hold of.
+        hold={tried ? {} : bind(frame)}
         low={low}
-        onMove={(frames) => move(n, frame, frames)}
+        onMove={(frames) => !tried && move(n, frame, frames)}
       />
     );
   });

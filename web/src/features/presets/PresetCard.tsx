@@ -1,8 +1,8 @@
 import type { Clip, PresetEntry } from "../../api/types";
+import { drawScribble, drawWaves } from "../../parts/drawSwatch";
+import { SwatchPicture } from "../../parts/SwatchPicture";
 import { toggleMark } from "../../stores/presets";
 import { CardMenu } from "./CardMenu";
-import { drawScribble, drawWaves } from "./drawSwatch";
-import { SwatchPicture } from "./SwatchPicture";
 import { useSwatch } from "./useSwatches";
 
 const SCRIBBLE = { width: 58, height: 46 };

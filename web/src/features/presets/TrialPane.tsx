@@ -9,7 +9,7 @@ import { presets, readable, toggleMark } from "../../stores/presets";
 import { hang, stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { endTrials, showTrials, trials } from "../../stores/trials";
-import { place, placing } from "./placing";
+import { blending, place, placing } from "./placing";
 import { usePlacing } from "./sheetStore";
 
 /** Marked presets in small Viewfinders, in step with the large one, where the Set view was. */
@@ -22,18 +22,30 @@ export function TrialPane() {
   const asked = chosen.map(({ key, content }) => `${key} ${content}`).join();
   useEffect(() => {
     void showTrials(Object.fromEntries(chosen.map((entry) => [entry.key, placing(where, entry)])));
-  }, [asked, revision, loop, where.way, where.clip, where.withinFrames]);
+  }, [asked, revision, loop, where.way, where.clip, where.corner, where.withinFrames]);
   useEffect(() => endTrials, []);
   const columns = chosen.length > 1 ? 2 : 1;
   return (
-    <div
-      className="grid h-full gap-1.5"
-      style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
-      data-testid="trials"
-    >
-      {chosen.map((entry) => (
-        <SmallFinder key={entry.key} entry={entry} onPlace={() => place(placing(where, entry))} />
-      ))}
+    <div className="relative h-full">
+      <div
+        className="grid h-full gap-1.5"
+        style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+        data-testid="trials"
+      >
+        {chosen.map((entry) => (
+          <SmallFinder key={entry.key} entry={entry} onPlace={() => place(placing(where, entry))} />
+        ))}
+      </div>
+      {chosen.length > 1 && (
+        <button
+          type="button"
+          className="btn btn-accent btn-xs absolute right-1 bottom-1"
+          title="One clip with these presets in its corners, to go between them by hand"
+          onClick={() => place(blending(chosen))}
+        >
+          Blend these
+        </button>
+      )}
     </div>
   );
 }

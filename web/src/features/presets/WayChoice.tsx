@@ -8,7 +8,7 @@ import { transport } from "../../stores/transport";
 import type { Way } from "./placing";
 import { search, usePlacing } from "./sheetStore";
 
-type WayRow = { way: Way; title: string; hint: string };
+type WayRow = { way: Way; corner?: string; title: string; hint: string };
 
 function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[] {
   const called = clip ? `“${clip.name}”` : "a clip";
@@ -33,20 +33,26 @@ function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[
       title: "Cross-fade in at playhead",
       hint: "The selected clip cross-fades to the preset at the playhead",
     },
+    ...(clip?.blend?.corners.map(({ id, name }) => ({
+      way: "corner" as const,
+      corner: id,
+      title: `Into corner “${name}”`,
+      hint: "Replaces what stands in this corner of the selected blend",
+    })) ?? []),
   ];
 }
 
 /** Where a preset goes; the selected clip is what it replaces or follows. */
 export function WayChoice({ clip }: { clip: Clip | undefined }) {
   const loop = useStore(transport, (each) => each.loop);
-  const { way } = usePlacing();
+  const { way, corner } = usePlacing();
   return (
     <fieldset className="cond flex flex-col gap-0.5 text-[13px]" aria-label="Where it goes">
       {waysFor(clip, loop).map((each) => {
         const possible = clip || each.way === "new" || each.way === "here";
         return (
           <label
-            key={each.way}
+            key={`${each.way} ${each.corner ?? ""}`}
             title={each.hint}
             className={`flex items-start gap-1.5 ${possible ? "cursor-pointer" : "opacity-50"}`}
           >
@@ -55,8 +61,8 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
               name="way"
               className="tick tick-round"
               disabled={!possible}
-              checked={way === each.way}
-              onChange={() => search.setState({ way: each.way })}
+              checked={way === each.way && (each.way !== "corner" || corner === each.corner)}
+              onChange={() => search.setState({ way: each.way, corner: each.corner ?? null })}
             />
             <span className="min-w-0 break-words">{each.title}</span>
           </label>

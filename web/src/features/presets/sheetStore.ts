@@ -7,12 +7,20 @@ import { clipOf, clipsOf, openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { type Placing, usualFade, type Way } from "./placing";
 
-export type PresetSearch = { words: string; tags: string[]; way: Way; withinFrames: number | null; withRig: boolean };
+export type PresetSearch = {
+  words: string;
+  tags: string[];
+  way: Way;
+  corner: string | null;
+  withinFrames: number | null;
+  withRig: boolean;
+};
 
 export const search = createStore<PresetSearch>(() => ({
   words: "",
   tags: [],
   way: "new",
+  corner: null,
   withinFrames: null,
   withRig: false,
 }));
@@ -31,8 +39,15 @@ export function useSelectedClip() {
 
 /** Where a preset goes now; without a selected clip there is none to replace. */
 export function usePlacing(): Placing {
-  const clip = useSelectedClip()?.id ?? null;
-  const { way, withinFrames, withRig } = useStore(search);
-  const possible = clip || way === "new" || way === "here" ? way : "new";
-  return { way: possible, clip, withinFrames: withinFrames ?? usualFade(), withRig };
+  const clip = useSelectedClip();
+  const { way, corner, withinFrames, withRig } = useStore(search);
+  const there = clip?.blend?.corners.some(({ id }) => id === corner) ?? false;
+  const possible = way === "corner" ? there : clip || way === "new" || way === "here";
+  return {
+    way: possible ? way : "new",
+    clip: clip?.id ?? null,
+    corner: there ? corner : null,
+    withinFrames: withinFrames ?? usualFade(),
+    withRig,
+  };
 }

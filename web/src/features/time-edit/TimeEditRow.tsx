@@ -28,7 +28,7 @@ function Choosing({ draft }: { draft: TimeDraft }) {
   const can = kind.available?.() !== false;
   // The motion of what is chosen is shown; anew after each other change of the shot.
   useEffect(() => {
-    if (can) preview(kind.command(draft));
+    if (can) preview(kind.command(draft), true);
   }, [draft, kind, can, revision]);
   useLeaving(cancelPreview);
   const apply = () => {

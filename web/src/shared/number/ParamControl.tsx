@@ -50,7 +50,11 @@ function useParam(props: ParamControlProps) {
       key: props.keys ?? false,
     };
   const place = { at, title: label, unit: look.unit, times: look.times, digits: look.digits };
-  const { hold, release } = useRecording(at, props.keys ?? false);
+  const { hold, release } = useRecording<number>(props.keys ?? false, (samples) => ({
+    type: "record_keys",
+    at,
+    samples,
+  }));
   const change = {
     onPreview: (shown: number) => preview(hold(shown / look.times) ?? set(shown)),
     onCommit: (shown: number) => commit(release() ?? set(shown)),

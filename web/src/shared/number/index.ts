@@ -12,4 +12,5 @@ export { ShareField } from "./ShareField";
 export { Stacked } from "./Stacked";
 export { useNumberAt } from "./useNumberAt";
 export { useReading } from "./useReading";
+export { useRecording } from "./useRecording";
 export { useWanted } from "./useWanted";

@@ -1,10 +1,10 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
-import type { Swatch } from "../../api/types";
-import { prepare } from "../../shared/canvas";
-import { drawSoon } from "../../shared/drawSoon";
-import { type Paper, paperOf } from "../../shared/paper";
-import { view } from "../../stores/view";
+import type { Swatch } from "../api/types";
+import { prepare } from "../shared/canvas";
+import { drawSoon } from "../shared/drawSoon";
+import { type Paper, paperOf } from "../shared/paper";
+import { view } from "../stores/view";
 
 type Draw = (context: CanvasRenderingContext2D, swatch: Swatch, width: number, height: number, paper: Paper) => void;
 

@@ -1,6 +1,6 @@
 /** The pictures on a card: where a preset takes the picture, and how it goes up and down in time. */
-import type { Swatch } from "../../api/types";
-import type { Paper } from "../../shared/paper";
+import type { Swatch } from "../api/types";
+import type { Paper } from "../shared/paper";
 
 const COLUMNS = 3;
 /** A motion of this many pixels fills a scribble; smaller ones are drawn smaller, by the root, so that sizes can be told apart. */

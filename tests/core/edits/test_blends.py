@@ -1,0 +1,165 @@
+import unittest
+
+import numpy as np
+
+from tests.core.making import edited, layer, rms, shot_with, three_layers
+from tests.core.motion.test_blends import blended, noise
+from tests.core.motion.test_morph import walker
+from zittern.core.edits.parts import find_clip
+from zittern.core.errors import EditError
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import fixed, keyed
+from zittern.core.presets.files import read_preset, write_preset
+from zittern.core.presets.saved import of_clip, of_layers
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.lanes import Lane
+from zittern.core.shot.shot import Shot
+from zittern.core.shot.upgrades import read_shot, write_shot
+
+
+def two_clips(**second: object) -> Shot:
+    shot = shot_with(layer("calm", swings={"pan": 0.4}), clip={"span_frames": (1.0, 120.0), "amount": fixed(0.5)})
+    wild = Clip(id="wild", name="Wild", layers=(layer("shock", seed=8, swings={"pan": 2.0}),), **second)
+    return shot.replace(lanes=(*shot.lanes, Lane(id="top", name="Top", clips=(wild,))))
+
+
+def place(shot: Shot, across: float) -> Shot:
+    clip = next(clip for clip in shot.clips() if clip.blend)
+    return edited(
+        shot, {"type": "set_values", "values": [{"at": f"clip:{clip.id}.blend.across_percent", "value": across}]}
+    )
+
+
+class OfClips(unittest.TestCase):
+    def test_two_become_corners_of_one_and_their_lanes_go(self) -> None:
+        shot = two_clips(span_frames=(61.0, 200.0), speed=fixed(2.0))
+        made = edited(shot, {"type": "blend_clips", "clips": ["main", "wild"], "method": "mix"})
+        (clip,) = made.clips()
+        self.assertEqual((clip.id, clip.name, clip.span_frames), ("main", "Whole shot … Wild", (1.0, 200.0)))
+        self.assertEqual([corner.name for corner in clip.blend.corners], ["Whole shot", "Wild"])
+        self.assertEqual(
+            {each.id: (each.corner, each.weight.constant, each.speed.constant) for each in clip.layers},
+            {"calm": ("corner-1", 0.5, 1.0), "shock": ("corner-2", 1.0, 2.0)},
+        )
+        self.assertEqual(len(made.lanes), 1)
+        before, after = (
+            evaluate(each).total[:120]
+            for each in (shot_with(*shot.lanes[0].clips[0].layers, clip={"amount": fixed(0.5)}), place(made, 0.0))
+        )
+        np.testing.assert_allclose(after, before, atol=1e-12)
+
+    def test_what_cannot_be_a_corner_says_why(self) -> None:
+        for shot, clips, why in (
+            (two_clips(amount=keyed((1, 0.0), (9, 1.0))), ["main", "wild"], "the amount of “Wild” changes over time"),
+            (two_clips(speed=keyed((1, 0.5), (9, 1.0))), ["main", "wild"], "the speed of “Wild” changes over time"),
+            (two_clips(), ["main", "main"], "only one corner"),
+            (two_clips(), ["main", "gone"], "there is no clip 'gone'"),
+        ):
+            with self.assertRaisesRegex(EditError, why):
+                edited(shot, {"type": "blend_clips", "clips": clips})
+        blend = edited(two_clips(), {"type": "blend_clips", "clips": ["main", "wild"]})
+        third = Clip(id="third", name="Third", layers=(layer("other"),))
+        more = blend.replace(lanes=(*blend.lanes, Lane(id="third", name="Third", clips=(third,))))
+        with self.assertRaisesRegex(EditError, "is a blend itself"):
+            edited(more, {"type": "blend_clips", "clips": ["third", "main"]})
+        wider = find_clip(edited(more, {"type": "blend_clips", "clips": ["main", "third"]}), "main")
+        self.assertEqual([corner.name for corner in wider.blend.corners], ["Whole shot", "Wild", "Third"])
+        full = blended(*(noise(name, n) for n, name in enumerate(("one", "two", "three", "four"))), count=4)
+        rest = tuple(Lane.of(third.replace(id=f"more-{n}", layers=(layer(f"more-{n}"),))) for n in range(3))
+        with self.assertRaisesRegex(EditError, "at most 6 corners"):
+            edited(
+                full.replace(lanes=(*full.lanes, *(each.replace(id=f"l{n}") for n, each in enumerate(rest)))),
+                {"type": "blend_clips", "clips": ["main", "more-0", "more-1", "more-2"]},
+            )
+
+    def test_it_is_read_as_it_was_written(self) -> None:
+        made = edited(two_clips(), {"type": "blend_clips", "clips": ["main", "wild"], "method": "morph"})
+        self.assertEqual(read_shot(write_shot(made)), made)
+
+
+class OfPresets(unittest.TestCase):
+    def test_presets_become_corners_sized_for_the_lens(self) -> None:
+        preset = three_layers().model_dump()
+        other = {**preset, "name": "Stroll"}
+        shot = edited(
+            shot_with(), {"type": "add_blend", "presets": [{"preset": preset}, {"preset": other}], "method": "morph"}
+        )
+        clip = next(clip for clip in shot.clips() if clip.blend)
+        self.assertEqual([corner.name for corner in clip.blend.corners], ["Run", "Stroll"])
+        self.assertEqual(len({each.id for each in clip.layers}), 6)
+        alone = edited(shot_with(), {"type": "place_preset", "preset": preset})
+        np.testing.assert_allclose(rms(evaluate(place(shot, 0.0)).total)[:3], rms(evaluate(alone).total)[:3], rtol=0.2)
+
+    def test_a_corner_is_filled_with_another_preset(self) -> None:
+        shot = blended(noise("one", 1), noise("two", 2))
+        filled = edited(
+            shot, {"type": "fill_corner", "clip": "main", "corner": "two", "preset": three_layers().model_dump()}
+        )
+        clip = find_clip(filled, "main")
+        self.assertEqual([corner.name for corner in clip.blend.corners], ["One", "Run"])
+        self.assertEqual([each.corner for each in clip.layers], ["one", "two", "two", "two"])
+        with self.assertRaisesRegex(EditError, "there is no corner 'nine'"):
+            edited(
+                shot, {"type": "fill_corner", "clip": "main", "corner": "nine", "preset": three_layers().model_dump()}
+            )
+
+    def test_a_preset_may_be_a_blend_and_is_placed_as_one(self) -> None:
+        shot = blended(noise("one", 1), noise("two", 2, 3.0), across=keyed((1, 0.0), (120, 100.0)), way="morph")
+        preset = read_preset(write_preset(of_clip(shot, "main", "Calm to wild").replace(keep_seeds=True)))
+        placed = edited(shot_with(), {"type": "place_preset", "preset": preset.model_dump()})
+        np.testing.assert_allclose(evaluate(placed).total, evaluate(shot).total, atol=1e-9)
+        self.assertEqual({each.corner for each in of_layers(shot, ("one-1",), "One").layers}, {None})
+
+
+class Recorded(unittest.TestCase):
+    def test_both_numbers_in_one_step_with_few_keys(self) -> None:
+        samples = [{"frame": frame, "across": frame / 1.2, "up": 100.0 - frame / 2.4} for frame in range(1, 121)]
+        shot = blended(*(noise(name, n) for n, name in enumerate(("one", "two", "three"))), count=3)
+        clip = find_clip(edited(shot, {"type": "record_place", "clip": "main", "samples": samples}), "main")
+        for number, ends in (
+            (clip.blend.across_percent, (1 / 1.2, 100.0)),
+            (clip.blend.up_percent, (100 - 1 / 2.4, 50.0)),
+        ):
+            np.testing.assert_allclose([key.value for key in number.curve.keys], ends)
+        line = edited(
+            blended(noise("one", 1), noise("two", 2)), {"type": "record_place", "clip": "main", "samples": samples}
+        )
+        self.assertIsNone(find_clip(line, "main").blend.up_percent.curve)
+
+
+class Corners(unittest.TestCase):
+    def test_two_change_places(self) -> None:
+        shot = blended(noise("one", 1), noise("two", 2), across=10.0)
+        swapped = edited(shot, {"type": "swap_corners", "clip": "main", "corner": "one", "other": "two"})
+        np.testing.assert_allclose(evaluate(swapped).total, evaluate(place(shot, 90.0)).total, atol=1e-12)
+
+    def test_one_is_removed_and_the_last_is_a_plain_clip(self) -> None:
+        shot = blended(noise("one", 1), noise("two", 2), noise("three", 3), count=3)
+        two = edited(shot, {"type": "remove_corner", "clip": "main", "corner": "one"})
+        self.assertEqual([corner.id for corner in find_clip(two, "main").blend.corners], ["two", "three"])
+        one = edited(two, {"type": "remove_corner", "clip": "main", "corner": "two"})
+        self.assertIsNone(find_clip(one, "main").blend)
+        np.testing.assert_array_equal(evaluate(one).total, evaluate(shot_with(noise("three", 3))).total)
+
+
+class Baked(unittest.TestCase):
+    def test_it_moves_as_the_blend_did_where_it_stood(self) -> None:
+        common = layer("common", seed=5, swings={"roll": 0.3})
+        late = noise("two", 3, 2.0, span_frames=(60.0, 200.0), ramp_in_frames=20.0)
+        cases = {
+            "mix": (noise("one", 1), noise("two", 2, 3.0), common),
+            "morph": (walker("one", 1.7, 0.2, 1), walker("two", 2.8, 0.8, 2), common, late),
+            "keyed": (noise("one", 1), noise("two", 2).replace(weight=keyed((1, 0.5), (120, 2.0))), common),
+        }
+        for name, layers in cases.items():
+            for across in (0.0, 35.0, 100.0):
+                shot = blended(*layers, across=across, way="mix" if name == "mix" else "morph")
+                baked = edited(shot, {"type": "bake_blend", "clip": "main", "frame": 50})
+                self.assertIsNone(find_clip(baked, "main").blend)
+                np.testing.assert_allclose(
+                    evaluate(baked).total, evaluate(shot).total, atol=1e-6, err_msg=f"{name} {across}"
+                )
+
+    def test_a_plain_clip_is_no_blend(self) -> None:
+        with self.assertRaisesRegex(EditError, "“Whole shot” is not a blend"):
+            edited(shot_with(layer()), {"type": "bake_blend", "clip": "main", "frame": 5})

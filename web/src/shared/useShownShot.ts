@@ -1,0 +1,15 @@
+import { useMemo } from "react";
+import { useStore } from "zustand";
+import { triedOn } from "../api/changes";
+import type { Shot } from "../api/types";
+import { motion } from "../stores/motion";
+import { openShot } from "../stores/openShot";
+
+/** The document that is shown: the one that is kept, or what comes of an edit that is being chosen. `tried`: the latter. */
+export function useShownShot(): { shot: Shot | undefined; tried: boolean } {
+  const state = useStore(openShot, (each) => each.state);
+  const changes = useStore(motion, (each) => (each.revision === state?.revision ? each.tried : null));
+  const kept = state?.document;
+  const shown = useMemo(() => (kept && changes ? triedOn(kept, changes) : kept), [kept, changes]);
+  return { shot: shown, tried: changes !== null };
+}

@@ -1,0 +1,364 @@
+"""Commands on blends: clips or presets become the corners of one, corners change, a blend becomes a plain clip."""
+
+from __future__ import annotations
+
+from itertools import count
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zittern.core import pad
+from zittern.core.axes import AXES, axis_index
+from zittern.core.doc import Doc
+from zittern.core.edits.clips import on_lane, without_clip
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.parts import find_clip, with_clip
+from zittern.core.edits.presets import OfPreset, span_from
+from zittern.core.edits.recording import RecordKeys, Sample
+from zittern.core.errors import EditError
+from zittern.core.motion import blends, morph
+from zittern.core.motion.facts import scope_at
+from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.param import Number, fixed, through
+from zittern.core.numbers.scope import Scope
+from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS
+from zittern.core.presets.placed import placed
+from zittern.core.presets.preset import Preset
+from zittern.core.shot.blends import Blend, Corner
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer, Span
+from zittern.core.shot.origins import PresetKey
+from zittern.core.shot.shot import Shot
+
+__all__ = [
+    "AddBlend",
+    "BakeBlend",
+    "BlendClips",
+    "FillCorner",
+    "PlaceSample",
+    "PresetOfCorner",
+    "RecordPlace",
+    "RemoveCorner",
+    "SwapCorners",
+]
+
+# Less than this of a layer is nothing.
+_NOTHING = 1e-6
+
+
+class BlendClips(CommandDoc):
+    """One clip of several, which are its corners; it takes the place of the first, over the time of all of them. Where
+    the first is a blend, the others become further corners of it.
+    """
+
+    type: Literal["blend_clips"] = "blend_clips"
+    clips: Annotated[tuple[str, ...], Field(min_length=FEWEST_CORNERS, max_length=MOST_CORNERS)]
+    method: Literal["mix", "morph"] = "mix"
+
+    def apply(self, shot: Shot) -> Shot:
+        """Amounts and speeds go into the layers. Raises EditError for a clip twice, for a second blend, for too many
+        corners, and for a clip whose amount or speed changes over time.
+        """
+        if len(set(self.clips)) < len(self.clips):
+            raise EditError("a clip can be only one corner; name each once", "clips")
+        parts = [find_clip(shot, each) for each in self.clips]
+        made = _blend_of(parts, self.method)
+        for each in parts[1:]:
+            shot = without_clip(shot, find_clip(shot, each.id))
+        return with_clip(shot, find_clip(shot, parts[0].id), made)
+
+    def label(self, shot: Shot) -> str:
+        """`Blend “Walk” and “Run”`."""
+        return f"Blend {_names([find_clip(shot, each).name for each in self.clips])}"
+
+
+class PresetOfCorner(Doc):
+    """A preset, and what it is known by."""
+
+    preset: Preset
+    key: PresetKey | None = None
+
+
+class AddBlend(CommandDoc):
+    """A clip that blends presets, over a stretch, or over the whole shot."""
+
+    type: Literal["add_blend"] = "add_blend"
+    presets: Annotated[tuple[PresetOfCorner, ...], Field(min_length=FEWEST_CORNERS, max_length=MOST_CORNERS)]
+    method: Literal["mix", "morph"] = "mix"
+    first_frame: Frame | None = None
+    last_frame: Frame | None = None
+    lane: str | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Each preset is sized for the lens, as when it is placed alone. Raises EditError for one that cannot be a
+        corner.
+        """
+        span = span_from(shot, self.first_frame, self.last_frame, None)
+        parts: list[Clip] = []
+        for each in self.presets:
+            shot, clip = placed(shot, each.preset, each.key, span)
+            # Placed for a moment, so that the ids of the next are others.
+            shot = on_lane(shot, clip, None)
+            parts.append(clip)
+        made = _blend_of(parts, self.method)
+        for part in parts:
+            shot = without_clip(shot, find_clip(shot, part.id))
+        return on_lane(shot, made, self.lane)
+
+    def label(self, shot: Shot) -> str:
+        """`Blend “Walk” and “Run”`."""
+        return f"Blend {_names([each.preset.name for each in self.presets])}"
+
+
+class FillCorner(OfPreset):
+    """Another preset in a corner, in place of what stands there."""
+
+    type: Literal["fill_corner"] = "fill_corner"
+    clip: str
+    corner: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when the corner is not there, or the preset cannot be one."""
+        clip, blend, at = _find(shot, self.clip, self.corner)
+        with_dials, content = placed(shot, self.preset, self.key, clip.span_frames)
+        layers = (*(each for each in clip.layers if each.corner != self.corner), *_content(content, self.corner))
+        named = tuple(
+            corner.replace(name=self.preset.name) if n == at else corner for n, corner in enumerate(blend.corners)
+        )
+        return with_clip(
+            with_dials,
+            find_clip(with_dials, self.clip),
+            clip.replace(layers=layers, blend=blend.replace(corners=named)),
+        )
+
+    def label(self, shot: Shot) -> str:
+        """`Put “Run” into a corner of “Blend”`."""
+        return f"Put “{self.preset.name}” into a corner of “{find_clip(shot, self.clip).name}”"
+
+
+class PlaceSample(Doc):
+    """Where the hand was at a frame: percent from the left and lower edge of the pad."""
+
+    frame: Frame
+    across: float = Field(ge=0.0, le=100.0)
+    up: float = Field(default=50.0, ge=0.0, le=100.0)
+
+
+class RecordPlace(CommandDoc):
+    """Keys of the place on the pad from what was recorded, both of its numbers in one step."""
+
+    type: Literal["record_place"] = "record_place"
+    clip: str
+    samples: Annotated[tuple[PlaceSample, ...], Field(min_length=1, max_length=100_000)]
+
+    def apply(self, shot: Shot) -> Shot:
+        """Of several samples at a frame the last counts. Raises EditError when the clip is no blend."""
+        _, blend, _ = _find(shot, self.clip, None)
+        for name in ("across", "up") if len(blend.corners) > FEWEST_CORNERS else ("across",):
+            samples = tuple(Sample(frame=each.frame, value=getattr(each, name)) for each in self.samples)
+            shot = RecordKeys(at=f"clip:{self.clip}.blend.{name}_percent", samples=samples).apply(shot)
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Record place in “Walk … run” from frame 10 to 90`."""
+        frames = [each.frame for each in self.samples]
+        return f"Record place in “{find_clip(shot, self.clip).name}” from frame {min(frames):g} to {max(frames):g}"
+
+
+class SwapCorners(CommandDoc):
+    """Two corners change places; the place on the pad stays."""
+
+    type: Literal["swap_corners"] = "swap_corners"
+    clip: str
+    corner: str
+    other: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when a corner is not there."""
+        clip, blend, a = _find(shot, self.clip, self.corner)
+        _, _, b = _find(shot, self.clip, self.other)
+        order = list(blend.corners)
+        order[a], order[b] = order[b], order[a]
+        return with_clip(shot, clip, clip.replace(blend=blend.replace(corners=tuple(order))))
+
+    def label(self, shot: Shot) -> str:
+        """`Exchange corners of “Blend”`."""
+        return f"Exchange corners of “{find_clip(shot, self.clip).name}”"
+
+
+class RemoveCorner(CommandDoc):
+    """Takes a corner away with its layers; the last one that is left is a plain clip."""
+
+    type: Literal["remove_corner"] = "remove_corner"
+    clip: str
+    corner: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when the corner is not there."""
+        clip, blend, at = _find(shot, self.clip, self.corner)
+        layers = tuple(each for each in clip.layers if each.corner != self.corner)
+        left = tuple(corner for n, corner in enumerate(blend.corners) if n != at)
+        if len(left) >= FEWEST_CORNERS:
+            return with_clip(shot, clip, clip.replace(layers=layers, blend=blend.replace(corners=left)))
+        return with_clip(shot, clip, clip.replace(layers=_of_no_corner(layers), blend=None))
+
+    def label(self, shot: Shot) -> str:
+        """`Remove corner “Run”`."""
+        _, blend, at = _find(shot, self.clip, self.corner)
+        return f"Remove corner “{blend.corners[at].name}”"
+
+
+class BakeBlend(CommandDoc):
+    """One plain clip of what a blend is at a frame: the layers of its place there, with their numbers."""
+
+    type: Literal["bake_blend"] = "bake_blend"
+    clip: str
+    frame: Frame
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when the clip is no blend."""
+        clip, blend, _ = _find(shot, self.clip, None)
+        place = blends.place(blend, _scope(shot, clip, np.array([self.frame])))[0] * 100.0
+        still = clip.replace(
+            blend=blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
+        )
+        everything = {layer.id for layer in clip.layers}
+        together = {group[0].id: group for group in morph.groups(still, everything)}
+        others = {layer.id for group in together.values() for layer in group[1:]}
+        layers = [
+            _one(shot, still, together[layer.id]) if layer.id in together else _weighed(shot, still, layer)
+            for layer in still.layers
+            if layer.id not in others
+        ]
+        return with_clip(shot, clip, clip.replace(layers=_of_no_corner([each for each in layers if each]), blend=None))
+
+    def label(self, shot: Shot) -> str:
+        """`Bake blend “Walk … run”`."""
+        return f"Bake blend “{find_clip(shot, self.clip).name}”"
+
+
+def _find(shot: Shot, clip_id: str, corner: str | None) -> tuple[Clip, Blend, int]:
+    """A clip, its blend, and the place of a corner. Raises EditError."""
+    clip = find_clip(shot, clip_id)
+    if clip.blend is None:
+        raise EditError(f"“{clip.name}” is not a blend", f"clip:{clip_id}")
+    at = 0 if corner is None else clip.blend.index_of(corner)
+    if at is None:
+        raise EditError(f"there is no corner {corner!r}; it may have been removed", f"clip:{clip_id}")
+    return clip, clip.blend, at
+
+
+def _blend_of(parts: list[Clip], method: Literal["mix", "morph"]) -> Clip:
+    """Clips as the corners of one, which has the id, ramps and clock of the first. Raises EditError."""
+    first = parts[0]
+    old = first.blend
+    fresh = parts if old is None else parts[1:]
+    taken = set() if old is None else {corner.id for corner in old.corners}
+    free = (name for n in count(1) if (name := f"corner-{n}") not in taken)
+    corners = tuple(Corner(id=name, name=clip.name) for clip, name in zip(fresh, free, strict=False))
+    layers = tuple(layer for clip, each in zip(fresh, corners, strict=True) for layer in _content(clip, each.id))
+    if old is not None:
+        if len(old.corners) + len(corners) > MOST_CORNERS:
+            raise EditError(f"a blend has at most {MOST_CORNERS} corners; remove one first", f"clip:{first.id}")
+        blend = old.replace(corners=(*old.corners, *corners))
+        return first.replace(layers=(*first.layers, *layers), blend=blend, span_frames=_over(parts))
+    return first.replace(
+        name=" … ".join(clip.name for clip in parts)[:120], layers=layers, span_frames=_over(parts), from_preset=None,
+        amount=fixed(1.0), speed=fixed(1.0), mute=False, blend=Blend(method=method, corners=corners),
+    )  # fmt: skip
+
+
+def _over(parts: list[Clip]) -> Span | None:
+    """The time of all of several clips."""
+    spans = [clip.span_frames for clip in parts if clip.span_frames is not None]
+    whole = len(spans) < len(parts)
+    return None if whole else (min(first for first, _ in spans), max(last for _, last in spans))
+
+
+def _content(clip: Clip, corner: str) -> tuple[Layer, ...]:
+    """The layers of a clip in a corner, its amount and speed in them. Raises EditError."""
+    if clip.blend is not None:
+        raise EditError(f"“{clip.name}” is a blend itself; bake it to one clip first", f"clip:{clip.id}")
+    factors = []
+    for what, number in (("amount", clip.amount), ("speed", clip.speed)):
+        if number.constant is None:
+            raise EditError(
+                f"the {what} of “{clip.name}” changes over time; set it to a fixed number first",
+                f"clip:{clip.id}.{what}",
+            )
+        factors.append(number.constant)
+    amount, speed = factors
+    return tuple(
+        layer.replace(
+            corner=corner,
+            mute=layer.mute or clip.mute,
+            weight=_times(layer.weight, amount),
+            speed=_times(layer.speed, speed),
+        )
+        for layer in clip.layers
+    )
+
+
+def _times(number: Number, factor: float) -> Number:
+    return number if factor == 1.0 else number.map(lambda value: value * factor)
+
+
+def _of_no_corner(layers: list[Layer] | tuple[Layer, ...]) -> tuple[Layer, ...]:
+    return tuple(layer.replace(corner=None) for layer in layers)
+
+
+def _weighed(shot: Shot, clip: Clip, layer: Layer) -> Layer | None:
+    """A layer that counts as much as it does in its corner; none where that is nothing."""
+    scope = _scope(shot, clip, np.array([float(shot.first_frame)]))
+    stands = blends.standing(clip, layer)
+    share = 1.0 if stands is None else float(stands.weight(scope)[0])
+    return None if share <= _NOTHING else layer.replace(weight=_times(layer.weight, share))
+
+
+def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
+    """The layer between several, at a place that stands still, with numbers of its own."""
+    frames = np.arange(shot.first_frame, shot.last_frame + 1, dtype=np.float64)
+    scope = _scope(shot, clip, frames)
+    made = morph.merged(clip, group, (scope.span, scope.later_frames), shot.fps.value)
+
+    def plain(number: Number, at: Scope = scope) -> Number:
+        if not isinstance(number, morph.Blended):
+            return number
+        return fixed(number.constant) if number.constant is not None else through(frames, number.sample(at))
+
+    axes = {
+        axis: made.axes.of(axis).model_copy(
+            update={
+                name: plain(getattr(made.axes.of(axis), name), scope.on_axis(axis_index(axis)))
+                for name in ("swing", "pace")
+            }
+        )
+        for axis in AXES
+    }
+    source = made.source.model_copy(
+        update={
+            name: plain(value)
+            for name in type(made.source).model_fields
+            if isinstance(value := getattr(made.source, name), Number)
+        }
+    )
+    first = group[0]
+    blend = clip.blend
+    assert blend is not None, "it was found as a blend"
+    which = [n for layer in group if (n := blend.index_of(layer.corner)) is not None]
+    size = float(np.sqrt(np.sum(pad.powers(blends.shares(blend, scope.over(frames[:1])))[0, which] ** 2)))
+    return first.replace(
+        source=source.model_dump(), axes={axis: each.model_dump() for axis, each in axes.items()},
+        speed=plain(made.speed), weight=fixed(size), span_frames=made.span_frames,
+        ramp_in_frames=first.ramp_in_frames if made.span_frames else 0.0,
+        ramp_out_frames=first.ramp_out_frames if made.span_frames else 0.0,
+    )  # fmt: skip
+
+
+def _scope(shot: Shot, clip: Clip, frames: np.ndarray) -> Scope:
+    return clip.clocked(scope_at(shot, frames), (float(shot.first_frame), float(shot.last_frame)))
+
+
+def _names(names: list[str]) -> str:
+    return f"{', '.join(f'“{name}”' for name in names[:-1])} and “{names[-1]}”"

@@ -1,0 +1,105 @@
+"""Stage: blends. Reads the place of a clip's blend; gives how much each of its corners, and each of its layers, counts.
+
+The place moves no faster than from corner to corner in PACE_S: what people drag, key or type is averaged over that time
+(`numbers.smoothing`), so that even a place that jumps makes nothing jump.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from threading import Lock
+
+import numpy as np
+from cachetools import LRUCache, cached
+
+from zittern.core import pad
+from zittern.core.motion.evaluation import Part, Read, hash_of
+from zittern.core.numbers.scope import Scope
+from zittern.core.numbers.smoothing import moving_mean
+from zittern.core.shot.blends import Blend
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
+from zittern.core.shot.reads import looks_at_frames_only
+from zittern.core.units import Array
+
+__all__ = ["PACE_S", "Standing", "counts_nowhere", "place", "shares", "standing"]
+
+# From corner to corner takes at least this long, seconds.
+PACE_S = 0.1
+# Less of a layer than this nobody notices.
+_NOTHING = 1e-6
+
+
+def place(blend: Blend, scope: Scope) -> Array:
+    """Where on the pad, at the pace that it may have.
+
+    Returns
+    -------
+    (F, 2), 0..1 from the left and lower edge.
+    """
+    across, up = (moving_mean(number, scope, PACE_S) for number in (blend.across_percent, blend.up_percent))
+    return np.stack([across, up], axis=1) / 100.0
+
+
+def shares(blend: Blend, scope: Scope) -> Array:
+    """How much each corner has: not negative, 1 together.
+
+    Returns
+    -------
+    (F, N).
+    """
+    return _shares_known(blend, scope) if looks_at_frames_only(blend) else _shares(blend, scope)
+
+
+def _shares(blend: Blend, scope: Scope) -> Array:
+    return pad.shares(len(blend.corners), place(blend, scope))
+
+
+# Several numbers of one evaluation are worked out at the same frames.
+_shares_known = cached(
+    LRUCache(8), key=lambda blend, scope: (blend.motion_key, scope.fps.value, hash_of(scope.frames)), lock=Lock()
+)(_shares)
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Where a layer stands in a blend: at which corner; straight: whether it counts by its share, as what is the same
+    everywhere does or it would swell, or by the root of its power, which keeps the size on the way.
+    """
+
+    blend: Blend
+    corner: int
+    straight: bool
+
+    def weight(self, scope: Scope) -> Array:
+        """How much it counts.
+
+        Returns
+        -------
+        (F,).
+        """
+        each = shares(self.blend, scope)
+        return np.asarray((each if self.straight else pad.powers(each))[:, self.corner])
+
+    def parts(self, scope: Scope) -> tuple[Part, ...]:
+        """What its weight is computed from."""
+        return Read(self.blend, scope), self.corner, self.straight
+
+
+def standing(clip: Clip, layer: Layer) -> Standing | None:
+    """Of a layer in its clip's blend; none for a layer of no corner."""
+    at = None if clip.blend is None else clip.blend.index_of(layer.corner)
+    if clip.blend is None or at is None:
+        return None
+    # What is set by hand, and what has the same seed, moves as another of another corner does.
+    alike = any(
+        other.corner != layer.corner and other.seed == layer.seed and other.source.kind == layer.source.kind
+        for other in clip.layers
+    )
+    return Standing(clip.blend, at, layer.source.absolute or alike)
+
+
+def counts_nowhere(clip: Clip, layer: Layer, scope: Scope) -> bool:
+    """Whether the place is away from a layer's corner at all frames of a scope: it is then meant to give nothing."""
+    stands = standing(clip, layer)
+    return stands is not None and bool(np.max(stands.weight(scope), initial=0.0) <= _NOTHING)

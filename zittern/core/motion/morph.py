@@ -1,0 +1,242 @@
+"""Layers of a blend that are alike, as one layer: their numbers blended by the place on the pad.
+
+Alike are layers of different corners with the same source, its choices, target, mode and links. Sizes (swing x weight)
+and rates are blended geometrically, other numbers linearly; phases are integrated from the blended rate, so that one
+walker lies between two. The seeds are the first corner's.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Sequence
+from functools import cached_property
+from typing import Any, ClassVar
+
+import numpy as np
+
+from zittern.core import pad
+from zittern.core.axes import AXES
+from zittern.core.doc import Doc, digest
+from zittern.core.motion.blends import PACE_S, shares
+from zittern.core.numbers.param import Number, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.shot.blends import Blend
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
+from zittern.core.shot.reads import by_axis, reads_of, spanned
+from zittern.core.units import Array
+
+__all__ = ["Blended", "groups", "merged", "shares_among"]
+
+# What is blended geometrically never gets smaller than this on the way: it would never come back.
+_LEAST = 1e-9
+
+
+class Blended(Number):
+    """A number between those of several corners; never part of a document. parts: one of each corner that `which`
+    names, each times all of its `times`. clock: span and lateness of the blend's clip, by which the place is read.
+    """
+
+    curve: ClassVar[None] = None  # type: ignore[assignment]
+    parts: Any
+    times: Any
+    blend: Any
+    which: tuple[int, ...]
+    clock: tuple[tuple[float, float], float]
+    geometric: bool
+    pace_frames: float
+
+    @property
+    def _all(self) -> tuple[Number, ...]:
+        return (*self.parts, *(each for row in self.times for each in row))
+
+    @cached_property
+    def motion_key(self) -> str:
+        keys = [
+            [part.motion_key, *(each.motion_key for each in row)]
+            for part, row in zip(self.parts, self.times, strict=True)
+        ]
+        return digest(repr([keys, self.blend.motion_key, self.which, self.clock, self.geometric]))
+
+    @cached_property
+    def constant(self) -> float | None:
+        across, up = self.blend.across_percent.constant, self.blend.up_percent.constant
+        if across is None or up is None or any(each.constant is None for each in self._all):
+            return None
+        count = len(self.blend.corners)
+        share = _among(pad.shares(count, np.array([[across, up]]) / 100.0), self.which)
+        values = [
+            np.prod([each.constant for each in (part, *row)]) for part, row in zip(self.parts, self.times, strict=True)
+        ]
+        return float(self._between(np.array(values)[None], share)[0])
+
+    @cached_property
+    def breaks(self) -> Array:
+        place = np.concatenate([self.blend.across_percent.breaks, self.blend.up_percent.breaks])
+        turns = [place - 0.5 * self.pace_frames, place, place + 0.5 * self.pace_frames]
+        return np.unique(np.concatenate([*(each.breaks for each in self._all), *turns]))
+
+    def jumps(self, reach: tuple[float, float]) -> Array:
+        return np.concatenate([each.jumps(reach) for each in self._all])
+
+    @cached_property
+    def reads(self) -> frozenset[str]:
+        return reads_of(self.blend).union(*(each.reads for each in self._all))
+
+    @cached_property
+    def spanned(self) -> bool:
+        return spanned(self.blend) or any(each.spanned for each in self._all)
+
+    @cached_property
+    def by_axis(self) -> bool:
+        return by_axis(self.blend) or any(each.by_axis for each in self._all)
+
+    @property
+    def may_jump(self) -> bool:
+        return any(each.may_jump for each in self._all)
+
+    def set_values(self) -> tuple[float, ...]:
+        return tuple(value for part in self.parts for value in part.set_values())
+
+    @property
+    def nothing(self) -> bool:
+        return all(any(each.nothing for each in (part, *row)) for part, row in zip(self.parts, self.times, strict=True))
+
+    def map(self, change: Callable[[float], float]) -> Number:
+        raise NotImplementedError
+
+    def sample(self, scope: Scope) -> Array:
+        if self.constant is not None:
+            return np.full(len(scope.frames), self.constant)
+        share = shares_among(self.blend, self.which, scope.with_clock(*self.clock))
+        rows = []
+        for part, others in zip(self.parts, self.times, strict=True):
+            values = part.sample(scope)
+            for each in others:
+                values = values * each.sample(scope)
+            rows.append(values)
+        return self._between(np.stack(rows, axis=1), share)
+
+    def _between(self, values: Array, share: Array) -> Array:
+        """(F, K), (F, K) -> (F,)."""
+        if self.geometric and not self._may_be_nothing:
+            return np.asarray(np.exp(np.sum(share * np.log(np.maximum(values, _LEAST)), axis=1)))
+        return np.asarray(np.sum(share * values, axis=1))
+
+    @cached_property
+    def _may_be_nothing(self) -> bool:
+        """Whether one of them is 0 anywhere, as far as it was set: between 0 and something the straight way leads."""
+        return any(min(each.set_values(), default=0.0) <= 0.0 for each in self._all)
+
+
+def shares_among(blend: Blend, which: Sequence[int], scope: Scope) -> Array:
+    """Shares of some corners among themselves.
+
+    Returns
+    -------
+    (F, K), 1 together.
+    """
+    return _among(shares(blend, scope), which)
+
+
+def _among(each: Array, which: Sequence[int]) -> Array:
+    some = each[:, list(which)]
+    total = some.sum(axis=1, keepdims=True)
+    # Where none of them counts, it does not matter which of them does.
+    return np.where(total > 0.0, some / np.where(total > 0.0, total, 1.0), 1.0 / len(which))
+
+
+def groups(clip: Clip, counted: Collection[str]) -> list[list[Layer]]:
+    """Layers of a morph that are one, from the first corner on; of those that count. What has no partner is in none."""
+    blend = clip.blend
+    if blend is None or blend.method != "morph":
+        return []
+    waiting = [
+        layer
+        for corner in blend.corners
+        for layer in clip.layers
+        if layer.corner == corner.id and layer.id in counted and layer.source.rates and layer.mode == "add"
+    ]
+    out: list[list[Layer]] = []
+    while waiting:
+        first, *waiting = waiting
+        group = [first]
+        for corner in blend.corners:
+            alike = [each for each in waiting if each.corner == corner.id and _alike(first, each)]
+            if corner.id != first.corner and alike:
+                group.append(min(alike, key=lambda each: abs(_log_rate(each) - _log_rate(first))))
+        waiting = [each for each in waiting if each not in group]
+        if len(group) > 1:
+            out.append(group)
+    return out
+
+
+def _alike(a: Layer, b: Layer) -> bool:
+    """Whether one can be between two layers: all that is no number is the same."""
+    if (a.source.kind, a.target, a.steady) != (b.source.kind, b.target, b.steady):
+        return False
+    links = [[layer.axes.of(axis).linked_to for axis in AXES] for layer in (a, b)]
+    return links[0] == links[1] and _choices(a.source) == _choices(b.source)
+
+
+def _choices(source: Doc) -> list[object]:
+    values = (getattr(source, name) for name in type(source).model_fields)
+    return [value for value in values if not isinstance(value, Number)]
+
+
+def _log_rate(layer: Layer) -> float:
+    """The logarithm of a layer's first rate, as far as it is told without a shot."""
+    rate = getattr(layer.source, min(layer.source.rates))
+    return float(np.log(max(max(rate.set_values(), default=1.0), _LEAST)))
+
+
+def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float], float], fps: float) -> Layer:
+    """The layer between several, without ramps: spans and ramps are each one's own. clock: of the clip."""
+    blend = clip.blend
+    assert blend is not None, "only layers of a blend lie between others"
+    which = tuple(n for layer in group if (n := blend.index_of(layer.corner)) is not None)
+
+    def between(numbers: Sequence[Number], geometric: bool, times: Sequence[Number] | None = None) -> Number:
+        rows = [() if times is None else (each,) for each in (times or numbers)]
+        if times is None and len({number.motion_key for number in numbers}) == 1:
+            return numbers[0]
+        return Blended.model_construct(
+            parts=tuple(numbers), times=tuple(rows), blend=blend, which=which, clock=clock, geometric=geometric,
+            pace_frames=PACE_S * fps,
+        )  # fmt: skip
+
+    first = group[0]
+    weights = [layer.weight for layer in group]
+    axes: dict[str, Any] = {}
+    for axis in AXES:
+        settings = [layer.axes.of(axis) for layer in group]
+        axes[axis] = AxisSetting.model_construct(
+            **{
+                **_fields(settings[0]),
+                "on": any(each.moves for each in settings),
+                "swing": between([each.swing if each.on else fixed(0.0) for each in settings], True, weights),
+                "pace": between([each.pace for each in settings], True),
+            }
+        )
+    sources = [layer.source for layer in group]
+    numbers = {
+        name: between([getattr(each, name) for each in sources], name in first.source.rates)
+        for name in type(first.source).model_fields
+        if isinstance(getattr(first.source, name), Number)
+    }
+    spans = {layer.span_frames for layer in group}
+    return Layer.model_construct(
+        **{
+            **_fields(first),
+            "source": type(first.source).model_construct(**{**_fields(first.source), **numbers}),
+            "axes": AxisBoard.model_construct(**axes),
+            "weight": fixed(1.0),
+            "speed": between([layer.speed for layer in group], True),
+            "span_frames": first.span_frames if len(spans) == 1 else None,
+            "ramp_in_frames": 0.0,
+            "ramp_out_frames": 0.0,
+        }
+    )
+
+
+def _fields(doc: Doc) -> dict[str, Any]:
+    return {name: getattr(doc, name) for name in type(doc).model_fields}

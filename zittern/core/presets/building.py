@@ -1,0 +1,61 @@
+"""What presets that ship are built of: layers in a line each."""
+
+from __future__ import annotations
+
+from zittern.core.numbers.param import Number, fixed
+from zittern.core.shot.dials import Dial
+from zittern.core.shot.layers import AxisBoard, Layer
+from zittern.core.sources.breath import Breath
+from zittern.core.sources.gait import Gait
+from zittern.core.sources.hit import Hit
+from zittern.core.sources.noise import Noise
+from zittern.core.sources.source import SourceDoc
+
+__all__ = ["beats", "breath", "dial", "layer", "noise", "steps"]
+
+_ONE = fixed(1.0)
+
+
+def dial(name: str, value: float) -> Dial:
+    """A dial in percent."""
+    return Dial(name=name, unit="%", value=fixed(value))
+
+
+def layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **swings: float) -> Layer:
+    """A layer with fixed swings."""
+    return Layer.model_validate(
+        {"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight}
+    )
+
+
+def noise(id_: str, name: str, rate_hz: float, octaves: int = 2, weight: Number = _ONE, **swings: float) -> Layer:
+    """Noise, at a rate in Hz."""
+    return layer(id_, name, Noise(rate_hz=fixed(rate_hz), octaves=octaves, persistence=fixed(0.45)), weight, **swings)
+
+
+def steps(cadence_hz: float, surface: str = "firm", way: str = "walk", /, **swings: float) -> Layer:
+    """Up and down once a step, from side to side once in two."""
+    source = Gait.model_validate({"way": way, "cadence_hz": fixed(cadence_hz), "surface": surface})
+    return layer("steps", "Steps", source, **swings)
+
+
+def beats(
+    id_: str, name: str, ring_hz: float, settle_s: float, rhythm_hz: float, weight: Number, **swings: float
+) -> Layer:
+    """Blows of no rhythm that anybody could tell, each of which rings out: what pushes comes again and again, and
+    never alike.
+    """
+    source = Hit(
+        ring_hz=fixed(ring_hz),
+        settle_s=fixed(settle_s),
+        answers="no cues",
+        at_start=False,
+        rhythm_hz=fixed(rhythm_hz),
+        uneven=fixed(1.0),
+    )
+    return layer(id_, name, source, weight, **swings)
+
+
+def breath(a_minute: float, exertion: float, **swings: float) -> Layer:
+    """So many breaths a minute."""
+    return layer("breath", "Breath", Breath(rate_hz=fixed(a_minute / 60), exertion=fixed(exertion)), **swings)
