@@ -31,6 +31,26 @@ class Plates(WithServer):
         changed = shot_from(other.json()["document"]).plates[0]
         self.assertEqual((changed.width_m, changed.height_px), (shot.plates[0].width_m, 100))
 
+    def test_a_shot_is_made_of_pictures_or_not_at_all(self) -> None:
+        at = "/api/projects/saltmarsh-post/plates"
+        shots = "/api/projects/saltmarsh-post/shots"
+        before = len(self.client.get(shots).json())
+        files = [("files", (name, encoded(plain()))) for name in ("far_shore.png", "sky.png")]
+        made = self.client.post(at, files=files)
+        self.assertEqual(made.status_code, 201, made.text)
+        shot = shot_from(made.json()["document"])
+        self.assertEqual((shot.name, [plate.name for plate in shot.plates]), ("far shore", ["far shore", "sky"]))
+        again = self.client.get(f"/api/shots/{made.json()['slug']}").json()
+        self.assertEqual(again["revision"], made.json()["revision"])
+        for bad, status in (
+            ([*files, ("files", ("b.png", b"no picture"))], 422),
+            ([], 422),
+            (files * 13, 422),
+        ):
+            self.assertEqual(self.client.post(at, files=bad).status_code, status)
+        self.assertEqual(self.client.post("/api/projects/nowhere/plates", files=files).status_code, 404)
+        self.assertEqual(len(self.client.get(shots).json()), before + 1)
+
     def test_coverage_tells_what_would_do_and_each_does(self) -> None:
         self.hang(("shore.png", encoded(plain())), distance_m=20, overscan_percent=0)
         self.edit({"type": "move_plate", "plate": "plate-1", "across_m": 0.8})

@@ -1,11 +1,12 @@
 """Plates on the page: hung, seen at their distance, their edges told, drawn and mended."""
 
+import base64
 import io
 import re
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.formats.pictures import encoded, plain
 from tests.web.harness import settled
@@ -63,6 +64,35 @@ class Plates(WithPage):
         page.keyboard.press("Delete")
         settled(page)
         self.assertEqual([plate.name for plate in self.plates()], ["sky"])
+
+    def test_pictures_dropped_on_a_project_become_a_shot(self) -> None:
+        page = self.page
+        shelf = page.locator("[data-project=saltmarsh-post]")
+        shelf.wait_for()
+        painted = base64.b64encode(encoded(plain(colour=PAINT))).decode()
+        self.drop(shelf, painted, "far_shore.png")
+        expect(page.get_by_text("far shore", exact=True).first).to_be_visible()
+        settled(page)
+        shots = [entry.card.name for entry in self.library().shots("saltmarsh-post")]
+        self.assertIn("far shore", shots)
+        page.goto(self.server.url)
+        shelf.wait_for()
+        self.drop(shelf, "", "none.png")
+        expect(page.get_by_role("alert")).to_contain_text("none.png")
+        self.assertEqual([entry.card.name for entry in self.library().shots("saltmarsh-post")], shots)
+
+    def drop(self, on: Locator, text: str, name: str) -> None:
+        """Drops a file, its bytes as base64, on a part of the page."""
+        transfer = self.page.evaluate_handle(
+            """([text, name]) => {
+              const transfer = new DataTransfer();
+              const bytes = Uint8Array.from(atob(text), (each) => each.charCodeAt(0));
+              transfer.items.add(new File([bytes], name, { type: "image/png" }));
+              return transfer;
+            }""",
+            [text, name],
+        )
+        on.dispatch_event("drop", {"dataTransfer": transfer})
 
     def test_an_edge_that_shows_is_hatched_told_and_mended(self) -> None:
         page = self.hang("wall.png")

@@ -384,6 +384,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{slug}/plates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shot From Pictures
+         * @description A new shot with pictures hung in it, called as the first of them. Where one cannot be read there is none.
+         */
+        post: operations["shot_from_pictures_api_projects__slug__plates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{slug}/shots": {
         parameters: {
             query?: never;
@@ -1769,6 +1789,21 @@ export interface components {
              * @default 0
              */
             handles: number;
+        };
+        /** Body_shot_from_pictures_api_projects__slug__plates_post */
+        Body_shot_from_pictures_api_projects__slug__plates_post: {
+            /**
+             * Distance M
+             * @default 4
+             */
+            distance_m: number;
+            /** Files */
+            files: string[];
+            /**
+             * Overscan Percent
+             * @default 10
+             */
+            overscan_percent: number;
         };
         /** Body_show_api_shots__shot__plates__plate__post */
         Body_show_api_shots__shot__plates__plate__post: {
@@ -8120,6 +8155,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    shot_from_pictures_api_projects__slug__plates_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_shot_from_pictures_api_projects__slug__plates_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
                 };
             };
             /** @description Validation Error */

@@ -1,13 +1,15 @@
-import { useEffect, useState } from "react";
-import { hangPictures, isPicture } from "../acts/plates";
+import { useEffect, useRef, useState } from "react";
+import { isPicture } from "../acts/plates";
 import { importPresets } from "../stores/presets";
 import { openImport } from "../stores/view";
 
 const PRESET_ENDING = ".preset.json";
 
-/** A file dragged onto the page opens the import; presets are kept at once. */
-export function DropZone() {
+/** A file dragged onto the page opens the import; presets are kept at once. onPictures: what becomes of pictures, and where they were dropped. */
+export function DropZone({ onPictures }: { onPictures: (files: File[], on: EventTarget | null) => void }) {
   const [over, setOver] = useState(false);
+  const pictured = useRef(onPictures);
+  pictured.current = onPictures;
   useEffect(() => {
     const isFile = (event: DragEvent) => event.dataTransfer?.types.includes("Files") ?? false;
     const drag = (event: DragEvent) => {
@@ -26,8 +28,8 @@ export function DropZone() {
       const kept = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
       if (kept.length) void importPresets(kept);
       const pictures = files.filter(isPicture);
-      if (pictures.length && document.querySelector("[data-testid=viewfinder]")) {
-        void hangPictures(pictures);
+      if (pictures.length) {
+        pictured.current(pictures, event.target);
         return;
       }
       const other = files.find((file) => !kept.includes(file));

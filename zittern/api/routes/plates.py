@@ -16,12 +16,20 @@ from zittern.api.turns import WRITES
 from zittern.core.edits.plates import HangPlates, ShowPicture
 from zittern.core.errors import BadInput, faults_as
 from zittern.core.plates.needs import filling
+from zittern.core.shot.upgrades import started
 from zittern.store.pictures import picture_file
+from zittern.store.seeds import newly_seeded
 
 router = APIRouter(tags=["plates"], route_class=JsonRoute)
 _Revision = Annotated[int, Form(ge=0, le=2**53 - 1)]
 # More are hung in several goes.
 _MOST_FILES = 24
+# How long a shot is that is made of pictures.
+_LENGTH_S = 10.0
+
+
+_Distance = Annotated[float, Form(ge=0.02, le=1e5)]
+_Overscan = Annotated[float, Form(ge=0.0, le=500.0)]
 
 
 @router.post("/api/shots/{shot}/plates", response_model=StateOut, dependencies=[WRITES])
@@ -30,17 +38,33 @@ def hang(
     files: list[UploadFile],
     ctx: Ctx,
     base_revision: _Revision,
-    distance_m: Annotated[float, Form(ge=0.02, le=1e5)] = 4.0,
-    overscan_percent: Annotated[float, Form(ge=0.0, le=500.0)] = 10.0,
+    distance_m: _Distance = 4.0,
+    overscan_percent: _Overscan = 10.0,
 ) -> object:
     """Hangs pictures in front of the lens, the first one nearest; one revision."""
+    ctx.library.state(shot)
+    command = _hanging(ctx, files, distance_m, overscan_percent)
+    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, command)))
+
+
+@router.post("/api/projects/{slug}/plates", status_code=201, response_model=StateOut, dependencies=[WRITES])
+def shot_from_pictures(
+    slug: str, files: list[UploadFile], ctx: Ctx, distance_m: _Distance = 4.0, overscan_percent: _Overscan = 10.0
+) -> object:
+    """A new shot with pictures hung in it, called as the first of them. Where one cannot be read there is none."""
+    ctx.library.project(slug)
+    command = _hanging(ctx, files, distance_m, overscan_percent)
+    made = command.apply(started(command.plates[0].name, {}, seconds=_LENGTH_S))
+    return json_response(StateOut.of(ctx.library.add_shot(slug, newly_seeded(made), command.label(made))), 201)
+
+
+def _hanging(ctx: Ctx, files: list[UploadFile], distance_m: float, overscan_percent: float) -> HangPlates:
+    """Reads and keeps pictures. Raises BadInput."""
     if len(files) > _MOST_FILES:
         raise BadInput(f"at most {_MOST_FILES} pictures at once, got {len(files)}", "files")
-    ctx.library.state(shot)
     hung = [kept(ctx.library, each) for each in files]
     with faults_as(BadInput):
-        command = HangPlates(plates=tuple(hung), distance_m=distance_m, overscan_percent=overscan_percent)
-    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, command)))
+        return HangPlates(plates=tuple(hung), distance_m=distance_m, overscan_percent=overscan_percent)
 
 
 @router.post("/api/shots/{shot}/plates/{plate}", response_model=StateOut, dependencies=[WRITES])

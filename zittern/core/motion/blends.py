@@ -6,6 +6,7 @@ The place moves no faster than from corner to corner in PACE_S: what people drag
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from threading import Lock
 
@@ -92,11 +93,18 @@ def standing(clip: Clip, layer: Layer) -> Standing | None:
     if clip.blend is None or at is None:
         return None
     # What is set by hand, and what has the same seed, moves as another of another corner does.
-    alike = any(
-        other.corner != layer.corner and other.seed == layer.seed and other.source.kind == layer.source.kind
-        for other in clip.layers
-    )
+    alike = len(_corners_by_seed(clip)[layer.source.kind, layer.seed]) > 1
     return Standing(clip.blend, at, layer.source.absolute or alike)
+
+
+def _corners_by_seed(clip: Clip) -> Mapping[tuple[str, int], set[str | None]]:
+    """Corners in which a kind of source has a seed. Kept with the clip."""
+    known: dict[tuple[str, int], set[str | None]] | None = clip.__dict__.get("_corners_by_seed")
+    if known is None:
+        known = clip.__dict__["_corners_by_seed"] = {}
+        for layer in clip.layers:
+            known.setdefault((layer.source.kind, layer.seed), set()).add(layer.corner)
+    return known
 
 
 def counts_nowhere(clip: Clip, layer: Layer, scope: Scope) -> bool:

@@ -7,7 +7,7 @@ walker lies between two. The seeds are the first corner's.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Iterator, Sequence
 from functools import cached_property
 from typing import Any, ClassVar
 
@@ -15,7 +15,7 @@ import numpy as np
 
 from zittern.core import pad
 from zittern.core.axes import AXES
-from zittern.core.doc import Doc, digest
+from zittern.core.doc import Doc, digest, motion_text
 from zittern.core.motion.blends import PACE_S, shares
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.numbers.scope import Scope
@@ -150,37 +150,43 @@ def groups(clip: Clip, counted: Collection[str]) -> list[list[Layer]]:
     blend = clip.blend
     if blend is None or blend.method != "morph":
         return []
-    waiting = [
-        layer
+    alike: dict[str, list[Layer]] = {}
+    for corner in blend.corners:
+        for layer in clip.layers:
+            if layer.corner == corner.id and layer.id in counted and layer.source.rates and layer.mode == "add":
+                alike.setdefault(_likeness(layer), []).append(layer)
+    return [group for some in alike.values() for group in _partners(blend, some)]
+
+
+def _partners(blend: Blend, alike: list[Layer]) -> Iterator[list[Layer]]:
+    """Layers that are alike, one of each corner, those with the nearest rates together."""
+    by_corner = {
+        corner.id: [(_log_rate(layer), layer) for layer in alike if layer.corner == corner.id]
         for corner in blend.corners
-        for layer in clip.layers
-        if layer.corner == corner.id and layer.id in counted and layer.source.rates and layer.mode == "add"
-    ]
-    out: list[list[Layer]] = []
-    while waiting:
-        first, *waiting = waiting
-        group = [first]
-        for corner in blend.corners:
-            alike = [each for each in waiting if each.corner == corner.id and _alike(first, each)]
-            if corner.id != first.corner and alike:
-                group.append(min(alike, key=lambda each: abs(_log_rate(each) - _log_rate(first))))
-        waiting = [each for each in waiting if each not in group]
-        if len(group) > 1:
-            out.append(group)
-    return out
+    }
+    for corner, waiting in by_corner.items():
+        for rate, layer in waiting:
+            group = [layer]
+            for other, those in by_corner.items():
+                if other == corner or not those:
+                    continue
+                nearest = min(range(len(those)), key=lambda n: abs(those[n][0] - rate))
+                group.append(those.pop(nearest)[1])
+            if len(group) > 1:
+                yield group
+        waiting.clear()
 
 
-def _alike(a: Layer, b: Layer) -> bool:
-    """Whether one can be between two layers: all that is no number is the same."""
-    if (a.source.kind, a.target, a.steady) != (b.source.kind, b.target, b.steady):
-        return False
-    links = [[layer.axes.of(axis).linked_to for axis in AXES] for layer in (a, b)]
-    return links[0] == links[1] and _choices(a.source) == _choices(b.source)
-
-
-def _choices(source: Doc) -> list[object]:
-    values = (getattr(source, name) for name in type(source).model_fields)
-    return [value for value in values if not isinstance(value, Number)]
+def _likeness(layer: Layer) -> str:
+    """What is the same in layers that one can lie between: all that is no number. Kept with the layer."""
+    known: str | None = layer.__dict__.get("_likeness")
+    if known is None:
+        source = layer.source
+        fields = ((name, getattr(source, name)) for name in type(source).model_fields)
+        choices = [(name, motion_text(value)) for name, value in fields if not isinstance(value, Number)]
+        links = [layer.axes.of(axis).linked_to for axis in AXES]
+        known = layer.__dict__["_likeness"] = repr((source.kind, layer.target, layer.steady, links, choices))
+    return known
 
 
 def _log_rate(layer: Layer) -> float:

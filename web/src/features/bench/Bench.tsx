@@ -4,6 +4,7 @@ import { Link } from "wouter";
 import { useStore } from "zustand";
 import type { State } from "../../api/types";
 import "../../stores/closeLook";
+import { hangPictures } from "../../acts/plates";
 import { DropZone } from "../../parts/DropZone";
 import { Part } from "../../shared/Part";
 import { openShot, visit } from "../../stores/openShot";
@@ -84,7 +85,7 @@ export function Bench({ slug }: { slug: string }) {
       <Part name="This dialog" resets={[dialog]}>
         <OpenDialog state={state} />
       </Part>
-      <DropZone />
+      <DropZone onPictures={(files) => void hangPictures(files)} />
     </main>
   );
 }

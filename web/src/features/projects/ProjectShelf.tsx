@@ -30,6 +30,7 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
     <section
       aria-label={project.name}
       data-theme="paper"
+      data-project={project.slug}
       className="rounded-md bg-base-100 px-5 py-4 text-base-content"
     >
       <div className="mb-3 flex items-center gap-3">

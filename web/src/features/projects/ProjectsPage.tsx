@@ -1,9 +1,10 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
+import { useLocation } from "wouter";
 import { useStore } from "zustand";
-import { client, take } from "../../api/client";
-import type { Project } from "../../api/types";
+import { client, sendForm, take } from "../../api/client";
+import type { Project, State } from "../../api/types";
 import { DropZone } from "../../parts/DropZone";
 import { ImportDialog } from "../../parts/ImportDialog";
 import { complain } from "../../stores/notes";
@@ -18,6 +19,14 @@ export function ProjectsPage() {
     queryFn: () => take<Project[]>(client.GET("/api/projects")),
   });
   const dialog = useStore(view, (state) => state.dialog);
+  const [, go] = useLocation();
+  // Pictures dropped on a shelf become a shot of that project.
+  const shotOf = useMutation({
+    mutationFn: ({ project, files }: { project: string; files: File[] }) =>
+      sendForm<State>(`/api/projects/${project}/plates`, { files }, ""),
+    onSuccess: ({ slug }) => go(`/shot/${slug}`),
+    onError: complain,
+  });
   const [target, setTarget] = useState<string | null>(null);
   const first = projects.data?.[0]?.slug;
   return (
@@ -51,7 +60,13 @@ export function ProjectsPage() {
         )}
       </div>
       {dialog === "import" && (target ?? first) && <ImportDialog state={null} projectSlug={target ?? first ?? ""} />}
-      <DropZone />
+      <DropZone
+        onPictures={(files, on) => {
+          const shelf = on instanceof Element ? on.closest<HTMLElement>("[data-project]")?.dataset.project : undefined;
+          const project = shelf ?? first;
+          if (project) shotOf.mutate({ project, files });
+        }}
+      />
     </main>
   );
 }
