@@ -78,7 +78,7 @@ class Plates(WithPage):
         page.goto(self.server.url)
         shelf.wait_for()
         self.drop(shelf, "", "none.png")
-        expect(page.get_by_role("alert")).to_contain_text("none.png")
+        expect(page.get_by_role("alert")).to_contain_text("nothing in this file (none)")
         self.assertEqual([entry.card.name for entry in self.library().shots("saltmarsh-post")], shots)
 
     def drop(self, on: Locator, text: str, name: str) -> None:

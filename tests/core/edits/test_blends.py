@@ -149,6 +149,11 @@ class Baked(unittest.TestCase):
         cases = {
             "mix": (noise("one", 1), noise("two", 2, 3.0), common),
             "morph": (walker("one", 1.7, 0.2, 1), walker("two", 2.8, 0.8, 2), common, late),
+            "ramps": (
+                noise("one", 1, 1.0, ramp_in_frames=30.0),
+                noise("two", 2, 3.0, span_frames=(60.0, 200.0), ramp_out_frames=40.0),
+                common,
+            ),
             "keyed": (noise("one", 1), noise("two", 2).replace(weight=keyed((1, 0.5), (120, 2.0))), common),
         }
         for name, layers in cases.items():
@@ -163,3 +168,42 @@ class Baked(unittest.TestCase):
     def test_a_plain_clip_is_no_blend(self) -> None:
         with self.assertRaisesRegex(EditError, "“Whole shot” is not a blend"):
             edited(shot_with(layer()), {"type": "bake_blend", "clip": "main", "frame": 5})
+
+
+class AroundIt(unittest.TestCase):
+    """What else is done with clips is done with blends."""
+
+    def shot(self) -> Shot:
+        across = keyed((1, 0.0), (60, 80.0), (120, 100.0))
+        clip = {"span_frames": (1.0, 240.0)}
+        shot = blended(noise("one", 1), noise("two", 2, 3.0), across=across, way="morph")
+        (made,) = shot.clips()
+        return shot.replace(lanes=(Lane.of(made.replace(**clip)),))
+
+    def test_a_cut_changes_nothing_and_time_put_in_moves_the_place_along(self) -> None:
+        shot = self.shot()
+        cut = edited(shot, {"type": "split_clip", "clip": "main", "frame": 80})
+        np.testing.assert_allclose(evaluate(cut).total, evaluate(shot).total, atol=1e-9)
+        later = edited(shot, {"type": "insert_time", "frame": 100, "frames": 24})
+        weights = [evaluate(each).weights["two-2"] for each in (shot, later)]
+        np.testing.assert_allclose(weights[1][:95], weights[0][:95], atol=1e-9)
+        np.testing.assert_allclose(weights[1][130:], weights[0][106:], atol=1e-9)
+
+    def test_a_dial_that_drives_it_is_renamed_in_it_and_its_formula_is_checked(self) -> None:
+        shot = edited(
+            self.shot(),
+            {"type": "add_dial", "name": "worry"},
+            {"type": "set_formula", "formulas": [{"at": "clip:main.blend.across_percent", "text": "worry"}]},
+            {"type": "set_dial", "dial": "worry", "name": "fear"},
+        )
+        self.assertEqual(find_clip(shot, "main").blend.across_percent.text, "fear")
+        with self.assertRaisesRegex(EditError, "fear is read by “Whole shot”"):
+            edited(shot, {"type": "remove_dial", "dial": "fear"})
+
+    def test_places_that_are_none_are_refused(self) -> None:
+        for value in (-1.0, 101.0, 1e308, float("nan"), float("inf"), "left", None, 2**63):
+            with self.assertRaises((EditError, ValueError)):
+                edited(
+                    self.shot(),
+                    {"type": "set_values", "values": [{"at": "clip:main.blend.across_percent", "value": value}]},
+                )

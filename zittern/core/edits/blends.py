@@ -16,6 +16,7 @@ from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.edits.presets import OfPreset, span_from
 from zittern.core.edits.recording import RecordKeys, Sample
+from zittern.core.envelope import RampShape, ramp
 from zittern.core.errors import EditError
 from zittern.core.motion import blends, morph
 from zittern.core.motion.facts import scope_at
@@ -343,17 +344,34 @@ def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
             if isinstance(value := getattr(made.source, name), Number)
         }
     )
-    first = group[0]
     blend = clip.blend
     assert blend is not None, "it was found as a blend"
     which = [n for layer in group if (n := blend.index_of(layer.corner)) is not None]
     size = float(np.sqrt(np.sum(pad.powers(blends.shares(blend, scope.over(frames[:1])))[0, which] ** 2)))
+    first = group[0]
+    alike = {_when(layer) for layer in group}
+    changes: dict[str, object] = {"weight": fixed(size)}
+    if len(alike) > 1:
+        # Each has its own ends and ramps: what is left of them together is keyed.
+        heard = morph.shares_among(blend, which, scope) * size
+        whole = (float(shot.first_frame), float(shot.last_frame))
+        ramped = sum(heard[:, n] * ramp(frames, *_when(layer), whole) for n, layer in enumerate(group))
+        changes = {
+            "weight": through(frames, np.asarray(ramped)),
+            "span_frames": None,
+            "ramp_in_frames": 0.0,
+            "ramp_out_frames": 0.0,
+        }
     return first.replace(
-        source=source.model_dump(), axes={axis: each.model_dump() for axis, each in axes.items()},
-        speed=plain(made.speed), weight=fixed(size), span_frames=made.span_frames,
-        ramp_in_frames=first.ramp_in_frames if made.span_frames else 0.0,
-        ramp_out_frames=first.ramp_out_frames if made.span_frames else 0.0,
-    )  # fmt: skip
+        source=source.model_dump(),
+        axes={axis: each.model_dump() for axis, each in axes.items()},
+        speed=plain(made.speed),
+        **changes,
+    )
+
+
+def _when(layer: Layer) -> tuple[Span | None, float, float, RampShape]:
+    return layer.span_frames, layer.ramp_in_frames, layer.ramp_out_frames, layer.ramp_shape
 
 
 def _scope(shot: Shot, clip: Clip, frames: np.ndarray) -> Scope:
