@@ -34,7 +34,7 @@ class Pad(WithPage):
         place = page.get_by_test_id("blend-place")
         expect(place).to_have_accessible_name("Place among the corners: 50 % across, 50 % up")
         calm = page.get_by_text("swing ").first.inner_text()
-        page.get_by_role("button", name="Go to corner Run").click()
+        page.get_by_role("button", name="Go to corner 2: Run").click()
         expect(place).to_have_accessible_name("Place among the corners: 7 % across, 25 % up")
         settled(page)
         expect(page.get_by_text(calm, exact=True)).to_have_count(0)

@@ -153,6 +153,22 @@ class Accessible(WithPage):
         expect(self.page.get_by_role("link", name="Jetty walk", exact=True)).to_be_visible()
         self.assertEqual(serious(self.page), [])
 
+    def test_messages_and_the_pad_of_a_blend(self) -> None:
+        page = self.open("jetty-walk")
+        page.keyboard.press("Control+k")
+        page.get_by_label("Search commands").fill("Paste layers")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("status").filter(has_text="Nothing to paste").or_(
+            page.get_by_role("alert").filter(has_text="Nothing to paste"))).to_be_visible()
+        self.assertEqual(serious(page), [], "a message")
+        page.keyboard.press("r")
+        for name in ("Run", "Small boat"):
+            page.get_by_label(f"Compare {name}", exact=True).check()
+        page.get_by_role("button", name="Blend these").click()
+        expect(page.get_by_test_id("blend-pad")).to_be_visible()
+        settled(page)
+        self.assertEqual(serious(page), [], "a blend")
+
     def test_bench_empty_and_full_and_dialogs(self) -> None:
         for slug in ("jetty-walk", "jetty-walk-swaying"):
             self.open(slug)

@@ -17,7 +17,10 @@ export function Notes() {
       {list.map((each) => (
         <One key={each.id} note={each} />
       ))}
-      <Toast.Viewport className="pointer-events-none fixed inset-x-0 bottom-3 z-50 flex flex-col items-center gap-2 outline-none" />
+      {/* No list: what is in it are live regions, and those are no items. */}
+      <Toast.Viewport asChild>
+        <div className="pointer-events-none fixed inset-x-0 bottom-3 z-50 flex flex-col items-center gap-2 outline-none" />
+      </Toast.Viewport>
     </Toast.Provider>
   );
   return dialog ? createPortal(shown, dialog) : shown;
@@ -27,24 +30,28 @@ function One({ note: { id, kind, text, action } }: { note: Note }) {
   const wrong = kind === "error";
   return (
     <Toast.Root
-      role={wrong ? "alert" : "status"}
+      asChild
       type={wrong ? "foreground" : "background"}
       duration={wrong ? Number.POSITIVE_INFINITY : action ? OFFER_STAYS_MS : STAY_MS}
       onOpenChange={(open) => {
         if (!open) dismiss(id);
       }}
-      className={`pointer-events-auto flex max-w-2xl items-center gap-3 rounded-md border px-3 py-2 text-sm shadow-lg ${wrong ? "border-error bg-[#3a1d17] text-[#f4e2dc]" : "border-base-300 bg-base-200 text-base-content"}`}
     >
-      {/* It is a live region itself; said by the library too, it would be heard twice. */}
-      <Toast.Description data-radix-toast-announce-exclude="">{text}</Toast.Description>
-      {action && (
-        <Toast.Action altText={action.title} className="btn btn-xs btn-accent shrink-0" onClick={action.run}>
-          {action.title}
-        </Toast.Action>
-      )}
-      <Toast.Close aria-label="Close message" className="btn btn-ghost btn-xs btn-square">
-        <X size={14} />
-      </Toast.Close>
+      <div
+        role={wrong ? "alert" : "status"}
+        className={`pointer-events-auto flex max-w-2xl items-center gap-3 rounded-md border px-3 py-2 text-sm shadow-lg ${wrong ? "border-error bg-[#3a1d17] text-[#f4e2dc]" : "border-base-300 bg-base-200 text-base-content"}`}
+      >
+        {/* It is a live region itself; said by the library too, it would be heard twice. */}
+        <Toast.Description data-radix-toast-announce-exclude="">{text}</Toast.Description>
+        {action && (
+          <Toast.Action altText={action.title} className="btn btn-xs btn-accent shrink-0" onClick={action.run}>
+            {action.title}
+          </Toast.Action>
+        )}
+        <Toast.Close aria-label="Close message" className="btn btn-ghost btn-xs btn-square">
+          <X size={14} />
+        </Toast.Close>
+      </div>
     </Toast.Root>
   );
 }

@@ -9,11 +9,12 @@ type CornerMarkProps = { blend: Blend; corner: Corner; swatch: Swatch | null; x:
 
 /** A corner on the pad: the scribble of what stands in it. A click takes the place there. */
 export function CornerMark({ blend, corner, swatch, x, y, onGo }: CornerMarkProps) {
+  const number = blend.corners.indexOf(corner) + 1;
   const size = swatch ? `, ${swatch.swing_px.toFixed(0)} px` : "";
   return (
     <button
       type="button"
-      aria-label={`Go to corner ${corner.name}`}
+      aria-label={`Go to corner ${number}: ${corner.name}`}
       title={`${corner.name}${size}: click to go there`}
       className="-translate-x-1/2 -translate-y-1/2 absolute overflow-hidden rounded-sm bg-base-100 hover:bg-(--wash)"
       style={{ left: x, top: y, ...SCRIBBLE }}
