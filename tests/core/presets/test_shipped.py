@@ -24,7 +24,7 @@ CLAIMS = {
     "engine-hum": (9.5, 11.5, 0.7), "rumble-in-waves": (3.0, 9.0, 0.5), "close-tremor": (2.5, 7.0, 0.45),
     "thud": (2.5, 6.0, 0.5),
     "blow-against-the-camera": (1.8, 5.0, 0.3), "passing-shock": (0.6, 2.5, 0.5), "heavy-stomp": (2.0, 6.0, 0.6),
-    "stand-to-walk-to-run": (0.5, 2.5, 0.7), "calm-to-alarmed": (0.0, 2.0, 0.6),
+    "stand-to-walk-to-run": (0.5, 3.0, 0.7), "calm-to-alarmed": (0.0, 2.0, 0.6),
     "sound-road-to-washboard": (9.5, 11.5, 0.4),
 }  # fmt: skip
 # Fine tremors that hum under something larger are there when they take the picture this far, in pixels.
