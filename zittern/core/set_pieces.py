@@ -44,7 +44,7 @@ class Piece:
 
         Returns
         -------
-        (B * 16, 3, 3).
+        (T, 3, 3) metres, T a multiple of 16.
         """
         middle = self.triangles_m.mean(axis=1)
         low, size = middle.min(axis=0), np.maximum(np.ptp(middle, axis=0), _NOTHING)

@@ -119,7 +119,8 @@ FORMATS: tuple[Format, ...] = (
         "CSV with shift: two columns more for the film back",
         "path, lens, picture shift",
         "text/csv",
-        write=csv_path.write_with_shifts,
+        csv_path.read,
+        csv_path.write_with_shifts,
         marks=lambda data: False,
     ),
     Format(
