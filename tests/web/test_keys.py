@@ -322,6 +322,8 @@ class Table(Keys):
         scroller = table.locator("xpath=..")
         scroller.evaluate("element => { element.scrollTop = element.scrollHeight; }")
         expect(table.get_by_label("height at frame 190", exact=True)).to_be_visible()
+        # The cell leaves the page, and what was in it is kept then.
+        expect(page.get_by_label(re.compile("^Undo: "))).to_be_visible()
         settled(page)
         self.assertEqual(self.heights().get(2), 1.875)
 
