@@ -8,18 +8,17 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core import pad
 from zittern.core.axes import AXES, axis_index
 from zittern.core.doc import Doc
+from zittern.core.edits.address import scope_of
 from zittern.core.edits.clips import on_lane, without_clip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.edits.presets import OfPreset, span_from
 from zittern.core.edits.recording import RecordKeys, Sample
-from zittern.core.envelope import RampShape, ramp
+from zittern.core.envelope import ramp
 from zittern.core.errors import EditError
 from zittern.core.motion import blends, morph
-from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Number, fixed, through
 from zittern.core.numbers.scope import Scope
@@ -31,6 +30,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.origins import PresetKey
 from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
 
 __all__ = [
     "AddBlend",
@@ -220,7 +220,7 @@ class BakeBlend(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the clip is no blend."""
         clip, blend, _ = _find(shot, self.clip, None)
-        place = blends.place(blend, _scope(shot, clip, np.array([self.frame])))[0] * 100.0
+        place = blends.place(blend, scope_of(shot, f"clip:{clip.id}", self.frame))[0] * 100.0
         still = clip.replace(
             blend=blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
         )
@@ -311,7 +311,7 @@ def _of_no_corner(layers: list[Layer] | tuple[Layer, ...]) -> tuple[Layer, ...]:
 
 def _weighed(shot: Shot, clip: Clip, layer: Layer) -> Layer | None:
     """A layer that counts as much as it does in its corner; none where that is nothing."""
-    scope = _scope(shot, clip, np.array([float(shot.first_frame)]))
+    scope = scope_of(shot, f"clip:{clip.id}", float(shot.first_frame))
     stands = blends.standing(clip, layer)
     share = 1.0 if stands is None else float(stands.weight(scope)[0])
     return None if share <= _NOTHING else layer.replace(weight=_times(layer.weight, share))
@@ -319,8 +319,8 @@ def _weighed(shot: Shot, clip: Clip, layer: Layer) -> Layer | None:
 
 def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
     """The layer between several, at a place that stands still, with numbers of its own."""
-    frames = np.arange(shot.first_frame, shot.last_frame + 1, dtype=np.float64)
-    scope = _scope(shot, clip, frames)
+    frames = frame_grid(shot.first_frame, shot.last_frame)
+    scope = scope_of(shot, f"clip:{clip.id}", frames)
     made = morph.merged(clip, group, (scope.span, scope.later_frames), shot.fps.value)
 
     def plain(number: Number, at: Scope = scope) -> Number:
@@ -328,34 +328,24 @@ def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
             return number
         return fixed(number.constant) if number.constant is not None else through(frames, number.sample(at))
 
-    axes = {
-        axis: made.axes.of(axis).model_copy(
-            update={
-                name: plain(getattr(made.axes.of(axis), name), scope.on_axis(axis_index(axis)))
-                for name in ("swing", "pace")
-            }
-        )
-        for axis in AXES
-    }
-    source = made.source.model_copy(
-        update={
-            name: plain(value)
-            for name in type(made.source).model_fields
-            if isinstance(value := getattr(made.source, name), Number)
-        }
-    )
+    def told(doc: Doc, at: Scope = scope) -> dict[str, object]:
+        fields = ((name, getattr(doc, name)) for name in type(doc).model_fields)
+        return doc.model_copy(
+            update={name: plain(value, at) for name, value in fields if isinstance(value, Number)}
+        ).model_dump()
+
     blend = clip.blend
     assert blend is not None, "it was found as a blend"
-    which = [n for layer in group if (n := blend.index_of(layer.corner)) is not None]
-    size = float(np.sqrt(np.sum(pad.powers(blends.shares(blend, scope.over(frames[:1])))[0, which] ** 2)))
+    which = morph.corners_of(blend, group)
+    size = float(morph.size_of(blend, which, scope.over(frames[:1]))[0])
     first = group[0]
-    alike = {_when(layer) for layer in group}
+    alike = {layer.ends for layer in group}
     changes: dict[str, object] = {"weight": fixed(size)}
     if len(alike) > 1:
         # Each has its own ends and ramps: what is left of them together is keyed.
         heard = morph.shares_among(blend, which, scope) * size
         whole = (float(shot.first_frame), float(shot.last_frame))
-        ramped = sum(heard[:, n] * ramp(frames, *_when(layer), whole) for n, layer in enumerate(group))
+        ramped = sum(heard[:, n] * ramp(frames, *layer.ends, whole) for n, layer in enumerate(group))
         changes = {
             "weight": through(frames, np.asarray(ramped)),
             "span_frames": None,
@@ -363,19 +353,11 @@ def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
             "ramp_out_frames": 0.0,
         }
     return first.replace(
-        source=source.model_dump(),
-        axes={axis: each.model_dump() for axis, each in axes.items()},
+        source=told(made.source),
+        axes={axis: told(made.axes.of(axis), scope.on_axis(axis_index(axis))) for axis in AXES},
         speed=plain(made.speed),
         **changes,
     )
-
-
-def _when(layer: Layer) -> tuple[Span | None, float, float, RampShape]:
-    return layer.span_frames, layer.ramp_in_frames, layer.ramp_out_frames, layer.ramp_shape
-
-
-def _scope(shot: Shot, clip: Clip, frames: np.ndarray) -> Scope:
-    return clip.clocked(scope_at(shot, frames), (float(shot.first_frame), float(shot.last_frame)))
 
 
 def _names(names: list[str]) -> str:

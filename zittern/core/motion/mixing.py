@@ -11,7 +11,7 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 
 import numpy as np
 
-from zittern.core import budget, pad
+from zittern.core import budget
 from zittern.core.axes import axis_index
 from zittern.core.envelope import RampShape, ramp
 from zittern.core.motion import blends, fades, layers, morph
@@ -120,7 +120,7 @@ def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
         scope = layers.layer_scope(run, clip, layer)
         stands = _standing(run, clip, layer)
         corner = _corner_parts(run, clip, stands)
-        parts = (_when(layer), Read(layer.weight, scope), *_clip_parts(run, clip), *corner)
+        parts = (layer.ends, Read(layer.weight, scope), *_clip_parts(run, clip), *corner)
 
         def own() -> Array:
             values = _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip)
@@ -174,31 +174,29 @@ def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tu
     blend = clip.blend
     assert blend is not None, "only layers of a blend lie between others"
     scope = layers.clip_scope(run, clip)
-    which = tuple(n for layer in group if (n := blend.index_of(layer.corner)) is not None)
+    which = morph.corners_of(blend, group)
     one = run.once(
         f"between {'/'.join(layer.id for layer in group)}",
         clip,
         lambda: morph.merged(clip, group, (scope.span, scope.later_frames), run.shot.fps.value),
     )
-    ramps = tuple(_when(layer) for layer in group)
+    ramps = tuple(layer.ends for layer in group)
     parts = (*_clip_parts(run, clip), *layers.layer_parts(run, clip, one), ramps, Read(blend, scope), which)
 
-    def share() -> Array:
-        return morph.shares_among(blend, which, scope)
+    heard = run.kept("shares", (Read(blend, scope), which), lambda: morph.shares_among(blend, which, scope))
 
     def make() -> Array:
         with budget.doing(lambda: f"“{group[0].name}”", "its rate or speed, its octaves, or the number of frames"):
-            values, heard = layers.offsets(run, clip, one), share()
-            size = np.sqrt(np.sum(pad.powers(blends.shares(blend, scope))[:, list(which)] ** 2, axis=1))
+            values = layers.offsets(run, clip, one)
             ramped = sum(heard[:, n] * _ramp(run, layer) for n, layer in enumerate(group))
-            weight = size * ramped * _clip_weight(run, clip)
+            weight = morph.size_of(blend, which, scope) * ramped * _clip_weight(run, clip)
             for axis in one.moving_axes:
                 values[:, axis_index(axis)] *= weight
             return values
 
     whole = run.kept("between", parts, make)
     for n, layer in enumerate(group):
-        yield layer.id, run.kept("of one", (*parts, n), lambda n=n: whole * share()[:, n, None])  # type: ignore[misc]
+        yield layer.id, run.kept("of one", (*parts, n), lambda n=n: whole * heard[:, n, None])  # type: ignore[misc]
 
 
 def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
@@ -207,7 +205,7 @@ def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
 
 
 def _parts_of_clip(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
-    return (_when(clip), Read(clip.amount, layers.clip_scope(run, clip)), *_overlapping(run, clip))
+    return (clip.ends, Read(clip.amount, layers.clip_scope(run, clip)), *_overlapping(run, clip))
 
 
 def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...]:
@@ -229,7 +227,7 @@ def _envelope(run: Evaluation, weight: Number, part: Spanned, scope: Scope) -> A
 
 
 def _ramp(run: Evaluation, part: Spanned) -> Array:
-    return ramp(run.frames, part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape, run.span)
+    return ramp(run.frames, *part.ends, run.span)
 
 
 def _fade(run: Evaluation, clip: Clip) -> Array | float:
@@ -241,11 +239,6 @@ def _fade(run: Evaluation, clip: Clip) -> Array | float:
 def _overlapping(run: Evaluation, clip: Clip) -> tuple[tuple[tuple[fades.Stretch, bool], ...], RampShape]:
     lane = next(lane for lane in run.shot.lanes if any(each is clip for each in lane.clips))
     return fades.overlapping(lane, clip, run.span), lane.fade
-
-
-def _when(part: Spanned) -> Part:
-    """What the ramps of a part depend on."""
-    return part.span_frames, part.ramp_in_frames, part.ramp_out_frames, part.ramp_shape
 
 
 def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Layer) -> None:

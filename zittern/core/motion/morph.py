@@ -25,20 +25,19 @@ from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
 from zittern.core.shot.reads import by_axis, reads_of, spanned
 from zittern.core.units import Array
 
-__all__ = ["Blended", "groups", "merged", "shares_among"]
+__all__ = ["Blended", "corners_of", "groups", "merged", "shares_among", "size_of"]
 
 # What is blended geometrically never gets smaller than this on the way: it would never come back.
 _LEAST = 1e-9
 
 
 class Blended(Number):
-    """A number between those of several corners; never part of a document. parts: one of each corner that `which`
-    names, each times all of its `times`. clock: span and lateness of the blend's clip, by which the place is read.
+    """A number between those of several corners; never part of a document. rows: of each corner that `which` names the
+    numbers whose product is between. clock: span and lateness of the blend's clip, by which the place is read.
     """
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
-    parts: Any
-    times: Any
+    rows: Any
     blend: Any
     which: tuple[int, ...]
     clock: tuple[tuple[float, float], float]
@@ -47,14 +46,11 @@ class Blended(Number):
 
     @property
     def _all(self) -> tuple[Number, ...]:
-        return (*self.parts, *(each for row in self.times for each in row))
+        return tuple(each for row in self.rows for each in row)
 
     @cached_property
     def motion_key(self) -> str:
-        keys = [
-            [part.motion_key, *(each.motion_key for each in row)]
-            for part, row in zip(self.parts, self.times, strict=True)
-        ]
+        keys = [[each.motion_key for each in row] for row in self.rows]
         return digest(repr([keys, self.blend.motion_key, self.which, self.clock, self.geometric]))
 
     @cached_property
@@ -64,9 +60,7 @@ class Blended(Number):
             return None
         count = len(self.blend.corners)
         share = _among(pad.shares(count, np.array([[across, up]]) / 100.0), self.which)
-        values = [
-            np.prod([each.constant for each in (part, *row)]) for part, row in zip(self.parts, self.times, strict=True)
-        ]
+        values = [np.prod([each.constant for each in row]) for row in self.rows]
         return float(self._between(np.array(values)[None], share)[0])
 
     @cached_property
@@ -95,11 +89,11 @@ class Blended(Number):
         return any(each.may_jump for each in self._all)
 
     def set_values(self) -> tuple[float, ...]:
-        return tuple(value for part in self.parts for value in part.set_values())
+        return tuple(value for each in self._all for value in each.set_values())
 
     @property
     def nothing(self) -> bool:
-        return all(any(each.nothing for each in (part, *row)) for part, row in zip(self.parts, self.times, strict=True))
+        return all(any(each.nothing for each in row) for row in self.rows)
 
     def map(self, change: Callable[[float], float]) -> Number:
         raise NotImplementedError
@@ -108,13 +102,8 @@ class Blended(Number):
         if self.constant is not None:
             return np.full(len(scope.frames), self.constant)
         share = shares_among(self.blend, self.which, scope.with_clock(*self.clock))
-        rows = []
-        for part, others in zip(self.parts, self.times, strict=True):
-            values = part.sample(scope)
-            for each in others:
-                values = values * each.sample(scope)
-            rows.append(values)
-        return self._between(np.stack(rows, axis=1), share)
+        values = [np.prod([each.sample(scope) for each in row], axis=0) for row in self.rows]
+        return self._between(np.stack(values, axis=1), share)
 
     def _between(self, values: Array, share: Array) -> Array:
         """(F, K), (F, K) -> (F,)."""
@@ -126,6 +115,21 @@ class Blended(Number):
     def _may_be_nothing(self) -> bool:
         """Whether one of them is 0 anywhere, as far as it was set: between 0 and something the straight way leads."""
         return any(min(each.set_values(), default=0.0) <= 0.0 for each in self._all)
+
+
+def corners_of(blend: Blend, group: Sequence[Layer]) -> tuple[int, ...]:
+    """Which corners the layers of a group stand in."""
+    return tuple(n for layer in group if (n := blend.index_of(layer.corner)) is not None)
+
+
+def size_of(blend: Blend, which: Sequence[int], scope: Scope) -> Array:
+    """How much a layer counts that lies between some corners: all of it where these are all there are.
+
+    Returns
+    -------
+    (F,).
+    """
+    return np.asarray(np.sqrt(np.sum(pad.powers(shares(blend, scope))[:, list(which)] ** 2, axis=1)))
 
 
 def shares_among(blend: Blend, which: Sequence[int], scope: Scope) -> Array:
@@ -199,27 +203,27 @@ def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float],
     """The layer between several, without ramps: spans and ramps are each one's own. clock: of the clip."""
     blend = clip.blend
     assert blend is not None, "only layers of a blend lie between others"
-    which = tuple(n for layer in group if (n := blend.index_of(layer.corner)) is not None)
+    which = corners_of(blend, group)
 
-    def between(numbers: Sequence[Number], geometric: bool, times: Sequence[Number] | None = None) -> Number:
-        rows = [() if times is None else (each,) for each in (times or numbers)]
-        if times is None and len({number.motion_key for number in numbers}) == 1:
-            return numbers[0]
+    def product(rows: Sequence[tuple[Number, ...]], geometric: bool) -> Number:
         return Blended.model_construct(
-            parts=tuple(numbers), times=tuple(rows), blend=blend, which=which, clock=clock, geometric=geometric,
-            pace_frames=PACE_S * fps,
-        )  # fmt: skip
+            rows=tuple(rows), blend=blend, which=which, clock=clock, geometric=geometric, pace_frames=PACE_S * fps
+        )
+
+    def between(numbers: Sequence[Number], geometric: bool) -> Number:
+        same = len({number.motion_key for number in numbers}) == 1
+        return numbers[0] if same else product([(number,) for number in numbers], geometric)
 
     first = group[0]
-    weights = [layer.weight for layer in group]
     axes: dict[str, Any] = {}
     for axis in AXES:
         settings = [layer.axes.of(axis) for layer in group]
+        swings = [each.swing if each.on else fixed(0.0) for each in settings]
         axes[axis] = AxisSetting.model_construct(
             **{
                 **_fields(settings[0]),
                 "on": any(each.moves for each in settings),
-                "swing": between([each.swing if each.on else fixed(0.0) for each in settings], True, weights),
+                "swing": product([(swing, layer.weight) for swing, layer in zip(swings, group, strict=True)], True),
                 "pace": between([each.pace for each in settings], True),
             }
         )

@@ -28,6 +28,7 @@ from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import rotations
 from zittern.core.rig.rotations import quaternions
 from zittern.core.sampled import Sampled
+from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
@@ -150,7 +151,18 @@ def _blends(seen: Seen) -> Parts:
     if not mixed:
         return {}
     scope, span = scope_at(shot, seen.motion.frames), (float(shot.first_frame), float(shot.last_frame))
-    return {clip.id: given(100.0 * place(blend, clip.clocked(scope, span))) for clip, blend in mixed}
+
+    def placed(clip: Clip, blend: Blend) -> Array:
+        return 100.0 * place(blend, clip.clocked(scope, span))
+
+    return {
+        clip.id: made(
+            "blend",
+            [seen.frames, blend.motion_key, clip.extent_in(span), seen.apart_from_layers],
+            partial(placed, clip, blend),
+        )
+        for clip, blend in mixed
+    }
 
 
 def _coverage(seen: Seen) -> Parts:

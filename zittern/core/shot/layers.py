@@ -96,6 +96,11 @@ class Spanned(Doc):
     ramp_out_frames: Annotated[float, RAMP_OUT] = Field(default=0.0, ge=0.0, le=1e6)
     ramp_shape: RampShape = "smooth"
 
+    @property
+    def ends(self) -> tuple[Span | None, float, float, RampShape]:
+        """All that its ramps depend on, as `envelope.ramp` takes it."""
+        return self.span_frames, self.ramp_in_frames, self.ramp_out_frames, self.ramp_shape
+
     @model_validator(mode="after")
     def _span(self) -> Self:
         if self.span_frames is not None:
