@@ -21,6 +21,7 @@ from zittern.core.edits.table import Command
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
+from zittern.core.shot.lanes import lanes_with
 from zittern.core.shot.upgrades import read_shot, write_shot
 from zittern.demo.build import SLUGS
 from zittern.demo.build_cuts import CUT
@@ -92,6 +93,20 @@ class Commands(unittest.TestCase):
         self.assertEqual(self.zittern("bake", "copy.shot.json", "-o", "file.csv").returncode, 0)
         contents = {(self.folder / name).read_text() for name in ("slug.csv", "id.csv", "file.csv")}
         self.assertEqual(len(contents), 1)
+
+    def test_bake_of_a_variant_by_name(self) -> None:
+        for name, variant in (
+            ("one.csv", ()),
+            ("main.csv", ("--variant", "Main")),
+            ("run.csv", ("--variant", "Stand to run")),
+        ):
+            made = self.zittern("bake", "signal-run", "-o", name, "--data", "data", *variant)
+            self.assertEqual(made.returncode, 0, made.stderr)
+        one, main, run = ((self.folder / name).read_text() for name in ("one.csv", "main.csv", "run.csv"))
+        self.assertEqual(one, main)
+        self.assertNotEqual(one, run)
+        gone = self.zittern("bake", "signal-run", "-o", "gone.csv", "--data", "data", "--variant", "Wild")
+        self.assertEqual((gone.returncode, (self.folder / "gone.csv").exists()), (2, False))
 
     def test_bake_in_a_format_by_name(self) -> None:
         name = self.zittern("bake", "jetty-walk", "-o", "shift.csv", "--format", "csv-shift", "--data", "data")
@@ -178,7 +193,7 @@ class Commands(unittest.TestCase):
         broken = SHOTS["jetty-walk-handheld"]()
         layer = next(layer for _, layer in broken.layers()).id
         broken = broken.replace(
-            lanes=broken.lanes_with(lambda each: each.replace(weight=fixed(0.0)) if each.id == layer else each)
+            lanes=lanes_with(broken.lanes, lambda each: each.replace(weight=fixed(0.0)) if each.id == layer else each)
         )
         (self.folder / "broken.shot.json").write_text(write_shot(broken))
         found = self.zittern("check", "broken.shot.json", "jetty-walk", "--data", "data")

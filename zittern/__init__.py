@@ -5,6 +5,7 @@ formats  reading and writing camera paths
 store    SQLite: projects, shots, revisions
 checking checks of many shots at once, as lines of JSON
 demo     the "Saltmarsh Post" sets and shots, made by our own code
+browser  an installed browser that draws a page by itself
 bench    timings of the core
 bench_browser  timings of the page
 api      the web server

@@ -2,30 +2,27 @@
 
 from __future__ import annotations
 
-import os
 import statistics
 import subprocess
 import sys
 import tempfile
+import time
 from pathlib import Path
 from typing import Any
 
 from zittern.bench import big_shot
+from zittern.browser import QUIET, find_browser
 from zittern.core.errors import BadInput
+from zittern.demo.build import ensure_demo
 from zittern.store.library import Library
 
 __all__ = ["run"]
 
 FRAMES, LAYERS, MOVES = 2000, 20, 60
-_FLAGS = [
-    "--no-sandbox",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
-_SOFTWARE = ["--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader"]
+# Sub-frames, and the last frame that is drawn with them.
+_MOVIES = ((1, 26), (16, 6))
+_LOOKS_MS = 50
+_SOFTWARE = ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader"]
 _RENDERER = """() => {
   const gl = document.createElement("canvas").getContext("webgl2");
   const info = gl && gl.getExtension("WEBGL_debug_renderer_info");
@@ -52,11 +49,10 @@ def run() -> dict[str, object]:
         from playwright.sync_api import sync_playwright
     except ImportError as error:
         raise BadInput("playwright is not installed; `make test` sets it up") from error
-    chromium = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
-    if not Path(chromium).exists():
-        raise BadInput(f"there is no browser at {chromium}; name one in ZITTERN_CHROMIUM")
+    chromium = find_browser(None)
     with tempfile.TemporaryDirectory() as folder:
         library = Library(Path(folder))
+        ensure_demo(library)
         library.add_project("Bench")
         library.add_shot("bench", big_shot(FRAMES, LAYERS), slug="bench")
         library.close()
@@ -69,19 +65,20 @@ def run() -> dict[str, object]:
             assert server.stdout is not None
             url = server.stdout.readline().split()[-1]
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=chromium, args=[*_FLAGS, *_SOFTWARE])
+                browser = playwright.chromium.launch(executable_path=chromium, args=[*QUIET, *_SOFTWARE])
                 page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
                 page.goto(f"{url}shot/bench")
                 page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
                 figures = {"paused": _dragged(page), "playing": _dragged(page, play=True)}
                 renderer = page.evaluate(_RENDERER)
+                movies = _movies(page, url)
                 browser.close()
         finally:
             server.terminate()
             server.wait()
             if server.stdout is not None:
                 server.stdout.close()
-    return {"shot": f"{FRAMES} frames x {LAYERS} layers", "renderer": renderer, "samples_applied_ms": figures}
+    return {"shot": f"{FRAMES} frames x {LAYERS} layers", "renderer": renderer, "samples_applied_ms": figures, **movies}
 
 
 def _dragged(page: Any, play: bool = False) -> dict[str, object]:
@@ -98,6 +95,25 @@ def _dragged(page: Any, play: bool = False) -> dict[str, object]:
     page.mouse.up()
     page.locator("header [role=status]", has_text="saved").wait_for(state="attached")
     return _figures(page.evaluate(_MEASURES))
+
+
+def _movies(page: Any, url: str) -> dict[str, object]:
+    """Frames a second of a movie of a shot with a set, without and with sub-frames, from its second frame on."""
+    found: dict[str, object] = {}
+    for subframes, last in _MOVIES:
+        asked = {"width_px": 1280, "height_px": 720, "subframes": subframes, "last_frame": last}
+        origin = {"Origin": url.rstrip("/")}
+        made = page.request.post(f"{url}api/shots/signal-run/movies", data=asked, headers=origin).json()
+
+        def reached(number: int, movie: str = made["id"]) -> float:
+            while page.request.get(f"{url}api/movies/{movie}").json()["next"] < number:
+                page.wait_for_timeout(_LOOKS_MS)
+            return time.perf_counter()
+
+        page.goto(f"{url}shot/signal-run?movie={made['id']}")
+        begun = reached(2)
+        found[f"movie_{subframes}_sub_frames_fps"] = round((last - 2) / (reached(last) - begun), 2)
+    return found
 
 
 def _figures(measured: dict[str, Any]) -> dict[str, object]:

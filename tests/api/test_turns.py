@@ -27,6 +27,9 @@ ASK_ONLY = {
     "/api/arithmetic", "/api/arithmetic/many",
     "/api/arithmetic/frame", "/api/shots/{shot}/swatches",
     "/api/shots/{shot}/object-poses", "/api/imports/inspect", "/api/shots/{shot}/exports", "/api/exports/{job}",
+    # Movies lie in files of their own, not in the database.
+    "/api/shots/{shot}/movies", "/api/shots/{shot}/still", "/api/movies/{movie}", "/api/movies/{movie}/moments",
+    "/api/movies/{movie}/frames/{number}",
 }  # fmt: skip
 
 

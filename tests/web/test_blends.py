@@ -1,5 +1,7 @@
 """Blends: made of presets that are compared and of clips, gone through by hand, recorded, baked."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.web.harness import settled
@@ -49,6 +51,20 @@ class Pad(WithPage):
         page.keyboard.press("Shift+ArrowLeft")
         settled(page)
         self.assertAlmostEqual(self.blend().blend.across_percent.constant or 0.0, across - 10.0, delta=0.11)
+
+    def test_a_card_dropped_on_a_corner_comes_into_it_and_flattening_leaves_a_plain_clip(self) -> None:
+        page = self.page
+        self.made_of("Careful walk", "Run", "Small boat")
+        page.keyboard.press("r")
+        card = page.get_by_role("button", name=re.compile("^Preset Brisk walk "))
+        card.drag_to(page.get_by_role("button", name="Go to corner 2: Run"))
+        settled(page)
+        self.assertEqual([each.name for each in self.blend().blend.corners], ["Careful walk", "Brisk walk", "Small boat"])
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Flatten").click()
+        expect(page.get_by_label("Undo: Flatten blend")).to_be_visible()
+        settled(page)
+        self.assertEqual([clip.blend for clip in self.library().state(SHOT).document.clips()], [None])
 
     def test_a_drag_while_it_plays_is_recorded_as_one_step(self) -> None:
         page = self.page

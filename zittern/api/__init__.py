@@ -8,7 +8,9 @@ packet   motion as binary float32
 timing   where the time of an answer goes
 context  what all routes share: library, caches, export jobs
 jobs     exports in the background, with progress and cancel
+movies   movies under way: frames that come go to the encoder
 pictures a picture from a file, kept and ready to be hung
+seen     the shot of a request, through the variant that it names
 turns    the line of those who want to change something
 routes   one module per noun
 app      wiring only

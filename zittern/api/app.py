@@ -24,6 +24,7 @@ from zittern.api.routes import (
     exports,
     imports,
     motion,
+    movies,
     plates,
     presets,
     projects,
@@ -45,10 +46,14 @@ WEB_DIST = Path(__file__).parent.parent / "web_dist"
 def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     """The application on a data folder."""
     app = FastAPI(title="Zittern", version=__version__, lifespan=_life)
-    app.state.context = Context(library if library is not None else Library(settings.data_dir))
+    app.state.context = Context(
+        library if library is not None else Library(settings.data_dir), most_bytes=settings.most_upload_mb * 2**20
+    )
     app.state.turns = asyncio.Semaphore(turns.AT_ONCE)
     problems.install(app)
-    for module in (tables, typed, projects, shots, checks, presets, cues, motion, rig, plates, takes, imports, exports):
+    for module in (
+        tables, typed, projects, shots, checks, presets, cues, motion, rig, plates, takes, imports, exports, movies,
+    ):  # fmt: skip
         app.include_router(module.router)
     app.add_middleware(Hosts, allowed_hosts=hosts_of(settings.host))
     app.add_middleware(Guard, most_bytes=settings.most_upload_mb * 2**20)

@@ -18,6 +18,7 @@ from starlette.types import Receive
 
 from zittern.api.jobs import Busy, ExportJobs
 from zittern.api.models.shots import ChangesOut, StateOut
+from zittern.api.movies import Movies
 from zittern.core.budget import Budget, asked
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
@@ -25,6 +26,7 @@ from zittern.core.presets.preset import Preset
 from zittern.core.readings.swatches import Swatch, corner_swatches, swatch
 from zittern.core.sampled import Sampled, sample, stretches
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.seen import alone
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
@@ -42,7 +44,7 @@ _SWATCH_BYTES = 8 * 2**20
 
 @dataclass
 class Context:
-    """Library, motion cache and export jobs."""
+    """Library, motion cache, export jobs and movies. most_bytes: of one upload."""
 
     library: Library
     cache: Cache = field(default_factory=Cache)
@@ -50,14 +52,18 @@ class Context:
     swatch_cache: Cache = field(default_factory=lambda: Cache(_SWATCH_BYTES))
     busy: Busy = field(default_factory=Busy)
     swatches: LRUCache[tuple[str, str], Swatch] = field(default_factory=lambda: LRUCache(_SWATCHES))
+    most_bytes: int = 64 * 2**20
     jobs: ExportJobs = field(init=False)
+    movies: Movies = field(init=False)
 
     def __post_init__(self) -> None:
         self.jobs = ExportJobs(self.library.workspace, self.busy)
+        self.movies = Movies(self.library.workspace, self.most_bytes)
 
     def close(self) -> None:
-        """Ends exports, lets go of the data folder."""
+        """Ends exports and movies, lets go of the data folder."""
         self.jobs.close()
+        self.movies.close()
         self.library.close()
 
     def sampled(self, shot: Shot, frame: float, window: tuple[int, int] | None = None) -> Sampled:
@@ -67,7 +73,7 @@ class Context:
 
     def swatch(self, shot: Shot, preset: Preset) -> Swatch:
         """What a preset does on a shot; made once for as long as lens, length and path stay."""
-        key = (shot.replace(lanes=(), name="Swatch").fingerprint, preset.fingerprint)
+        key = (alone(shot).replace(lanes=(), name="Swatch").fingerprint, preset.fingerprint)
         with self.swatch_lock:
             found = self.swatches.get(key)
         if found is None:

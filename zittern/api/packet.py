@@ -6,11 +6,12 @@ from __future__ import annotations
 
 import hashlib
 import struct
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 
 import numpy as np
 import orjson
+from pydantic import BaseModel
 
 from zittern.api.models.motion import ArrayHead, LayerTag, MotionHead, MotionIn
 from zittern.core.readings.layers import LayerReading
@@ -22,7 +23,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 from zittern.store.revisions import State
 
-__all__ = ["MAGIC", "pack_motion"]
+__all__ = ["MAGIC", "framed", "pack_motion"]
 
 MAGIC = b"ZTM1"
 
@@ -54,8 +55,13 @@ def pack_motion(
         close_frames=CLOSE_FRAMES, arrays=heads, readings=readings.model_copy(update={"layers": tuple(unknown)}),
         layers=tags, tried=changes(kept.document, shot) if asked.told else None,
     )  # fmt: skip
+    return framed(head, body, 4)
+
+
+def framed(head: BaseModel, body: Iterable[bytes], align: int) -> bytes:
+    """A header and what stands behind it, which begins at a multiple of `align` bytes."""
     text = head.model_dump_json().encode()
-    text += b" " * (-len(text) % 4)
+    text += b" " * (-len(text) % align)
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])
 
 

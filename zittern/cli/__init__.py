@@ -5,6 +5,7 @@ documents  settings, shots by slug or file, files written whole
 serving    the server, listening
 shelf      demo, serve, shots, add, repeat, tidy
 files      bake, import, schema
+movie      movie
 time       retime, check
 figures    bench
 running    the entry point

@@ -5,10 +5,10 @@ from __future__ import annotations
 import errno
 import os
 import sys
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from contextlib import closing
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import IO, TYPE_CHECKING
 
 from zittern.settings import Settings
 
@@ -16,7 +16,7 @@ if TYPE_CHECKING:
     from zittern.core.shot.shot import Shot
     from zittern.formats.table import Format
 
-__all__ = ["document_of", "settings_of", "tell", "write_shot_to"]
+__all__ = ["document_of", "settings_of", "tell", "write_shot_to", "write_whole"]
 
 
 def tell(notices: Iterable[str]) -> None:
@@ -39,16 +39,18 @@ def settings_of(port: int | None, data: Path | None) -> Settings:
         ) from error
 
 
-def document_of(key: str, data: Path | None) -> Shot:
+def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot:
+    from zittern.core.shot.seen import kept, seen
     from zittern.core.shot.upgrades import read_shot
     from zittern.formats.files import read_bytes
     from zittern.store.library import Library
 
     path = Path(key)
     if key.endswith(".json") or path.is_file():
-        return read_shot(read_bytes(path))
+        shot = kept(read_shot(read_bytes(path)))
+        return shot if variant is None else seen(shot, variant)
     with closing(Library(settings_of(None, data).data_dir)) as library:
-        return library.state(key).document
+        return library.state(key, variant).document
 
 
 def write_shot_to(path: Path, format_: Format, shot: Shot, step: float = 1.0) -> None:
@@ -57,20 +59,28 @@ def write_shot_to(path: Path, format_: Format, shot: Shot, step: float = 1.0) ->
     from zittern.core.motion.evaluate import evaluate_in_parts
     from zittern.core.timebase import frame_grid
 
-    if format_.write is None:
+    write = format_.write
+    if write is None:
         raise BadInput(f"{path.name}: this format is only read", "-o")
     frames = frame_grid(shot.first_frame, shot.last_frame, step)
+    write_whole(path, lambda file: write(shot, frames, evaluate_in_parts(shot, frames), file))
+
+
+def write_whole(path: Path, write: Callable[[IO[bytes]], object]) -> None:
+    """Writes a file that is whole or as it was; a pipe or a device takes what comes. Raises BadInput."""
+    from zittern.core.errors import BadInput
+
     part = path.with_name(f".{path.name}.{os.getpid()}.part")
     try:
         if path.is_dir():
             raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
         if path.exists() and not path.is_file():
-            with path.open("wb") as file:  # a pipe or a device takes what comes
-                format_.write(shot, frames, evaluate_in_parts(shot, frames), file)
+            with path.open("wb") as file:
+                write(file)
             return
         try:
             with part.open("wb") as file:
-                format_.write(shot, frames, evaluate_in_parts(shot, frames), file)
+                write(file)
             part.replace(path)
         finally:
             part.unlink(missing_ok=True)

@@ -23,6 +23,7 @@ def bake(
     name: Annotated[
         str | None, typer.Option("--format", help="A format by its name, where an ending has several: csv-shift.")
     ] = None,
+    variant: Annotated[str | None, typer.Option("--variant", help="Name or id; the main one without it.")] = None,
 ) -> None:
     """Writes a shot's motion to a file."""
     from zittern.core.errors import BadInput
@@ -33,7 +34,7 @@ def bake(
     chosen = format_of(output.name) if name is None else format_named(name)
     if chosen.write is None or not output.name.lower().endswith(chosen.ending):
         raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")
-    write_shot_to(output, chosen, document_of(shot, data), step)
+    write_shot_to(output, chosen, document_of(shot, data, variant), step)
 
 
 @app.command(name="import")

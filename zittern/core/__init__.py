@@ -32,6 +32,7 @@ ready_rigs rigs that ship
 edits      commands: a shot in, a new shot out
 plates     pictures hung in depth, and whether they fill the frame
 readings   what people read beside the numbers: THE TABLES of streams and of moments
+movie      the preview movie: what is drawn for each of its frames, and when
 checks     what people look for by eye: THE TABLE of checks
 
 In array shapes, axes have letters: F frames, K keys, L layers, A axes (in AXES order). F comes first in results.

@@ -7,14 +7,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-__all__ = ["AT", "BACK", "END", "FIRST", "LAST", "LATER", "RAMP_IN", "RAMP_OUT", "REACH", "SPAN", "TimeMark"]
+__all__ = [
+    "AT", "BACK", "BY_ITSELF", "END", "FIRST", "LAST", "LATER", "RAMP_IN", "RAMP_OUT", "REACH", "SPAN",
+    "TimeMark",
+]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class TimeMark:
     """How a field is carried."""
 
-    kind: Literal["at", "end", "first", "last", "later", "ramp in", "ramp out", "reach", "back", "span"]
+    kind: Literal["at", "end", "first", "last", "later", "ramp in", "ramp out", "reach", "back", "span", "by itself"]
 
 
 # A moment: what lies at a cut moves with what comes after it.
@@ -29,3 +32,5 @@ LATER = TimeMark("later")
 SPAN, RAMP_IN, RAMP_OUT = TimeMark("span"), TimeMark("ramp in"), TimeMark("ramp out")
 # Handles of a key: frames after it, frames before it; with a value each.
 REACH, BACK = TimeMark("reach"), TimeMark("back")
+# What is carried elsewhere, by whoever makes the edit: alternatives of the shot.
+BY_ITSELF = TimeMark("by itself")

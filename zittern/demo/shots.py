@@ -15,6 +15,7 @@ from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.seen import kept
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import deck, dunes, jetty, kite
 from zittern.demo.courier import CHEST_M, STEP_HZ, place_m
@@ -111,7 +112,7 @@ def lamp_close() -> Shot:
 
 def signal_run() -> Shot:
     """To the signal in a hurry: brisk steps all along, breath and panic on lanes of their own; one dial drives how
-    much of each there is.
+    much of each there is. A second variant tries one body that goes from a stand to a run, a blend.
     """
     walk = jetty_walk()
     camera = walk.mounts[0].replace(
@@ -137,7 +138,7 @@ def signal_run() -> Shot:
         "clip:clip-2.amount": "0.3 + panic / 100",
         "clip:clip-3.amount": "smoothstep(20, 90, panic)",
     }
-    return _edited(
+    hurried = _edited(
         shot,
         *({"type": "place_preset", **clip} for clip in clips),
         {
@@ -155,6 +156,23 @@ def signal_run() -> Shot:
             ],
         },
         {"type": "set_formula", "formulas": [{"at": at, "text": text} for at, text in texts.items()]},
+    )
+    return kept(_one_body(hurried))
+
+
+def _one_body(shot: Shot) -> Shot:
+    """A further variant: a blend in the place of the steps and of the panic, its place on a dial with keys."""
+    tried = _edited(
+        shot, {"type": "add_variant", "name": "Stand to run", "note": "one body that speeds up, with its breath"}
+    )
+    steps, panic = (next(each.id for each in tried.clips() if each.name == name) for name in ("Brisk walk", "Panic"))
+    paces = keyed((1, 20), (48, 55), (120, 100), (192, 85)).model_dump()
+    return _edited(
+        tried,
+        {"type": "remove_clip", "clip": steps},
+        {"type": "remove_clip", "clip": panic},
+        {"type": "place_preset", **_preset("stand-to-walk-to-run")},
+        {"type": "set_values", "values": [{"at": "dial:pace.value", "value": paces}]},
     )
 
 

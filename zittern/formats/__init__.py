@@ -16,6 +16,8 @@ cut_reader    an OpenTimelineIO document as plain JSON, in a process of its own
 cut_list      cut lists: what a cut shows of a shot
 picture_reader  a picture decoded, in a process of its own
 picture_file  pictures for plates
+movie_writer  frames encoded, in a process of its own
+movie_file    movies: frames handed to the encoder
 set_meshes    the triangles of a set, piece by piece
 set_file      a set: its objects, and one of them as the subject
 shot_json     the shot's own JSON

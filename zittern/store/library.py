@@ -11,6 +11,7 @@ import re
 import secrets
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
+from dataclasses import replace
 from pathlib import Path
 from typing import TypeVar
 
@@ -20,6 +21,7 @@ from sqlalchemy import Connection, Engine, delete, insert, select, update
 from zittern.core.edits.made import made, said
 from zittern.core.edits.table import Command, apply
 from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull, faults_as
+from zittern.core.shot.seen import kept, seen
 from zittern.core.shot.shot import Shot
 from zittern.store import revisions, tidy
 from zittern.store.cards import Card, card_of, packed_scribble, read_card, write_card
@@ -169,6 +171,7 @@ class Library:
 
     def add_shot(self, project_slug: str, shot: Shot, label: str = "New shot", slug: str | None = None) -> State:
         """A new shot in a project."""
+        shot = kept(shot)
         packed, drawn, id_ = pack(shot), packed_scribble(shot), secrets.token_hex(6)
         with self._writing() as connection:
             project = connection.execute(select(ProjectRow.id).where(ProjectRow.slug == project_slug)).scalar()
@@ -209,11 +212,13 @@ class Library:
             connection.execute(delete(RevisionRow).where(RevisionRow.shot_id == id_))
             connection.execute(delete(ShotRow).where(ShotRow.id == id_))
 
-    def state(self, key: str) -> State:
-        """A shot by id or slug. Raises NotFound, or DocumentError when its document cannot be read."""
+    def state(self, key: str, variant: str | None = None) -> State:
+        """A shot by id or slug, through a variant (the main one where none is named). Raises NotFound, or DocumentError
+        when its document cannot be read.
+        """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
-        return head.state(self._document(head))
+        return head.state(self._document(head)).through(variant)
 
     def raw(self, key: str) -> tuple[str, bytes]:
         """Slug and stored document of a shot, whether it can be read or not: its JSON, or the bytes as they lie when
@@ -226,47 +231,41 @@ class Library:
         except DocumentError:
             return head.slug, head.packed
 
-    def document(self, key: str, revision: int) -> Shot:
-        """The document of one revision of a shot. Raises NotFound, DocumentError."""
+    def document(self, key: str, revision: int, variant: str | None = None) -> Shot:
+        """The document of one revision of a shot, through a variant. Raises NotFound, DocumentError."""
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
             packed = revisions.packed_document(connection, head.shot_id, head.slug, revision)
-        return self._documents.get(packed)
+        found = self._documents.get(packed)
+        return found if variant is None else seen(found, variant)
 
-    def known_document(self, shot_id: str, revision: int) -> Shot | None:
-        """The document of a revision, where it is there and can be read."""
+    def known_document(self, shot_id: str, revision: int, variant: str) -> Shot | None:
+        """The document of a revision through a variant, where it is there and can be read."""
         try:
-            return self.document(shot_id, revision)
+            return self.document(shot_id, revision, variant)
         except (NotFound, DocumentError):
             return None
 
-    def edit(self, key: str, base_revision: int, command: Command) -> State:
-        """Commits a command; one that changes nothing makes no revision. Raises Conflict or EditError; then nothing
-        has changed.
+    def edit(self, key: str, base_revision: int, command: Command, variant: str | None = None) -> State:
+        """Commits a command on a variant, the main one where none is named; one that changes nothing makes no revision.
+        Raises Conflict, NotFound or EditError; then nothing has changed.
         """
-        head, before = self._based(key, base_revision)
-        after = apply(before, command)
-        if after == before:
+        head, stored = self._based(key, base_revision)
+        before = stored if variant is None else seen(stored, variant)
+        changed = apply(before, command)
+        if changed == before:
             return head.state(before)
-        packed, label = pack(after), command.label(before)
+        after = kept(changed)
+        packed, label = pack(after), f"{command.label(before)}{_of_variant(before, changed, command)}"
         with self._writing() as connection:
             revision = revisions.append(
                 connection, head.shot_id, base_revision, after, packed, label, command.model_dump_json()
             )
         self._documents.put(packed, after)
-        return State(
-            head.shot_id,
-            head.slug,
-            head.project,
-            head.project_slug,
-            after,
-            revision,
-            label,
-            label,
-            None,
-            made(before, after),
-            said(before, after),
-        )
+        return replace(
+            head.state(changed), revision=revision, label=label, undo_label=label, redo_label=None,
+            made=made(before, changed), said=said(before, changed),
+        )  # fmt: skip
 
     def repeat(self, key: str, revision: int | None, onto: str) -> State:
         """The edit that made a revision of a shot, the present one when missing, once more on another. Raises
@@ -371,6 +370,13 @@ class Library:
             with faults_of(self.data_dir), self._writers.alone():
                 tidy.give_back(self._engine)
         return Tidying(planned.slug, gone, planned.of, planned.bytes, planned.ids)
+
+
+def _of_variant(before: Shot, after: Shot, command: Command) -> str:
+    """Behind a label: which variant was changed, where it is not the main one."""
+    if before.variant in (before.main, after.main) or command.everywhere or before.variants != after.variants:
+        return ""
+    return f" · {next(each.name for each in before.variants if each.id == before.variant)}"
 
 
 def _shot_id(connection: Connection, key: str) -> str:

@@ -6,12 +6,13 @@ is computed before.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from sqlalchemy import Connection, func, select, update
 
 from zittern.core.errors import Conflict, NotFound
+from zittern.core.shot.seen import seen
 from zittern.core.shot.shot import Shot
 from zittern.store.cards import card_of, write_card
 from zittern.store.documents import digest_of
@@ -36,8 +37,8 @@ _LABEL_LENGTH = 300
 
 @dataclass(frozen=True, slots=True)
 class State:
-    """A shot as it stands: document, revision, what undo and redo would do, and of an edit what it made, as
-    addresses, and what people should hear of it.
+    """A shot as it stands: document (seen through one of its variants), revision, what undo and redo would do, and of
+    an edit what it made, as addresses, and what people should hear of it.
     """
 
     shot_id: str
@@ -51,6 +52,20 @@ class State:
     redo_label: str | None
     made: tuple[str, ...] = ()
     said: str = ""
+
+    @property
+    def variant(self) -> str:
+        """Id of the variant that it is seen through."""
+        return self.document.variant
+
+    def through(self, variant: str | None) -> State:
+        """The same through another variant, by id or name; as it is where none is named. Raises NotFound."""
+        return self if variant is None else replace(self, document=seen(self.document, variant))
+
+    def through_what_is_left(self, variant: str | None) -> State:
+        """The same through another variant; through the main one where that is gone."""
+        there = variant is not None and any(variant in (each.id, each.name) for each in self.document.variants)
+        return self.through(variant if there else None)
 
 
 @dataclass(frozen=True, slots=True)

@@ -165,7 +165,30 @@ class Baked(unittest.TestCase):
                     evaluate(baked).total, evaluate(shot).total, atol=1e-6, err_msg=f"{name} {across}"
                 )
 
+                flat = edited(shot, {"type": "flatten_blend", "clip": "main"})
+                np.testing.assert_allclose(evaluate(flat).total, evaluate(shot).total, atol=1e-6)
+
+    def test_flattened_it_does_over_time_what_the_blend_did(self) -> None:
+        one, two = walker("one", 1.7, 0.2, 1), walker("two", 2.8, 0.8, 2)
+        common, late = layer("common", seed=5, swings={"roll": 0.3}), noise("two", 3, 2.0, span_frames=(60.0, 200.0))
+        way = keyed((1, 0.0), (60, 80.0), (110, 30.0))
+        for layers, method in (
+            ((noise("one", 1), noise("two", 2, 3.0).replace(weight=keyed((1, 0.5), (120, 1.0))), common), "mix"),
+            ((noise("one", 1), noise("two", 1, 3.0)), "mix"),
+            ((one, two, common, late), "morph"),
+        ):
+            shot = blended(*layers, across=way, way=method)
+            flat = edited(shot, {"type": "flatten_blend", "clip": "main"})
+            self.assertIsNone(find_clip(flat, "main").blend)
+            self.assertEqual({each.corner for _, each in flat.layers()}, {None})
+            # Between frames a morphed rate is straight now: its phase differs by less than anybody sees.
+            close = 1e-9 if method == "mix" else 1e-3
+            np.testing.assert_allclose(evaluate(flat).total, evaluate(shot).total, atol=close)
+        self.assertEqual(len(list(flat.layers())), 3)
+
     def test_a_plain_clip_is_no_blend(self) -> None:
+        with self.assertRaisesRegex(EditError, "“Whole shot” is not a blend"):
+            edited(shot_with(layer()), {"type": "flatten_blend", "clip": "main"})
         with self.assertRaisesRegex(EditError, "“Whole shot” is not a blend"):
             edited(shot_with(layer()), {"type": "bake_blend", "clip": "main", "frame": 5})
 

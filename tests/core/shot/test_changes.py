@@ -27,7 +27,7 @@ def applied(before: dict[str, Any], told: dict[str, Any]) -> dict[str, Any]:
     def found(parts: list[Any], known: list[Any], key: str) -> list[Any]:
         return [next(each for each in known if each[key] == part["same"]) if "same" in part else part for part in parts]
 
-    for name, key in (("mounts", "id"), ("dials", "name"), ("cues", "id"), ("lanes", "id")):
+    for name, key in (("mounts", "id"), ("dials", "name"), ("cues", "id"), ("variants", "id"), ("lanes", "id")):
         out[name] = found(out[name], before[name], key)
     for lane in out["lanes"]:
         lane["clips"] = found(lane["clips"], clips, "id")

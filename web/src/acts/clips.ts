@@ -31,6 +31,8 @@ export const splitClip = () => withClip((clip) => ({ type: "split_clip", clip, f
 export const duplicateClip = (times: number) => withClip((clip) => ({ type: "duplicate_clip", clip, times }));
 /** One plain clip of what the selected blend is at the playhead. */
 export const bakeBlend = () => withClip((clip) => ({ type: "bake_blend", clip, frame: transport.getState().frame }));
+/** One plain clip that does over time what the selected blend does. */
+export const flattenBlend = () => withClip((clip) => ({ type: "flatten_blend", clip }));
 export const removeClip = () => withClip((clip) => ({ type: "remove_clip", clip }));
 export const ownLane = () => withClip((clip) => ({ type: "move_clip", clip, by_frames: 0, new_lane: true }));
 export const toLane = (lane: string) =>

@@ -1,5 +1,6 @@
 /** A state told by what differs from one that the page has: parts that are as they were stay the same objects. */
 import { take } from "./client";
+import { envelope } from "./envelope";
 import type { Changes, Clip, Lane, Shot, State } from "./types";
 
 /** In a list of parts, one that is as it was, by its key. */
@@ -7,16 +8,17 @@ type Same = { same: string };
 type Told<T> = (T | Same)[];
 type ToldClip = Omit<Clip, "layers"> & { layers: Told<Clip["layers"][number]> };
 type ToldLane = Omit<Lane, "clips"> & { clips: Told<ToldClip> };
-type ToldShot = Partial<Omit<Shot, "mounts" | "dials" | "cues" | "lanes">> & {
+type ToldShot = Partial<Omit<Shot, "mounts" | "dials" | "cues" | "variants" | "lanes">> & {
   mounts?: Told<Shot["mounts"][number]>;
   dials?: Told<Shot["dials"][number]>;
   cues?: Told<Shot["cues"][number]>;
+  variants?: Told<Shot["variants"][number]>;
   lanes?: Told<ToldLane>;
 };
 
-/** Header that says which revision the page has. */
+/** Headers that say which revision the page has, and of which variant. */
 export function having(state: State): { headers: Record<string, string> } {
-  return { headers: { "zittern-have": String(state.revision) } };
+  return { headers: { "zittern-have": String(state.revision), ...envelope(state.variant) } };
 }
 
 /** The state that a call answers with, all of it or what differs from `before`. */
@@ -33,7 +35,7 @@ export function triedOn(before: Shot, changes: Record<string, unknown>): Shot {
 }
 
 function withChanges(before: Shot, told: ToldShot): Shot {
-  const { mounts, dials, cues, lanes, ...fields } = told;
+  const { mounts, dials, cues, variants, lanes, ...fields } = told;
   const out: Shot = { ...before, ...fields };
   if (mounts) out.mounts = picked(mounts, before.mounts, idOf, (each) => each) as Shot["mounts"];
   if (dials)
@@ -43,6 +45,7 @@ function withChanges(before: Shot, told: ToldShot): Shot {
       ({ name }) => name,
       (each) => each,
     );
+  if (variants) out.variants = picked(variants, before.variants, idOf, (each) => each) as Shot["variants"];
   if (cues) out.cues = picked(cues, before.cues, idOf, (each) => each);
   if (lanes) out.lanes = withLanes(lanes, before.lanes);
   return out;

@@ -1,5 +1,6 @@
 /** The server, typed from OpenAPI; faults come out as Problem. */
 import createClient from "openapi-fetch";
+import { envelope, VARIANT } from "./envelope";
 import type { paths } from "./schema";
 
 /** The server ends its own work long before; who waits longer waits for nothing. */
@@ -8,6 +9,13 @@ export const MOST_WAIT_MS = 120_000;
 const patient = (request: Request) => fetch(request, { signal: AbortSignal.timeout(MOST_WAIT_MS) });
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: patient });
+
+client.use({
+  onRequest({ request }) {
+    for (const [name, value] of Object.entries(envelope()))
+      if (!request.headers.has(VARIANT)) request.headers.set(name, value);
+  },
+});
 
 /** An answer that is not a success (RFC 9457). */
 export class Problem extends Error {
@@ -72,7 +80,7 @@ export async function sendForm<T>(
   }
   let response: Response;
   try {
-    response = await patient(new Request(path, { method: "POST", body: form }));
+    response = await patient(new Request(path, { method: "POST", body: form, headers: envelope() }));
   } catch (error) {
     throw unanswered(error);
   }

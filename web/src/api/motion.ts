@@ -1,8 +1,9 @@
-/** Motion packets: `ZTM1`, header length, header (JSON), float32 arrays; little endian. */
+/** Motion packets. */
 import { MOST_WAIT_MS, Problem, unanswered } from "./client";
+import { envelope } from "./envelope";
+import { readPacket } from "./packet";
 import type { Command, MotionHead, Readings } from "./types";
 
-const MAGIC = "ZTM1";
 /** `zittern bench --browser` reads these measures; the detail is what the server says of its own part. */
 const DECODED = "samples-decoded";
 
@@ -15,11 +16,7 @@ export const NOTHING: Known = { arrays: new Map(), readings: null, layerTags: ne
 
 /** A packet, with arrays and readings that did not change taken from what was there before. */
 export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
-  const view = new DataView(packet);
-  const magic = String.fromCharCode(...new Uint8Array(packet, 0, 4));
-  if (magic !== MAGIC) throw new Error("not a motion packet");
-  const length = view.getUint32(4, true);
-  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(packet, 8, length))) as MotionHead;
+  const { head, start } = readPacket<MotionHead>(packet, "motion");
   const arrays = new Map<string, MotionArray>();
   for (const each of head.arrays) {
     if (each.offset === null) {
@@ -27,7 +24,7 @@ export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
       if (kept) arrays.set(each.name, kept);
       continue;
     }
-    const data = new Float32Array(packet, 8 + length + each.offset, head.rows * each.columns);
+    const data = new Float32Array(packet, start + each.offset, head.rows * each.columns);
     arrays.set(each.name, { tag: each.tag, columns: each.columns, data });
   }
   const rows = new Map([...(before.readings?.layers ?? []), ...head.readings.layers].map((row) => [row.layer, row]));
@@ -48,14 +45,21 @@ export type Look = {
   curves: string[];
   /** Whether the document that is tried on is wanted as well. */
   told: boolean;
+  /** Another variant than the one shown; null for the main one. */
+  variant?: string | null;
 };
 
 /** Asks for a shot's motion with commands tried on. */
-export async function fetchMotion(shot: string, commands: Command[], known: Known, look: Look): Promise<MotionData> {
+export async function fetchMotion(
+  shot: string,
+  commands: Command[],
+  known: Known,
+  { variant, ...look }: Look,
+): Promise<MotionData> {
   const have = Object.fromEntries([...known.arrays].map(([name, array]) => [name, array.tag]));
   const have_layers = Object.fromEntries(known.layerTags);
   const request = JSON.stringify({ ...look, commands, have, have_layers });
-  const answer = await post(`/api/shots/${shot}/motion`, request);
+  const answer = await post(`/api/shots/${shot}/motion`, request, envelope(variant));
   if (answer.status === 200) {
     const arrived = performance.now();
     const decoded = decodeMotion(answer.body, known);
@@ -68,12 +72,13 @@ export async function fetchMotion(shot: string, commands: Command[], known: Know
 type Answer = { status: number; body: ArrayBuffer; timing: string };
 
 /** One turn from the answer to its bytes: `fetch` takes two more, and each may wait for a picture being drawn. */
-function post(path: string, body: string): Promise<Answer> {
+function post(path: string, body: string, headers: Record<string, string>): Promise<Answer> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", path);
     request.responseType = "arraybuffer";
     request.setRequestHeader("Content-Type", "application/json");
+    for (const [name, value] of Object.entries(headers)) request.setRequestHeader(name, value);
     request.onload = () => {
       const timing = request.getResponseHeader("Server-Timing") ?? "";
       resolve({ status: request.status, body: request.response as ArrayBuffer, timing });

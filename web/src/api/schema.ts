@@ -128,6 +128,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/movies/{movie}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Movie
+         * @description How far it is.
+         */
+        get: operations["get_movie_api_movies__movie__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Cancel Movie
+         * @description Ends it; nothing is left of it.
+         */
+        delete: operations["cancel_movie_api_movies__movie__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movies/{movie}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Movie File
+         * @description The finished file; it stays for a while.
+         */
+        get: operations["get_movie_file_api_movies__movie__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movies/{movie}/frames/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Frame
+         * @description A frame as raw RGBA, 8 bits each, from the lowest row up; answered when the encoder has taken it. One that was
+         *     there before is ignored.
+         */
+        put: operations["put_frame_api_movies__movie__frames__number__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movies/{movie}/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Moments
+         * @description What is drawn for some frames, and when.
+         */
+        post: operations["get_moments_api_movies__movie__moments_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{digest}": {
         parameters: {
             query?: never;
@@ -497,7 +582,7 @@ export interface paths {
         };
         /**
          * Get Shot
-         * @description By id or slug.
+         * @description By id or slug, through the variant that is named, or through the main one where that is gone.
          */
         get: operations["get_shot_api_shots__shot__get"];
         put?: never;
@@ -667,7 +752,7 @@ export interface paths {
         put?: never;
         /**
          * Start Export
-         * @description Begins; `step` is in frames.
+         * @description Begins; `step` is in frames. Where the shot has several variants, the file has the name of its own.
          */
         post: operations["start_export_api_shots__shot__exports_post"];
         delete?: never;
@@ -776,6 +861,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/lean": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Lean
+         * @description How far a rolling shutter leans the picture at most, over the whole shot.
+         */
+        get: operations["get_lean_api_shots__shot__lean_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/motion": {
         parameters: {
             query?: never;
@@ -810,6 +915,26 @@ export interface paths {
         get: operations["get_motion_header_api_shots__shot__motion_header_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/movies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Movie
+         * @description Begins a movie of the shot as it stands; a picture that names no variant is of the one in the envelope.
+         */
+        post: operations["start_movie_api_shots__shot__movies_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1010,6 +1135,26 @@ export interface paths {
         get: operations["get_spectrum_api_shots__shot__spectrum__layer__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{shot}/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Still
+         * @description What is drawn for one frame while the shutter is open, for a picture at rest.
+         */
+        post: operations["get_still_api_shots__shot__still_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1322,6 +1467,25 @@ export interface components {
             type: "add_move";
         };
         /**
+         * AddVariant
+         * @description A new variant, as the one that is seen: it stands after it, and is seen from then on. Its random starts are the
+         *     same, so that only what is changed in it differs.
+         */
+        AddVariant: {
+            /** Name */
+            name?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "add_variant";
+        };
+        /**
          * AimCamera
          * @description Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
          *     picture's height; up to 1 of its width neither, so that nothing of it is cut.
@@ -1363,6 +1527,29 @@ export interface components {
             offset: number | null;
             /** Tag */
             tag: string;
+        };
+        /**
+         * Aside
+         * @description All that makes motion in a variant that does not stand in the document just now. mounts: those that have an
+         *     operator or springs; dials: their values.
+         */
+        Aside: {
+            /**
+             * Dials
+             * @default []
+             */
+            dials: components["schemas"]["DialAside"][];
+            hold?: components["schemas"]["HoldFraming"] | null;
+            /**
+             * Lanes
+             * @default []
+             */
+            lanes: components["schemas"]["Lane"][];
+            /**
+             * Mounts
+             * @default []
+             */
+            mounts: components["schemas"]["MountAside"][];
         };
         /**
          * Assignment
@@ -1872,6 +2059,30 @@ export interface components {
             shot: string | null;
         };
         /**
+         * CarryTo
+         * @description Copies clips and layers of the variant that is seen into another one, with their random starts. A clip comes onto
+         *     the lane of the same name, or onto one of its own; a layer into the clip of the same name, or over the whole shot.
+         */
+        CarryTo: {
+            /**
+             * Clips
+             * @default []
+             */
+            clips: string[];
+            /**
+             * Layers
+             * @default []
+             */
+            layers: string[];
+            /** To */
+            to: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "carry_to";
+        };
+        /**
          * ChangesOut
          * @description A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
          *     fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
@@ -1903,6 +2114,8 @@ export interface components {
             slug: string;
             /** Undo Label */
             undo_label: string | null;
+            /** Variant */
+            variant: string;
         };
         /**
          * CheckedOut
@@ -2340,6 +2553,16 @@ export interface components {
             value: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
+         * DialAside
+         * @description Where a variant has a dial.
+         */
+        DialAside: {
+            /** Dial */
+            dial: string;
+            /** Value */
+            value: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
          * DrawKeys
          * @description Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything
          *     stays. Few keys: as many as keep straight lines within a fortieth of what was drawn through, or of what the number
@@ -2355,6 +2578,18 @@ export interface components {
              * @enum {string}
              */
             type: "draw_keys";
+        };
+        /**
+         * DrawOut
+         * @description One drawing of every frame: of which rows (shares of the height from above), counting how much.
+         */
+        DrawOut: {
+            /** Bottom */
+            bottom: number;
+            /** Top */
+            top: number;
+            /** Weight */
+            weight: number;
         };
         /**
          * Drift
@@ -2448,7 +2683,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["FlattenBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["AddVariant"] | components["schemas"]["SetVariant"] | components["schemas"]["MoveVariant"] | components["schemas"]["SetMain"] | components["schemas"]["RemoveVariant"] | components["schemas"]["CarryTo"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
         };
         /**
          * EndFormula
@@ -2626,7 +2861,7 @@ export interface components {
          */
         Fix: {
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["FlattenBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["AddVariant"] | components["schemas"]["SetVariant"] | components["schemas"]["MoveVariant"] | components["schemas"]["SetMain"] | components["schemas"]["RemoveVariant"] | components["schemas"]["CarryTo"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
             /** Says */
             says: string;
         };
@@ -2642,6 +2877,20 @@ export interface components {
             state: "fixed";
             /** Value */
             value: number;
+        };
+        /**
+         * FlattenBlend
+         * @description One plain clip that does what a blend does over time: how much its layers count, and the numbers that lie between
+         *     corners, become keys on whole frames.
+         */
+        FlattenBlend: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "flatten_blend";
         };
         /**
          * Fly
@@ -3881,6 +4130,14 @@ export interface components {
             tag: string;
         };
         /**
+         * LeanOut
+         * @description How far the top and the bottom of the picture are apart sideways at most, px of the shot's picture.
+         */
+        LeanOut: {
+            /** Px */
+            px: number;
+        };
+        /**
          * LinkAxes
          * @description Lets axes move as another does, on purpose; `to` left out unlinks them.
          */
@@ -3994,6 +4251,19 @@ export interface components {
             other: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"];
         };
         /**
+         * MomentsIn
+         * @description Frames of the movie, from 0.
+         */
+        MomentsIn: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** First */
+            first: number;
+        };
+        /**
          * MotionHead
          * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
          *     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
@@ -4057,7 +4327,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
+            commands: (components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["FlattenBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["AddVariant"] | components["schemas"]["SetVariant"] | components["schemas"]["MoveVariant"] | components["schemas"]["SetMain"] | components["schemas"]["RemoveVariant"] | components["schemas"]["CarryTo"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"])[];
             /**
              * Curves
              * @default []
@@ -4205,6 +4475,16 @@ export interface components {
              *     }
              */
             z_m: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+        };
+        /**
+         * MountAside
+         * @description What a variant has on a mount.
+         */
+        MountAside: {
+            give?: components["schemas"]["Give"] | null;
+            /** Mount */
+            mount: string;
+            operator?: components["schemas"]["Operator"] | null;
         };
         /**
          * MountTarget
@@ -4442,6 +4722,182 @@ export interface components {
             type: "move_step";
         };
         /**
+         * MoveVariant
+         * @description Puts a variant elsewhere in their order.
+         */
+        MoveVariant: {
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "move_variant";
+            /** Variant */
+            variant: string;
+        };
+        /**
+         * MovieKindOut
+         * @description A kind of movie that can be made.
+         */
+        MovieKindOut: {
+            /** Ending */
+            ending: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * MovieOut
+         * @description How far a movie is. next: the frame that comes next, from 0, of `frames`; first_frame: the shot's frame of the
+         *     first one. regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the
+         *     strip at its foot. waits: nothing was heard of the page that draws it for a while. left_s: about how long the rest
+         *     takes.
+         */
+        MovieOut: {
+            /** Draws */
+            draws: components["schemas"]["DrawOut"][];
+            /** Filename */
+            filename: string;
+            /** First Frame */
+            first_frame: number;
+            /** Fps */
+            fps: number;
+            /** Frames */
+            frames: number;
+            /** Guides */
+            guides: boolean;
+            /** Height */
+            height: number;
+            /** Id */
+            id: string;
+            /** Left S */
+            left_s: number | null;
+            /** Next */
+            next: number;
+            /** Problem */
+            problem: string | null;
+            /** Regions */
+            regions: components["schemas"]["RegionOut"][];
+            /** Says */
+            says: string[];
+            /** Shot */
+            shot: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "drawing" | "done" | "failed" | "cancelled";
+            /** Strip */
+            strip: number;
+            /** Waits */
+            waits: boolean;
+            /** Width */
+            width: number;
+        };
+        /**
+         * MoviePane
+         * @description A picture in the movie: through a variant, the main one where none is named; bare: without its layers.
+         */
+        MoviePane: {
+            /**
+             * Bare
+             * @default false
+             */
+            bare: boolean;
+            /** Title */
+            title?: string | null;
+            /** Variant */
+            variant?: string | null;
+        };
+        /**
+         * MovieSettings
+         * @description width_px, height_px: of each picture. first_frame, last_frame: the shot's own when left out. shutter_deg: how
+         *     long the shutter is open, 360 for a whole frame; subframes: moments in that time that are drawn and summed.
+         *     readout_ms: how long the sensor takes from its first row to its last, drawn in so many strips. guides: thirds and
+         *     safe area over the picture; strip: shot, frame, time, lens and the sum's waveform below it. layout: several
+         *     pictures beside each other, or the second of two right of a line, at a share of the width.
+         */
+        MovieSettings: {
+            /** First Frame */
+            first_frame?: number | null;
+            /**
+             * Format
+             * @default mp4
+             * @enum {string}
+             */
+            format: "mp4" | "webm" | "png";
+            /**
+             * Guides
+             * @default false
+             */
+            guides: boolean;
+            /**
+             * Height Px
+             * @default 720
+             */
+            height_px: number;
+            /** Last Frame */
+            last_frame?: number | null;
+            /**
+             * Layout
+             * @default beside
+             * @enum {string}
+             */
+            layout: "beside" | "wipe";
+            /**
+             * Line
+             * @default 0.5
+             */
+            line: number;
+            /**
+             * Panes
+             * @default [
+             *       {
+             *         "bare": false
+             *       }
+             *     ]
+             */
+            panes: components["schemas"]["MoviePane"][];
+            /**
+             * Quality
+             * @default good
+             * @enum {string}
+             */
+            quality: "draft" | "good" | "best";
+            /**
+             * Readout Ms
+             * @default 0
+             */
+            readout_ms: number;
+            /**
+             * Shutter Deg
+             * @default 180
+             */
+            shutter_deg: number;
+            /**
+             * Strip
+             * @default false
+             */
+            strip: boolean;
+            /**
+             * Strips
+             * @default 16
+             */
+            strips: number;
+            /**
+             * Subframes
+             * @default 1
+             */
+            subframes: number;
+            /**
+             * Width Px
+             * @default 1280
+             */
+            width_px: number;
+        };
+        /**
          * MuteSteps
          * @description Leaves steps out, or takes them in again.
          */
@@ -4482,7 +4938,7 @@ export interface components {
             /** Amount */
             amount: number;
             /** Command */
-            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
+            command: components["schemas"]["SetValues"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["AddLayer"] | components["schemas"]["AddHandheld"] | components["schemas"]["PasteLayers"] | components["schemas"]["RemoveLayers"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["MoveLayer"] | components["schemas"]["NewSeeds"] | components["schemas"]["CopyAxis"] | components["schemas"]["LinkAxes"] | components["schemas"]["SetSource"] | components["schemas"]["PlayTake"] | components["schemas"]["MoveStep"] | components["schemas"]["MuteSteps"] | components["schemas"]["FreeSteps"] | components["schemas"]["SetSpan"] | components["schemas"]["MoveFade"] | components["schemas"]["OnlyHere"] | components["schemas"]["PlacePreset"] | components["schemas"]["SwapPreset"] | components["schemas"]["GoOver"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["BlendClips"] | components["schemas"]["AddBlend"] | components["schemas"]["FillCorner"] | components["schemas"]["SwapCorners"] | components["schemas"]["RemoveCorner"] | components["schemas"]["BakeBlend"] | components["schemas"]["FlattenBlend"] | components["schemas"]["RecordPlace"] | components["schemas"]["AddClip"] | components["schemas"]["MoveClip"] | components["schemas"]["SplitClip"] | components["schemas"]["DuplicateClip"] | components["schemas"]["RemoveClip"] | components["schemas"]["AddVariant"] | components["schemas"]["SetVariant"] | components["schemas"]["MoveVariant"] | components["schemas"]["SetMain"] | components["schemas"]["RemoveVariant"] | components["schemas"]["CarryTo"] | components["schemas"]["SetShot"] | components["schemas"]["InsertTime"] | components["schemas"]["TakeOut"] | components["schemas"]["StretchTime"] | components["schemas"]["EaseTime"] | components["schemas"]["ReverseTime"] | components["schemas"]["ShiftAfter"] | components["schemas"]["SlipClip"] | components["schemas"]["ConformToCut"] | components["schemas"]["MeanSo"] | components["schemas"]["ReplaceMove"] | components["schemas"]["AddMove"] | components["schemas"]["AddMount"] | components["schemas"]["UseRig"] | components["schemas"]["RemoveMount"] | components["schemas"]["MoveMount"] | components["schemas"]["SetPivot"] | components["schemas"]["TurnMount"] | components["schemas"]["PastePose"] | components["schemas"]["MatchPose"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["HangPlates"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["MovePlate"] | components["schemas"]["RemovePlate"] | components["schemas"]["MovePath"] | components["schemas"]["ScaleFocal"] | components["schemas"]["SetLag"] | components["schemas"]["FollowTarget"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowOther"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetSwings"] | components["schemas"]["SetFormula"] | components["schemas"]["EndFormula"] | components["schemas"]["ConnectDial"] | components["schemas"]["MakeDial"] | components["schemas"]["AddDial"] | components["schemas"]["SetDial"] | components["schemas"]["RemoveDial"] | components["schemas"]["RecordKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["AddCues"] | components["schemas"]["MoveCues"] | components["schemas"]["SetCues"] | components["schemas"]["RemoveCues"] | components["schemas"]["SetKeys"] | components["schemas"]["MoveKeys"] | components["schemas"]["ScaleKeys"] | components["schemas"]["DeleteKeys"] | components["schemas"]["SetInterp"] | components["schemas"]["SetHandles"] | components["schemas"]["SetExtend"] | components["schemas"]["SetMove"] | components["schemas"]["PlaceLens"] | components["schemas"]["Fly"] | components["schemas"]["AimCamera"] | components["schemas"]["SnapAngles"];
             /** Kind */
             kind: string;
             /** Says */
@@ -5553,6 +6009,28 @@ export interface components {
             type: "record_place";
         };
         /**
+         * RegionOut
+         * @description Where a picture lies in the frame, px from above; drawn from one share of its width to another.
+         */
+        RegionOut: {
+            /** Bare */
+            bare: boolean;
+            /** Height */
+            height: number;
+            /** Start */
+            start: number;
+            /** Stop */
+            stop: number;
+            /** Title */
+            title: string;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * RemoveClip
          * @description Takes a clip away with its layers, and its lane when that was all on it.
          */
@@ -5665,6 +6143,20 @@ export interface components {
              * @enum {string}
              */
             type: "remove_plate";
+        };
+        /**
+         * RemoveVariant
+         * @description Deletes a variant with all that makes its motion. Where it is the one that is seen, or the main one, the next
+         *     one is.
+         */
+        RemoveVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "remove_variant";
+            /** Variant */
+            variant: string;
         };
         /**
          * ReplaceMove
@@ -6135,6 +6627,19 @@ export interface components {
             type: "set_lag";
         };
         /**
+         * SetMain
+         * @description Makes a variant the main one: what other windows, scripts and exports see first.
+         */
+        SetMain: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_main";
+            /** Variant */
+            variant: string;
+        };
+        /**
          * SetMove
          * @description Sets numbers of the move at a frame: position, angles, focal length.
          */
@@ -6349,6 +6854,23 @@ export interface components {
             values: components["schemas"]["Assignment"][];
         };
         /**
+         * SetVariant
+         * @description Another name or note for a variant.
+         */
+        SetVariant: {
+            /** Name */
+            name?: string | null;
+            /** Note */
+            note?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_variant";
+            /** Variant */
+            variant: string;
+        };
+        /**
          * ShiftAfter
          * @description Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
          *     the frames before it go.
@@ -6375,6 +6897,8 @@ export interface components {
          * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
          *     first frame is to follow its last. plates: pictures hung in the set. meant: what checks found and somebody means
          *     so. seed: what the seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
+         *     variants: alternatives of lanes, springs, operator, hold and values of dials; one of them stands in these fields,
+         *     the others are put aside. main: the one that stands there in a document that is kept.
          */
         Shot: {
             /**
@@ -6424,6 +6948,11 @@ export interface components {
              */
             loops: boolean;
             /**
+             * Main
+             * @default main
+             */
+            main: string;
+            /**
              * Meant
              * @default []
              */
@@ -6452,10 +6981,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 11
+             * @default 12
              * @constant
              */
-            schema_version: 11;
+            schema_version: 12;
             /**
              * Seed
              * @default 0
@@ -6474,6 +7003,17 @@ export interface components {
             /** Set Id */
             set_id?: string | null;
             subject?: components["schemas"]["Subject"] | null;
+            /**
+             * Variants
+             * @default [
+             *       {
+             *         "id": "main",
+             *         "name": "Main",
+             *         "note": ""
+             *       }
+             *     ]
+             */
+            variants: components["schemas"]["Variant"][];
         };
         /**
          * ShotCard
@@ -6687,6 +7227,8 @@ export interface components {
             slug: string;
             /** Undo Label */
             undo_label: string | null;
+            /** Variant */
+            variant: string;
         };
         /**
          * StepEdit
@@ -6724,6 +7266,24 @@ export interface components {
             mute: boolean;
             /** Number */
             number: number;
+        };
+        /**
+         * StillIn
+         * @description One frame, and how it is exposed.
+         */
+        StillIn: {
+            /** Frame */
+            frame: number;
+            /**
+             * Shutter Deg
+             * @default 180
+             */
+            shutter_deg: number;
+            /**
+             * Subframes
+             * @default 16
+             */
+            subframes: number;
         };
         /**
          * StretchTime
@@ -6889,6 +7449,8 @@ export interface components {
             /** Formats */
             formats: components["schemas"]["FormatOut"][];
             forms: components["schemas"]["FormsOut"];
+            /** Movies */
+            movies: components["schemas"]["MovieKindOut"][];
             /** Sets */
             sets: components["schemas"]["SetChoice"][];
             /** Sources */
@@ -7012,6 +7574,16 @@ export interface components {
              * @enum {string}
              */
             type: "take_from_preset";
+        };
+        /**
+         * TakenOut
+         * @description The frame that comes next.
+         */
+        TakenOut: {
+            /** Next */
+            next: number;
+            /** Status */
+            status: string;
         };
         /**
          * TakeOut
@@ -7355,6 +7927,22 @@ export interface components {
             type: string;
         };
         /**
+         * Variant
+         * @description One of several alternatives. aside: what makes its motion; nothing for the one that stands in the document.
+         */
+        Variant: {
+            aside?: components["schemas"]["Aside"] | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * Wave
          * @description Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its
          *     cycle it begins, on all axes.
@@ -7478,7 +8066,10 @@ export interface operations {
     work_out_api_arithmetic_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7511,7 +8102,10 @@ export interface operations {
     work_out_frame_api_arithmetic_frame_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7544,7 +8138,10 @@ export interface operations {
     work_out_many_api_arithmetic_many_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7698,6 +8295,166 @@ export interface operations {
             };
         };
     };
+    get_movie_api_movies__movie__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movie: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovieOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    cancel_movie_api_movies__movie__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movie: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovieOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_movie_file_api_movies__movie__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movie: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    put_frame_api_movies__movie__frames__number__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movie: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_moments_api_movies__movie__moments_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movie: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_picture_api_pictures__digest__get: {
         parameters: {
             query?: {
@@ -7752,7 +8509,10 @@ export interface operations {
     save_preset_api_presets_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7851,7 +8611,10 @@ export interface operations {
     fill_preset_api_presets__key__content_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 key: string;
             };
@@ -8365,7 +9128,10 @@ export interface operations {
     get_shot_api_shots__shot__get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8425,7 +9191,10 @@ export interface operations {
     get_checks_api_shots__shot__checks_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8456,7 +9225,10 @@ export interface operations {
     get_corners_api_shots__shot__clips__clip__corners_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 clip: string;
                 shot: string;
@@ -8488,7 +9260,10 @@ export interface operations {
     compare_clip_api_shots__shot__clips__clip__preset_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 clip: string;
                 shot: string;
@@ -8520,7 +9295,10 @@ export interface operations {
     coverage_api_shots__shot__coverage_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8551,7 +9329,10 @@ export interface operations {
     export_cues_api_shots__shot__cues_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8580,7 +9361,10 @@ export interface operations {
     import_cues_api_shots__shot__cues_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8615,7 +9399,10 @@ export interface operations {
     read_cut_api_shots__shot__cut_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8652,6 +9439,8 @@ export interface operations {
             query?: never;
             header?: {
                 "zittern-have"?: number | null;
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
             };
             path: {
                 shot: string;
@@ -8687,7 +9476,10 @@ export interface operations {
     start_export_api_shots__shot__exports_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8722,7 +9514,10 @@ export interface operations {
     follow_api_shots__shot__follow_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8757,7 +9552,10 @@ export interface operations {
     check_formula_api_shots__shot__formula_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8794,6 +9592,8 @@ export interface operations {
             query?: never;
             header?: {
                 "zittern-have"?: number | null;
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
             };
             path: {
                 shot: string;
@@ -8829,7 +9629,10 @@ export interface operations {
     get_handles_api_shots__shot__handles_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8864,7 +9667,10 @@ export interface operations {
     import_move_api_shots__shot__imports_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8896,10 +9702,49 @@ export interface operations {
             };
         };
     };
+    get_lean_api_shots__shot__lean_get: {
+        parameters: {
+            query: {
+                readout_ms: number;
+            };
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeanOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_motion_api_shots__shot__motion_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8934,7 +9779,10 @@ export interface operations {
     get_motion_header_api_shots__shot__motion_header_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -8962,10 +9810,51 @@ export interface operations {
             };
         };
     };
+    start_movie_api_shots__shot__movies_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovieSettings"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovieOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_object_poses_api_shots__shot__object_poses_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9000,7 +9889,10 @@ export interface operations {
     hang_api_shots__shot__plates_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9035,7 +9927,10 @@ export interface operations {
     show_api_shots__shot__plates__plate__post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 plate: string;
                 shot: string;
@@ -9102,6 +9997,8 @@ export interface operations {
             query?: never;
             header?: {
                 "zittern-have"?: number | null;
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
             };
             path: {
                 shot: string;
@@ -9206,7 +10103,10 @@ export interface operations {
     ride_api_shots__shot__ride_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9272,7 +10172,10 @@ export interface operations {
     get_spectrum_api_shots__shot__spectrum__layer__get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 layer: string;
                 shot: string;
@@ -9301,10 +10204,49 @@ export interface operations {
             };
         };
     };
+    get_still_api_shots__shot__still_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StillIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     mark_subject_api_shots__shot__subject_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9339,7 +10281,10 @@ export interface operations {
     get_swatches_api_shots__shot__swatches_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9374,7 +10319,10 @@ export interface operations {
     play_file_api_shots__shot__takes_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9409,7 +10357,10 @@ export interface operations {
     play_shipped_api_shots__shot__takes_shipped_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
             path: {
                 shot: string;
             };
@@ -9514,6 +10465,8 @@ export interface operations {
             query?: never;
             header?: {
                 "zittern-have"?: number | null;
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
             };
             path: {
                 shot: string;

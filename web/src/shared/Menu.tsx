@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 
 export type MenuItem = { id: string; content: ReactNode; run: () => void; stays?: boolean };
 
@@ -10,12 +10,15 @@ type MenuProps = {
   buttonClass: string;
   listClass: string;
   items: MenuItem[];
+  /** After a choice with the pointer keys belong to the page again, Space among them, not to the button. */
+  lets?: boolean;
 };
 
 const GAP_PX = 4;
 
 /** A menu: a choice, Escape and a click elsewhere close it, arrow keys and first letters move in it. An item that `stays` leaves it open. */
-export function Menu({ label, button, buttonClass, listClass, items }: MenuProps) {
+export function Menu({ label, button, buttonClass, listClass, items, lets = false }: MenuProps) {
+  const pointed = useRef(false);
   // It is drawn on the same paper as its button.
   const [paper, setPaper] = useState<HTMLElement | null>(null);
   const find = (element: HTMLElement | null) =>
@@ -34,7 +37,14 @@ export function Menu({ label, button, buttonClass, listClass, items }: MenuProps
           sideOffset={GAP_PX}
           collisionPadding={GAP_PX}
           className={`z-40 opacity-[0.999] max-h-[min(18rem,var(--radix-dropdown-menu-content-available-height))] overflow-y-auto rounded-md border border-base-300 p-1 shadow-lg outline-none ${listClass}`}
-          onKeyDown={(event) => event.stopPropagation()}
+          onPointerUp={() => {
+            pointed.current = true;
+          }}
+          onKeyDown={(event) => {
+            pointed.current = false;
+            event.stopPropagation();
+          }}
+          onCloseAutoFocus={(event) => lets && pointed.current && event.preventDefault()}
         >
           {items.map(({ id, content, run, stays }) => (
             <DropdownMenu.Item

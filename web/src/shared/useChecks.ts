@@ -24,11 +24,12 @@ function useRested(revision: number | undefined, busy: boolean): number | undefi
 export function useChecks(): Checked | undefined {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const revision = useStore(openShot, (each) => each.state?.revision);
+  const variant = useStore(openShot, (each) => each.state?.variant);
   const busy = useStore(trying, (each) => each.command !== null);
   const rested = useRested(revision, busy);
   const params = { path: { shot: slug ?? "" } };
   return useQuery({
-    queryKey: ["checks", slug, rested],
+    queryKey: ["checks", slug, rested, variant],
     queryFn: () => take<Checked>(client.GET("/api/shots/{shot}/checks", { params })),
     enabled: slug !== undefined && rested !== undefined,
     placeholderData: keepPreviousData,

@@ -2,10 +2,11 @@
 import { createStore } from "zustand/vanilla";
 import { having, takeState } from "../api/changes";
 import { client, explain, Problem, take } from "../api/client";
+import { envelope } from "../api/envelope";
 import type { Command, Layer, State } from "../api/types";
 import { feed, motion } from "./motion";
 import { complain, note } from "./notes";
-import { adopt, newestOf, openShot, stillOpen, whenOpened } from "./openShot";
+import { adopt, belonging, newestOf, openShot, through, whenOpened } from "./openShot";
 import { transport } from "./transport";
 import { endTrial, refresh } from "./trying";
 
@@ -81,6 +82,12 @@ export function flip(layers: Layer[], field: "mute" | "solo"): void {
   void commit({ type: "set_values", values: layers.map(({ id }) => ({ at: `layer:${id}.${field}`, value })) });
 }
 
+/** Shows another variant when all changes of this one are kept. */
+export function showVariant(id: string): Promise<void> {
+  if (openShot.getState().state?.variant === id) return Promise.resolve();
+  return inTurn(async (state) => adopt(await through(state.slug, id)));
+}
+
 /** Marks an object of the set, or a point of it, as the subject; or none. */
 export function markSubject(object: string | null, point?: [number, number, number]): Promise<void> {
   const { frame } = transport.getState();
@@ -100,15 +107,16 @@ export function inTurn(
   { command, failed = complain }: { command?: Command; failed?: (error: unknown) => void } = {},
 ): Promise<void> {
   endTrial();
-  const here = stillOpen();
-  const shot = openShot.getState().state?.id;
-  editing.setState((each) => ({ saving: each.saving + 1 }));
+  const { shot, variant, open: here } = belonging();
+  if (shot === undefined) return Promise.resolve();
+  if (here()) editing.setState((each) => ({ saving: each.saving + 1 }));
   waiting += 1;
   const run = async () => {
-    const state = here() ? openShot.getState().state : shot && newestOf(shot);
+    const state = here() ? openShot.getState().state : newestOf(shot);
     if (!state) return;
     try {
-      await work(state, here);
+      if (variant === undefined || state.variant === variant) await work(state, here);
+      else await within(variant, state, (other) => work(other, here));
     } catch (error) {
       if (here()) await recover(error, state, failed, command);
       else note("error", `“${state.document.name}”, a change was not kept: ${explain(error)}`);
@@ -127,6 +135,19 @@ export function inTurn(
   return turn;
 }
 
+/** Does something in the variant in which it was asked for, while another one is shown. */
+async function within(variant: string, shown: State, work: (state: State) => Promise<void>): Promise<void> {
+  const other = await through(shown.slug, variant);
+  if (other.variant !== variant)
+    throw new Error("the variant that this was meant for was deleted; undo brings it back");
+  adopt(other);
+  try {
+    await work(other);
+  } finally {
+    adopt(await through(shown.slug, shown.variant));
+  }
+}
+
 /** After a fault: the present state is fetched, and a change that came too late can be put on top of it. */
 async function recover(
   error: unknown,
@@ -140,9 +161,33 @@ async function recover(
     return;
   }
   const theirs = String(error.details.current_label ?? "a change");
-  adopt(await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: state.slug } } })));
+  const there = await through(state.slug, state.variant);
+  adopt(there);
+  if (there.variant !== state.variant) {
+    const text = `Another window deleted this variant (“${theirs}”). Your change was not applied.`;
+    note("error", text, command && { title: "Bring it back and apply", run: () => bringBack(command, state) });
+    return;
+  }
   const text = `Another window changed this shot first (“${theirs}”). You now see that version; your change was not applied.`;
   note("error", text, command && { title: "Apply my change anyway", run: () => onTop(command, state) });
+}
+
+/** Takes back the deletion of a variant, if that was done last, and keeps a command there that came too late. */
+function bringBack(command: Command, { id, variant }: State): void {
+  if (openShot.getState().state?.id !== id) return;
+  void inTurn(async (state) => {
+    const params = { path: { shot: state.slug } };
+    const step = (base: State, path: "/api/shots/{shot}/undo" | "/api/shots/{shot}/redo") =>
+      take<State>(client.POST(path, { params, body: { base_revision: base.revision }, headers: envelope(variant) }));
+    const undone = await step(state, "/api/shots/{shot}/undo");
+    if (undone.variant === variant) adopt(undone);
+    else {
+      adopt(await step(undone, "/api/shots/{shot}/redo"));
+      note("info", "The variant was not what was deleted last; undo until it is there, and make the change again");
+    }
+  }).then(() => {
+    if (openShot.getState().state?.variant === variant) void commit(command);
+  });
 }
 
 /** Keeps a command that came too late, if its own shot is the one that is open. */

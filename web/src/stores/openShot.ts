@@ -1,6 +1,7 @@
 /** The shot that is open: its state as the server has it. */
 import { createStore } from "zustand/vanilla";
 import { client, take } from "../api/client";
+import { aboutVariant, envelope } from "../api/envelope";
 import type { Clip, Layer, State } from "../api/types";
 import { feed, forgetMotion } from "./motion";
 import { complain } from "./notes";
@@ -16,6 +17,15 @@ export type OpenShot = {
 const NONE: OpenShot = { state: null, missing: null };
 
 export const openShot = createStore<OpenShot>(() => NONE);
+
+/** Which variant of a shot this window shows; it comes back when the page is loaded again. */
+const SHOWN = "zittern.variant.";
+
+/** A shot through a variant; through the main one where that is gone, or none is named. */
+export function through(shot: string, variant: string | null): Promise<State> {
+  const params = { path: { shot } };
+  return take<State>(client.GET("/api/shots/{shot}", { params, headers: envelope(variant) }));
+}
 
 /** Counts the shots that were opened: an answer for one that was left is dropped. */
 let visits = 0;
@@ -37,6 +47,16 @@ export function stillOpen(): () => boolean {
   return () => mine === visits;
 }
 
+/** The shot that was open last, and is while none is. */
+let lately: State | null = null;
+
+/** What a change belongs to that is made now: the open shot; while another one is being opened, the one that is left. */
+export function belonging(): { shot?: string; variant?: string; open: () => boolean } {
+  const { state } = openShot.getState();
+  const { id: shot, variant } = state ?? lately ?? {};
+  return { shot, variant, open: state ? stillOpen() : () => false };
+}
+
 /** The newest known state of a shot. */
 export function newestOf(id: string): State | undefined {
   return newest.get(id);
@@ -56,11 +76,12 @@ export async function visit(slug: string): Promise<void> {
   forgetMotion();
   visits += 1;
   called = slug;
+  aboutVariant(null);
   const here = stillOpen();
   openShot.setState(NONE);
   for (const reset of resets) reset();
   try {
-    const state = await take<State>(client.GET("/api/shots/{shot}", { params: { path: { shot: slug } } }));
+    const state = await through(slug, sessionStorage.getItem(SHOWN + slug));
     if (!here()) return;
     const { first_frame: first, last_frame: last } = state.document;
     view.setState({ ...FRESH, window: [first, last] });
@@ -76,7 +97,12 @@ export async function visit(slug: string): Promise<void> {
 export function adopt(state: State): void {
   newer(state);
   if (state.slug !== called && state.id !== called) return;
-  const before = openShot.getState().state?.document;
+  const was = openShot.getState().state;
+  lately = state;
+  const before = was?.document;
+  aboutVariant(state.variant);
+  sessionStorage.setItem(SHOWN + state.slug, state.variant);
+  if (was && was.variant !== state.variant) selectCounterparts(was, state);
   openShot.setState({ state });
   const { first_frame: first, last_frame: last, fps } = state.document;
   const { frame, loop } = transport.getState();
@@ -99,9 +125,25 @@ function selectFirst(state: State): void {
   view.setState({ layer: first, layers: first ? [first] : [] });
 }
 
+/** What is selected in one variant, in another one: the clip and the layers of the same names. */
+function selectCounterparts(before: State, after: State): void {
+  const { layer, layers, clip } = view.getState();
+  const there = <T extends { id: string; name: string }>(id: string | null, from: T[], to: T[]): string | null => {
+    const one = from.find((each) => each.id === id);
+    return (one && to.find(({ name }) => name === one.name)?.id) ?? null;
+  };
+  const layerThere = (id: string | null) => there(id, layersOf(before), layersOf(after));
+  view.setState({
+    clip: there(clip, clipsOf(before), clipsOf(after)),
+    layer: layerThere(layer),
+    layers: layers.flatMap((each) => layerThere(each) ?? []),
+  });
+}
+
 /** Unselects what is no longer there; in the place of a layer that went comes another. */
 function pruneSelection(state: State): void {
-  const { layer, layers, mount, clip } = view.getState();
+  const { board, layer, layers, mount, clip } = view.getState();
+  if (!clip && board === "clip") view.setState({ board: "layer" });
   if (clip && !clipsOf(state).some(({ id }) => id === clip)) view.setState({ clip: null, board: "layer" });
   const ids = layersOf(state).map((each) => each.id);
   const kept = layers.filter((id) => ids.includes(id));

@@ -14,6 +14,8 @@ export type Pane = {
   camera: "lens" | "outside";
   /** What moves the lens in it; null while that is on its way. */
   motion: () => Motion | null;
+  /** From where to where it is drawn, as shares of the picture's width; all of it when left out. */
+  part?: () => [number, number];
 };
 
 export type StageState = {

@@ -94,7 +94,7 @@ export type View = {
   compact: boolean | null;
   /** What is rarely changed is shown on the board. */
   more: boolean;
-  dialog: "export" | "import" | "commands" | "history" | "shot" | "dial" | "preset" | "origin" | null;
+  dialog: "export" | "import" | "commands" | "history" | "shot" | "dial" | "preset" | "origin" | "variants" | null;
   presetForm: PresetForm | null;
   /** The dial that the dialog changes; a new one when none is named. */
   dial: string | null;

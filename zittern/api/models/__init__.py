@@ -6,6 +6,7 @@ projects  projects, cards of shots
 shots     states, edits, history
 motion    motion packets, spectra
 checks    what checks find
+movies    movies, what their frames need
 transfer  imports and exports
 tables    what the page needs to know once, sets
 presets   presets, and what a clip and its preset differ in

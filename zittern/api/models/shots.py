@@ -25,8 +25,8 @@ _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class _Standing(Model):
-    """Where a shot stands. made: addresses of what the edit that led here made; said: what people
-    should hear of it.
+    """Where a shot stands. variant: id of the one that it is seen through; made: addresses of what the edit that led
+    here made; said: what people should hear of it.
     """
 
     id: str
@@ -34,6 +34,7 @@ class _Standing(Model):
     project: str
     project_slug: str
     revision: int
+    variant: str
     label: str
     undo_label: str | None
     redo_label: str | None

@@ -31,6 +31,14 @@ class SetOut(Model):
     objects: list[str]
 
 
+class MovieKindOut(Model):
+    """A kind of movie that can be made."""
+
+    name: str
+    title: str
+    ending: str
+
+
 class FormatOut(Model):
     """carries: which of a shot comes along. reads: camera paths are read from it; writes: shots are written to it."""
 
@@ -140,6 +148,7 @@ class TablesOut(Model):
     sources: list[SourceOut]
     forms: FormsOut
     formats: list[FormatOut]
+    movies: list[MovieKindOut]
     sets: list[SetChoice]
     takes: list[str]
     checks: list[CheckOut]

@@ -5,6 +5,7 @@ cues      cues from files and as files
 exports   exports started, watched, cancelled, fetched
 imports   camera paths and shots from files
 motion    the motion of a shot as binary float32
+movies    movies started, their frames taken, watched, cancelled, fetched
 plates    pictures hung in a shot
 presets   presets, how they look on a shot, clips beside the presets they came from
 projects  projects and the shots in them

@@ -7,8 +7,8 @@ from typing import Annotated
 from fastapi import APIRouter, Form, UploadFile
 from fastapi.responses import Response
 
-from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
+from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.cues import AddCues
 from zittern.formats.cue_csv import read_cues, write_cues
@@ -17,17 +17,17 @@ router = APIRouter(prefix="/api/shots/{shot}/cues", tags=["cues"])
 
 
 @router.get("", response_class=Response)
-def export_cues(shot: str, ctx: Ctx) -> Response:
+def export_cues(shot: str, seen: Seen) -> Response:
     """All cues as CSV."""
-    state = ctx.library.state(shot)
+    state = seen.state(shot)
     headers = {"Content-Disposition": f'attachment; filename="{state.slug}-cues.csv"'}
     return Response(write_cues(state.document), media_type="text/csv; charset=utf-8", headers=headers)
 
 
 @router.post("", response_model=StateOut, dependencies=[WRITES])
 def import_cues(
-    shot: str, file: UploadFile, ctx: Ctx, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]
+    shot: str, file: UploadFile, seen: Seen, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]
 ) -> object:
     """Adds the cues of a CSV; one revision."""
-    cues = read_cues(file.file.read(), ctx.library.state(shot).document)
-    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, AddCues(cues=cues))))
+    cues = read_cues(file.file.read(), seen.document(shot))
+    return seen.edit(shot, base_revision, AddCues(cues=cues))

@@ -11,7 +11,10 @@ from starlette.background import BackgroundTask, BackgroundTasks
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.jobs import ExportJob
 from zittern.api.models.transfer import ExportIn, JobOut
+from zittern.api.seen import Seen
+from zittern.core.shot.seen import variant_of
 from zittern.formats.table import format_named
+from zittern.store.naming import slug_of
 
 router = APIRouter(prefix="/api", tags=["exports"], route_class=JsonRoute)
 
@@ -21,10 +24,13 @@ def _out(job: ExportJob) -> JobOut:
 
 
 @router.post("/shots/{shot}/exports", status_code=202)
-def start_export(shot: str, body: ExportIn, ctx: Ctx) -> JobOut:
-    """Begins; `step` is in frames."""
-    state = ctx.library.state(shot)
-    return _out(ctx.jobs.start(state.document, state.slug, format_named(body.format), body.step))
+def start_export(shot: str, body: ExportIn, ctx: Ctx, seen: Seen) -> JobOut:
+    """Begins; `step` is in frames. Where the shot has several variants, the file has the name of its own."""
+    state = seen.state(shot)
+    name = state.slug
+    if len(state.document.variants) > 1:
+        name += f"-{slug_of(variant_of(state.document, state.variant).name)}"
+    return _out(ctx.jobs.start(state.document, name, format_named(body.format), body.step))
 
 
 @router.get("/exports/{job}")

@@ -10,6 +10,7 @@ from fastapi import APIRouter, Form, UploadFile
 from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
 from zittern.api.models.transfer import CameraFileOut, CutOut, ImportedOut
+from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.moves import AddMove, ReplaceMove
 from zittern.formats.cut_list import conforming
@@ -61,20 +62,21 @@ def import_move(
     shot: str,
     file: UploadFile,
     ctx: Ctx,
+    seen: Seen,
     base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)],
     camera: _Camera = None,
     how: Annotated[_How, Form()] = "replace",
 ) -> object:
     """Puts a file's path in place of the shot's move, or lets it ride on it; one revision."""
-    imported = _open(file).read(camera, ctx.library.state(shot).document.fps)
+    imported = _open(file).read(camera, seen.document(shot).fps)
     command = _COMMANDS[how](move=imported.move, name=_filename(file))
-    state = ctx.library.edit(shot, base_revision, command)
+    state = ctx.library.edit(shot, base_revision, command, seen.variant)
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(imported.notices)))
 
 
 @router.post("/shots/{shot}/cut")
-def read_cut(shot: str, file: UploadFile, ctx: Ctx, handles: Annotated[int, Form(ge=0, le=10_000)] = 0) -> CutOut:
+def read_cut(shot: str, file: UploadFile, seen: Seen, handles: Annotated[int, Form(ge=0, le=10_000)] = 0) -> CutOut:
     """What an OpenTimelineIO file shows of a shot. Nothing is changed; the command is sent as an edit."""
-    state = ctx.library.state(shot)
+    state = seen.state(shot)
     command = conforming(file.file.read(), state.document, (state.slug, state.document.name), handles)
     return CutOut(command=command, says=list(command.says(state.document)))

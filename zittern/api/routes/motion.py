@@ -10,6 +10,7 @@ from fastapi.responses import Response
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.motion import HandlesIn, HandlesOut, MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
+from zittern.api.seen import Seen
 from zittern.api.timing import Timing
 from zittern.core.edits.address import number_at, scope_of
 from zittern.core.edits.keys import handles_of
@@ -25,11 +26,11 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"], route_class=Json
 
 
 @router.post("/motion", response_class=Response, responses={200: {"content": {"application/octet-stream": {}}}})
-def get_motion(shot: str, body: MotionIn, ctx: Ctx) -> Response:
+def get_motion(shot: str, body: MotionIn, ctx: Ctx, seen: Seen) -> Response:
     """A motion packet: only the arrays that the page does not have yet."""
     timing = Timing()
-    state = ctx.library.state(shot)
-    document = state.document if body.revision is None else ctx.library.document(shot, body.revision)
+    state = seen.state(shot)
+    document = state.document if body.revision is None else ctx.library.document(shot, body.revision, seen.variant)
     for command in body.commands:
         document = apply(document, command)
     timing.mark("apply")
@@ -65,15 +66,15 @@ def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator
 
 
 @router.post("/handles")
-def get_handles(shot: str, body: HandlesIn, ctx: Ctx) -> HandlesOut:
+def get_handles(shot: str, body: HandlesIn, seen: Seen) -> HandlesOut:
     """How curves come into keys and leave them, to be drawn as handles. Nothing is changed."""
-    return HandlesOut(handles=handles_of(ctx.library.state(shot).document, body.keys))
+    return HandlesOut(handles=handles_of(seen.document(shot), body.keys))
 
 
 @router.get("/motion/header", include_in_schema=True)
-def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
+def get_motion_header(shot: str, ctx: Ctx, seen: Seen) -> MotionHead:
     """The header alone, without any array: for scripts, and so that the page's types know it."""
-    state = ctx.library.state(shot)
+    state = seen.state(shot)
     document = state.document
     first = float(document.first_frame)
     sampled = ctx.sampled(document, first)
@@ -86,8 +87,8 @@ def get_motion_header(shot: str, ctx: Ctx) -> MotionHead:
 
 
 @router.get("/spectrum/{layer}")
-def get_spectrum(shot: str, layer: str, ctx: Ctx) -> SpectrumOut:
+def get_spectrum(shot: str, layer: str, ctx: Ctx, seen: Seen) -> SpectrumOut:
     """Of a layer and of the sum of all that count."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     rate_hz, layer_px, sum_px = bands_px(document, ctx.stretches(document), layer)
     return SpectrumOut(rate_hz=rate_hz.tolist(), layer_px=layer_px.tolist(), sum_px=sum_px.tolist())

@@ -12,6 +12,7 @@ from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.plates import NeedOut, NeedsOut
 from zittern.api.models.shots import StateOut
 from zittern.api.pictures import kept
+from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.plates import HangPlates, ShowPicture
 from zittern.core.errors import BadInput, faults_as
@@ -37,14 +38,15 @@ def hang(
     shot: str,
     files: list[UploadFile],
     ctx: Ctx,
+    seen: Seen,
     base_revision: _Revision,
     distance_m: _Distance = 4.0,
     overscan_percent: _Overscan = 10.0,
 ) -> object:
     """Hangs pictures in front of the lens, the first one nearest; one revision."""
-    ctx.library.state(shot)
+    seen.state(shot)
     command = _hanging(ctx, files, distance_m, overscan_percent)
-    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, command)))
+    return seen.edit(shot, base_revision, command)
 
 
 @router.post("/api/projects/{slug}/plates", status_code=201, response_model=StateOut, dependencies=[WRITES])
@@ -68,17 +70,17 @@ def _hanging(ctx: Ctx, files: list[UploadFile], distance_m: float, overscan_perc
 
 
 @router.post("/api/shots/{shot}/plates/{plate}", response_model=StateOut, dependencies=[WRITES])
-def show(shot: str, plate: str, file: UploadFile, ctx: Ctx, base_revision: _Revision) -> object:
+def show(shot: str, plate: str, file: UploadFile, ctx: Ctx, seen: Seen, base_revision: _Revision) -> object:
     """Shows another picture on a plate, or the one that is missing; one revision."""
-    ctx.library.state(shot)
+    seen.state(shot)
     hung = kept(ctx.library, file)
-    return json_response(StateOut.of(ctx.library.edit(shot, base_revision, ShowPicture(plate=plate, shows=hung))))
+    return seen.edit(shot, base_revision, ShowPicture(plate=plate, shows=hung))
 
 
 @router.post("/api/shots/{shot}/coverage")
-def coverage(shot: str, ctx: Ctx) -> NeedsOut:
+def coverage(shot: str, ctx: Ctx, seen: Seen) -> NeedsOut:
     """How far in edges of plates show, and the least that would mend it. Nothing is changed."""
-    full = filling(ctx.library.state(shot).document, cache=ctx.cache)
+    full = filling(seen.document(shot), cache=ctx.cache)
     found = [NeedOut(**asdict(need)) for need in full.needs]
     return NeedsOut(uncovered_px=full.uncovered_px, at_frame=full.at_frame, needs=found)
 

@@ -19,6 +19,7 @@ from zittern.api.models.presets import (
     SwatchesIn,
     SwatchOut,
 )
+from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.parts import find_clip
 from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
@@ -58,9 +59,9 @@ def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> objec
 
 
 @router.post("/presets", status_code=201, response_model=PresetOut, dependencies=[WRITES])
-def save_preset(body: PresetSaveIn, ctx: Ctx) -> object:
+def save_preset(body: PresetSaveIn, ctx: Ctx, seen: Seen) -> object:
     """A clip, or some of a shot's layers, as a preset of the user's own."""
-    document = ctx.library.state(body.shot).document
+    document = seen.document(body.shot)
     made = (
         of_layers(document, body.layers, body.name, body.rig)
         if body.clip is None
@@ -110,10 +111,10 @@ def change_preset(key: _Key, body: PresetAboutIn, ctx: Ctx) -> object:
 
 
 @router.put("/presets/{key}/content", response_model=PresetOut, dependencies=[WRITES])
-def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx) -> object:
+def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx, seen: Seen) -> object:
     """Puts what a clip holds in the place of what a preset holds; what is said about it stays."""
     old = _own(ctx, key)
-    made = of_clip(ctx.library.state(body.shot).document, body.clip, old.name, rig=bool(old.rig))
+    made = of_clip(seen.document(body.shot), body.clip, old.name, rig=bool(old.rig))
     kept = {name: getattr(old, name) for name in ("line", "tags", "keep_seeds", "length_s")}
     return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, made.replace(**kept))))
 
@@ -126,9 +127,9 @@ def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=
 
 
 @router.post("/shots/{shot}/swatches")
-def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx) -> list[SwatchOut]:
+def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx, seen: Seen) -> list[SwatchOut]:
     """How presets move a shot, with its lens and length; those that are gone or cannot be read are left out."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     made = []
     for key in dict.fromkeys(body.presets):
         preset = _readable(ctx, key)
@@ -138,17 +139,17 @@ def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx) -> list[SwatchOut]:
 
 
 @router.get("/shots/{shot}/clips/{clip}/corners")
-def get_corners(shot: str, clip: str, ctx: Ctx) -> list[SwatchOut]:
+def get_corners(shot: str, clip: str, ctx: Ctx, seen: Seen) -> list[SwatchOut]:
     """What each corner of a blend does alone, by the corner's id; empty ones are left out."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     found = ctx.corners(document, find_clip(document, clip))
     return [SwatchOut.of(corner, swatch) for corner, swatch in found.items()]
 
 
 @router.get("/shots/{shot}/clips/{clip}/preset")
-def compare_clip(shot: str, clip: str, ctx: Ctx) -> OriginOut:
+def compare_clip(shot: str, clip: str, ctx: Ctx, seen: Seen) -> OriginOut:
     """What a clip and the preset that it came from differ in, layer by layer."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     found = find_clip(document, clip)
     origin = found.from_preset
     if origin is None:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.rig import FollowIn, ObjectPosesIn, ObjectPosesOut, RideIn
 from zittern.api.models.shots import StateOut
+from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.aiming import FollowTarget
 from zittern.core.edits.values import Assignment, SetValues
@@ -20,30 +21,30 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["rig"], route_class=JsonRou
 
 
 @router.post("/ride", response_model=StateOut, dependencies=[WRITES])
-def ride(shot: str, body: RideIn, ctx: Ctx) -> object:
+def ride(shot: str, body: RideIn, ctx: Ctx, seen: Seen) -> object:
     """Lets a mount ride on an object of the set, or takes it off; one revision."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     value = None if body.object is None else ride_on(_set_of(document, ctx), body.object, document).model_dump()
     command = SetValues(values=(Assignment(at=f"mount:{body.mount}.ride", value=value),))
-    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
+    return seen.edit(shot, body.base_revision, command)
 
 
 @router.post("/follow", response_model=StateOut, dependencies=[WRITES])
-def follow(shot: str, body: FollowIn, ctx: Ctx) -> object:
+def follow(shot: str, body: FollowIn, ctx: Ctx, seen: Seen) -> object:
     """Has an operator or the hold follow an object of the set; one revision."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     data = _set_of(document, ctx)
     points = [target_on(data, name, document) for name in body.objects]
     pair = [*points, *([body.between] if body.between else [])][:2]
     target = pair[0] if len(pair) == 1 else MiddleTarget(one=pair[0], other=pair[1])
     command = FollowTarget(at=body.at, frame=body.frame, target=target)
-    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
+    return seen.edit(shot, body.base_revision, command)
 
 
 @router.post("/object-poses")
-def get_object_poses(shot: str, body: ObjectPosesIn, ctx: Ctx) -> ObjectPosesOut:
+def get_object_poses(shot: str, body: ObjectPosesIn, ctx: Ctx, seen: Seen) -> ObjectPosesOut:
     """Where an object of the set is, at one frame or from one on. Nothing is changed."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     return ObjectPosesOut(poses=poses_from(_set_of(document, ctx), body.object, document, body.frame, body.count))
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Header, Path, Query
+from fastapi import APIRouter, Path, Query
 from fastapi.responses import Response
 
-from zittern.api.context import Context, Ctx, JsonRoute, json_response
+from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.projects import ScribbleOut
 from zittern.api.models.shots import (
     ChangesOut,
@@ -23,34 +23,24 @@ from zittern.api.models.shots import (
     TidyIn,
     TidyOut,
 )
+from zittern.api.seen import Have, Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.edits.writing import names_at, state_of
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot, Subject
 from zittern.formats.set_file import point_in, subject_in
-from zittern.store.revisions import State
 from zittern.store.sets import set_file
 from zittern.store.tidy import KEEP
 
-# A revision that whoever asks has: the answer then says what differs from it.
-Have = Annotated[int | None, Header(alias="zittern-have", ge=0, le=2**53 - 1)]
 router = APIRouter(prefix="/api/shots/{shot}", tags=["shots"], route_class=JsonRoute)
 _Revision = Annotated[int, Path(ge=0, le=2**53 - 1)]
 
 
 @router.get("", response_model=StateOut)
-def get_shot(shot: str, ctx: Ctx) -> object:
-    """By id or slug."""
-    return json_response(StateOut.of(ctx.library.state(shot)))
-
-
-def _state(ctx: Context, state: State, have: int | None) -> Response:
-    """All of a shot, or what differs from a revision of it."""
-    before = None if have is None else ctx.library.known_document(state.shot_id, have)
-    if before is None or have is None:
-        return json_response(StateOut.of(state))
-    return json_response(ChangesOut.of(state, before, have))
+def get_shot(shot: str, ctx: Ctx, seen: Seen) -> object:
+    """By id or slug, through the variant that is named, or through the main one where that is gone."""
+    return seen.answer(seen.left(ctx.library.state(shot)))
 
 
 @router.delete("", status_code=204, dependencies=[WRITES])
@@ -60,15 +50,15 @@ def remove_shot(shot: str, ctx: Ctx) -> None:
 
 
 @router.post("/edits", response_model=StateOut | ChangesOut, dependencies=[WRITES])
-def edit_shot(shot: str, body: EditIn, ctx: Ctx, have: Have = None) -> object:
+def edit_shot(shot: str, body: EditIn, seen: Seen, have: Have = None) -> object:
     """Commits a command as one revision."""
-    return _state(ctx, ctx.library.edit(shot, body.base_revision, body.command), have)
+    return seen.edit(shot, body.base_revision, body.command, have)
 
 
 @router.post("/subject", response_model=StateOut, dependencies=[WRITES])
-def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
+def mark_subject(shot: str, body: SubjectIn, ctx: Ctx, seen: Seen) -> object:
     """Marks an object of the set as the subject, followed where it moves; one revision."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     subject = None
     if body.object is None and body.point_m is not None:
         subject = Subject.at("point", body.point_m).model_dump()
@@ -78,7 +68,7 @@ def mark_subject(shot: str, body: SubjectIn, ctx: Ctx) -> object:
         data = set_file(ctx.library.data_dir, document.set_id).read_bytes()
         subject = _subject(data, body, document).model_dump()
     command = SetValues(values=(Assignment(at="shot.subject", value=subject),))
-    return json_response(StateOut.of(ctx.library.edit(shot, body.base_revision, command)))
+    return seen.edit(shot, body.base_revision, command)
 
 
 def _subject(data: bytes, body: SubjectIn, document: Shot) -> Subject:
@@ -91,28 +81,28 @@ def _subject(data: bytes, body: SubjectIn, document: Shot) -> Subject:
 
 
 @router.post("/formula")
-def check_formula(shot: str, body: FormulaIn, ctx: Ctx) -> FormulaOut:
+def check_formula(shot: str, body: FormulaIn, seen: Seen) -> FormulaOut:
     """What is wrong with a text as the formula of a number, and which names it may use. Nothing is changed."""
-    document = ctx.library.state(shot).document
+    document = seen.document(shot)
     return FormulaOut(state=state_of(document, body.at, body.text), names=list(names_at(document, body.at)))
 
 
 @router.post("/undo", response_model=StateOut | ChangesOut, dependencies=[WRITES])
-def undo_edit(shot: str, body: StepIn, ctx: Ctx, have: Have = None) -> object:
+def undo_edit(shot: str, body: StepIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
     """One step back."""
-    return _state(ctx, ctx.library.undo(shot, body.base_revision), have)
+    return seen.answer(seen.left(ctx.library.undo(shot, body.base_revision)), have)
 
 
 @router.post("/redo", response_model=StateOut | ChangesOut, dependencies=[WRITES])
-def redo_edit(shot: str, body: StepIn, ctx: Ctx, have: Have = None) -> object:
+def redo_edit(shot: str, body: StepIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
     """One step forward."""
-    return _state(ctx, ctx.library.redo(shot, body.base_revision), have)
+    return seen.answer(seen.left(ctx.library.redo(shot, body.base_revision)), have)
 
 
 @router.post("/goto", response_model=StateOut | ChangesOut, dependencies=[WRITES])
-def go_to_revision(shot: str, body: GoToIn, ctx: Ctx, have: Have = None) -> object:
+def go_to_revision(shot: str, body: GoToIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
     """Makes any revision the present one; later ones stay."""
-    return _state(ctx, ctx.library.go_to(shot, body.base_revision, body.revision), have)
+    return seen.answer(seen.left(ctx.library.go_to(shot, body.base_revision, body.revision)), have)
 
 
 @router.patch("/revisions/{revision}", status_code=204, dependencies=[WRITES])

@@ -17,6 +17,7 @@ from zittern.api.models.tables import (
     FormatOut,
     FormsOut,
     FramingOut,
+    MovieKindOut,
     PlaceOut,
     RigOut,
     SetChoice,
@@ -35,6 +36,7 @@ from zittern.core.numbers.curves import Extend
 from zittern.core.ready_rigs import RIGS
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
+from zittern.formats.movie_file import MOVIES
 from zittern.formats.set_file import check_set
 from zittern.formats.table import FORMATS
 from zittern.store.naming import slug_of
@@ -101,6 +103,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
             )
             for each in FORMATS
         ],
+        movies=[MovieKindOut(name=each.name, title=each.title, ending=each.ending) for each in MOVIES.values()],
         takes=take_names(),
         checks=[CheckOut(name=each.name, title=each.title, told=each.told) for each in CHECKS],
         sets=[SetChoice(set_id=each, title=set_title(each)) for each in set_ids(ctx.library.data_dir)],

@@ -7,8 +7,9 @@ from typing import Annotated
 
 from fastapi import APIRouter, Form, UploadFile
 
-from zittern.api.context import Ctx, JsonRoute, json_response
+from zittern.api.context import JsonRoute
 from zittern.api.models.shots import StateOut
+from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.takes import PlayTake
 from zittern.formats.take_file import read_take
@@ -22,7 +23,7 @@ _Id = Annotated[str | None, Form(max_length=100)]
 @router.post("/shipped", response_model=StateOut, dependencies=[WRITES])
 def play_shipped(
     shot: str,
-    ctx: Ctx,
+    seen: Seen,
     base_revision: _Revision,
     name: Annotated[str, Form(max_length=100)],
     layer: _Id = None,
@@ -30,17 +31,13 @@ def play_shipped(
 ) -> object:
     """A layer plays one of the takes that ship, a new one when none is named; one revision."""
     recording = read_take(take_file(name).read_bytes(), name.replace("-", " "))
-    return json_response(
-        StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip)))
-    )
+    return seen.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))
 
 
 @router.post("", response_model=StateOut, dependencies=[WRITES])
 def play_file(
-    shot: str, file: UploadFile, ctx: Ctx, base_revision: _Revision, layer: _Id = None, clip: _Id = None
+    shot: str, file: UploadFile, seen: Seen, base_revision: _Revision, layer: _Id = None, clip: _Id = None
 ) -> object:
     """The same with a CSV or JSON of samples."""
     recording = read_take(file.file.read(), PurePath(file.filename or "take").stem)
-    return json_response(
-        StateOut.of(ctx.library.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip)))
-    )
+    return seen.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from zittern.api.context import Ctx, JsonRoute
+from zittern.api.context import JsonRoute
 from zittern.api.models.typed import FrameIn, TypedIn, TypedManyIn, TypedManyOut, TypedOut, TypedPlace
+from zittern.api.seen import Seen
 from zittern.core.edits.typing import field_at, frame_from
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
@@ -14,18 +15,18 @@ router = APIRouter(prefix="/api/arithmetic", tags=["tables"], route_class=JsonRo
 
 
 @router.post("")
-def work_out(body: TypedIn, ctx: Ctx) -> TypedOut:
+def work_out(body: TypedIn, seen: Seen) -> TypedOut:
     """The number that a text typed into a field stands for, in the field's own unit."""
     try:
-        return TypedOut(value=evaluate_expression(body.text, body.before, _field(body, ctx)))
+        return TypedOut(value=evaluate_expression(body.text, body.before, _field(body, seen)))
     except FormulaFault as fault:
         return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
 
 
 @router.post("/many")
-def work_out_many(body: TypedManyIn, ctx: Ctx) -> TypedManyOut:
+def work_out_many(body: TypedManyIn, seen: Seen) -> TypedManyOut:
     """The same for many texts, as they are pasted; the first that is wrong ends it."""
-    field = _field(body, ctx)
+    field = _field(body, seen)
     values: list[float] = []
     for number, text in enumerate(body.texts):
         try:
@@ -36,15 +37,15 @@ def work_out_many(body: TypedManyIn, ctx: Ctx) -> TypedManyOut:
 
 
 @router.post("/frame")
-def work_out_frame(body: FrameIn, ctx: Ctx) -> TypedOut:
+def work_out_frame(body: FrameIn, seen: Seen) -> TypedOut:
     """The frame of a shot that a text stands for: a frame, a time, the name of a cue; or so far on from a frame."""
     try:
-        return TypedOut(value=frame_from(ctx.library.state(body.shot).document, body.text, body.frame))
+        return TypedOut(value=frame_from(seen.document(body.shot), body.text, body.frame))
     except FormulaFault as fault:
         return TypedOut(value=None, fault=fault.message, start=fault.start, stop=fault.stop)
 
 
-def _field(place: TypedPlace, ctx: Ctx) -> Field:
+def _field(place: TypedPlace, seen: Seen) -> Field:
     if place.shot is None:
         return Field(place.unit, place.fps)
-    return field_at(ctx.library.state(place.shot).document, place.at, place.unit, place.frame)
+    return field_at(seen.document(place.shot), place.at, place.unit, place.frame)

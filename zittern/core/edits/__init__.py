@@ -29,10 +29,12 @@ timing   frames put in, taken out, stretched, eased, run backwards; what comes a
 time_texts  edits of time as a shell command has them, several at once
 conforming  a shot brought to what a cut shows of it
 checking what checks found, meant so
-blends   clips and presets as the corners of one; a blend made plain
+blends   clips and presets as the corners of one
+flattening  a blend made plain: at one place, or with all that it does over time as keys
 steps    single steps of a gait
 takes    a recorded take as a layer
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed
+variants alternatives made, named, ordered, deleted; clips and layers carried from one to another
 table    THE TABLE of commands; apply
 made     what an edit made
 """

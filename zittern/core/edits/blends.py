@@ -5,23 +5,17 @@ from __future__ import annotations
 from itertools import count
 from typing import Annotated, Literal
 
-import numpy as np
 from pydantic import Field
 
-from zittern.core.axes import AXES, axis_index
 from zittern.core.doc import Doc
-from zittern.core.edits.address import scope_of
 from zittern.core.edits.clips import on_lane, without_clip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.edits.presets import OfPreset, span_from
 from zittern.core.edits.recording import RecordKeys, Sample
-from zittern.core.envelope import ramp
 from zittern.core.errors import EditError
-from zittern.core.motion import blends, morph
 from zittern.core.numbers.curves import Frame
-from zittern.core.numbers.param import Number, fixed, through
-from zittern.core.numbers.scope import Scope
+from zittern.core.numbers.param import Number, fixed
 from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS
 from zittern.core.presets.placed import placed
 from zittern.core.presets.preset import Preset
@@ -30,11 +24,9 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.origins import PresetKey
 from zittern.core.shot.shot import Shot
-from zittern.core.timebase import frame_grid
 
 __all__ = [
     "AddBlend",
-    "BakeBlend",
     "BlendClips",
     "FillCorner",
     "PlaceSample",
@@ -42,10 +34,10 @@ __all__ = [
     "RecordPlace",
     "RemoveCorner",
     "SwapCorners",
+    "find_blend",
+    "of_no_corner",
+    "times",
 ]
-
-# Less than this of a layer is nothing.
-_NOTHING = 1e-6
 
 
 class BlendClips(CommandDoc):
@@ -121,7 +113,7 @@ class FillCorner(OfPreset):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the corner is not there, or the preset cannot be one."""
-        clip, blend, at = _find(shot, self.clip, self.corner)
+        clip, blend, at = find_blend(shot, self.clip, self.corner)
         with_dials, content = placed(shot, self.preset, self.key, clip.span_frames)
         layers = (*(each for each in clip.layers if each.corner != self.corner), *_content(content, self.corner))
         named = tuple(
@@ -155,7 +147,7 @@ class RecordPlace(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Of several samples at a frame the last counts. Raises EditError when the clip is no blend."""
-        _, blend, _ = _find(shot, self.clip, None)
+        _, blend, _ = find_blend(shot, self.clip, None)
         for name in ("across", "up") if len(blend.corners) > FEWEST_CORNERS else ("across",):
             samples = tuple(Sample(frame=each.frame, value=getattr(each, name)) for each in self.samples)
             shot = RecordKeys(at=f"clip:{self.clip}.blend.{name}_percent", samples=samples).apply(shot)
@@ -177,8 +169,8 @@ class SwapCorners(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when a corner is not there."""
-        clip, blend, a = _find(shot, self.clip, self.corner)
-        _, _, b = _find(shot, self.clip, self.other)
+        clip, blend, a = find_blend(shot, self.clip, self.corner)
+        _, _, b = find_blend(shot, self.clip, self.other)
         order = list(blend.corners)
         order[a], order[b] = order[b], order[a]
         return with_clip(shot, clip, clip.replace(blend=blend.replace(corners=tuple(order))))
@@ -197,49 +189,20 @@ class RemoveCorner(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the corner is not there."""
-        clip, blend, at = _find(shot, self.clip, self.corner)
+        clip, blend, at = find_blend(shot, self.clip, self.corner)
         layers = tuple(each for each in clip.layers if each.corner != self.corner)
         left = tuple(corner for n, corner in enumerate(blend.corners) if n != at)
         if len(left) >= FEWEST_CORNERS:
             return with_clip(shot, clip, clip.replace(layers=layers, blend=blend.replace(corners=left)))
-        return with_clip(shot, clip, clip.replace(layers=_of_no_corner(layers), blend=None))
+        return with_clip(shot, clip, clip.replace(layers=of_no_corner(layers), blend=None))
 
     def label(self, shot: Shot) -> str:
         """`Remove corner “Run”`."""
-        _, blend, at = _find(shot, self.clip, self.corner)
+        _, blend, at = find_blend(shot, self.clip, self.corner)
         return f"Remove corner “{blend.corners[at].name}”"
 
 
-class BakeBlend(CommandDoc):
-    """One plain clip of what a blend is at a frame: the layers of its place there, with their numbers."""
-
-    type: Literal["bake_blend"] = "bake_blend"
-    clip: str
-    frame: Frame
-
-    def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the clip is no blend."""
-        clip, blend, _ = _find(shot, self.clip, None)
-        place = blends.place(blend, scope_of(shot, f"clip:{clip.id}", self.frame))[0] * 100.0
-        still = clip.replace(
-            blend=blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
-        )
-        everything = {layer.id for layer in clip.layers}
-        together = {group[0].id: group for group in morph.groups(still, everything)}
-        others = {layer.id for group in together.values() for layer in group[1:]}
-        layers = [
-            _one(shot, still, together[layer.id]) if layer.id in together else _weighed(shot, still, layer)
-            for layer in still.layers
-            if layer.id not in others
-        ]
-        return with_clip(shot, clip, clip.replace(layers=_of_no_corner([each for each in layers if each]), blend=None))
-
-    def label(self, shot: Shot) -> str:
-        """`Bake blend “Walk … run”`."""
-        return f"Bake blend “{find_clip(shot, self.clip).name}”"
-
-
-def _find(shot: Shot, clip_id: str, corner: str | None) -> tuple[Clip, Blend, int]:
+def find_blend(shot: Shot, clip_id: str, corner: str | None) -> tuple[Clip, Blend, int]:
     """A clip, its blend, and the place of a corner. Raises EditError."""
     clip = find_clip(shot, clip_id)
     if clip.blend is None:
@@ -294,70 +257,21 @@ def _content(clip: Clip, corner: str) -> tuple[Layer, ...]:
         layer.replace(
             corner=corner,
             mute=layer.mute or clip.mute,
-            weight=_times(layer.weight, amount),
-            speed=_times(layer.speed, speed),
+            weight=times(layer.weight, amount),
+            speed=times(layer.speed, speed),
         )
         for layer in clip.layers
     )
 
 
-def _times(number: Number, factor: float) -> Number:
+def times(number: Number, factor: float) -> Number:
+    """A number so many times as large."""
     return number if factor == 1.0 else number.map(lambda value: value * factor)
 
 
-def _of_no_corner(layers: list[Layer] | tuple[Layer, ...]) -> tuple[Layer, ...]:
+def of_no_corner(layers: list[Layer] | tuple[Layer, ...]) -> tuple[Layer, ...]:
+    """Layers that belong to no corner."""
     return tuple(layer.replace(corner=None) for layer in layers)
-
-
-def _weighed(shot: Shot, clip: Clip, layer: Layer) -> Layer | None:
-    """A layer that counts as much as it does in its corner; none where that is nothing."""
-    scope = scope_of(shot, f"clip:{clip.id}", float(shot.first_frame))
-    stands = blends.standing(clip, layer)
-    share = 1.0 if stands is None else float(stands.weight(scope)[0])
-    return None if share <= _NOTHING else layer.replace(weight=_times(layer.weight, share))
-
-
-def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
-    """The layer between several, at a place that stands still, with numbers of its own."""
-    frames = frame_grid(shot.first_frame, shot.last_frame)
-    scope = scope_of(shot, f"clip:{clip.id}", frames)
-    made = morph.merged(clip, group, (scope.span, scope.later_frames), shot.fps.value)
-
-    def plain(number: Number, at: Scope = scope) -> Number:
-        if not isinstance(number, morph.Blended):
-            return number
-        return fixed(number.constant) if number.constant is not None else through(frames, number.sample(at))
-
-    def told(doc: Doc, at: Scope = scope) -> dict[str, object]:
-        fields = ((name, getattr(doc, name)) for name in type(doc).model_fields)
-        return doc.model_copy(
-            update={name: plain(value, at) for name, value in fields if isinstance(value, Number)}
-        ).model_dump()
-
-    blend = clip.blend
-    assert blend is not None, "it was found as a blend"
-    which = morph.corners_of(blend, group)
-    size = float(morph.size_of(blend, which, scope.over(frames[:1]))[0])
-    first = group[0]
-    alike = {layer.ends for layer in group}
-    changes: dict[str, object] = {"weight": fixed(size)}
-    if len(alike) > 1:
-        # Each has its own ends and ramps: what is left of them together is keyed.
-        heard = morph.shares_among(blend, which, scope) * size
-        whole = (float(shot.first_frame), float(shot.last_frame))
-        ramped = sum(heard[:, n] * ramp(frames, *layer.ends, whole) for n, layer in enumerate(group))
-        changes = {
-            "weight": through(frames, np.asarray(ramped)),
-            "span_frames": None,
-            "ramp_in_frames": 0.0,
-            "ramp_out_frames": 0.0,
-        }
-    return first.replace(
-        source=told(made.source),
-        axes={axis: told(made.axes.of(axis), scope.on_axis(axis_index(axis))) for axis in AXES},
-        speed=plain(made.speed),
-        **changes,
-    )
 
 
 def _names(names: list[str]) -> str:

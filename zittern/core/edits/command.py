@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import ClassVar
+
 from zittern.core.doc import Doc
 from zittern.core.forms import SAID
 from zittern.core.shot.shot import Shot
@@ -25,7 +27,11 @@ def field_title(field: str) -> str:
 
 
 class CommandDoc(Doc):
-    """A command: pure, typed, with a readable label."""
+    """A command: pure, typed, with a readable label. everywhere: whether it is about all variants, not only the one
+    that stands in the shot.
+    """
+
+    everywhere: ClassVar[bool] = False
 
     def apply(self, shot: Shot) -> Shot:
         """The changed shot. Raises EditError."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -22,6 +22,8 @@ class ConformToCut(CommandDoc):
     """The shot's range becomes the frames that a cut shows, and some more on both sides (handles); where they last
     longer or shorter there, they are stretched first. Keys outside stay: they are there when the cut changes.
     """
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["conform_to_cut"] = "conform_to_cut"
     first_frame: _Whole

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, StringConstraints
 
@@ -53,6 +53,8 @@ class SetDial(CommandDoc):
     comes to their edge, a formula stays.
     """
 
+    everywhere: ClassVar[bool] = True
+
     type: Literal["set_dial"] = "set_dial"
     dial: DialName
     name: DialName | None = None
@@ -87,6 +89,8 @@ class SetDial(CommandDoc):
 
 class RemoveDial(CommandDoc):
     """Takes a dial away. leave: formulas that read it get its value at a frame in its place."""
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["remove_dial"] = "remove_dial"
     dial: DialName

@@ -16,7 +16,7 @@ from zittern.core.feel import handheld, lens_factor
 from zittern.core.presets.responding import responding
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.ids import free_id, free_name
+from zittern.core.shot.ids import free_id, free_name, names_in
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer, Span
 from zittern.core.shot.seeds import drawn, reseeded
@@ -305,6 +305,5 @@ def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
     for clip in shot.clips():
         if clip.span_frames is None:
             return _with_layers(shot, clip, (*clip.layers, *layers))
-    taken = {clip.id for clip in shot.clips()} | {lane.id for lane in shot.lanes}
-    clip = Clip(id=free_name("main", taken), name="Whole shot", layers=layers)
+    clip = Clip(id=free_name("main", names_in(shot)), name="Whole shot", layers=layers)
     return shot.replace(lanes=(*shot.lanes, Lane.of(clip)))

@@ -15,10 +15,13 @@ _MOST_TOLD = 3
 
 
 def made(before: Shot, after: Shot) -> tuple[str, ...]:
-    """Addresses of the cues, dials, mounts, lanes, clips and layers that are there since: `("clip:main",
+    """Addresses of the variants, cues, dials, mounts, lanes, clips and layers that are there since: `("clip:main",
     "layer:sway-1")`.
     """
     known = set(_addresses(before))
+    if before.variant != after.variant:
+        # What stands in another variant was there, or is a copy: nobody looks for it.
+        known.update(after.ids)
     return tuple(each for each in _addresses(after) if each not in known)
 
 
@@ -65,6 +68,7 @@ def _holes(shot: Shot, lane: Lane) -> list[tuple[float, float]]:
 
 
 def _addresses(shot: Shot) -> Iterator[str]:
+    yield from (f"variant:{each.id}" for each in shot.variants)
     yield from (f"cue:{cue.id}" for cue in shot.cues)
     yield from (f"dial:{dial.name}" for dial in shot.dials)
     yield from (f"plate:{plate.id}" for plate in shot.plates)

@@ -9,13 +9,13 @@ from pydantic import Field
 
 from zittern.core.doc import Doc
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.rig import with_mounts
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import Param, fixed, through
 from zittern.core.rig import rotations, transforms
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.reads import check_reads
+from zittern.core.shot.seen import with_mounts
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
 from zittern.core.timing.carry import retimed
 from zittern.core.timing.time_map import TimeMap

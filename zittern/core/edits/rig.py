@@ -9,7 +9,7 @@ frames.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, Any, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
@@ -25,8 +25,9 @@ from zittern.core.ready_rigs import RIGS, rig_of
 from zittern.core.rig import chain, rotations
 from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
+from zittern.core.shot.seen import with_mounts
 from zittern.core.shot.shot import Shot
-from zittern.core.shot.targets import MountTarget, SubjectTarget, Target
+from zittern.core.shot.variants import Aside, clips_in
 
 __all__ = [
     "AddMount",
@@ -36,7 +37,6 @@ __all__ = [
     "TurnMount",
     "UseRig",
     "put_rig",
-    "with_mounts",
 ]
 
 if TYPE_CHECKING:
@@ -95,6 +95,8 @@ class RemoveMount(CommandDoc):
     """Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise
     that goes with it, and what it carried stays where the rest of the rig puts it.
     """
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["remove_mount"] = "remove_mount"
     mount: str
@@ -260,26 +262,6 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     return shot, names
 
 
-def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = None) -> Shot:
-    """Another rig; layers on mounts that go act on the one named instead, or at the lens end."""
-    known = {mount.id for mount in mounts}
-    lanes = shot.lanes_with(
-        lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=instead)
-    )
-
-    def there(target: Target) -> Target:
-        if not isinstance(target, MountTarget) or target.mount in known:
-            return target
-        return SubjectTarget() if instead is None else target.replace(mount=instead)
-
-    mounts = tuple(
-        mount if mount.operator is None else mount.replace(operator=mount.operator.with_targets(there))
-        for mount in mounts
-    )
-    hold = shot.hold and shot.hold.with_targets(there)
-    return shot.replace(mounts=mounts, lanes=lanes, hold=hold)
-
-
 def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
     """Without a mount, with the same picture; nothing where there is no such rig."""
     cache = cache or Cache(COMPARED_BYTES)
@@ -333,7 +315,18 @@ def _why_not(shot: Shot, at: int) -> str | None:
 def _worked_on(shot: Shot, mount: Mount) -> bool:
     """Whether somebody has done something with a mount that a ready-made one would not have."""
     busy: tuple[Any, ...] = (mount.operator, mount.ride)
-    return moves_at_all(mount) or any(busy) or any(layer.target == mount.id for _, layer in shot.layers())
+    return (
+        moves_at_all(mount)
+        or any(busy)
+        or any(layer.target == mount.id for _, layer in shot.layers())
+        or any(_has(each.aside, mount) for each in shot.variants if each.aside is not None)
+    )
+
+
+def _has(aside: Aside, mount: Mount) -> bool:
+    """Whether a variant that is put aside has an operator or layers on a mount."""
+    aims = any(each.mount == mount.id and each.operator is not None for each in aside.mounts)
+    return aims or any(layer.target == mount.id for clip in clips_in(aside.lanes) for layer in clip.layers)
 
 
 def _offer(why: str) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, StringConstraints
 
@@ -22,6 +22,8 @@ class SetShot(CommandDoc):
     """Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames
     or their seconds. along: whether they move along when the first frame does.
     """
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["set_shot"] = "set_shot"
     name: Label | None = None

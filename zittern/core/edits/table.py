@@ -14,6 +14,7 @@ from zittern.core.edits import (
     conforming,
     cues,
     dials,
+    flattening,
     formulas,
     keys,
     layers,
@@ -31,11 +32,13 @@ from zittern.core.edits import (
     takes,
     timing,
     values,
+    variants,
 )
 from zittern.core.edits.address import get_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.titles import owners_title
 from zittern.core.errors import EditError, faults_as
+from zittern.core.shot.seen import fitted, through_each
 from zittern.core.shot.shot import Shot
 
 __all__ = ["COMMANDS", "Command", "apply", "limits", "place_of"]
@@ -70,13 +73,20 @@ Command = Annotated[
     | blends.FillCorner
     | blends.SwapCorners
     | blends.RemoveCorner
-    | blends.BakeBlend
+    | flattening.BakeBlend
+    | flattening.FlattenBlend
     | blends.RecordPlace
     | clips.AddClip
     | clips.MoveClip
     | clips.SplitClip
     | clips.DuplicateClip
     | clips.RemoveClip
+    | variants.AddVariant
+    | variants.SetVariant
+    | variants.MoveVariant
+    | variants.SetMain
+    | variants.RemoveVariant
+    | variants.CarryTo
     | shots.SetShot
     | timing.InsertTime
     | timing.TakeOut
@@ -143,10 +153,15 @@ COMMANDS: tuple[type[CommandDoc], ...] = get_args(get_args(Command)[0])
 
 
 def apply(shot: Shot, command: Command) -> Shot:
-    """The shot after a command. Raises EditError with the place; the shot given is never changed."""
+    """The shot after a command, through the variant that it was seen through. Raises EditError with the place; the shot
+    given is never changed.
+    """
     try:
         with faults_as(EditError):
-            return command.apply(shot)
+            after = command.apply(shot)
+            if len(shot.variants) == 1 or after is shot:
+                return after
+            return through_each(shot, after, command.apply) if command.everywhere else fitted(after, shot)
     except EditError as error:
         raise type(error)(error.message, error.where, place_of(shot, error.where)) from error
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -29,6 +29,8 @@ class InsertTime(CommandDoc):
     the new frames or run through them. runs: whether what runs by phase runs on, or keeps what comes after as it was.
     """
 
+    everywhere: ClassVar[bool] = True
+
     type: Literal["insert_time"] = "insert_time"
     frame: _Whole
     frames: _Count
@@ -51,6 +53,8 @@ class TakeOut(CommandDoc):
     their values.
     """
 
+    everywhere: ClassVar[bool] = True
+
     type: Literal["take_out_time"] = "take_out_time"
     first_frame: _Whole
     last_frame: _Whole
@@ -68,6 +72,8 @@ class TakeOut(CommandDoc):
 
 class StretchTime(CommandDoc):
     """Makes a range last so many frames; what is keyed goes slower or faster, what runs by phase keeps its rates."""
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["stretch_time"] = "stretch_time"
     first_frame: _Whole
@@ -92,6 +98,8 @@ class EaseTime(CommandDoc):
     ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a
     frame, or of a long range to a forty-thousandth of it.
     """
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["ease_time"] = "ease_time"
     first_frame: _Whole
@@ -119,6 +127,8 @@ class ReverseTime(CommandDoc):
     ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came before, and go on
     forwards; so does what the set does.
     """
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["reverse_time"] = "reverse_time"
     first_frame: _Whole
@@ -157,6 +167,8 @@ class ShiftAfter(CommandDoc):
     """Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
     the frames before it go.
     """
+
+    everywhere: ClassVar[bool] = True
 
     type: Literal["shift_after"] = "shift_after"
     frame: _Whole

@@ -13,6 +13,7 @@ layers    one source of motion with its axes, weight and span
 blends    corners of a clip, and the place among them
 clips     a stretch of time that holds layers
 lanes     clips along time
+variants  alternatives of all that makes motion
 meant     what checks found that is meant so
 plates    pictures hung in depth
 reads     what documents read by name, and whether they may
@@ -21,5 +22,6 @@ seeds     seeds that are new
 naming    the names of dials, changed wherever they stand
 ids       ids that are free
 changes   what differs between two documents, part by part
+seen      a shot seen through one of its variants
 upgrades  older documents brought to the present shape; reading from JSON
 """

@@ -16,7 +16,7 @@ __all__ = ["SAME", "changes"]
 SAME = "same"
 _T = TypeVar("_T", bound=Doc)
 # Lists of parts, and the field that tells one part from another.
-_LISTS = {"mounts": "id", "dials": "name", "cues": "id"}
+_LISTS = {"mounts": "id", "dials": "name", "cues": "id", "variants": "id"}
 
 
 def changes(before: Shot, after: Shot) -> dict[str, object]:

@@ -7,7 +7,7 @@ from itertools import count
 
 from zittern.core.shot.shot import Shot
 
-__all__ = ["free_id", "free_name"]
+__all__ = ["counted_on", "free_id", "free_name", "ids_of", "names_in"]
 
 _STEM_LENGTH = 32
 
@@ -24,13 +24,24 @@ def free_name(wanted: str, taken: Container[str], mark: str = "-") -> str:
 
 
 def free_id(shot: Shot, stem: str, also_taken: Iterable[str] = ()) -> str:
-    """`noise-3`: an id that no lane, clip or layer of a shot has. A number behind the stem is counted on."""
-    taken = (
-        {layer.id for _, layer in shot.layers()}
-        | {clip.id for clip in shot.clips()}
-        | {lane.id for lane in shot.lanes}
-        | set(also_taken)
-    )
+    """`noise-3`: an id that no lane, clip or layer of a shot has, of no variant. A number behind the stem is counted
+    on.
+    """
+    return counted_on(stem, names_in(shot) | set(also_taken))
+
+
+def ids_of(shot: Shot) -> frozenset[str]:
+    """`layer:sway`: ids of all lanes, clips and layers of all variants."""
+    return shot.ids.union(*(each.aside.ids for each in shot.variants if each.aside is not None))
+
+
+def names_in(shot: Shot) -> set[str]:
+    """The same without what they are."""
+    return {each.partition(":")[2] for each in ids_of(shot)}
+
+
+def counted_on(stem: str, taken: Container[str]) -> str:
+    """The first id of a stem with a number that nothing has."""
     head, _, number = stem.rpartition("-")
     base = (head if number.isdigit() and head else stem)[:_STEM_LENGTH]
     n = 1

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated
 
 from pydantic import Field
@@ -9,8 +10,9 @@ from pydantic import Field
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.envelope import RampShape
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.layers import Layer
 
-__all__ = ["Lane"]
+__all__ = ["Lane", "lanes_with"]
 
 
 class Lane(Doc):
@@ -27,3 +29,19 @@ class Lane(Doc):
     def of(cls, clip: Clip) -> Lane:
         """A lane with one clip, called as it is."""
         return cls(id=clip.id, name=clip.name, clips=(clip,))
+
+
+def lanes_with(lanes: tuple[Lane, ...], change: Callable[[Layer], Layer]) -> tuple[Lane, ...]:
+    """Lanes with every layer changed; what stays the same is shared."""
+
+    def clip_with(clip: Clip) -> Clip:
+        layers = tuple(map(change, clip.layers))
+        same = all(new is old for new, old in zip(layers, clip.layers, strict=True))
+        return clip if same else clip.replace(layers=layers)
+
+    def lane_with(lane: Lane) -> Lane:
+        clips = tuple(map(clip_with, lane.clips))
+        same = all(new is old for new, old in zip(clips, lane.clips, strict=True))
+        return lane if same else lane.replace(clips=clips)
+
+    return tuple(map(lane_with, lanes))

@@ -10,7 +10,7 @@ from typing import Annotated, ClassVar, Literal, Self
 import numpy as np
 from pydantic import Field, StringConstraints, model_validator
 
-from zittern.core.doc import Doc, Label, digest
+from zittern.core.doc import Doc, Id, Label, digest
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
@@ -27,16 +27,18 @@ from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.plates import MOST_PLATES, Plate
 from zittern.core.shot.reads import check_reads
 from zittern.core.shot.targets import Follows, mounts_of
+from zittern.core.shot.variants import MOST_VARIANTS, Variant, ids_in
 from zittern.core.timebase import Fps
-from zittern.core.timemarks import FIRST, LAST
+from zittern.core.timemarks import BY_ITSELF, FIRST, LAST
 from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[11] = 11
+SCHEMA_VERSION: Literal[12] = 12
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
+_MAIN = Variant(id="main", name="Main")
 # An eye's height above the ground, where a fresh camera stands.
 EYE_HEIGHT_M = 1.6
 
@@ -96,10 +98,12 @@ class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
     first frame is to follow its last. plates: pictures hung in the set. meant: what checks found and somebody means
     so. seed: what the seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
+    variants: alternatives of lanes, springs, operator, hold and values of dials; one of them stands in these fields,
+    the others are put aside. main: the one that stands there in a document that is kept.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[11] = SCHEMA_VERSION
+    schema_version: Literal[12] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -119,6 +123,8 @@ class Shot(Doc):
     meant: Annotated[tuple[MeantSo, ...], Field(max_length=MOST_MEANT)] = ()
     seed: Seed = 0
     seeds_drawn: Annotated[int, Field(ge=0, le=MOST_SEED)] = 0
+    variants: Annotated[tuple[Variant, ...], Field(min_length=1, max_length=MOST_VARIANTS), BY_ITSELF] = (_MAIN,)
+    main: Id = _MAIN.id
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
@@ -136,6 +142,7 @@ class Shot(Doc):
         _refuse_twins("lanes", [lane.id for lane in self.lanes])
         _refuse_twins("clips", [clip.id for clip in self.clips()])
         _refuse_twins("layers", [layer.id for _, layer in self.layers()])
+        self._check_variants()
         if len(aiming := [mount.name for mount in self.mounts if mount.operator is not None]) > 1:
             raise ValueError(
                 f"one operator aims the camera; there are two, on “{aiming[0]}” and “{aiming[1]}”: take one away"
@@ -167,6 +174,32 @@ class Shot(Doc):
         )
         return self
 
+    def _check_variants(self) -> None:
+        _refuse_twins("variants", [variant.id for variant in self.variants])
+        if len(here := [variant.id for variant in self.variants if variant.aside is None]) != 1:
+            raise ValueError(f"one variant stands in the shot itself, all others are put aside; here {len(here)} do")
+        if self.main not in (variant.id for variant in self.variants):
+            raise ValueError(f"the main variant {self.main!r} does not exist")
+        known = set(self.ids)
+        for variant in self.variants:
+            if variant.aside is not None:
+                if twins := known & variant.aside.ids:
+                    kind, _, name = min(twins).partition(":")
+                    raise ValueError(
+                        f"the variant “{variant.name}” has a {kind} {name!r}, as another one has; ids are unique"
+                    )
+                known |= variant.aside.ids
+
+    @cached_property
+    def ids(self) -> frozenset[str]:
+        """Ids of its own lanes, clips and layers, each with what it is: `layer:sway`."""
+        return frozenset(ids_in(self.lanes))
+
+    @cached_property
+    def variant(self) -> str:
+        """Id of the variant that stands in it."""
+        return next(each.id for each in self.variants if each.aside is None)
+
     def following(self) -> Iterator[tuple[str, Follows]]:
         """Whoever follows something, with an address."""
         for mount in self.mounts:
@@ -189,27 +222,6 @@ class Shot(Doc):
     def span_of(self, part: Spanned) -> Span:
         """First and last frame of a layer or clip; the shot's own where it has no span."""
         return part.span_frames or (float(self.first_frame), float(self.last_frame))
-
-    def lanes_with(self, change: Callable[[Layer], Layer]) -> tuple[Lane, ...]:
-        """Its lanes with every layer changed; what stays the same is shared."""
-
-        def clip_with(clip: Clip) -> Clip:
-            layers = tuple(map(change, clip.layers))
-            return (
-                clip
-                if all(new is old for new, old in zip(layers, clip.layers, strict=True))
-                else clip.replace(layers=layers)
-            )
-
-        def lane_with(lane: Lane) -> Lane:
-            clips = tuple(map(clip_with, lane.clips))
-            return (
-                lane
-                if all(new is old for new, old in zip(clips, lane.clips, strict=True))
-                else lane.replace(clips=clips)
-            )
-
-        return tuple(map(lane_with, self.lanes))
 
     def scope(self, frames: Array | float) -> Scope:
         """What its numbers may look at: time and dials. Facts of the path: `motion.facts.scope_at`.

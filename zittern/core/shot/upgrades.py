@@ -12,6 +12,7 @@ from zittern.core.errors import DocumentError, faults_as
 from zittern.core.formula.grammar import with_seed
 from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.shot.layers import MOST_SEED
+from zittern.core.shot.seen import checked
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
 from zittern.core.versions import Step, parsed, upgraded
@@ -140,6 +141,11 @@ def with_blends(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 11}
 
 
+def with_variants(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 12: shots may have alternatives of their motion; what there was is the main one."""
+    return {**data, "schema_version": 12}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -152,6 +158,7 @@ STEPS: dict[int, Step] = {
     8: with_checks,
     9: with_plates,
     10: with_blends,
+    11: with_variants,
 }
 
 
@@ -164,7 +171,8 @@ def shot_from(data: Any) -> Shot:
     """A shot from parsed JSON. Raises DocumentError."""
     data = upgraded(data, "shot", SCHEMA_VERSION, STEPS)
     with faults_as(DocumentError):
-        return Shot.model_validate(data)
+        shot = Shot.model_validate(data)
+    return checked(shot)
 
 
 def started(name: str, fields: dict[str, Any], frames: int | None = None, seconds: float | None = None) -> Shot:

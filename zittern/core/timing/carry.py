@@ -68,6 +68,7 @@ _CHANGES: Mapping[str, Change] = {
     "last": lambda timing, value, _: _last(timing, value),
     "span": lambda timing, value, _: _span(timing, value),
     "later": lambda timing, value, of: timing.length(of.start_frame, value) if value else value,  # type: ignore[attr-defined]
+    "by itself": lambda _, value, __: value,
     "ramp in": _ramp_in,
     "ramp out": _ramp_out,
 }

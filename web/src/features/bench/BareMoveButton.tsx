@@ -10,7 +10,8 @@ export function BareMoveButton() {
   return (
     <button
       type="button"
-      className={`btn btn-sm ${bypass ? "btn-warning" : ""}`}
+      className={`btn btn-sm btn-square ${bypass ? "btn-warning" : ""}`}
+      aria-label="Bare move"
       aria-pressed={bypass}
       title={
         bare
@@ -25,7 +26,7 @@ export function BareMoveButton() {
       onPointerUp={() => seeBare(false)}
       onPointerCancel={() => seeBare(false)}
     >
-      <Icon size={15} /> Bare move
+      <Icon size={15} />
     </button>
   );
 }

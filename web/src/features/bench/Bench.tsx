@@ -4,11 +4,14 @@ import { Link } from "wouter";
 import { useStore } from "zustand";
 import type { State } from "../../api/types";
 import "../../stores/closeLook";
+import { resumeMovie } from "../../acts/movie";
 import { hangPictures } from "../../acts/plates";
 import { DropZone } from "../../parts/DropZone";
 import { Part } from "../../shared/Part";
+import { complain } from "../../stores/notes";
 import { openShot, visit } from "../../stores/openShot";
 import { presets } from "../../stores/presets";
+import { sides } from "../../stores/sides";
 import { pause } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { useKeyboard } from "../commands";
@@ -16,6 +19,7 @@ import { FormulaStrip } from "../formula";
 import { Lanes } from "../lanes";
 import { TrialPane } from "../presets";
 import { SetViewPane, Stage } from "../set-view";
+import { OverFinder, SidePane } from "../variants";
 import { ViewfinderPane } from "../viewfinder";
 import { BenchHead } from "./BenchHead";
 import { BOARDS, DIALOGS, MARKS, ROWS, SHEETS } from "./tables";
@@ -29,12 +33,12 @@ export function Bench({ slug }: { slug: string }) {
     return pause;
   }, [slug]);
   useKeyboard();
+  useMovieOfAddress();
   const state = useStore(openShot, (each) => each.state);
   const missing = useStore(openShot, (each) => each.missing);
   const night = useStore(view, (each) => each.night);
   const dialog = useStore(view, (each) => each.dialog);
   const sheet = useStore(view, (each) => each.sheet);
-  const comparing = useComparing();
   if (missing) return <Missing message={missing} />;
   if (!state) return <div className="grid h-full place-items-center">Opening the shot …</div>;
   return (
@@ -46,19 +50,7 @@ export function Bench({ slug }: { slug: string }) {
             <Part name="The picture of the set" resets={[state.id]}>
               <Stage />
             </Part>
-            <Group orientation="horizontal" className="h-full">
-              <Panel defaultSize="50%" minSize="15%">
-                <Part name="The Viewfinder" resets={[state.id]}>
-                  <ViewfinderPane />
-                </Part>
-              </Panel>
-              <Separator className="w-2.5" aria-label="Resize the views" />
-              <Panel minSize="15%">
-                <Part name="The Set view" resets={[state.id, comparing]}>
-                  {comparing ? <TrialPane /> : <SetViewPane />}
-                </Part>
-              </Panel>
-            </Group>
+            <Pictures shot={state.id} />
           </div>
         </Panel>
         <Separator className="h-1.5 bg-base-100 hover:bg-base-300" aria-label="Resize wall and paper" />
@@ -94,6 +86,38 @@ function OpenDialog({ state }: { state: State }) {
   const dialog = useStore(view, (each) => each.dialog);
   const Shown = dialog && DIALOGS[dialog];
   return Shown ? <Shown state={state} /> : null;
+}
+
+/** The Viewfinder, and beside it the Set view or what the shot is compared with. */
+function Pictures({ shot }: { shot: string }) {
+  const comparing = useComparing();
+  const beside = useStore(sides, (each) => each.shown.length > 0);
+  return (
+    <Group orientation="horizontal" className="h-full">
+      <Panel defaultSize="50%" minSize="15%">
+        <Part name="The Viewfinder" resets={[shot]}>
+          <div className="relative h-full">
+            <ViewfinderPane />
+            <OverFinder />
+          </div>
+        </Part>
+      </Panel>
+      <Separator className="w-2.5" aria-label="Resize the views" />
+      <Panel minSize="15%">
+        <Part name="The Set view" resets={[shot, comparing, beside]}>
+          {comparing ? <TrialPane /> : beside ? <SidePane /> : <SetViewPane />}
+        </Part>
+      </Panel>
+    </Group>
+  );
+}
+
+/** A movie that a script began is made by this page. */
+function useMovieOfAddress(): void {
+  useEffect(() => {
+    const movie = new URLSearchParams(location.search).get("movie");
+    if (movie) resumeMovie(movie).catch(complain);
+  }, []);
 }
 
 /** What is selected. */

@@ -6,6 +6,8 @@ import { editing } from "../../stores/editing";
 import { redo, undo } from "../../stores/history";
 import { openImport, view } from "../../stores/view";
 import { CheckButton } from "../checks";
+import { FilmingChip } from "../transfer";
+import { VariantMenu } from "../variants";
 import { BareMoveButton } from "./BareMoveButton";
 import { StepButton } from "./StepButton";
 import { TransportBar } from "./TransportBar";
@@ -17,6 +19,7 @@ export function BenchHead({ state }: { state: State }) {
     <header className="grid h-11 shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-4 px-3">
       <div className="flex min-w-0 items-center gap-2">
         <Place state={state} />
+        <VariantMenu state={state} />
         <StepButton label={state.undo_label} name="Undo" onClick={() => void undo()} />
         <StepButton label={state.redo_label} name="Redo" onClick={() => void redo()} />
         <span className="sr-only" role="status">
@@ -25,6 +28,7 @@ export function BenchHead({ state }: { state: State }) {
       </div>
       <TransportBar />
       <div className="flex items-center justify-end gap-2">
+        <FilmingChip />
         <CheckButton />
         <BareMoveButton />
         <button

@@ -18,6 +18,7 @@ import { OriginDialog, PresetDialog, PresetSheet } from "../presets";
 import { ShotDialog } from "../shot-form";
 import { TimeEditRow } from "../time-edit";
 import { ExportDialog } from "../transfer";
+import { VariantsDialog } from "../variants";
 
 /** What lies over the lanes. */
 export const SHEETS: SheetEntry[] = [
@@ -53,7 +54,7 @@ export const BOARDS: Record<View["board"], ComponentType> = {
 type DialogOf = ComponentType<{ state: State }>;
 
 export const DIALOGS: Record<NonNullable<View["dialog"]>, DialogOf> = {
-  export: ({ state }) => <ExportDialog slug={state.slug} />,
+  export: ExportDialog,
   import: ({ state }) => <ImportDialog state={state} projectSlug={state.project_slug} />,
   shot: ({ state }) => <ShotDialog shot={state.document} />,
   history: HistoryDialog,
@@ -61,4 +62,5 @@ export const DIALOGS: Record<NonNullable<View["dialog"]>, DialogOf> = {
   preset: ({ state }) => <PresetDialog shot={state.document} />,
   origin: OriginDialog,
   dial: ({ state }) => <DialDialog shot={state.document} />,
+  variants: VariantsDialog,
 };

@@ -9,6 +9,7 @@ import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
 import { facts } from "../../stores/facts";
 import { rowOf } from "../../stores/motion";
+import { presets } from "../../stores/presets";
 import { transport } from "../../stores/transport";
 import { CornerMark } from "./CornerMark";
 import { useCorners } from "./useCorners";
@@ -64,6 +65,7 @@ export function BlendPad({ clip, blend }: { clip: Clip; blend: Blend }) {
               x={x}
               y={y}
               onGo={() => go(where)}
+              onFill={(preset) => fill(clip.id, corner.id, preset)}
             />
           )
         );
@@ -71,6 +73,12 @@ export function BlendPad({ clip, blend }: { clip: Clip; blend: Blend }) {
       <PlaceDot clip={clip.id} at={at} blend={blend} box={box} line={line} way={way} />
     </div>
   );
+}
+
+/** Puts a preset in place of what stands in a corner. */
+function fill(clip: string, corner: string, key: string): void {
+  const preset = presets.getState().list.find((each) => each.key === key)?.preset;
+  if (preset) void commit({ type: "fill_corner", preset, key, clip, corner });
 }
 
 type PlaceDotProps = { clip: string; at: string; blend: Blend; box: Box; line: boolean; way: MotionArray | undefined };

@@ -1,5 +1,5 @@
 import { ArrowLeftRight, X } from "lucide-react";
-import { bakeBlend } from "../../acts/clips";
+import { bakeBlend, flattenBlend } from "../../acts/clips";
 import type { Blend, Clip, Param } from "../../api/types";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { CornerNumber } from "../../parts/CornerNumber";
@@ -40,14 +40,24 @@ export function BlendSection({ clip, blend }: { clip: Clip; blend: Blend }) {
             <CornerRow key={corner.id} clip={clip} blend={blend} n={n} />
           ))}
         </ul>
-        <button
-          type="button"
-          className="btn btn-xs self-start"
-          title="One plain clip of what it is at the playhead: the blend and its other places go"
-          onClick={bakeBlend}
-        >
-          Bake to one clip
-        </button>
+        <span className="flex gap-1">
+          <button
+            type="button"
+            className="btn btn-xs"
+            title="One plain clip of what it is at the playhead: the blend and its other places go"
+            onClick={bakeBlend}
+          >
+            Bake to one clip
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            title="One plain clip that does over time what it does: weights and numbers become keys"
+            onClick={flattenBlend}
+          >
+            Flatten
+          </button>
+        </span>
       </div>
     </section>
   );

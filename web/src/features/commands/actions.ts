@@ -15,6 +15,7 @@ import { MOVING } from "./moving";
 import { PLAYING } from "./playing";
 import { RIGGING } from "./rigging";
 import { TIMING } from "./timing";
+import { VARIANTS } from "./variants";
 import { VIEWING } from "./viewing";
 
 function selectAll(): void {
@@ -51,4 +52,13 @@ const SELECTED: Action[] = [
   },
 ];
 
-export const ACTIONS: Action[] = [...PLAYING, ...TIMING, ...LAYERING, ...MOVING, ...RIGGING, ...SELECTED, ...VIEWING];
+export const ACTIONS: Action[] = [
+  ...PLAYING,
+  ...TIMING,
+  ...LAYERING,
+  ...MOVING,
+  ...RIGGING,
+  ...SELECTED,
+  ...VARIANTS,
+  ...VIEWING,
+];

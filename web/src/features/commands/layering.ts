@@ -1,6 +1,6 @@
 /** Actions on layers and their axes. */
 
-import { addClip, bakeBlend, duplicateClip, saveClip, splitClip } from "../../acts/clips";
+import { addClip, bakeBlend, duplicateClip, flattenBlend, saveClip, splitClip } from "../../acts/clips";
 import { cueHere, exportCues } from "../../acts/cues";
 import { choosePictures } from "../../acts/plates";
 import type { AxisName, Command, Layer } from "../../api/types";
@@ -261,10 +261,18 @@ export const LAYERING: Action[] = [
   {
     id: "blend-bake",
     title: "Bake the selected blend to one clip at playhead",
-    also: "flatten morph mix",
+    also: "morph mix",
     keys: [],
     available: withBlend,
     run: bakeBlend,
+  },
+  {
+    id: "blend-flatten",
+    title: "Flatten the selected blend: a plain clip with all it does as keys",
+    also: "bake morph mix",
+    keys: [],
+    available: withBlend,
+    run: flattenBlend,
   },
   { id: "clip-split", title: "Split the selected clip at playhead", keys: ["X"], available: withClip, run: splitClip },
   {

@@ -3,6 +3,7 @@
 import { redo, undo } from "../../stores/history";
 import { selectNothing } from "../../stores/selection";
 import { fitPath } from "../../stores/stage";
+import { toggleBlur } from "../../stores/still";
 import { endTimeEdit, timeEdit } from "../../stores/timeEdit";
 import { transport } from "../../stores/transport";
 import {
@@ -110,6 +111,13 @@ export const VIEWING: Action[] = [
     run: () => flipSheet("checks"),
   },
   { id: "around", title: "Toggle what lies outside the frame", keys: ["O"], run: flip("around") },
+  {
+    id: "blur",
+    title: "Toggle motion blur while paused",
+    also: "shutter exposure streak",
+    keys: ["Shift+S"],
+    run: toggleBlur,
+  },
   { id: "guides", title: "Toggle all guides", keys: ["G"], run: toggleGuides },
   { id: "thirds", title: "Toggle thirds", keys: [], run: () => toggleGuide("thirds") },
   { id: "centre", title: "Toggle centre cross", keys: [], run: () => toggleGuide("centre") },

@@ -3,9 +3,16 @@ import { client, take } from "../../api/client";
 import type { Revision } from "../../api/types";
 import { goTo } from "../../stores/history";
 import { complain } from "../../stores/notes";
+import { flipSide } from "../../stores/sides";
 import { lookAt } from "../../stores/trying";
+import { view } from "../../stores/view";
 
 const timeOf = (text: string) => new Date(text).toLocaleString(undefined, { dateStyle: "short", timeStyle: "medium" });
+
+function beside({ revision, label, name }: Revision): void {
+  flipSide({ key: `revision:${revision}`, title: name ?? label, revision });
+  view.setState({ dialog: null });
+}
 
 /** A revision: what was done, when, its name; looked at or returned to. */
 export function RevisionRow({ slug, row, onNamed }: { slug: string; row: Revision; onNamed: () => void }) {
@@ -35,11 +42,19 @@ export function RevisionRow({ slug, row, onNamed }: { slug: string; row: Revisio
       </span>
       <NameOf row={row} onName={(name) => void rename(name)} />
       {row.current ? (
-        <span className="cond w-28 text-center text-xs">current</span>
+        <span className="cond w-40 text-center text-xs">current</span>
       ) : (
-        <span className="flex w-28 justify-end gap-1">
+        <span className="flex w-40 justify-end gap-1">
           <button type="button" className="btn btn-xs" onClick={() => lookAt(row.revision)}>
             Show
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            title="Beside the shot as it is now, in a Viewfinder of its own"
+            onClick={() => beside(row)}
+          >
+            Beside
           </button>
           <button type="button" className="btn btn-xs" onClick={() => void goTo(row.revision)}>
             Restore

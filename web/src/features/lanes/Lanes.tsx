@@ -10,10 +10,10 @@ import { EmptyStack } from "./EmptyStack";
 import type { MarkEntry, RowEntry, SheetEntry } from "./entries";
 import { LaneGroup } from "./LaneGroup";
 import { SheetSwitch, SUM_HEIGHT_PX, SumHead } from "./LaneHeads";
-import { LayerWave } from "./LayerWave";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { useCompact } from "./rowHeight";
+import { SumWave } from "./SumWave";
 import { useLaneWheel } from "./useLaneWheel";
 
 /** The lanes under one ruler: rows of other kinds, the layers, or a sheet in their place, and the sum. */
@@ -66,7 +66,7 @@ export function Lanes({ rows, sheets, marks }: { rows: RowEntry[]; sheets: Sheet
         {!sheet?.alone && (
           <div className="flex shrink-0 border-base-300 border-t bg-base-200">
             <SumHead />
-            <LayerWave width={width} height={SUM_HEIGHT_PX} name="sum" array="sum" of={null} />
+            <SumWave width={width} height={SUM_HEIGHT_PX} />
           </div>
         )}
         <Playhead width={width} left={HEAD_PX} />

@@ -1,5 +1,6 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
+import type { MotionArray } from "../../api/motion";
 import { paperOf } from "../../shared/paper";
 import type { Part, TimeScale } from "../../shared/timeScale";
 import { motion } from "../../stores/motion";
@@ -19,17 +20,19 @@ type LayerWaveProps = {
   faint?: boolean;
   /** Without a middle line and its size in words. */
   bare?: boolean;
+  /** Samples that are drawn in place of `array`'s, at the same frames. */
+  instead?: () => MotionArray | null;
   /** Of which part of the lanes, where it is not as wide as they are. */
   part?: Part;
 };
 
 /** What a layer, a clip or all of them give, as waveforms. */
-export function LayerWave({ width, height, name, array, of, faint, bare, part }: LayerWaveProps) {
+export function LayerWave({ width, height, name, array, of, faint, bare, instead, part }: LayerWaveProps) {
   const text = useStore(motion, (state) => wavesText(state.readings, of));
   const draw = useCallback(
     (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => {
       const { arrays } = motion.getState();
-      const values = arrays.get(array);
+      const values = instead?.() ?? arrays.get(array);
       const { inks, graphite, rule, ground } = paperOf(canvas);
       if (!bare) {
         context.strokeStyle = rule;
@@ -55,7 +58,7 @@ export function LayerWave({ width, height, name, array, of, faint, bare, part }:
         context.fillText(label, width - wide - 20, 11);
       }
     },
-    [array, text, height, width, faint, bare],
+    [array, text, height, width, faint, bare, instead],
   );
   return (
     <LaneCanvas width={width} height={height} label={`Waveform of ${name}`} array={array} part={part} draw={draw} />

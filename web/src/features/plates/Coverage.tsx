@@ -10,9 +10,10 @@ import { pause, seek } from "../../stores/transport";
 export function Coverage() {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const revision = useStore(openShot, (each) => each.state?.revision);
+  const variant = useStore(openShot, (each) => each.state?.variant);
   const params = { path: { shot: slug ?? "" } };
   const told = useQuery({
-    queryKey: ["coverage", slug, revision],
+    queryKey: ["coverage", slug, revision, variant],
     queryFn: () => take<Needs>(client.POST("/api/shots/{shot}/coverage", { params })),
     enabled: slug !== undefined,
     placeholderData: keepPreviousData,

@@ -1,6 +1,7 @@
 import type { Clip, PresetEntry } from "../../api/types";
 import { drawScribble, drawWaves } from "../../parts/drawSwatch";
 import { SwatchPicture } from "../../parts/SwatchPicture";
+import { dragCard } from "../../shared/cardDrag";
 import { toggleMark } from "../../stores/presets";
 import { CardMenu } from "./CardMenu";
 import { useSwatch } from "./useSwatches";
@@ -39,8 +40,9 @@ export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave
         type="button"
         data-card={entry.key}
         aria-label={`Preset ${preset.name} ${size} ${preset.line} ${tags}`}
-        title={`${preset.line} Moves this shot's picture by about ${size}. Click to place it.`}
+        title={`${preset.line} Moves this shot's picture by about ${size}. Click to place it; drag it onto a corner of a blend.`}
         className="flex w-full flex-col gap-0.5 px-1.5 py-1 text-left"
+        {...dragCard(entry.key)}
         onFocus={onTry}
         onBlur={onLeave}
         onClick={onPlace}

@@ -1,12 +1,10 @@
 import { X } from "lucide-react";
-import { useEffect } from "react";
+import { useCallback, useEffect } from "react";
 import { useStore } from "zustand";
 import type { Preset, PresetEntry } from "../../api/types";
-import { fitted } from "../../shared/fit";
-import { useSize } from "../../shared/useSize";
+import { SmallFinder } from "../../parts/SmallFinder";
 import { openShot } from "../../stores/openShot";
 import { presets, readable, toggleMark } from "../../stores/presets";
-import { hang, stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { endTrials, showTrials, trials } from "../../stores/trials";
 import { blending, place, placing } from "./placing";
@@ -33,7 +31,7 @@ export function TrialPane() {
         data-testid="trials"
       >
         {chosen.map((entry) => (
-          <SmallFinder key={entry.key} entry={entry} onPlace={() => place(placing(where, entry))} />
+          <TrialFinder key={entry.key} entry={entry} onPlace={() => place(placing(where, entry))} />
         ))}
       </div>
       {chosen.length > 1 && (
@@ -50,48 +48,34 @@ export function TrialPane() {
   );
 }
 
-type SmallFinderProps = { entry: PresetEntry & { preset: Preset }; onPlace: () => void };
+type TrialFinderProps = { entry: PresetEntry & { preset: Preset }; onPlace: () => void };
 
-function SmallFinder({ entry, onPlace }: SmallFinderProps) {
-  const [ref, size] = useSize<HTMLDivElement>();
-  const aspect = useStore(stage, (each) => each.aspect);
-  const here = useStore(trials, ({ motions }) => entry.key in motions);
-  const rect = fitted(size.width, size.height, aspect);
+function TrialFinder({ entry, onPlace }: TrialFinderProps) {
+  const { key } = entry;
+  const here = useStore(trials, ({ motions }) => key in motions);
+  const moved = useCallback(() => trials.getState().motions[key] ?? null, [key]);
   const { name } = entry.preset;
-  useEffect(() => {
-    const pane = ref.current;
-    if (!pane) return;
-    const made = () => trials.getState().motions[entry.key] ?? null;
-    return hang({ id: `trial:${entry.key}`, element: pane, camera: "lens", motion: made });
-  }, [ref, entry.key]);
   return (
-    <div ref={ref} className="relative min-h-0 overflow-hidden" data-trial={entry.key} data-ready={here ? "yes" : "no"}>
-      <div
-        className="pointer-events-none absolute"
-        style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}
+    <SmallFinder id={`trial:${key}`} motion={moved} ready={here} mark={{ "data-trial": key }}>
+      <span className="cond min-w-0 truncate rounded-sm bg-base-100/80 px-1.5 py-0.5 text-xs" title={name}>
+        {name}
+      </span>
+      <button
+        type="button"
+        className="btn btn-xs ml-auto bg-base-100/80"
+        aria-label={`Place ${name}`}
+        onClick={onPlace}
       >
-        <div className="pointer-events-auto absolute inset-x-1 top-1 flex items-center gap-1">
-          <span className="cond min-w-0 truncate rounded-sm bg-base-100/80 px-1.5 py-0.5 text-xs" title={name}>
-            {name}
-          </span>
-          <button
-            type="button"
-            className="btn btn-xs ml-auto bg-base-100/80"
-            aria-label={`Place ${name}`}
-            onClick={onPlace}
-          >
-            Place
-          </button>
-          <button
-            type="button"
-            className="btn btn-xs btn-square bg-base-100/80"
-            aria-label={`Compare ${name} no longer`}
-            onClick={() => toggleMark(entry.key)}
-          >
-            <X size={12} />
-          </button>
-        </div>
-      </div>
-    </div>
+        Place
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs btn-square bg-base-100/80"
+        aria-label={`Compare ${name} no longer`}
+        onClick={() => toggleMark(key)}
+      >
+        <X size={12} />
+      </button>
+    </SmallFinder>
   );
 }

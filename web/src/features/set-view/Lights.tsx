@@ -1,8 +1,9 @@
 import { useFrame } from "@react-three/fiber";
-import { useRef } from "react";
+import { useCallback, useEffect, useRef } from "react";
 import type { DirectionalLight } from "three";
 import { useStore } from "zustand";
 import { motion, rowOf } from "../../stores/motion";
+import { onMoment } from "../../stores/scenery";
 import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 
@@ -14,17 +15,27 @@ const SHADOW_STEP_M = 2;
 export function Lights() {
   const slow = useStore(stage, (state) => state.slow);
   const sun = useRef<DirectionalLight>(null);
-  useFrame(() => {
+  const follow = useCallback((data: Float32Array, at: number) => {
     const light = sun.current;
-    const bare = motion.getState().arrays.get("bare");
-    if (!light || !bare) return;
-    const at = rowOf(transport.getState().frame) * bare.columns;
-    const x = Math.round((bare.data[at] ?? 0) / SHADOW_STEP_M) * SHADOW_STEP_M;
-    const z = Math.round(((bare.data[at + 2] ?? 0) - 7) / SHADOW_STEP_M) * SHADOW_STEP_M;
+    if (!light) return;
+    const x = Math.round((data[at] ?? 0) / SHADOW_STEP_M) * SHADOW_STEP_M;
+    const z = Math.round(((data[at + 2] ?? 0) - 7) / SHADOW_STEP_M) * SHADOW_STEP_M;
     light.position.set(x - 9, 13, z + 7);
     light.target.position.set(x, 0, z);
     light.target.updateMatrixWorld();
+  }, []);
+  useFrame(() => {
+    const bare = motion.getState().arrays.get("bare");
+    if (bare) follow(bare.data, rowOf(transport.getState().frame) * bare.columns);
   });
+  useEffect(
+    () =>
+      onMoment(({ row }) => {
+        const there = row("bare");
+        if (there) follow(there.data, there.at);
+      }),
+    [follow],
+  );
   return (
     <>
       <fog attach="fog" args={["#c3c8bb", 25, 330]} />

@@ -1,5 +1,5 @@
 import { useFrame, useThree } from "@react-three/fiber";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import {
   ClampToEdgeWrapping,
   DoubleSide,
@@ -13,6 +13,7 @@ import { useStore } from "zustand";
 import type { Plate } from "../../api/types";
 import { motion, rowOf } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { onMoment } from "../../stores/scenery";
 import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { plateGeometry } from "./plateGeometry";
@@ -31,19 +32,27 @@ function PlateMesh({ plate }: { plate: Plate }) {
   const { id, picture, shape, bend_deg, edges, edge_percent, width_px, height_px } = plate;
   const mesh = useRef<Mesh>(null);
   const texture = useTexture(picture, edges);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only what the surface follows from
   const geometry = useMemo(() => plateGeometry(plate), [shape, bend_deg, edges, edge_percent, width_px, height_px]);
   useEffect(() => () => geometry.dispose(), [geometry]);
-  useFrame(() => {
-    const state = motion.getState();
-    const array = state.arrays.get(`plate:${id}`);
-    if (!array || !mesh.current) return;
-    const from = rowOf(transport.getState().frame, state) * array.columns;
-    const { data } = array;
+  const pose = useCallback((data: Float32Array, from: number) => {
+    if (!mesh.current) return;
     mesh.current.position.set(data[from] ?? 0, data[from + 1] ?? 0, data[from + 2] ?? 0);
     mesh.current.quaternion.set(data[from + 3] ?? 0, data[from + 4] ?? 0, data[from + 5] ?? 0, data[from + 6] ?? 1);
     mesh.current.scale.setScalar(data[from + 7] ?? 1);
+  }, []);
+  useFrame(() => {
+    const state = motion.getState();
+    const array = state.arrays.get(`plate:${id}`);
+    if (array) pose(array.data, rowOf(transport.getState().frame, state) * array.columns);
   });
+  useEffect(
+    () =>
+      onMoment(({ row }) => {
+        const there = row(`plate:${id}`);
+        if (there) pose(there.data, there.at);
+      }),
+    [id, pose],
+  );
   return (
     <mesh ref={mesh} name={plate.name} geometry={geometry} frustumCulled={false}>
       <meshBasicMaterial
@@ -66,7 +75,6 @@ function useTexture(picture: string, edges: Plate["edges"]): Texture | null {
   const [texture, setTexture] = useState<Texture | null>(null);
   const invalidate = useThree((state) => state.invalidate);
   const hung = useStore(stage, (state) => state.hung);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the same picture may be here only since
   useEffect(() => {
     let made: Texture | null = null;
     let gone = false;

@@ -1,5 +1,5 @@
 import { useFrame, useLoader, useThree } from "@react-three/fiber";
-import { useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import {
   AnimationMixer,
   Box3,
@@ -15,6 +15,7 @@ import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { openShot } from "../../stores/openShot";
+import { onMoment } from "../../stores/scenery";
 import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -91,11 +92,17 @@ export function SetPieces({ setId }: { setId: string }) {
     tint(gltf.scene, tinted ? subject : null);
     invalidate();
   }, [gltf, looks, tinted, subject, invalidate]);
-  useFrame(() => {
-    const { frame, first, fps } = transport.getState();
-    // A set's animation holds its last pose, as the core has it.
-    for (const action of actions) action.time = Math.min((frame - first) / fps, action.getClip().duration);
-    mixer.update(0);
-  });
+  const pose = useCallback(
+    (frame: number) => {
+      const { first, fps } = transport.getState();
+      const at = Math.max((frame - first) / fps, 0);
+      // A set's animation holds its last pose, as the core has it.
+      for (const action of actions) action.time = Math.min(at, action.getClip().duration);
+      mixer.update(0);
+    },
+    [actions, mixer],
+  );
+  useFrame(() => pose(transport.getState().frame));
+  useEffect(() => onMoment(({ frame }) => pose(frame)), [pose]);
   return <primitive object={gltf.scene} />;
 }

@@ -4,7 +4,9 @@ import { useStore } from "zustand";
 import { drawsAtAll, drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { sides } from "../../stores/sides";
 import { stage } from "../../stores/stage";
+import { still } from "../../stores/still";
 import { transport } from "../../stores/transport";
 import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
@@ -12,6 +14,7 @@ import { CameraBody } from "./CameraBody";
 import { CueMarks } from "./CueMarks";
 import { EmptySet } from "./EmptySet";
 import { Lights } from "./Lights";
+import { MovieFrames } from "./MovieFrames";
 import { Pace } from "./Pace";
 import { PathRibbon } from "./PathRibbon";
 import { Plates } from "./Plates";
@@ -25,7 +28,7 @@ function Redraw() {
   const invalidate = useThree((state) => state.invalidate);
   useEffect(() => {
     const again = () => invalidate();
-    const stops = [motion, transport, view, stage, trials].map((each) => each.subscribe(again));
+    const stops = [motion, transport, view, stage, trials, sides, still].map((each) => each.subscribe(again));
     return () => {
       for (const stop of stops) stop();
     };
@@ -85,6 +88,7 @@ export function Stage() {
         <RigShapes />
         <CameraBody />
         <TwoViews />
+        <MovieFrames />
       </Canvas>
     </div>
   );

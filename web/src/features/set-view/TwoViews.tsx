@@ -3,7 +3,7 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useMemo, useRef, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
-import { elementOf, SET_VIEW, stage } from "../../stores/stage";
+import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
 import { CameraRings } from "./CameraRings";
 import { drawFromOutside, drawThroughLens, wipe } from "./drawViews";
 import { shownPose } from "./poses";
@@ -12,9 +12,10 @@ import { useCameraDrag } from "./useCameraDrag";
 import { useMountPicking } from "./useMountPicking";
 import { FAR_M, NEAR_M, useOutside } from "./useOutside";
 import { usePicking } from "./usePicking";
+import { useStill } from "./useStill";
 
-/** The Viewfinder and the Set view. */
-const USUAL_PANES = 2;
+/** These fill their places; round others the wall is seen. */
+const USUAL_PANES: string[] = [FINDER, SET_VIEW];
 const NEAREST_M = 0.6;
 const FARTHEST_M = 120;
 
@@ -33,11 +34,12 @@ export function TwoViews() {
   usePicking(scene, lens, camera);
   const drawnAt = useRef(0);
   const boxes = useBoxes(gl.domElement);
+  const drawStill = useStill();
   useFrame(() => {
     const { aspect } = stage.getState();
     const hung = boxes.current;
     // What was drawn between several Viewfinders before would stay there.
-    if (hung.length > USUAL_PANES) wipe(gl);
+    if (hung.some(({ pane: { id } }) => !USUAL_PANES.includes(id))) wipe(gl);
     gl.setScissorTest(true);
     const due = !stage.getState().coarse || performance.now() - drawnAt.current > OUTSIDE_EVERY_MS;
     // Shadows are the same in all of them: the first picture makes them.
@@ -45,7 +47,8 @@ export function TwoViews() {
     for (const { pane: each, box } of hung) {
       gl.shadowMap.autoUpdate = !shadows;
       const pose = each.camera === "lens" ? shownPose(each.motion()) : null;
-      if (pose) drawThroughLens(gl, scene, lens, { box, aspect, canvasHeight: size.height, pose });
+      if (each.id === FINDER && drawStill(box, aspect, size.height)) continue;
+      if (pose) drawThroughLens(gl, scene, lens, { box, aspect, canvasHeight: size.height, pose, part: each.part?.() });
       if (each.camera === "outside" && due) {
         drawFromOutside(gl, scene, camera, box, size.height);
         drawnAt.current = performance.now();

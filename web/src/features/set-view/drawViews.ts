@@ -33,33 +33,47 @@ export function wipe(gl: WebGLRenderer): void {
   gl.clear();
 }
 
+/** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
+type Loupe = { zoom: number; x: number; y: number };
+const WHOLE: Loupe = { zoom: 1, x: 0.5, y: 0.5 };
+
 /** A close look at a part of the picture, or all of it; of a picture that is shifted by the film back. */
-function takeLoupe(lens: PerspectiveCamera, aspect: number, [right, up]: [number, number]): void {
-  const { zoom, x, y } = view.getState().loupe;
+function takeLoupe(lens: PerspectiveCamera, aspect: number, [right, up]: [number, number], loupe: Loupe): void {
+  const { zoom, x, y } = loupe;
   if (zoom > 1 || right !== 0 || up !== 0)
     // The size of the whole says the aspect, whatever the lens had before.
     lens.setViewOffset(aspect, 1, (x - 0.5 / zoom - right) * aspect, y - 0.5 / zoom + up, aspect / zoom, 1 / zoom);
   else lens.clearViewOffset();
 }
 
-type LensView = { box: Box; aspect: number; canvasHeight: number; pose: ShownPose };
+/** Takes a lens to a pose; `times`: how much more than the picture it sees. */
+export function aimLens(lens: PerspectiveCamera, pose: ShownPose, aspect: number, times = 1, loupe = WHOLE): void {
+  placeAtLens(lens, pose.data, pose.at);
+  lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, times);
+  lens.aspect = aspect;
+  const [right, up] = shiftAt(pose);
+  takeLoupe(lens, aspect, [right / times, up / times], loupe);
+  lens.updateProjectionMatrix();
+}
+
+/** part: from where to where it is drawn, as shares of the picture's width. */
+type LensView = { box: Box; aspect: number; canvasHeight: number; pose: ShownPose; part?: [number, number] };
 
 /** Draws what a lens sees at a pose. */
 export function drawThroughLens(
   gl: WebGLRenderer,
   scene: Scene,
   lens: PerspectiveCamera,
-  { box, aspect, canvasHeight, pose }: LensView,
+  { box, aspect, canvasHeight, pose, part }: LensView,
 ): void {
   const { x, y, width, height } = fitted(box.width, box.height, aspect);
-  placeAtLens(lens, pose.data, pose.at);
-  const times = view.getState().around ? AROUND : 1;
-  lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, times);
-  lens.aspect = aspect;
-  const [right, up] = shiftAt(pose);
-  takeLoupe(lens, aspect, [right / times, up / times]);
-  lens.updateProjectionMatrix();
-  aim(gl, { left: box.left + x, top: box.top + y, width, height }, canvasHeight);
+  aimLens(lens, pose, aspect, view.getState().around ? AROUND : 1, view.getState().loupe);
+  const picture = { left: box.left + x, top: box.top + y, width, height };
+  aim(gl, picture, canvasHeight);
+  if (part) {
+    const [from, to] = part.map((share) => Math.round(share * width)) as [number, number];
+    gl.setScissor(picture.left + from, canvasHeight - picture.top - height, Math.max(to - from, 0), height);
+  }
   gl.render(scene, lens);
 }
 

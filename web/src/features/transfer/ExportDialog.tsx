@@ -1,68 +1,33 @@
 import { useState } from "react";
-import { Complaint } from "../../parts/Complaint";
+import { useStore } from "zustand";
+import type { State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
 import { facts } from "../../stores/facts";
+import { filming } from "../../stores/movie";
 import { view } from "../../stores/view";
+import { FilePart } from "./FilePart";
 import { FormatChoice } from "./FormatChoice";
-import { useExport } from "./useExport";
+import { MoviePart } from "./MoviePart";
 
 const FORMAT = "zittern.export.format";
-const STEPS = [
-  { step: 1, title: "every frame" },
-  { step: 0.5, title: "every ½ frame" },
-  { step: 0.25, title: "every ¼ frame" },
-] as const;
 
 const close = () => view.setState({ dialog: null });
 
 /** Chooses a format, shows progress, can be cancelled, hands over the file. */
-export function ExportDialog({ slug }: { slug: string }) {
+export function ExportDialog({ state }: { state: State }) {
   const [format, setFormat] = useState(localStorage.getItem(FORMAT) ?? "glb");
-  const [step, setStep] = useState(1);
-  const { progress, problem, start, cancel } = useExport(slug, close);
-  const working = progress !== null;
-  const begin = () => {
-    localStorage.setItem(FORMAT, format);
-    start(format, step);
-  };
+  const [writing, setWriting] = useState(false);
+  const drawing = useStore(filming, ({ movie, problem }) => movie?.status === "drawing" && !problem);
+  const kind = facts().movies.find(({ name }) => name === format);
+  const begun = () => localStorage.setItem(FORMAT, format);
   return (
     <Dialog title="Export the motion" onClose={close}>
-      <FormatChoice value={format} disabled={working} onChange={setFormat} />
-      <label className="mb-4 flex items-center gap-3 text-sm">
-        Samples
-        <select
-          className="select select-sm w-48"
-          value={step}
-          disabled={format === "shot" || working}
-          onChange={(event) => setStep(Number(event.target.value))}
-        >
-          {STEPS.map((each) => (
-            <option key={each.step} value={each.step}>
-              {each.title}
-            </option>
-          ))}
-        </select>
-      </label>
-      <Complaint text={problem} />
-      {working && (
-        <progress
-          className="progress progress-info mb-3 w-full"
-          value={progress}
-          max={1}
-          aria-label="Export progress"
-        />
+      <FormatChoice value={format} disabled={writing || (kind !== undefined && drawing)} onChange={setFormat} />
+      {kind ? (
+        <MoviePart state={state} kind={kind} drawing={drawing} onBegun={begun} />
+      ) : (
+        <FilePart state={state} format={format} onBegun={begun} onWriting={setWriting} onDone={close} />
       )}
-      <div className="flex justify-end gap-2">
-        {working ? (
-          <button type="button" className="btn btn-sm" onClick={cancel}>
-            Cancel export
-          </button>
-        ) : (
-          <button type="button" className="btn btn-sm btn-primary" onClick={begin}>
-            Export {facts().formats.find((each) => each.name === format)?.ending}
-          </button>
-        )}
-      </div>
     </Dialog>
   );
 }

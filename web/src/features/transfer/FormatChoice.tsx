@@ -1,30 +1,30 @@
 import { facts } from "../../stores/facts";
 
-/** The formats that can be written. */
+/** The formats that can be written, and the kinds of movies. */
 export function FormatChoice(props: { value: string; disabled: boolean; onChange: (name: string) => void }) {
   const { value, disabled, onChange } = props;
+  const written = facts().formats.filter((each) => each.writes);
+  const movies = facts().movies.map((each) => ({ ...each, carries: "the picture" }));
   return (
-    <fieldset className="mb-3 flex flex-col gap-1" disabled={disabled}>
+    <fieldset className="mb-3 flex flex-col gap-0.5" disabled={disabled}>
       <legend className="sr-only">Format</legend>
-      {facts()
-        .formats.filter((each) => each.writes)
-        .map((each) => (
-          <label
-            key={each.name}
-            title={`carries ${each.carries}`}
-            className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 hover:bg-base-300/60"
-          >
-            <input
-              type="radio"
-              name="format"
-              className="tick tick-round"
-              checked={value === each.name}
-              onChange={() => onChange(each.name)}
-            />
-            <span className="num w-24 text-sm">{each.ending}</span>
-            <span className="text-sm">{each.title.replace(/^[^:]*: /, "")}</span>
-          </label>
-        ))}
+      {[...written, ...movies].map((each) => (
+        <label
+          key={each.name}
+          title={`carries ${each.carries}`}
+          className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 hover:bg-base-300/60"
+        >
+          <input
+            type="radio"
+            name="format"
+            className="tick tick-round"
+            checked={value === each.name}
+            onChange={() => onChange(each.name)}
+          />
+          <span className="num w-24 text-sm">{each.ending}</span>
+          <span className="text-sm">{each.title.replace(/^[^:]*: /, "")}</span>
+        </label>
+      ))}
     </fieldset>
   );
 }

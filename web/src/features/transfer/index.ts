@@ -1,3 +1,4 @@
 /** Bringing camera paths in, taking motion out. */
 
 export { ExportDialog } from "./ExportDialog";
+export { FilmingChip } from "./FilmingChip";

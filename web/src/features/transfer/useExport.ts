@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { client, explain, take } from "../../api/client";
+import { envelope } from "../../api/envelope";
 import type { Job } from "../../api/types";
 import { download } from "../../shared/download";
 import { note } from "../../stores/notes";
@@ -9,13 +10,20 @@ const POLL_MS = 150;
 
 const jobOf = (id: string) => ({ params: { path: { job: id } } });
 
-/** An export under way: started, watched, cancelled; its file is handed over when it is ready. */
+/** What is exported: a format, frames between samples, and of which variant. */
+type Asked = { format: string; step: number; variant: string };
+
+/** Exports under way, one after another: started, watched, cancelled; each file is handed over when it is ready. */
 export function useExport(slug: string, onDone: () => void) {
   const cache = useQueryClient();
   const started = useMutation({
-    mutationFn: (body: { format: string; step: number }) =>
-      take<Job>(client.POST("/api/shots/{shot}/exports", { params: { path: { shot: slug } }, body })),
+    mutationFn: ({ variant, ...body }: Asked) => {
+      const params = { path: { shot: slug } };
+      return take<Job>(client.POST("/api/shots/{shot}/exports", { params, body, headers: envelope(variant) }));
+    },
   });
+  // What follows when this one is ready.
+  const [left, setLeft] = useState<Asked[]>([]);
   const id = started.data?.id ?? "";
   const key = ["export", id];
   const { data, error } = useQuery({
@@ -40,14 +48,24 @@ export function useExport(slug: string, onDone: () => void) {
     if (!ready) return;
     download(`/api/exports/${ready}/file`, filename);
     note("info", `${filename} is ready`);
-    onDone();
-  }, [ready, filename, onDone]);
+    const [next, ...rest] = left;
+    setLeft(rest);
+    if (next) started.mutate(next);
+    else onDone();
+  }, [ready, filename]);
   const fault = started.error ?? error ?? cancelled.error;
   const failed = job?.status === "failed" ? (job.problem ?? "the export failed") : "";
   return {
     progress: job?.status === "working" && !error ? job.progress : null,
     problem: fault ? explain(fault) : failed,
-    start: (format: string, step: number) => started.mutate({ format, step }),
-    cancel: () => cancelled.mutate(),
+    start: (format: string, step: number, variants: string[]) => {
+      const [first, ...rest] = variants.map((variant) => ({ format, step, variant }));
+      setLeft(rest);
+      if (first) started.mutate(first);
+    },
+    cancel: () => {
+      setLeft([]);
+      cancelled.mutate();
+    },
   };
 }

@@ -3,12 +3,14 @@ import { useShallow } from "zustand/react/shallow";
 import { shown, useFlow } from "../../shared/useFlow";
 import { useTotal } from "../../shared/useTotal";
 import { openShot } from "../../stores/openShot";
+import { still } from "../../stores/still";
 import { view } from "../../stores/view";
 import { useFocal } from "./useFocal";
 
 /** What is looked through, and what dragging in it does just now. */
 export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
   const focal = useFocal(pane);
+  const blurred = useStore(still, (each) => each.on);
   const { bypass, flying, picking, zoom } = useStore(
     view,
     useShallow(({ bypass, flying, picking, loupe }) => ({ bypass, flying, picking, zoom: loupe.zoom })),
@@ -21,6 +23,7 @@ export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
       {picking && (
         <b className="ml-2 text-info">click the point {picking === "cue" ? "where the cue is" : "to look at"}</b>
       )}
+      {blurred && <b className="ml-2 text-info">motion blur (Shift S)</b>}
       {bypass && <b className="ml-2 text-warning">bare move</b>}
     </span>
   );

@@ -6,6 +6,8 @@ import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { elementOf, FINDER, hang, stage } from "../../stores/stage";
+import { still } from "../../stores/still";
+import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { BareEdges } from "./BareEdges";
 import { FinderReadings, FinderTitle } from "./FinderText";
@@ -15,6 +17,12 @@ import { Guides } from "./Guides";
 import { Scribble } from "./Scribble";
 import { useFlying } from "./useFlying";
 import { useLoupe } from "./useLoupe";
+
+/** Whether what is shown is blurred at rest. */
+function useBlurred(): boolean {
+  const moving = useStore(transport, (each) => each.playing);
+  return useStore(still, ({ on, moments }) => on && moments !== null) && !moving;
+}
 
 const ROOM_FOR_SCRIBBLE_PX = 320;
 
@@ -52,6 +60,7 @@ export function ViewfinderPane() {
       className={`relative h-full w-full overflow-hidden ${flying || picking ? "cursor-crosshair touch-none" : ""}`}
       data-testid="viewfinder"
       data-ready={upToDate ? "yes" : "no"}
+      data-blurred={useBlurred() ? "yes" : "no"}
     >
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
         {around && <FrameEdge />}

@@ -1,0 +1,79 @@
+"""`zittern movie`: a private server, an installed Chromium, a file."""
+
+import os
+import subprocess
+import sys
+import tempfile
+import unittest
+from pathlib import Path
+
+import av
+
+from tests.demo.template import demo_data
+from tests.web.harness import CHROMIUM
+from zittern.core.shot.seen import kept
+from zittern.core.shot.upgrades import write_shot
+from zittern.store.library import Library
+
+SMALL = ("--size", "64x36", "--subframes", "2")
+
+
+class Movie(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        holder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(holder.cleanup)
+        cls.folder = Path(holder.name)
+        demo_data(cls.folder / "data")
+
+    def movie(self, *arguments: str, browser: str = CHROMIUM) -> subprocess.CompletedProcess[str]:
+        return subprocess.run(
+            [sys.executable, "-m", "zittern.cli", "movie", *arguments],
+            capture_output=True,
+            text=True,
+            cwd=self.folder,
+            env={**os.environ, "ZITTERN_CHROMIUM": browser},
+            check=False,
+        )
+
+    def test_variants_of_a_stored_shot_beside_each_other(self) -> None:
+        both = ("--variant", "Main", "--variant", "Stand to run")
+        done = self.movie("signal-run", "-o", "a.mp4", "--data", "data", "--range", "20-24", "--strip", *both, *SMALL)
+        self.assertEqual((done.returncode, done.stdout), (0, "a.mp4: 5 frames, 128×76 px\n"), done.stderr)
+        with av.open(str(self.folder / "a.mp4")) as container:
+            frames = list(container.decode(container.streams.video[0]))
+        self.assertEqual((len(frames), frames[0].width, frames[0].height), (5, 128, 76))
+        self.assertEqual([each.name for each in self.folder.glob(".*")], [])
+
+    def test_a_shot_from_a_file(self) -> None:
+        library = Library(self.folder / "data")
+        self.addCleanup(library.close)
+        (self.folder / "own.shot.json").write_text(write_shot(kept(library.state("jetty-walk").document)))
+        done = self.movie("own.shot.json", "-o", "b.zip", "--range", "1-2", *SMALL)
+        self.assertEqual((done.returncode, done.stdout), (0, "b.zip: 2 frames, 64×36 px\n"), done.stderr)
+
+    def test_what_is_wrong_is_said_in_a_line(self) -> None:
+        for arguments, says in (
+            (("signal-run", "-o", "a.gif"), "a movie ends in .mp4, .webm, .zip, got a.gif"),
+            (("signal-run", "-o", "a.mp4", "--range", "9"), "--range: this is A-B, as 1-96; got '9'"),
+            (("signal-run", "-o", "a.mp4", "--size", "big"), "--size: this is WxH, as 1280x720; got 'big'"),
+            (("signal-run", "-o", "a.mp4", "--subframes", "0"), "subframes: "),
+            (("signal-run", "-o", "a.mp4", "--variant", "Wild", "--data", "data"), "there is no variant 'Wild'"),
+            (("nothing", "-o", "a.mp4", "--data", "data"), "there is no shot 'nothing'"),
+        ):
+            done = self.movie(*arguments)
+            self.assertEqual(done.returncode, 2, arguments)
+            self.assertIn(says, done.stderr)
+            self.assertEqual(done.stderr.count("\n"), 1)
+
+    def test_without_a_browser_it_says_what_to_install(self) -> None:
+        done = self.movie("signal-run", "-o", "c.mp4", browser="/nowhere/chromium")
+        self.assertIn("there is no program '/nowhere/chromium'; name an installed Chromium with --browser", done.stderr)
+        none = self.movie("signal-run", "-o", "c.mp4", "--browser", "")
+        self.assertEqual(none.returncode, 2)
+        self.assertFalse((self.folder / "c.mp4").exists())
+
+    def test_one_that_ends_by_itself_leaves_nothing(self) -> None:
+        done = self.movie("signal-run", "-o", "d.mp4", "--data", "data", *SMALL, browser="/bin/true")
+        self.assertIn("the browser ended at frame 0 of 192; nothing was kept", done.stderr)
+        self.assertEqual(list(self.folder.glob("*d.mp4*")), [])

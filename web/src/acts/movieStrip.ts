@@ -1,0 +1,153 @@
+/** What is laid over a movie's frames: guides, names of several pictures, and the strip at their foot. */
+import { CanvasTexture, LinearFilter } from "three";
+import type { FrameOrder, Movie, Overlay } from "../stores/movie";
+import { openShot } from "../stores/openShot";
+
+const FOCAL = 6;
+const PAPER = "#F4F0E6";
+const INK = "#20242F";
+const GRAPHITE = "#5F6470";
+const SIGNAL = "#D1432B";
+/** Across and up, in the inks and dashes of pan and tilt. */
+const WAVES = [
+  { ink: "#7A3E9D", dash: [7, 3] },
+  { ink: "#9A5416", dash: [] },
+];
+const SAFE = 0.05;
+
+type Sheet = { context: CanvasRenderingContext2D; overlay: Overlay; texture: CanvasTexture };
+
+function sheet(x: number, y: number, width: number, height: number): Sheet {
+  const canvas = document.createElement("canvas");
+  canvas.width = width;
+  canvas.height = height;
+  const context = canvas.getContext("2d");
+  if (!context) throw new Error("this browser cannot draw the strip");
+  const texture = new CanvasTexture(canvas);
+  texture.premultiplyAlpha = true;
+  texture.generateMipmaps = false;
+  texture.minFilter = LinearFilter;
+  return { context, texture, overlay: { texture, x, y, width, height } };
+}
+
+export type Overlays = {
+  /** What is laid over a frame. */
+  at: (n: number, order: FrameOrder, wave: Float32Array | null) => Overlay[];
+  dispose: () => void;
+};
+
+export function overlaysOf(movie: Movie): Overlays {
+  const still = movie.guides || movie.regions.length > 1 ? drawStill(movie) : null;
+  const foot = movie.strip > 0 ? sheet(0, movie.height - movie.strip, movie.width, movie.strip) : null;
+  return {
+    at: (n, order, wave) => {
+      if (foot) {
+        drawStrip(foot.context, movie, n, order, wave);
+        foot.texture.needsUpdate = true;
+      }
+      return [still, foot].flatMap((each) => each?.overlay ?? []);
+    },
+    dispose: () => {
+      for (const each of [still, foot]) each?.texture.dispose();
+    },
+  };
+}
+
+/** Guides and names, the same in all frames. */
+function drawStill(movie: Movie): Sheet {
+  const made = sheet(0, 0, movie.width, movie.height - movie.strip);
+  const { context } = made;
+  for (const { title, x, y, width, height, start, stop } of movie.regions) {
+    context.save();
+    context.beginPath();
+    context.rect(x + start * width, y, (stop - start) * width, height);
+    context.clip();
+    if (movie.guides) {
+      context.strokeStyle = "rgba(255, 255, 255, 0.45)";
+      context.lineWidth = Math.max(1, height / 720);
+      context.beginPath();
+      for (const third of [1 / 3, 2 / 3]) {
+        context.moveTo(x + third * width, y);
+        context.lineTo(x + third * width, y + height);
+        context.moveTo(x, y + third * height);
+        context.lineTo(x + width, y + third * height);
+      }
+      context.stroke();
+      context.strokeRect(x + SAFE * width, y + SAFE * height, (1 - 2 * SAFE) * width, (1 - 2 * SAFE) * height);
+    }
+    if (movie.regions.length > 1) {
+      const size = Math.max(11, Math.round(height * 0.035));
+      context.font = `600 ${size}px "IBM Plex Sans Condensed"`;
+      const right = start > 0;
+      const wide = context.measureText(title).width;
+      const left = right ? x + width - wide - 2 * size : x + size;
+      context.fillStyle = "rgba(23, 24, 27, 0.8)";
+      context.fillRect(left - size / 2, y + size * 0.6, wide + size, size * 1.5);
+      context.fillStyle = "#FFFFFF";
+      context.textBaseline = "middle";
+      context.fillText(title, left, y + size * 1.38);
+    }
+    context.restore();
+    if (start > 0) {
+      context.fillStyle = "rgba(255, 255, 255, 0.9)";
+      context.fillRect(x + start * width - 1, y, 2, height);
+    }
+  }
+  return made;
+}
+
+function drawStrip(
+  context: CanvasRenderingContext2D,
+  movie: Movie,
+  n: number,
+  order: FrameOrder,
+  wave: Float32Array | null,
+): void {
+  const { width, height } = context.canvas;
+  const size = Math.max(10, Math.round(height * 0.24));
+  const margin = Math.round(size * 0.8);
+  context.fillStyle = PAPER;
+  context.fillRect(0, 0, width, height);
+  const shot = openShot.getState().state?.document;
+  const frame = movie.first_frame + n;
+  // Of several pictures each has its own name.
+  const called = movie.regions.length === 1 ? [movie.regions[0]?.title] : [];
+  const several = (shot?.variants.length ?? 1) > 1;
+  const pose = order.rows("pose:0");
+  const focal = pose ? (pose.data[pose.at + FOCAL] ?? 0) : 0;
+  const text = Math.min(width * 0.46, size * 24);
+  context.textBaseline = "middle";
+  context.fillStyle = INK;
+  context.font = `600 ${size}px "IBM Plex Sans Condensed"`;
+  const title = [shot?.name ?? movie.shot, ...(several ? called : [])].join(" · ");
+  context.fillText(title, margin, height * 0.32, text - 2 * margin);
+  context.font = `${size}px "IBM Plex Mono"`;
+  context.fillStyle = GRAPHITE;
+  const told = `${String(frame).padStart(4, "0")} · ${((frame - (shot?.first_frame ?? movie.first_frame)) / movie.fps).toFixed(2)} s · ${focal.toFixed(1)} mm`;
+  context.fillText(told, margin, height * 0.7, text - 2 * margin);
+  drawWave(context, wave, { left: text, right: width - margin, height }, n / Math.max(movie.frames - 1, 1));
+}
+
+function drawWave(
+  context: CanvasRenderingContext2D,
+  wave: Float32Array | null,
+  { left, right, height }: { left: number; right: number; height: number },
+  share: number,
+): void {
+  const count = (wave?.length ?? 0) / 2;
+  const most = Math.max(1e-6, ...(wave ?? []).map(Math.abs));
+  WAVES.forEach(({ ink, dash }, column) => {
+    context.strokeStyle = ink;
+    context.setLineDash(dash);
+    context.lineWidth = Math.max(1, height / 40);
+    context.beginPath();
+    for (let at = 0; at < count; at++) {
+      const x = left + ((right - left) * at) / Math.max(count - 1, 1);
+      context.lineTo(x, height / 2 - ((wave?.[2 * at + column] ?? 0) / most) * (height / 2 - 4));
+    }
+    context.stroke();
+  });
+  context.setLineDash([]);
+  context.fillStyle = SIGNAL;
+  context.fillRect(left + (right - left) * share - 1, 0, 2, height);
+}

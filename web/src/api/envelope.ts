@@ -1,0 +1,14 @@
+/** What every request about a shot says beside its content: the variant that it is about. */
+export const VARIANT = "zittern-variant";
+
+let shown: string | null = null;
+
+/** From now on requests are about this variant, where they name no other. */
+export function aboutVariant(id: string | null): void {
+  shown = id;
+}
+
+/** Headers of a request that is about the variant shown, or about another one. */
+export function envelope(variant: string | null = shown): Record<string, string> {
+  return variant === null ? {} : { [VARIANT]: variant };
+}

@@ -1,0 +1,14 @@
+import { useThree } from "@react-three/fiber";
+import { useEffect } from "react";
+import { tellFrames } from "../../stores/movie";
+import { FrameMaker } from "./frameMaker";
+
+/** Makes frames of movies from the scene, off screen. */
+export function MovieFrames() {
+  const { gl, scene, invalidate } = useThree();
+  useEffect(() => {
+    tellFrames((movie) => new FrameMaker(gl, scene, movie, invalidate));
+    return () => tellFrames(null);
+  }, [gl, scene, invalidate]);
+  return null;
+}

@@ -1,0 +1,104 @@
+/** One picture exposed: the scene drawn at several moments and summed in linear light. */
+import {
+  AdditiveBlending,
+  Color,
+  FloatType,
+  HalfFloatType,
+  LinearSRGBColorSpace,
+  NearestFilter,
+  PerspectiveCamera,
+  type Scene,
+  type WebGLRenderer,
+  WebGLRenderTarget,
+} from "three";
+import type { FrameOrder } from "../../stores/movie";
+import { type Moment, poseScene } from "../../stores/scenery";
+import { discard, pass, run } from "./passes";
+import type { ShownPose } from "./poses";
+import { FAR_M, NEAR_M } from "./useOutside";
+
+/** One drawing: of which rows (shares of the height from above), counting how much. */
+export type Draw = { top: number; bottom: number; weight: number };
+
+const WEIGHED = `uniform sampler2D picture; uniform float weight; varying vec2 at;
+void main() { gl_FragColor = vec4(texture2D(picture, at).rgb * weight, 1.0); }`;
+
+export class Exposer {
+  private readonly lens = new PerspectiveCamera(40, 16 / 9, NEAR_M, FAR_M);
+  private readonly drawn: WebGLRenderTarget;
+  private readonly sum: WebGLRenderTarget;
+  private readonly ground = new Color();
+  private readonly add = pass(WEIGHED, { blending: AdditiveBlending, transparent: true });
+
+  constructor(
+    private readonly gl: WebGLRenderer,
+    private readonly scene: Scene,
+    width: number,
+    height: number,
+    samples: number,
+  ) {
+    if (!gl.getContext().getExtension("EXT_float_blend"))
+      throw new Error("this browser cannot sum pictures in linear light (EXT_float_blend); use another one");
+    this.drawn = new WebGLRenderTarget(width, height, { type: HalfFloatType, samples });
+    // As a picture on screen: each material takes its own tone curve, and what comes out is light.
+    Object.assign(this.drawn, { isXRRenderTarget: true });
+    this.drawn.texture.colorSpace = LinearSRGBColorSpace;
+    this.sum = new WebGLRenderTarget(width, height, {
+      depthBuffer: false,
+      minFilter: NearestFilter,
+      magFilter: NearestFilter,
+      type: FloatType,
+    });
+  }
+
+  /** The light of all drawings, each counted by its weight in its rows. shadows: whether the first of them makes its own. */
+  expose(
+    draws: Draw[],
+    order: FrameOrder,
+    poses: string,
+    aim: (lens: PerspectiveCamera, pose: ShownPose) => void,
+    shadows: boolean,
+  ) {
+    const { gl, drawn, sum } = this;
+    const { height } = drawn;
+    const rows = order.rows(poses);
+    gl.autoClear = true;
+    gl.getClearColor(this.ground);
+    gl.setRenderTarget(sum);
+    gl.setClearColor(0, 1);
+    gl.clear();
+    gl.setClearColor(this.ground, 1);
+    draws.forEach(({ top, bottom, weight }, k) => {
+      const moment: Moment = { frame: order.at(k), row: (name) => order.row(name, k) };
+      poseScene(moment);
+      this.scene.updateMatrixWorld();
+      if (!rows) return;
+      aim(this.lens, { data: rows.data, at: rows.at + k * rows.columns });
+      this.lens.updateMatrixWorld();
+      gl.shadowMap.autoUpdate = shadows && k === 0;
+      const span: [number, number] = [Math.round((1 - bottom) * height), Math.round((1 - top) * height)];
+      this.within(drawn, span, () => gl.render(this.scene, this.lens));
+      this.within(sum, span, () => {
+        gl.autoClear = false;
+        run(gl, this.add, drawn.texture, weight);
+        gl.autoClear = true;
+      });
+    });
+    return sum.texture;
+  }
+
+  dispose(): void {
+    this.drawn.dispose();
+    this.sum.dispose();
+    discard(this.add);
+  }
+
+  /** Draws into some rows of a target, counted from the lowest. */
+  private within(target: WebGLRenderTarget, [from, to]: [number, number], draw: () => void): void {
+    target.scissorTest = true;
+    target.scissor.set(0, from, target.width, to - from);
+    this.gl.setRenderTarget(target);
+    draw();
+    target.scissorTest = false;
+  }
+}

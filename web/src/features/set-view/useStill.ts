@@ -1,0 +1,69 @@
+import { useThree } from "@react-three/fiber";
+import { useEffect, useMemo, useRef } from "react";
+import type { Texture } from "three";
+import { AROUND, fitted } from "../../shared/fit";
+import { orderOf } from "../../stores/movie";
+import { stillNow } from "../../stores/still";
+import { view } from "../../stores/view";
+import { aimLens, type Box } from "./drawViews";
+import { Exposer } from "./exposer";
+import { discard, pass, run, SHOWN } from "./passes";
+
+type Exposed = { exposer: Exposer; width: number; height: number; of: string; light: Texture | null };
+
+/** Draws the large Viewfinder at rest as the shutter sees it; answers whether it did. */
+export function useStill(): (box: Box, aspect: number, canvasHeight: number) => boolean {
+  const { gl, scene } = useThree();
+  const kept = useRef<Exposed | null>(null);
+  const show = useMemo(() => pass(SHOWN), []);
+  useEffect(
+    () => () => {
+      kept.current?.exposer.dispose();
+      kept.current = null;
+      discard(show);
+    },
+    [show],
+  );
+  return (box, aspect, canvasHeight) => {
+    const moments = stillNow();
+    const { bypass, loupe, around } = view.getState();
+    if (!moments || bypass) return false;
+    const { x, y, width, height } = fitted(box.width, box.height, aspect);
+    const dpr = gl.getPixelRatio();
+    const size = [Math.round(width * dpr), Math.round(height * dpr)] as const;
+    if (!kept.current || kept.current.width !== size[0] || kept.current.height !== size[1]) {
+      kept.current?.exposer.dispose();
+      kept.current = {
+        exposer: new Exposer(gl, scene, ...size, 0),
+        width: size[0],
+        height: size[1],
+        of: "",
+        light: null,
+      };
+    }
+    const now = kept.current;
+    const of = [moments.at.join(), JSON.stringify(loupe), around].join();
+    if (now.of !== of) {
+      const draws = Array.from(moments.at, () => ({ top: 0, bottom: 1, weight: 1 / moments.at.length }));
+      const order = orderOf(moments, 0, draws.length);
+      const times = around ? AROUND : 1;
+      now.light = now.exposer.expose(
+        draws,
+        order,
+        "pose:0",
+        (lens, pose) => aimLens(lens, pose, aspect, times, loupe),
+        false,
+      );
+      now.of = of;
+    }
+    if (!now.light) return false;
+    gl.setRenderTarget(null);
+    const bottom = canvasHeight - box.top - y - height;
+    gl.setViewport(box.left + x, bottom, width, height);
+    gl.setScissor(box.left + x, bottom, width, height);
+    gl.autoClear = false;
+    run(gl, show, now.light);
+    gl.autoClear = true;
+    return true;
+  };
+}

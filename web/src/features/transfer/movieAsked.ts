@@ -1,0 +1,82 @@
+/** What is asked of a movie: as of the last one, and what it may show. */
+import type { MovieAsked, State } from "../../api/types";
+
+const KEPT = "zittern.movie";
+const FRESH: MovieAsked = {
+  format: "mp4",
+  width_px: 1280,
+  height_px: 720,
+  first_frame: null,
+  last_frame: null,
+  quality: "good",
+  shutter_deg: 180,
+  subframes: 8,
+  readout_ms: 0,
+  strips: 16,
+  guides: false,
+  strip: false,
+  panes: [],
+  layout: "beside",
+  line: 0.5,
+};
+
+export type Pane = MovieAsked["panes"][number];
+
+const paneOf = (variant: string): Pane => ({ variant, bare: false, title: null });
+
+/** How wide a picture of a shot's shape is. */
+export function widthOf({ document: { picture } }: State, height: number): number {
+  return Math.round((height * (picture.width_px ?? 16)) / (picture.height_px ?? 9));
+}
+
+/** A movie as the last one, of the variant that is shown. */
+export function freshMovie(state: State): MovieAsked {
+  let last: Partial<MovieAsked> = {};
+  try {
+    last = JSON.parse(localStorage.getItem(KEPT) ?? "{}") as Partial<MovieAsked>;
+  } catch {
+    localStorage.removeItem(KEPT);
+  }
+  const height_px = last.height_px ?? FRESH.height_px;
+  return { ...FRESH, ...last, height_px, width_px: widthOf(state, height_px), panes: [paneOf(state.variant)] };
+}
+
+export function rememberMovie({ height_px, quality, shutter_deg, subframes, guides, strip }: MovieAsked): void {
+  localStorage.setItem(KEPT, JSON.stringify({ height_px, quality, shutter_deg, subframes, guides, strip }));
+}
+
+export type Showing = { key: string; title: string; panes: Pane[]; layout: MovieAsked["layout"] };
+
+/** What a movie may show: the variant, beside the move without layers or beside another variant, or as a wipe. */
+export function showings({ variant, document: { variants } }: State): Showing[] {
+  const others = variants.filter(({ id }) => id !== variant);
+  return [
+    { key: "one", title: "this variant", panes: [paneOf(variant)], layout: "beside" },
+    ...pair("bare", "no layers", [{ variant, bare: true, title: null }, paneOf(variant)]),
+    ...others.flatMap(({ id, name }) => pair(id, name, [paneOf(variant), paneOf(id)])),
+    ...(others.length > 1 && others.length < 4
+      ? [
+          {
+            key: "all",
+            title: "all variants",
+            panes: variants.map(({ id }) => paneOf(id)),
+            layout: "beside" as const,
+          },
+        ]
+      : []),
+  ];
+}
+
+function pair(key: string, title: string, panes: Pane[]): Showing[] {
+  return [
+    { key: `${key} beside`, title: `${title} beside it`, panes, layout: "beside" },
+    { key: `${key} wipe`, title: `${title}, wipe`, panes, layout: "wipe" },
+  ];
+}
+
+/** Which of them is asked for. */
+export function showingOf(asked: MovieAsked, among: Showing[]): string {
+  const same = ({ panes, layout }: Showing) =>
+    layout === asked.layout && JSON.stringify(panes) === JSON.stringify(asked.panes);
+  return among.find(same)?.key ?? "one";
+}

@@ -1,0 +1,36 @@
+import { useQuery } from "@tanstack/react-query";
+import { client, take } from "../../api/client";
+import type { ShotCard, State } from "../../api/types";
+import { flipSide } from "../../stores/sides";
+import { view } from "../../stores/view";
+
+/** Puts another shot of the project beside this one, where both play in the same set. */
+export function OtherShots({ state }: { state: State }) {
+  const params = { path: { slug: state.project_slug } };
+  const { data } = useQuery({
+    queryKey: ["shots", state.project_slug, state.id],
+    queryFn: () => take<ShotCard[]>(client.GET("/api/projects/{slug}/shots", { params })),
+  });
+  const others = (data ?? []).filter(({ id, problem }) => id !== state.id && !problem);
+  const set = state.document.set_id ?? null;
+  const show = (slug: string) => {
+    const one = others.find((each) => each.slug === slug);
+    if (!one) return;
+    flipSide({ key: `shot:${one.id}`, title: one.name, shot: one.slug });
+    view.setState({ dialog: null });
+  };
+  return (
+    <label className="flex items-center gap-3 text-sm">
+      Compare with
+      <select className="select select-sm w-64" value="" onChange={(event) => show(event.target.value)}>
+        <option value="">another shot of this project …</option>
+        {others.map(({ slug, name, set_id }) => (
+          <option key={slug} value={slug} disabled={set_id !== set}>
+            {name}
+            {set_id === set ? "" : " (in another set)"}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,109 @@
+import { X } from "lucide-react";
+import { type ReactNode, useCallback, useEffect } from "react";
+import { useStore } from "zustand";
+import { SmallFinder } from "../../parts/SmallFinder";
+import { blind, OWN, pairNow, startBlind } from "../../stores/blind";
+import { motion } from "../../stores/motion";
+import { openShot } from "../../stores/openShot";
+import { askSides, BARE, flipSide, motionOf, type Side, sides } from "../../stores/sides";
+import { transport } from "../../stores/transport";
+import { BlindBar } from "./BlindBar";
+
+/** What is compared with the shot, in Viewfinders in step with the large one, where the Set view was. */
+export function SidePane() {
+  const shown = useStore(sides, (each) => each.shown);
+  const how = useStore(sides, (each) => each.how);
+  const test = useStore(blind, (each) => each.test);
+  const revision = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
+  const loop = useStore(transport, (each) => each.loop?.join());
+  const asked = shown.map(({ key }) => key).join();
+  useEffect(() => {
+    void askSides();
+  }, [asked, revision, loop]);
+  if (test) return <BlindPane />;
+  const columns = shown.length > 1 ? 2 : 1;
+  return (
+    <div className="relative h-full">
+      <div
+        className="grid h-full gap-1.5"
+        style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+        data-testid="sides"
+      >
+        {shown.map((side) => (
+          <SideFinder key={side.key} side={side} />
+        ))}
+      </div>
+      <div className="absolute right-1 bottom-1 flex gap-1">
+        <button
+          type="button"
+          className="btn btn-xs"
+          aria-pressed={how === "wipe"}
+          title="The first of them over the large picture, right of a line that is dragged"
+          onClick={() => sides.setState({ how: how === "wipe" ? "panes" : "wipe" })}
+        >
+          Wipe
+        </button>
+        <button
+          type="button"
+          className="btn btn-xs"
+          title="Which is better, with names hidden: five rounds in random order"
+          onClick={() => shown[0] && startBlind(shown[0].key)}
+        >
+          Blind test
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function SideFinder({ side }: { side: Side }) {
+  const { key, title } = side;
+  return (
+    <FinderOf key={key} of={key}>
+      <span className="cond min-w-0 truncate rounded-sm bg-base-100/80 px-1.5 py-0.5 text-xs" title={title}>
+        {title}
+        <SwingOf of={key} />
+      </span>
+      <button
+        type="button"
+        className="btn btn-xs btn-square ml-auto bg-base-100/80"
+        aria-label={`Compare ${title} no longer`}
+        onClick={() => flipSide(side)}
+      >
+        <X size={12} />
+      </button>
+    </FinderOf>
+  );
+}
+
+/** A small Viewfinder through which something is seen. */
+function FinderOf({ of, children }: { of: string; children: ReactNode }) {
+  const here = useStore(sides, ({ motions }) => of === BARE.key || of === OWN || of in motions);
+  const moved = useCallback(() => (of === OWN ? motion.getState() : motionOf(of)), [of]);
+  return (
+    <SmallFinder id={`side:${of}`} motion={moved} ready={here} mark={{ "data-side": of }}>
+      {children}
+    </SmallFinder>
+  );
+}
+
+/** How large its shake is on screen. */
+function SwingOf({ of }: { of: string }) {
+  const px = useStore(sides, ({ motions }) => motions[of]?.readings?.total_swing_px);
+  if (of === BARE.key) return null;
+  return <span className="num"> · swing {px === undefined ? "…" : px.toFixed(0)} px</span>;
+}
+
+/** B in place of the small Viewfinders; A lies over the large one. Both without names. */
+function BlindPane() {
+  const test = useStore(blind, (each) => each.test);
+  if (!test) return null;
+  return (
+    <div className="relative grid h-full grid-rows-[minmax(0,1fr)_auto] gap-1.5" data-testid="blind">
+      <FinderOf key={test.votes.length} of={pairNow(test).b}>
+        <b className="rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">B</b>
+      </FinderOf>
+      <BlindBar test={test} />
+    </div>
+  );
+}

@@ -1,0 +1,5 @@
+/** Alternatives of a shot: which one is shown, all that is done with them, and looking at several at once. */
+export { OverFinder } from "./OverFinder";
+export { SidePane } from "./SidePane";
+export { VariantMenu } from "./VariantMenu";
+export { VariantsDialog } from "./VariantsDialog";

@@ -1,0 +1,36 @@
+import { type ReactNode, useEffect } from "react";
+import { useStore } from "zustand";
+import { fitted } from "../shared/fit";
+import { useSize } from "../shared/useSize";
+import type { Motion } from "../stores/motion";
+import { hang, stage } from "../stores/stage";
+
+type SmallFinderProps = {
+  id: string;
+  /** What moves the lens in it; null while that is on its way. */
+  motion: () => Motion | null;
+  ready: boolean;
+  /** What it is known by on the page. */
+  mark: Record<`data-${string}`, string>;
+  children: ReactNode;
+};
+
+/** A small Viewfinder, in step with the large one; what is said of it stands on top. */
+export function SmallFinder({ id, motion, ready, mark, children }: SmallFinderProps) {
+  const [ref, size] = useSize<HTMLDivElement>();
+  const aspect = useStore(stage, (each) => each.aspect);
+  const rect = fitted(size.width, size.height, aspect);
+  useEffect(() => {
+    if (ref.current) return hang({ id, element: ref.current, camera: "lens", motion });
+  }, [ref, id, motion]);
+  return (
+    <div ref={ref} className="relative min-h-0 overflow-hidden" data-ready={ready ? "yes" : "no"} {...mark}>
+      <div
+        className="pointer-events-none absolute"
+        style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}
+      >
+        <div className="pointer-events-auto absolute inset-x-1 top-1 flex items-center gap-1">{children}</div>
+      </div>
+    </div>
+  );
+}

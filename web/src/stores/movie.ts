@@ -1,0 +1,67 @@
+/** The movie that is being made: how far it is, and who draws its frames. */
+import type { Texture } from "three";
+import { createStore } from "zustand/vanilla";
+import type { Moments } from "../api/movies";
+import type { MovieState } from "../api/types";
+
+export type Movie = MovieState;
+
+/** What is drawn for one frame. */
+export type FrameOrder = {
+  /** The shot's frame at which a drawing is. */
+  at: (drawing: number) => number;
+  /** Numbers by name at a drawing, where they begin. */
+  row: (name: string, drawing: number) => { data: Float32Array; at: number } | null;
+  /** The same for all drawings of the frame, one after another. */
+  rows: (name: string) => { data: Float32Array; at: number; columns: number } | null;
+};
+
+/** What is laid over a part of the frame, px from above. */
+export type Overlay = { texture: Texture; x: number; y: number; width: number; height: number };
+
+export type Frames = {
+  /** A frame as raw RGBA from the lowest row up. */
+  make: (order: FrameOrder, overlays: Overlay[]) => Promise<Uint8Array>;
+  dispose: () => void;
+};
+
+export type Filming = {
+  movie: Movie | null;
+  /** Why it does not go on just now. */
+  waits: string | null;
+  /** What is wrong with it. */
+  problem: string | null;
+};
+
+export const NO_MOVIE: Filming = { movie: null, waits: null, problem: null };
+
+export const filming = createStore<Filming>(() => NO_MOVIE);
+
+let how: ((movie: Movie) => Frames) | null = null;
+
+/** Told by whoever has the scene. */
+export function tellFrames(make: typeof how): void {
+  how = make;
+}
+
+/** Who draws a movie's frames; null while there is no scene. */
+export function framesOf(movie: Movie): Frames | null {
+  return how?.(movie) ?? null;
+}
+
+/** What is drawn for the n-th of some frames, of so many drawings each. */
+export function orderOf({ at, arrays }: Moments, n: number, drawings: number): FrameOrder {
+  const from = n * drawings;
+  const rows = (name: string) => {
+    const found = arrays.get(name === "bare" ? "pose:0" : name);
+    return found ? { data: found.data, at: from * found.columns, columns: found.columns } : null;
+  };
+  return {
+    at: (drawing) => at[from + drawing] ?? 0,
+    rows,
+    row: (name, drawing) => {
+      const found = rows(name);
+      return found && { data: found.data, at: found.at + drawing * found.columns };
+    },
+  };
+}

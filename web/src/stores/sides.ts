@@ -1,0 +1,85 @@
+/** What is compared side by side with the shot: other variants, older revisions, the move without layers; each with its motion, in step. */
+import { createStore } from "zustand/vanilla";
+import { type Asked, besides, type Motions } from "./besides";
+import { type Motion, motion } from "./motion";
+import { complain } from "./notes";
+import { whenOpened } from "./openShot";
+
+/** One of them: a variant, a revision, another shot in the same set; with none of these the move without its layers. */
+export type Side = { key: string; title: string; variant?: string; revision?: number; shot?: string };
+
+/** How they are compared: each in a Viewfinder of its own, or the first of them over the large one, right of a line. */
+export type How = "panes" | "wipe";
+
+export type Sides = {
+  shown: Side[];
+  motions: Motions;
+  how: How;
+  /** Where the line is, as a share of the picture's width. */
+  line: number;
+};
+
+/** Besides the shot itself: the wall has room for four. */
+export const MOST_SIDES = 3;
+export const BARE: Side = { key: "bare", title: "No layers" };
+
+/** A variant as one of them. */
+export const sideOf = ({ id, name }: { id: string; name: string }): Side => ({
+  key: `variant:${id}`,
+  title: name,
+  variant: id,
+});
+
+const NOTHING: Sides = { shown: [], motions: {}, how: "panes", line: 0.5 };
+
+export const sides = createStore<Sides>(() => NOTHING);
+
+whenOpened(() => sides.setState(NOTHING));
+
+/** Compares with one more, or no longer; the one that came first gives way to a fourth. */
+export function flipSide(side: Side): void {
+  sides.setState(({ shown }) => ({
+    shown: shown.some(({ key }) => key === side.key)
+      ? shown.filter(({ key }) => key !== side.key)
+      : [...shown.slice(1 - MOST_SIDES), side],
+  }));
+}
+
+export function endSides(): void {
+  sides.setState({ shown: [], motions: {}, how: "panes" });
+}
+
+const { show } = besides(
+  () => sides.getState().motions,
+  (motions) => sides.setState({ motions }),
+);
+
+/** Works out the motion of each. */
+export function askSides(): Promise<void> {
+  const moved = sides.getState().shown.filter(({ key }) => key !== BARE.key);
+  const asked = moved.map(({ key, variant, revision, shot }): [string, Asked] => [
+    key,
+    { revision, shot, ...(shot !== undefined ? { variant: null } : variant === undefined ? {} : { variant }) },
+  ]);
+  return show(Object.fromEntries(asked), (error, key) => {
+    complain(error);
+    sides.setState(({ shown }) => ({ shown: shown.filter((one) => one.key !== key) }));
+  });
+}
+
+/** A shot's motion without its layers. */
+function bareOf(state: Motion): Motion {
+  const bare = state.arrays.get("bare");
+  if (!bare) return state;
+  return { ...state, arrays: new Map([...state.arrays, ["pose", bare]]) };
+}
+
+let known: { of: Motion; bare: Motion } | null = null;
+
+/** What moves the lens of one of them; null while that is on its way. */
+export function motionOf(key: string): Motion | null {
+  if (key !== BARE.key) return sides.getState().motions[key] ?? null;
+  const now = motion.getState();
+  if (known?.of !== now) known = { of: now, bare: bareOf(now) };
+  return known.bare;
+}

@@ -1,0 +1,229 @@
+"""Movies under way: what each frame needs is told, frames come numbered and go to the encoder, one after another.
+
+The page asks, draws and posts; each answer lets it go on, so that never more is under way than the encoder takes. A
+page that is silent is waited for; one that comes back goes on at the frame where it stopped.
+"""
+
+from __future__ import annotations
+
+import logging
+import secrets
+import threading
+import time
+from collections import OrderedDict
+from contextlib import suppress
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Literal
+
+from zittern.core.errors import BadInput, Conflict, FormatError, NotFound, StoreBusy, ZitternError
+from zittern.core.motion.cache import Cache
+from zittern.core.movie.layout import Layout, layout_of
+from zittern.core.movie.moments import range_of
+from zittern.core.movie.settings import MoviePane, MovieSettings
+from zittern.core.shot.seen import seen, variant_of
+from zittern.core.shot.shot import Shot
+from zittern.formats.movie_file import MOVIES, Encoder, MovieKind
+from zittern.store.naming import slug_of
+from zittern.store.workspace import Workspace
+
+__all__ = ["MOST_MOVIES", "Movie", "MoviePart", "Movies"]
+
+MOST_MOVIES = 4
+_SILENT_S = 10.0
+# Frames before a guess is worth anything.
+_PACED_FRAMES = 3
+# A page that went may come back within this; a finished file is kept as long.
+_KEPT_S = 600.0
+_MOST_FRAMES = 200_000
+_CACHE_BYTES = 64 * 2**20
+
+
+@dataclass(frozen=True, slots=True)
+class MoviePart:
+    """A picture of a movie: the shot as it is seen in it."""
+
+    pane: MoviePane
+    title: str
+    shot: Shot
+
+
+@dataclass
+class Movie:
+    """One movie. next: the number of the frame that comes next, from 0."""
+
+    id: str
+    slug: str
+    settings: MovieSettings
+    parts: tuple[MoviePart, ...]
+    layout: Layout
+    first: int
+    count: int
+    filename: str
+    path: Path
+    encoder: Encoder
+    status: Literal["drawing", "done", "failed", "cancelled"] = "drawing"
+    next: int = 0
+    problem: str | None = None
+    touched_s: float = field(default_factory=time.monotonic)
+    # Since when frames come at an even pace, and which was the first of them.
+    paced: tuple[float, int] = field(default_factory=lambda: (time.monotonic(), 0))
+    cache: Cache = field(default_factory=lambda: Cache(_CACHE_BYTES))
+    lock: threading.Lock = field(default_factory=threading.Lock)
+
+    @property
+    def kind(self) -> MovieKind:
+        return MOVIES[self.settings.format]
+
+    @property
+    def waits(self) -> bool:
+        """Whether nothing has been heard of the page that draws it for a while."""
+        return self.status == "drawing" and time.monotonic() - self.touched_s > _SILENT_S
+
+    @property
+    def left_s(self) -> float | None:
+        """About how long the rest takes, at the pace so far."""
+        since_s, first = self.paced
+        if self.status != "drawing" or self.next - first < _PACED_FRAMES:
+            return None
+        return (time.monotonic() - since_s) / (self.next - first) * (self.count - self.next)
+
+    def take(self, number: int, frame: bytes) -> None:
+        """One frame; one that was there is ignored. Raises Conflict for one that is too early, FormatError when it
+        cannot be encoded, NotFound when the movie is over.
+        """
+        with self.lock:
+            if self.waits or self.next == 0:
+                self.paced = time.monotonic(), self.next
+            self.touched_s = time.monotonic()
+            if self.status != "drawing":
+                if self.status == "done" and number < self.count:
+                    return
+                raise NotFound(self.problem or f"this movie is {self.status}; start it again")
+            if number < self.next:
+                return
+            if number > self.next:
+                raise Conflict(f"frame {self.next} comes next, not {number}", {"next": self.next})
+            try:
+                if len(frame) != self.encoder.frame_bytes:
+                    raise BadInput(
+                        f"a frame of this movie has {self.encoder.frame_bytes} bytes, got {len(frame)}", "frame"
+                    )
+                self.encoder.put(frame)
+                self.next += 1
+                if self.next == self.count:
+                    self.encoder.finish()
+                    self.status = "done"
+            except FormatError as error:
+                self._over("failed", error.message)
+                raise
+            except OSError as error:
+                logging.getLogger("zittern").error("the movie %s failed", self.filename, exc_info=error)
+                self._over("failed", f"the movie could not be written: {error.strerror or error}")
+                raise FormatError(self.problem or "") from error
+
+    def cancel(self) -> None:
+        """Ends it; nothing is left."""
+        # Whoever waits for the encoder hears of it at once.
+        if self.status == "drawing":
+            self.encoder.kill()
+        with self.lock:
+            if self.status == "drawing":
+                self._over("cancelled", None)
+
+    def forget(self) -> None:
+        """Ends it, and removes its file."""
+        self.cancel()
+        self.path.unlink(missing_ok=True)
+
+    def _over(self, status: Literal["failed", "cancelled"], problem: str | None) -> None:
+        self.status, self.problem = status, problem
+        with suppress(ZitternError, OSError):
+            self.encoder.kill()
+        self.path.unlink(missing_ok=True)
+
+
+class Movies:
+    """The movies of this server."""
+
+    def __init__(self, workspace: Workspace, most_bytes: int) -> None:
+        self._workspace = workspace
+        self._most_bytes = most_bytes
+        self._movies: OrderedDict[str, Movie] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def start(self, shot: Shot, slug: str, settings: MovieSettings) -> Movie:
+        """Begins one. Raises BadInput for what cannot be drawn or sent, NotFound for a variant that is gone, StoreBusy
+        while too many are under way.
+        """
+        parts = tuple(_part(shot, pane) for pane in settings.panes)
+        try:
+            first, last = range_of(settings, shot)
+        except ValueError as error:
+            raise BadInput(str(error), "first_frame") from error
+        layout = layout_of(settings)
+        count = last - first + 1
+        if count > _MOST_FRAMES:
+            raise BadInput(
+                f"a movie has at most {_MOST_FRAMES} frames, these are {count}; choose a range", "last_frame"
+            )
+        size = layout.width * layout.height * 4
+        if size > self._most_bytes:
+            raise BadInput(
+                f"a frame of {layout.width}×{layout.height} px is {size // 2**20} MB, and at most "
+                f"{self._most_bytes // 2**20} MB can be sent: make it smaller, or raise ZITTERN_MOST_UPLOAD_MB",
+                "width_px",
+            )
+        self._sweep()
+        name = f"{slug}-{'-'.join(slug_of(part.title) for part in parts)}" if _named(shot, settings) else slug
+        kind = MOVIES[settings.format]
+        with self._lock:
+            if sum(each.status == "drawing" for each in self._movies.values()) >= MOST_MOVIES:
+                raise StoreBusy(f"{MOST_MOVIES} movies are being made already; wait for one, or cancel one")
+            path = self._workspace.new_path(kind.ending)
+            size_px = (layout.width, layout.height)
+            encoder = Encoder(path, settings.format, size_px, shot.fps, settings.quality, name, first)
+            movie = Movie(
+                secrets.token_hex(8), slug, settings, parts, layout, first, count, f"{name}{kind.ending}", path, encoder
+            )
+            self._movies[movie.id] = movie
+        return movie
+
+    def get(self, movie_id: str) -> Movie:
+        """Raises NotFound."""
+        self._sweep()
+        with self._lock:
+            if movie_id not in self._movies:
+                raise NotFound("this movie is gone; start it again")
+            return self._movies[movie_id]
+
+    def drop(self, movie: Movie) -> None:
+        """Forgets a movie and its file."""
+        with self._lock:
+            self._movies.pop(movie.id, None)
+        movie.forget()
+
+    def close(self) -> None:
+        """Ends all."""
+        with self._lock:
+            left = list(self._movies.values())
+            self._movies.clear()
+        for movie in left:
+            movie.forget()
+
+    def _sweep(self) -> None:
+        now = time.monotonic()
+        with self._lock:
+            old = [movie for movie in self._movies.values() if now - movie.touched_s > _KEPT_S]
+        for movie in old:
+            self.drop(movie)
+
+
+def _part(shot: Shot, pane: MoviePane) -> MoviePart:
+    through = seen(shot, shot.variant if pane.variant is None else pane.variant)
+    name = "No layers" if pane.bare else variant_of(through, through.variant).name
+    return MoviePart(pane, pane.title or name, through)
+
+
+def _named(shot: Shot, settings: MovieSettings) -> bool:
+    return len(settings.panes) > 1 or settings.panes[0].bare or len(shot.variants) > 1

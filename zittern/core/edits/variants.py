@@ -1,0 +1,196 @@
+"""Commands on variants: made from the one that is seen, named, noted, ordered, deleted, made the main one; clips and
+layers carried from one to another.
+"""
+
+from __future__ import annotations
+
+from itertools import count
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from zittern.core.doc import Label
+from zittern.core.edits.clips import on_lane
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.layers import PasteLayers
+from zittern.core.edits.parts import find_clip, find_layer, lane_of
+from zittern.core.edits.titles import layers_title, owners_title
+from zittern.core.errors import EditError, NotFound
+from zittern.core.shot.clips import Clip
+from zittern.core.shot.ids import counted_on, ids_of, names_in
+from zittern.core.shot.lanes import Lane
+from zittern.core.shot.seen import aside_of, renewed, seen, variant_of
+from zittern.core.shot.shot import Shot
+from zittern.core.shot.variants import MOST_VARIANTS, Variant, VariantNote
+
+__all__ = ["AddVariant", "CarryTo", "MoveVariant", "RemoveVariant", "SetMain", "SetVariant"]
+
+_Several = Annotated[tuple[str, ...], Field(max_length=500)]
+
+
+class AddVariant(CommandDoc):
+    """A new variant, as the one that is seen: it stands after it, and is seen from then on. Its random starts are the
+    same, so that only what is changed in it differs.
+    """
+
+    type: Literal["add_variant"] = "add_variant"
+    name: Label | None = None
+    note: VariantNote = ""
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where there are as many as there may be, and for a name that is taken."""
+        if len(shot.variants) >= MOST_VARIANTS:
+            raise EditError(f"a shot has at most {MOST_VARIANTS} variants; delete one first", "name")
+        names = {each.name for each in shot.variants}
+        if self.name in names:
+            raise _taken(self.name or "")
+        new = Variant(
+            id=counted_on("variant", {each.id for each in shot.variants}),
+            name=self.name or next(name for n in count(len(names) + 1) if (name := f"Variant {n}") not in names),
+            note=self.note,
+        )
+        variants: list[Variant] = []
+        for each in shot.variants:
+            variants += [each] if each.aside is not None else [each.replace(aside=aside_of(shot)), new]
+        return shot.replace(lanes=renewed(shot.lanes, ids_of(shot)), variants=tuple(variants))
+
+    def label(self, shot: Shot) -> str:
+        """`New variant “Calm”`."""
+        return f"New variant “{self.name}”" if self.name else "New variant"
+
+
+class SetVariant(CommandDoc):
+    """Another name or note for a variant."""
+
+    type: Literal["set_variant"] = "set_variant"
+    variant: str
+    name: Label | None = None
+    note: VariantNote | None = None
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when it is not there, and for a name that another one has."""
+        old = _find(shot, self.variant)
+        if any(each.name == self.name for each in shot.variants if each is not old):
+            raise _taken(self.name or "")
+        new = old.replace(
+            name=old.name if self.name is None else self.name, note=old.note if self.note is None else self.note
+        )
+        return shot.replace(variants=tuple(new if each is old else each for each in shot.variants))
+
+    def label(self, shot: Shot) -> str:
+        """`Rename variant “Calm” to “Calmer”`, `Note on variant “Calm”`."""
+        old = _find(shot, self.variant)
+        return f"Note on variant “{old.name}”" if self.name is None else f"Rename variant “{old.name}” to “{self.name}”"
+
+
+class MoveVariant(CommandDoc):
+    """Puts a variant elsewhere in their order."""
+
+    type: Literal["move_variant"] = "move_variant"
+    variant: str
+    index: int = Field(ge=0, lt=MOST_VARIANTS)
+
+    def apply(self, shot: Shot) -> Shot:
+        """index counts from the first. Raises EditError when it is not there."""
+        moved = _find(shot, self.variant)
+        rest = [each for each in shot.variants if each is not moved]
+        rest.insert(self.index, moved)
+        return shot.replace(variants=tuple(rest))
+
+    def label(self, shot: Shot) -> str:
+        """`Reorder variant “Calm”`."""
+        return f"Reorder variant “{_find(shot, self.variant).name}”"
+
+
+class SetMain(CommandDoc):
+    """Makes a variant the main one: what other windows, scripts and exports see first."""
+
+    type: Literal["set_main"] = "set_main"
+    variant: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when it is not there."""
+        return shot.replace(main=_find(shot, self.variant).id)
+
+    def label(self, shot: Shot) -> str:
+        """`Make “Calm” the main variant`."""
+        return f"Make “{_find(shot, self.variant).name}” the main variant"
+
+
+class RemoveVariant(CommandDoc):
+    """Deletes a variant with all that makes its motion. Where it is the one that is seen, or the main one, the next
+    one is.
+    """
+
+    type: Literal["remove_variant"] = "remove_variant"
+    variant: str
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError when it is not there, or the last one."""
+        gone = _find(shot, self.variant)
+        if len(shot.variants) == 1:
+            raise EditError("this is the only variant; a shot needs one", "variant")
+        at = shot.variants.index(gone)
+        rest = [each for each in shot.variants if each is not gone]
+        following = rest[min(at, len(rest) - 1)]
+        main = following.id if shot.main == gone.id else shot.main
+        left = seen(shot, main if main != gone.id else following.id) if gone.aside is None else shot
+        return left.replace(variants=tuple(each for each in left.variants if each.id != gone.id), main=main)
+
+    def label(self, shot: Shot) -> str:
+        """`Delete variant “Calm”`."""
+        return f"Delete variant “{_find(shot, self.variant).name}”"
+
+
+class CarryTo(CommandDoc):
+    """Copies clips and layers of the variant that is seen into another one, with their random starts. A clip comes onto
+    the lane of the same name, or onto one of its own; a layer into the clip of the same name, or over the whole shot.
+    """
+
+    type: Literal["carry_to"] = "carry_to"
+    to: str
+    clips: _Several = ()
+    layers: _Several = ()
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError for what is not there, and for nothing at all."""
+        if not self.clips and not self.layers:
+            raise EditError("name clips or layers to be copied", "clips")
+        target = _find(shot, self.to)
+        if target.aside is None:
+            raise EditError(f"“{target.name}” is the variant that these are in; choose another one", "to")
+        other = seen(shot, target.id)
+        for name in self.clips:
+            clip = find_clip(shot, name)
+            lane = next((each for each in other.lanes if each.name == lane_of(shot, clip).name), None)
+            other = on_lane(other, _copy(other, clip), None if lane is None else lane.id)
+        for name in self.layers:
+            clip, layer = find_layer(shot, name)
+            there = next((each.id for each in other.clips() if each.name == clip.name and each.blend is None), None)
+            other = PasteLayers(layers=(layer,), clip=there).apply(other)
+        return seen(other, shot.variant)
+
+    def label(self, shot: Shot) -> str:
+        """`Copy “Slow sway” to variant “Calm”`."""
+        what = [
+            *([owners_title(shot, [f"clip:{each}" for each in self.clips])] if self.clips else []),
+            *([layers_title(shot, self.layers)] if self.layers else []),
+        ]
+        return f"Copy {' and '.join(what)} to variant “{_find(shot, self.to).name}”"
+
+
+def _copy(shot: Shot, clip: Clip) -> Clip:
+    """A clip with ids that a shot has room for."""
+    (lane,) = renewed([Lane(id=counted_on("lane", names_in(shot)), name=clip.name, clips=(clip,))], ids_of(shot))
+    return lane.clips[0]
+
+
+def _find(shot: Shot, wanted: str) -> Variant:
+    try:
+        return variant_of(shot, wanted)
+    except NotFound as error:
+        raise EditError(error.message, "variant") from error
+
+
+def _taken(name: str) -> EditError:
+    return EditError(f"a variant is called “{name}” already; take another name", "name")

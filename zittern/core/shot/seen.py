@@ -1,0 +1,238 @@
+"""A shot seen through one of its variants: that one stands in the document, the others are put aside. Commands and
+evaluation know only what stands there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+
+from zittern.core.errors import BadInput, DocumentError, NotFound
+from zittern.core.shot.ids import counted_on
+from zittern.core.shot.lanes import Lane, lanes_with
+from zittern.core.shot.mounts import Mount
+from zittern.core.shot.shot import Shot
+from zittern.core.shot.targets import MountTarget, SubjectTarget, Target
+from zittern.core.shot.variants import Aside, DialAside, MountAside, Variant, ids_in
+
+__all__ = [
+    "alone",
+    "aside_of",
+    "checked",
+    "fitted",
+    "kept",
+    "renewed",
+    "seen",
+    "through_each",
+    "variant_of",
+    "with_mounts",
+]
+
+# Where a shot remembers how it is seen through its other variants.
+_SEEN = "_seen"
+
+
+def variant_of(shot: Shot, wanted: str) -> Variant:
+    """A variant by id, or else by name. Raises NotFound."""
+    for each in (*(one for one in shot.variants if one.id == wanted), *shot.variants):
+        if wanted in (each.id, each.name):
+            return each
+    names = ", ".join(f"“{each.name}”" for each in shot.variants)
+    raise NotFound(f"there is no variant {wanted!r}; it may have been deleted. There are: {names}")
+
+
+def seen(shot: Shot, wanted: str) -> Shot:
+    """The shot through a variant, by id or name. It is worked out once. Raises NotFound, and DocumentError where what
+    was put aside does not fit the shot.
+    """
+    variant = variant_of(shot, wanted)
+    if variant.aside is None:
+        return shot
+    known: dict[str, Shot] = shot.__dict__.setdefault(_SEEN, {})
+    if variant.id not in known:
+        known[variant.id] = found = _swapped(shot, variant, variant.aside)
+        found.__dict__[_SEEN] = {shot.variant: shot}
+    return known[variant.id]
+
+
+def checked(shot: Shot) -> Shot:
+    """The shot, once each of its variants was seen. Raises DocumentError for one that does not fit it."""
+    for each in shot.variants:
+        seen(shot, each.id)
+    return shot
+
+
+def kept(shot: Shot) -> Shot:
+    """The shot as it is stored: through its main variant."""
+    return seen(shot, shot.main)
+
+
+def _swapped(shot: Shot, variant: Variant, aside: Aside) -> Shot:
+    own = {each.mount: each for each in aside.mounts}
+    values = {each.dial: each.value for each in aside.dials}
+
+    def mount_with(mount: Mount) -> Mount:
+        has = own.get(mount.id)
+        operator, give = (has.operator, has.give) if has is not None else (None, None)
+        same = mount.operator == operator and mount.give == give
+        return mount if same else mount.replace(operator=operator, give=give)
+
+    try:
+        return shot.replace(
+            lanes=aside.lanes,
+            hold=aside.hold,
+            mounts=tuple(map(mount_with, shot.mounts)),
+            dials=tuple(
+                dial if values.get(dial.name, dial.value) == dial.value else dial.replace(value=values[dial.name])
+                for dial in shot.dials
+            ),
+            variants=tuple(
+                each.replace(aside=None)
+                if each is variant
+                else each.replace(aside=aside_of(shot))
+                if each.aside is None
+                else each
+                for each in shot.variants
+            ),
+        )
+    except DocumentError as error:
+        raise DocumentError(f"in the variant “{variant.name}”: {error.message}", error.where) from error
+
+
+def aside_of(shot: Shot) -> Aside:
+    """What makes motion in a shot, as it is put aside."""
+    return Aside(
+        lanes=shot.lanes,
+        hold=shot.hold,
+        mounts=tuple(
+            MountAside(mount=mount.id, operator=mount.operator, give=mount.give)
+            for mount in shot.mounts
+            if mount.operator is not None or mount.give is not None
+        ),
+        dials=tuple(DialAside(dial=dial.name, value=dial.value) for dial in shot.dials),
+    )
+
+
+def alone(shot: Shot) -> Shot:
+    """The shot without what is put aside."""
+    if len(shot.variants) == 1:
+        return shot
+    here = next(each for each in shot.variants if each.aside is None)
+    return shot.replace(variants=(here,), main=here.id)
+
+
+def fitted(shot: Shot, before: Shot) -> Shot:
+    """The shot after an edit, with all variants that are put aside brought to its mounts and dials: those that went
+    are let go of, those that came have no springs there and the value that stands in the shot. Raises DocumentError
+    where something in a variant reads what is gone.
+    """
+    if len(shot.variants) == 1 or _leaned_on(shot) == _leaned_on(before):
+        return shot
+    out = shot.replace(
+        variants=tuple(
+            each if each.aside is None else each.replace(aside=_fitting(each.aside, shot)) for each in shot.variants
+        )
+    )
+    return checked(out)
+
+
+def _leaned_on(shot: Shot) -> tuple[object, ...]:
+    """What variants that are put aside lean on."""
+    return (
+        tuple(mount.id for mount in shot.mounts),
+        tuple((dial.name, dial.least, dial.most) for dial in shot.dials),
+        tuple(plate.id for plate in shot.plates),
+        shot.subject is None,
+    )
+
+
+def _fitting(aside: Aside, shot: Shot) -> Aside:
+    mounts = frozenset(mount.id for mount in shot.mounts)
+    values = {each.dial: each.value for each in aside.dials}
+    there = _where_there(mounts, None)
+    return aside.replace(
+        lanes=_aimed(aside.lanes, mounts, None),
+        hold=aside.hold and aside.hold.with_targets(there),
+        mounts=tuple(
+            each if each.operator is None else each.replace(operator=each.operator.with_targets(there))
+            for each in aside.mounts
+            if each.mount in mounts
+        ),
+        dials=tuple(DialAside(dial=dial.name, value=values.get(dial.name, dial.value)) for dial in shot.dials),
+    )
+
+
+def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = None) -> Shot:
+    """Another rig; layers on mounts that go act on the one named instead, or at the lens end."""
+    known = frozenset(mount.id for mount in mounts)
+    there = _where_there(known, instead)
+    mounts = tuple(
+        mount if mount.operator is None else mount.replace(operator=mount.operator.with_targets(there))
+        for mount in mounts
+    )
+    hold = shot.hold and shot.hold.with_targets(there)
+    return shot.replace(mounts=mounts, lanes=_aimed(shot.lanes, known, instead), hold=hold)
+
+
+def _where_there(known: frozenset[str], instead: str | None) -> Callable[[Target], Target]:
+    def there(target: Target) -> Target:
+        if not isinstance(target, MountTarget) or target.mount in known:
+            return target
+        return SubjectTarget() if instead is None else target.replace(mount=instead)
+
+    return there
+
+
+def _aimed(lanes: tuple[Lane, ...], known: frozenset[str], instead: str | None) -> tuple[Lane, ...]:
+    return lanes_with(
+        lanes,
+        lambda layer: layer if layer.target is None or layer.target in known else layer.replace(target=instead),
+    )
+
+
+def through_each(before: Shot, after: Shot, edit: Callable[[Shot], Shot]) -> Shot:
+    """An edit that is about all variants: what it made of the shot as it was seen, with what it makes of each other
+    variant. What they share is as it came out for the one that is seen; ids that two have now are made anew in those
+    that are put aside. Raises what the edit raises, with the variant's name.
+    """
+    taken = set(after.ids)
+    variants: list[Variant] = []
+    for each in after.variants:
+        if each.aside is None:
+            variants.append(each)
+            continue
+        try:
+            aside = aside_of(edit(alone(seen(before, each.id))))
+        except BadInput as error:
+            raise type(error)(f"in the variant “{each.name}”: {error.message}", error.where) from error
+        aside = aside.replace(lanes=renewed(aside.lanes, taken))
+        taken |= aside.ids
+        variants.append(each.replace(aside=_fitting(aside, after)))
+    return checked(after.replace(variants=tuple(variants)))
+
+
+def renewed(lanes: Iterable[Lane], taken: Iterable[str]) -> tuple[Lane, ...]:
+    """Lanes with other ids wherever theirs are taken; taken: such as `layer:sway`."""
+    lanes = tuple(lanes)
+    gone = frozenset(taken)
+    names = {each.partition(":")[2] for each in gone.union(ids_in(lanes))}
+
+    def free(kind: str, id_: str) -> str:
+        if f"{kind}:{id_}" not in gone:
+            return id_
+        new = counted_on(id_, names)
+        names.add(new)
+        return new
+
+    return tuple(
+        lane.replace(
+            id=free("lane", lane.id),
+            clips=tuple(
+                clip.replace(
+                    id=free("clip", clip.id),
+                    layers=tuple(layer.replace(id=free("layer", layer.id)) for layer in clip.layers),
+                )
+                for clip in lane.clips
+            ),
+        )
+        for lane in lanes
+    )
