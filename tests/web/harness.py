@@ -9,13 +9,13 @@ import signal
 import subprocess
 import sys
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
 
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
 FLAGS = [
@@ -103,6 +103,15 @@ def settled(page: Page) -> None:
     # In this order: what was kept last is drawn after that.
     page.locator("header [role=status]", has_text="saved").wait_for(state="attached")
     page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
+
+
+def at_first(page: Page, url: str, answer: Callable[[Route], object], times: int = 1) -> None:
+    """The first requests of a kind are answered by `answer`, later ones by the server.
+
+    The route stays: a browser that is told to end it loses whatever request is under way just then.
+    """
+    left = iter([answer] * times)
+    page.route(url, lambda route: next(left, Route.fallback)(route))
 
 
 def grey(png: bytes) -> np.ndarray:

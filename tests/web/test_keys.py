@@ -5,7 +5,7 @@ import re
 
 from playwright.sync_api import Locator, Route, expect
 
-from tests.web.harness import settled
+from tests.web.harness import at_first, settled
 from tests.web.making import WithPage
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
@@ -41,7 +41,7 @@ class Keys(WithPage):
         def answer(route: Route) -> None:
             route.fulfill(status=status, content_type="application/problem+json", body=json.dumps(body))
 
-        self.page.route(f"**/api/shots/{SHOT}/edits", answer, times=1)
+        at_first(self.page, f"**/api/shots/{SHOT}/edits", answer)
 
 
 class Kept(Keys):
@@ -61,7 +61,7 @@ class Kept(Keys):
         page = self.open(SHOT)
         self.pick()
         self.answer_next(409, {"detail": "changed", "current_label": "Theirs"})
-        page.route(f"**/api/shots/{SHOT}", lambda route: route.abort(), times=1)
+        at_first(page, f"**/api/shots/{SHOT}", lambda route: route.abort())
         self.number().press("ArrowUp")
         expect(page.get_by_role("alert").first).to_be_visible()
         before = self.layers()["Slow sway"].axes.pan.swing.constant
