@@ -25,7 +25,8 @@ class WithServer(unittest.TestCase):
         self.addCleanup(folder.cleanup)
         demo_data(Path(folder.name))
         app = make_app(Settings(data=Path(folder.name), most_upload_mb=1))
-        self.library = app.state.context.library
+        self.context = app.state.context
+        self.library = self.context.library
         self.addCleanup(self.library.close)
         self.client = TestClient(app, base_url="http://127.0.0.1:8712", raise_server_exceptions=False)
 

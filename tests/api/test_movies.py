@@ -1,7 +1,9 @@
 """Movies: begun, what their frames need, frames in order, cancelled, fetched."""
 
 import json
+import os
 import struct
+import threading
 
 import numpy as np
 
@@ -56,7 +58,7 @@ class Movies(WithServer):
         found = self.moments(movie, 0, 2)
         self.assertEqual(set(found), {"at", "pose:0", "pose:1", "pose:2", "wave"})
         np.testing.assert_allclose(found["at"].ravel()[:4], [1 - 1 / 6, 1.0, 1 + 1 / 6, 2 - 1 / 6])
-        self.assertEqual((found["pose:0"].shape, found["wave"].shape), ((6, 10), (6, 2)))
+        self.assertEqual((found["pose:0"].shape, found["wave"].shape), ((6, 12), (6, 2)))
         self.assertGreater(float(np.abs(found["pose:0"] - found["pose:2"]).max()), 0.01)
         self.assertNotIn("wave", self.moments(movie, 3, 2))
         answer = self.client.post(f"/api/movies/{movie['id']}/moments", json={"first": 5, "count": 2})
@@ -75,6 +77,24 @@ class Movies(WithServer):
         self.assertEqual(self.files(), [])
         self.problem(self.put(movie, 1), 404, "this movie is cancelled; start it again")
         self.problem(self.client.get("/api/movies/nothing"), 404, "this movie is gone")
+
+    def test_a_frame_that_comes_while_it_is_cancelled_is_refused_like_later_ones(self) -> None:
+        movie = self.begin()
+        found = self.context.movies.get(movie["id"])
+        put = found.encoder.put
+
+        def late(frame: bytes) -> None:
+            cancelling = threading.Thread(target=found.cancel)
+            cancelling.start()
+            self.addCleanup(cancelling.join)
+            while not found.encoder._process.stdin.closed:
+                os.sched_yield()
+            put(frame)
+
+        found.encoder.put = late
+        self.problem(self.put(movie, 0), 404, "this movie is cancelled")
+        self.assertEqual(self.client.get(f"/api/movies/{movie['id']}").json()["status"], "cancelled")
+        self.assertEqual(self.files(), [])
 
     def test_what_cannot_be_drawn_is_refused_with_its_place(self) -> None:
         for asked, where, says in (

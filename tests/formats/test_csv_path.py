@@ -6,7 +6,8 @@ from tests.core.making import layer, shot_with
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion, evaluate
-from zittern.core.numbers.param import keyed
+from zittern.core.numbers.param import fixed, keyed
+from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps, frame_grid
@@ -65,6 +66,17 @@ class Writing(unittest.TestCase):
         np.testing.assert_allclose(told, motion.pose.shift_percent, atol=1e-9)
         again = read("\n".join(more).encode(), no_sidecars)
         self.assertEqual(again.notices, ("columns left out: shift_x_percent, shift_y_percent",))
+
+    def test_the_distortion_follows_the_shifts_on_wish(self) -> None:
+        glass = Glass(k1=keyed((1, -0.1), (30, 0.2)), k2=fixed(0.05))
+        shot = shot_with(layer(swings={"shift_x": 4.0}), glass=glass, last_frame=30)
+        motion = evaluate(shot)
+        shifted, more = (written(name, shot, motion).decode().splitlines() for name in ("csv-shift", "csv-lens"))
+        self.assertEqual(more[0], f"{shifted[0]},k1,k2")
+        self.assertEqual([line.rsplit(",", 2)[0] for line in more[1:]], shifted[1:])
+        told = np.array([line.split(",")[-2:] for line in more[1:]], dtype=np.float64)
+        np.testing.assert_allclose(told[[0, -1]], [[-0.1, 0.05], [0.2, 0.05]], atol=1e-9)
+        np.testing.assert_allclose(told, motion.pose.distortion, atol=1e-9)
 
     def test_sub_frames(self) -> None:
         shot = shot_with(layer(), last_frame=10)

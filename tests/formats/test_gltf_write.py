@@ -12,7 +12,8 @@ from scipy.spatial.transform import Rotation
 from tests.core.making import edited, layer, shot_with
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.motion.evaluate import Motion, evaluate, evaluate_in_parts
-from zittern.core.numbers.param import keyed
+from zittern.core.numbers.param import fixed, keyed
+from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import frame_grid
@@ -117,6 +118,18 @@ class Structure(unittest.TestCase):
                 told = np.frombuffer(data, "<f4", 2 * accessor["count"], start).reshape(-1, 2)
                 np.testing.assert_allclose(told, motion.total[:, 7:], atol=1e-6)
                 self.assertEqual(document["accessors"][extras["shift_times"]]["count"], accessor["count"])
+
+    def test_distortion_is_told_beside_the_lens_and_breathing_is_in_the_field_of_view(self) -> None:
+        glass = Glass(k1=keyed((1, -0.2), (48, 0.1)), breathing_percent=fixed(5.0), focus_m=fixed(1.0))
+        shot = shot_with(glass=glass, last_frame=48)
+        document, data = parsed(written("glb", shot, evaluate(shot)))
+        camera = document["cameras"][0]
+        accessor = document["accessors"][camera["extras"]["zittern"]["distortion"]]
+        start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
+        told = np.frombuffer(data, "<f4", 2 * accessor["count"], start).reshape(-1, 2)
+        np.testing.assert_allclose(told[[0, -1]], [[-0.2, 0.0], [0.1, 0.0]], atol=1e-6)
+        wide = 2.0 * np.arctan(36.0 * 9.0 / 16.0 / (2.0 * 35.0 * 1.05))
+        self.assertAlmostEqual(camera["perspective"]["yfov"], wide, places=6)
 
     def test_the_path_node_alone_is_the_bare_move(self) -> None:
         shot = shot_with(layer(), mounts=RIG[:1])

@@ -65,6 +65,8 @@ class Movie:
     status: Literal["drawing", "done", "failed", "cancelled"] = "drawing"
     next: int = 0
     problem: str | None = None
+    # Somebody has ended it, and a frame may be on its way to the encoder.
+    ending: bool = False
     touched_s: float = field(default_factory=time.monotonic)
     # Since when frames come at an even pace, and which was the first of them.
     paced: tuple[float, int] = field(default_factory=lambda: (time.monotonic(), 0))
@@ -99,7 +101,7 @@ class Movie:
             if self.status != "drawing":
                 if self.status == "done" and number < self.count:
                     return
-                raise NotFound(self.problem or f"this movie is {self.status}; start it again")
+                raise self._refusal()
             if number < self.next:
                 return
             if number > self.next:
@@ -115,6 +117,9 @@ class Movie:
                     self.encoder.finish()
                     self.status = "done"
             except FormatError as error:
+                if self.ending:
+                    self._over("cancelled", None)
+                    raise self._refusal() from error
                 self._over("failed", error.message)
                 raise
             except OSError as error:
@@ -125,6 +130,7 @@ class Movie:
     def cancel(self) -> None:
         """Ends it; nothing is left."""
         # Whoever waits for the encoder hears of it at once.
+        self.ending = True
         if self.status == "drawing":
             self.encoder.kill()
         with self.lock:
@@ -135,6 +141,9 @@ class Movie:
         """Ends it, and removes its file."""
         self.cancel()
         self.path.unlink(missing_ok=True)
+
+    def _refusal(self) -> NotFound:
+        return NotFound(self.problem or f"this movie is {self.status}; start it again")
 
     def _over(self, status: Literal["failed", "cancelled"], problem: str | None) -> None:
         self.status, self.problem = status, problem

@@ -16,6 +16,7 @@ numbers    numbers that may change over the shot: curves, scope, THE STATES of a
 phase      integral of rate x speed
 envelope   ramps in and out
 lens       focal length, field of view, size in pixels
+distortion how a lens bends the picture
 rig        rotations, transforms, mount poses
 looks      how fields look to people: names, units, steps
 sources    sources of motion and their table

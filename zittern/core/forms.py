@@ -14,6 +14,7 @@ from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS, corners
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.give import Give
+from zittern.core.shot.glass import Glass
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
@@ -26,6 +27,7 @@ __all__ = [
     "CLIP",
     "FRAMINGS",
     "GIVE",
+    "GLASS",
     "HOLD",
     "LAYER",
     "LENSES_MM",
@@ -85,6 +87,34 @@ _PLATE = (
     ),
 )
 _LENS = (Look("focal_mm", "lens", "mm", step=0.2, digits=1, said="focal length", ink="zoom"),)
+_GLASS = (
+    Look(
+        "k1",
+        "distortion k1",
+        step=0.001,
+        digits=3,
+        hint="Brown and Conrady: below 0 like a barrel, above 0 like a cushion",
+    ),
+    Look("k2", "distortion k2", step=0.001, digits=3, hint="The same with the fourth power: mostly at the edges"),
+    Look(
+        "breathing_percent",
+        "breathing",
+        "%",
+        step=0.05,
+        digits=2,
+        hint="So much longer is the lens focused at 1 m than far away; 0.1 % for each mm where it moves as a whole",
+    ),
+    Look(
+        "focus_m",
+        "focus",
+        "m",
+        step=0.01,
+        digits=2,
+        scales=True,
+        said="focus distance",
+        hint="Focus distance; write =distance and it follows the subject",
+    ),
+)
 _MOUNT = (
     Look("kind", "kind", hint="How it is drawn, and what it is for; it moves the same whatever it is"),
     Look(
@@ -233,6 +263,7 @@ SAID: dict[str, str] = {
         *_BLEND[:1],
         *_PLACE,
         *_LENS,
+        *_GLASS,
         *_PLATE[6:],
     )
 }
@@ -281,6 +312,7 @@ MOUNT: tuple[FieldLook, ...] = described(Mount, _MOUNT)
 GIVE: tuple[FieldLook, ...] = described(Give, _GIVE)
 OPERATOR: tuple[FieldLook, ...] = described(Operator, _OPERATOR)
 RIDE: tuple[FieldLook, ...] = described(Ride, _RIDE)
+GLASS: tuple[FieldLook, ...] = described(Glass, _GLASS)
 HOLD: tuple[FieldLook, ...] = described(HoldFraming, _HOLD)
 # Places on screen that have a name: percent from the left and lower edge.
 PLACES: dict[str, tuple[float, float]] = {

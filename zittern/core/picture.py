@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.axes import AXES
+from zittern.core.distortion import distorted, undistorted
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.rig import rotations
@@ -12,8 +13,8 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array
 
 __all__ = [
-    "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "picture_offsets_px", "px_per_unit",
-    "shift_px", "subject_distance_m",
+    "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "picture_offsets_px", "places_px",
+    "px_per_unit", "shift_px", "subject_distance_m", "tangents",
 ]  # fmt: skip
 
 # What the subject's distance is taken to be when none is marked.
@@ -24,6 +25,9 @@ NEAREST_M = 0.01
 _SMALL = 0.01
 # A ray that goes forward by less than this share of its length does not meet the picture.
 _LEAST_AHEAD = 1e-3
+# Places of a picture's border, as shares of its size from the middle.
+_CORNERS = ((-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5))
+_ROUND = (*_CORNERS, (-0.5, 0.0), (0.5, 0.0), (0.0, -0.5), (0.0, 0.5))
 
 
 def subject_distance_m(shot: Shot, frame: float, position_m: Array) -> float:
@@ -87,6 +91,38 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     return np.asarray(np.stack([across * f_px + shift[:, 0], up * f_px - shift[:, 1]], axis=1), dtype=np.float64)
 
 
+def places_px(shot: Shot, pose: Pose, seen_m: Array) -> Array:
+    """Where points are on screen.
+
+    Parameters
+    ----------
+    seen_m: (F, 3) metres in the frame of the lens, in front of it.
+
+    Returns
+    -------
+    (F, 2) pixels right and up from the middle.
+    """
+    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
+    flat = distorted(seen_m[:, None, :2] / -seen_m[:, None, 2:], pose.distortion)[:, 0]
+    return np.asarray(flat * f_px[:, None] + shift_px(shot, pose))
+
+
+def tangents(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Array:
+    """What is seen at places of the picture, as a pinhole would show it: the inverse of `places_px`.
+
+    Parameters
+    ----------
+    at_px: (F, N, 2) or (N, 2) pixels right and up from the middle.
+    punch_in: so many times the focal length.
+
+    Returns
+    -------
+    (F, N, 2) tangents, right and up of the axis of the lens.
+    """
+    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px) * punch_in
+    return undistorted((at_px - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None], pose.distortion)
+
+
 def shift_px(shot: Shot, pose: Pose) -> Array:
     """How far the film back shifts the picture, right and up.
 
@@ -102,7 +138,8 @@ def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
     """How much wider a flat picture at a distance has to be than what the bare lens sees of it, so that its edges stay
     out of the shaken picture.
 
-    The corners of the shaken picture are projected onto the plane and from there into the bare picture.
+    The corners of the shaken picture are projected onto the plane and from there into the bare picture; of one that is
+    distorted, the middles of its sides too, and what the bare lens sees is told as a pinhole would show it.
 
     Parameters
     ----------
@@ -119,16 +156,16 @@ def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
     turn = np.swapaxes(rotations.matrices(bare.angles_deg), 1, 2)
     turned = turn @ rotations.matrices(pose.angles_deg)
     moved = np.einsum("fij,fj->fi", turn, pose.position_m - bare.position_m)
-    bare_px, shaken_px = (focal_px(each.focal_mm, shot.sensor_mm, size[0]) for each in (bare, pose))
+    bare_px = focal_px(bare.focal_mm, shot.sensor_mm, size[0])
+    places = np.array(_ROUND if np.any(pose.distortion) else _CORNERS) * size
+    halves = np.max(np.abs(tangents(shot, bare, places)), axis=1) * bare_px[:, None]
     out = np.zeros(len(motion.frames))
-    shift = shift_px(shot, pose)
-    for x, y in ((-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5)):
-        across, up = x * size[0] - shift[:, 0], y * size[1] - shift[:, 1]
-        corner = np.stack([across / shaken_px, up / shaken_px, np.full_like(shaken_px, -1.0)], axis=1)
-        ray = np.einsum("fij,fj->fi", turned, corner)
+    seen_at = tangents(shot, pose, places)
+    for place in np.moveaxis(seen_at, 1, 0):
+        ray = np.einsum("fij,fj->fi", turned, np.concatenate([place, np.full((len(place), 1), -1.0)], axis=1))
         ahead = -ray[:, 2]
         meets = (away + moved[:, 2]) / np.where(ahead > _LEAST_AHEAD, ahead, np.nan)
         for axis in (0, 1):
-            seen = np.abs(moved[:, axis] + meets * ray[:, axis]) / away * bare_px - 0.5 * size[axis]
+            seen = np.abs(moved[:, axis] + meets * ray[:, axis]) / away * bare_px - halves[:, axis]
             out = np.maximum(out, np.where(np.isfinite(seen), seen, np.inf))
     return out

@@ -1,5 +1,5 @@
 """CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8; on wish
-with `shift_x_percent,shift_y_percent` after these, of picture width and height.
+with `shift_x_percent,shift_y_percent` after these, of picture width and height, and with `k1,k2` of the distortion.
 
 Reading takes the columns in any order; time_s counts when it is there, else frames from the first row on; missing
 angles are 0, a missing focal length is the shot's own. A UTF-8 byte-order mark is allowed, as spreadsheets write one.
@@ -22,10 +22,11 @@ from zittern.formats.csv_rows import CsvRows, number_in
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, move_of, sample_plan
 
-__all__ = ["COLUMNS", "SHIFTS", "read", "write", "write_with_shifts"]
+__all__ = ["COLUMNS", "DISTORTION", "SHIFTS", "read", "write", "write_with_lens", "write_with_shifts"]
 
 COLUMNS = ("frame", "time_s", "x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
 SHIFTS = ("shift_x_percent", "shift_y_percent")
+DISTORTION = ("k1", "k2")
 _MOST_VALUE = 1e6
 _LIMITS = {"focal_mm": (LEAST_FOCAL_MM, MOST_FOCAL_MM), "time_s": (0.0, 1e7), "frame": (-1e7, 1e7)}
 CAMERA_NAME = "camera"
@@ -41,6 +42,11 @@ def write_with_shifts(shot: Shot, frames: Array, parts: Iterable[Motion], file: 
     _write(shot, parts, file, (*COLUMNS, *SHIFTS))
 
 
+def write_with_lens(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """The same at frames (F,), with the shift of the film back and the distortion in four columns more."""
+    _write(shot, parts, file, (*COLUMNS, *SHIFTS, *DISTORTION))
+
+
 def _write(shot: Shot, parts: Iterable[Motion], file: IO[bytes], columns: tuple[str, ...]) -> None:
     file.write((",".join(columns) + "\n").encode())
     for motion in parts:
@@ -52,6 +58,7 @@ def _write(shot: Shot, parts: Iterable[Motion], file: IO[bytes], columns: tuple[
                 motion.pose.angles_deg,
                 motion.pose.focal_mm,
                 motion.pose.shift_percent,
+                motion.pose.distortion,
             ]
         )[:, : len(columns)]
         np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * (len(columns) - 1), delimiter=",")

@@ -153,6 +153,7 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
         add("", "yfov", yfov[:, None])
         add("", "focal_mm", motion.pose.focal_mm[:, None])
         add("", "shift", motion.pose.shift_percent)
+        add("", "distortion", motion.pose.distortion)
     return list(tracks.values())
 
 
@@ -217,11 +218,11 @@ class _Builder:
         self.samplers.append(sampler)
         self.channels.append(Channel(sampler=len(self.samplers) - 1, target=target))
 
-    def samples(self, track: _Track) -> dict[str, int]:
-        """Accessors of a track that no node can carry, with their times; none for one that stays 0."""
+    def samples(self, track: _Track, name: str, times: str) -> dict[str, int]:
+        """Accessors of a track that no node can carry, by name, with their times; none for one that stays 0."""
         if track.still and not np.any(track.first):
             return {}
-        return {"shift_percent": self._accessor(track), "shift_times": self._times}
+        return {name: self._accessor(track), times: self._times}
 
     def node(self, **fields: Any) -> int:
         """Hangs a node under the one before it."""
@@ -269,17 +270,19 @@ def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple
         pointer = {POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
         build.channel(named["yfov"], Target(path="pointer", extensions=pointer))
         build.extensions.append(POINTER)
-    camera = _camera(
-        shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]), build.samples(named["shift"])
-    )
+    told = {
+        **build.samples(named["shift"], "shift_percent", "shift_times"),
+        **build.samples(named["distortion"], "distortion", "distortion_times"),
+    }
+    camera = _camera(shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]), told)
     return build.document(shot.name, camera, uri), build.moving
 
 
-def _camera(shot: Shot, yfov: float, focal_mm: float, shift: dict[str, int]) -> Camera:
-    """shift: where the samples of the picture's shift are, for which the format has no place of its own."""
+def _camera(shot: Shot, yfov: float, focal_mm: float, told: dict[str, int]) -> Camera:
+    """told: where the samples are of what the format has no place for."""
     picture = shot.picture
     lens = Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=yfov, znear=_NEAR_M, zfar=_FAR_M)
-    ours = {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px, **shift}
+    ours = {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px, **told}
     return Camera(name="Lens", type="perspective", perspective=lens, extras={EXTRAS: ours})
 
 

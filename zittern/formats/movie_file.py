@@ -73,7 +73,7 @@ class Encoder:
         assert self._process.stdin is not None
         try:
             self._process.stdin.close()
-        except OSError:
+        except (OSError, ValueError):
             raise self._fault() from None
         return self._answer()
 
@@ -87,7 +87,7 @@ class Encoder:
         try:
             self._process.stdin.write(data)
             self._process.stdin.flush()
-        except OSError:
+        except (OSError, ValueError):  # the latter when somebody else has killed it just now
             raise self._fault() from None
 
     def _answer(self) -> int:

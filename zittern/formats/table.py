@@ -124,6 +124,17 @@ FORMATS: tuple[Format, ...] = (
         marks=lambda data: False,
     ),
     Format(
+        "csv-lens",
+        ".csv",
+        "path",
+        "CSV with lens: four columns more, for the film back and the distortion",
+        "path, lens, picture shift, distortion",
+        "text/csv",
+        csv_path.read,
+        csv_path.write_with_lens,
+        marks=lambda data: False,
+    ),
+    Format(
         "shot",
         ".shot.json",
         "shot",

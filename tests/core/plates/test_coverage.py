@@ -13,6 +13,7 @@ from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import counting, depths_m, in_order, uncovered_px
 from zittern.core.plates.needs import needs
 from zittern.core.plates.surface import along_m
+from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.plates import MASK_CELLS, Plate, packed_mask
 from zittern.core.shot.shot import Shot
@@ -115,6 +116,31 @@ class Closed(unittest.TestCase):
         holed = hung(overscan_percent=0.01)
         holed = holed.replace(plates=(holed.plates[0].replace(opaque=packed_mask(clear)),))
         self.assertAlmostEqual(bare_px(holed)["left"], 480.0, delta=1.0)
+
+    def test_a_barrel_sees_past_the_edges_and_a_cushion_does_not(self) -> None:
+        for k1, k2 in ((-0.1, 0.0), (-0.15, 0.08)):
+            gaps = bare_px(hung(glass=Glass(k1=fixed(k1), k2=fixed(k2))))
+            # The plate ends at half the picture of a pinhole; on the axes the lens shows that so much nearer in, and
+            # off them its straight edge is bent the most in the middle.
+            for sides, half in ((("left", "right"), 960.0), (("top", "bottom"), 540.0)):
+                far = half / F_PX
+                corner = np.hypot(960.0, 540.0) / F_PX
+                middle, out = (half * (1 - (1 + k1 * r2 + k2 * r2**2)) for r2 in (far**2, corner**2))
+                for side in sides:
+                    self.assertGreater(gaps[side], middle - 0.1)
+                    self.assertLess(gaps[side], out + 0.5)
+        self.assertEqual(max(bare_px(hung(glass=Glass(k1=fixed(0.1)))).values()), 0.0)
+
+    def test_what_fixes_a_bent_picture_just_suffices(self) -> None:
+        shot = hung(offset(pan=1.0), glass=Glass(k1=fixed(-0.12)))
+        found = {need.kind: need for need in needs(shot, evaluate(shot))}
+        self.assertIn("overscan", found)
+        for need in (found["overscan"], found["punch-in"]):
+            mended = need.command.apply(shot)
+            self.assertEqual(max(bare_px(mended).values()), 0.0, need.kind)
+        size = found["overscan"].command
+        less = size.replace(times=1.0 + 0.99 * (size.times - 1.0)).apply(shot)  # type: ignore[union-attr]
+        self.assertGreater(max(bare_px(less).values()), 0.05)
 
     def test_curved_ones_are_met_where_the_curve_is(self) -> None:
         rng = np.random.default_rng(3)

@@ -74,6 +74,11 @@ export function holdFraming(on: boolean): void {
   void commit({ type: "set_values", values: [{ at: "shot.hold", value: on ? {} : null }] });
 }
 
+/** Gives the lens distortion and breathing, none of either yet, or takes both off. */
+export function fitGlass(on: boolean): void {
+  void commit({ type: "set_values", values: [{ at: "shot.glass", value: on ? {} : null }] });
+}
+
 /** Lets the mount ride on an object of the set, or takes it off. */
 export function rideOn(mount: string, object: string | null): Promise<void> {
   return inTurn(async (state) => {

@@ -12,7 +12,7 @@ export type FormulaPlace = { at: string; title: string; unit: string; times: num
 export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; layers: string[] } | { change: string };
 
 /** What the board shows of a mount. */
-export type MountPart = "pose" | "rig" | "give" | "operator" | "ride";
+export type MountPart = "pose" | "rig" | "give" | "operator" | "ride" | "glass";
 
 /** What may lie over the lanes. */
 export type SheetName = "curves" | "table" | "presets" | "checks";

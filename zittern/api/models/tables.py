@@ -114,6 +114,7 @@ class FormsOut(Model):
     operator: list[FieldLook]
     ride: list[FieldLook]
     hold: list[FieldLook]
+    glass: list[FieldLook]
     plate: list[FieldLook]
     places: list[PlaceOut]
     pads: dict[int, list[tuple[float, float]]]

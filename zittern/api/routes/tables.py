@@ -56,6 +56,7 @@ _FORMS = FormsOut(
     operator=list(forms.OPERATOR),
     ride=list(forms.RIDE),
     hold=list(forms.HOLD),
+    glass=list(forms.GLASS),
     plate=list(forms.PLATE),
     places=[
         PlaceOut(title=title, across_percent=across, up_percent=up) for title, (across, up) in forms.PLACES.items()

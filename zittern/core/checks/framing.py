@@ -10,11 +10,10 @@ from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.placing import AimCamera
 from zittern.core.edits.values import Assignment, SetValues
-from zittern.core.lens import focal_px
 from zittern.core.motion.aim import framing_of
 from zittern.core.motion.evaluate import Pose
 from zittern.core.motion.targets import name_of
-from zittern.core.picture import shift_px
+from zittern.core.picture import places_px
 from zittern.core.readings.framing import framed, misses_px
 from zittern.core.rig import rotations
 from zittern.core.units import Array
@@ -129,10 +128,8 @@ def _place(study: Study, pose: Pose) -> Array:
     away = shot.subject.position_m(study.scope) - pose.position_m
     seen = np.einsum("fji,fj->fi", rotations.matrices(pose.angles_deg), away)
     depth = -seen[:, 2]
-    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
-    shown = seen[:, :2] / np.where(depth > _AHEAD_M, depth, 1.0)[:, None] * f_px[:, None] + shift_px(shot, pose)
-    at = np.abs(shown) / half
+    at = np.abs(places_px(shot, pose, np.where(depth[:, None] > _AHEAD_M, seen, (0.0, 0.0, -1.0)))) / half
     return np.where(depth > _AHEAD_M, np.max(at, axis=1), _FAR)
 
 

@@ -12,7 +12,8 @@ from zittern.core.edits.keys import KeyValue, SetKeys
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import Number
-from zittern.core.shot.mounts import MOVE_FIELDS, Mount
+from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = ["seam"]
@@ -91,7 +92,7 @@ def _closed(study: Study) -> Fix | None:
     after = float(shot.last_frame) + 1.0
     keys = [
         KeyValue(at=at, frame=after, value=number.at(first))
-        for at, number in [*_moving(shot.mounts), ("shot.focal_mm", shot.focal_mm)]
+        for at, number in _moving(shot)
         if number.curve is not None and number.constant is None
     ]
     if not keys:
@@ -99,7 +100,10 @@ def _closed(study: Study) -> Fix | None:
     return Fix(says=f"key frame {after:g} as the first", command=SetKeys(keys=tuple(keys)))
 
 
-def _moving(mounts: tuple[Mount, ...]) -> Iterator[tuple[str, Number]]:
-    for mount in mounts:
+def _moving(shot: Shot) -> Iterator[tuple[str, Number]]:
+    for mount in shot.mounts:
         for field in MOVE_FIELDS:
             yield f"mount:{mount.id}.{field}", getattr(mount, field)
+    yield "shot.focal_mm", shot.focal_mm
+    if shot.glass is not None:
+        yield from ((f"shot.glass.{field}", getattr(shot.glass, field)) for field in type(shot.glass).model_fields)

@@ -164,6 +164,8 @@ class Study:
         for _, layer in self.layers:
             yield from _numbers(layer, f"layer:{layer.id}")
         yield "shot.focal_mm", self.shot.focal_mm
+        if self.shot.glass is not None:
+            yield from _numbers(self.shot.glass, "shot.glass")
 
 
 def stretch(frames: Array, found: BoolArray) -> tuple[float, float]:

@@ -11,6 +11,7 @@ spans    ends and ramps of layers and clips
 presets  presets placed, swapped, gone over to; clips brought back to theirs
 keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
+glass    the distortion by what it does at the corners
 formulas formulas of numbers; dials connected to them
 dials    dials made, changed, removed
 cues     cues placed, moved, changed, taken away

@@ -127,6 +127,10 @@ def _refuse_taken(shot: Shot, name: str) -> None:
         raise EditError(f"a dial is called {name} already; take another name", f"dial:{name}")
 
 
+# Fields of a shot whose numbers may read dials.
+_WITH_NUMBERS = ("dials", "mounts", "subject", "plates", "focal_mm", "glass", "hold", "lanes")
+
+
 def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
     """What may read dials, with what people call it."""
     yield from ((f"dial {dial.name}", dial) for dial in shot.dials)
@@ -135,6 +139,8 @@ def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
         yield f"“{shot.subject.name}”", shot.subject
     yield from ((f"“{plate.name}”", plate) for plate in shot.plates)
     yield "the focal length", shot.focal_mm
+    if shot.glass is not None:
+        yield "the glass", shot.glass
     if shot.hold is not None:
         yield "the hold on the framing", shot.hold
     yield from ((f"“{layer.name}”", layer) for _, layer in shot.layers())
@@ -148,7 +154,7 @@ def _called(shot: Shot, old: str, new: str) -> Shot:
 
 def _rewritten(shot: Shot, old: str, new: str, drop: Dial | None = None) -> Shot:
     """The shot with a name in all formulas changed, the dial of that name too; one dial taken away."""
-    fields = {name: getattr(shot, name) for name in ("dials", "mounts", "subject", "focal_mm", "hold", "lanes")}
+    fields = {name: getattr(shot, name) for name in _WITH_NUMBERS}
     if drop is not None:
         fields["dials"] = tuple(dial for dial in shot.dials if dial is not drop)
     return shot.replace(

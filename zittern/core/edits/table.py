@@ -16,6 +16,7 @@ from zittern.core.edits import (
     dials,
     flattening,
     formulas,
+    glass,
     keys,
     layers,
     moves,
@@ -116,6 +117,7 @@ Command = Annotated[
     | plates.RemovePlate
     | plates.MovePath
     | numbers.ScaleFocal
+    | glass.BendCorner
     | aiming.SetLag
     | aiming.FollowTarget
     | aiming.FollowPoint

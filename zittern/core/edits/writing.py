@@ -79,7 +79,7 @@ def state_of(shot: Shot, at: str, text: str) -> FormulaState:
 
 
 def _may_read_facts(at: str) -> bool:
-    return at.startswith(("layer:", "clip:", "shot.focal_mm"))
+    return at.startswith(("layer:", "clip:", "shot.focal_mm", "shot.glass."))
 
 
 def _known(node: Node, shot: Shot, at: str) -> None:

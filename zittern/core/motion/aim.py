@@ -14,6 +14,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from zittern.core.distortion import undistorted
 from zittern.core.lens import height_mm
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.follow import backlash, grounded_damper
@@ -80,7 +81,16 @@ def aim_parts(shot: Shot) -> tuple[Part, ...]:
     mount = aiming(shot)
     if mount is None:
         return ()
-    return (*bare_parts(shot), mount.id, mount.operator, shot.focal_mm, shot.subject, shot.sensor_mm, *_shape(shot))
+    return (
+        *bare_parts(shot),
+        mount.id,
+        mount.operator,
+        shot.focal_mm,
+        shot.glass,
+        shot.subject,
+        shot.sensor_mm,
+        *_shape(shot),
+    )
 
 
 def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
@@ -160,7 +170,9 @@ def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_p
     right, above = np.broadcast_to(shift_percent, (len(scope.frames), 2)).T
     across = ((framing.across_percent.sample(scope) - right) / 100.0 - 0.5) * shot.sensor_mm
     up = ((framing.up_percent.sample(scope) - above) / 100.0 - 0.5) * height_mm(shot.sensor_mm, *_shape(shot))
-    out = np.stack([across, up, -shot.focal_mm.sample(scope)], axis=1)
+    flat = np.stack([across, up], axis=1) / shot.lens_mm(scope)[:, None]
+    # Where it is seen is not where a pinhole would show it.
+    out = np.concatenate([undistorted(flat, shot.distortion(scope)), np.full((len(flat), 1), -1.0)], axis=1)
     return np.asarray(out / np.linalg.norm(out, axis=1)[:, None], dtype=np.float64)
 
 
@@ -171,7 +183,7 @@ def slack_deg(shot: Shot, operator: Operator, scope: Scope) -> Array:
     -------
     (F, 2) degrees.
     """
-    focal = shot.focal_mm.sample(scope)
+    focal = shot.lens_mm(scope)
     across = operator.pan_slack_percent / 100.0 * shot.sensor_mm / focal
     up = operator.tilt_slack_percent / 100.0 * height_mm(shot.sensor_mm, *_shape(shot)) / focal
     return np.degrees(np.arctan(np.stack([across, up], axis=1)))

@@ -33,19 +33,21 @@ _PART_BYTES = 16 * 2**20
 # The tables of a motion: arrays by name.
 _TABLES = ("layers", "silent", "weights", "clip_weights", "offsets", "rig", "locals_")
 _ON = ("carried", "given", "offsets")
-_POSE = ("position_m", "angles_deg", "focal_mm", "shift_percent")
+_POSE = ("position_m", "angles_deg", "focal_mm", "shift_percent", "distortion")
 
 
 @dataclass(frozen=True, slots=True)
 class Pose:
     """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous; focal_mm (F,).
     shift_percent (F, 2): how far the film back shifts the picture, of its width to the right, of its height up.
+    distortion (F, 2): k1 and k2.
     """
 
     position_m: Array
     angles_deg: Array
     focal_mm: Array
     shift_percent: Array
+    distortion: Array
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,6 +154,7 @@ def evaluate(
             posed.angles_deg(bare.angles_deg),
             lens.zoomed_mm(run, offsets),
             lens.shift_percent(run, offsets),
+            bare.distortion,
         )
     )
     weights, clip_weights = mixing.weights(run), mixing.clip_weights(run)
@@ -166,7 +169,7 @@ def _bare(run: Evaluation) -> Pose:
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
     packed = run.kept("bare", move.bare_parts(run.shot), make)
-    return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run), np.zeros((len(run.frames), 2)))
+    return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run), np.zeros((len(run.frames), 2)), lens.distortion(run))
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:

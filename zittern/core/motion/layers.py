@@ -60,15 +60,14 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
         else:
             np.multiply(0.5 * swings[row], unit[row], out=here)
     if layer.steady:
-        focal = run.shot.focal_mm
-        reference = focal.at(run.scope.over(np.array(run.span[:1])))
-        by_axis[: len(ROTATIONS)] *= reference / focal.sample(run.scope)
+        reference = run.shot.lens_mm(run.scope.over(np.array(run.span[:1])))
+        by_axis[: len(ROTATIONS)] *= reference / run.shot.lens_mm(run.scope)
     return by_axis.T
 
 
 def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     """What a layer's offsets are computed from."""
-    lens = (run.shot.focal_mm,) if layer.steady else ()
+    lens = (run.shot.focal_mm, run.shot.glass) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
     where = (*clip.extent_in(run.span), clip.backwards)
     if looks_at_frames_only(layer) and looks_at_frames_only(clip.speed):

@@ -1,5 +1,6 @@
-"""Stage: lens. Reads the keyed focal length and the summed offsets; gives the focal length with zoom, and
-the shift of the picture."""
+"""Stage: lens. Reads the keyed focal length, the glass and the summed offsets; gives the focal length with breathing
+and zoom, the distortion, and the shift of the picture.
+"""
 
 from __future__ import annotations
 
@@ -9,24 +10,40 @@ import numpy as np
 
 from zittern.core.axes import SHIFTS, axis_index
 from zittern.core.lens import LEAST_FOCAL_MM
-from zittern.core.motion.evaluation import Evaluation
+from zittern.core.motion.evaluation import Evaluation, Part
+from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["focal_mm", "shift_percent", "zoomed_mm"]
+__all__ = ["distortion", "focal_mm", "lens_parts", "shift_percent", "zoomed_mm"]
 
 
 def focal_mm(run: Evaluation) -> Array:
-    """Keyed.
+    """Keyed, with the breathing of the glass.
 
     Returns
     -------
     (F,) millimetres.
     """
-    return run.kept("focal", (run.shot.focal_mm,), lambda: run.shot.focal_mm.sample(run.scope))
+    return run.kept("focal", lens_parts(run.shot), lambda: run.shot.lens_mm(run.scope))
+
+
+def lens_parts(shot: Shot) -> tuple[Part, ...]:
+    """What the focal length and the distortion are computed from."""
+    return shot.focal_mm, shot.glass
+
+
+def distortion(run: Evaluation) -> Array:
+    """k1 and k2 of the glass; 0 without.
+
+    Returns
+    -------
+    (F, 2).
+    """
+    return run.kept("glass", (run.shot.glass,), lambda: run.shot.distortion(run.scope))
 
 
 def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
-    """Keyed x (1 + zoom), never shorter than a lens can be.
+    """Keyed, with breathing, x (1 + zoom), never shorter than a lens can be.
 
     Parameters
     ----------

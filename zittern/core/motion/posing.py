@@ -162,7 +162,7 @@ def lens_parts(run: Evaluation) -> tuple[Part, ...]:
     shot = run.shot
     targets = {None, *(mount.id for mount in shot.mounts)}
     rig = tuple((mount.id, mount.give) for mount in shot.mounts)
-    place = (shot.focal_mm, shot.subject, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
+    place = (shot.focal_mm, shot.glass, shot.subject, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
     return (*move.bare_parts(shot), rig, *aim.aim_parts(shot), *place, mixing.parts_of(run, targets))
 
 

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Pose
-from zittern.core.picture import shift_px
+from zittern.core.picture import tangents
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -42,7 +41,7 @@ def rays_through(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) ->
 
     Parameters
     ----------
-    pose: of the lens at F frames; the shift of the film back counts.
+    pose: of the lens at F frames; the shift of the film back and the distortion count.
     at_px: (F, N, 2) or (N, 2) pixels right and up from the middle.
     punch_in: so many times the focal length.
 
@@ -50,7 +49,6 @@ def rays_through(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) ->
     -------
     (F, N, 3), of any length.
     """
-    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px) * punch_in
-    flat = (at_px - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None]
+    flat = tangents(shot, pose, at_px, punch_in)
     rays = np.concatenate([flat, np.full((*flat.shape[:2], 1), -1.0)], axis=2)
     return np.asarray(np.einsum("fij,fnj->fni", rotations.matrices(pose.angles_deg), rays))

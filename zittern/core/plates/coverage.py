@@ -135,7 +135,9 @@ def _gaps_px(
     flat, along = places.reshape(-1, 2), ways.reshape(-1, 2)
     far = np.abs(along) @ np.array([float(shot.picture.width_px), float(shot.picture.height_px)])
     out = np.broadcast_to(far, (len(scope.frames), len(far)))
-    plain = [plate for plate in plates if plate.shape == "flat" and plate.mask is None]
+    # What is straight in the picture is straight on a plate only where nothing bends it.
+    bent = bool(np.any(pose.distortion))
+    plain = [plate for plate in plates if plate.shape == "flat" and plate.mask is None and not bent]
     for plate in plain:
         out = np.minimum(out, _entries_px(shot, pose, scope, plate, flat, along))
     if len(plain) < len(plates):

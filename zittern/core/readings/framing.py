@@ -7,12 +7,11 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.doc import Doc
-from zittern.core.lens import focal_px
-from zittern.core.motion.aim import aiming, framing_of, slack_deg, to_target, wanted_deg
+from zittern.core.motion.aim import aiming, framing_of, slack_deg, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.targets import followable, position_m
-from zittern.core.picture import shift_px
+from zittern.core.picture import places_px
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -72,19 +71,13 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     scope = scope_at(shot, motion.frames)
     turn = rotations.matrices(motion.pose.angles_deg)
     seen = np.einsum("fji,fj->fi", turn, position_m(shot, framing, scope) - motion.pose.position_m)
-    f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
     ahead = -seen[:, 2] > _LEAST_DEPTH_M
-    depth = np.where(ahead, -seen[:, 2], 1.0)
-    shown = seen[:, :2] / depth[:, None] * f_px[:, None] + shift_px(shot, motion.pose)
+    shown = places_px(shot, motion.pose, np.where(ahead[:, None], seen, (0.0, 0.0, -1.0)))
     at = np.where(ahead[:, None], shown, _FAR_PX)
-    half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
-    inside = ahead & np.all(np.abs(at) <= half, axis=1)
-    place = to_target(shot, framing, scope)
-    wanted = (
-        place[:, :2]
-        / -place[:, 2:]
-        * focal_px(shot.focal_mm.sample(scope), shot.sensor_mm, shot.picture.width_px)[:, None]
-    )
+    size = np.array([shot.picture.width_px, shot.picture.height_px])
+    inside = ahead & np.all(np.abs(at) <= size / 2.0, axis=1)
+    place = np.column_stack([framing.across_percent.sample(scope), framing.up_percent.sample(scope)])
+    wanted = (place / 100.0 - 0.5) * size
     return np.column_stack([np.clip(at - wanted, -_FAR_PX, _FAR_PX), inside])
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -11,6 +12,7 @@ import numpy as np
 from pydantic import Field, create_model
 
 from zittern.core.axes import AXES
+from zittern.core.distortion import distorted
 from zittern.core.doc import Doc
 from zittern.core.lens import focal_px
 from zittern.core.motion.cache import Cache
@@ -159,7 +161,7 @@ def _plates(at: Moment) -> tuple[PlateReading, ...]:
     if not shot.plates:
         return ()
     plates = {plate.id: plate for plate in shot.plates}
-    focal = shot.focal_mm.at(scope_at(shot, float(shot.first_frame)))
+    focal = float(shot.lens_mm(scope_at(shot, float(shot.first_frame)))[0])
     f_px = float(focal_px(focal, shot.sensor_mm, shot.picture.width_px))
     rows = []
     for id_, depth in depths_m(shot).items():
@@ -169,10 +171,38 @@ def _plates(at: Moment) -> tuple[PlateReading, ...]:
     return tuple(rows)
 
 
+class CornerReading(Doc):
+    """share: by so much farther out than a pinhole would show it, 0.03 for 3 %; below 0 nearer in. px: the same in
+    pixels. breath: the focal length over what it is with the focus far away.
+    """
+
+    share: float
+    px: float
+    breath: float
+
+
+def _corner(at: Moment) -> CornerReading | None:
+    shot = at.shot
+    if shot.glass is None:
+        return None
+    pose, scope = at.near.pose, scope_at(shot, at.frame)
+    corner_px = math.hypot(shot.picture.width_px, shot.picture.height_px) / 2.0
+    tangent = corner_px / float(focal_px(float(pose.focal_mm[at.row]), shot.sensor_mm, shot.picture.width_px))
+    there = distorted(np.array([[[tangent, 0.0]]]), pose.distortion[at.row : at.row + 1])[0, 0, 0]
+    share = float(there / tangent - 1.0)
+    return CornerReading(share=share, px=share * corner_px, breath=float(shot.glass.breath(scope)[0]))
+
+
 MOMENTS: tuple[MomentRow, ...] = (
     MomentRow("frame", float, "the frame", lambda at: at.frame),
     MomentRow(
         "focal_mm", float, "focal length at the frame, with zoom", lambda at: float(at.near.pose.focal_mm[at.row])
+    ),
+    MomentRow(
+        "corner",
+        CornerReading | None,
+        "how far the distortion moves the corners of the picture, where there is a glass",
+        _corner,
     ),
     MomentRow(
         "subject_distance_m",

@@ -15,6 +15,7 @@ from zittern.core.picture import NEAREST_M, distances_m
 from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
+from zittern.core.units import Array
 
 __all__ = ["Seen"]
 
@@ -33,12 +34,12 @@ class Seen:
 
     @cached_property
     def pose(self) -> Tagged:
-        """Of the lens, with everything. (F, 9): metres, degrees, mm, percent of the picture."""
+        """Of the lens, with everything. (F, 11): metres, degrees, mm, percent of the picture, distortion."""
         return _columns(self.motion.pose)
 
     @cached_property
     def bare(self) -> Tagged:
-        """Of the move alone. (F, 9)."""
+        """Of the move alone. (F, 11)."""
         return _columns(self.motion.bare)
 
     @cached_property
@@ -92,6 +93,10 @@ class Seen:
         return made("lens", [given(last), *behind], lambda: chain.at_lens(last, on))
 
 
+def _told(pose: Pose) -> tuple[Array, ...]:
+    return pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent, pose.distortion
+
+
 def _columns(pose: Pose) -> Tagged:
-    parts = [given(each) for each in (pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent)]
+    parts = [given(each) for each in _told(pose)]
     return made("columns", parts, lambda: np.column_stack([each.values for each in parts]))

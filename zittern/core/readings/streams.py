@@ -53,7 +53,7 @@ class Stream:
 
 _POSE = (
     "x m", "y m", "z m", "pan deg", "tilt deg", "roll deg", "focal mm", "vertical field of view deg",
-    "shift across %", "shift up %",
+    "shift across %", "shift up %", "k1", "k2",
 )  # fmt: skip
 _SHIFT = 7
 _OFFSETS = tuple(AXES)

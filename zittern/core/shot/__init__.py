@@ -16,6 +16,7 @@ lanes     clips along time
 variants  alternatives of all that makes motion
 meant     what checks found that is meant so
 plates    pictures hung in depth
+glass     distortion and breathing of the lens
 reads     what documents read by name, and whether they may
 shot      the whole document
 seeds     seeds that are new

@@ -19,6 +19,7 @@ from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
+from zittern.core.shot.glass import Glass
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import MOST_SEED, Layer, Seed, Span, Spanned
 from zittern.core.shot.meant import MOST_MEANT, MeantSo
@@ -34,7 +35,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[12] = 12
+SCHEMA_VERSION: Literal[13] = 13
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -96,14 +97,15 @@ class Subject(Doc):
 
 class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-    first frame is to follow its last. plates: pictures hung in the set. meant: what checks found and somebody means
-    so. seed: what the seeds of new layers are drawn from; seeds_drawn: how many have been, so that none comes twice.
-    variants: alternatives of lanes, springs, operator, hold and values of dials; one of them stands in these fields,
-    the others are put aside. main: the one that stands there in a document that is kept.
+    first frame is to follow its last. glass: what bends the picture and lets it breathe. plates: pictures hung
+    in the set. meant: what checks found and somebody means so. seed: what the seeds of new layers are drawn
+    from; seeds_drawn: how many have been, so that none comes twice. variants: alternatives of lanes, springs,
+    operator, hold and values of dials; one of them stands in these fields, the others are put aside. main: the
+    one that stands there in a document that is kept.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[12] = SCHEMA_VERSION
+    schema_version: Literal[13] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -111,6 +113,7 @@ class Shot(Doc):
     picture: Picture = Picture()
     sensor_mm: float = Field(default=DEFAULT_SENSOR_MM, ge=1.0, le=200.0)
     focal_mm: Annotated[Param, bounded(LEAST_FOCAL_MM, MOST_FOCAL_MM)] = fixed(DEFAULT_FOCAL_MM)
+    glass: Glass | None = None
     set_id: Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")] | None = None
     subject: Subject | None = None
     plates: Annotated[tuple[Plate, ...], Field(max_length=MOST_PLATES)] = ()
@@ -165,6 +168,7 @@ class Shot(Doc):
             path,
             [
                 self.focal_mm,
+                *([self.glass] if self.glass else []),
                 *self.plates,
                 *([self.hold] if self.hold else []),
                 *(layer for _, layer in self.layers()),
@@ -207,6 +211,25 @@ class Shot(Doc):
                 yield f"mount:{mount.id}.operator", mount.operator
         if self.hold is not None:
             yield "shot.hold", self.hold
+
+    def lens_mm(self, scope: Scope) -> Array:
+        """Focal length as it is keyed, with the breathing of the glass.
+
+        Returns
+        -------
+        (F,) millimetres.
+        """
+        focal = self.focal_mm.sample(scope)
+        return focal if self.glass is None else np.maximum(focal * self.glass.breath(scope), LEAST_FOCAL_MM)
+
+    def distortion(self, scope: Scope) -> Array:
+        """k1 and k2 of the glass; 0 without.
+
+        Returns
+        -------
+        (F, 2).
+        """
+        return np.zeros((len(scope.frames), 2)) if self.glass is None else self.glass.distortion(scope)
 
     def clips(self) -> Iterator[Clip]:
         """All clips of all lanes, from the bottom up."""

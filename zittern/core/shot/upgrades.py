@@ -146,6 +146,11 @@ def with_variants(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 12}
 
 
+def with_glass(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 13: the lens may have distortion and breathing; none did before."""
+    return {**data, "schema_version": 13}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -159,6 +164,7 @@ STEPS: dict[int, Step] = {
     9: with_plates,
     10: with_blends,
     11: with_variants,
+    12: with_glass,
 }
 
 

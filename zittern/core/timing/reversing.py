@@ -110,6 +110,7 @@ def mirrored_path(shot: Shot, first: float, last: float) -> Shot:
     cues = (cue.replace(frame=first + last - cue.frame) if first <= cue.frame <= last else cue for cue in shot.cues)
     return shot.replace(
         focal_mm=numbers(shot.focal_mm),
+        glass=shot.glass and numbers(shot.glass),
         mounts=tuple(map(numbers, shot.mounts)),
         dials=tuple(map(numbers, shot.dials)),
         plates=tuple(map(numbers, shot.plates)),

@@ -58,6 +58,7 @@ export const RIGGING: Action[] = [
     },
   },
   { id: "hold", title: "Toggle hold framing", keys: ["Shift+H"], run: () => holdFraming(!shotNow()?.hold) },
+  { id: "glass", title: "Lens: distortion and breathing …", keys: [], run: show("glass") },
   { id: "ride", title: "Ride on …", keys: [], run: show("ride") },
   { id: "mount", title: "This mount: name, length, pivot, order …", keys: [], run: show("rig") },
   { id: "to-ground", title: "Mount towards the ground", keys: [], available: several, run: () => moveMount(-1) },

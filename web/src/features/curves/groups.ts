@@ -53,6 +53,7 @@ export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
   const more = [
     partGroups(at, mount, facts().forms.mount, ""),
     ...PARTS.map((part) => partGroups(`${at}.${part}`, mount[part], facts().forms[part], `${part}: `)),
+    partGroups("shot.glass", shot.glass, facts().forms.glass, "lens: "),
     partGroups("shot.hold", shot.hold, facts().forms.hold, "hold framing: "),
   ];
   return [...pose, ...more.flat()];

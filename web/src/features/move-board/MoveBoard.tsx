@@ -9,6 +9,7 @@ import { workMount } from "../../stores/rig";
 import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
 import { GiveForm } from "./GiveForm";
+import { GlassForm } from "./GlassForm";
 import { LensRow } from "./LensRow";
 import { MountBar } from "./MountBar";
 import { MoveHead } from "./MoveHead";
@@ -35,13 +36,14 @@ export function MoveBoard() {
     >
       <MoveHead name={document.mounts.length > 1 ? mount.name : "Move"} />
       <MountBar document={document} mount={mount.id} />
-      <Parts mount={mount} />
+      <Parts shot={document} mount={mount} />
       <Tabs.Content value={part} className="flex flex-col gap-2 outline-none" tabIndex={-1}>
         {part === "pose" && <PosePart document={document} mount={mount} />}
         {part === "rig" && <RigForm shot={document} mount={mount} outside={outsidePose} />}
         {part === "give" && <GiveForm mount={mount} />}
         {part === "operator" && <OperatorForm shot={document} mount={mount} />}
         {part === "ride" && <RideForm shot={document} mount={mount} />}
+        {part === "glass" && <GlassForm shot={document} />}
       </Tabs.Content>
     </Tabs.Root>
   );
@@ -53,11 +55,13 @@ const PARTS: { part: MountPart; title: string; hint: string }[] = [
   { part: "give", title: "springs", hint: "Springs to its parent" },
   { part: "operator", title: "operator", hint: "Operator and hold framing" },
   { part: "ride", title: "ride", hint: "Rides on an object of the set" },
+  { part: "glass", title: "lens", hint: "Distortion and breathing of the lens" },
 ];
 
 /** What of the mount is shown; a mark tells what is on. */
-function Parts({ mount }: { mount: Mount }) {
-  const on = (each: MountPart) => each !== "pose" && each !== "rig" && Boolean(mount[each]);
+function Parts({ shot, mount }: { shot: Shot; mount: Mount }) {
+  const { give, operator, ride } = mount;
+  const on: Partial<Record<MountPart, unknown>> = { give, operator, ride, glass: shot.glass };
   return (
     <Tabs.List aria-label="Parts of the mount" className="flex gap-1 border-base-300 border-b">
       {PARTS.map(({ part: each, title, hint }) => (
@@ -69,7 +73,7 @@ function Parts({ mount }: { mount: Mount }) {
           className="cond -mb-px min-h-6 border-transparent border-b-2 px-2 text-[13px] hover:text-primary data-[state=active]:border-primary data-[state=active]:font-semibold data-[state=active]:text-primary"
         >
           {title}
-          {on(each) && " •"}
+          {Boolean(on[each]) && " •"}
         </Tabs.Trigger>
       ))}
     </Tabs.List>

@@ -1,11 +1,11 @@
 import { OrbitControls } from "@react-three/drei";
 import { useFrame, useThree } from "@react-three/fiber";
-import { useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
 import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
 import { CameraRings } from "./CameraRings";
-import { drawFromOutside, drawThroughLens, wipe } from "./drawViews";
+import { drawFromOutside, LensPictures, wipe } from "./drawViews";
 import { shownPose } from "./poses";
 import { useBoxes } from "./useBoxes";
 import { useCameraDrag } from "./useCameraDrag";
@@ -27,6 +27,8 @@ export function TwoViews() {
   const { gl, scene, size } = useThree();
   const pane = useStore(stage, elementOf(SET_VIEW));
   const lens = useMemo(() => new PerspectiveCamera(40, 16 / 9, NEAR_M, FAR_M), []);
+  const pictures = useMemo(() => new LensPictures(gl, scene, lens), [gl, scene, lens]);
+  useEffect(() => () => pictures.dispose(), [pictures]);
   const { camera, target } = useOutside();
   const [held, setHeld] = useState(false);
   useCameraDrag(pane, camera, setHeld);
@@ -48,7 +50,7 @@ export function TwoViews() {
       gl.shadowMap.autoUpdate = !shadows;
       const pose = each.camera === "lens" ? shownPose(each.motion()) : null;
       if (each.id === FINDER && drawStill(box, aspect, size.height)) continue;
-      if (pose) drawThroughLens(gl, scene, lens, { box, aspect, canvasHeight: size.height, pose, part: each.part?.() });
+      if (pose) pictures.draw({ box, aspect, canvasHeight: size.height, pose, part: each.part?.() });
       if (each.camera === "outside" && due) {
         drawFromOutside(gl, scene, camera, box, size.height);
         drawnAt.current = performance.now();

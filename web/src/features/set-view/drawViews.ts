@@ -2,6 +2,8 @@
 import { MathUtils, type PerspectiveCamera, type Scene, type WebGLRenderer } from "three";
 import { AROUND, fitted } from "../../shared/fit";
 import { view } from "../../stores/view";
+import { bentAt, type Loupe, type Seen, throughGlass, uniformsOf, WideDrawings } from "./glass";
+import { discard, pass, run, SHOWN } from "./passes";
 import { placeAtLens, type ShownPose, shiftAt, VFOV } from "./poses";
 
 export type Box = { left: number; top: number; width: number; height: number };
@@ -25,6 +27,7 @@ function aim(gl: WebGLRenderer, { left, top, width, height }: Box, canvasHeight:
 }
 
 const WALL = 0x17181b;
+const SAMPLES = 4;
 
 /** The whole canvas as the wall is. */
 export function wipe(gl: WebGLRenderer): void {
@@ -32,10 +35,6 @@ export function wipe(gl: WebGLRenderer): void {
   gl.setClearColor(WALL, 1);
   gl.clear();
 }
-
-/** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
-type Loupe = { zoom: number; x: number; y: number };
-const WHOLE: Loupe = { zoom: 1, x: 0.5, y: 0.5 };
 
 /** A close look at a part of the picture, or all of it; of a picture that is shifted by the film back. */
 function takeLoupe(lens: PerspectiveCamera, aspect: number, [right, up]: [number, number], loupe: Loupe): void {
@@ -46,8 +45,8 @@ function takeLoupe(lens: PerspectiveCamera, aspect: number, [right, up]: [number
   else lens.clearViewOffset();
 }
 
-/** Takes a lens to a pose; `times`: how much more than the picture it sees. */
-export function aimLens(lens: PerspectiveCamera, pose: ShownPose, aspect: number, times = 1, loupe = WHOLE): void {
+/** Takes a lens without distortion to a pose. */
+export function aimLens(lens: PerspectiveCamera, pose: ShownPose, { aspect, times, loupe }: Seen): void {
   placeAtLens(lens, pose.data, pose.at);
   lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, times);
   lens.aspect = aspect;
@@ -56,25 +55,51 @@ export function aimLens(lens: PerspectiveCamera, pose: ShownPose, aspect: number
   lens.updateProjectionMatrix();
 }
 
+/** What the Viewfinder shows just now. */
+export function seenNow(aspect: number): Seen {
+  const { around, loupe } = view.getState();
+  return { aspect, times: around ? AROUND : 1, loupe };
+}
+
 /** part: from where to where it is drawn, as shares of the picture's width. */
 type LensView = { box: Box; aspect: number; canvasHeight: number; pose: ShownPose; part?: [number, number] };
 
-/** Draws what a lens sees at a pose. */
-export function drawThroughLens(
-  gl: WebGLRenderer,
-  scene: Scene,
-  lens: PerspectiveCamera,
-  { box, aspect, canvasHeight, pose, part }: LensView,
-): void {
-  const { x, y, width, height } = fitted(box.width, box.height, aspect);
-  aimLens(lens, pose, aspect, view.getState().around ? AROUND : 1, view.getState().loupe);
-  const picture = { left: box.left + x, top: box.top + y, width, height };
-  aim(gl, picture, canvasHeight);
-  if (part) {
-    const [from, to] = part.map((share) => Math.round(share * width)) as [number, number];
-    gl.setScissor(picture.left + from, canvasHeight - picture.top - height, Math.max(to - from, 0), height);
+/** Draws what a lens sees at poses. */
+export class LensPictures {
+  private readonly wide: WideDrawings;
+  private readonly show = pass(throughGlass(SHOWN));
+
+  constructor(
+    private readonly gl: WebGLRenderer,
+    private readonly scene: Scene,
+    private readonly lens: PerspectiveCamera,
+  ) {
+    this.wide = new WideDrawings(gl, SAMPLES);
   }
-  gl.render(scene, lens);
+
+  draw({ box, aspect, canvasHeight, pose, part }: LensView): void {
+    const { gl, scene, lens } = this;
+    const { x, y, width, height } = fitted(box.width, box.height, aspect);
+    const seen = seenNow(aspect);
+    const bent = bentAt(pose, seen);
+    const dpr = gl.getPixelRatio();
+    const wide = bent && this.wide.draw(scene, lens, pose, bent, width * dpr, height * dpr);
+    if (wide) gl.setRenderTarget(null);
+    else aimLens(lens, pose, seen);
+    const picture = { left: box.left + x, top: box.top + y, width, height };
+    aim(gl, picture, canvasHeight);
+    if (part) {
+      const [from, to] = part.map((share) => Math.round(share * width)) as [number, number];
+      gl.setScissor(picture.left + from, canvasHeight - picture.top - height, Math.max(to - from, 0), height);
+    }
+    if (wide && bent) run(gl, this.show, wide, uniformsOf(bent));
+    else gl.render(scene, lens);
+  }
+
+  dispose(): void {
+    this.wide.dispose();
+    discard(this.show);
+  }
 }
 
 /** Draws the scene from outside. */

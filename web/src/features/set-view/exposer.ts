@@ -3,8 +3,6 @@ import {
   AdditiveBlending,
   Color,
   FloatType,
-  HalfFloatType,
-  LinearSRGBColorSpace,
   NearestFilter,
   PerspectiveCamera,
   type Scene,
@@ -13,7 +11,9 @@ import {
 } from "three";
 import type { FrameOrder } from "../../stores/movie";
 import { type Moment, poseScene } from "../../stores/scenery";
-import { discard, pass, run } from "./passes";
+import { aimLens } from "./drawViews";
+import { bentAt, type Seen, throughGlass, uniformsOf, WideDrawings } from "./glass";
+import { discard, pass, pictureTarget, run } from "./passes";
 import type { ShownPose } from "./poses";
 import { FAR_M, NEAR_M } from "./useOutside";
 
@@ -29,6 +29,8 @@ export class Exposer {
   private readonly sum: WebGLRenderTarget;
   private readonly ground = new Color();
   private readonly add = pass(WEIGHED, { blending: AdditiveBlending, transparent: true });
+  private readonly addBent = pass(throughGlass(WEIGHED), { blending: AdditiveBlending, transparent: true });
+  private readonly wide: WideDrawings;
 
   constructor(
     private readonly gl: WebGLRenderer,
@@ -39,10 +41,8 @@ export class Exposer {
   ) {
     if (!gl.getContext().getExtension("EXT_float_blend"))
       throw new Error("this browser cannot sum pictures in linear light (EXT_float_blend); use another one");
-    this.drawn = new WebGLRenderTarget(width, height, { type: HalfFloatType, samples });
-    // As a picture on screen: each material takes its own tone curve, and what comes out is light.
-    Object.assign(this.drawn, { isXRRenderTarget: true });
-    this.drawn.texture.colorSpace = LinearSRGBColorSpace;
+    this.drawn = pictureTarget(width, height, samples);
+    this.wide = new WideDrawings(gl, samples);
     this.sum = new WebGLRenderTarget(width, height, {
       depthBuffer: false,
       minFilter: NearestFilter,
@@ -52,13 +52,7 @@ export class Exposer {
   }
 
   /** The light of all drawings, each counted by its weight in its rows. shadows: whether the first of them makes its own. */
-  expose(
-    draws: Draw[],
-    order: FrameOrder,
-    poses: string,
-    aim: (lens: PerspectiveCamera, pose: ShownPose) => void,
-    shadows: boolean,
-  ) {
+  expose(draws: Draw[], order: FrameOrder, poses: string, seen: Seen, shadows: boolean) {
     const { gl, drawn, sum } = this;
     const { height } = drawn;
     const rows = order.rows(poses);
@@ -73,21 +67,35 @@ export class Exposer {
       poseScene(moment);
       this.scene.updateMatrixWorld();
       if (!rows) return;
-      aim(this.lens, { data: rows.data, at: rows.at + k * rows.columns });
-      this.lens.updateMatrixWorld();
       gl.shadowMap.autoUpdate = shadows && k === 0;
       const span: [number, number] = [Math.round((1 - bottom) * height), Math.round((1 - top) * height)];
-      this.within(drawn, span, () => gl.render(this.scene, this.lens));
+      const seenBy = this.seen({ data: rows.data, at: rows.at + k * rows.columns }, seen, span);
       this.within(sum, span, () => {
         gl.autoClear = false;
-        run(gl, this.add, drawn.texture, weight);
+        seenBy(weight);
         gl.autoClear = true;
       });
     });
     return sum.texture;
   }
 
+  /** Draws what is seen at a pose in some rows; answers with what adds it by a weight. */
+  private seen(pose: ShownPose, seen: Seen, span: [number, number]): (weight: number) => void {
+    const { gl, scene, lens, drawn } = this;
+    const bent = bentAt(pose, seen);
+    if (bent) {
+      const picture = this.wide.draw(scene, lens, pose, bent, drawn.width, drawn.height);
+      return (weight) => run(gl, this.addBent, picture, { weight, ...uniformsOf(bent) });
+    }
+    aimLens(lens, pose, seen);
+    lens.updateMatrixWorld();
+    this.within(drawn, span, () => gl.render(scene, lens));
+    return (weight) => run(gl, this.add, drawn.texture, { weight });
+  }
+
   dispose(): void {
+    this.wide.dispose();
+    discard(this.addBent);
     this.drawn.dispose();
     this.sum.dispose();
     discard(this.add);

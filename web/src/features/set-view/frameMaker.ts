@@ -12,8 +12,8 @@ import {
 } from "three";
 import { drawsInSoftware } from "../../shared/renderer";
 import type { FrameOrder, Movie, Overlay } from "../../stores/movie";
-import { aimLens } from "./drawViews";
 import { Exposer } from "./exposer";
+import { wholePicture } from "./glass";
 import { discard, PLAIN, pass, run, SHOWN } from "./passes";
 import { readBack } from "./readBack";
 
@@ -57,13 +57,7 @@ export class FrameMaker {
     // All is drawn in one go, and only then waited for: the page's own pictures never come in between.
     try {
       movie.regions.forEach((region, n) => {
-        const light = this.exposer.expose(
-          movie.draws,
-          order,
-          `pose:${n}`,
-          (lens, pose) => aimLens(lens, pose, this.aspect),
-          n === 0,
-        );
+        const light = this.exposer.expose(movie.draws, order, `pose:${n}`, wholePicture(this.aspect), n === 0);
         this.place(region, light);
       });
       for (const overlay of overlays) this.overlay(overlay);

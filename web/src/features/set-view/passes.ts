@@ -1,5 +1,12 @@
 /** Passes over a whole picture. */
-import { ShaderMaterial, type Texture, type WebGLRenderer } from "three";
+import {
+  HalfFloatType,
+  LinearSRGBColorSpace,
+  ShaderMaterial,
+  type Texture,
+  type WebGLRenderer,
+  WebGLRenderTarget,
+} from "three";
 import { FullScreenQuad } from "three/examples/jsm/postprocessing/Pass.js";
 
 const VERTEX = "varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }";
@@ -13,11 +20,27 @@ void main() {
 export const PLAIN =
   "uniform sampler2D picture; varying vec2 at; void main() { gl_FragColor = texture2D(picture, at); }";
 
+export type Target = WebGLRenderTarget;
+
+/** Holds a picture as light: each material takes its own tone curve, as on screen. */
+export function pictureTarget(width: number, height: number, samples: number): Target {
+  const target = new WebGLRenderTarget(width, height, { type: HalfFloatType, samples });
+  Object.assign(target, { isXRRenderTarget: true });
+  target.texture.colorSpace = LinearSRGBColorSpace;
+  return target;
+}
+
 export type PassQuad = FullScreenQuad & { material: ShaderMaterial };
 
 export function pass(fragmentShader: string, more: Partial<ShaderMaterial> = {}): PassQuad {
   const material = new ShaderMaterial({
-    uniforms: { picture: { value: null }, weight: { value: 1 } },
+    uniforms: {
+      picture: { value: null },
+      weight: { value: 1 },
+      shown: { value: [0, 0, 1, 1] },
+      drawn: { value: [0, 0, 1, 1] },
+      bend: { value: [0, 0, 1] },
+    },
     vertexShader: VERTEX,
     fragmentShader,
     depthTest: false,
@@ -32,9 +55,8 @@ export function discard(quad: PassQuad): void {
   quad.dispose();
 }
 
-export function run(gl: WebGLRenderer, quad: PassQuad, picture: Texture, weight = 1): void {
+export function run(gl: WebGLRenderer, quad: PassQuad, picture: Texture, values: Record<string, unknown> = {}): void {
   const { uniforms } = quad.material;
-  if (uniforms.picture) uniforms.picture.value = picture;
-  if (uniforms.weight) uniforms.weight.value = weight;
+  for (const [name, value] of Object.entries({ ...values, picture })) if (uniforms[name]) uniforms[name].value = value;
   quad.render(gl);
 }

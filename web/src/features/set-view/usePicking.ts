@@ -6,7 +6,10 @@ import { commit, markSubject } from "../../stores/editing";
 import { note } from "../../stores/notes";
 import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
+import { seenNow } from "./drawViews";
+import { bentAt, directionAt } from "./glass";
 import { OUTSIDE_LAYER } from "./layers";
+import { shownPose } from "./poses";
 
 /** A press that wanders further than this is no click. */
 const STILL_PX = 4;
@@ -43,6 +46,9 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
       const y = 1 - ((event.clientY - box.top - inner.y) / inner.height) * 2;
       if (Math.abs(x) > 1 || Math.abs(y) > 1) return;
       ray.setFromCamera(new Vector2(x, y), camera);
+      const pose = camera === lens && shownPose();
+      const bent = pose && bentAt(pose, seenNow(aspect));
+      if (bent) ray.set(lens.position, directionAt(lens, bent, (x + 1) / 2, (y + 1) / 2));
       const hits = ray.intersectObjects(scene.children, true);
       const hit = hits.find(
         ({ object }) => object instanceof Mesh && shows(object) && !object.layers.isEnabled(OUTSIDE_LAYER),

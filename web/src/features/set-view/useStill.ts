@@ -1,11 +1,11 @@
 import { useThree } from "@react-three/fiber";
 import { useEffect, useMemo, useRef } from "react";
 import type { Texture } from "three";
-import { AROUND, fitted } from "../../shared/fit";
+import { fitted } from "../../shared/fit";
 import { orderOf } from "../../stores/movie";
 import { stillNow } from "../../stores/still";
 import { view } from "../../stores/view";
-import { aimLens, type Box } from "./drawViews";
+import { type Box, seenNow } from "./drawViews";
 import { Exposer } from "./exposer";
 import { discard, pass, run, SHOWN } from "./passes";
 
@@ -46,14 +46,7 @@ export function useStill(): (box: Box, aspect: number, canvasHeight: number) => 
     if (now.of !== of) {
       const draws = Array.from(moments.at, () => ({ top: 0, bottom: 1, weight: 1 / moments.at.length }));
       const order = orderOf(moments, 0, draws.length);
-      const times = around ? AROUND : 1;
-      now.light = now.exposer.expose(
-        draws,
-        order,
-        "pose:0",
-        (lens, pose) => aimLens(lens, pose, aspect, times, loupe),
-        false,
-      );
+      now.light = now.exposer.expose(draws, order, "pose:0", seenNow(aspect), false);
       now.of = of;
     }
     if (!now.light) return false;

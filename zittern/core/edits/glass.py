@@ -1,0 +1,52 @@
+"""The glass of the lens."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from pydantic import Field
+
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.numbers import NumberValue, SetNumbers
+from zittern.core.errors import EditError
+from zittern.core.lens import focal_px
+from zittern.core.motion.facts import scope_at
+from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.limits import limits_of
+from zittern.core.shot.glass import Glass
+from zittern.core.shot.shot import Shot
+
+__all__ = ["BendCorner"]
+
+
+class BendCorner(CommandDoc):
+    """Sets k1 at a frame so that a corner of the picture is seen so many percent farther out than a pinhole would show
+    it, below 0 nearer in, with this lens and the k2 that there is; a keyed k1 gets a key there.
+    """
+
+    type: Literal["bend_corner"] = "bend_corner"
+    frame: Frame
+    percent: float = Field(ge=-30.0, le=100.0)
+
+    def apply(self, shot: Shot) -> Shot:
+        """Raises EditError where k1 would be out of reach: of a very long lens."""
+        bent = shot if shot.glass is not None else shot.replace(glass=Glass())
+        assert bent.glass is not None
+        at = scope_at(bent, self.frame)
+        size = bent.picture
+        focal = float(focal_px(float(bent.lens_mm(at)[0]), bent.sensor_mm, size.width_px))
+        squared = (math.hypot(size.width_px, size.height_px) / 2.0 / focal) ** 2
+        k1 = (self.percent / 100.0 - float(bent.glass.k2.sample(at)[0]) * squared**2) / squared
+        least, most = limits_of(Glass.model_fields["k1"]) or (-math.inf, math.inf)
+        if not least <= k1 <= most:
+            raise EditError(
+                f"this lens would need k1 = {k1:.4g}, which goes from {least:g} to {most:g}: ask for less, or take a "
+                f"shorter lens",
+                "shot.glass.k1",
+            )
+        return SetNumbers(frame=self.frame, values=(NumberValue(at="shot.glass.k1", value=k1),)).apply(bent)
+
+    def label(self, shot: Shot) -> str:
+        """`Distort the corners by -3 %`."""
+        return f"Distort the corners by {self.percent:g} %"

@@ -1,0 +1,45 @@
+"""What the glass of a lens does to the picture: it bends it, and breathes."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+import numpy as np
+
+from zittern.core.doc import Doc
+from zittern.core.numbers.limits import bounded
+from zittern.core.numbers.param import Param, fixed
+from zittern.core.numbers.scope import Scope
+from zittern.core.units import Array
+
+__all__ = ["Glass"]
+
+
+class Glass(Doc):
+    """k1, k2: radial distortion, as `distortion` has it; below 0 like a barrel, above 0 like a cushion. Breathing: by
+    how many percent of itself the focal length grows while the focus comes from far away to 1 m; it grows with 1 /
+    focus_m, as that of a lens moved as a whole does, by 0.1 % for each millimetre of focal length; below 0 it shrinks.
+    """
+
+    k1: Annotated[Param, bounded(-10.0, 10.0)] = fixed(0.0)
+    k2: Annotated[Param, bounded(-100.0, 100.0)] = fixed(0.0)
+    breathing_percent: Annotated[Param, bounded(-20.0, 20.0)] = fixed(0.0)
+    focus_m: Annotated[Param, bounded(0.3, 1e5)] = fixed(4.0)
+
+    def distortion(self, scope: Scope) -> Array:
+        """k1 and k2.
+
+        Returns
+        -------
+        (F, 2).
+        """
+        return np.stack([self.k1.sample(scope), self.k2.sample(scope)], axis=1)
+
+    def breath(self, scope: Scope) -> Array:
+        """How many times as long the focal length is as with the focus far away.
+
+        Returns
+        -------
+        (F,).
+        """
+        return np.asarray(1.0 + self.breathing_percent.sample(scope) / 100.0 / self.focus_m.sample(scope))
