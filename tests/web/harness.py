@@ -33,9 +33,11 @@ class Server:
 
     def __init__(self, data: Path, command: str = "demo") -> None:
         self.data = data
+        self._log = tempfile.TemporaryFile("w+")
         self.process = subprocess.Popen(
             [sys.executable, "-m", "zittern.cli", command, "--port", "0", "--data", str(data), "--no-browser"],
             stdout=subprocess.PIPE,
+            stderr=self._log,
             text=True,
         )
         self.url = self._address()
@@ -62,6 +64,11 @@ class Server:
             self.kill()
         if self.process.stdout is not None:
             self.process.stdout.close()
+
+    def said(self) -> str:
+        """What it wrote in its log."""
+        self._log.seek(0)
+        return self._log.read()
 
 
 @contextmanager

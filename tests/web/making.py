@@ -30,9 +30,13 @@ class WithPage(unittest.TestCase):
         self.folder = Path(holder.name)
         demo_data(self.folder / "data")
         self.server = Server(self.folder / "data")
+        self.addCleanup(self.nothing_went_wrong, self.server)
         self.addCleanup(self.server.stop)
         self.faults: list[str] = []
         self.page = self.fresh_page()
+
+    def nothing_went_wrong(self, server: Server) -> None:
+        self.assertNotIn("Traceback", said := server.said(), said)
 
     def fresh_page(self) -> Page:
         page = new_page(self.browser, self.server.url, light=True)
