@@ -1,9 +1,15 @@
+import re
 import unittest
+import zlib
 
-from tests.core.making import layer, shot_with
+import numpy as np
+
+from tests.core.making import edited, layer, shot_with
 from zittern.core.errors import DocumentError
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.dials import Dial
+from zittern.core.shot.upgrades import write_shot
+from zittern.core.sources.take import Recording, Take, Track
 from zittern.store.documents import Documents, digest_of, pack, raw, unpack
 
 
@@ -13,6 +19,26 @@ class Packing(unittest.TestCase):
         packed = pack(shot)
         self.assertEqual(unpack(packed), shot)
         self.assertLess(len(packed), len(shot.model_dump_json()) / 5)
+
+    def test_the_same_take_in_eight_variants_is_kept_once(self) -> None:
+        rng = np.random.default_rng(4)
+        takes = [
+            Take(recording=Recording(name=name, pan=Track.of(rng.normal(0.0, 1.0, 5000)), roll=Track.of(np.ones(5000))))
+            for name in "ab"
+        ]
+        shot = shot_with(layer("one", source=takes[0]), layer("two", source=takes[1]))
+        alone = len(pack(shot))
+        for n in range(7):
+            shot = edited(shot, {"type": "add_variant", "name": f'Other {n} "data":"*1"'})
+        self.assertLess(len(pack(shot)), 1.2 * alone)
+        self.assertEqual(unpack(pack(shot)), shot)
+
+    def test_samples_that_are_named_and_not_there_are_damage(self) -> None:
+        text = write_shot(shot_with(layer("one", source=Take(recording=Recording(pan=Track.of(np.ones(5000)))))))
+        for number in ("*0", "*7", "*99999999999999999999"):
+            told = re.sub(r'"data":"[A-Za-z0-9+/=]{256,}"', f'"data":"{number}"', text)
+            with self.assertRaisesRegex(DocumentError, "name samples that are not there"):
+                unpack(zlib.compress(told.encode()))
 
     def test_damaged_bytes_say_so(self) -> None:
         packed = pack(shot_with())

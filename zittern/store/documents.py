@@ -1,8 +1,14 @@
-"""Documents packed for the database (JSON, deflated), and a small cache of unpacked ones by content."""
+"""Documents packed for the database (JSON, deflated), and a small cache of unpacked ones by content.
+
+Samples of takes that stand in a document several times, as in its variants, are packed once: from the second time on
+`"data":"*N"` names the N-th different ones. No samples begin like that, and no text of a document has quotes without a
+backslash before them.
+"""
 
 from __future__ import annotations
 
 import hashlib
+import re
 import threading
 import zlib
 
@@ -24,11 +30,13 @@ _MOST_JSON_BYTES = 512 * 2**20
 # that: thousands of keys that are alike pack well.
 _KEPT_BYTES = 6 * 2**20
 _LEAST_BYTES = 2**14
+# Samples, or the number of such that came before.
+_SAMPLES = re.compile(rb'"data":"([A-Za-z0-9+/=]{256,}|\*[0-9]+)"')
 
 
 def pack(shot: Shot) -> bytes:
     """Bytes for the document column."""
-    return zlib.compress(write_shot(shot).encode(), _LEVEL)
+    return zlib.compress(_once(write_shot(shot).encode()), _LEVEL)
 
 
 def unpack(data: bytes) -> Shot:
@@ -45,7 +53,41 @@ def raw(data: bytes) -> bytes:
         raise DocumentError(f"the stored bytes are damaged ({error})") from error
     if not inflater.eof:
         raise DocumentError("the stored bytes are cut off")
-    return text
+    return _each_time(text)
+
+
+def _once(text: bytes) -> bytes:
+    """JSON in which the same samples stand once."""
+    known: dict[bytes, int] = {}
+
+    def named(found: re.Match[bytes]) -> bytes:
+        samples = found[1]
+        if samples in known:
+            return b'"data":"*%d"' % known[samples]
+        known[samples] = len(known)
+        return found[0]
+
+    return _SAMPLES.sub(named, text)
+
+
+def _each_time(text: bytes) -> bytes:
+    """The same with all of them in their places. Raises DocumentError where some are missing, or far too many."""
+    known: list[bytes] = []
+    size = len(text)
+
+    def given(found: re.Match[bytes]) -> bytes:
+        nonlocal size
+        samples = found[1]
+        if not samples.startswith(b"*"):
+            known.append(samples)
+            return found[0]
+        number = int(samples[1:9])
+        size += len(known[number]) if number < len(known) else 0
+        if number >= len(known) or size > _MOST_JSON_BYTES:
+            raise DocumentError("the stored bytes name samples that are not there")
+        return b'"data":"%s"' % known[number]
+
+    return _SAMPLES.sub(given, text)
 
 
 def digest_of(data: bytes) -> str:
