@@ -100,7 +100,7 @@ class Movies(WithServer):
         for asked, where, says in (
             ({"subframes": 0}, "subframes", "greater than or equal to 1"),
             ({"subframes": 2**63}, "subframes", "64"),
-            ({"width_px": 17, "height_px": 13}, "height_px", "greater than or equal to 16"),
+            ({"width_px": 17, "height_px": 1}, "height_px", "greater than or equal to 2"),
             ({"first_frame": 900, "last_frame": 950}, "first_frame", "not in the shot, which goes from 1 to 192"),
             ({"first_frame": 9, "last_frame": 5}, "first_frame", "before it starts"),
             ({"width_px": 4096, "height_px": 4096, "panes": [{}, {}]}, "width_px", "is 128 MB, and at most 1 MB"),
@@ -117,6 +117,8 @@ class Movies(WithServer):
         movie = self.begin(width_px=33, height_px=17)
         self.assertEqual((movie["width"], movie["height"]), (32, 16))
         self.assertIn("movies have even sizes", movie["says"][0])
+        tiny = self.begin(width_px=17, height_px=13)
+        self.assertEqual((tiny["width"], tiny["height"]), (16, 12))
 
     def test_one_frame_exposed_and_how_far_a_rolling_shutter_leans(self) -> None:
         answer = self.client.post(f"/api/shots/{SHOT}/still", json={"frame": 60.5, "subframes": 4})

@@ -15,7 +15,7 @@ MOST_SIDE_PX = 4096
 MOST_SUBFRAMES = 64
 MOST_STRIPS = 64
 MOST_PANES = 4
-_Side = Annotated[int, Field(ge=16, le=MOST_SIDE_PX)]
+_Side = Annotated[int, Field(ge=2, le=MOST_SIDE_PX)]
 _Frame = Annotated[int, Field(ge=-1_000_000, le=20_000_000)]
 
 
