@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from itertools import groupby
 
 import numpy as np
-from scipy.spatial.transform import Rotation, Slerp
 
 from zittern.core.errors import FormatError
 from zittern.core.units import Array
@@ -43,6 +42,8 @@ class Track:
         if len(keys) == 1:
             out = np.repeat(self.values, len(times_s), axis=0)
         elif self.kind == "LINEAR" and self.path == "rotation":
+            from scipy.spatial.transform import Rotation, Slerp  # slow to import: only whoever uses it waits
+
             return Slerp(keys, Rotation.from_quat(self.values))(np.clip(times_s, keys[0], keys[-1])).as_quat()
         else:
             i = np.clip(np.searchsorted(keys, times_s, side="right") - 1, 0, len(keys) - 2)
@@ -170,6 +171,8 @@ def _quat_matrices(quat: Array, where: str) -> Array:
     largest = np.max(np.abs(quat), axis=1, keepdims=True)
     if np.any(largest < _LEAST_ROTATION):
         raise FormatError("a rotation has length 0", where)
+    from scipy.spatial.transform import Rotation
+
     return np.asarray(Rotation.from_quat(quat / largest).as_matrix(), dtype=np.float64)
 
 
