@@ -17,6 +17,8 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
 
+from tests.web.forked import Forked
+
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
 FLAGS = [
     "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
@@ -29,17 +31,14 @@ expect.set_options(timeout=30_000)
 
 
 class Server:
-    """`zittern demo` (or serve) in a process of its own."""
+    """`zittern demo` (or serve) in a process of its own. log: where its log goes, in place of this process's; forked:
+    from a process that has everything imported.
+    """
 
-    def __init__(self, data: Path, command: str = "demo") -> None:
+    def __init__(self, data: Path, command: str = "demo", log: Path | None = None, forked: bool = False) -> None:
         self.data = data
-        self._log = tempfile.TemporaryFile("w+")
-        self.process = subprocess.Popen(
-            [sys.executable, "-m", "zittern.cli", command, "--port", "0", "--data", str(data), "--no-browser"],
-            stdout=subprocess.PIPE,
-            stderr=self._log,
-            text=True,
-        )
+        arguments = [command, "--port", "0", "--data", str(data), "--no-browser"]
+        self.process: subprocess.Popen[str] | Forked = Forked(arguments, log) if forked else _fresh(arguments, log)
         self.url = self._address()
 
     def _address(self) -> str:
@@ -60,15 +59,17 @@ class Server:
         self.process.terminate()
         try:
             self.process.wait(10)
-        except subprocess.TimeoutExpired:
+        except (subprocess.TimeoutExpired, TimeoutError):
             self.kill()
         if self.process.stdout is not None:
             self.process.stdout.close()
 
-    def said(self) -> str:
-        """What it wrote in its log."""
-        self._log.seek(0)
-        return self._log.read()
+
+def _fresh(arguments: list[str], log: Path | None) -> subprocess.Popen[str]:
+    with open(log or os.devnull, "w") as file:
+        told = None if log is None else file
+        command = [sys.executable, "-m", "zittern.cli", *arguments]
+        return subprocess.Popen(command, stdout=subprocess.PIPE, stderr=told, text=True)
 
 
 @contextmanager

@@ -15,7 +15,9 @@ from zittern.store.library import Library
 
 
 class WithPage(unittest.TestCase):
-    """`self.page` is at the projects page of a server with the demo in it."""
+    """`self.page` looks at a server with the demo in it; at its projects page where `home` says so, else at nothing yet."""
+
+    home = False
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -29,17 +31,18 @@ class WithPage(unittest.TestCase):
         self.addCleanup(holder.cleanup)
         self.folder = Path(holder.name)
         demo_data(self.folder / "data")
-        self.server = Server(self.folder / "data")
-        self.addCleanup(self.nothing_went_wrong, self.server)
+        self.log = self.folder / "log"
+        self.server = Server(self.folder / "data", log=self.log, forked=True)
+        self.addCleanup(self.nothing_went_wrong)
         self.addCleanup(self.server.stop)
         self.faults: list[str] = []
         self.page = self.fresh_page()
 
-    def nothing_went_wrong(self, server: Server) -> None:
-        self.assertNotIn("Traceback", said := server.said(), said)
+    def nothing_went_wrong(self) -> None:
+        self.assertNotIn("Traceback", said := self.log.read_text(), said)
 
     def fresh_page(self) -> Page:
-        page = new_page(self.browser, self.server.url, light=True)
+        page = new_page(self.browser, self.server.url if self.home else "about:blank", light=True)
         self.addCleanup(page.context.close)
         page.on("pageerror", lambda error: self.faults.append(str(error)))
         page.on("request",
@@ -47,7 +50,7 @@ class WithPage(unittest.TestCase):
         return page
 
     def own(self, url: str) -> bool:
-        return url.startswith((self.server.url, "blob:", "data:"))
+        return url.startswith((self.server.url, "blob:", "data:", "about:"))
 
     def tearDown(self) -> None:
         self.assertEqual(self.faults, [])

@@ -10,6 +10,8 @@ from tests.web.making import WithPage
 
 
 class HandheldFeel(WithPage):
+    home = True
+
     def test_from_the_projects_page_to_a_shaken_shot_and_back(self) -> None:
         self.page.get_by_role("link", name="Jetty walk", exact=True).click()
         settled(self.page)

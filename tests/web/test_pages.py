@@ -28,6 +28,8 @@ def serious(page: Page) -> list[str]:
 
 
 class BrokenShot(WithPage):
+    home = True
+
     def test_it_says_what_is_wrong_and_can_be_saved_and_removed(self) -> None:
         with closing(sqlite3.connect(self.folder / "data/zittern.db")) as connection:
             connection.execute("UPDATE revisions SET document = x'00ff' WHERE shot_id = (SELECT id FROM shots WHERE "
@@ -50,6 +52,8 @@ class BrokenShot(WithPage):
 
 
 class LongShot(WithPage):
+    home = True
+
     def test_a_hundred_thousand_frames_are_looked_at_closely_where_one_is(self) -> None:
         long = self.library().state("jetty-walk-swaying").document.replace(name="Watch", last_frame=100_000)
         self.library().add_shot("saltmarsh-post", long, slug="watch")
@@ -67,6 +71,8 @@ class LongShot(WithPage):
 
 
 class Projects(WithPage):
+    home = True
+
     def test_make_a_project_and_a_shot_duplicate_and_remove_it(self) -> None:
         self.page.get_by_label("Name of a new project").fill("Second reel")
         self.page.get_by_role("button", name="New project").click()
@@ -94,7 +100,7 @@ class Projects(WithPage):
         expect(self.page.get_by_role("heading", name="Saltmarsh Post")).to_be_visible()
 
     def test_when_the_server_is_gone_the_change_is_not_pretended(self) -> None:
-        self.open("jetty-walk-swaying")
+        self.open("jetty-walk-swaying").wait_for_load_state("networkidle")
         self.server.kill()
         self.page.get_by_role("button", name="Mute Slow sway").click()
         expect(self.page.get_by_role("alert").first).to_contain_text("did not answer")
@@ -102,6 +108,8 @@ class Projects(WithPage):
 
 
 class ThisShot(WithPage):
+    home = True
+
     def test_what_a_shot_is_made_of_can_be_changed_later(self) -> None:
         page = self.open("jetty-walk-swaying")
         page.get_by_role("button", name="Shot settings: Jetty walk, swaying").click()
@@ -149,6 +157,8 @@ class ThisShot(WithPage):
 
 
 class Accessible(WithPage):
+    home = True
+
     def test_projects_page(self) -> None:
         expect(self.page.get_by_role("link", name="Jetty walk", exact=True)).to_be_visible()
         self.assertEqual(serious(self.page), [])

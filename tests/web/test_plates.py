@@ -19,6 +19,8 @@ PAINT = (220, 20, 200)
 
 
 class Plates(WithPage):
+    home = True
+
     def plates(self) -> tuple[Plate, ...]:
         return self.library().state(SHOT).document.plates
 

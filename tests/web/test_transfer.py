@@ -22,6 +22,8 @@ WALK = GltfMaker({"camera": 0, "name": "Fixed"}, {"camera": 0, "name": "Rolling"
 
 
 class In(WithPage):
+    home = True
+
     def file(self, name: str, data: bytes) -> Path:
         path = self.folder / name
         path.write_bytes(data)
