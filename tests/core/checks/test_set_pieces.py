@@ -3,8 +3,9 @@
 import unittest
 
 import numpy as np
+from scipy.spatial.transform import Rotation
 
-from tests.core.making import shot_with
+from tests.core.making import layer, shot_with
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import check, named
 from zittern.core.numbers.param import fixed, keyed
@@ -12,6 +13,7 @@ from zittern.core.set_pieces import Piece, SetPieces
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.sources.wave import Wave
 
 
 def wall(z_m: float, name: str = "gate", names: tuple[str, ...] = (), half_m: float = 3.0) -> Piece:
@@ -79,3 +81,59 @@ class Through(unittest.TestCase):
         (one,) = found(walk(subject=None, set_id=None, mounts=(low,)))
         self.assertIn("the lens is under the ground in 50 frames, by up to 1.00 m", one.says)
         self.assertEqual(found(walk(subject=None, mounts=(low,))), [])
+
+
+def ground(half_m: float = 20.0) -> Piece:
+    """A square at height 0 about the origin."""
+    corners = np.array([[-half_m, 0.0, half_m], [half_m, 0.0, half_m], [half_m, 0.0, -half_m], [-half_m, 0.0, -half_m]])
+    return Piece("ground", frozenset({"ground"}), corners[[[0, 1, 2], [0, 2, 3]]])
+
+
+def edges(shot: Shot, *pieces: Piece) -> list[Finding]:
+    return list(check(shot, named(["coverage"]), pieces=SetPieces(pieces)).findings)
+
+
+class Edge(unittest.TestCase):
+    def looking(self, pan_deg: float, z_m: float = 0.0, tilt_deg: float = -12.0, **fields: object) -> Shot:
+        angles = {"pan_deg": fixed(pan_deg), "tilt_deg": fixed(tilt_deg)}
+        camera = Mount(id="camera", name="Camera", y_m=fixed(3.0), z_m=fixed(z_m), **angles)
+        return shot_with(**{"mounts": (camera,), "subject": None, "set_id": "a-set", "last_frame": 101, **fields})
+
+    def bare(self, z_m: float, middle_x_m: float, half_m: float) -> float:
+        """Share of a grid over the picture whose rays go down by two degrees and come to height 0 off the square."""
+        x, y = np.meshgrid(np.linspace(-1, 1, 25) * 18 / 35, np.linspace(-1, 1, 15) * 18 / 35 * 9 / 16)
+        turn = Rotation.from_euler("X", -12.0, degrees=True)
+        ray = turn.apply(np.stack([x, y, -np.ones_like(x)], axis=-1).reshape(-1, 3))
+        down = -ray[:, 1] > np.sin(np.radians(2.0)) * np.linalg.norm(ray, axis=1)
+        at = ray[:, [0, 2]] * (3.0 / np.where(down, -ray[:, 1], 1.0))[:, None] + [-middle_x_m, z_m]
+        return float(np.mean(down & np.any(np.abs(at) > half_m, axis=1)))
+
+    def test_where_the_ground_ends_below_the_horizon_it_is_told_how_much_of_the_picture_is_bare(self) -> None:
+        for z, middle, half, side in (
+            (-5.0, 0.0, 20.0, "ahead"),
+            (0.0, 197.0, 200.0, "on the left"),
+            (0.0, -197.0, 200.0, "on the right"),
+        ):
+            square = ground(half)
+            aside = Piece("ground", square.names, square.triangles_m + np.array([middle, 0.0, 0.0]))
+            (one,) = edges(self.looking(0.0, z), aside)
+            self.assertAlmostEqual(one.amount, 100.0 * self.bare(z, middle, half), places=6)
+            self.assertEqual((one.at, one.weight, one.frames), ("shot.set_id", True, (1.0, 101.0)))
+            self.assertIn(side, one.says)
+
+    def test_wide_ground_a_wall_before_the_edge_a_plate_or_no_ground_at_all_are_none(self) -> None:
+        self.assertEqual(edges(self.looking(0.0), ground(200.0)), [])
+        self.assertEqual(edges(self.looking(0.0, -12.0), ground(), wall(-19.0, half_m=30.0)), [])
+        self.assertEqual(edges(self.looking(0.0), wall(-8.0)), [])
+        self.assertEqual(edges(self.looking(0.0, -12.0, set_id=None)), [])
+
+    def test_a_shake_that_takes_it_past_the_edge_is_calmed_by_what_just_suffices(self) -> None:
+        shake = layer("wave", source=Wave(), swings={"tilt": 3.0})
+        still = self.looking(0.0, tilt_deg=-26.0)
+        self.assertEqual(edges(still, ground()), [])
+        shaken = still.replace(lanes=shot_with(shake).lanes)
+        (one,) = edges(shaken, ground())
+        assert one.fix is not None
+        self.assertEqual(edges(one.fix.command.apply(shaken), ground()), [])
+        strong = shot_with(layer("wave", source=Wave(), swings={"tilt": 30.0})).lanes
+        self.assertIsNone(edges(still.replace(lanes=strong), ground())[0].fix)

@@ -6,7 +6,8 @@ silent   layers that do nothing, and why
 twins    axes that move alike
 seam     of a shot that loops: its first frame after its last
 pop      jumps where a clip or layer starts or ends
-coverage  edges of plates that show
+set_edge  a picture that looks past the edge of the set
+coverage  edges of plates that show, and of the set
 hidden   the subject behind plates and pieces of the set
 through  a lens that goes through something
 framing  the subject out of the picture or its safe area

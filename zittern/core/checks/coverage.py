@@ -1,10 +1,11 @@
-"""A frame that the plates do not fill."""
+"""A frame that the plates, or the set, do not fill."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
 from zittern.core.checks.finding import Finding, Fix
+from zittern.core.checks.set_edge import set_edge
 from zittern.core.checks.study import Study
 from zittern.core.plates.coverage import counting
 from zittern.core.plates.needs import Need, filling
@@ -16,7 +17,10 @@ _LEAST_SWINGS, _MOST_OVERSCAN = 0.5, 1.5
 
 
 def coverage(study: Study) -> Iterator[Finding]:
-    """Frames in which an edge is bare: how far in it reaches, at which side, and the least that mends it."""
+    """Frames in which an edge is bare: how far in it reaches, at which side, and the least that mends it; and those
+    that look past the edge of the set.
+    """
+    yield from set_edge(study)
     shot = study.shot
     plates = counting(shot)
     if not plates:

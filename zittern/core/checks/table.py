@@ -46,7 +46,7 @@ CHECKS: tuple[Check, ...] = (
     Check("twins", "twin axes", "pan and tilt that move alike, along a diagonal", twins),
     Check("seam", "loop seam", "of a shot that loops: its first frame after its last", seam),
     Check("pop", "pop", "jumps where a clip or layer starts or ends", pop),
-    Check("coverage", "coverage", "edges of plates that show", coverage),
+    Check("coverage", "coverage", "edges of plates, or of the set, that show", coverage),
     Check("hidden", "hidden", "the subject behind plates", hidden),
     Check("through", "through", "a lens that goes through a plate or the subject", through),
     Check("framing", "subject", "the subject out of frame or out of the safe area", framing),

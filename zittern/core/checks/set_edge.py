@@ -1,0 +1,139 @@
+"""A picture that looks past the edge of the set: below the horizon, where the ground has ended."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from zittern.core.checks.finding import Finding, Fix
+from zittern.core.checks.study import Study, stretch
+from zittern.core.edits.values import ScaleSwings
+from zittern.core.motion.evaluate import Pose, evaluate
+from zittern.core.plates.border import rays_through
+from zittern.core.plates.coverage import counting, covered
+from zittern.core.set_pieces import Piece, first_met
+from zittern.core.shot.shot import Shot
+from zittern.core.units import Array, BoolArray, IntArray
+
+__all__ = ["set_edge"]
+
+# Frames that are looked at, and places of the picture across and up, its border among them: first a few, and where any
+# of them is bare, all.
+_FEW, _ALL = (24, 13, 9), (48, 25, 15)
+# Nearer to the horizon (degrees) than this even wide ground has ended; beyond so many metres nothing is looked for.
+_BELOW_DEG, _FAR_M = 2.0, 2_000.0
+# Less of the picture than this (share) is a crack. Ground lies under the lens in this share of the frames.
+_LEAST_SHARE, _GROUND_SHARE = 0.005, 0.5
+# A shake is calmed by no more than this.
+_LEAST_SWINGS, _HALVINGS = 0.5, 6
+
+
+def set_edge(study: Study) -> Iterator[Finding]:
+    """At most one finding: where most of the picture is bare. A set that has no ground under the lens has no edge."""
+    if not study.set_pieces.pieces or study.set_pieces.left_out:
+        return
+    if not _looked(study, _FEW)[1].any() or not _grounded(study):
+        return
+    rows, bare = _looked(study, _ALL)
+    share = bare.mean(axis=1)
+    found = share > _LEAST_SHARE
+    if not found.any():
+        return
+    worst = int(np.argmax(share))
+    yield Finding(
+        check="coverage",
+        weight=True,
+        at="shot.set_id",
+        frames=stretch(study.frames[rows], found),
+        amount=float(share[worst] * 100.0),
+        unit="% of the picture",
+        says=f"the picture looks past the edge of the set, mostly {_side(bare[worst])}: {share[worst]:.1%} of it "
+        f"is bare at frame {study.frames[rows[worst]]:g}",
+        fix=_calmer(study, study.frames[rows[found]]),
+    )
+
+
+def _looked(study: Study, looks: tuple[int, int, int]) -> tuple[IntArray, BoolArray]:
+    """Rows among the frames, and what `_bare` says of them."""
+    count, across, up = looks
+    rows = np.unique(np.linspace(0, len(study.frames) - 1, count).astype(np.int64))
+    return rows, _bare(study, study.shot, _at(study.motion.pose, rows), study.frames[rows], across, up)
+
+
+def _grounded(study: Study) -> bool:
+    """Whether something of the set lies under the lens, most of the time."""
+    rows = np.unique(np.linspace(0, len(study.frames) - 1, _FEW[0]).astype(np.int64))
+    start = study.motion.pose.position_m[rows]
+    under = np.zeros(len(rows), dtype=bool)
+    for piece in study.set_pieces.pieces:
+        met = first_met(piece, start, start - (0.0, _FAR_M, 0.0), study.set_seconds[rows])
+        under |= np.isfinite(met)
+    return bool(under.mean() >= _GROUND_SHARE)
+
+
+def _at(pose: Pose, rows: IntArray) -> Pose:
+    fields = (pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent, pose.distortion)
+    return Pose(*(each[rows] for each in fields))
+
+
+def _bare(study: Study, shot: Shot, pose: Pose, frames: Array, wide: int, high: int) -> BoolArray:
+    """Which places of the picture look down at nothing. (F, N)."""
+    half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
+    across, up = np.meshgrid(np.linspace(-1.0, 1.0, wide), np.linspace(-1.0, 1.0, high))
+    places = np.stack([across.ravel(), up.ravel()], axis=1) * half
+    rays = rays_through(shot, pose, places)
+    rays /= np.linalg.norm(rays, axis=2)[:, :, None]
+    down = rays[:, :, 1] < -np.sin(np.radians(_BELOW_DEG))
+    frame, place = np.nonzero(down)
+    start = pose.position_m[frame]
+    seconds = shot.fps.seconds(frames, shot.first_frame)[frame]
+    left = np.ones(len(frame), dtype=bool)
+    # The ground is the largest: after it few are left.
+    for piece in sorted(study.set_pieces.pieces, key=_size, reverse=True):
+        if not left.any():
+            break
+        some = np.flatnonzero(left)
+        stop = start[some] + _FAR_M * rays[frame[some], place[some]]
+        left[some] = ~np.isfinite(first_met(piece, start[some], stop, seconds[some]))
+    bare: BoolArray = np.zeros(down.shape, dtype=bool)
+    bare[frame[left], place[left]] = True
+    if bare.any() and shot.plates:
+        bare &= ~covered(shot, counting(shot), pose, shot.scope(frames), places)
+    return bare
+
+
+def _size(piece: Piece) -> float:
+    return float(np.prod(np.ptp(piece.boxes_m.reshape(-1, 3), axis=0)[[0, 2]]))
+
+
+def _side(bare: BoolArray) -> str:
+    """Where most of it is."""
+    _, across, up = _ALL
+    grid = bare.reshape(up, across)
+    third = across // 3
+    left, right = grid[:, :third].sum(), grid[:, -third:].sum()
+    if max(left, right) > 0.5 * grid.sum():
+        return "on the left" if left > right else "on the right"
+    return "at the bottom" if grid[: up // 3].sum() > 0.5 * grid.sum() else "ahead"
+
+
+def _calmer(study: Study, frames: Array) -> Fix | None:
+    """All swings of noise and the like times what just suffices; nothing where that is very little."""
+    shot = study.shot
+    layers = tuple(layer.id for _, layer in study.layers if layer.id in study.counted and not layer.source.absolute)
+    if not layers:
+        return None
+
+    def fills(factor: float) -> bool:
+        scaled = ScaleSwings(layers=layers, factor=factor).apply(shot)
+        bare = _bare(study, scaled, evaluate(scaled, frames, study.cache).pose, frames, *_ALL[1:])
+        return bool(bare.mean(axis=1).max() <= _LEAST_SHARE)
+
+    low, high = _LEAST_SWINGS, 1.0
+    if not fills(low):
+        return None
+    for _ in range(_HALVINGS):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if fills(middle) else (low, middle)
+    return Fix(says=f"all swings × {low:.2f}", command=ScaleSwings(layers=layers, factor=low))
