@@ -34,6 +34,17 @@ CHART = (
 
 POINTS = [(x, y) for x in (160, 480, 800) for y in (110, 270, 430)]
 
+# What browsers do to a tab that nobody sees: no animation frames, timers a minute apart.
+HIDDEN = """() => {
+  const later = window.setTimeout;
+  window.unanswered = 0;
+  window.requestAnimationFrame = () => ++window.unanswered;
+  window.setTimeout = (run, ms, ...more) => later(run, Math.max(ms || 0, 60_000), ...more);
+  Object.defineProperty(document, "hidden", { value: true });
+  Object.defineProperty(document, "visibilityState", { value: "hidden" });
+  document.dispatchEvent(new Event("visibilitychange"));
+}"""
+
 
 def chart() -> np.ndarray:
     picture = np.zeros((540, 960, 3), np.uint8)
@@ -400,6 +411,16 @@ class Going(WithMovies):
         with page.expect_download() as given:
             page.unroute(lost)
         self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 30)
+
+    def test_in_a_hidden_tab_it_goes_on(self) -> None:
+        slug = self.shot_of(chart(), last_frame=120)
+        movie = self.begin(slug)
+        self.page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
+        expect(self.page.get_by_test_id("filming")).to_contain_text(re.compile(r"[1-9]\d? %"))
+        with self.page.expect_download() as given:
+            self.page.evaluate(HIDDEN)
+        self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 120)
+        self.assertGreater(self.page.evaluate("window.unanswered"), 0)
 
     def test_an_encoder_that_is_killed_is_said_and_nothing_is_left(self) -> None:
         slug = self.shot_of(chart(), last_frame=300)
