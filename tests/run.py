@@ -29,6 +29,7 @@ _FIRST = (
     "tests.tools",
     "tests.core.shot.test_everywhere",
     "tests.test_cli",
+    "tests.test_ending",
     "tests.web",
 )
 
