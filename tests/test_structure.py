@@ -106,6 +106,18 @@ def _public(body: ast.AST, where: str) -> list[tuple[str, ast.FunctionDef]]:
     return found
 
 
+class Imports(unittest.TestCase):
+    def test_scipy_is_imported_in_one_place(self) -> None:
+        """Where several threads do, one of them is handed half of it."""
+        found = []
+        for path in sorted((ROOT / "zittern").rglob("*.py")):
+            for node in ast.walk(ast.parse(path.read_text())):
+                names = [each.name for each in node.names] if isinstance(node, ast.Import) else []
+                names += [node.module or ""] if isinstance(node, ast.ImportFrom) else []
+                found += [path.name for name in names if name.split(".")[0] == "scipy"]
+        self.assertEqual(found, [])
+
+
 class Page(unittest.TestCase):
     def test_imports_go_one_way(self) -> None:
         wrong = []

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import asyncio
 import gc
-import importlib
 import threading
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
@@ -35,6 +34,7 @@ from zittern.api.routes import (
     typed,
 )
 from zittern.core.errors import NotFound
+from zittern.core.later import scipy_part
 from zittern.settings import Settings
 from zittern.store.library import Library
 
@@ -67,7 +67,7 @@ async def _life(app: FastAPI) -> AsyncIterator[None]:
     gc.collect()
     gc.freeze()
     # A second of loading, before whoever first opens a shot with springs or an operator has to wait for it.
-    threading.Thread(target=importlib.import_module, args=("scipy.signal",), daemon=True).start()
+    threading.Thread(target=scipy_part, args=("signal",), daemon=True).start()
     yield
     app.state.context.close()
 

@@ -11,6 +11,7 @@ from itertools import groupby
 import numpy as np
 
 from zittern.core.errors import FormatError
+from zittern.core.later import scipy_part
 from zittern.core.units import Array
 from zittern.formats.gltf_file import Gltf, floats
 from zittern.formats.gltf_model import POINTER, Sampler
@@ -42,9 +43,9 @@ class Track:
         if len(keys) == 1:
             out = np.repeat(self.values, len(times_s), axis=0)
         elif self.kind == "LINEAR" and self.path == "rotation":
-            from scipy.spatial.transform import Rotation, Slerp  # slow to import: only whoever uses it waits
-
-            return Slerp(keys, Rotation.from_quat(self.values))(np.clip(times_s, keys[0], keys[-1])).as_quat()
+            turns = scipy_part("spatial.transform")
+            way = turns.Slerp(keys, turns.Rotation.from_quat(self.values))
+            return np.asarray(way(np.clip(times_s, keys[0], keys[-1])).as_quat(), dtype=np.float64)
         else:
             i = np.clip(np.searchsorted(keys, times_s, side="right") - 1, 0, len(keys) - 2)
             span = keys[i + 1] - keys[i]
@@ -171,9 +172,7 @@ def _quat_matrices(quat: Array, where: str) -> Array:
     largest = np.max(np.abs(quat), axis=1, keepdims=True)
     if np.any(largest < _LEAST_ROTATION):
         raise FormatError("a rotation has length 0", where)
-    from scipy.spatial.transform import Rotation
-
-    return np.asarray(Rotation.from_quat(quat / largest).as_matrix(), dtype=np.float64)
+    return np.asarray(scipy_part("spatial.transform").Rotation.from_quat(quat / largest).as_matrix(), dtype=np.float64)
 
 
 def _track(gltf: Gltf, samplers: tuple[Sampler, ...], index: int, path: str, where: str) -> Track:

@@ -19,6 +19,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from zittern.core.later import scipy_part
 from zittern.core.motion.memory import Grid, at_frames
 from zittern.core.units import Array
 
@@ -124,8 +125,7 @@ def _filtered(
     values: Array, coefficients: tuple[tuple[float, ...], tuple[float, ...]], history: tuple[Array, Array] | None
 ) -> Array:
     """history: what came out and went in one step and two before the first, (2, N) each; at rest when missing."""
-    from scipy import signal  # half a second to import: only whoever uses it waits
-
+    signal = scipy_part("signal")
     b, a = (np.array(each) for each in coefficients)
     if history is None:
         state = signal.lfilter_zi(b, a)[:, None] * values[:1]
@@ -140,8 +140,7 @@ def _filtered(
 def _coefficients(
     frequency_hz: float, damping: float, step_s: float, carried: bool
 ) -> tuple[tuple[float, ...], tuple[float, ...]]:
-    from scipy import signal
-
+    signal = scipy_part("signal")
     w = 2.0 * math.pi * frequency_hz
     spring = np.array([2.0 * damping * w, w * w] if carried else [w * w]), np.array([1.0, 2.0 * damping * w, w * w])
     numerator, denominator, _ = signal.cont2discrete(spring, step_s, method="foh")  # type: ignore[call-overload]

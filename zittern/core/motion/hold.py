@@ -14,6 +14,7 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
+from zittern.core.later import scipy_part
 from zittern.core.motion.aim import framing_of, to_target
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.memory import at_frames, coarsened, filled, grid_of
@@ -86,15 +87,14 @@ def slow_drift_deg(
         return drift_deg(shot, sub.scope, *lens(sub))
 
     def make() -> Array:
-        from scipy import signal  # half a second to import: only whoever uses it waits
-
+        signal = scipy_part("signal")
         drift = np.unwrap(filled(grid, 2, part), period=360.0, axis=0)
         lead = min(_LEAD_CYCLES / hold.below_hz, _MOST_LEAD_S) / step_s
         more, fitted = int(np.ceil(lead)), int(np.ceil(_FITTED_CYCLES / hold.below_hz / step_s))
         low_pass = signal.butter(_ORDER, min(hold.below_hz, _MOST_SHARE / step_s), fs=1.0 / step_s, output="sos")
         extended = np.concatenate([_before(drift, more, fitted), drift, _before(drift[::-1], more, fitted)[::-1]])
         slow = signal.sosfiltfilt(low_pass, extended, axis=0)[more : more + len(drift)]
-        return np.clip(slow, -_MOST_DEG, _MOST_DEG)
+        return np.asarray(np.clip(slow, -_MOST_DEG, _MOST_DEG), dtype=np.float64)
 
     slow = at_frames(grid, run.table("hold", (len(grid), hold, *parts), make), run.frames)
     return np.asarray(slow * hold.weight.sample(run.scope)[:, None], dtype=np.float64)

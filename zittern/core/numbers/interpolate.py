@@ -1,6 +1,6 @@
 """Numerics of keyed curves: which segment a frame falls in, and the value there.
 
-scipy.interpolate takes half a second to import, so it is imported where it is first used: commands start at once.
+scipy.interpolate takes half a second to import: it is when it is first used, so that commands start at once.
 """
 
 from __future__ import annotations
@@ -9,6 +9,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from zittern.core.later import scipy_part
 from zittern.core.units import Array, IntArray
 
 __all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_slopes", "smooth_value"]
@@ -48,9 +49,9 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
     -------
     (K,).
     """
-    from scipy.interpolate import PchipInterpolator
 
-    slopes = np.asarray(PchipInterpolator(key_frames, values).derivative()(key_frames), dtype=np.float64)
+    curve = scipy_part("interpolate").PchipInterpolator(key_frames, values)
+    slopes = np.asarray(curve.derivative()(key_frames), dtype=np.float64)
     if flat_start:
         slopes[0] = 0.0
     if flat_end:
@@ -72,9 +73,9 @@ def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array)
     -------
     (F,).
     """
-    from scipy.interpolate import CubicHermiteSpline
 
-    return np.asarray(CubicHermiteSpline(key_frames, values, slopes)(frames), dtype=np.float64)
+    curve = scipy_part("interpolate").CubicHermiteSpline(key_frames, values, slopes)
+    return np.asarray(curve(frames), dtype=np.float64)
 
 
 def catmull_rom(near: Sequence[Array], u: Array) -> Array:

@@ -7,6 +7,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.doc import Doc
+from zittern.core.later import scipy_part
 from zittern.core.motion.aim import aiming, framing_of, slack_deg, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
@@ -135,8 +136,7 @@ def _lags(frames: Array, wanted: Array, turned: Array, least_deg: float, most_fr
 
 def _peaks(frames: Array, values: Array, prominence: float) -> Array:
     """Frames of the peaks of a curve, between samples too (by a parabola through three of them). (N,)."""
-    from scipy import signal  # half a second to import: only whoever uses it waits
-
+    signal = scipy_part("signal")
     rows, _ = signal.find_peaks(values, prominence=prominence)
     before, at, after = values[rows - 1], values[rows], values[rows + 1]
     bend = before - 2.0 * at + after

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from zittern.core.later import scipy_part
 from zittern.core.units import Array
 
 __all__ = ["angles_of", "continuous", "matrices", "nearest_angles", "quaternions"]
@@ -55,9 +56,7 @@ def quaternions(rotation: Array) -> Array:
     -------
     (F, 4) x, y, z, w.
     """
-    from scipy.spatial.transform import Rotation  # slow to import, and only files need quaternions
-
-    quats = np.asarray(Rotation.from_matrix(rotation).as_quat(), dtype=np.float64)
+    quats = np.asarray(scipy_part("spatial.transform").Rotation.from_matrix(rotation).as_quat(), dtype=np.float64)
     flips = np.sum(quats[1:] * quats[:-1], axis=1) < 0
     signs = np.concatenate(([1.0], np.where(np.cumsum(flips) % 2 == 1, -1.0, 1.0)))
     return np.asarray(quats * signs[:, None], dtype=np.float64)

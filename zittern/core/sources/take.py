@@ -20,6 +20,7 @@ from pydantic import Field, model_validator
 from zittern.core.axes import AXES, Axis
 from zittern.core.doc import Doc
 from zittern.core.envelope import shape_of
+from zittern.core.later import scipy_part
 from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
@@ -195,8 +196,7 @@ def _between(samples: Array, place: Array) -> Array:
 def _cleaned(samples: Array, below_hz: float, rate_hz: float) -> Array:
     if below_hz <= 0.0 or len(samples) < _LEAST_FILTERED:
         return samples - np.mean(samples)
-    from scipy import signal  # half a second to import: only whoever uses it waits
-
+    signal = scipy_part("signal")
     edge = min(below_hz, 0.45 * rate_hz)
     return np.asarray(
         signal.sosfiltfilt(signal.butter(_ORDER, edge, "highpass", fs=rate_hz, output="sos"), samples), dtype=np.float64

@@ -14,6 +14,7 @@ import numpy as np
 
 from zittern.core.axes import axis_index
 from zittern.core.doc import Doc
+from zittern.core.later import scipy_part
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
@@ -113,8 +114,7 @@ def _rise_and_fall(turn: Array, rise: float) -> Array:
     """Straight up for a share of the period, straight down for the rest; RMS of the unit wave is 1/sqrt(3). Zero at
     turn 0.
     """
-    from scipy.signal import sawtooth  # half a second to import: only whoever uses it waits
-
+    sawtooth = scipy_part("signal").sawtooth
     return np.asarray(math.sqrt(3.0) * sawtooth(turn + np.pi * rise, rise), dtype=np.float64)
 
 

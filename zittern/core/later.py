@@ -1,0 +1,22 @@
+"""Parts of scipy, which take up to half a second to import and which few commands need: imported when first asked for,
+by one thread at a time. (Threads that import parts of one package at once may be handed half of it.)
+"""
+
+from __future__ import annotations
+
+import importlib
+import threading
+from typing import Any, Literal
+
+__all__ = ["scipy_part"]
+
+_LOCK = threading.RLock()
+_known: dict[str, Any] = {}
+
+
+def scipy_part(name: Literal["interpolate", "signal", "spatial.transform"]) -> Any:
+    """The module `scipy.NAME`."""
+    if name not in _known:
+        with _LOCK:
+            _known[name] = importlib.import_module(f"scipy.{name}")
+    return _known[name]
