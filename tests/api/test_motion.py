@@ -20,9 +20,20 @@ class Packets(WithServer):
         np.testing.assert_array_equal(arrays["pose"][:, :3], motion.pose.position_m.astype("<f4"))
         np.testing.assert_array_equal(arrays["pose"][:, 3:6], motion.pose.angles_deg.astype("<f4"))
         np.testing.assert_array_equal(arrays["bare"][:, 3:6], motion.bare.angles_deg.astype("<f4"))
-        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269, 0.0, 0.0], atol=1e-3)
+        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269, 0.0, 0.0, 0.0, 0.0], atol=1e-3)
         np.testing.assert_array_equal(arrays["layer:sway-1"], motion.layers["sway-1"].astype("<f4"))
         np.testing.assert_allclose(arrays["sum"], arrays["layer:sway-1"] + arrays["layer:shake-1"], atol=1e-6)
+
+    def test_the_lens_comes_along_and_what_it_does_at_the_corners(self) -> None:
+        bend = {"type": "bend_corner", "frame": 1, "percent": -3.0}
+        head, arrays = self.ask(commands=[bend])
+        k1 = -0.03 / ((960.0**2 + 540.0**2) / (35.0 / 36.0 * 1920.0) ** 2)
+        np.testing.assert_allclose(arrays["pose"][:, 10:], np.tile([k1, 0.0], (192, 1)), atol=1e-6)
+        corner = head["readings"]["corner"]
+        self.assertAlmostEqual(corner["share"], -0.03)
+        self.assertAlmostEqual(corner["px"], -0.03 * np.hypot(960.0, 540.0))
+        self.assertEqual(corner["breath"], 1.0)
+        self.assertIsNone(self.ask()[0]["readings"]["corner"])
 
     def test_only_what_changed_comes_back(self) -> None:
         head, _ = self.ask()
