@@ -41,6 +41,14 @@ class Eased(unittest.TestCase):
             reached = 100.0 + 120.0 * np.interp((new - 100.0) / 120.0, share, gone)
             self.assertLess(np.abs(reached - old).max(), 1.05 * ease_error(120.0))
 
+    def test_an_ease_shorter_than_its_pieces_may_stray_is_none(self) -> None:
+        frames = np.linspace(90.0, 230.0, 57)
+        for tiny in (5e-324, 1e-300, 1e-12, 1e-5):
+            for into, out in ((tiny, 0.5), (0.5, tiny), (tiny, 0.0), (tiny, tiny)):
+                warp = TimeMap.eased(100.0, 220.0, into, out)
+                none = TimeMap.eased(100.0, 220.0, *(0.0 if each == tiny else each for each in (into, out)))
+                self.assertEqual([warp.at(frame) for frame in frames], [none.at(frame) for frame in frames])
+
 
 if __name__ == "__main__":
     unittest.main()

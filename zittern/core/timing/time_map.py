@@ -80,7 +80,11 @@ class TimeMap:
         of them and come to rest over the share `out`: velocity rises evenly from 0, stays, falls evenly to 0. Straight
         pieces stray from that by `ease_error` at most.
         """
-        length, steady = stop - start, 1.0 / (1.0 - 0.5 * (into + out))
+        length = stop - start
+        error = ease_error(length)
+        # What is shorter than that is none.
+        into, out = (share if share * length > error else 0.0 for share in (into, out))
+        steady = 1.0 / (1.0 - 0.5 * (into + out))
 
         def reached(share: float) -> float:
             """How much of the motion has gone by when that share of the time has."""
@@ -90,7 +94,6 @@ class TimeMap:
                 return 1.0 - 0.5 * steady * (1.0 - share) ** 2 / out
             return steady * (share - 0.5 * into)
 
-        error = ease_error(length)
         shares = [*_steps(0.0, into, length * steady, error), *_steps(1.0 - out, 1.0, length * steady, error)]
         places = sorted({0.0, 1.0, *shares})
         pieces = [Piece(-math.inf, 0.0, 0.0)]
