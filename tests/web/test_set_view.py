@@ -8,7 +8,6 @@ from playwright.sync_api import expect
 from tests.core.making import over
 from tests.web.harness import settled
 from tests.web.making import WithPage
-from zittern.core.edits.values import Assignment, SetValues
 
 
 class InTheSetView(WithPage):

@@ -26,7 +26,7 @@ HANDHELD = ("Slow sway", "Fine shake")
 
 def lens_factor(shot: Shot) -> float:
     """Scale of rotations that keeps their size on screen what it is at the default lens."""
-    focal = float(shot.lens_mm(scope_at(shot, shot.first_frame))[0])
+    focal = shot.lens_at(scope_at(shot, shot.first_frame))
     factor = (DEFAULT_FOCAL_MM / DEFAULT_SENSOR_MM) / (focal / shot.sensor_mm)
     return min(max(factor, _LEAST_FACTOR), _MOST_FACTOR)
 

@@ -13,7 +13,10 @@ import numpy as np
 from zittern.core.axes import SHIFTS, Axis
 from zittern.core.units import CM_PER_M, Array, rad
 
-__all__ = ["LEAST_FOCAL_MM", "MOST_FOCAL_MM", "focal_for_vfov_mm", "focal_px", "height_mm", "swing_px", "vfov_deg"]
+__all__ = [
+    "LEAST_FOCAL_MM", "MOST_FOCAL_MM", "corner_tangent", "focal_for_vfov_mm", "focal_px", "height_mm", "swing_px",
+    "vfov_deg",
+]  # fmt: skip
 
 FloatOrArray = TypeVar("FloatOrArray", float, Array)
 
@@ -61,6 +64,15 @@ def focal_px(focal_mm: FloatOrArray, sensor_mm: float, width_px: int) -> FloatOr
     Of the same shape, pixels.
     """
     return focal_mm / sensor_mm * width_px
+
+
+def corner_tangent(focal_mm: float, sensor_mm: float, size_px: tuple[int, int]) -> float:
+    """How far from the axis of an unshifted lens the corners of the picture are, as a tangent.
+
+    >>> round(corner_tangent(35.0, 36.0, (1920, 1080)), 3)
+    0.59
+    """
+    return math.hypot(*size_px) / 2.0 / focal_px(focal_mm, sensor_mm, size_px[0])
 
 
 def swing_px(

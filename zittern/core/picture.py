@@ -10,11 +10,11 @@ from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
-from zittern.core.units import CM_PER_M, Array
+from zittern.core.units import CM_PER_M, Array, BoolArray
 
 __all__ = [
-    "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "picture_offsets_px", "places_px",
-    "px_per_unit", "shift_px", "subject_distance_m", "tangents",
+    "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "on_screen_px", "picture_offsets_px",
+    "places_px", "px_per_unit", "shift_px", "subject_distance_m", "tangents",
 ]  # fmt: skip
 
 # What the subject's distance is taken to be when none is marked.
@@ -25,6 +25,8 @@ NEAREST_M = 0.01
 _SMALL = 0.01
 # A ray that goes forward by less than this share of its length does not meet the picture.
 _LEAST_AHEAD = 1e-3
+# So far in front of the lens (m) something has to be to have a place on screen.
+_LEAST_DEPTH_M = 1e-6
 # Places of a picture's border, as shares of its size from the middle.
 _CORNERS = ((-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5))
 _ROUND = (*_CORNERS, (-0.5, 0.0), (0.5, 0.0), (0.0, -0.5), (0.0, 0.5))
@@ -89,6 +91,22 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
     shift = shift_px(shot, motion.pose)
     return np.asarray(np.stack([across * f_px + shift[:, 0], up * f_px - shift[:, 1]], axis=1), dtype=np.float64)
+
+
+def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArray]:
+    """Where a point of the world is on screen, and whether it is in front of the lens; where not, in the middle.
+
+    Parameters
+    ----------
+    point_m: (F, 3).
+
+    Returns
+    -------
+    (F, 2) pixels right and up from the middle, and (F,).
+    """
+    seen = np.einsum("fji,fj->fi", rotations.matrices(pose.angles_deg), point_m - pose.position_m)
+    ahead = -seen[:, 2] > _LEAST_DEPTH_M
+    return places_px(shot, pose, np.where(ahead[:, None], seen, (0.0, 0.0, -1.0))), ahead
 
 
 def places_px(shot: Shot, pose: Pose, seen_m: Array) -> Array:

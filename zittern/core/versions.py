@@ -8,9 +8,14 @@ from typing import Any
 
 from zittern.core.errors import DocumentError
 
-__all__ = ["Step", "parsed", "upgraded"]
+__all__ = ["Step", "only_more", "parsed", "upgraded"]
 
 Step = Callable[[dict[str, Any]], dict[str, Any]]
+
+
+def only_more(version: int) -> Step:
+    """A step to a version that has fields more, which say nothing where they are left out."""
+    return lambda data: {**data, "schema_version": version}
 
 
 def parsed(text: str | bytes) -> Any:

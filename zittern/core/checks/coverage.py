@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from zittern.core.checks.finding import Finding, Fix
-from zittern.core.checks.set_edge import set_edge
+from zittern.core.checks.set_edge import LEAST_SWINGS, set_edge
 from zittern.core.checks.study import Study
 from zittern.core.plates.coverage import counting
 from zittern.core.plates.needs import Need, filling
 
 __all__ = ["coverage"]
 
-# A shake is calmed, and a plate enlarged, by no more than this before another way is offered first.
-_LEAST_SWINGS, _MOST_OVERSCAN = 0.5, 1.5
+# A plate is enlarged by no more than this before another way is offered first.
+_MOST_OVERSCAN = 1.5
 
 
 def coverage(study: Study) -> Iterator[Finding]:
@@ -49,7 +49,7 @@ def coverage(study: Study) -> Iterator[Finding]:
 def _first(found: dict[str, Need]) -> Need | None:
     """What changes least of what people made."""
     swings, overscan = found.get("swings"), found.get("overscan")
-    if swings is not None and swings.amount >= _LEAST_SWINGS:
+    if swings is not None and swings.amount >= LEAST_SWINGS:
         return swings
     if overscan is not None and overscan.amount <= _MOST_OVERSCAN:
         return overscan

@@ -13,9 +13,8 @@ from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.aim import framing_of
 from zittern.core.motion.evaluate import Pose
 from zittern.core.motion.targets import name_of
-from zittern.core.picture import places_px
+from zittern.core.picture import on_screen_px
 from zittern.core.readings.framing import framed, misses_px
-from zittern.core.rig import rotations
 from zittern.core.units import Array
 
 __all__ = ["framing"]
@@ -125,12 +124,9 @@ def _place(study: Study, pose: Pose) -> Array:
     """How far from the middle of the picture the subject is, 1 at its edges. (F,)."""
     shot = study.shot
     assert shot.subject is not None, "asked for with a subject only"
-    away = shot.subject.position_m(study.scope) - pose.position_m
-    seen = np.einsum("fji,fj->fi", rotations.matrices(pose.angles_deg), away)
-    depth = -seen[:, 2]
+    shown, ahead = on_screen_px(shot, pose, shot.subject.position_m(study.scope))
     half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
-    at = np.abs(places_px(shot, pose, np.where(depth[:, None] > _AHEAD_M, seen, (0.0, 0.0, -1.0)))) / half
-    return np.where(depth > _AHEAD_M, np.max(at, axis=1), _FAR)
+    return np.where(ahead, np.max(np.abs(shown) / half, axis=1), _FAR)
 
 
 def _mended(study: Study, worst: int, shaken: bool) -> Fix | None:

@@ -8,15 +8,15 @@ import numpy as np
 
 from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study, stretch
-from zittern.core.edits.values import ScaleSwings
 from zittern.core.motion.evaluate import Pose, evaluate
 from zittern.core.plates.border import rays_through
 from zittern.core.plates.coverage import counting, covered
+from zittern.core.plates.needs import calmed
 from zittern.core.set_pieces import Piece, first_met
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray, IntArray
 
-__all__ = ["set_edge"]
+__all__ = ["LEAST_SWINGS", "set_edge"]
 
 # Frames that are looked at, and places of the picture across and up, its border among them: first a few, and where any
 # of them is bare, all.
@@ -25,8 +25,9 @@ _FEW, _ALL = (24, 13, 9), (48, 25, 15)
 _BELOW_DEG, _FAR_M = 2.0, 2_000.0
 # Less of the picture than this (share) is a crack. Ground lies under the lens in this share of the frames.
 _LEAST_SHARE, _GROUND_SHARE = 0.005, 0.5
-# A shake is calmed by no more than this.
-_LEAST_SWINGS, _HALVINGS = 0.5, 6
+# A shake is calmed by no more than this before another way is offered first, here to a step.
+LEAST_SWINGS = 0.5
+_SWING_STEP = 0.01
 
 
 def set_edge(study: Study) -> Iterator[Finding]:
@@ -57,24 +58,24 @@ def set_edge(study: Study) -> Iterator[Finding]:
 def _looked(study: Study, looks: tuple[int, int, int]) -> tuple[IntArray, BoolArray]:
     """Rows among the frames, and what `_bare` says of them."""
     count, across, up = looks
-    rows = np.unique(np.linspace(0, len(study.frames) - 1, count).astype(np.int64))
-    return rows, _bare(study, study.shot, _at(study.motion.pose, rows), study.frames[rows], across, up)
+    rows = _rows(study, count)
+    return rows, _bare(study, study.shot, study.motion.rows_at(rows).pose, study.frames[rows], across, up)
+
+
+def _rows(study: Study, count: int) -> IntArray:
+    """So many rows, spread over the frames."""
+    return np.unique(np.linspace(0, len(study.frames) - 1, count).astype(np.int64))
 
 
 def _grounded(study: Study) -> bool:
     """Whether something of the set lies under the lens, most of the time."""
-    rows = np.unique(np.linspace(0, len(study.frames) - 1, _FEW[0]).astype(np.int64))
+    rows = _rows(study, _FEW[0])
     start = study.motion.pose.position_m[rows]
     under = np.zeros(len(rows), dtype=bool)
     for piece in study.set_pieces.pieces:
         met = first_met(piece, start, start - (0.0, _FAR_M, 0.0), study.set_seconds[rows])
         under |= np.isfinite(met)
     return bool(under.mean() >= _GROUND_SHARE)
-
-
-def _at(pose: Pose, rows: IntArray) -> Pose:
-    fields = (pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent, pose.distortion)
-    return Pose(*(each[rows] for each in fields))
 
 
 def _bare(study: Study, shot: Shot, pose: Pose, frames: Array, wide: int, high: int) -> BoolArray:
@@ -119,21 +120,11 @@ def _side(bare: BoolArray) -> str:
 
 
 def _calmer(study: Study, frames: Array) -> Fix | None:
-    """All swings of noise and the like times what just suffices; nothing where that is very little."""
-    shot = study.shot
-    layers = tuple(layer.id for _, layer in study.layers if layer.id in study.counted and not layer.source.absolute)
-    if not layers:
-        return None
+    """Swings that just suffice; nothing where that is very little of them."""
 
-    def fills(factor: float) -> bool:
-        scaled = ScaleSwings(layers=layers, factor=factor).apply(shot)
+    def fills(scaled: Shot) -> bool:
         bare = _bare(study, scaled, evaluate(scaled, frames, study.cache).pose, frames, *_ALL[1:])
         return bool(bare.mean(axis=1).max() <= _LEAST_SHARE)
 
-    low, high = _LEAST_SWINGS, 1.0
-    if not fills(low):
-        return None
-    for _ in range(_HALVINGS):
-        middle = 0.5 * (low + high)
-        low, high = (middle, high) if fills(middle) else (low, middle)
-    return Fix(says=f"all swings × {low:.2f}", command=ScaleSwings(layers=layers, factor=low))
+    need = calmed(study.shot, fills, _SWING_STEP)
+    return None if need is None or need.amount < LEAST_SWINGS else Fix(says=need.says, command=need.command)

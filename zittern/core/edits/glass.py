@@ -10,7 +10,7 @@ from pydantic import Field
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.errors import EditError
-from zittern.core.lens import focal_px
+from zittern.core.lens import corner_tangent
 from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.limits import limits_of
@@ -34,10 +34,9 @@ class BendCorner(CommandDoc):
         bent = shot if shot.glass is not None else shot.replace(glass=Glass())
         assert bent.glass is not None
         at = scope_at(bent, self.frame)
-        size = bent.picture
-        focal = float(focal_px(float(bent.lens_mm(at)[0]), bent.sensor_mm, size.width_px))
-        squared = (math.hypot(size.width_px, size.height_px) / 2.0 / focal) ** 2
-        k1 = (self.percent / 100.0 - float(bent.glass.k2.sample(at)[0]) * squared**2) / squared
+        size_px = bent.picture.width_px, bent.picture.height_px
+        squared = corner_tangent(bent.lens_at(at), bent.sensor_mm, size_px) ** 2
+        k1 = (self.percent / 100.0 - bent.glass.k2.at(at) * squared**2) / squared
         least, most = limits_of(Glass.model_fields["k1"]) or (-math.inf, math.inf)
         if not least <= k1 <= most:
             raise EditError(

@@ -131,7 +131,7 @@ class AimCamera(_OnMount):
             raise EditError("the camera stands in the subject; move it away first", "shot.subject")
         if self.fill is not None:
             size_mm = (shot.sensor_mm, height_mm(shot.sensor_mm, shot.picture.width_px, shot.picture.height_px))
-            halves = np.array(size_mm) / (2.0 * float(shot.lens_mm(at)[0]))
+            halves = np.array(size_mm) / (2.0 * shot.lens_at(at))
             turn = rotations.matrices(np.array([[*_angles_to(away), 0.0]]))[0]
             wanted = _distance_m(shot.subject.corners_m @ turn, halves, self.fill)
             position = subject - away / distance * wanted

@@ -61,7 +61,7 @@ class HangPlates(CommandDoc):
         hung, scope = list(shot.plates), scope_at(shot, float(shot.first_frame))
         lens, picture = bare_poses(shot, scope)[0], shot.picture
         sees = np.array([shot.sensor_mm, height_mm(shot.sensor_mm, picture.width_px, picture.height_px)])
-        sees_per_m = sees / float(shot.lens_mm(scope)[0])
+        sees_per_m = sees / shot.lens_at(scope)
         angles = rotations.angles_of(lens[None, :3, :3])[0]
         for n, each in enumerate(self.plates):
             away = min(self.distance_m * _NEXT**n, 1e5)

@@ -78,7 +78,7 @@ def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callabl
     if axis is None or unit not in ("°", "deg", "cm", "%"):
         return None, f"pixels cannot be converted to {unit or 'this'} here"
     scope = scope_at(shot, frame)
-    f_px = float(focal_px(float(shot.lens_mm(scope)[0]), shot.sensor_mm, width))
+    f_px = focal_px(shot.lens_at(scope), shot.sensor_mm, width)
     if axis in ("pan", "tilt"):
         return (lambda px: math.degrees(math.atan(px / f_px))), ""
     if axis == "roll":

@@ -18,6 +18,7 @@ from zittern.core.distortion import undistorted
 from zittern.core.lens import height_mm
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.follow import backlash, grounded_damper
+from zittern.core.motion.lens import focal_parts
 from zittern.core.motion.memory import NEAR_LEAD_S, at_frames, filled, grid_of, lead_s
 from zittern.core.motion.move import bare_parts
 from zittern.core.motion.rides import rides
@@ -81,16 +82,8 @@ def aim_parts(shot: Shot) -> tuple[Part, ...]:
     mount = aiming(shot)
     if mount is None:
         return ()
-    return (
-        *bare_parts(shot),
-        mount.id,
-        mount.operator,
-        shot.focal_mm,
-        shot.glass,
-        shot.subject,
-        shot.sensor_mm,
-        *_shape(shot),
-    )
+    lens = (*focal_parts(shot), shot.sensor_mm, *_shape(shot))
+    return (*bare_parts(shot), mount.id, mount.operator, shot.subject, *lens)
 
 
 def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:

@@ -33,7 +33,6 @@ _PART_BYTES = 16 * 2**20
 # The tables of a motion: arrays by name.
 _TABLES = ("layers", "silent", "weights", "clip_weights", "offsets", "rig", "locals_")
 _ON = ("carried", "given", "offsets")
-_POSE = ("position_m", "angles_deg", "focal_mm", "shift_percent", "distortion")
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +47,13 @@ class Pose:
     focal_mm: Array
     shift_percent: Array
     distortion: Array
+
+    @property
+    def parts(self) -> tuple[Array, ...]:
+        """All of it, in the order in which one is made: places (F, 3), angles (F, 3), focal lengths (F,), shifts
+        (F, 2), distortion (F, 2).
+        """
+        return self.position_m, self.angles_deg, self.focal_mm, self.shift_percent, self.distortion
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,14 +93,14 @@ class Motion:
         """
         table = {name: {key: values[rows] for key, values in getattr(self, name).items()} for name in _TABLES}
         on = chain.RigOffsets(*({key: values[rows] for key, values in getattr(self.on, each).items()} for each in _ON))
-        bare, pose = (Pose(*(getattr(each, name)[rows] for name in _POSE)) for each in (self.bare, self.pose))
+        bare, pose = (Pose(*(part[rows] for part in each.parts)) for each in (self.bare, self.pose))
         return Motion(self.frames[rows], pose, bare, on=on, **table)
 
     def rows(self, first: int, stop: int) -> Motion:
         """The same at some of its frames, without copying."""
 
         def pose(pose: Pose) -> Pose:
-            return Pose(*(getattr(pose, each)[first:stop] for each in _POSE))
+            return Pose(*(part[first:stop] for part in pose.parts))
 
         def table(arrays: dict[str, Array]) -> dict[str, Array]:
             return {name: values[first:stop] for name, values in arrays.items()}
@@ -194,7 +200,7 @@ def joined(parts: Sequence[Motion]) -> Motion:
 
     def pose(which: str) -> Pose:
         poses: list[Pose] = [getattr(part, which) for part in parts]
-        return Pose(*(np.concatenate([getattr(each, field) for each in poses]) for field in _POSE))
+        return Pose(*map(np.concatenate, zip(*(each.parts for each in poses), strict=True)))
 
     def together(tables: Sequence[Mapping[str, Array]]) -> dict[str, Array]:
         return {name: np.concatenate([each[name] for each in tables]) for name in tables[0]}

@@ -13,6 +13,7 @@ from zittern.core import streams
 from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, Axis, axis_index
 from zittern.core.motion import facts
 from zittern.core.motion.evaluation import Evaluation, Part, Read
+from zittern.core.motion.lens import focal_parts
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
@@ -67,7 +68,7 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     """What a layer's offsets are computed from."""
-    lens = (run.shot.focal_mm, run.shot.glass) if layer.steady else ()
+    lens = focal_parts(run.shot) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
     where = (*clip.extent_in(run.span), clip.backwards)
     if looks_at_frames_only(layer) and looks_at_frames_only(clip.speed):

@@ -14,7 +14,7 @@ from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["distortion", "focal_mm", "lens_parts", "shift_percent", "zoomed_mm"]
+__all__ = ["distortion", "focal_mm", "focal_parts", "shift_percent", "zoomed_mm"]
 
 
 def focal_mm(run: Evaluation) -> Array:
@@ -24,11 +24,11 @@ def focal_mm(run: Evaluation) -> Array:
     -------
     (F,) millimetres.
     """
-    return run.kept("focal", lens_parts(run.shot), lambda: run.shot.lens_mm(run.scope))
+    return run.kept("focal", focal_parts(run.shot), lambda: run.shot.lens_mm(run.scope))
 
 
-def lens_parts(shot: Shot) -> tuple[Part, ...]:
-    """What the focal length and the distortion are computed from."""
+def focal_parts(shot: Shot) -> tuple[Part, ...]:
+    """What the focal length is computed from, and the distortion."""
     return shot.focal_mm, shot.glass
 
 

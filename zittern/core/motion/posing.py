@@ -15,7 +15,7 @@ import numpy as np
 from zittern.core.motion import aim, angles, hold, mixing, move, springs
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation, Part
-from zittern.core.motion.lens import shift_percent
+from zittern.core.motion.lens import focal_parts, shift_percent
 from zittern.core.motion.rides import rides
 from zittern.core.rig import chain
 from zittern.core.units import Array
@@ -162,7 +162,7 @@ def lens_parts(run: Evaluation) -> tuple[Part, ...]:
     shot = run.shot
     targets = {None, *(mount.id for mount in shot.mounts)}
     rig = tuple((mount.id, mount.give) for mount in shot.mounts)
-    place = (shot.focal_mm, shot.glass, shot.subject, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
+    place = (*focal_parts(shot), shot.subject, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
     return (*move.bare_parts(shot), rig, *aim.aim_parts(shot), *place, mixing.parts_of(run, targets))
 
 

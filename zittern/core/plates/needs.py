@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -20,7 +21,7 @@ from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["Filling", "Need", "filling", "frames_between", "needs"]
+__all__ = ["Filling", "Need", "calmed", "filling", "frames_between", "needs"]
 
 _HALVINGS = 22
 # Every change goes further than it has to by so little that nobody sees it: rounding must not leave a line bare.
@@ -116,26 +117,32 @@ def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need,
 
 
 def _swings(shot: Shot, plates: tuple[Plate, ...], frames: Array, places: Array, cache: Cache | None) -> Need | None:
-    """All swings of noise and the like times s; nothing without such layers, and where even a calm camera shows an
-    edge.
+    def fills(scaled: Shot) -> bool:
+        pose = evaluate(scaled, frames, cache).pose
+        return bool(covered(scaled, plates, pose, scaled.scope(frames), places).all())
+
+    return calmed(shot, fills)
+
+
+def calmed(shot: Shot, fills: Callable[[Shot], bool], step: float = _SWING_STEP) -> Need | None:
+    """All swings of noise and the like times the most that fills the frame, rounded down to a step; nothing without
+    such layers, and where even a calm camera shows an edge.
     """
     counted = active(shot)
     layers = tuple(layer.id for _, layer in shot.layers() if layer.id in counted and not layer.source.absolute)
     if not layers:
         return None
 
-    def fills(factor: float) -> bool:
-        scaled = ScaleSwings(layers=layers, factor=factor).apply(shot)
-        pose = evaluate(scaled, frames, cache).pose
-        return bool(covered(scaled, plates, pose, scaled.scope(frames), places).all())
+    def fills_at(factor: float) -> bool:
+        return fills(ScaleSwings(layers=layers, factor=factor).apply(shot))
 
-    if not fills(0.0):
+    if not fills_at(0.0):
         return None
     low, high = 0.0, 1.0
-    while high - low > _SWING_STEP:
+    while high - low > step:
         middle = 0.5 * (low + high)
-        low, high = (middle, high) if fills(middle) else (low, middle)
-    factor = np.floor(low / _SWING_STEP) * _SWING_STEP
+        low, high = (middle, high) if fills_at(middle) else (low, middle)
+    factor = np.floor(low / step) * step
     return Need("swings", float(factor), f"all swings × {factor:.2f}", ScaleSwings(layers=layers, factor=float(factor)))
 
 

@@ -7,21 +7,11 @@ from typing import Any
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
 from zittern.core.shot.upgrades import clocked, seeded_noise
-from zittern.core.versions import Step, parsed, upgraded
+from zittern.core.versions import Step, only_more, parsed, upgraded
 
 __all__ = ["ENDING", "STEPS", "read_preset", "write_preset"]
 
 ENDING = ".preset.json"
-
-
-def with_dials(data: dict[str, Any]) -> dict[str, Any]:
-    """1 to 2: presets may bring dials, and have frames of their own; there were none before."""
-    return data | {"schema_version": 2}
-
-
-def with_rig(data: dict[str, Any]) -> dict[str, Any]:
-    """2 to 3: presets may bring a rig; none did before."""
-    return data | {"schema_version": 3}
 
 
 def with_clock(data: dict[str, Any]) -> dict[str, Any]:
@@ -30,13 +20,16 @@ def with_clock(data: dict[str, Any]) -> dict[str, Any]:
     return out | {"schema_version": 4}
 
 
-def with_blends(data: dict[str, Any]) -> dict[str, Any]:
-    """4 to 5: presets may be blends; none was before."""
-    return data | {"schema_version": 5}
-
-
 # STEPS[n] takes a document of version n to version n + 1.
-STEPS: dict[int, Step] = {1: with_dials, 2: with_rig, 3: with_clock, 4: with_blends}
+STEPS: dict[int, Step] = {
+    # Presets may bring dials, and have frames of their own.
+    1: only_more(2),
+    # They may bring a rig.
+    2: only_more(3),
+    3: with_clock,
+    # They may be blends.
+    4: only_more(5),
+}
 
 
 def read_preset(text: str | bytes) -> Preset:

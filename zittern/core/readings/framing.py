@@ -12,15 +12,13 @@ from zittern.core.motion.aim import aiming, framing_of, slack_deg, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.targets import followable, position_m
-from zittern.core.picture import places_px
+from zittern.core.picture import on_screen_px
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = ["FramingReport", "Turn", "framed", "misses_px", "report"]
 
-# So far in front of the lens (m) something has to be to have a place on screen.
-_LEAST_DEPTH_M = 1e-6
 # Turns of the subject smaller than the whole slack and this (degrees) are not counted as changes of direction.
 _TURN_DEG = 1.0
 # An operator who has not turned by then (s) is not turning after that.
@@ -70,10 +68,7 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
     if not followable(shot, framing):
         return np.zeros((len(motion.frames), 3))
     scope = scope_at(shot, motion.frames)
-    turn = rotations.matrices(motion.pose.angles_deg)
-    seen = np.einsum("fji,fj->fi", turn, position_m(shot, framing, scope) - motion.pose.position_m)
-    ahead = -seen[:, 2] > _LEAST_DEPTH_M
-    shown = places_px(shot, motion.pose, np.where(ahead[:, None], seen, (0.0, 0.0, -1.0)))
+    shown, ahead = on_screen_px(shot, motion.pose, position_m(shot, framing, scope))
     at = np.where(ahead[:, None], shown, _FAR_PX)
     size = np.array([shot.picture.width_px, shot.picture.height_px])
     inside = ahead & np.all(np.abs(at) <= size / 2.0, axis=1)

@@ -14,7 +14,7 @@ from pydantic import Field, create_model
 from zittern.core.axes import AXES
 from zittern.core.distortion import distorted
 from zittern.core.doc import Doc
-from zittern.core.lens import focal_px
+from zittern.core.lens import corner_tangent, focal_px
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
@@ -161,8 +161,8 @@ def _plates(at: Moment) -> tuple[PlateReading, ...]:
     if not shot.plates:
         return ()
     plates = {plate.id: plate for plate in shot.plates}
-    focal = float(shot.lens_mm(scope_at(shot, float(shot.first_frame)))[0])
-    f_px = float(focal_px(focal, shot.sensor_mm, shot.picture.width_px))
+    focal = shot.lens_at(scope_at(shot, float(shot.first_frame)))
+    f_px = focal_px(focal, shot.sensor_mm, shot.picture.width_px)
     rows = []
     for id_, depth in depths_m(shot).items():
         near = max(abs(depth), NEAREST_M)
@@ -186,11 +186,11 @@ def _corner(at: Moment) -> CornerReading | None:
     if shot.glass is None:
         return None
     pose, scope = at.near.pose, scope_at(shot, at.frame)
-    corner_px = math.hypot(shot.picture.width_px, shot.picture.height_px) / 2.0
-    tangent = corner_px / float(focal_px(float(pose.focal_mm[at.row]), shot.sensor_mm, shot.picture.width_px))
+    size_px = shot.picture.width_px, shot.picture.height_px
+    tangent = corner_tangent(float(pose.focal_mm[at.row]), shot.sensor_mm, size_px)
     there = distorted(np.array([[[tangent, 0.0]]]), pose.distortion[at.row : at.row + 1])[0, 0, 0]
     share = float(there / tangent - 1.0)
-    return CornerReading(share=share, px=share * corner_px, breath=float(shot.glass.breath(scope)[0]))
+    return CornerReading(share=share, px=share * math.hypot(*size_px) / 2.0, breath=float(shot.glass.breath(scope)[0]))
 
 
 MOMENTS: tuple[MomentRow, ...] = (

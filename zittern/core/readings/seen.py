@@ -15,7 +15,6 @@ from zittern.core.picture import NEAREST_M, distances_m
 from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
-from zittern.core.units import Array
 
 __all__ = ["Seen"]
 
@@ -93,10 +92,6 @@ class Seen:
         return made("lens", [given(last), *behind], lambda: chain.at_lens(last, on))
 
 
-def _told(pose: Pose) -> tuple[Array, ...]:
-    return pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent, pose.distortion
-
-
 def _columns(pose: Pose) -> Tagged:
-    parts = [given(each) for each in _told(pose)]
+    parts = [given(each) for each in pose.parts]
     return made("columns", parts, lambda: np.column_stack([each.values for each in parts]))

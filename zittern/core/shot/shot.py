@@ -222,6 +222,10 @@ class Shot(Doc):
         focal = self.focal_mm.sample(scope)
         return focal if self.glass is None else np.maximum(focal * self.glass.breath(scope), LEAST_FOCAL_MM)
 
+    def lens_at(self, scope: Scope) -> float:
+        """The same at a scope's first frame."""
+        return float(self.lens_mm(scope.over(scope.frames[:1]))[0])
+
     def distortion(self, scope: Scope) -> Array:
         """k1 and k2 of the glass; 0 without.
 

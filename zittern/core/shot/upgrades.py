@@ -15,7 +15,7 @@ from zittern.core.shot.layers import MOST_SEED
 from zittern.core.shot.seen import checked
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
-from zittern.core.versions import Step, parsed, upgraded
+from zittern.core.versions import Step, only_more, parsed, upgraded
 
 __all__ = ["STEPS", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
 
@@ -126,31 +126,6 @@ def seeded_noise(value: Any) -> Any:
     return out
 
 
-def with_checks(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 9: a shot says whether it loops, and what checks found that is meant so."""
-    return {**data, "schema_version": 9}
-
-
-def with_plates(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 10: plates hang in sets, layers have axes of the film back, operators follow targets; none did before."""
-    return {**data, "schema_version": 10}
-
-
-def with_blends(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 11: clips may be blends, with layers in corners; none was before."""
-    return {**data, "schema_version": 11}
-
-
-def with_variants(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 12: shots may have alternatives of their motion; what there was is the main one."""
-    return {**data, "schema_version": 12}
-
-
-def with_glass(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 13: the lens may have distortion and breathing; none did before."""
-    return {**data, "schema_version": 13}
-
-
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -160,11 +135,16 @@ STEPS: dict[int, Step] = {
     5: with_cues,
     6: with_rigs,
     7: with_clocks,
-    8: with_checks,
-    9: with_plates,
-    10: with_blends,
-    11: with_variants,
-    12: with_glass,
+    # A shot says whether it loops, and what checks found that is meant so.
+    8: only_more(9),
+    # Plates hang in sets, layers have axes of the film back, operators follow targets.
+    9: only_more(10),
+    # Clips may be blends, with layers in corners.
+    10: only_more(11),
+    # Shots may have alternatives of their motion; what there was is the main one.
+    11: only_more(12),
+    # The lens may have distortion and breathing.
+    12: only_more(13),
 }
 
 

@@ -1,17 +1,13 @@
 /** Drawing the scene through the lens and from outside, each into its pane. */
-import { MathUtils, type PerspectiveCamera, type Scene, type WebGLRenderer } from "three";
+import type { PerspectiveCamera, Scene, WebGLRenderer } from "three";
 import { AROUND, fitted } from "../../shared/fit";
 import { view } from "../../stores/view";
-import { bentAt, type Loupe, type Seen, throughGlass, uniformsOf, WideDrawings } from "./glass";
-import { discard, pass, run, SHOWN } from "./passes";
-import { placeAtLens, type ShownPose, shiftAt, VFOV } from "./poses";
+import { bentAt, throughGlass, uniformsOf, WideDrawings } from "./glass";
+import { discard, pass, run, SAMPLES, SHOWN } from "./passes";
+import type { ShownPose } from "./poses";
+import { aimAt, type Seen, shownAt } from "./seen";
 
 export type Box = { left: number; top: number; width: number; height: number };
-
-/** Vertical field of view, in degrees, that shows this many times the height. */
-function wider(vfov: number, times: number): number {
-  return times === 1 ? vfov : MathUtils.radToDeg(2 * Math.atan(Math.tan(MathUtils.degToRad(vfov) / 2) * times));
-}
 
 /** Where a pane lies on the canvas. Asking makes the page lay itself out, so it is asked when something changed its size. */
 export function boxOf(pane: HTMLElement, canvas: HTMLElement): Box {
@@ -27,32 +23,12 @@ function aim(gl: WebGLRenderer, { left, top, width, height }: Box, canvasHeight:
 }
 
 const WALL = 0x17181b;
-const SAMPLES = 4;
 
 /** The whole canvas as the wall is. */
 export function wipe(gl: WebGLRenderer): void {
   gl.setScissorTest(false);
   gl.setClearColor(WALL, 1);
   gl.clear();
-}
-
-/** A close look at a part of the picture, or all of it; of a picture that is shifted by the film back. */
-function takeLoupe(lens: PerspectiveCamera, aspect: number, [right, up]: [number, number], loupe: Loupe): void {
-  const { zoom, x, y } = loupe;
-  if (zoom > 1 || right !== 0 || up !== 0)
-    // The size of the whole says the aspect, whatever the lens had before.
-    lens.setViewOffset(aspect, 1, (x - 0.5 / zoom - right) * aspect, y - 0.5 / zoom + up, aspect / zoom, 1 / zoom);
-  else lens.clearViewOffset();
-}
-
-/** Takes a lens without distortion to a pose. */
-export function aimLens(lens: PerspectiveCamera, pose: ShownPose, { aspect, times, loupe }: Seen): void {
-  placeAtLens(lens, pose.data, pose.at);
-  lens.fov = wider(pose.data[pose.at + VFOV] ?? 40, times);
-  lens.aspect = aspect;
-  const [right, up] = shiftAt(pose);
-  takeLoupe(lens, aspect, [right / times, up / times], loupe);
-  lens.updateProjectionMatrix();
 }
 
 /** What the Viewfinder shows just now. */
@@ -85,7 +61,7 @@ export class LensPictures {
     const dpr = gl.getPixelRatio();
     const wide = bent && this.wide.draw(scene, lens, pose, bent, width * dpr, height * dpr);
     if (wide) gl.setRenderTarget(null);
-    else aimLens(lens, pose, seen);
+    else aimAt(lens, pose, shownAt(pose, seen));
     const picture = { left: box.left + x, top: box.top + y, width, height };
     aim(gl, picture, canvasHeight);
     if (part) {

@@ -11,10 +11,10 @@ import {
 } from "three";
 import type { FrameOrder } from "../../stores/movie";
 import { type Moment, poseScene } from "../../stores/scenery";
-import { aimLens } from "./drawViews";
-import { bentAt, type Seen, throughGlass, uniformsOf, WideDrawings } from "./glass";
+import { bentAt, throughGlass, uniformsOf, WideDrawings } from "./glass";
 import { discard, pass, pictureTarget, run } from "./passes";
 import type { ShownPose } from "./poses";
+import { aimAt, type Seen, shownAt } from "./seen";
 import { FAR_M, NEAR_M } from "./useOutside";
 
 /** One drawing: of which rows (shares of the height from above), counting how much. */
@@ -87,7 +87,7 @@ export class Exposer {
       const picture = this.wide.draw(scene, lens, pose, bent, drawn.width, drawn.height);
       return (weight) => run(gl, this.addBent, picture, { weight, ...uniformsOf(bent) });
     }
-    aimLens(lens, pose, seen);
+    aimAt(lens, pose, shownAt(pose, seen));
     lens.updateMatrixWorld();
     this.within(drawn, span, () => gl.render(scene, lens));
     return (weight) => run(gl, this.add, drawn.texture, { weight });

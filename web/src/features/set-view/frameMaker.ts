@@ -13,11 +13,9 @@ import {
 import { drawsInSoftware } from "../../shared/renderer";
 import type { FrameOrder, Movie, Overlay } from "../../stores/movie";
 import { Exposer } from "./exposer";
-import { wholePicture } from "./glass";
-import { discard, PLAIN, pass, run, SHOWN } from "./passes";
+import { discard, PLAIN, pass, run, SAMPLES, SHOWN } from "./passes";
 import { readBack } from "./readBack";
-
-const SAMPLES = 4;
+import { wholePicture } from "./seen";
 
 /** Draws frames of one movie. */
 export class FrameMaker {

@@ -1,21 +1,9 @@
 /** What the glass of a lens does to the picture: each place of it is looked up in a drawing as a pinhole makes it. */
-import { MathUtils, type PerspectiveCamera, type Scene, Vector3, type WebGLRenderer } from "three";
+import { type PerspectiveCamera, type Scene, Vector3, type WebGLRenderer } from "three";
 import { pictureTarget, type Target } from "./passes";
-import { placeAtLens, type ShownPose, shiftAt, VFOV } from "./poses";
+import type { ShownPose } from "./poses";
+import { aimAt, type Flat, type Seen, shownAt } from "./seen";
 
-/** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
-export type Loupe = { zoom: number; x: number; y: number };
-/** What of a picture is drawn: its aspect, how many times more than the picture is seen, and which part of it. */
-export type Seen = { aspect: number; times: number; loupe: Loupe };
-const WHOLE: Loupe = { zoom: 1, x: 0.5, y: 0.5 };
-
-/** All of a picture and no more. */
-export function wholePicture(aspect: number): Seen {
-  return { aspect, times: 1, loupe: WHOLE };
-}
-
-/** A rectangle in tangents of the angles from the axis of the lens, right and up. */
-type Flat = { left: number; bottom: number; width: number; height: number };
 /** k1 and k2, up to where the picture would turn back (r²), what is shown, and what has to be drawn for it. */
 export type Bent = { k: [number, number]; turn: number; shown: Flat; drawn: Flat };
 
@@ -38,18 +26,6 @@ export function bentAt(pose: ShownPose, seen: Seen): Bent | null {
   const turn = turnBack(k);
   const shown = shownAt(pose, seen);
   return { k, turn, shown, drawn: neededFor(shown, k, turn) };
-}
-
-/** The part of the plane before the lens that is shown. */
-function shownAt(pose: ShownPose, { aspect, times, loupe: { zoom, x, y } }: Seen): Flat {
-  const height = 2 * Math.tan(MathUtils.degToRad(pose.data[pose.at + VFOV] ?? 40) / 2) * times;
-  const [right, up] = shiftAt(pose).map((share) => share / times) as [number, number];
-  return {
-    left: (x - 0.5 / zoom - right - 0.5) * height * aspect,
-    bottom: (0.5 - y - 0.5 / zoom - up) * height,
-    width: (height * aspect) / zoom,
-    height: height / zoom,
-  };
 }
 
 function neededFor({ left, bottom, width, height }: Flat, k: [number, number], turn: number): Flat {
@@ -126,16 +102,6 @@ export function uniformsOf({ k, turn, shown, drawn }: Bent): Record<string, numb
   return { shown: four(shown), drawn: four(drawn), bend: [...k, turn] };
 }
 
-/** Takes a lens to a pose, so that it sees what has to be drawn for a bent picture. */
-export function aimWide(lens: PerspectiveCamera, pose: ShownPose, { drawn }: Bent): void {
-  placeAtLens(lens, pose.data, pose.at);
-  const { near, far } = lens;
-  const right = drawn.left + drawn.width;
-  const top = drawn.bottom + drawn.height;
-  lens.projectionMatrix.makePerspective(drawn.left * near, right * near, top * near, drawn.bottom * near, near, far);
-  lens.projectionMatrixInverse.copy(lens.projectionMatrix).invert();
-}
-
 /** Direction in the world of what is seen at a place of what is shown: shares of it from the left and lower edge. */
 export function directionAt(lens: PerspectiveCamera, { k, turn, shown }: Bent, across: number, up: number): Vector3 {
   const [x, y] = plain(shown.left + across * shown.width, shown.bottom + up * shown.height, k, turn);
@@ -153,9 +119,9 @@ export class WideDrawings {
 
   /** What has to be drawn for a bent picture of so many pixels. */
   draw(scene: Scene, lens: PerspectiveCamera, pose: ShownPose, bent: Bent, width: number, height: number) {
-    aimWide(lens, pose, bent);
-    lens.updateMatrixWorld();
     const { drawn, shown } = bent;
+    aimAt(lens, pose, drawn);
+    lens.updateMatrixWorld();
     const target = this.target(
       width * (drawn.width / shown.width),
       height * (drawn.height / shown.height),

@@ -22,6 +22,9 @@ export const PLAIN =
 
 export type Target = WebGLRenderTarget;
 
+/** Of a pixel, for smooth edges. */
+export const SAMPLES = 4;
+
 /** Holds a picture as light: each material takes its own tone curve, as on screen. */
 export function pictureTarget(width: number, height: number, samples: number): Target {
   const target = new WebGLRenderTarget(width, height, { type: HalfFloatType, samples });

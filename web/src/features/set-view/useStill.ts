@@ -26,8 +26,8 @@ export function useStill(): (box: Box, aspect: number, canvasHeight: number) => 
   );
   return (box, aspect, canvasHeight) => {
     const moments = stillNow();
-    const { bypass, loupe, around } = view.getState();
-    if (!moments || bypass) return false;
+    if (!moments || view.getState().bypass) return false;
+    const seen = seenNow(aspect);
     const { x, y, width, height } = fitted(box.width, box.height, aspect);
     const dpr = gl.getPixelRatio();
     const size = [Math.round(width * dpr), Math.round(height * dpr)] as const;
@@ -42,11 +42,11 @@ export function useStill(): (box: Box, aspect: number, canvasHeight: number) => 
       };
     }
     const now = kept.current;
-    const of = [moments.at.join(), JSON.stringify(loupe), around].join();
+    const of = [moments.at.join(), JSON.stringify(seen)].join();
     if (now.of !== of) {
       const draws = Array.from(moments.at, () => ({ top: 0, bottom: 1, weight: 1 / moments.at.length }));
       const order = orderOf(moments, 0, draws.length);
-      now.light = now.exposer.expose(draws, order, "pose:0", seenNow(aspect), false);
+      now.light = now.exposer.expose(draws, order, "pose:0", seen, false);
       now.of = of;
     }
     if (!now.light) return false;
