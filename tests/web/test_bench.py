@@ -1,5 +1,6 @@
 """The animator's first sitting: a clean path, a handheld feel, tuned, taken away."""
 
+import json
 import re
 
 import numpy as np
@@ -167,6 +168,23 @@ class Playing(WithPage):
         self.drag("Swing of pan", 50)
         self.assertGreater(self.number("Swing of pan"), start)
         expect(self.page.get_by_role("button", name="Pause")).to_be_visible()
+
+
+class AtRest(WithPage):
+    def test_a_page_that_nobody_touches_draws_nothing(self) -> None:
+        for slug in ("jetty-walk-swaying", "signal-run"):
+            with self.subTest(slug):
+                self.open(slug)
+                # What comes after the first picture (readings, checks, swatches) may still be under way.
+                self.assertIn(True, (self.frames_drawn() < 5 for _ in range(20)))
+
+    def frames_drawn(self) -> int:
+        """Frames that the page drew while it was asked something two hundred times."""
+        self.browser.start_tracing(page=self.page, categories=["cc"])
+        for _ in range(200):
+            self.page.evaluate("1")
+        events = json.loads(self.browser.stop_tracing())["traceEvents"]
+        return sum(event["name"] == "ProxyMain::BeginMainFrame" for event in events)
 
 
 class Commands(WithPage):
