@@ -2,7 +2,7 @@ import numpy as np
 
 from tests.api.making import WithServer, unpack
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.targets import position_m
+from zittern.core.motion.targets import cue_places_m, position_m
 from zittern.core.shot.upgrades import shot_from
 from zittern.demo.courier import place_m
 
@@ -57,6 +57,27 @@ class Following(WithServer):
         eye = evaluate(shot, np.array([96.0])).bare.position_m[0]
         told = position_m(shot, shot.hold, shot.scope(np.array([96.0])))[0]
         np.testing.assert_allclose(told[[0, 2]], (0.5 * (feet + eye))[[0, 2]], atol=0.1)
+
+    def test_cues_happen_at_an_object_of_the_set_wherever_it_is(self) -> None:
+        self.edit({"type": "add_cues", "cues": [{"frame": 24}, {"frame": 96}, {"frame": 100}]})
+        body = {"base_revision": self.state()["revision"], "cues": ["cue-1", "cue-2"], "objects": ["courier"]}
+        answer = self.client.post("/api/shots/jetty-walk/cues/at", json=body)
+        self.assertEqual((answer.status_code, answer.json().get("label")), (200, "Set 2 cues"), answer.text)
+        shot = shot_from(answer.json()["document"])
+        first, second, nowhere = cue_places_m(shot, shot.scope(1.0))
+        for place, frame in ((first, 24), (second, 96)):
+            feet = place_m(np.array([(frame - 1) / 24.0]))[0]
+            np.testing.assert_allclose(place[[0, 2]], feet[[0, 2]], atol=0.1)
+        self.assertTrue(np.all(np.isnan(nowhere)))
+        for fields, words in (
+            ({"cues": ["cue-9"]}, "there is no cue 'cue-9'"),
+            ({"cues": []}, "at least 1"),
+            ({"objects": ["nothing like it"]}, "has no object 'nothing like it'"),
+            ({"between": {"kind": "mount", "mount": "gone"}}, "does not exist"),
+        ):
+            fresh = body | {"base_revision": self.state()["revision"]} | fields
+            with self.subTest(words):
+                self.problem(self.client.post("/api/shots/jetty-walk/cues/at", json=fresh), 422, words)
 
     def test_what_cannot_be_followed(self) -> None:
         self.edit({"type": "set_values", "values": [{"at": "shot.hold", "value": {}}]})

@@ -27,6 +27,11 @@ class Cues(unittest.TestCase):
             [(c.frame, c.name, c.strength, c.place_m) for c in SHOT.cues],
         )
 
+    def test_what_happens_at_a_mount_is_written_with_where_that_is(self) -> None:
+        on = {"type": "set_cues", "cues": ["cue-2"], "on": {"kind": "mount", "mount": "camera"}}
+        shot = edited(SHOT, {"type": "set_values", "values": [{"at": "mount:camera.y_m", "value": 1.25}]}, on)
+        self.assertEqual(write_cues(shot).splitlines()[1], "11.0,0.000000000,'=1+1,1.0,0.0,1.25,0.0")
+
     def test_names_come_back_as_they_are(self) -> None:
         names = ["'tis", "=1+1", "'=1", "''", "@home", "-2", "+", "O'Brien", '"quoted", and more']
         shot = edited(

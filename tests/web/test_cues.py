@@ -2,6 +2,7 @@
 of them.
 """
 
+import re
 from pathlib import Path
 
 from playwright.sync_api import expect
@@ -9,6 +10,7 @@ from playwright.sync_api import expect
 from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.shot.cues import Cue
+from zittern.core.shot.targets import MiddleTarget, MountTarget
 
 SHOT = "jetty-walk"
 
@@ -54,6 +56,27 @@ class Cues(WithPage):
         self.assertTrue(41 < first.frame < second.frame, (first.frame, second.frame))
         page.keyboard.press("Delete")
         expect(flag).to_have_count(1)
+
+    def test_at_the_subject_a_mount_and_the_middle_of_both(self) -> None:
+        page = self.open("signal-run")
+        self.go_to(41)
+        page.keyboard.press("q")
+        place = page.get_by_label("Where the cue happens", exact=True).last
+        place.select_option("subject")
+        where = page.get_by_role("group", name="Where the cue happens")
+        expect(where).to_contain_text(re.compile(r"at its frame x -?\d"))
+        told = where.inner_text()
+        mount = self.library().state("signal-run").document.mounts[0].id
+        page.get_by_label("Where the cue happens, middle of it and").select_option(f"mount:{mount}")
+        expect(where).not_to_contain_text(told.split("at its frame")[1].strip())
+        settled(page)
+        cue = self.library().state("signal-run").document.cues[0]
+        assert isinstance(cue.on, MiddleTarget)
+        self.assertEqual((cue.on.one.kind, cue.on.other), ("subject", MountTarget(mount=mount)))
+        place.select_option(label="nowhere")
+        expect(where).to_contain_text("No position")
+        settled(page)
+        self.assertFalse(self.library().state("signal-run").document.cues[0].placed)
 
     def test_tapped_in_while_it_plays_and_the_camera_rings(self) -> None:
         page = self.open(SHOT)

@@ -1,15 +1,18 @@
 """CSV of cues: `frame,time_s,name,strength,x_m,y_m,z_m`, comma separated, UTF-8.
 
 Reading takes the columns in any order. frame counts when it is there, else time_s from the shot's first frame on; a
-missing strength is 1, a place is there when all three of its columns are.
+missing strength is 1, a place is there when all three of its columns are. Written is where a cue is at its own frame,
+also of one that happens at something that moves.
 """
 
 from __future__ import annotations
 
 import csv
 import io
+import math
 
 from zittern.core.errors import DocumentError, FormatError, faults_as
+from zittern.core.motion.targets import cue_places_m
 from zittern.core.shot.cues import MOST_CUES, CueIn
 from zittern.core.shot.shot import Shot
 from zittern.formats.csv_rows import CsvRows, number_in
@@ -30,8 +33,8 @@ def write_cues(shot: Shot) -> str:
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")
     rows.writerow(COLUMNS)
-    for cue in shot.cues:
-        place = ["", "", ""] if cue.place_m is None else [repr(each) for each in cue.place_m]
+    for cue, where in zip(shot.cues, cue_places_m(shot, shot.scope(shot.first_frame)).tolist(), strict=True):
+        place = [repr(each) if math.isfinite(each) else "" for each in where]
         name = f"'{cue.name}" if cue.name.startswith(_QUOTED) else cue.name
         rows.writerow(
             [

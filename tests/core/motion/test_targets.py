@@ -1,12 +1,14 @@
 import unittest
 
 import numpy as np
+from pydantic import ValidationError
 
 from tests.core.making import edited, shot_with
 from zittern.core.edits.timing import InsertTime
 from zittern.core.errors import DocumentError, EditError
+from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.targets import gliding_m, name_of, position_m
+from zittern.core.motion.targets import cue_places_m, gliding_m, name_of, position_m
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings.framing import misses_px
 from zittern.core.rig import rotations
@@ -58,6 +60,76 @@ class Places(unittest.TestCase):
         self.assertLess(np.max(np.abs(np.diff(glided))), 4.0 * 1.875 / 24 / 4 * 1.1, "as fast as the curve is at most")
         boat = BOAT.x_m.at(shot.scope(81.0))
         np.testing.assert_allclose(glided[[0, 4 * 48, 4 * 80, -1]], [-1.0, -1.0, boat, -1.0], atol=1e-9)
+
+
+class CuesAtTargets(unittest.TestCase):
+    """A blow comes from where its target is at the cue's frame."""
+
+    def shot(self, **fields: object) -> Shot:
+        hit = {"type": "add_layer", "source": "hit"}
+        shot = edited(shot_with(subject=POST, mounts=EYE, last_frame=144), hit)
+        cues = [{"id": f"cue-{n}", "frame": 20.0 + 30 * n, **each} for n, each in enumerate(fields["cues"])]
+        return Shot.model_validate({**shot.model_dump(), "cues": cues})
+
+    def test_it_is_as_if_it_were_at_that_place(self) -> None:
+        there = self.shot(cues=[]).scope(20.0)
+        boat, cart = BOAT.x_m.at(there), EYE[0].x_m.at(there)
+        for target, place in (
+            (SubjectTarget(), (-1.0, 1.6, -6.0)),
+            (BOAT, (boat, 1.6, -6.0)),
+            (MountTarget(mount="cart"), (cart, 0.0, 0.0)),
+            (MiddleTarget(one=SubjectTarget(), other=BOAT), (0.5 * (boat - 1.0), 1.6, -6.0)),
+        ):
+            with self.subTest(target.kind):
+                ways = ({"on": target.model_dump()}, {"place_m": place}, {})
+                at, placed, nowhere = (evaluate(self.shot(cues=[each])).total for each in ways)
+                np.testing.assert_allclose(at, placed, atol=1e-9)
+                self.assertGreater(np.abs(nowhere - placed).max(), 0.05)
+
+    def test_a_subject_that_is_not_there_leaves_the_cue_without_a_place(self) -> None:
+        at = self.shot(cues=[{"on": {"kind": "subject"}}, {"place_m": (0, 0, -4)}]).replace(subject=None)
+        np.testing.assert_array_equal(np.isnan(cue_places_m(at, at.scope(1.0))), [[True] * 3, [False] * 3])
+        nowhere = self.shot(cues=[{}, {"place_m": (0, 0, -4)}]).replace(subject=None)
+        np.testing.assert_array_equal(evaluate(at).total, evaluate(nowhere).total)
+
+    def test_what_is_kept_knows_where_the_subject_was(self) -> None:
+        cache = Cache()
+        first = self.shot(cues=[{"on": {"kind": "subject"}}])
+        before = evaluate(first, cache=cache).total
+        assert first.subject is not None
+        moved = first.replace(subject=first.subject.replace(x_m=fixed(5.0)))
+        after = evaluate(moved, cache=cache).total
+        np.testing.assert_array_equal(after, evaluate(moved).total)
+        self.assertGreater(np.abs(after - before).max(), 0.05)
+
+    def test_set_and_taken_away_and_carried_along(self) -> None:
+        shot = self.shot(cues=[{"place_m": (1, 2, 3)}, {}])
+        boat = {"type": "set_cues", "cues": ["cue-0"], "on": BOAT.model_dump()}
+        on = edited(shot, boat).cues[0]
+        self.assertEqual((on.on, on.place_m, on.placed), (BOAT, None, True))
+        cart = {"type": "set_cues", "cues": ["cue-0", "cue-1"], "on": {"kind": "mount", "mount": "cart"}}
+        both = edited(shot, cart)
+        gone = edited(both, {"type": "remove_mount", "mount": "cart"})
+        self.assertEqual([cue.on for cue in gone.cues], [None, None])
+        back = edited(both, {"type": "set_cues", "cues": ["cue-0"], "place_m": [0, 1, 0]}).cues[0]
+        self.assertEqual((back.on, back.place_m), (None, (0.0, 1.0, 0.0)))
+        nowhere = edited(both, {"type": "set_cues", "cues": ["cue-0"], "nowhere": True}).cues[0]
+        self.assertFalse(nowhere.placed)
+        later = InsertTime(frame=1.0, frames=10.0).apply(edited(shot, boat)).cues[0]
+        assert isinstance(later.on, PointTarget)
+        self.assertEqual((later.frame, later.on.x_m.at(shot.scope(later.frame))), (30.0, BOAT.x_m.at(shot.scope(20.0))))
+
+    def test_what_cannot_be(self) -> None:
+        for cue, fault in (
+            ({"on": {"kind": "mount", "mount": "boom"}}, "cues\\[0\\].on names the mount 'boom'"),
+            ({"on": {"kind": "subject"}, "place_m": (0, 0, 0)}, "not both"),
+            ({"on": {**BOAT.model_dump(), "x_m": {"state": "formula", "text": "panic"}}}, "no dial"),
+        ):
+            with self.subTest(fault), self.assertRaisesRegex(ValidationError, fault):
+                self.shot(cues=[cue])
+        path = {**BOAT.model_dump(), "x_m": keyed(*((n, 0.1 * n) for n in range(101))).model_dump()}
+        with self.assertRaisesRegex(ValidationError, "202,000 keys"):
+            self.shot(cues=[{"on": path}] * 2000)
 
 
 class Followed(unittest.TestCase):

@@ -1,5 +1,5 @@
 /** What is done with cues: for the row, the board and the command list alike. */
-import { sendForm } from "../api/client";
+import { client, sendForm, take } from "../api/client";
 import type { Command, State } from "../api/types";
 import { download } from "../shared/download";
 import { commit, inTurn } from "../stores/editing";
@@ -7,6 +7,7 @@ import { adopt, openShot } from "../stores/openShot";
 import { madeBy } from "../stores/selection";
 import { transport } from "../stores/transport";
 import { view } from "../stores/view";
+import { type Asked, targetOf } from "./targets";
 
 /** Shows cues on the board. */
 export function selectCues(cues: string[]): void {
@@ -29,6 +30,18 @@ export function removeCues(): void {
 
 export function setCues(changes: Partial<Extract<Command, { type: "set_cues" }>>): Promise<void> {
   return commit({ type: "set_cues", cues: view.getState().cues, nowhere: false, ...changes });
+}
+
+/** The selected cues happen at something, wherever it is at their frames. */
+export async function cuesAt(asked: Asked): Promise<void> {
+  const found = targetOf(asked);
+  if ("target" in found) return setCues({ on: found.target });
+  const { cues } = view.getState();
+  return inTurn(async ({ slug, revision }) => {
+    const params = { path: { shot: slug } };
+    const body = { base_revision: revision, cues, ...found };
+    adopt(await take<State>(client.POST("/api/shots/{shot}/cues/at", { params, body })));
+  });
 }
 
 /** Adds the cues of a CSV file. */

@@ -4,42 +4,20 @@ import type { State } from "../api/types";
 import { commit, inTurn } from "../stores/editing";
 import { adopt } from "../stores/openShot";
 import { transport } from "../stores/transport";
+import { type Asked, targetOf } from "./targets";
 
-/** `subject`, `point` (what the lens looks at now), `mount:ID`, `object:NAME`. */
-export type Chosen = string;
+/** From a frame on; from the beginning when null. */
+type Following = Asked & { frame: number | null };
 
-type Following = {
-  /** From a frame on; from the beginning when null. */
-  frame: number | null;
-  choice: Chosen;
-  /** The middle of both. */
-  other: Chosen | null;
-};
-
-type Plain = { kind: "subject" } | { kind: "mount"; mount: string };
-
-const OBJECT = "object:";
-const MOUNT = "mount:";
-
-const plain = (choice: Chosen): Plain =>
-  choice.startsWith(MOUNT) ? { kind: "mount", mount: choice.slice(MOUNT.length) } : { kind: "subject" };
-
-/** Follows something; where an object of the set goes, the server says. */
-export async function follow(at: string, { frame, choice, other }: Following): Promise<void> {
+/** Follows something; `point` is what the lens looks at now. */
+export async function follow(at: string, { frame, ...asked }: Following): Promise<void> {
   const seen_at = Math.round(transport.getState().frame);
-  if (choice === "point") return commit({ type: "follow_point", at, seen_at, frame });
-  const objects = [choice, ...(other ? [other] : [])].filter((each) => each.startsWith(OBJECT));
-  const [object] = objects;
-  if (object === undefined) {
-    const target = other ? { kind: "middle" as const, one: plain(choice), other: plain(other) } : plain(choice);
-    return commit({ type: "follow_target", at, frame, target });
-  }
-  const rest = [choice, other].find((each) => each && each !== object) ?? null;
-  const names = objects.map((each) => each.slice(OBJECT.length));
-  return inTurn(async (state) => {
-    const params = { path: { shot: state.slug } };
-    const between = rest && !rest.startsWith(OBJECT) ? plain(rest) : null;
-    const body = { base_revision: state.revision, at, frame, objects: names, between };
+  if (asked.choice === "point") return commit({ type: "follow_point", at, seen_at, frame });
+  const found = targetOf(asked);
+  if ("target" in found) return commit({ type: "follow_target", at, frame, target: found.target });
+  return inTurn(async ({ slug, revision }) => {
+    const params = { path: { shot: slug } };
+    const body = { base_revision: revision, at, frame, ...found };
     adopt(await take<State>(client.POST("/api/shots/{shot}/follow", { params, body })));
   });
 }

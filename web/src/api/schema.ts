@@ -701,6 +701,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/cues/at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cues At
+         * @description Has cues happen at an object of the set, wherever it is at their frames; one revision.
+         */
+        post: operations["cues_at_api_shots__shot__cues_at_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/cut": {
         parameters: {
             query?: never;
@@ -2377,6 +2397,8 @@ export interface components {
              * @default
              */
             name: string;
+            /** On */
+            on?: (components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"]) | null;
             /** Place M */
             place_m?: [
                 number,
@@ -2392,7 +2414,7 @@ export interface components {
         /**
          * CueIn
          * @description A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in
-         *     the world.
+         *     the world; on: instead of a place what it happens at, wherever that is at the cue's frame.
          */
         CueIn: {
             /** Frame */
@@ -2402,6 +2424,8 @@ export interface components {
              * @default
              */
             name: string;
+            /** On */
+            on?: (components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"]) | null;
             /** Place M */
             place_m?: [
                 number,
@@ -2413,6 +2437,20 @@ export interface components {
              * @default 1
              */
             strength: number;
+        };
+        /**
+         * CuesAtIn
+         * @description What cues happen at.
+         */
+        CuesAtIn: {
+            /** Base Revision */
+            base_revision: number;
+            /** Between */
+            between?: components["schemas"]["SubjectTarget"] | components["schemas"]["MountTarget"] | null;
+            /** Cues */
+            cues: string[];
+            /** Objects */
+            objects: string[];
         };
         /**
          * Curve
@@ -2978,8 +3016,7 @@ export interface components {
         };
         /**
          * FollowIn
-         * @description The object of the shot's set that an operator or the hold (by address) follows, or the middle of two, from a
-         *     frame on or from the beginning; between: in the middle of it and another target.
+         * @description What an operator or the hold (by address) follows, from a frame on or from the beginning.
          */
         FollowIn: {
             /** At */
@@ -5916,6 +5953,17 @@ export interface components {
             /** @description how far the distortion moves the corners of the picture, where there is a glass */
             corner: components["schemas"]["CornerReading"] | null;
             /**
+             * Cue Places
+             * @description where cues are that happen at something: metres in the world at their own frames
+             */
+            cue_places: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
+            /**
              * Focal Mm
              * @description focal length at the frame, with zoom
              */
@@ -6546,7 +6594,8 @@ export interface components {
         };
         /**
          * SetCues
-         * @description Changes cues: name, strength, frame, place. What is left out stays; `nowhere` takes the place away.
+         * @description Changes cues: name, strength, frame, and where they happen: at a place or at a target. What is left out stays;
+         *     `nowhere` takes the place away.
          */
         SetCues: {
             /** Cues */
@@ -6560,6 +6609,8 @@ export interface components {
              * @default false
              */
             nowhere: boolean;
+            /** On */
+            on?: (components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"]) | null;
             /** Place M */
             place_m?: [
                 number,
@@ -7056,10 +7107,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 13
+             * @default 14
              * @constant
              */
-            schema_version: 13;
+            schema_version: 14;
             /**
              * Seed
              * @default 0
@@ -9448,6 +9499,44 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": components["schemas"]["Body_import_cues_api_shots__shot__cues_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    cues_at_api_shots__shot__cues_at_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuesAtIn"];
             };
         };
         responses: {

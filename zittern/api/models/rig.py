@@ -7,10 +7,12 @@ from typing import Annotated
 from pydantic import Field
 
 from zittern.api.models.base import Frame, Model, RevisionId
+from zittern.core.doc import Id
 from zittern.core.edits.poses import WorldPose
+from zittern.core.shot.cues import MOST_CUES
 from zittern.core.shot.targets import MountTarget, SubjectTarget
 
-__all__ = ["FollowIn", "ObjectPosesIn", "ObjectPosesOut", "RideIn"]
+__all__ = ["CuesAtIn", "FollowIn", "ObjectPosesIn", "ObjectPosesOut", "ObjectsIn", "RideIn"]
 
 # More poses than this nobody pastes at once.
 _MOST_POSES = 20_000
@@ -25,16 +27,25 @@ class RideIn(Model):
     object: _Name | None
 
 
-class FollowIn(Model):
-    """The object of the shot's set that an operator or the hold (by address) follows, or the middle of two, from a
-    frame on or from the beginning; between: in the middle of it and another target.
-    """
+class ObjectsIn(Model):
+    """An object of the shot's set, or the middle of two; between: in the middle of it and another target."""
 
     base_revision: RevisionId
-    at: Annotated[str, Field(max_length=300)]
     objects: Annotated[list[_Name], Field(min_length=1, max_length=2)]
-    frame: Frame | None = None
     between: SubjectTarget | MountTarget | None = None
+
+
+class FollowIn(ObjectsIn):
+    """What an operator or the hold (by address) follows, from a frame on or from the beginning."""
+
+    at: Annotated[str, Field(max_length=300)]
+    frame: Frame | None = None
+
+
+class CuesAtIn(ObjectsIn):
+    """What cues happen at."""
+
+    cues: Annotated[list[Id], Field(min_length=1, max_length=MOST_CUES)]
 
 
 class ObjectPosesIn(Model):

@@ -1,19 +1,20 @@
-"""What a rig has to do with the set: rides on its objects, poses of them."""
+"""What a shot has to do with the objects of its set: rides on them, poses of them, cues at them."""
 
 from __future__ import annotations
 
 from fastapi import APIRouter
 
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.rig import FollowIn, ObjectPosesIn, ObjectPosesOut, RideIn
+from zittern.api.models.rig import CuesAtIn, FollowIn, ObjectPosesIn, ObjectPosesOut, ObjectsIn, RideIn
 from zittern.api.models.shots import StateOut
 from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.aiming import FollowTarget
+from zittern.core.edits.cues import SetCues
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.errors import BadInput
 from zittern.core.shot.shot import Shot
-from zittern.core.shot.targets import MiddleTarget
+from zittern.core.shot.targets import MiddleTarget, Target
 from zittern.formats.set_file import poses_from, ride_on, target_on
 from zittern.store.sets import set_file
 
@@ -32,12 +33,15 @@ def ride(shot: str, body: RideIn, ctx: Ctx, seen: Seen) -> object:
 @router.post("/follow", response_model=StateOut, dependencies=[WRITES])
 def follow(shot: str, body: FollowIn, ctx: Ctx, seen: Seen) -> object:
     """Has an operator or the hold follow an object of the set; one revision."""
-    document = seen.document(shot)
-    data = _set_of(document, ctx)
-    points = [target_on(data, name, document) for name in body.objects]
-    pair = [*points, *([body.between] if body.between else [])][:2]
-    target = pair[0] if len(pair) == 1 else MiddleTarget(one=pair[0], other=pair[1])
+    target = _target_of(body, seen.document(shot), ctx)
     command = FollowTarget(at=body.at, frame=body.frame, target=target)
+    return seen.edit(shot, body.base_revision, command)
+
+
+@router.post("/cues/at", response_model=StateOut, dependencies=[WRITES])
+def cues_at(shot: str, body: CuesAtIn, ctx: Ctx, seen: Seen) -> object:
+    """Has cues happen at an object of the set, wherever it is at their frames; one revision."""
+    command = SetCues(cues=tuple(body.cues), on=_target_of(body, seen.document(shot), ctx))
     return seen.edit(shot, body.base_revision, command)
 
 
@@ -46,6 +50,13 @@ def get_object_poses(shot: str, body: ObjectPosesIn, ctx: Ctx, seen: Seen) -> Ob
     """Where an object of the set is, at one frame or from one on. Nothing is changed."""
     document = seen.document(shot)
     return ObjectPosesOut(poses=poses_from(_set_of(document, ctx), body.object, document, body.frame, body.count))
+
+
+def _target_of(body: ObjectsIn, document: Shot, ctx: Ctx) -> Target:
+    data = _set_of(document, ctx)
+    points = [target_on(data, name, document) for name in body.objects]
+    pair = [*points, *([body.between] if body.between else [])][:2]
+    return pair[0] if len(pair) == 1 else MiddleTarget(one=pair[0], other=pair[1])
 
 
 def _set_of(document: Shot, ctx: Ctx) -> bytes:

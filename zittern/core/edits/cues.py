@@ -13,6 +13,7 @@ from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.cues import MOST_CUES, Cue, CueIn, CueName, Place, Strength
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.targets import Target
 from zittern.core.timing.carry import retimed
 from zittern.core.timing.time_map import TimeMap
 
@@ -59,7 +60,9 @@ class MoveCues(CommandDoc):
 
 
 class SetCues(CommandDoc):
-    """Changes cues: name, strength, frame, place. What is left out stays; `nowhere` takes the place away."""
+    """Changes cues: name, strength, frame, and where they happen: at a place or at a target. What is left out stays;
+    `nowhere` takes the place away.
+    """
 
     type: Literal["set_cues"] = "set_cues"
     cues: _Ids
@@ -67,17 +70,14 @@ class SetCues(CommandDoc):
     strength: Strength | None = None
     frame: Frame | None = None
     place_m: Place | None = None
+    on: Target | None = None
     nowhere: bool = False
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for one that is not there."""
-        changes = {
-            name: value
-            for name in ("name", "strength", "frame", "place_m")
-            if (value := getattr(self, name)) is not None
-        }
-        if self.nowhere:
-            changes["place_m"] = None
+        changes = {name: value for name in ("name", "strength", "frame") if (value := getattr(self, name)) is not None}
+        if self.nowhere or self.place_m is not None or self.on is not None:
+            changes |= {"place_m": None, "on": None} if self.nowhere else {"place_m": self.place_m, "on": self.on}
         chosen = {cue.id for cue in _find(shot, self.cues)}
         return _with(shot, tuple(cue.replace(**changes) if cue.id in chosen else cue for cue in shot.cues))
 

@@ -15,9 +15,11 @@ import numpy as np
 
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.move import bare_parts, bare_places, bare_poses
+from zittern.core.motion.targets import cue_places_m
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.targets import needs_subject
 from zittern.core.sources.source import CUE_NAMES, CUES, Moments
 from zittern.core.units import Array
 
@@ -32,10 +34,11 @@ def moments(run: Evaluation) -> Moments:
     cues = run.shot.cues
     frames = np.array([cue.frame for cue in cues])
     away = np.zeros((len(cues), 3))
-    placed = np.array([cue.place_m is not None for cue in cues], dtype=bool)
+    places = cue_places_m(run.shot, run.scope)
+    placed = np.isfinite(places[:, 0])
     if np.any(placed):
         pose = bare_poses(run.shot, run.scope.over(frames[placed]))
-        way = pose[:, :3, 3] - np.array([cue.place_m for cue in cues if cue.place_m is not None])
+        way = pose[:, :3, 3] - places[placed]
         away[placed] = np.einsum("cij,ci->cj", pose[:, :3, :3], way) * (1.0, 1.0, -1.0)
     numbers = np.array([crc32(cue.id.encode()) for cue in cues], dtype=np.int64)
     return Moments(frames, tuple(cue.name for cue in cues), np.array([cue.strength for cue in cues]), numbers, away)
@@ -54,8 +57,11 @@ def _print_of_fact(name: str, run: Evaluation) -> str:
 
 
 def _print_of_cues(run: Evaluation) -> str:
-    placed = any(cue.place_m is not None for cue in run.shot.cues)
-    return run.shot.cues_key + (run.print_of(bare_parts(run.shot)) if placed else "")
+    cues = run.shot.cues
+    if not any(cue.placed for cue in cues):
+        return run.shot.cues_key
+    at_subject = any(cue.on is not None and needs_subject(cue.on) for cue in cues)
+    return run.shot.cues_key + run.print_of((*bare_parts(run.shot), run.shot.subject if at_subject else None))
 
 
 def _to_subject_parts(shot: Shot) -> tuple[Part, ...]:

@@ -1,5 +1,5 @@
-"""Where what an operator or the hold follows is: the subject, an object of the set, a mount, a point, the middle of
-two; another one from some frame on.
+"""Where what an operator or the hold follows is, or what a cue happens at: the subject, an object of the set, a mount,
+a point, the middle of two. Whoever follows may take another one from some frame on.
 """
 
 from __future__ import annotations
@@ -10,10 +10,10 @@ from zittern.core.motion.move import bare_behind
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot
-from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target
+from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target, needs_subject
 from zittern.core.units import Array
 
-__all__ = ["followable", "gliding_m", "name_of", "position_m"]
+__all__ = ["cue_places_m", "followable", "gliding_m", "name_of", "position_m"]
 
 # A correction made by nobody goes over from one target to the next as a person would: so late, and for so long.
 REACTION_S, GLIDE_S = 0.25, 1.0
@@ -70,6 +70,30 @@ def gliding_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Arra
         if np.any(s > 0.0):
             share = (s * s * s * (s * (6.0 * s - 15.0) + 10.0))[:, None]
             out = out + share * (_position_m(shot, change.target, scope) - out)
+    return out
+
+
+def cue_places_m(shot: Shot, scope: Scope) -> Array:
+    """Where each cue of a shot is at its own frame; nan where it is nowhere, or happens at a subject that is not there.
+
+    Parameters
+    ----------
+    scope: of any frames.
+
+    Returns
+    -------
+    (C, 3) metres in the world.
+    """
+    out = np.full((len(shot.cues), 3), np.nan)
+    at: dict[str, tuple[Target, list[int]]] = {}
+    for n, cue in enumerate(shot.cues):
+        if cue.place_m is not None:
+            out[n] = cue.place_m
+        elif cue.on is not None and not (shot.subject is None and needs_subject(cue.on)):
+            at.setdefault(cue.on.fingerprint, (cue.on, []))[1].append(n)
+    for target, rows in at.values():
+        frames = np.array([shot.cues[n].frame for n in rows])
+        out[rows] = _position_m(shot, target, scope.over(frames))
     return out
 
 

@@ -20,6 +20,7 @@ from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
 from zittern.core.motion.steps import StepMark, step_marks
+from zittern.core.motion.targets import cue_places_m
 from zittern.core.picture import NEAREST_M, margins_px, picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.plates.coverage import depths_m
 from zittern.core.readings.flow import flowing
@@ -35,6 +36,8 @@ __all__ = ["MOMENTS", "Moment", "MomentRow", "Readings", "read"]
 _LEAST_ROWS = 2
 # A margin that no picture has.
 _PAST_ALL_PX = 1e6
+# More marks than that nobody tells apart.
+_MOST_CUE_PLACES = 200
 
 
 @dataclass(frozen=True)
@@ -193,6 +196,13 @@ def _corner(at: Moment) -> CornerReading | None:
     return CornerReading(share=share, px=share * math.hypot(*size_px) / 2.0, breath=float(shot.glass.breath(scope)[0]))
 
 
+def _cue_places(at: Moment) -> dict[str, tuple[float, float, float]]:
+    shot = at.shot
+    moved = shot.replace(cues=tuple([cue for cue in shot.cues if cue.on is not None][:_MOST_CUE_PLACES]))
+    places = cue_places_m(moved, moved.scope(at.frame)) if moved.cues else np.empty((0, 3))
+    return {cue.id: (x, y, z) for cue, (x, y, z) in zip(moved.cues, places.tolist(), strict=True) if math.isfinite(x)}
+
+
 MOMENTS: tuple[MomentRow, ...] = (
     MomentRow("frame", float, "the frame", lambda at: at.frame),
     MomentRow(
@@ -244,6 +254,12 @@ MOMENTS: tuple[MomentRow, ...] = (
         FramingReport | None,
         "how the subject sits, over `near`",
         lambda at: report(at.shot, at.near) if framed(at.shot) else None,
+    ),
+    MomentRow(
+        "cue_places",
+        dict[str, tuple[float, float, float]],
+        "where cues are that happen at something: metres in the world at their own frames",
+        _cue_places,
     ),
     MomentRow(
         "steps",

@@ -1,20 +1,24 @@
-"""A cue: a named moment, with a strength and perhaps a place in the set. Sources of motion that answer to moments
-look at the cues.
+"""A cue: a named moment, with a strength and perhaps a place in the set, or something that it happens at. Sources of
+motion that answer to moments look at the cues.
 """
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar
+from typing import Annotated, ClassVar, Self
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from zittern.core.doc import Doc, Id
 from zittern.core.numbers.curves import Frame
+from zittern.core.shot.reads import looks_at_frames_only, numbers_in
+from zittern.core.shot.targets import Target, simple
 from zittern.core.timemarks import AT
 
-__all__ = ["MOST_CUES", "Cue", "CueIn", "CueName", "Place", "Strength"]
+__all__ = ["MOST_CUES", "MOST_CUE_KEYS", "Cue", "CueIn", "CueName", "Place", "Strength"]
 
 MOST_CUES = 10_000
+# Each has the whole path of its object with it.
+MOST_CUE_KEYS = 200_000
 CueName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
 _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 Strength = Annotated[float, Field(ge=0.0, le=10.0)]
@@ -23,7 +27,7 @@ Place = tuple[_Metres, _Metres, _Metres]
 
 class CueIn(Doc):
     """A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in
-    the world.
+    the world; on: instead of a place what it happens at, wherever that is at the cue's frame.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"name"})
@@ -32,10 +36,34 @@ class CueIn(Doc):
     name: CueName = ""
     strength: Strength = 1.0
     place_m: Place | None = None
+    on: Target | None = None
+
+    @model_validator(mode="after")
+    def _in_one_place(self) -> Self:
+        if self.on is None:
+            return self
+        if self.place_m is not None:
+            raise ValueError("a cue is at a place (place_m) or at what it happens at (on), not both")
+        if not all(map(looks_at_frames_only, simple(self.on))):
+            raise ValueError("the place of what a cue happens at is fixed or keyed: it looks at no dial, span or axis")
+        return self
+
+    @property
+    def placed(self) -> bool:
+        """Whether it is anywhere."""
+        return self.place_m is not None or self.on is not None
+
+    @property
+    def keys(self) -> int:
+        """How many keys the path of what it happens at has."""
+        if self.on is None:
+            return 0
+        curves = [number.curve for part in simple(self.on) for number in numbers_in(part)]
+        return sum(len(curve.keys) for curve in curves if curve is not None)
 
     def called(self, id_: str) -> Cue:
         """The same as a cue of its own."""
-        return Cue(id=id_, frame=self.frame, name=self.name, strength=self.strength, place_m=self.place_m)
+        return Cue(id=id_, frame=self.frame, name=self.name, strength=self.strength, place_m=self.place_m, on=self.on)
 
 
 class Cue(CueIn):

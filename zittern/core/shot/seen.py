@@ -7,11 +7,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 
 from zittern.core.errors import BadInput, DocumentError, NotFound
+from zittern.core.shot.cues import Cue
 from zittern.core.shot.ids import counted_on
 from zittern.core.shot.lanes import Lane, lanes_with
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
-from zittern.core.shot.targets import MountTarget, SubjectTarget, Target
+from zittern.core.shot.targets import MountTarget, SubjectTarget, Target, mounts_in, with_each
 from zittern.core.shot.variants import Aside, DialAside, MountAside, Variant, ids_in
 
 __all__ = [
@@ -170,7 +171,15 @@ def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = Non
         for mount in mounts
     )
     hold = shot.hold and shot.hold.with_targets(there)
-    return shot.replace(mounts=mounts, lanes=_aimed(shot.lanes, known, instead), hold=hold)
+    cues = tuple(_cue_there(cue, known, instead) for cue in shot.cues)
+    return shot.replace(mounts=mounts, lanes=_aimed(shot.lanes, known, instead), hold=hold, cues=cues)
+
+
+def _cue_there(cue: Cue, known: frozenset[str], instead: str | None) -> Cue:
+    """A cue at a mount that goes happens at the one instead, or nowhere."""
+    if cue.on is None or known.issuperset(mounts_in(cue.on)):
+        return cue
+    return cue.replace(on=None if instead is None else with_each(cue.on, _where_there(known, instead)))
 
 
 def _where_there(known: frozenset[str], instead: str | None) -> Callable[[Target], Target]:

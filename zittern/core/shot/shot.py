@@ -17,7 +17,7 @@ from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.cues import MOST_CUES, Cue
+from zittern.core.shot.cues import MOST_CUE_KEYS, MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.lanes import Lane
@@ -27,7 +27,7 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.plates import MOST_PLATES, Plate
 from zittern.core.shot.reads import check_reads
-from zittern.core.shot.targets import Follows, mounts_of
+from zittern.core.shot.targets import Follows, mounts_in
 from zittern.core.shot.variants import MOST_VARIANTS, Variant, ids_in
 from zittern.core.timebase import Fps
 from zittern.core.timemarks import BY_ITSELF, FIRST, LAST
@@ -35,7 +35,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[13] = 13
+SCHEMA_VERSION: Literal[14] = 14
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -105,7 +105,7 @@ class Shot(Doc):
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[13] = SCHEMA_VERSION
+    schema_version: Literal[14] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -160,8 +160,16 @@ class Shot(Doc):
                             f"not exist"
                         )
         for where, follows in self.following():
-            if missing := set(mounts_of(follows)) - known:
+            if missing := set(mounts_in(*follows.targets())) - known:
                 raise ValueError(f"{where} follows the mount {min(missing)!r}, which does not exist")
+        for n, cue in enumerate(self.cues):
+            if cue.on is not None and (missing := set(mounts_in(cue.on)) - known):
+                raise ValueError(f"cues[{n}].on names the mount {min(missing)!r}, which does not exist")
+        if (keys := sum(cue.keys for cue in self.cues)) > MOST_CUE_KEYS:
+            raise ValueError(
+                f"the paths that the cues happen at have {keys:,} keys, at most {MOST_CUE_KEYS:,} may be there: let "
+                f"fewer cues happen at an object that moves"
+            )
         path = [*self.mounts, *([self.subject] if self.subject else [])]
         check_reads(
             self.dials,

@@ -1,4 +1,4 @@
-"""What an operator or the hold on the framing follows."""
+"""What an operator or the hold on the framing follows, and what a cue happens at."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from zittern.core.timemarks import AT
 
 __all__ = [
     "MOST_CHANGES", "Changes", "Follows", "MiddleTarget", "MountTarget", "PointTarget", "SubjectTarget", "Target",
-    "TargetChange", "mounts_of",
+    "TargetChange", "mounts_in", "needs_subject", "simple", "with_each",
 ]  # fmt: skip
 
 MOST_CHANGES = 200
@@ -87,7 +87,7 @@ class Follows(Doc):
     @property
     def needs_subject(self) -> bool:
         """Whether any of them is about the shot's subject."""
-        return any(each.kind == "subject" for target in self.targets() for each in simple(target))
+        return any(map(needs_subject, self.targets()))
 
     def in_order(self) -> tuple[TargetChange, ...]:
         """The changes by frame, those of one frame as they stand."""
@@ -96,12 +96,7 @@ class Follows(Doc):
     def with_targets(self, change: Callable[[Target], Target]) -> Follows:
         """The same with every target changed, those within others too; itself where nothing changes."""
 
-        def deep(target: Target) -> Target:
-            if isinstance(target, MiddleTarget):
-                return target.replace(one=change(target.one), other=change(target.other))
-            return change(target)
-
-        changed = [deep(target) for target in self.targets()]
+        changed = [with_each(target, change) for target in self.targets()]
         if all(new == old for new, old in zip(changed, self.targets(), strict=True)):
             return self
         changes = (each.replace(target=new) for each, new in zip(self.changes, changed[1:], strict=True))
@@ -113,7 +108,19 @@ def simple(target: Target) -> tuple[SubjectTarget | PointTarget | MountTarget, .
     return (target.one, target.other) if isinstance(target, MiddleTarget) else (target,)
 
 
-def mounts_of(follows: Follows) -> Iterator[str]:
-    """Ids of the mounts that are followed."""
-    for target in follows.targets():
+def needs_subject(target: Target) -> bool:
+    """Whether a target is made of the shot's subject."""
+    return any(isinstance(each, SubjectTarget) for each in simple(target))
+
+
+def with_each(target: Target, change: Callable[[Target], Target]) -> Target:
+    """A target with what it is made of changed."""
+    if isinstance(target, MiddleTarget):
+        return target.replace(one=change(target.one), other=change(target.other))
+    return change(target)
+
+
+def mounts_in(*targets: Target) -> Iterator[str]:
+    """Ids of the mounts among what targets are made of."""
+    for target in targets:
         yield from (each.mount for each in simple(target) if isinstance(each, MountTarget))

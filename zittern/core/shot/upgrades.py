@@ -145,6 +145,8 @@ STEPS: dict[int, Step] = {
     11: only_more(12),
     # The lens may have distortion and breathing.
     12: only_more(13),
+    # Cues may happen at a target, wherever it is.
+    13: only_more(14),
 }
 
 

@@ -107,7 +107,10 @@ def mirrored_path(shot: Shot, first: float, last: float) -> Shot:
     def numbers(doc: _D) -> _D:
         return _numbers(doc, lambda curve: mirrored(curve, first, last, reach))
 
-    cues = (cue.replace(frame=first + last - cue.frame) if first <= cue.frame <= last else cue for cue in shot.cues)
+    cues = (
+        cue.replace(frame=first + last - cue.frame) if first <= cue.frame <= last else cue
+        for cue in map(numbers, shot.cues)
+    )
     return shot.replace(
         focal_mm=numbers(shot.focal_mm),
         glass=shot.glass and numbers(shot.glass),

@@ -17,7 +17,8 @@ const MOST_NAME = 60;
 
 /** The selected cues: when, how strong, and where in the set. */
 export function CueBoard() {
-  const all = useStore(openShot, (each) => each.state?.document.cues);
+  const shot = useStore(openShot, (each) => each.state?.document);
+  const all = shot?.cues;
   const chosen = useStore(view, (each) => each.cues);
   const cues = all?.filter(({ id }) => chosen.includes(id)) ?? [];
   const [first] = cues;
@@ -62,7 +63,7 @@ export function CueBoard() {
           <Strength cue={first} />
         </Stacked>
       </div>
-      <PlaceFields cue={first} />
+      {shot && <PlaceFields shot={shot} cue={first} />}
       <p className="text-(--graphite) text-xs">
         Hit layers respond to cues: the shake arrives later and weaker with distance from a cue's position, and pushes
         the camera away from it.

@@ -25,7 +25,7 @@ export function Flag({ cue, on, left, hold, onChoose, onMove }: FlagProps) {
       data-cue={cue.id}
       aria-pressed={on}
       aria-label={`Cue ${called}`}
-      title={`${called}, frame ${cue.frame}, strength ${Math.round(cue.strength * 100)} %${cue.place_m ? ", with a place in the set" : ""}\ndrag moves, Alt-drag copies, Delete removes`}
+      title={`${called}, frame ${cue.frame}, strength ${Math.round(cue.strength * 100)} %${cue.place_m || cue.on ? ", with a place in the set" : ""}\ndrag moves, Alt-drag copies, Delete removes`}
       className={`absolute inset-y-0 flex cursor-ew-resize touch-none items-center ${on ? "z-[2] text-primary" : "text-base-content"}`}
       style={{ left: left - 1 }}
       {...hold}
@@ -37,7 +37,7 @@ export function Flag({ cue, on, left, hold, onChoose, onMove }: FlagProps) {
     >
       <svg width={wide + 2} height="18" aria-hidden="true" className="shrink-0 overflow-visible fill-current">
         <path d={`M0 0H1.6V18H0Z M1.6 1H${wide}L${wide - 3.5} 5.5L${wide} 10H1.6Z`} fillOpacity={on ? 1 : 0.8} />
-        {cue.place_m && <circle cx={wide / 2} cy="5.5" r="1.5" className="fill-base-100" />}
+        {(cue.place_m || cue.on) && <circle cx={wide / 2} cy="5.5" r="1.5" className="fill-base-100" />}
       </svg>
       {cue.name && <span className="cond max-w-24 truncate pl-0.5 text-[11px]">{cue.name}</span>}
     </button>

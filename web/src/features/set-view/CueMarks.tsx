@@ -1,4 +1,5 @@
 import { useStore } from "zustand";
+import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 import { OUTSIDE } from "./layers";
@@ -10,9 +11,11 @@ const MOST_MARKS = 200;
 export function CueMarks() {
   const cues = useStore(openShot, (each) => each.state?.document.cues);
   const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : null));
-  const placed = (cues ?? []).filter(({ place_m }) => place_m).slice(0, MOST_MARKS);
-  return placed.map(({ id, place_m }) => (
-    <mesh key={id} layers={OUTSIDE} position={place_m ?? [0, 0, 0]} renderOrder={10}>
+  const told = useStore(motion, (each) => each.readings?.cue_places);
+  const places = (cues ?? []).map(({ id, place_m }) => ({ id, place: place_m ?? told?.[id] }));
+  const placed = places.filter(({ place }) => place).slice(0, MOST_MARKS);
+  return placed.map(({ id, place }) => (
+    <mesh key={id} layers={OUTSIDE} position={place ?? [0, 0, 0]} renderOrder={10}>
       <octahedronGeometry args={[SIZE_M]} />
       <meshBasicMaterial
         color={selected?.includes(id) ? "#2F4B8F" : "#F4F0E6"}

@@ -1,0 +1,27 @@
+/** What somebody looks at, or where something happens, as people choose it. */
+import type { Target } from "../api/types";
+
+/** `subject`, `point` (of each place its own), `mount:ID`, `object:NAME`. */
+export type Chosen = string;
+
+/** One thing, or the middle of two. */
+export type Asked = { choice: Chosen; other: Chosen | null };
+
+type Plain = { kind: "subject" } | { kind: "mount"; mount: string };
+
+/** Where an object of the set goes only the server knows; all else is known here. */
+export type Found = { target: Target } | { objects: string[]; between: Plain | null };
+
+const OBJECT = "object:";
+const MOUNT = "mount:";
+
+const plain = (choice: Chosen): Plain =>
+  choice.startsWith(MOUNT) ? { kind: "mount", mount: choice.slice(MOUNT.length) } : { kind: "subject" };
+
+export function targetOf({ choice, other }: Asked): Found {
+  const asked = [choice, ...(other ? [other] : [])];
+  const objects = asked.filter((each) => each.startsWith(OBJECT)).map((each) => each.slice(OBJECT.length));
+  const [rest] = asked.filter((each) => !each.startsWith(OBJECT));
+  if (objects.length) return { objects, between: rest === undefined ? null : plain(rest) };
+  return { target: other ? { kind: "middle", one: plain(choice), other: plain(other) } : plain(choice) };
+}
