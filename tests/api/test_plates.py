@@ -1,3 +1,7 @@
+import io
+
+from PIL import Image
+
 from tests.api.making import WithServer
 from tests.formats.pictures import clear_half, encoded, plain
 from zittern.core.shot.upgrades import shot_from
@@ -83,6 +87,28 @@ class Plates(WithServer):
         self.assertEqual(undone.json()["document"], before)
         for digest in ("0" * 64, "..%2f..%2fetc", "x" * 500):
             self.assertEqual(self.client.get(f"/api/pictures/{digest}").status_code, 404)
+
+    def test_a_large_one_comes_in_tiles(self) -> None:
+        answer = self.hang(("wall.png", encoded(plain(5000, 2100))), ("door.png", encoded(plain(300, 300))))
+        wall, door = (plate.picture for plate in shot_from(answer.json()["document"]).plates)
+        tiles = self.client.get(f"/api/pictures/{wall}/tiles").json()
+        self.assertEqual(
+            [(each["width_px"], each["height_px"]) for each in tiles["levels"]], [(5000, 2100), (2500, 1050)]
+        )
+        tile = self.client.get(f"/api/pictures/{wall}/tiles/0/2/1")
+        self.assertEqual((tile.status_code, tile.headers["content-type"]), (200, "image/jpeg"))
+        with Image.open(io.BytesIO(tile.content)) as picture:
+            self.assertEqual(picture.size, (5000 - 2 * tiles["step_px"] + 8, 2100 - tiles["step_px"] + 8))
+        self.assertEqual(self.client.get(f"/api/pictures/{door}/tiles").json()["levels"], [])
+        for path, status in (
+            (f"{wall}/tiles/0/3/0", 404), (f"{wall}/tiles/2/0/0", 404), (f"{wall}/tiles/-1/0/0", 422),
+            (f"{wall}/tiles/0/0/9223372036854775808", 422), (f"{door}/tiles/0/0/0", 404),
+            (f"{'0' * 64}/tiles/0/0/0", 404),
+        ):  # fmt: skip
+            with self.subTest(path):
+                self.assertEqual(self.client.get(f"/api/pictures/{path}").status_code, status)
+        (self.library.data_dir / "pictures" / f"{wall}.zip").write_bytes(b"PK half of it")
+        self.assertEqual(self.client.get(f"/api/pictures/{wall}/tiles").json()["levels"], [])
 
     def test_pictures_stay_while_any_revision_shows_them(self) -> None:
         import os

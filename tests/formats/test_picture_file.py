@@ -1,5 +1,8 @@
+import io
+import json
 import tempfile
 import unittest
+import zipfile
 from pathlib import Path
 
 import numpy as np
@@ -9,17 +12,17 @@ from tests.formats.pictures import clear_half, encoded, huge_header, plain
 from zittern.core.errors import FormatError
 from zittern.core.shot.plates import Plate
 from zittern.formats.picture_file import PictureFacts, read_picture
-from zittern.formats.picture_reader import MOST_SHOWN_PX
+from zittern.formats.picture_reader import MOST_SHOWN_PX, TILE_PX
 
 
 class Reading(unittest.TestCase):
     def setUp(self) -> None:
         holder = tempfile.TemporaryDirectory()
         self.addCleanup(holder.cleanup)
-        self.shown, self.small = (Path(holder.name) / name for name in ("a.webp", "b.webp"))
+        self.shown, self.small, self.tiles = (Path(holder.name) / name for name in ("a.webp", "b.webp", "c.zip"))
 
     def read(self, data: bytes) -> PictureFacts:
-        return read_picture(data, "sea.png", self.shown, self.small)
+        return read_picture(data, "sea.png", self.shown, self.small, self.tiles)
 
     def test_formats_and_kinds_of_samples(self) -> None:
         deep = Image.fromarray(np.full((60, 80), 40_000, dtype=np.uint16))
@@ -60,6 +63,31 @@ class Reading(unittest.TestCase):
         self.assertEqual(facts.width_px, 9_000)
         with Image.open(self.shown) as seen, Image.open(self.small) as small:
             self.assertEqual((seen.width, small.width), (MOST_SHOWN_PX, 256))
+
+    def test_a_large_one_is_kept_in_tiles_of_it_and_of_its_half(self) -> None:
+        self.assertFalse(self.read(encoded(plain(TILE_PX, 40))).tiled)
+        across, up = np.meshgrid(np.arange(5000), np.arange(2100))
+        whole = np.stack([across // 20, up // 9, (across // 500) * 25], axis=2).astype(np.uint8)
+        self.assertTrue(self.read(encoded(Image.fromarray(whole), "PNG", compress_level=1)).tiled)
+        with zipfile.ZipFile(self.tiles) as kept:
+            index = json.loads(kept.read("index.json"))
+            self.assertEqual(
+                index["levels"], [{"width_px": 5000, "height_px": 2100}, {"width_px": 2500, "height_px": 1050}]
+            )
+            tiles = {name: Image.open(io.BytesIO(kept.read(name))) for name in kept.namelist() if name != "index.json"}
+        step, margin = index["step_px"], index["margin_px"]
+        self.assertEqual(step + 2 * margin, TILE_PX)
+        counts = [sum(name.startswith(f"{level}/") for name in tiles) for level in (0, 1)]
+        self.assertEqual(counts, [3 * 2, 2 * 1])
+        for name, tile in tiles.items():
+            level, column, row = map(int, name.split("/"))
+            here = whole if level == 0 else np.asarray(Image.fromarray(whole).reduce(2))
+            left, top = max(column * step - margin, 0), max(row * step - margin, 0)
+            part = here[top : (row + 1) * step + margin, left : (column + 1) * step + margin]
+            got = np.asarray(tile.convert("RGB"))
+            with self.subTest(name):
+                self.assertEqual(got.shape, part.shape)
+                self.assertLess(np.abs(got.astype(float) - part).mean(), 3.0)
 
     def test_what_cannot_be_hung_and_why(self) -> None:
         frames = [plain(), plain(colour=(0, 0, 0))]

@@ -19,13 +19,14 @@ _MOST_NAME = 60
 def kept(library: Library, file: UploadFile) -> Hung:
     """Decodes and keeps it. Raises FormatError with the file's name, StoreError."""
     data, name = file.file.read(), _name(file)
-    shown, thumb = (library.workspace.new_path(".webp") for _ in range(2))
+    made = [library.workspace.new_path(kind) for kind in (".webp", ".webp", ".zip")]
+    shown, thumb, tiles = made
     try:
-        facts = read_picture(data, name, shown, thumb)
-        digest = keep_picture(library.data_dir, data, shown, thumb)
+        facts = read_picture(data, name, shown, thumb, tiles)
+        digest = keep_picture(library.data_dir, data, shown, thumb, tiles if facts.tiled else None)
     finally:
-        shown.unlink(missing_ok=True)
-        thumb.unlink(missing_ok=True)
+        for path in made:
+            path.unlink(missing_ok=True)
     return Hung(name=name, picture=digest, width_px=facts.width_px, height_px=facts.height_px, opaque=facts.opaque)
 
 

@@ -6,7 +6,6 @@ import hashlib
 import io
 import json
 import tempfile
-from dataclasses import asdict
 from pathlib import Path
 
 from PIL import Image
@@ -32,8 +31,12 @@ def main() -> None:
         digest = hashlib.sha256(data).hexdigest()
         (FOLDER / f"{digest}.webp").write_bytes(data)
         with tempfile.TemporaryDirectory() as folder:
-            facts = read_picture(data, name, Path(folder) / "shown.webp", FOLDER / f"{digest}.small.webp")
-        index[name] = {"picture": digest, **asdict(facts)}
+            facts = read_picture(
+                data, name, Path(folder) / "shown.webp", FOLDER / f"{digest}.small.webp", Path(folder) / "tiles.zip"
+            )
+        index[name] = {
+            "picture": digest, "width_px": facts.width_px, "height_px": facts.height_px, "opaque": facts.opaque,
+        }  # fmt: skip
     INDEX.write_text(json.dumps(index, indent=1) + "\n")
 
 

@@ -16,24 +16,25 @@ MOST_PICTURE_BYTES = 64 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class PictureFacts:
-    """Its size, and what it covers as plates keep it."""
+    """Its size, what it covers as plates keep it, and whether there are tiles of it."""
 
     width_px: int
     height_px: int
     opaque: str | None
+    tiled: bool
 
 
-def read_picture(data: bytes, name: str, shown: Path, thumb: Path) -> PictureFacts:
-    """What a picture is; what is drawn of it goes to one file, a small one to another. Raises FormatError with the name
-    and why.
+def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) -> PictureFacts:
+    """What a picture is; what is drawn of it goes to one file, a small one to another, tiles of a large one to a third.
+    Raises FormatError with the name and why.
     """
     if not data:
         raise FormatError("there is nothing in this file", name)
     if len(data) > MOST_PICTURE_BYTES:
         raise FormatError(f"a picture has at most {MOST_PICTURE_BYTES // 2**20} MB", name)
-    answer = ask_reader("zittern.formats.picture_reader", data, MOST_S, str(shown), str(thumb))
+    answer = ask_reader("zittern.formats.picture_reader", data, MOST_S, str(shown), str(thumb), str(tiles))
     if answer is None:
         raise FormatError("this picture cannot be read; save it as PNG once more", name)
     if "fault" in answer:
         raise FormatError(f"this picture cannot be hung: {answer['fault']}", name)
-    return PictureFacts(answer["width_px"], answer["height_px"], answer["opaque"])
+    return PictureFacts(answer["width_px"], answer["height_px"], answer["opaque"], tiles.is_file())

@@ -1,5 +1,9 @@
 """Run by itself, with limits: reads a picture from standard input, writes what is shown of it, and prints what it is as
 JSON. Its readers are not our code, and the file may come from anywhere.
+
+A picture larger than a tile is kept in tiles too: as it is, and half as large as long as that is more than one tile, so
+that of a large one only what somebody sees has to be drawn. A tile has a margin of what lies beside it, or its seams
+would show where it is drawn smaller.
 """
 
 from __future__ import annotations
@@ -11,12 +15,14 @@ from typing import Any
 
 from zittern.formats.reader_process import limit_myself, said
 
-__all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "main"]
+__all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "TILE_MARGIN_PX", "TILE_PX", "main"]
 
-MOST_BYTES, MOST_S = 3 * 2**30, 40
+MOST_BYTES, MOST_S = 3 * 2**30, 60
 MOST_SIDE_PX, MOST_PIXELS = 16_384, 100_000_000
 # Sides of what is drawn, and of what is shown in lists.
 MOST_SHOWN_PX, THUMB_PX = 4_096, 256
+# A tile with its margins; and these, at every side that is not the picture's own.
+TILE_PX, TILE_MARGIN_PX = 2_048, 8
 CELLS = 64
 _OPAQUE = 128
 _QUALITY = 90
@@ -25,16 +31,16 @@ _DEEP = 256
 
 
 def main() -> None:
-    """Arguments: where the shown picture and the small one go. Prints its size and what it covers, or {"fault":
-    text}.
+    """Arguments: where the shown picture, the small one and the tiles (a ZIP) go. Prints its size and what it covers,
+    or {"fault": text}.
     """
     limit_myself(MOST_BYTES, MOST_S)
-    shown, thumb = sys.argv[1:3]
+    shown, thumb, tiles = sys.argv[1:4]
     from PIL import Image
 
     Image.MAX_IMAGE_PIXELS = None  # looked at below, before anything is decoded
     try:
-        print(json.dumps(_read(Image, shown, thumb)))
+        print(json.dumps(_read(Image, shown, thumb, tiles)))
     except _Fault as fault:
         print(json.dumps({"fault": str(fault)}))
     except MemoryError:
@@ -47,7 +53,7 @@ class _Fault(Exception):
     """Why a picture cannot be hung."""
 
 
-def _read(images: Any, shown: str, thumb: str) -> dict[str, Any]:
+def _read(images: Any, shown: str, thumb: str, tiles: str) -> dict[str, Any]:
     import io
 
     from PIL import ImageOps
@@ -67,12 +73,40 @@ def _read(images: Any, shown: str, thumb: str) -> dict[str, Any]:
     opaque = _mask(plain)
     if opaque == "":
         raise _Fault("all of it is clear: there would be nothing to see")
+    if max(plain.size) > TILE_PX:
+        _keep_tiles(plain, tiles)
     plain.thumbnail((MOST_SHOWN_PX, MOST_SHOWN_PX))
     plain.save(shown, "WEBP", quality=_QUALITY, method=2)
     plain.thumbnail((THUMB_PX, THUMB_PX))
     plain.save(thumb, "WEBP", quality=_QUALITY)
     width, height = still.size
     return {"width_px": width, "height_px": height, "opaque": opaque}
+
+
+def _keep_tiles(picture: Any, path: str) -> None:
+    """Entries `LEVEL/COLUMN/ROW`, and `index.json`: the sizes of the levels from the picture's own on, what a tile goes
+    on by, its margin, their media type. JPEG where nothing is clear: a hundred megapixels of WebP take half a minute.
+    """
+    import io
+    import zipfile
+
+    kind = "JPEG" if picture.mode == "RGB" else "WEBP"
+    step = TILE_PX - 2 * TILE_MARGIN_PX
+    levels: list[dict[str, int]] = []
+    with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as out:
+        while max(picture.size) > TILE_PX:
+            width, height = picture.size
+            for left in range(0, width, step):
+                for top in range(0, height, step):
+                    at = max(left - TILE_MARGIN_PX, 0), max(top - TILE_MARGIN_PX, 0)
+                    end = min(left + step + TILE_MARGIN_PX, width), min(top + step + TILE_MARGIN_PX, height)
+                    tile = io.BytesIO()
+                    picture.crop((*at, *end)).save(tile, kind, quality=_QUALITY, method=0, subsampling=0)
+                    out.writestr(f"{len(levels)}/{left // step}/{top // step}", tile.getvalue())
+            levels.append({"width_px": width, "height_px": height})
+            picture = picture.reduce(2)
+        index = {"step_px": step, "margin_px": TILE_MARGIN_PX, "levels": levels, "media_type": f"image/{kind.lower()}"}
+        out.writestr("index.json", json.dumps(index))
 
 
 def _plain(picture: Any) -> Any:

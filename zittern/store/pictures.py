@@ -1,17 +1,20 @@
-"""Pictures that plates show, by the digest of their content: what is drawn of them, and a small one for lists."""
+"""Pictures that plates show, by the digest of their content: what is drawn of them, a small one for lists, and tiles of
+large ones.
+"""
 
 from __future__ import annotations
 
 import hashlib
 import re
 import time
+import zipfile
 from collections.abc import Container
 from pathlib import Path
 
 from zittern.core.errors import NotFound
 from zittern.store.faults import faults_of
 
-__all__ = ["SHIPPED", "keep_picture", "picture_file", "sweep"]
+__all__ = ["SHIPPED", "keep_picture", "picture_file", "picture_tile", "sweep"]
 
 # Pictures of the demo project.
 SHIPPED = Path(__file__).parent.parent / "demo" / "plates"
@@ -20,12 +23,16 @@ _DIGEST = re.compile(r"^[0-9a-f]{64}$")
 _FRESH_S = 24 * 3600.0
 
 
-def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path) -> str:
-    """Keeps what is drawn of a picture, and a small one, made beside; the digest of its content. Raises StoreError."""
+def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: Path | None = None) -> str:
+    """Keeps what is drawn of a picture, a small one and tiles, made beside; the digest of its content. Raises
+    StoreError.
+    """
     digest = hashlib.sha256(data).hexdigest()
     with faults_of(data_dir):
         folder = data_dir / "pictures"
         folder.mkdir(exist_ok=True)
+        if tiles is not None:
+            tiles.replace(folder / f"{digest}.zip")
         thumb.replace(folder / f"{digest}.small.webp")
         shown.replace(folder / f"{digest}.webp")
     return digest
@@ -41,11 +48,25 @@ def picture_file(data_dir: Path, digest: str, small: bool = False) -> Path:
     raise NotFound("this picture is not here; hang its file again on the same plate")
 
 
+def picture_tile(data_dir: Path, digest: str, name: str) -> bytes | None:
+    """What is kept of a large picture under a name (`index.json`, `LEVEL/COLUMN/ROW`); nothing where that is not
+    there.
+    """
+    path = data_dir / "pictures" / f"{digest}.zip"
+    if not _DIGEST.match(digest):
+        return None
+    try:
+        with zipfile.ZipFile(path) as kept:
+            return kept.read(name)
+    except (FileNotFoundError, KeyError, zipfile.BadZipFile):
+        return None
+
+
 def sweep(data_dir: Path, named: Container[str]) -> int:
     """Removes pictures that nobody names, unless they are new. How many files went."""
     gone = 0
     with faults_of(data_dir):
-        for path in sorted((data_dir / "pictures").glob("*.webp")):
+        for path in sorted((data_dir / "pictures").glob("*.*")):
             if path.name.partition(".")[0] in named or time.time() - path.stat().st_mtime < _FRESH_S:
                 continue
             path.unlink(missing_ok=True)

@@ -77,7 +77,7 @@ async function makeAll(movie: Movie): Promise<void> {
   }
 }
 
-/** Who draws its frames, as soon as its shot is open and its set is here; null when it is not wanted any more. */
+/** Who draws its frames, as soon as its shot is open and its set and its pictures are here; null when it is not wanted any more. */
 async function ready(movie: Movie): Promise<Frames | null> {
   while (wanted(movie)) {
     const frames = sceneIsHere(movie) ? framesOf(movie) : null;
@@ -90,9 +90,11 @@ async function ready(movie: Movie): Promise<Frames | null> {
 
 function sceneIsHere({ shot }: Movie): boolean {
   const { state } = openShot.getState();
-  return (
-    state?.slug === shot && (stage.getState().ready || !state.document.set_id) && document.fonts.status === "loaded"
-  );
+  if (state?.slug !== shot) return false;
+  const { set_id, plates } = state.document;
+  const { ready, plates: hung } = stage.getState();
+  const pictures = (plates ?? []).every(({ id }) => hung.includes(id));
+  return (ready || !set_id) && pictures && document.fonts.status === "loaded";
 }
 
 /** As many frames as can be made in this scene. */

@@ -233,6 +233,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{digest}/tiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tiles
+         * @description In which tiles a picture is here; without levels where it has none.
+         */
+        get: operations["get_tiles_api_pictures__digest__tiles_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{digest}/tiles/{level}/{column}/{row}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tile
+         * @description One tile; it never changes.
+         */
+        get: operations["get_tile_api_pictures__digest__tiles__level___column___row__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/presets": {
         parameters: {
             query?: never;
@@ -4246,6 +4286,16 @@ export interface components {
             px: number;
         };
         /**
+         * LevelOut
+         * @description Size of a picture as it is, or half as large, and so on.
+         */
+        LevelOut: {
+            /** Height Px */
+            height_px: number;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * LinkAxes
          * @description Lets axes move as another does, on purpose; `to` left out unlinks them.
          */
@@ -7764,6 +7814,33 @@ export interface components {
             revisions: number;
         };
         /**
+         * TilesOut
+         * @description Tiles of a picture: of each level, from the picture's own size on, tile number n begins at pixel n × step_px, and
+         *     goes on by step_px, with margin_px more of the picture at each side. No levels: there are no tiles.
+         */
+        TilesOut: {
+            /**
+             * Levels
+             * @default []
+             */
+            levels: components["schemas"]["LevelOut"][];
+            /**
+             * Margin Px
+             * @default 0
+             */
+            margin_px: number;
+            /**
+             * Media Type
+             * @default image/jpeg
+             */
+            media_type: string;
+            /**
+             * Step Px
+             * @default 0
+             */
+            step_px: number;
+        };
+        /**
          * Track
          * @description Samples of one axis: `data` is base64 of little-endian int16, each times `scale` / 32767 in the axis' unit.
          */
@@ -8589,6 +8666,69 @@ export interface operations {
             header?: never;
             path: {
                 digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_tiles_api_pictures__digest__tiles_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TilesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_tile_api_pictures__digest__tiles__level___column___row__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                column: number;
+                digest: string;
+                level: number;
+                row: number;
             };
             cookie?: never;
         };

@@ -12,6 +12,7 @@ export type Param = Schemas["Fixed"] | Schemas["Keyed"] | Formula;
 export type Checked = Schemas["CheckedOut"];
 export type Finding = Schemas["Finding"];
 export type Cut = Schemas["CutOut"];
+export type PictureTiles = Schemas["TilesOut"];
 export type Cue = Schemas["Cue"];
 export type Dial = Schemas["Dial"];
 export type FormulaCheck = Schemas["FormulaOut"];

@@ -28,6 +28,10 @@ export type StageState = {
   pieces: string[];
   /** Pictures of plates that are not on this machine, by digest. */
   missing: string[];
+  /** Plates that are drawn as they will be, by id: their pictures have come, or never will. */
+  plates: string[];
+  /** How many tiles of large pictures are drawn. */
+  tiles: number;
   /** How often pictures were hung that were not here before: they are asked for again. */
   hung: number;
   /** The machine draws too slowly for shadows. */
@@ -45,6 +49,8 @@ export const stage = createStore<StageState>(() => ({
   ready: false,
   pieces: [],
   missing: [],
+  plates: [],
+  tiles: 0,
   hung: 0,
   slow: false,
   coarse: false,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from zittern.api.models.base import Model
 from zittern.core.edits.table import Command
 
-__all__ = ["NeedOut", "NeedsOut"]
+__all__ = ["LevelOut", "NeedOut", "NeedsOut", "TilesOut"]
 
 
 class NeedOut(Model):
@@ -23,3 +23,21 @@ class NeedsOut(Model):
     uncovered_px: float
     at_frame: float
     needs: list[NeedOut]
+
+
+class LevelOut(Model):
+    """Size of a picture as it is, or half as large, and so on."""
+
+    width_px: int
+    height_px: int
+
+
+class TilesOut(Model):
+    """Tiles of a picture: of each level, from the picture's own size on, tile number n begins at pixel n × step_px, and
+    goes on by step_px, with margin_px more of the picture at each side. No levels: there are no tiles.
+    """
+
+    step_px: int = 0
+    margin_px: int = 0
+    levels: list[LevelOut] = []
+    media_type: str = "image/jpeg"

@@ -5,20 +5,20 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Annotated
 
-from fastapi import APIRouter, Form, UploadFile
-from fastapi.responses import FileResponse
+from fastapi import APIRouter, Form, Path, UploadFile
+from fastapi.responses import FileResponse, Response
 
 from zittern.api.context import Ctx, JsonRoute, json_response
-from zittern.api.models.plates import NeedOut, NeedsOut
+from zittern.api.models.plates import NeedOut, NeedsOut, TilesOut
 from zittern.api.models.shots import StateOut
 from zittern.api.pictures import kept
 from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.plates import HangPlates, ShowPicture
-from zittern.core.errors import BadInput, faults_as
+from zittern.core.errors import BadInput, NotFound, faults_as
 from zittern.core.plates.needs import filling
 from zittern.core.shot.upgrades import started
-from zittern.store.pictures import picture_file
+from zittern.store.pictures import picture_file, picture_tile
 from zittern.store.seeds import newly_seeded
 
 router = APIRouter(tags=["plates"], route_class=JsonRoute)
@@ -29,6 +29,8 @@ _MOST_FILES = 24
 _LENGTH_S = 10.0
 
 
+_Place = Annotated[int, Path(ge=0, le=1000)]
+_FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
 _Distance = Annotated[float, Form(ge=0.02, le=1e5)]
 _Overscan = Annotated[float, Form(ge=0.0, le=500.0)]
 
@@ -89,4 +91,20 @@ def coverage(shot: str, ctx: Ctx, seen: Seen) -> NeedsOut:
 def get_picture(digest: str, ctx: Ctx, small: bool = False) -> FileResponse:
     """What is drawn of a picture; it never changes."""
     path = picture_file(ctx.library.data_dir, digest, small)
-    return FileResponse(path, media_type="image/webp", headers={"Cache-Control": "public, max-age=31536000, immutable"})
+    return FileResponse(path, media_type="image/webp", headers=_FOR_EVER)
+
+
+@router.get("/api/pictures/{digest}/tiles")
+def get_tiles(digest: str, ctx: Ctx) -> TilesOut:
+    """In which tiles a picture is here; without levels where it has none."""
+    index = picture_tile(ctx.library.data_dir, digest, "index.json")
+    return TilesOut() if index is None else TilesOut.model_validate_json(index)
+
+
+@router.get("/api/pictures/{digest}/tiles/{level}/{column}/{row}", response_class=Response)
+def get_tile(digest: str, level: _Place, column: _Place, row: _Place, ctx: Ctx) -> Response:
+    """One tile; it never changes."""
+    tile = picture_tile(ctx.library.data_dir, digest, f"{level}/{column}/{row}")
+    if tile is None:
+        raise NotFound("this tile of the picture is not here; hang its file again on the same plate")
+    return Response(tile, media_type=get_tiles(digest, ctx).media_type, headers=_FOR_EVER)

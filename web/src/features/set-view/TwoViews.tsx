@@ -24,7 +24,7 @@ const OUTSIDE_EVERY_MS = 150;
 
 /** Draws the scene through the lens and from outside, each into its pane. */
 export function TwoViews() {
-  const { gl, scene, size } = useThree();
+  const { gl, scene, size, invalidate } = useThree();
   const pane = useStore(stage, elementOf(SET_VIEW));
   const lens = useMemo(() => new PerspectiveCamera(40, 16 / 9, NEAR_M, FAR_M), []);
   const pictures = useMemo(() => new LensPictures(gl, scene, lens), [gl, scene, lens]);
@@ -50,7 +50,8 @@ export function TwoViews() {
       gl.shadowMap.autoUpdate = !shadows;
       const pose = each.camera === "lens" ? shownPose(each.motion()) : null;
       if (each.id === FINDER && drawStill(box, aspect, size.height)) continue;
-      if (pose) pictures.draw({ box, aspect, canvasHeight: size.height, pose, part: each.part?.() });
+      const redraw = each.id === FINDER ? invalidate : undefined;
+      if (pose) pictures.draw({ box, aspect, canvasHeight: size.height, pose, part: each.part?.(), redraw });
       if (each.camera === "outside" && due) {
         drawFromOutside(gl, scene, camera, box, size.height);
         drawnAt.current = performance.now();

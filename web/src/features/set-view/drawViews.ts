@@ -6,6 +6,7 @@ import { bentAt, throughGlass, uniformsOf, WideDrawings } from "./glass";
 import { discard, pass, run, SAMPLES, SHOWN } from "./passes";
 import type { ShownPose } from "./poses";
 import { aimAt, type Seen, shownAt } from "./seen";
+import { sharpen } from "./tiles";
 
 export type Box = { left: number; top: number; width: number; height: number };
 
@@ -38,7 +39,15 @@ export function seenNow(aspect: number): Seen {
 }
 
 /** part: from where to where it is drawn, as shares of the picture's width. */
-type LensView = { box: Box; aspect: number; canvasHeight: number; pose: ShownPose; part?: [number, number] };
+type LensView = {
+  box: Box;
+  aspect: number;
+  canvasHeight: number;
+  pose: ShownPose;
+  part?: [number, number];
+  /** Where it is the large one: large pictures come in tiles as it needs them, and this draws again when they have come. */
+  redraw?: () => void;
+};
 
 /** Draws what a lens sees at poses. */
 export class LensPictures {
@@ -53,12 +62,16 @@ export class LensPictures {
     this.wide = new WideDrawings(gl, SAMPLES);
   }
 
-  draw({ box, aspect, canvasHeight, pose, part }: LensView): void {
+  draw({ box, aspect, canvasHeight, pose, part, redraw }: LensView): void {
     const { gl, scene, lens } = this;
     const { x, y, width, height } = fitted(box.width, box.height, aspect);
     const seen = seenNow(aspect);
     const bent = bentAt(pose, seen);
     const dpr = gl.getPixelRatio();
+    if (redraw) {
+      aimAt(lens, pose, shownAt(pose, seen));
+      sharpen(lens, width * dpr, height * dpr, redraw);
+    }
     const wide = bent && this.wide.draw(scene, lens, pose, bent, width * dpr, height * dpr);
     if (wide) gl.setRenderTarget(null);
     else aimAt(lens, pose, shownAt(pose, seen));

@@ -15,6 +15,7 @@ import { bentAt, throughGlass, uniformsOf, WideDrawings } from "./glass";
 import { discard, pass, pictureTarget, run } from "./passes";
 import type { ShownPose } from "./poses";
 import { aimAt, type Seen, shownAt } from "./seen";
+import { sharpen } from "./tiles";
 import { FAR_M, NEAR_M } from "./useOutside";
 
 /** One drawing: of which rows (shares of the height from above), counting how much. */
@@ -77,6 +78,27 @@ export class Exposer {
       });
     });
     return sum.texture;
+  }
+
+  /** Answers when large pictures are as sharp as the first and the last of some drawings need them. */
+  async sharpen(draws: number, order: FrameOrder, regions: number, seen: Seen): Promise<void> {
+    for (let region = 0; region < regions; region++)
+      for (const k of new Set([0, draws - 1])) {
+        const rows = order.rows(`pose:${region}`);
+        if (!rows) continue;
+        const look = () => {
+          poseScene({ frame: order.at(k), row: (name) => order.row(name, k) });
+          this.scene.updateMatrixWorld();
+          const pose = { data: rows.data, at: rows.at + k * rows.columns };
+          aimAt(this.lens, pose, shownAt(pose, seen));
+          return sharpen(this.lens, this.drawn.width, this.drawn.height, () => undefined);
+        };
+        // What has come is only drawn with once it is asked for again.
+        const coming = look();
+        if (!coming) continue;
+        await coming;
+        look();
+      }
   }
 
   /** Draws what is seen at a pose in some rows; answers with what adds it by a weight. */

@@ -49,8 +49,9 @@ export class FrameMaker {
   }
 
   /** A frame as raw RGBA from the lowest row up. What is drawn on the page meanwhile is left alone. */
-  make(order: FrameOrder, overlays: Overlay[]): Promise<Uint8Array> {
+  async make(order: FrameOrder, overlays: Overlay[]): Promise<Uint8Array> {
     const { gl, movie } = this;
+    await this.exposer.sharpen(movie.draws.length, order, movie.regions.length, wholePicture(this.aspect));
     const before = { target: gl.getRenderTarget(), autoClear: gl.autoClear, shadows: gl.shadowMap.autoUpdate };
     // All is drawn in one go, and only then waited for: the page's own pictures never come in between.
     try {
@@ -59,7 +60,7 @@ export class FrameMaker {
         this.place(region, light);
       });
       for (const overlay of overlays) this.overlay(overlay);
-      return readBack(gl, this.frame);
+      return await readBack(gl, this.frame);
     } finally {
       gl.setRenderTarget(before.target);
       gl.autoClear = before.autoClear;

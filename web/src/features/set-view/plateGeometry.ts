@@ -2,7 +2,11 @@
 import { BufferAttribute, BufferGeometry } from "three";
 import type { Plate } from "../../api/types";
 
+/** Of the whole width and height of one that is bent. */
 const PARTS = 24;
+
+/** A part of a picture: shares of its width from the left and of its height from below. */
+export type Share = { left: number; right: number; low: number; high: number };
 
 /** Where a place along the surface is: u to the right and v up, in widths of the plate. */
 function placed(u: number, v: number, { shape, bend_deg }: Plate): [number, number, number] {
@@ -18,23 +22,52 @@ function placed(u: number, v: number, { shape, bend_deg }: Plate): [number, numb
   ];
 }
 
+/** Where a place of the picture hangs: shares of its width and height. */
+export function hangsAt(x: number, y: number, plate: Plate): [number, number, number] {
+  return placed(x - 0.5, (y - 0.5) * (plate.height_px / plate.width_px), plate);
+}
+
+/** How far a plate goes beyond its picture at each side, in shares of its size. */
+function beyond({ edges, edge_percent }: Plate): number {
+  return edges === "bare" ? 0 : edge_percent / 100;
+}
+
 /** With the strips that its edges are gone on with; textures repeat there. */
 export function plateGeometry(plate: Plate): BufferGeometry {
-  const reach = plate.edges === "bare" ? 0.5 : 0.5 + plate.edge_percent / 100;
-  const tall = plate.height_px / plate.width_px;
-  const parts = plate.shape === "flat" ? 1 : PARTS;
+  const more = beyond(plate);
+  return partGeometry(plate, { left: -more, right: 1 + more, low: -more, high: 1 + more });
+}
+
+/** The strips alone, round the picture: none where its edges are bare. */
+export function stripGeometries(plate: Plate): BufferGeometry[] {
+  const more = beyond(plate);
+  if (more === 0) return [];
+  const [least, most] = [-more, 1 + more];
+  return [
+    { left: least, right: 0, low: least, high: most },
+    { left: 1, right: most, low: least, high: most },
+    { left: 0, right: 1, low: least, high: 0 },
+    { left: 0, right: 1, low: 1, high: most },
+  ].map((share) => partGeometry(plate, share));
+}
+
+/** A part of the surface. */
+export function partGeometry(plate: Plate, { left, right, low, high }: Share): BufferGeometry {
+  const flat = plate.shape === "flat";
+  const columns = flat ? 1 : Math.ceil(PARTS * (right - left));
+  const rows = flat ? 1 : Math.ceil(PARTS * (high - low));
   const places: number[] = [];
   const uvs: number[] = [];
   const corners: number[] = [];
-  for (let row = 0; row <= parts; row++)
-    for (let column = 0; column <= parts; column++) {
-      const u = (2 * column) / parts - 1;
-      const v = (2 * row) / parts - 1;
-      places.push(...placed(u * reach, v * reach * tall, plate));
-      uvs.push(0.5 + u * reach, 0.5 + v * reach);
-      if (row === parts || column === parts) continue;
-      const at = row * (parts + 1) + column;
-      const over = at + parts + 1;
+  for (let row = 0; row <= rows; row++)
+    for (let column = 0; column <= columns; column++) {
+      const x = left + ((right - left) * column) / columns;
+      const y = low + ((high - low) * row) / rows;
+      places.push(...hangsAt(x, y, plate));
+      uvs.push(x, y);
+      if (row === rows || column === columns) continue;
+      const at = row * (columns + 1) + column;
+      const over = at + columns + 1;
       corners.push(at, at + 1, over + 1, at, over + 1, over);
     }
   const made = new BufferGeometry();

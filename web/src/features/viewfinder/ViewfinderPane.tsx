@@ -61,6 +61,7 @@ export function ViewfinderPane() {
       data-testid="viewfinder"
       data-ready={upToDate ? "yes" : "no"}
       data-blurred={useBlurred() ? "yes" : "no"}
+      data-tiles={useStore(stage, (each) => each.tiles)}
     >
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
         {around && <FrameEdge />}
