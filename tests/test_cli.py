@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 from pydantic import TypeAdapter
 
+from tests.forked import zittern
 from tests.formats.making import GltfMaker
 from zittern.core.edits.table import Command
 from zittern.core.edits.values import Assignment, SetValues
@@ -34,17 +35,13 @@ class Commands(unittest.TestCase):
         cls.holder = tempfile.TemporaryDirectory()
         cls.addClassCleanup(cls.holder.cleanup)
         cls.folder = Path(cls.holder.name)
-        cls.made = cls.zittern("demo", "--setup-only", "--data", str(cls.folder / "data"))
+        # Started as people start it; what follows has everything imported already.
+        command = [sys.executable, "-m", "zittern.cli", "demo", "--setup-only", "--data", "data"]
+        cls.made = subprocess.run(command, capture_output=True, text=True, cwd=cls.folder, check=False)
 
     @classmethod
     def zittern(cls, *arguments: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run(
-            [sys.executable, "-m", "zittern.cli", *arguments],
-            capture_output=True,
-            text=True,
-            cwd=cls.folder,
-            check=False,
-        )
+        return zittern(*arguments, folder=cls.folder)
 
     def refused(self, pattern: str, *arguments: str) -> None:
         out = self.zittern(*arguments)

@@ -17,7 +17,7 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
 
-from tests.web.forked import Forked
+from tests.forked import Forked
 
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
 FLAGS = [

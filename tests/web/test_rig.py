@@ -158,7 +158,19 @@ class Rig(WithPage):
         ride = self.shot().mounts[0].ride
         assert ride is not None
         self.assertEqual(ride.object, "courier")
-        page.get_by_role("region", name="Ride").get_by_role("combobox").select_option("nothing")
+        rides = page.get_by_role("region", name="Ride").get_by_role("combobox")
+        rides.select_option("nothing")
+        settled(page)
+        subject = self.shot().subject
+        assert subject is not None
+        rides.select_option(label=f"{subject.name} (the subject)")
+        expect(page.get_by_label(f"Undo: Ride on “{subject.name}”")).to_be_visible()
+        settled(page)
+        ride = self.shot().mounts[0].ride
+        assert ride is not None
+        self.assertEqual((ride.object, ride.x_m), (subject.name, subject.x_m))
+        expect(page.get_by_role("region", name="Ride").get_by_role("alert")).to_have_count(0)
+        rides.select_option("nothing")
         settled(page)
         self.choose("camera", "rig")
         page.get_by_label("Copy pose from …").click()

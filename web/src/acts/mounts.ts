@@ -80,6 +80,11 @@ export function fitGlass(on: boolean): void {
 }
 
 /** Lets the mount ride on an object of the set, or takes it off. */
+/** Along the path of the subject, as it is now. */
+export function rideOnSubject(mount: string): Promise<void> {
+  return commit({ type: "ride_on_subject", mount });
+}
+
 export function rideOn(mount: string, object: string | null): Promise<void> {
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };

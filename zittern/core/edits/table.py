@@ -30,6 +30,7 @@ from zittern.core.edits import (
     poses,
     presets,
     recording,
+    riding,
     rig,
     shots,
     spans,
@@ -110,6 +111,7 @@ Command = Annotated[
     | rig.MoveMount
     | rig.SetPivot
     | rig.TurnMount
+    | riding.RideOnSubject
     | poses.PastePose
     | poses.MatchPose
     | poses.KeysFromOperator

@@ -1,17 +1,25 @@
-import { rideOn } from "../../acts/mounts";
+import { rideOn, rideOnSubject } from "../../acts/mounts";
 import type { Mount, Shot } from "../../api/types";
 import { Fields } from "../../parts/Fields";
 import { useObjects } from "../../shared/useObjects";
 import { facts } from "../../stores/facts";
 
 const NOTHING = "nothing";
+/** No object is called so: names have no colon and space before them. */
+const SUBJECT = ": subject";
 
 /** The object of the set that carries a mount along, and how much of it. */
 export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
   const objects = useObjects(shot.set_id ?? null);
   const { ride } = mount;
   const chosen = ride?.object ?? NOTHING;
-  const gone = ride && objects && !objects.includes(ride.object);
+  const { subject } = shot;
+  const onSubject = ride !== null && ride !== undefined && ride.object === subject?.name;
+  const gone = ride && objects && !objects.includes(ride.object) && !onSubject;
+  const take = (to: string) => {
+    if (to === SUBJECT) void rideOnSubject(mount.id);
+    else void rideOn(mount.id, to === NOTHING ? null : to);
+  };
   return (
     <section className="flex flex-col gap-2" aria-label="Ride">
       <label className="cond flex items-center gap-2 text-xs">
@@ -19,10 +27,13 @@ export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
         <select
           className="max-w-56 border-base-300 border-b bg-base-100"
           value={chosen}
-          onChange={(event) => void rideOn(mount.id, event.target.value === NOTHING ? null : event.target.value)}
+          onChange={(event) => take(event.target.value)}
         >
           <option>{NOTHING}</option>
           {ride && !objects?.includes(ride.object) && <option>{ride.object}</option>}
+          {subject && !onSubject && !objects?.includes(subject.name) && (
+            <option value={SUBJECT}>{subject.name} (the subject)</option>
+          )}
           {objects?.map((each) => (
             <option key={each}>{each}</option>
           ))}
@@ -41,7 +52,7 @@ export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
       <p className="text-(--graphite) text-xs">
         {shot.set_id
           ? "Only motion while a weight is on carries the mount: it gets on and off without a jump and keeps its distance. Key the weights to say when."
-          : "The shot has no set, so there is nothing to ride on."}
+          : "The shot has no set: only its subject can be ridden on, where one is marked and moves."}
       </p>
     </section>
   );

@@ -1,0 +1,16 @@
+"""Imported by the process that servers and commands of tests are forked from: what they import late is there before
+they begin.
+"""
+
+from __future__ import annotations
+
+import zittern.api.app
+import zittern.cli.serving
+import zittern.demo.build  # noqa: F401 (imported to be there)
+from zittern.core.checks.table import check
+from zittern.core.later import scipy_part
+from zittern.demo.shots import SHOTS
+
+for part in ("interpolate", "signal", "spatial.transform"):
+    scipy_part(part)
+check(SHOTS["lamp-close"]())
