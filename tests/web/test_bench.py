@@ -207,6 +207,19 @@ class Commands(WithPage):
         expect(self.page.get_by_role("spinbutton", name="Move x", exact=True)).to_be_visible()
         expect(self.page.get_by_label("Nothing to undo")).to_be_visible()
 
+    def test_other_words_of_the_trade_are_found(self) -> None:
+        self.open("jetty-walk-swaying")
+        self.page.keyboard.press("Control+k")
+        search = self.page.get_by_role("combobox", name="Search commands")
+        for words, title in (
+            ("movie", "Export …"), ("render", "Export …"), ("footsteps", "Add gait layer"), ("impact", "Add hit layer"),
+            ("expression", "Add formula layer"), ("coverage", "Checks: what is wrong with this shot"), ("wipe", "Compare"),
+            ("focal", "Lens of"), ("track", "Toggle operator"), ("revisions", "History …"),
+        ):  # fmt: skip
+            with self.subTest(words):
+                search.fill(words)
+                expect(self.page.get_by_role("option").first).to_contain_text(title)
+
     def test_a_feel_added_while_the_move_is_selected_comes_to_the_board(self) -> None:
         self.open("jetty-walk-swaying")
         self.page.get_by_role("button", name="Move", exact=False).filter(has_text="keys").click()

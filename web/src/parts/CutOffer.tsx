@@ -1,12 +1,18 @@
 import type { Cut } from "../api/types";
 import { limitsOf } from "../shared/fields";
-import { NumberField } from "../shared/number";
+import { beingRead, NumberField, useAfterTyped } from "../shared/number";
 
-type CutOfferProps = { cut: Cut; onHandles: (frames: number) => void; onTake: () => void };
+type CutOfferProps = { cut: Cut; onHandles: (frames: number) => Promise<void>; onTake: () => void };
 
 /** What a cut shows of this shot, before it is taken. */
 export function CutOffer({ cut, onHandles, onTake }: CutOfferProps) {
   const [least, most] = limitsOf("conform_to_cut.handles");
+  const take = useAfterTyped(onTake);
+  const changed = (frames: number) => {
+    const found = onHandles(frames);
+    beingRead(found.then(() => true));
+    return found;
+  };
   const handles = "handles" in cut.command ? (cut.command.handles ?? 0) : 0;
   return (
     <section aria-label="What the cut changes" className="mb-3 flex flex-col gap-2 text-sm">
@@ -26,11 +32,11 @@ export function CutOffer({ cut, onHandles, onTake }: CutOfferProps) {
           most={most}
           digits={0}
           className="border-base-300 border-b"
-          onCommit={(frames) => onHandles(Math.round(frames))}
+          onCommit={(frames) => changed(Math.round(frames))}
         />
       </p>
       <p className="opacity-80">Keys outside of the range stay, for the next cut.</p>
-      <button type="button" className="btn btn-sm btn-primary self-end" onClick={onTake}>
+      <button type="button" className="btn btn-sm btn-primary self-end" onClick={take}>
         Conform to the cut
       </button>
     </section>

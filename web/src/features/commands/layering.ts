@@ -15,6 +15,21 @@ import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
+/** What people call sources of motion besides. */
+const OTHERWISE: Record<string, string> = {
+  noise: "shake random handheld",
+  wave: "sine oscillation sway swell",
+  drift: "wander slow float",
+  tremor: "nervous fine shake",
+  breath: "breathing chest",
+  gait: "footsteps walk run steps bob",
+  road: "ground vehicle car bumps wheels",
+  hit: "impact blow explosion bang",
+  cycle: "loop drawn repeat",
+  keys: "hand drawn animated",
+  take: "recorded capture",
+  formula: "expression script maths",
+};
 const ALL = [...AXES];
 const withClip = () => selection().kind === "clip";
 const withBlend = () => {
@@ -140,12 +155,14 @@ export const LAYERING: Action[] = [
   {
     id: "handheld",
     title: "Add handheld feel",
+    also: "shake noise wobble",
     keys: ["H"],
     run: addHandheld,
   },
   ...facts().sources.map(({ kind }) => ({
     id: `add-${kind}`,
     title: `Add ${kind} layer`,
+    also: OTHERWISE[kind],
     keys: [],
     run: () => void commit({ type: "add_layer", source: kind }, { kept: selectMade }),
   })),

@@ -51,6 +51,7 @@ export const MOVING: Action[] = [
   ...LENSES_MM.map((focal) => ({
     id: `lens-${focal}`,
     title: `Lens of ${focal} mm`,
+    also: "zoom focal length",
     keys: [],
     run: () => takeLens(focal),
   })),

@@ -42,6 +42,7 @@ export const RIGGING: Action[] = [
   {
     id: "operator",
     title: "Toggle operator",
+    also: "follow target track aim",
     keys: ["Shift+O"],
     run: () => {
       fit("operator", !mountNow()?.operator);
@@ -57,8 +58,14 @@ export const RIGGING: Action[] = [
       show("give")();
     },
   },
-  { id: "hold", title: "Toggle hold framing", keys: ["Shift+H"], run: () => holdFraming(!shotNow()?.hold) },
-  { id: "glass", title: "Lens: distortion and breathing …", keys: [], run: show("glass") },
+  {
+    id: "hold",
+    title: "Toggle hold framing",
+    also: "follow target stabilise",
+    keys: ["Shift+H"],
+    run: () => holdFraming(!shotNow()?.hold),
+  },
+  { id: "glass", title: "Lens: distortion and breathing …", also: "focus barrel glass", keys: [], run: show("glass") },
   { id: "ride", title: "Ride on …", keys: [], run: show("ride") },
   { id: "mount", title: "This mount: name, length, pivot, order …", keys: [], run: show("rig") },
   { id: "to-ground", title: "Mount towards the ground", keys: [], available: several, run: () => moveMount(-1) },

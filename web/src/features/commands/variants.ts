@@ -43,6 +43,7 @@ export const VARIANTS: Action[] = [
   {
     id: "beside-variant",
     title: "Compare with the next variant, side by side",
+    also: "wipe blind test",
     keys: [],
     available: several,
     run: besideNext,

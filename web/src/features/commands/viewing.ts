@@ -52,7 +52,13 @@ const flip = (field: "around" | "scribble" | "tinted") => () => view.setState((s
 export const VIEWING: Action[] = [
   { id: "undo", title: "Undo", keys: ["Ctrl+Z"], repeats: true, run: () => void undo() },
   { id: "redo", title: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], repeats: true, run: () => void redo() },
-  { id: "history", title: "History …", keys: ["Ctrl+H"], run: () => view.setState({ dialog: "history" }) },
+  {
+    id: "history",
+    title: "History …",
+    also: "revisions versions earlier",
+    keys: ["Ctrl+H"],
+    run: () => view.setState({ dialog: "history" }),
+  },
   {
     id: "shot",
     title: "Shot settings: name, frame rate, range, resolution, sensor, set …",
@@ -88,6 +94,7 @@ export const VIEWING: Action[] = [
   {
     id: "presets",
     title: "Browse presets",
+    also: "shelf library feels panic handheld",
     keys: ["R"],
     run: () => flipSheet("presets"),
   },
@@ -106,7 +113,7 @@ export const VIEWING: Action[] = [
   {
     id: "checks",
     title: "Checks: what is wrong with this shot",
-    also: "findings warnings errors problems lint validate",
+    also: "findings warnings errors problems lint validate coverage edges seam",
     keys: ["Z"],
     run: () => flipSheet("checks"),
   },
@@ -135,7 +142,19 @@ export const VIEWING: Action[] = [
   { id: "pieces", title: "Show all pieces of the set", keys: [], run: () => view.setState({ looks: {} }) },
   { id: "night", title: "Toggle light/dark paper", keys: [], run: toggleNight },
   { id: "light", title: "Toggle lighter views (fewer pixels, for slow machines)", keys: [], run: toggleLight },
-  { id: "import", title: "Import a camera path or a set …", keys: ["I"], run: () => openImport(null) },
-  { id: "export", title: "Export …", keys: ["E"], run: () => view.setState({ dialog: "export" }) },
+  {
+    id: "import",
+    title: "Import a camera path or a set …",
+    also: "load gltf glb csv",
+    keys: ["I"],
+    run: () => openImport(null),
+  },
+  {
+    id: "export",
+    title: "Export …",
+    also: "movie video mp4 webm png render preview gltf glb csv save bake",
+    keys: ["E"],
+    run: () => view.setState({ dialog: "export" }),
+  },
   { id: "commands", title: "All commands …", keys: ["Ctrl+K", "?"], run: () => view.setState({ dialog: "commands" }) },
 ];

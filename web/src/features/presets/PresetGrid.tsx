@@ -2,6 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import type { PresetEntry } from "../../api/types";
+import { useAfterTyped } from "../../shared/number";
 import { useSize } from "../../shared/useSize";
 import { presets, readable } from "../../stores/presets";
 import { cancelPreview, preview, trying } from "../../stores/trying";
@@ -76,6 +77,7 @@ function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
   const marked = useStore(presets, (each) => each.marked.includes(entry.key));
   const withCommand = (run: (command: ReturnType<typeof placing>) => void) => () =>
     readable(entry) && run(placing(where, entry));
+  const put = useAfterTyped(withCommand(place));
   return (
     <PresetCard
       entry={entry}
@@ -85,7 +87,7 @@ function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
       clip={clip}
       onTry={withCommand(preview)}
       onLeave={cancelPreview}
-      onPlace={withCommand(place)}
+      onPlace={put}
     />
   );
 }

@@ -4,6 +4,7 @@ import { startMovie } from "../../acts/movie";
 import { explain } from "../../api/client";
 import type { MovieAsked, State } from "../../api/types";
 import { Complaint } from "../../parts/Complaint";
+import { useAfterTyped } from "../../shared/number";
 import { filming } from "../../stores/movie";
 import { MovieForm } from "./MovieForm";
 import { MovieProgress } from "./MovieProgress";
@@ -21,13 +22,13 @@ export function MoviePart({ state, kind, drawing, onBegun }: MoviePartProps) {
   const [asked, setAsked] = useState(() => freshMovie(state));
   const [refused, setRefused] = useState("");
   const problem = useStore(filming, (each) => each.problem);
-  const begin = () => {
+  const begin = useAfterTyped(() => {
     onBegun();
     rememberMovie(asked);
     setRefused("");
     const format = kind.name as MovieAsked["format"];
     startMovie({ ...asked, format }).catch((error) => setRefused(explain(error)));
-  };
+  });
   return (
     <>
       <MovieForm state={state} asked={asked} disabled={drawing} onChange={setAsked} />

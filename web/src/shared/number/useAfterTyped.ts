@@ -1,0 +1,39 @@
+import { useEffect, useRef, useState } from "react";
+
+/** What is being read just now, or found out from what was read; each answers whether it went well. */
+const under = new Set<Promise<boolean>>();
+
+/** Something that was typed is being read, or something else is found out from it. */
+export function beingRead(reading: Promise<boolean>): void {
+  under.add(reading);
+  void reading.finally(() => under.delete(reading));
+}
+
+/**
+ * Has something done with what was typed before it: at once, or as soon as that has been read. Where that is no number
+ * nothing is done; what is wrong is said beside it.
+ */
+export function useAfterTyped(act: () => void): () => void {
+  const latest = useRef(act);
+  latest.current = act;
+  const [due, setDue] = useState(0);
+  // Drawn once more, it knows what has been read.
+  useEffect(() => {
+    if (due) latest.current();
+  }, [due]);
+  return () => {
+    if (!under.size) act();
+    else void allWell().then((well) => well && setDue((times) => times + 1));
+  };
+}
+
+async function allWell(): Promise<boolean> {
+  let well = true;
+  while (under.size) {
+    const read = await Promise.all(under);
+    well &&= read.every(Boolean);
+    // Whoever typed it takes it first, and may have more to find out.
+    await new Promise((done) => setTimeout(done));
+  }
+  return well;
+}
