@@ -3,9 +3,9 @@
 import re
 
 import numpy as np
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
-from tests.web.harness import settled
+from tests.web.harness import at_first, settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Shot
@@ -24,6 +24,41 @@ class TimeEdits(WithPage):
         entry = row.get_by_role("textbox", name=name, exact=True)
         entry.fill(text)
         entry.press("Enter")
+
+    def test_what_is_typed_counts_however_soon_it_is_applied(self) -> None:
+        page = self.open(SHOT)
+        self.go_to(41)
+        row = page.get_by_role("region", name="Edit time")
+        entry = row.get_by_role("textbox", name="frames", exact=True)
+        for text, undo in (("30", "Insert 30 frames at frame 41"), ("2 * 4", "Insert 8 frames at frame 41")):
+            with self.subTest(text):
+                page.keyboard.press("Shift+I")
+                row.get_by_role("spinbutton", name="frames", exact=True).press("Enter")
+                entry.fill(text)
+                row.get_by_role("button", name="Apply").click()
+                expect(page.get_by_label(f"Undo: {undo}")).to_be_visible()
+        page.keyboard.press("Shift+I")
+        row.get_by_role("spinbutton", name="frames", exact=True).press("Enter")
+        entry.fill("many")
+        row.get_by_role("button", name="Apply").click()
+        expect(row.get_by_role("alert")).to_be_visible()
+        expect(page.get_by_label("Undo: Insert 8 frames at frame 41")).to_be_visible()
+
+    def test_a_number_that_is_read_late_leaves_who_types_the_next_one_alone(self) -> None:
+        page = self.open(SHOT)
+        held: list[Route] = []
+        at_first(page, "**/api/arithmetic", held.append)
+        page.keyboard.press("Control+k")
+        page.get_by_label("Search commands").fill("backwards")
+        page.keyboard.press("Enter")
+        with page.expect_request("**/api/arithmetic"):
+            self.type_into("from frame", "30")
+        row = page.get_by_role("region", name="Edit time")
+        row.get_by_role("spinbutton", name="to frame", exact=True).press("Enter")
+        with page.expect_response("**/api/arithmetic"):
+            held[0].continue_()
+        expect(row.get_by_role("spinbutton", name="from frame", exact=True)).to_have_text("30")
+        expect(row.get_by_role("textbox", name="to frame", exact=True)).to_be_focused()
 
     def test_frames_are_put_in_where_the_playhead_is_and_come_out_again(self) -> None:
         page = self.open(SHOT)

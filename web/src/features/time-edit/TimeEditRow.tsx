@@ -2,6 +2,7 @@ import { Hourglass } from "lucide-react";
 import { useEffect } from "react";
 import { useStore } from "zustand";
 import { LaneRow, useLaneSize } from "../../shared/LaneRow";
+import { useAfterTyped } from "../../shared/number";
 import { useLeaving } from "../../shared/useLeaving";
 import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
@@ -31,10 +32,10 @@ function Choosing({ draft }: { draft: TimeDraft }) {
     if (can) preview(kind.command(draft), true);
   }, [draft, kind, can, revision]);
   useLeaving(cancelPreview);
-  const apply = () => {
+  const apply = useAfterTyped(() => {
     endTimeEdit();
     void commit(kind.command(draft));
-  };
+  });
   return (
     <LaneRow
       role="region"

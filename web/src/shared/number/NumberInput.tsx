@@ -45,7 +45,8 @@ export function NumberInput(props: NumberInputProps) {
     const next = await read(text, value);
     entered.current = false;
     if (next === null) return;
-    onEnd(byKey);
+    // Who is typing elsewhere by now is left there.
+    onEnd(byKey && document.activeElement === box.current);
     onValue(next);
   };
   return (

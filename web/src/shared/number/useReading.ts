@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import { arithmetic, type TypedInto } from "./arithmetic";
+import { beingRead } from "./useAfterTyped";
 
 /** Reading what was typed into a number, one text at a time. `fault` says what is wrong with it; what is given up meanwhile has no answer. */
 export function useReading(hint: string, into: TypedInto) {
@@ -11,7 +12,9 @@ export function useReading(hint: string, into: TypedInto) {
     if (reading.current) return null;
     const mine = turn.current;
     reading.current = true;
-    const found = await arithmetic(text, before, into);
+    const asked = arithmetic(text, before, into);
+    beingRead(asked.then((found) => "value" in found));
+    const found = await asked;
     if (mine !== turn.current) return null;
     reading.current = false;
     if ("value" in found) return found.value;
