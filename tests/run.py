@@ -7,9 +7,11 @@ only those of the core.
 from __future__ import annotations
 
 import argparse
+import ctypes
 import io
 import multiprocessing
 import os
+import signal
 import sys
 import time
 import unittest
@@ -109,12 +111,19 @@ def _each(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
             yield test
 
 
+def _end_with_parent() -> None:
+    """A worker whose parent was killed would go on with all that is left (Linux: prctl(2), PR_SET_PDEATHSIG)."""
+    prctl = getattr(ctypes.CDLL(None), "prctl", None)
+    if prctl is not None:
+        prctl(1, signal.SIGTERM)
+
+
 def side_by_side(names: Iterable[str], workers: int) -> Outcome:
     """Runs each name in one of several processes; what fails is printed at once. A worker that dies fails what it
     was given.
     """
     outcome = Outcome()
-    with ProcessPoolExecutor(workers, mp_context=multiprocessing.get_context("spawn")) as pool:
+    with ProcessPoolExecutor(workers, multiprocessing.get_context("spawn"), _end_with_parent) as pool:
         waiting = {pool.submit(run, [name]): name for name in names}
         for done in as_completed(waiting):
             error = done.exception()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import statistics
 import subprocess
 import sys
@@ -22,6 +23,8 @@ FRAMES, LAYERS, MOVES = 2000, 20, 60
 # Sub-frames, and the last frame that is drawn with them.
 _MOVIES = ((1, 26), (16, 6))
 _LOOKS_MS = 50
+# Until all that comes after the first picture is drawn.
+_SETTLED_MS = 4000
 _SOFTWARE = ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader"]
 _RENDERER = """() => {
   const gl = document.createElement("canvas").getContext("webgl2");
@@ -69,6 +72,7 @@ def run() -> dict[str, object]:
                 page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
                 page.goto(f"{url}shot/bench")
                 page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
+                resting = _at_rest(browser, page)
                 figures = {"paused": _dragged(page), "playing": _dragged(page, play=True)}
                 renderer = page.evaluate(_RENDERER)
                 movies = _movies(page, url)
@@ -78,7 +82,22 @@ def run() -> dict[str, object]:
             server.wait()
             if server.stdout is not None:
                 server.stdout.close()
-    return {"shot": f"{FRAMES} frames x {LAYERS} layers", "renderer": renderer, "samples_applied_ms": figures, **movies}
+    return {
+        "shot": f"{FRAMES} frames x {LAYERS} layers",
+        "renderer": renderer,
+        "frames_a_second_at_rest": resting,
+        "samples_applied_ms": figures,
+        **movies,
+    }
+
+
+def _at_rest(browser: Any, page: Any) -> int:
+    """How many frames the page draws in a second while nobody touches it; none, or something draws for ever."""
+    page.wait_for_timeout(_SETTLED_MS)
+    browser.start_tracing(page=page, categories=["cc"])
+    page.wait_for_timeout(1000)
+    events = json.loads(browser.stop_tracing())["traceEvents"]
+    return sum(event["name"] == "ProxyMain::BeginMainFrame" for event in events)
 
 
 def _dragged(page: Any, play: bool = False) -> dict[str, object]:
