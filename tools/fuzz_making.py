@@ -24,7 +24,7 @@ from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.seen import fitted, seen
 from zittern.core.shot.shot import Shot, Subject, new_shot
-from zittern.core.shot.targets import MountTarget, PointTarget, SubjectTarget, TargetChange
+from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target, TargetChange
 from zittern.core.sources.table import SOURCES
 from zittern.core.sources.take import Recording, Take, Track
 from zittern.core.timebase import Fps
@@ -114,6 +114,13 @@ def _hold(rng: random.Random, mounts: list[str | None]) -> HoldFraming:
     )
     change = TargetChange(frame=rng.uniform(5.0, 60.0), target=rng.choice(targets))
     return HoldFraming(below_hz=0.3, target=rng.choice(targets), changes=rng.choice([(), (change,)]))
+
+
+def _on(shot: Shot, rng: random.Random) -> Target | None:
+    """What a cue happens at."""
+    mount = MountTarget(mount=rng.choice(shot.mounts).id)
+    point = PointTarget(x_m=_number(rng, -2.0, 2.0, ()), z_m=fixed(-4.0))
+    return rng.choice([None, SubjectTarget(), mount, point, MiddleTarget(one=mount, other=SubjectTarget())])
 
 
 def _mount(rng: random.Random, n: int, _: int) -> Mount:
@@ -284,7 +291,9 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: shot.replace(
         cues=(
             *shot.cues[1:],
-            Cue(id=f"cue-{rng.randint(5, 999)}", frame=rng.uniform(1, 80), name=rng.choice(["", "A"])),
+            Cue(
+                id=f"cue-{rng.randint(5, 999)}", frame=rng.uniform(1, 80), name=rng.choice(["", "A"]), on=_on(shot, rng)
+            ),
         )
     ),
     lambda shot, rng: _some_mount(

@@ -1,6 +1,6 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useStore } from "zustand";
-import { NumberField } from "../../shared/number";
+import { NumberField, useAfterTyped } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
 import { placesAlike } from "../../stores/selection";
@@ -13,14 +13,17 @@ export function ConnectBar({ place }: { place: FormulaPlace }) {
   const dials = useStore(openShot, (each) => each.state?.document.dials ?? []);
   const [low, setLow] = useState(0);
   const [high, setHigh] = useState(place.times === 1 ? 1 : place.times);
-  const connect = (dial: string) =>
-    void commit({
-      type: "connect_dial",
-      dial,
-      at: placesAlike(place.at),
-      low: low / place.times,
-      high: high / place.times,
-    });
+  const chosen = useRef("");
+  const connect = useAfterTyped(
+    () =>
+      void commit({
+        type: "connect_dial",
+        dial: chosen.current,
+        at: placesAlike(place.at),
+        low: low / place.times,
+        high: high / place.times,
+      }),
+  );
   const end = (label: string, value: number, onCommit: (value: number) => void) => (
     <NumberField
       label={label}
@@ -41,7 +44,10 @@ export function ConnectBar({ place }: { place: FormulaPlace }) {
           aria-label="Connect to a dial"
           className="border-base-300 border-b bg-base-100 text-base-content"
           value={NONE}
-          onChange={(event) => connect(event.target.value)}
+          onChange={(event) => {
+            chosen.current = event.target.value;
+            connect();
+          }}
         >
           <option disabled>{NONE}</option>
           {dials.map(({ name }) => (
