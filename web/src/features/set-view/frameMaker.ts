@@ -16,6 +16,7 @@ import { Exposer } from "./exposer";
 import { discard, PLAIN, pass, run, SAMPLES, SHOWN } from "./passes";
 import { readBack } from "./readBack";
 import { wholePicture } from "./seen";
+import { anyTiled } from "./tiles";
 
 /** Draws frames of one movie. */
 export class FrameMaker {
@@ -49,9 +50,14 @@ export class FrameMaker {
   }
 
   /** A frame as raw RGBA from the lowest row up. What is drawn on the page meanwhile is left alone. */
-  async make(order: FrameOrder, overlays: Overlay[]): Promise<Uint8Array> {
+  make(order: FrameOrder, overlays: Overlay[]): Promise<Uint8Array> {
+    const { draws, regions } = this.movie;
+    const sharp = anyTiled() && this.exposer.sharpen(draws.length, order, regions.length, wholePicture(this.aspect));
+    return sharp ? sharp.then(() => this.draw(order, overlays)) : this.draw(order, overlays);
+  }
+
+  private draw(order: FrameOrder, overlays: Overlay[]): Promise<Uint8Array> {
     const { gl, movie } = this;
-    await this.exposer.sharpen(movie.draws.length, order, movie.regions.length, wholePicture(this.aspect));
     const before = { target: gl.getRenderTarget(), autoClear: gl.autoClear, shadows: gl.shadowMap.autoUpdate };
     // All is drawn in one go, and only then waited for: the page's own pictures never come in between.
     try {
@@ -60,7 +66,7 @@ export class FrameMaker {
         this.place(region, light);
       });
       for (const overlay of overlays) this.overlay(overlay);
-      return await readBack(gl, this.frame);
+      return readBack(gl, this.frame);
     } finally {
       gl.setRenderTarget(before.target);
       gl.autoClear = before.autoClear;

@@ -37,6 +37,11 @@ export function hangTiled(plate: TiledPlate): () => void {
   };
 }
 
+/** Whether any plate is drawn in tiles. */
+export function anyTiled(): boolean {
+  return hung.size > 0;
+}
+
 /** Draws with the tiles that are here and fetches the others; answers when those have come, or at once with nothing. */
 export function sharpen(
   lens: PerspectiveCamera,
