@@ -65,10 +65,12 @@ class Reading(unittest.TestCase):
             self.assertEqual((seen.width, small.width), (MOST_SHOWN_PX, 256))
 
     def test_a_large_one_is_kept_in_tiles_of_it_and_of_its_half(self) -> None:
-        self.assertFalse(self.read(encoded(plain(TILE_PX, 40))).tiled)
+        self.read(encoded(plain(TILE_PX, 40)))
+        self.assertFalse(self.tiles.is_file())
         across, up = np.meshgrid(np.arange(5000), np.arange(2100))
         whole = np.stack([across // 20, up // 9, (across // 500) * 25], axis=2).astype(np.uint8)
-        self.assertTrue(self.read(encoded(Image.fromarray(whole), "PNG", compress_level=1)).tiled)
+        self.read(encoded(Image.fromarray(whole), "PNG", compress_level=1))
+        self.assertTrue(self.tiles.is_file())
         with zipfile.ZipFile(self.tiles) as kept:
             index = json.loads(kept.read("index.json"))
             self.assertEqual(

@@ -23,7 +23,7 @@ def kept(library: Library, file: UploadFile) -> Hung:
     shown, thumb, tiles = made
     try:
         facts = read_picture(data, name, shown, thumb, tiles)
-        digest = keep_picture(library.data_dir, data, shown, thumb, tiles if facts.tiled else None)
+        digest = keep_picture(library.data_dir, data, shown, thumb, tiles)
     finally:
         for path in made:
             path.unlink(missing_ok=True)

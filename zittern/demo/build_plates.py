@@ -6,6 +6,7 @@ import hashlib
 import io
 import json
 import tempfile
+from dataclasses import asdict
 from pathlib import Path
 
 from PIL import Image
@@ -34,9 +35,7 @@ def main() -> None:
             facts = read_picture(
                 data, name, Path(folder) / "shown.webp", FOLDER / f"{digest}.small.webp", Path(folder) / "tiles.zip"
             )
-        index[name] = {
-            "picture": digest, "width_px": facts.width_px, "height_px": facts.height_px, "opaque": facts.opaque,
-        }  # fmt: skip
+        index[name] = {"picture": digest, **asdict(facts)}
     INDEX.write_text(json.dumps(index, indent=1) + "\n")
 
 

@@ -16,17 +16,16 @@ MOST_PICTURE_BYTES = 64 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class PictureFacts:
-    """Its size, what it covers as plates keep it, and whether there are tiles of it."""
+    """Its size, and what it covers as plates keep it."""
 
     width_px: int
     height_px: int
     opaque: str | None
-    tiled: bool
 
 
 def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) -> PictureFacts:
-    """What a picture is; what is drawn of it goes to one file, a small one to another, tiles of a large one to a third.
-    Raises FormatError with the name and why.
+    """What a picture is; what is drawn of it goes to one file, a small one to another, tiles to a third where it is
+    large. Raises FormatError with the name and why.
     """
     if not data:
         raise FormatError("there is nothing in this file", name)
@@ -37,4 +36,4 @@ def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) 
         raise FormatError("this picture cannot be read; save it as PNG once more", name)
     if "fault" in answer:
         raise FormatError(f"this picture cannot be hung: {answer['fault']}", name)
-    return PictureFacts(answer["width_px"], answer["height_px"], answer["opaque"], tiles.is_file())
+    return PictureFacts(answer["width_px"], answer["height_px"], answer["opaque"])

@@ -85,7 +85,7 @@ def _read(images: Any, shown: str, thumb: str, tiles: str) -> dict[str, Any]:
 
 def _keep_tiles(picture: Any, path: str) -> None:
     """Entries `LEVEL/COLUMN/ROW`, and `index.json`: the sizes of the levels from the picture's own on, what a tile goes
-    on by, its margin, their media type. JPEG where nothing is clear: a hundred megapixels of WebP take half a minute.
+    on by, its margin. JPEG where nothing is clear: a hundred megapixels of WebP take half a minute.
     """
     import io
     import zipfile
@@ -105,7 +105,7 @@ def _keep_tiles(picture: Any, path: str) -> None:
                     out.writestr(f"{len(levels)}/{left // step}/{top // step}", tile.getvalue())
             levels.append({"width_px": width, "height_px": height})
             picture = picture.reduce(2)
-        index = {"step_px": step, "margin_px": TILE_MARGIN_PX, "levels": levels, "media_type": f"image/{kind.lower()}"}
+        index = {"step_px": step, "margin_px": TILE_MARGIN_PX, "levels": levels}
         out.writestr("index.json", json.dumps(index))
 
 

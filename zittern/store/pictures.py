@@ -23,15 +23,15 @@ _DIGEST = re.compile(r"^[0-9a-f]{64}$")
 _FRESH_S = 24 * 3600.0
 
 
-def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: Path | None = None) -> str:
-    """Keeps what is drawn of a picture, a small one and tiles, made beside; the digest of its content. Raises
-    StoreError.
+def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: Path) -> str:
+    """Keeps what is drawn of a picture, a small one and its tiles if there are any, made beside; the digest of its
+    content. Raises StoreError.
     """
     digest = hashlib.sha256(data).hexdigest()
     with faults_of(data_dir):
         folder = data_dir / "pictures"
         folder.mkdir(exist_ok=True)
-        if tiles is not None:
+        if tiles.is_file():
             tiles.replace(folder / f"{digest}.zip")
         thumb.replace(folder / f"{digest}.small.webp")
         shown.replace(folder / f"{digest}.webp")

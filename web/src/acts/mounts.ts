@@ -79,12 +79,12 @@ export function fitGlass(on: boolean): void {
   void commit({ type: "set_values", values: [{ at: "shot.glass", value: on ? {} : null }] });
 }
 
-/** Lets the mount ride on an object of the set, or takes it off. */
-/** Along the path of the subject, as it is now. */
+/** Lets the mount ride along the path of the subject, as it is now. */
 export function rideOnSubject(mount: string): Promise<void> {
   return commit({ type: "ride_on_subject", mount });
 }
 
+/** Lets the mount ride on an object of the set, or takes it off. */
 export function rideOn(mount: string, object: string | null): Promise<void> {
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };

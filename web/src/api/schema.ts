@@ -7843,11 +7843,6 @@ export interface components {
              */
             margin_px: number;
             /**
-             * Media Type
-             * @default image/jpeg
-             */
-            media_type: string;
-            /**
              * Step Px
              * @default 0
              */

@@ -40,4 +40,3 @@ class TilesOut(Model):
     step_px: int = 0
     margin_px: int = 0
     levels: list[LevelOut] = []
-    media_type: str = "image/jpeg"

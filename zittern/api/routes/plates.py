@@ -31,6 +31,8 @@ _LENGTH_S = 10.0
 
 _Place = Annotated[int, Path(ge=0, le=1000)]
 _FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
+# What a JPEG begins with.
+_JPEG = b"\xff\xd8"
 _Distance = Annotated[float, Form(ge=0.02, le=1e5)]
 _Overscan = Annotated[float, Form(ge=0.0, le=500.0)]
 
@@ -107,4 +109,5 @@ def get_tile(digest: str, level: _Place, column: _Place, row: _Place, ctx: Ctx) 
     tile = picture_tile(ctx.library.data_dir, digest, f"{level}/{column}/{row}")
     if tile is None:
         raise NotFound("this tile of the picture is not here; hang its file again on the same plate")
-    return Response(tile, media_type=get_tiles(digest, ctx).media_type, headers=_FOR_EVER)
+    media_type = "image/jpeg" if tile.startswith(_JPEG) else "image/webp"
+    return Response(tile, media_type=media_type, headers=_FOR_EVER)

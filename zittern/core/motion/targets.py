@@ -4,10 +4,13 @@ a point, the middle of two. Whoever follows may take another one from some frame
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from zittern.core.motion.move import bare_behind
 from zittern.core.numbers.scope import Scope
+from zittern.core.shot.cues import Cue
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target, needs_subject
@@ -73,8 +76,9 @@ def gliding_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Arra
     return out
 
 
-def cue_places_m(shot: Shot, scope: Scope) -> Array:
-    """Where each cue of a shot is at its own frame; nan where it is nowhere, or happens at a subject that is not there.
+def cue_places_m(shot: Shot, scope: Scope, cues: Sequence[Cue] | None = None) -> Array:
+    """Where each cue of a shot, or each of some, is at its own frame; nan where it is nowhere, or happens at a subject
+    that is not there.
 
     Parameters
     ----------
@@ -84,15 +88,16 @@ def cue_places_m(shot: Shot, scope: Scope) -> Array:
     -------
     (C, 3) metres in the world.
     """
-    out = np.full((len(shot.cues), 3), np.nan)
+    cues = shot.cues if cues is None else cues
+    out = np.full((len(cues), 3), np.nan)
     at: dict[str, tuple[Target, list[int]]] = {}
-    for n, cue in enumerate(shot.cues):
+    for n, cue in enumerate(cues):
         if cue.place_m is not None:
             out[n] = cue.place_m
         elif cue.on is not None and not (shot.subject is None and needs_subject(cue.on)):
             at.setdefault(cue.on.fingerprint, (cue.on, []))[1].append(n)
     for target, rows in at.values():
-        frames = np.array([shot.cues[n].frame for n in rows])
+        frames = np.array([cues[n].frame for n in rows])
         out[rows] = _position_m(shot, target, scope.over(frames))
     return out
 

@@ -197,10 +197,9 @@ def _corner(at: Moment) -> CornerReading | None:
 
 
 def _cue_places(at: Moment) -> dict[str, tuple[float, float, float]]:
-    shot = at.shot
-    moved = shot.replace(cues=tuple([cue for cue in shot.cues if cue.on is not None][:_MOST_CUE_PLACES]))
-    places = cue_places_m(moved, moved.scope(at.frame)) if moved.cues else np.empty((0, 3))
-    return {cue.id: (x, y, z) for cue, (x, y, z) in zip(moved.cues, places.tolist(), strict=True) if math.isfinite(x)}
+    cues = [cue for cue in at.shot.cues if cue.on is not None][:_MOST_CUE_PLACES]
+    places = cue_places_m(at.shot, at.shot.scope(at.frame), cues) if cues else np.empty((0, 3))
+    return {cue.id: (x, y, z) for cue, (x, y, z) in zip(cues, places.tolist(), strict=True) if math.isfinite(x)}
 
 
 MOMENTS: tuple[MomentRow, ...] = (

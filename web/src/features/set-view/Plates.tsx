@@ -1,7 +1,7 @@
 import { useFrame, useThree } from "@react-three/fiber";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { ClampToEdgeWrapping, DoubleSide, type Group, MirroredRepeatWrapping, type Texture } from "three";
+import { ClampToEdgeWrapping, type Group, MirroredRepeatWrapping, type Texture } from "three";
 import { useStore } from "zustand";
 import { client, take } from "../../api/client";
 import type { PictureTiles, Plate } from "../../api/types";
@@ -12,7 +12,7 @@ import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { discardPicture, pictureTexture } from "./pictureTexture";
 import { plateGeometry } from "./plateGeometry";
-import { TiledPlate } from "./tiledPlate";
+import { PLATE_LOOKS, TiledPlate } from "./tiledPlate";
 import { countWhole, hangTiled } from "./tiles";
 
 const NONE: Plate[] = [];
@@ -108,10 +108,7 @@ function AsAWhole({ plate, texture }: { plate: Plate; texture: Texture | null })
         color={texture ? "white" : MISSING}
         wireframe={!texture}
         transparent={texture !== null}
-        alphaTest={0.02}
-        side={DoubleSide}
-        fog={false}
-        toneMapped={false}
+        {...PLATE_LOOKS}
       />
     </mesh>
   );

@@ -68,13 +68,10 @@ export class LensPictures {
     const seen = seenNow(aspect);
     const bent = bentAt(pose, seen);
     const dpr = gl.getPixelRatio();
-    if (redraw) {
-      aimAt(lens, pose, shownAt(pose, seen));
-      sharpen(lens, width * dpr, height * dpr, redraw);
-    }
+    aimAt(lens, pose, shownAt(pose, seen));
+    if (redraw) sharpen(lens, width * dpr, height * dpr, redraw);
     const wide = bent && this.wide.draw(scene, lens, pose, bent, width * dpr, height * dpr);
     if (wide) gl.setRenderTarget(null);
-    else aimAt(lens, pose, shownAt(pose, seen));
     const picture = { left: box.left + x, top: box.top + y, width, height };
     aim(gl, picture, canvasHeight);
     if (part) {

@@ -30,8 +30,10 @@ export type Cell = {
 const AROUND = 1.2;
 /** Places along each side of a cell that are looked at. */
 const LOOKED_AT = [0, 0.5, 1];
-/** Tiles and their parts of the whole picture differ by less than what nobody sees. */
-const CLEAR = 0.02;
+/** What is nearer to the lens than this, or behind it, has no place in the picture (m). */
+const NEAR_M = 0.02;
+/** How every plate is drawn. */
+export const PLATE_LOOKS = { alphaTest: 0.02, side: DoubleSide, fog: false, toneMapped: false };
 
 export class TiledPlate {
   readonly group = new Group();
@@ -108,7 +110,7 @@ export class TiledPlate {
       for (const up of LOOKED_AT) {
         const at = hangsAt(left + (right - left) * across, low + (high - low) * up, this.plate);
         const { x, y, w } = this.place.set(...at, 1).applyMatrix4(this.toLens);
-        if (w <= CLEAR) {
+        if (w <= NEAR_M) {
           behind = true;
           continue;
         }
@@ -145,12 +147,5 @@ function shareOf(size: { width_px: number; height_px: number }, x0: number, y0: 
 }
 
 function materialOf(map: Texture): MeshBasicMaterial {
-  return new MeshBasicMaterial({
-    map,
-    transparent: true,
-    alphaTest: CLEAR,
-    side: DoubleSide,
-    fog: false,
-    toneMapped: false,
-  });
+  return new MeshBasicMaterial({ map, transparent: true, ...PLATE_LOOKS });
 }

@@ -9,7 +9,7 @@ const MOST_PX = 64e6;
 /** Until it is here, a tile is taken to be so large. */
 const TILE_PX = 2048 ** 2;
 
-type Tile = { texture: Texture | null; coming: Promise<void>; askedAt: number };
+type Tile = { texture: Texture | null; coming: Promise<void>; failed: boolean; askedAt: number };
 
 const hung = new Set<TiledPlate>();
 const tiles = new Map<string, Tile>();
@@ -88,8 +88,8 @@ function sizeOf(url: string): number {
 /** Nothing where it came and was none. */
 function fetched(url: string, redraw: () => void): Promise<void> | null {
   const known = tiles.get(url);
-  if (known) return known.texture === null && known.askedAt < 0 ? null : known.coming;
-  const tile: Tile = { texture: null, coming: Promise.resolve(), askedAt: round };
+  if (known) return known.failed ? null : known.coming;
+  const tile: Tile = { texture: null, coming: Promise.resolve(), failed: false, askedAt: round };
   tile.coming = pictureTexture(url).then(
     (texture) => {
       if (tiles.get(url) !== tile) return discardPicture(texture);
@@ -98,7 +98,7 @@ function fetched(url: string, redraw: () => void): Promise<void> | null {
     },
     () => {
       // The part of the whole picture is drawn instead, and it is not asked for again.
-      tile.askedAt = -1;
+      tile.failed = true;
     },
   );
   tiles.set(url, tile);
@@ -109,7 +109,7 @@ function fetched(url: string, redraw: () => void): Promise<void> | null {
 function tidy(kept: Set<string>): void {
   for (const url of kept) {
     const tile = tiles.get(url);
-    if (tile && tile.askedAt >= 0) tile.askedAt = round;
+    if (tile) tile.askedAt = round;
   }
   const here = [...tiles].filter(([, tile]) => tile.texture);
   let all = here.reduce((sum, [url]) => sum + sizeOf(url), 0);
