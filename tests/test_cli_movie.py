@@ -6,6 +6,7 @@ import sys
 import tempfile
 import unittest
 from pathlib import Path
+from unittest import mock
 
 import av
 
@@ -67,10 +68,19 @@ class Movie(unittest.TestCase):
             self.assertEqual(done.stderr.count("\n"), 1)
 
     def test_without_a_browser_it_says_what_to_install(self) -> None:
-        done = self.movie("signal-run", "-o", "c.mp4", browser="/nowhere/chromium")
-        self.assertIn("there is no program '/nowhere/chromium'; name an installed Chromium with --browser", done.stderr)
-        none = self.movie("signal-run", "-o", "c.mp4", "--browser", "")
-        self.assertEqual(none.returncode, 2)
+        asked = ("signal-run", "-o", "c.mp4", "--data", "data")
+        for none, arguments in (
+            ("'/nowhere/chromium'", ()),
+            ("'/nowhere/other'", ("--browser", "/nowhere/other")),
+            ("''", ("--browser", "")),
+        ):
+            done = self.movie(*asked, *arguments, browser="/nowhere/chromium")
+            self.assertEqual(done.returncode, 2)
+            self.assertIn(f"there is no program {none}; name an installed Chromium with --browser", done.stderr)
+        with mock.patch.dict(os.environ, {"PATH": "/nowhere"}):
+            done = self.movie(*asked, browser="")
+        self.assertEqual(done.returncode, 2)
+        self.assertIn("none is installed: install one", done.stderr)
         self.assertFalse((self.folder / "c.mp4").exists())
 
     def test_one_that_ends_by_itself_leaves_nothing(self) -> None:

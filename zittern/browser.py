@@ -31,12 +31,12 @@ def find_browser(named: str | None) -> str:
     """The program of a Chromium: the one that is named, or ZITTERN_CHROMIUM, or one that is installed. Raises BadInput
     with what to install where there is none.
     """
-    wanted = named or os.environ.get("ZITTERN_CHROMIUM")
-    for name in (wanted,) if wanted else _NAMES:
+    wanted = os.environ.get("ZITTERN_CHROMIUM") or None if named is None else named
+    for name in _NAMES if wanted is None else (wanted,):
         found = shutil.which(name)
         if found is not None:
             return found
-    if wanted:
+    if wanted is not None:
         raise BadInput(f"there is no program {wanted!r}; name an installed Chromium with --browser", "--browser")
     raise BadInput(
         "this takes a Chromium, and none is installed: install one (on Debian: apt install chromium), or name "
