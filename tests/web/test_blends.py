@@ -66,6 +66,20 @@ class Pad(WithPage):
         settled(page)
         self.assertEqual([clip.blend for clip in self.library().state(SHOT).document.clips()], [None])
 
+    def test_a_place_that_a_dial_drives_is_not_taken_from_it(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("r")
+        page.get_by_label("Search presets").fill("stand to walk")
+        page.locator("[data-card=stand-to-walk-to-run]").click()
+        settled(page)
+        before = self.blend()
+        x, y = self.centre("blend-place")
+        self.pull((x, y), (x + 40, y - 20))
+        page.get_by_role("button", name="Go to corner 3: Run").click()
+        expect(page.get_by_text("follows a formula; change the formula or the dial it reads")).to_be_visible()
+        settled(page)
+        self.assertEqual(self.blend(), before)
+
     def test_a_drag_while_it_plays_is_recorded_as_one_step(self) -> None:
         page = self.page
         self.made_of("Careful walk", "Run", "Small boat")

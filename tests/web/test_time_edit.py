@@ -40,7 +40,14 @@ class TimeEdits(WithPage):
         page.keyboard.press("Shift+I")
         row.get_by_role("spinbutton", name="frames", exact=True).press("Enter")
         entry.fill("many")
-        row.get_by_role("button", name="Apply").click()
+        # Read when it is left, which may be before the button is let go, and once more when it is pressed again.
+        apply = row.get_by_role("button", name="Apply")
+        apply.hover()
+        page.mouse.down()
+        expect(row.get_by_role("alert")).to_be_visible()
+        page.mouse.up()
+        expect(entry).to_be_focused()
+        apply.click()
         expect(row.get_by_role("alert")).to_be_visible()
         expect(page.get_by_label("Undo: Insert 8 frames at frame 41")).to_be_visible()
 

@@ -74,6 +74,7 @@ class Variants(WithPage):
         dialog.get_by_label("Note on Calm at last").fill("for the close view")
         dialog.get_by_label("Note on Calm at last").press("Enter")
         settled(page)
+        expect(dialog.get_by_role("button", name="Move Stand to run to place 2").locator("svg.lucide-arrow-up")).to_be_visible()
         dialog.get_by_role("button", name="Move Calm at last, with a very long name that has no room to place 1").click()
         dialog.get_by_label("Make Calm at last").click()
         settled(page)
@@ -150,8 +151,8 @@ class Beside(WithPage):
         self.open(SHOT)
         page.keyboard.press("Control+h")
         page.get_by_role("button", name="Beside").click()
-        expect(page.get_by_test_id("sides").get_by_text("Demo shot · swing 36 px")).to_be_visible()
-        page.get_by_role("button", name="Compare Demo shot no longer").click()
+        expect(page.get_by_test_id("sides").get_by_text("Revision: Demo shot · swing 36 px")).to_be_visible()
+        page.get_by_role("button", name="Compare Revision: Demo shot no longer").click()
         expect(page.get_by_test_id("set-view")).to_be_visible()
 
     def test_space_plays_after_a_choice_in_the_menu(self) -> None:

@@ -141,6 +141,19 @@ class Corners(unittest.TestCase):
         self.assertIsNone(find_clip(one, "main").blend)
         np.testing.assert_array_equal(evaluate(one).total, evaluate(shot_with(noise("three", 3))).total)
 
+    def test_a_name_that_tells_them_follows_and_a_given_one_stays(self) -> None:
+        made = edited(two_clips(), {"type": "blend_clips", "clips": ["main", "wild"]})
+        corner = {"clip": "main", "corner": "corner-1"}
+        filled = {"type": "fill_corner", **corner, "preset": three_layers().model_dump()}
+        for command, name in (
+            (filled, "Run … Wild"),
+            ({"type": "swap_corners", **corner, "other": "corner-2"}, "Wild … Whole shot"),
+            ({"type": "remove_corner", **corner}, "Wild"),
+        ):
+            self.assertEqual(find_clip(edited(made, command), "main").name, name)
+            given = edited(made, {"type": "set_values", "values": [{"at": "clip:main.name", "value": "Worry"}]})
+            self.assertEqual(find_clip(edited(given, command), "main").name, "Worry")
+
 
 class Baked(unittest.TestCase):
     def test_it_moves_as_the_blend_did_where_it_stood(self) -> None:

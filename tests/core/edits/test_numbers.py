@@ -41,6 +41,11 @@ class Numbers(unittest.TestCase):
                     },
                 )
 
+    def test_what_a_formula_gives_is_not_taken_from_it(self) -> None:
+        driven = edited(SHOT, {"type": "set_formula", "formulas": [{"at": AT[1], "text": "frame / 100"}]})
+        with self.assertRaisesRegex(EditError, "weight in “Fast” follows a formula; change the formula"):
+            edited(driven, both(0.5))
+
     def test_labels(self) -> None:
         for fields, expected in (
             (both(0.5), "Set weight in 2 layers at frame 50"),

@@ -14,15 +14,20 @@ export function dragCard(key: string) {
   };
 }
 
-/** For what takes a card. */
+/** For what takes a card; it has `data-over` while a card is above it. */
 export function takeCard(take: (key: string) => void) {
   return {
-    onDragOver: (event: DragEvent) => {
+    onDragOver: (event: DragEvent<HTMLElement>) => {
       if (!event.dataTransfer.types.includes(KIND)) return;
       event.preventDefault();
       event.dataTransfer.dropEffect = "copy";
+      event.currentTarget.dataset.over = "yes";
     },
-    onDrop: (event: DragEvent) => {
+    onDragLeave: (event: DragEvent<HTMLElement>) => {
+      delete event.currentTarget.dataset.over;
+    },
+    onDrop: (event: DragEvent<HTMLElement>) => {
+      delete event.currentTarget.dataset.over;
       const key = event.dataTransfer.getData(KIND);
       if (!key) return;
       event.preventDefault();

@@ -122,7 +122,7 @@ class FillCorner(OfPreset):
         return with_clip(
             with_dials,
             find_clip(with_dials, self.clip),
-            clip.replace(layers=layers, blend=blend.replace(corners=named)),
+            _with_corners(clip, blend, named).replace(layers=layers),
         )
 
     def label(self, shot: Shot) -> str:
@@ -173,7 +173,7 @@ class SwapCorners(CommandDoc):
         _, _, b = find_blend(shot, self.clip, self.other)
         order = list(blend.corners)
         order[a], order[b] = order[b], order[a]
-        return with_clip(shot, clip, clip.replace(blend=blend.replace(corners=tuple(order))))
+        return with_clip(shot, clip, _with_corners(clip, blend, tuple(order)))
 
     def label(self, shot: Shot) -> str:
         """`Exchange corners of “Blend”`."""
@@ -193,8 +193,9 @@ class RemoveCorner(CommandDoc):
         layers = tuple(each for each in clip.layers if each.corner != self.corner)
         left = tuple(corner for n, corner in enumerate(blend.corners) if n != at)
         if len(left) >= FEWEST_CORNERS:
-            return with_clip(shot, clip, clip.replace(layers=layers, blend=blend.replace(corners=left)))
-        return with_clip(shot, clip, clip.replace(layers=of_no_corner(layers), blend=None))
+            return with_clip(shot, clip, _with_corners(clip, blend, left).replace(layers=layers))
+        plain = clip.replace(name=_named(clip, blend, left), layers=of_no_corner(layers), blend=None)
+        return with_clip(shot, clip, plain)
 
     def label(self, shot: Shot) -> str:
         """`Remove corner “Run”`."""
@@ -225,12 +226,26 @@ def _blend_of(parts: list[Clip], method: Literal["mix", "morph"]) -> Clip:
     if old is not None:
         if len(old.corners) + len(corners) > MOST_CORNERS:
             raise EditError(f"a blend has at most {MOST_CORNERS} corners; remove one first", f"clip:{first.id}")
-        blend = old.replace(corners=(*old.corners, *corners))
-        return first.replace(layers=(*first.layers, *layers), blend=blend, span_frames=_over(parts))
+        more = _with_corners(first, old, (*old.corners, *corners))
+        return more.replace(layers=(*first.layers, *layers), span_frames=_over(parts))
     return first.replace(
-        name=" … ".join(clip.name for clip in parts)[:120], layers=layers, span_frames=_over(parts), from_preset=None,
+        name=_name_of(corners), layers=layers, span_frames=_over(parts), from_preset=None,
         amount=fixed(1.0), speed=fixed(1.0), mute=False, blend=Blend(method=method, corners=corners),
     )  # fmt: skip
+
+
+def _with_corners(clip: Clip, blend: Blend, corners: tuple[Corner, ...]) -> Clip:
+    """A blend with other corners."""
+    return clip.replace(name=_named(clip, blend, corners), blend=blend.replace(corners=corners))
+
+
+def _named(clip: Clip, blend: Blend, corners: tuple[Corner, ...]) -> str:
+    """A name that tells the corners tells those that come; one that was given stays."""
+    return _name_of(corners) if clip.name == _name_of(blend.corners) else clip.name
+
+
+def _name_of(corners: tuple[Corner, ...]) -> str:
+    return " … ".join(corner.name for corner in corners)[:120]
 
 
 def _over(parts: list[Clip]) -> Span | None:

@@ -28,7 +28,9 @@ class NumberValue(Doc):
 
 
 class SetNumbers(CommandDoc):
-    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set."""
+    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. One that
+    follows a formula is not taken from it.
+    """
 
     type: Literal["set_numbers"] = "set_numbers"
     frame: Frame
@@ -36,10 +38,16 @@ class SetNumbers(CommandDoc):
     key: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for what is no number, and for a value out of range."""
+        """Raises EditError for what is no number, for one that a formula gives, and for a value out of range."""
         keys: list[KeyValue] = []
         for each in self.values:
-            if self.key or number_at(shot, each.at).curve is not None:
+            number = number_at(shot, each.at)
+            if number.curve is None and number.constant is None:
+                raise EditError(
+                    f"{title_of(shot, [each.at])} follows a formula; change the formula or the dial it reads, or make "
+                    "it fixed first"
+                )
+            if self.key or number.curve is not None:
                 keys.append(KeyValue(at=each.at, frame=self.frame, value=each.value))
             else:
                 shot = set_at(shot, each.at, fixed(each.value))

@@ -40,7 +40,7 @@ class AddVariant(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError where there are as many as there may be, and for a name that is taken."""
         if len(shot.variants) >= MOST_VARIANTS:
-            raise EditError(f"a shot has at most {MOST_VARIANTS} variants; delete one first", "name")
+            raise EditError(f"a shot has at most {MOST_VARIANTS} variants; delete one first")
         names = {each.name for each in shot.variants}
         if self.name in names:
             raise _taken(self.name or "")

@@ -1,4 +1,5 @@
 import type { MotionArray } from "../../api/motion";
+import { formulaOf } from "../../api/param";
 import type { Blend, Clip, Command } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
 import { useNumberAt, useRecording } from "../../shared/number";
@@ -23,6 +24,8 @@ const DOT_PX = 24;
 const MOST_POINTS = 300;
 /** Percent for a press of an arrow key. */
 const STEP = 1;
+const FREE = "Drag it; while it plays, the drag is recorded. Arrow keys move it by 1 %";
+const DRIVEN = "It follows a formula: turn the dial that it reads, or make across and up fixed to drag it";
 
 export type Place = { across: number; up: number };
 type Box = { width: number; height: number };
@@ -88,21 +91,25 @@ function PlaceDot({ clip, at, blend, box, line, way }: PlaceDotProps) {
   const across = useNumberAt(`${at}.across_percent`, blend.across_percent, true);
   const up = useNumberAt(`${at}.up_percent`, blend.up_percent, true);
   const frame = useFollowedFrame(true);
+  const free = !formulaOf(blend.across_percent) && !formulaOf(blend.up_percent);
   const { hold, release } = useRecording<Place>(true, (samples) => ({
     type: "record_place",
     clip,
     samples: samples.map(({ frame: here, value }) => ({ frame: here, ...value })),
   }));
-  const { bind, live } = useTrialDrag<void, Place>({
-    press: () => true,
-    live: ({ dx, dy }) =>
-      within({
-        across: across + (100 * dx) / (box.width - 2 * EDGE.x),
-        up: line ? up : up - (100 * dy) / (box.height - 2 * EDGE.y),
-      }),
-    command: (to) => hold(to) ?? putAt(at, to, line),
-    kept: release,
-  });
+  const { bind, live } = useTrialDrag<void, Place>(
+    {
+      press: () => true,
+      live: ({ dx, dy }) =>
+        within({
+          across: across + (100 * dx) / (box.width - 2 * EDGE.x),
+          up: line ? up : up - (100 * dy) / (box.height - 2 * EDGE.y),
+        }),
+      command: (to) => hold(to) ?? putAt(at, to, line),
+      kept: release,
+    },
+    free,
+  );
   const reached = useReached<Place>();
   const row = way ? rowOf(frame) * way.columns : 0;
   const told = way ? { across: way.data[row] ?? across, up: way.data[row + 1] ?? up } : { across, up };
@@ -115,9 +122,9 @@ function PlaceDot({ clip, at, blend, box, line, way }: PlaceDotProps) {
     <button
       type="button"
       aria-label={`Place among the corners: ${where}`}
-      title={`Place among the corners: ${where}. Drag it; while it plays, the drag is recorded. Arrow keys move it by 1 %`}
+      title={`Place among the corners: ${where}. ${free ? FREE : DRIVEN}`}
       data-testid="blend-place"
-      className="-translate-x-1/2 -translate-y-1/2 absolute cursor-move touch-none rounded-full"
+      className={`-translate-x-1/2 -translate-y-1/2 absolute touch-none rounded-full ${free ? "cursor-move" : ""}`}
       style={{ left, top, width: DOT_PX, height: DOT_PX }}
       {...bind()}
       onClick={keepArrows}
@@ -128,7 +135,9 @@ function PlaceDot({ clip, at, blend, box, line, way }: PlaceDotProps) {
         })
       }
     >
-      <span className="mx-auto block h-3 w-3 rounded-full border-2 border-base-100 bg-primary shadow" />
+      <span
+        className={`mx-auto block h-3 w-3 rounded-full border-2 shadow ${free ? "border-base-100 bg-primary" : "border-primary bg-base-100"}`}
+      />
     </button>
   );
 }

@@ -26,7 +26,7 @@ export function CornerMark({ blend, corner, swatch, x, y, onGo, onFill }: Corner
       type="button"
       aria-label={`Go to corner ${number}: ${corner.name}`}
       title={`${corner.name}${size}: click to go there, drop a preset to put it here`}
-      className="-translate-x-1/2 -translate-y-1/2 absolute overflow-hidden rounded-sm bg-base-100 hover:bg-(--wash)"
+      className="-translate-x-1/2 -translate-y-1/2 absolute overflow-hidden rounded-sm bg-base-100 outline-primary hover:bg-(--wash) data-over:outline-2"
       style={{ left: x, top: y, ...SCRIBBLE }}
       onClick={onGo}
       {...takeCard(onFill)}

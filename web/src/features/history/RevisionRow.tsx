@@ -10,7 +10,7 @@ import { view } from "../../stores/view";
 const timeOf = (text: string) => new Date(text).toLocaleString(undefined, { dateStyle: "short", timeStyle: "medium" });
 
 function beside({ revision, label, name }: Revision): void {
-  flipSide({ key: `revision:${revision}`, title: name ?? label, revision });
+  flipSide({ key: `revision:${revision}`, title: `Revision: ${name ?? label}`, revision });
   view.setState({ dialog: null });
 }
 

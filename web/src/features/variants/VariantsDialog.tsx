@@ -91,8 +91,8 @@ function Row({ variant: { id, name, note }, n, count, shown, main }: RowProps) {
           />
           main
         </label>
-        <Move id={id} name={name} to={n - 1} count={count} />
-        <Move id={id} name={name} to={n + 1} count={count} />
+        <Move id={id} name={name} to={n - 1} count={count} icon={<ArrowUp size={14} />} />
+        <Move id={id} name={name} to={n + 1} count={count} icon={<ArrowDown size={14} />} />
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
@@ -108,17 +108,19 @@ function Row({ variant: { id, name, note }, n, count, shown, main }: RowProps) {
   );
 }
 
-function Move({ id, name, to, count }: { id: string; name: string; to: number; count: number }) {
-  const up = to >= 0 && to < count;
+type MoveProps = { id: string; name: string; to: number; count: number; icon: React.ReactNode };
+
+function Move({ id, name, to, count, icon }: MoveProps) {
   return (
     <button
       type="button"
       className="btn btn-ghost btn-xs btn-square"
       aria-label={`Move ${name} to place ${to + 1}`}
-      disabled={!up}
+      title={`Move “${name}” to place ${to + 1}`}
+      disabled={to < 0 || to >= count}
       onClick={() => void commit({ type: "move_variant", variant: id, index: to })}
     >
-      {up && to === 0 ? <ArrowUp size={14} /> : <ArrowDown size={14} />}
+      {icon}
     </button>
   );
 }

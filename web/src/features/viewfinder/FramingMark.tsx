@@ -1,4 +1,5 @@
 import { useStore } from "zustand";
+import { formulaOf } from "../../api/param";
 import type { Command, HoldFraming, Operator, Shot } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
 import { useNumberAt } from "../../shared/number";
@@ -47,6 +48,10 @@ function within({ across, up }: Place): Place {
   return { across: round(across), up: round(up) };
 }
 
+/** Whether a formula gives either of its numbers. */
+const isDriven = ({ across_percent, up_percent }: Operator | HoldFraming) =>
+  [across_percent, up_percent].some((each) => each && formulaOf(each));
+
 function Mark({ at, framing, slack, width, height }: Framing & { width: number; height: number }) {
   const across = useNumberAt(`${at}.across_percent`, framing.across_percent ?? FIFTY, true);
   const up = useNumberAt(`${at}.up_percent`, framing.up_percent ?? FIFTY, true);
@@ -59,13 +64,15 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
       { at: `${at}.up_percent`, value: to.up },
     ],
   });
-  const { bind, live } = useTrialDrag<void, Place>({
-    press: () => true,
-    live: ({ dx, dy }) => {
-      return within({ across: across + (100 * dx) / width, up: up - (100 * dy) / height });
+  const driven = isDriven(framing);
+  const { bind, live } = useTrialDrag<void, Place>(
+    {
+      press: () => true,
+      live: ({ dx, dy }) => within({ across: across + (100 * dx) / width, up: up - (100 * dy) / height }),
+      command: set,
     },
-    command: set,
-  });
+    !driven,
+  );
   const reached = useReached<Place>();
   const place = live?.value ?? { across, up };
   const left = (place.across / 100) * width;
@@ -87,8 +94,8 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
       <button
         type="button"
         aria-label="Place of the subject on screen"
-        title={`Framing target: ${place.across.toFixed(1)} % across, ${place.up.toFixed(1)} % up; drag it`}
-        className="absolute -translate-x-1/2 -translate-y-1/2 cursor-move touch-none"
+        title={`Framing target: ${place.across.toFixed(1)} % across, ${place.up.toFixed(1)} % up; ${driven ? "it follows a formula" : "drag it"}`}
+        className={`absolute -translate-x-1/2 -translate-y-1/2 touch-none ${driven ? "" : "cursor-move"}`}
         style={{ left, top, width: SIZE_PX, height: SIZE_PX }}
         {...bind()}
         onClick={keepArrows}

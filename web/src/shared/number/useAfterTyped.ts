@@ -9,6 +9,12 @@ export function beingRead(reading: Promise<boolean>): void {
   void reading.finally(() => under.delete(reading));
 }
 
+/** A box with what was read already and is no number; behind a dialog it says nothing of what is done there. */
+function standingWrong(): HTMLElement | null {
+  const room = document.querySelector("dialog[open]") ?? document;
+  return room.querySelector<HTMLElement>("input.num[aria-invalid=true]");
+}
+
 /**
  * Has something done with what was typed before it: at once, or as soon as that has been read. Where that is no number
  * nothing is done; what is wrong is said beside it.
@@ -22,7 +28,9 @@ export function useAfterTyped(act: () => void): () => void {
     if (due) latest.current();
   }, [due]);
   return () => {
-    if (!under.size) act();
+    const wrong = standingWrong();
+    if (wrong) wrong.focus();
+    else if (!under.size) act();
     else void allWell().then((well) => well && setDue((times) => times + 1));
   };
 }
