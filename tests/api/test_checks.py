@@ -49,6 +49,14 @@ class Checks(WithServer):
         through = [each for each in self.found()["findings"] if each["check"] == "through"]
         self.assertTrue(any("signal mast" in each["says"] and each["at"] == "shot.set_id" for each in through), through)
 
+    def test_where_a_picture_looks_past_the_edge_of_the_set(self) -> None:
+        where = "/api/shots/jetty-walk-swaying/past-set"
+        told = self.client.get(where, params={"frame": 40}).json()
+        self.assertEqual((told["frame"], told["strips"]), (40.0, []))
+        for frame in ("nan", "inf", "1e308", "-1e308", "9223372036854775808", "x", ""):
+            self.problem(self.client.get(where, params={"frame": frame}), 422, "frame|number|Input")
+        self.problem(self.client.get("/api/shots/nowhere/past-set"), 404, "nowhere")
+
     def test_a_shot_that_is_not_there(self) -> None:
         self.problem(self.client.get("/api/shots/nowhere/checks"), 404, "nowhere")
 

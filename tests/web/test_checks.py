@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.formats.making import GltfMaker
 from tests.web.harness import settled
 from tests.web.making import WithPage
 
@@ -61,3 +62,40 @@ class Checks(WithPage):
         settled(page)
         loops = [layer.source.loop for _, layer in self.library().state(SHOT).document.layers()]  # type: ignore[union-attr]
         self.assertIn(True, loops)
+
+
+class SetEdge(WithPage):
+    def on_a_floor(self, half_m: float) -> None:
+        """The shot stands on a square floor and nothing else, looking along -Z from its middle, 3 m high, 12° down."""
+        # A file need not have a scene: all of its nodes are one.
+        floor = GltfMaker({"mesh": 0, "name": "floor"}, cameras=())
+        corners = [[x * half_m, 0.0, z * half_m] for x, z in ((-1, 1), (1, 1), (1, -1), (-1, -1))]
+        places, order = floor.accessor(corners, "VEC3"), floor.accessor([0, 1, 2, 0, 2, 3], "SCALAR", "<u2")
+        floor.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": places}, "indices": order}]}]
+        made = self.page.request.post(
+            f"{self.server.url}api/sets", multipart={"file": {"name": "floor.glb", "mimeType": "model/gltf-binary", "buffer": floor.glb()}},
+            headers={"Origin": self.server.url.rstrip("/")},
+        )
+        self.assertTrue(made.ok, made.text())
+        pose = {"x_m": 0, "y_m": 3, "z_m": 0, "pan_deg": 0, "tilt_deg": -12, "roll_deg": 0}
+        values = [{"at": f"mount:camera.{name}", "value": {"state": "fixed", "value": value}} for name, value in pose.items()]
+        self.edit(SHOT, {"type": "set_shot", "set_id": made.json()["set_id"]})
+        self.edit(SHOT, {"type": "set_values", "values": values})
+
+    def test_where_the_picture_looks_past_it_is_hatched_and_banded(self) -> None:
+        self.on_a_floor(20.0)
+        page = self.open(SHOT)
+        expect(page.get_by_test_id("coverage-band")).to_be_visible()
+        hatched = page.get_by_test_id("past-set")
+        expect(hatched).to_be_visible()
+        page.keyboard.press("Space")
+        expect(hatched).to_have_count(0)
+        page.keyboard.press("Space")
+        expect(hatched).to_be_visible()
+        self.on_a_floor(600.0)
+        self.open(SHOT)
+        page.keyboard.press("z")
+        expect(page.get_by_role("region", name="Checks")).to_contain_text("is out of frame")
+        expect(page.get_by_role("region", name="Checks")).not_to_contain_text("edge of the set")
+        expect(page.get_by_test_id("coverage-band")).to_have_count(0)
+        expect(hatched).to_have_count(0)

@@ -8,6 +8,7 @@ from scipy.spatial.transform import Rotation
 from tests.core.making import layer, shot_with
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import check, named
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.set_pieces import Piece, SetPieces
 from zittern.core.shot.mounts import Mount
@@ -135,5 +136,12 @@ class Edge(unittest.TestCase):
         (one,) = edges(shaken, ground())
         assert one.fix is not None
         self.assertEqual(edges(one.fix.command.apply(shaken), ground()), [])
+        # Its upper edge looks down by half the height of the picture less than the lens does.
+        tilt = evaluate(shaken).pose.angles_deg[:, 1] + np.degrees(np.arctan(18 / 35 * 9 / 16))
+        past = np.flatnonzero(tilt > -np.degrees(np.arctan(3.0 / 20.0))) + 1
+        runs = np.split(past, np.flatnonzero(np.diff(past) > 1) + 1)
+        self.assertGreater(len(runs), 2)
+        self.assertEqual(one.stretches, tuple((run[0], run[-1]) for run in runs))
+        self.assertEqual(one.frames, (past[0], past[-1]))
         strong = shot_with(layer("wave", source=Wave(), swings={"tilt": 30.0})).lanes
         self.assertIsNone(edges(still.replace(lanes=strong), ground())[0].fix)

@@ -1021,6 +1021,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/past-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Past Set
+         * @description Where the picture of one frame looks past the edge of the set: what the check *coverage* tells of the whole shot.
+         *     Nothing is changed.
+         */
+        get: operations["get_past_set_api_shots__shot__past_set_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/plates": {
         parameters: {
             query?: never;
@@ -2938,7 +2959,8 @@ export interface components {
         /**
          * Finding
          * @description check: by its name in the table. weight: whether it counts, or is only worth knowing. at: address of what it is
-         *     about, none for the shot. frames: first and last. amount in its unit, px in the picture where that can be told.
+         *     about, none for the shot. frames: first and last; stretches: of those the ones that count, where that is known.
+         *     amount in its unit, px in the picture where that can be told.
          */
         Finding: {
             /** Amount */
@@ -2957,6 +2979,14 @@ export interface components {
             px?: number | null;
             /** Says */
             says: string;
+            /**
+             * Stretches
+             * @default []
+             */
+            stretches: [
+                number,
+                number
+            ][];
             /** Unit */
             unit: string;
             /** Weight */
@@ -5414,6 +5444,24 @@ export interface components {
             type: "paste_pose";
         };
         /**
+         * PastSetOut
+         * @description Where a picture looks past the edge of the set. strips: left, top, right and bottom as shares of the picture,
+         *     from its upper left corner.
+         */
+        PastSetOut: {
+            /** Frame */
+            frame: number;
+            /** Revision */
+            revision: number;
+            /** Strips */
+            strips: [
+                number,
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Phases
          * @description Start of the wave on each axis, degrees of its period.
          */
@@ -6852,7 +6900,8 @@ export interface components {
         };
         /**
          * SetNumbers
-         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
+         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. One that
+         *     follows a formula is not taken from it.
          */
         SetNumbers: {
             /** Frame */
@@ -10185,6 +10234,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ObjectPosesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_past_set_api_shots__shot__past_set_get: {
+        parameters: {
+            query?: {
+                frame?: number;
+            };
+            header?: {
+                /** @description id of a variant; the main one without it */
+                "zittern-variant"?: string | null;
+            };
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastSetOut"];
                 };
             };
             /** @description Validation Error */

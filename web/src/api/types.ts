@@ -11,6 +11,7 @@ export type Formula = Schemas["Formula"];
 export type Param = Schemas["Fixed"] | Schemas["Keyed"] | Formula;
 export type Checked = Schemas["CheckedOut"];
 export type Finding = Schemas["Finding"];
+export type PastSet = Schemas["PastSetOut"];
 export type Cut = Schemas["CutOut"];
 export type PictureTiles = Schemas["TilesOut"];
 export type Cue = Schemas["Cue"];

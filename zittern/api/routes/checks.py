@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from typing import Annotated
+
+import numpy as np
+from fastapi import APIRouter, Query
 
 from zittern.api.context import Ctx, JsonRoute
-from zittern.api.models.checks import CheckedOut
+from zittern.api.models.checks import CheckedOut, PastSetOut
 from zittern.api.seen import Seen
 from zittern.checking import pieces_for
 from zittern.core.checks.table import check
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.curves import Frame
+from zittern.core.plates.past_set import bare_strips
 
 router = APIRouter(prefix="/api/shots/{shot}", tags=["checks"], route_class=JsonRoute)
 
@@ -20,3 +26,17 @@ def get_checks(shot: str, ctx: Ctx, seen: Seen) -> CheckedOut:
     pieces = pieces_for(ctx.library.data_dir, state.document)
     found = check(state.document, cache=ctx.cache, pieces=pieces)
     return CheckedOut(revision=state.revision, findings=found.findings, meant=found.meant, thinned=found.thinned)
+
+
+@router.get("/past-set")
+def get_past_set(shot: str, ctx: Ctx, seen: Seen, frame: Annotated[Frame, Query()] = 1.0) -> PastSetOut:
+    """Where the picture of one frame looks past the edge of the set: what the check *coverage* tells of the whole shot.
+    Nothing is changed.
+    """
+    state = seen.state(shot)
+    pieces = pieces_for(ctx.library.data_dir, state.document)
+    strips = []
+    if pieces is not None and not pieces.left_out:
+        pose = evaluate(state.document, np.array([frame]), ctx.cache).pose
+        strips = bare_strips(state.document, pieces, pose, frame).tolist()
+    return PastSetOut(revision=state.revision, frame=frame, strips=strips)

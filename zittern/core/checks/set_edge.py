@@ -7,12 +7,11 @@ from collections.abc import Iterator
 import numpy as np
 
 from zittern.core.checks.finding import Finding, Fix
-from zittern.core.checks.study import Study, stretch
+from zittern.core.checks.study import Study
 from zittern.core.motion.evaluate import Pose, evaluate
-from zittern.core.plates.border import rays_through
-from zittern.core.plates.coverage import counting, covered
 from zittern.core.plates.needs import calmed
-from zittern.core.set_pieces import Piece, first_met
+from zittern.core.plates.past_set import FAR_M, looks_past, places_px
+from zittern.core.set_pieces import first_met
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray, IntArray
 
@@ -21,8 +20,8 @@ __all__ = ["LEAST_SWINGS", "set_edge"]
 # Frames that are looked at, and places of the picture across and up, its border among them: first a few, and where any
 # of them is bare, all.
 _FEW, _ALL = (24, 13, 9), (48, 25, 15)
-# Nearer to the horizon (degrees) than this even wide ground has ended; beyond so many metres nothing is looked for.
-_BELOW_DEG, _FAR_M = 2.0, 2_000.0
+# Frames that are looked at to tell from where to where.
+_MOST_LOOKED = 240
 # Less of the picture than this (share) is a crack. Ground lies under the lens in this share of the frames.
 _LEAST_SHARE, _GROUND_SHARE = 0.005, 0.5
 # A shake is calmed by no more than this before another way is offered first, here to a step.
@@ -42,11 +41,13 @@ def set_edge(study: Study) -> Iterator[Finding]:
     if not found.any():
         return
     worst = int(np.argmax(share))
+    shows = _stretches(study, rows, found)
     yield Finding(
         check="coverage",
         weight=True,
         at="shot.set_id",
-        frames=stretch(study.frames[rows], found),
+        frames=(shows[0][0], shows[-1][1]),
+        stretches=shows,
         amount=float(share[worst] * 100.0),
         unit="% of the picture",
         says=f"the picture looks past the edge of the set, mostly {_side(bare[worst])}: {share[worst]:.1%} of it "
@@ -67,45 +68,41 @@ def _rows(study: Study, count: int) -> IntArray:
     return np.unique(np.linspace(0, len(study.frames) - 1, count).astype(np.int64))
 
 
+def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[float, float], ...]:
+    """First and last frame of each stretch in which the edge shows: looked for between those where it was found and
+    their neighbours, at as many frames as there is time for.
+    """
+    near = np.zeros(len(study.frames), dtype=bool)
+    for n in np.flatnonzero(found).tolist():
+        near[rows[max(0, n - 1)] : rows[min(n + 1, len(rows) - 1)] + 1] = True
+    looked = np.flatnonzero(near)[:: max(1, -(-int(near.sum()) // _MOST_LOOKED))]
+    _, across, up = _FEW
+    shown = _bare(study, study.shot, study.motion.rows_at(looked).pose, study.frames[looked], across, up).any(axis=1)
+    # What was found before stays found, also where these few places miss it.
+    shown |= np.isin(looked, rows[found])
+    at = np.union1d(looked[shown], rows[found])
+    parts = np.split(at, (np.flatnonzero(np.diff(at) > _step_of(looked)) + 1).tolist())
+    return tuple((float(study.frames[part[0]]), float(study.frames[part[-1]])) for part in parts)
+
+
+def _step_of(rows: IntArray) -> int:
+    return int(np.diff(rows).min()) if len(rows) > 1 else 1
+
+
 def _grounded(study: Study) -> bool:
     """Whether something of the set lies under the lens, most of the time."""
     rows = _rows(study, _FEW[0])
     start = study.motion.pose.position_m[rows]
     under = np.zeros(len(rows), dtype=bool)
     for piece in study.set_pieces.pieces:
-        met = first_met(piece, start, start - (0.0, _FAR_M, 0.0), study.set_seconds[rows])
+        met = first_met(piece, start, start - (0.0, FAR_M, 0.0), study.set_seconds[rows])
         under |= np.isfinite(met)
     return bool(under.mean() >= _GROUND_SHARE)
 
 
 def _bare(study: Study, shot: Shot, pose: Pose, frames: Array, wide: int, high: int) -> BoolArray:
     """Which places of the picture look down at nothing. (F, N)."""
-    half = np.array([shot.picture.width_px, shot.picture.height_px]) / 2.0
-    across, up = np.meshgrid(np.linspace(-1.0, 1.0, wide), np.linspace(-1.0, 1.0, high))
-    places = np.stack([across.ravel(), up.ravel()], axis=1) * half
-    rays = rays_through(shot, pose, places)
-    rays /= np.linalg.norm(rays, axis=2)[:, :, None]
-    down = rays[:, :, 1] < -np.sin(np.radians(_BELOW_DEG))
-    frame, place = np.nonzero(down)
-    start = pose.position_m[frame]
-    seconds = shot.fps.seconds(frames, shot.first_frame)[frame]
-    left = np.ones(len(frame), dtype=bool)
-    # The ground is the largest: after it few are left.
-    for piece in sorted(study.set_pieces.pieces, key=_size, reverse=True):
-        if not left.any():
-            break
-        some = np.flatnonzero(left)
-        stop = start[some] + _FAR_M * rays[frame[some], place[some]]
-        left[some] = ~np.isfinite(first_met(piece, start[some], stop, seconds[some]))
-    bare: BoolArray = np.zeros(down.shape, dtype=bool)
-    bare[frame[left], place[left]] = True
-    if bare.any() and shot.plates:
-        bare &= ~covered(shot, counting(shot), pose, shot.scope(frames), places)
-    return bare
-
-
-def _size(piece: Piece) -> float:
-    return float(np.prod(np.ptp(piece.boxes_m.reshape(-1, 3), axis=0)[[0, 2]]))
+    return looks_past(shot, study.set_pieces, pose, frames, places_px(shot, wide, high))
 
 
 def _side(bare: BoolArray) -> str:

@@ -3,5 +3,6 @@
 surface    where rays meet a plate, in metres along its surface
 border     rays through the picture's border
 coverage   how far in from each side of the picture no plate is seen
+past_set   where a picture looks past the edge of the set
 needs      the smallest changes that fill it: overscan, punch-in, swings, a shift of the plate or of the move
 """

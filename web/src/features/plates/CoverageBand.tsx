@@ -3,15 +3,17 @@ import { useStore } from "zustand";
 import { prepare } from "../../shared/canvas";
 import { timeScale } from "../../shared/timeScale";
 import { useMotionArray } from "../../shared/useMotionArray";
+import { stretchesOf, useSetEdge } from "../../shared/useSetEdge";
 import { frameAt } from "../../stores/motion";
 import { view } from "../../stores/view";
 
 const HIGH_PX = 4;
 const SIDES = 4;
 
-/** A band over the ruler where the edge of a plate shows. */
+/** A band over the ruler where the edge of a plate shows, or of the set. */
 export function CoverageBand({ width }: { width: number }) {
   const array = useMotionArray("coverage");
+  const edge = useSetEdge();
   const window = useStore(view, (each) => each.window);
   const night = useStore(view, (each) => each.night);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -20,22 +22,24 @@ export function CoverageBand({ width }: { width: number }) {
     if (!ink || !canvas.current) return;
     ink.fillStyle = getComputedStyle(canvas.current).getPropertyValue("--ink-dolly");
     const x = timeScale(window, width);
+    const fill = (first: number, last: number) => {
+      const left = x(first - 0.5);
+      ink.fillRect(left, 0, Math.max(1, x(last + 0.5) - left), HIGH_PX);
+    };
+    for (const [first, last] of stretchesOf(edge)) fill(first, last);
     const rows = array ? array.data.length / array.columns : 0;
     for (let row = 0; row < rows; row++) {
       const bare = Math.max(...(array?.data.subarray(row * SIDES, row * SIDES + SIDES) ?? []));
-      if (bare === 0) continue;
-      const frame = frameAt(row);
-      const left = x(frame - 0.5);
-      ink.fillRect(left, 0, Math.max(1, x(frame + 0.5) - left), HIGH_PX);
+      if (bare > 0) fill(frameAt(row), frameAt(row));
     }
-  }, [array, window, width, night]);
-  if (!array) return null;
+  }, [array, edge, window, width, night]);
+  if (!array && !edge) return null;
   return (
     <canvas
       ref={canvas}
       data-testid="coverage-band"
       role="img"
-      aria-label="Where the edge of a plate shows"
+      aria-label="Where the edge of a plate or of the set shows"
       className="pointer-events-none absolute top-0 left-0 z-[1]"
       style={{ width, height: HIGH_PX }}
     />

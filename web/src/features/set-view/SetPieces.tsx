@@ -11,7 +11,7 @@ import {
   type Object3D,
   Sphere,
 } from "three";
-import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
+
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { openShot } from "../../stores/openShot";
@@ -20,6 +20,7 @@ import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { applyLooks, forgetLooks, piecesOf, tint } from "./looks";
+import { SetLoader } from "./setLoader";
 
 /** Pieces larger than this share of the whole set are its ground, water or sky: they throw no shadow worth its cost. */
 const VAST = 0.25;
@@ -65,7 +66,7 @@ function prepare(root: Object3D): Material[] {
 
 /** The set with its own animation, at the frame shown. */
 export function SetPieces({ setId }: { setId: string }) {
-  const gltf = useLoader(GLTFLoader, `/api/sets/${setId}`);
+  const gltf = useLoader(SetLoader, `/api/sets/${setId}`);
   const { looks, tinted } = useStore(
     view,
     useShallow(({ looks, tinted }) => ({ looks, tinted })),
@@ -84,7 +85,7 @@ export function SetPieces({ setId }: { setId: string }) {
       forgetLooks(gltf.scene);
       for (const material of materials) material.dispose();
       gltf.scene.traverse((object) => object instanceof Mesh && object.geometry.dispose());
-      useLoader.clear(GLTFLoader, `/api/sets/${setId}`);
+      useLoader.clear(SetLoader, `/api/sets/${setId}`);
     };
   }, [mixer, materials, gltf, setId]);
   useEffect(() => {

@@ -14,6 +14,7 @@ import { FinderReadings, FinderTitle } from "./FinderText";
 import { FrameEdge } from "./FrameEdge";
 import { FramingMark } from "./FramingMark";
 import { Guides } from "./Guides";
+import { PastSet } from "./PastSet";
 import { Scribble } from "./Scribble";
 import { useFlying } from "./useFlying";
 import { useLoupe } from "./useLoupe";
@@ -66,6 +67,7 @@ export function ViewfinderPane() {
       <div className="absolute" style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}>
         {around && <FrameEdge />}
         {!around && !close && <BareEdges width={rect.width} height={rect.height} />}
+        {!around && !close && <PastSet />}
         {!around && !close && <Guides {...guides} />}
         {!around && !close && !flying && !picking && <FramingMark width={rect.width} height={rect.height} />}
         <FinderTitle pane={pane} />
