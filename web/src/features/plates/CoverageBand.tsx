@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import type { MotionArray } from "../../api/motion";
 import { prepare } from "../../shared/canvas";
 import { timeScale } from "../../shared/timeScale";
 import { useMotionArray } from "../../shared/useMotionArray";
@@ -9,6 +10,20 @@ import { view } from "../../stores/view";
 
 const HIGH_PX = 4;
 const SIDES = 4;
+
+/** First and last of the frames in a row in which the edge of a plate shows. */
+function bareIn({ data, columns }: MotionArray): [number, number][] {
+  const out: [number, number][] = [];
+  let open = false;
+  for (let row = 0; row * columns < data.length; row++) {
+    const bare = data.subarray(row * columns, row * columns + SIDES).some((side) => side > 0);
+    const last = out.at(-1);
+    if (bare && open && last) last[1] = frameAt(row);
+    else if (bare) out.push([frameAt(row), frameAt(row)]);
+    open = bare;
+  }
+  return out;
+}
 
 /** A band over the ruler where the edge of a plate shows, or of the set. */
 export function CoverageBand({ width }: { width: number }) {
@@ -26,12 +41,7 @@ export function CoverageBand({ width }: { width: number }) {
       const left = x(first - 0.5);
       ink.fillRect(left, 0, Math.max(1, x(last + 0.5) - left), HIGH_PX);
     };
-    for (const [first, last] of stretchesOf(edge)) fill(first, last);
-    const rows = array ? array.data.length / array.columns : 0;
-    for (let row = 0; row < rows; row++) {
-      const bare = Math.max(...(array?.data.subarray(row * SIDES, row * SIDES + SIDES) ?? []));
-      if (bare > 0) fill(frameAt(row), frameAt(row));
-    }
+    for (const [first, last] of [...stretchesOf(edge), ...(array ? bareIn(array) : [])]) fill(first, last);
   }, [array, edge, window, width, night]);
   if (!array && !edge) return null;
   return (
