@@ -196,7 +196,8 @@ class Commands(unittest.TestCase):
             [("broken.shot.json", "silent", f"layer:{layer}")],
         )
         self.assertEqual(
-            set(rows[0]), {"shot", "check", "weight", "at", "frames", "amount", "unit", "px", "says", "fix"}
+            set(rows[0]),
+            {"shot", "check", "weight", "at", "frames", "stretches", "amount", "unit", "px", "says", "fix"},
         )
         only = self.zittern("check", "broken.shot.json", "--only", "kink,blur", "--data", "data")
         self.assertEqual((only.returncode, only.stdout), (0, ""))

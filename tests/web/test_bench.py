@@ -187,6 +187,67 @@ class AtRest(WithPage):
         return sum(event["name"] == "ProxyMain::BeginMainFrame" for event in events)
 
 
+class Drawn(WithPage):
+    """What is drawn in the pictures, counted where it is handed to the graphics processor."""
+
+    COUNTS = """
+      window.drawn = 0;
+      window.instances = [];
+      for (const name of ["drawElements", "drawArrays", "drawElementsInstanced"]) {
+        const draw = WebGL2RenderingContext.prototype[name];
+        WebGL2RenderingContext.prototype[name] = function (...given) {
+          window.drawn += 1;
+          if (name === "drawElementsInstanced") window.instances.push(given[4]);
+          return draw.apply(this, given);
+        };
+      }"""
+
+    def counted(self, slug: str) -> None:
+        self.page.add_init_script(self.COUNTS)
+        self.open(slug)
+        self.at_rest()
+
+    def at_rest(self) -> int:
+        """How much has been drawn by the time when nothing more is."""
+        seen = [-1, 0]
+        while seen[-1] != seen[-2]:
+            for _ in range(100):
+                now = self.page.evaluate("new Promise((done) => requestAnimationFrame(() => done(window.drawn)))")
+            seen.append(now)
+        return seen[-1]
+
+    def test_what_lies_beside_the_pictures_draws_none_anew(self) -> None:
+        page = self.page
+        self.counted("jetty-walk-swaying")
+        before = self.at_rest()
+        ruler = page.get_by_label("Frames", exact=True)
+        ruler.hover()
+        page.keyboard.down("Control")
+        page.mouse.wheel(0, -240)
+        page.keyboard.up("Control")
+        page.get_by_role("button", name="Fine shake", exact=True).first.click()
+        expect(page.get_by_role("textbox", name="Layer name")).to_have_value("Fine shake")
+        page.keyboard.press("Control+k")
+        page.keyboard.press("Escape")
+        self.assertEqual(self.at_rest(), before)
+        for key in ("ArrowRight", "b"):
+            page.keyboard.press(key)
+            now = self.at_rest()
+            self.assertGreater(now, before, key)
+            before = now
+        page.get_by_role("button", name="Select the move").click(position={"x": 3, "y": 40})
+        self.assertGreater(self.at_rest(), before)
+
+    def test_pins_that_cover_each_other_are_drawn_as_one(self) -> None:
+        keys = [{"frame": frame, "value": frame % 7} for frame in range(1, 193, 2)]
+        still = [{"at": f"mount:camera.{name}", "value": {"state": "fixed", "value": 1.5}} for name in ("x_m", "y_m", "z_m")]
+        turned = {"at": "mount:camera.pan_deg", "value": {"state": "keyed", "curve": {"keys": keys}}}
+        self.edit("jetty-walk", {"type": "set_values", "values": [*still, turned]})
+        self.counted("jetty-walk")
+        self.assertIn(1, self.page.evaluate("window.instances"))
+        self.assertNotIn(len(keys), self.page.evaluate("window.instances"))
+
+
 class Commands(WithPage):
     def test_the_list_finds_and_runs(self) -> None:
         self.open("jetty-walk")

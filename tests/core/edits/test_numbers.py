@@ -43,8 +43,12 @@ class Numbers(unittest.TestCase):
 
     def test_what_a_formula_gives_is_not_taken_from_it(self) -> None:
         driven = edited(SHOT, {"type": "set_formula", "formulas": [{"at": AT[1], "text": "frame / 100"}]})
+        alone = {"type": "set_numbers", "frame": 50, "values": [{"at": AT[1], "value": 0.5}]}
         with self.assertRaisesRegex(EditError, "weight in “Fast” follows a formula; change the formula"):
-            edited(driven, both(0.5))
+            edited(driven, alone)
+        sway, fast = (each for _, each in edited(driven, both(0.5)).layers())
+        self.assertEqual((sway.weight, fast.weight), (fixed(0.5), list(driven.layers())[1][1].weight))
+        self.assertEqual(command(**both(0.5)).label(driven), "Set weight in “Sway”")
 
     def test_labels(self) -> None:
         for fields, expected in (

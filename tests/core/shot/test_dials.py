@@ -65,7 +65,7 @@ class Driving(unittest.TestCase):
         motion = evaluate(shot, frames)
         np.testing.assert_allclose(motion.weights["fast"], [0.0, 1.0, 2.0], atol=1e-9)
         plain = evaluate(
-            edited(shot, {"type": "set_numbers", "frame": 1, "values": [{"at": PAN, "value": 1.0}]}), frames
+            edited(shot, {"type": "set_values", "values": [{"at": PAN, "value": fixed(1.0).model_dump()}]}), frames
         )
         np.testing.assert_allclose(motion.layers["sway"][:, 0], plain.layers["sway"][:, 0] * [0.0, 1.0, 2.0], atol=1e-9)
 

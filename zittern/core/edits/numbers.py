@@ -14,7 +14,7 @@ from zittern.core.edits.keys import KeyValue, SetKeys
 from zittern.core.edits.values import title_of
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Frame
-from zittern.core.numbers.param import fixed
+from zittern.core.numbers.param import Number, fixed
 from zittern.core.shot.shot import Shot
 
 __all__ = ["NumberValue", "ScaleFocal", "SetNumbers", "SetSwings"]
@@ -28,8 +28,8 @@ class NumberValue(Doc):
 
 
 class SetNumbers(CommandDoc):
-    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. One that
-    follows a formula is not taken from it.
+    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. What follows
+    a formula is left alone.
     """
 
     type: Literal["set_numbers"] = "set_numbers"
@@ -38,16 +38,10 @@ class SetNumbers(CommandDoc):
     key: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for what is no number, for one that a formula gives, and for a value out of range."""
+        """Raises EditError for what is no number, where formulas give all of them, and for a value out of range."""
         keys: list[KeyValue] = []
-        for each in self.values:
-            number = number_at(shot, each.at)
-            if number.curve is None and number.constant is None:
-                raise EditError(
-                    f"{title_of(shot, [each.at])} follows a formula; change the formula or the dial it reads, or make "
-                    "it fixed first"
-                )
-            if self.key or number.curve is not None:
+        for each in self._free(shot):
+            if self.key or number_at(shot, each.at).curve is not None:
                 keys.append(KeyValue(at=each.at, frame=self.frame, value=each.value))
             else:
                 shot = set_at(shot, each.at, fixed(each.value))
@@ -55,9 +49,22 @@ class SetNumbers(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Set swing of pan in “Slow sway”`, `Set weight in “Slow sway” at frame 24`."""
-        at = [each.at for each in self.values]
+        at = [each.at for each in self._free(shot)]
         keyed = self.key or any(number_at(shot, each).curve is not None for each in at)
         return f"Set {title_of(shot, at)}" + (f" at frame {self.frame:g}" if keyed else "")
+
+    def _free(self, shot: Shot) -> list[NumberValue]:
+        free = [each for each in self.values if not _driven(number_at(shot, each.at))]
+        if free:
+            return free
+        raise EditError(
+            f"{title_of(shot, [each.at for each in self.values])} follows a formula; change the formula or the dial it "
+            "reads, or make it fixed first"
+        )
+
+
+def _driven(number: Number) -> bool:
+    return number.curve is None and number.constant is None
 
 
 class SetSwings(CommandDoc):

@@ -24,7 +24,7 @@ def places_px(shot: Shot, wide: int, high: int) -> Array:
 
     Returns
     -------
-    (wide * high, 2) pixels right and up from the middle.
+    (N, 2) pixels right and up from the middle, N = wide * high.
     """
     across, up = np.meshgrid(np.linspace(-1.0, 1.0, wide), np.linspace(-1.0, 1.0, high))
     return np.stack([across.ravel(), up.ravel()], axis=1) * _half_px(shot)

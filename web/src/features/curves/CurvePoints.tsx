@@ -4,6 +4,7 @@ import type { Key } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
 import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
+import { useResting } from "../../shared/useResting";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
 import { CurveHandles } from "./CurveHandles";
@@ -15,6 +16,9 @@ import { type KeyRef, sameKey, useSelectedKeys } from "./useSelectedKeys";
 const APART_PX = 8;
 const MOST_CHOSEN = 200;
 const EDGE_PX = 8;
+const RADIUS_PX = 4.5;
+/** So many are there to be taken hold of also while the time is zoomed. */
+const FEW = 40;
 const nameOf = ({ at, frame }: KeyRef) => `${at}/${frame}`;
 
 type Shift = { keys: KeyRef[]; frames: number; value: number };
@@ -50,6 +54,7 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
   const chosen = useMemo(() => new Set(selected.map(nameOf)), [selected]);
   const isOn = (ref: KeyRef) => chosen.has(nameOf(ref));
   const { curves, shown } = usePoints(tracks, chosen, x, width);
+  const passing = !useResting(x) && shown.length > FEW;
   const pressed = (ref: KeyRef, more: boolean) => (isOn(ref) ? selected : more ? [...selected, ref] : [ref]);
   const { bind, live } = useTrialDrag<KeyRef, Shift>({
     press: ({ what, shiftKey }) => {
@@ -92,7 +97,8 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
         }}
       />
       {!live && <CurveHandles tracks={tracks} selected={selected} x={x} y={y} />}
-      {shown.map(({ track, key, n, ref }) => {
+      {passing && tracks.map((track) => <Dots key={track.at} track={track} points={shown} x={x} y={y} />)}
+      {(passing ? shown.filter(({ ref }) => isOn(ref)) : shown).map(({ track, key, n, ref }) => {
         const by = shiftOf(ref);
         return (
           <Point
@@ -111,6 +117,22 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
         );
       })}
     </g>
+  );
+}
+
+type DotsProps = { track: Track; points: { track: Track; key: Key }[]; x: TimeScale; y: TimeScale };
+
+/** The points of a curve as one drawing, while they go by. */
+function Dots({ track, points, x, y }: DotsProps) {
+  const turn = `a${RADIUS_PX} ${RADIUS_PX} 0 1 0 ${2 * RADIUS_PX} 0a${RADIUS_PX} ${RADIUS_PX} 0 1 0 ${-2 * RADIUS_PX} 0`;
+  const own = points.filter((each) => each.track === track);
+  return (
+    <path
+      d={own.map(({ key }) => `M${(x(key.frame) - RADIUS_PX).toFixed(1)} ${y(key.value).toFixed(1)}${turn}`).join("")}
+      fill="var(--color-base-100)"
+      stroke={`var(--ink-${track.ink})`}
+      strokeWidth={2}
+    />
   );
 }
 
@@ -133,7 +155,7 @@ function Point({ track, of, told, on, cx, cy, hold, onFocus, onMove }: PointProp
       data-point={`${track.title}/${of.frame}`}
       cx={cx}
       cy={cy}
-      r={4.5}
+      r={RADIUS_PX}
       fill={on ? ink : "var(--color-base-100)"}
       stroke={ink}
       strokeWidth={2}

@@ -7,6 +7,7 @@ import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import type { Held } from "../../shared/useDragging";
 import { useReached } from "../../shared/useReached";
+import { useResting } from "../../shared/useResting";
 import { useShownShot } from "../../shared/useShownShot";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { pressed } from "../../stores/pressed";
@@ -19,6 +20,8 @@ const APART_PX = 7;
 const MOST_CHOSEN = 50;
 const EDGE_PX = 6;
 const LEAST_PX = 10;
+/** So many are there to be taken hold of also while the time is zoomed. */
+const FEW = 40;
 
 const NONE: number[] = [];
 
@@ -98,11 +101,13 @@ export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsPr
     // Many selected ones are shown by their neighbours.
     ({ frame }) => chosen.size < MOST_CHOSEN && chosen.has(frame),
   );
+  const passing = !useResting(`${x(0)} ${x(1)}`) && shown.length > FEW;
+  const there = passing ? shown.filter(({ frame }) => chosen.has(frame)) : shown;
   const widths = targetWidths(
-    shown.map(({ frame }) => across(frame)),
+    there.map(({ frame }) => across(frame)),
     LEAST_PX,
   );
-  return shown.map(({ frame, keys, n }, place) => {
+  const held = there.map(({ frame, keys, n }, place) => {
     const on = chosen.has(frame);
     return (
       <Pin
@@ -120,4 +125,27 @@ export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsPr
       />
     );
   });
+  return (
+    <>
+      {passing && <Marks places={shown.map(({ frame }) => across(frame))} width={width} low={low} />}
+      {held}
+    </>
+  );
+}
+
+const HEAD = { y: 7, radius: 4 };
+
+/** All pins as one drawing, while they go by. */
+function Marks({ places, width, low }: { places: number[]; width: number; low?: boolean }) {
+  const { y, radius } = HEAD;
+  const turn = `a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`;
+  const stem = `M0 ${y + radius}v${low ? 6 : 12}`;
+  const marks = places.map(
+    (px) => `M${(px - radius).toFixed(1)} ${y}${turn}${stem.replace("M0", `M${px.toFixed(1)}`)}`,
+  );
+  return (
+    <svg width={width} height={24} className="pointer-events-none absolute top-0 left-0" aria-hidden="true">
+      <path d={marks.join("")} fill="var(--color-base-100)" stroke="var(--color-base-content)" strokeWidth={1.5} />
+    </svg>
+  );
 }

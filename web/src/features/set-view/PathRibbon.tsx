@@ -8,7 +8,7 @@ import { motion, rowOf } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { OUTSIDE } from "./layers";
 import { PathPins } from "./PathPins";
-import { positions, ribbon } from "./pathGeometry";
+import { pinsApart, positions, ribbon } from "./pathGeometry";
 import { useLine } from "./useLine";
 
 /** The shaken lens as a thin line. */
@@ -33,10 +33,11 @@ export function PathRibbon() {
   const strip = useMemo(() => (bare ? ribbon(positions(bare, rows)) : null), [bare, rows]);
   const trace = useTrace(pose, rows);
   useEffect(() => () => strip?.dispose(), [strip]);
-  const pins = useMemo(
-    () => (document && bare ? moveFrames(document).map((frame) => rowOf(frame) * bare.columns) : []),
-    [document, bare],
-  );
+  const pins = useMemo(() => {
+    if (!document || !bare) return [];
+    const rowsAt = moveFrames(document).map((frame) => rowOf(frame) * bare.columns);
+    return pinsApart(bare, rowsAt);
+  }, [document, bare]);
   return (
     <group>
       {strip && (

@@ -1,6 +1,7 @@
 import { Canvas, useThree } from "@react-three/fiber";
 import { Suspense, useEffect } from "react";
 import { useStore } from "zustand";
+import { shallow } from "zustand/shallow";
 import { drawsAtAll, drawsInSoftware } from "../../shared/renderer";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
@@ -19,6 +20,7 @@ import { Pace } from "./Pace";
 import { PathRibbon } from "./PathRibbon";
 import { Plates } from "./Plates";
 import { RigShapes } from "./RigShapes";
+import { ofMotion, ofView } from "./redrawing";
 import { SetFailure } from "./SetFailure";
 import { SetPieces } from "./SetPieces";
 import { TwoViews } from "./TwoViews";
@@ -28,7 +30,9 @@ function Redraw() {
   const invalidate = useThree((state) => state.invalidate);
   useEffect(() => {
     const again = () => invalidate();
-    const stops = [motion, transport, view, stage, trials, sides, still].map((each) => each.subscribe(again));
+    const stops = [transport, stage, trials, sides, still].map((each) => each.subscribe(again));
+    stops.push(view.subscribe((now, before) => shallow(ofView(now), ofView(before)) || again()));
+    stops.push(motion.subscribe((now, before) => shallow(ofMotion(now), ofMotion(before)) || again()));
     return () => {
       for (const stop of stops) stop();
     };

@@ -3,6 +3,8 @@ import { BufferAttribute, BufferGeometry } from "three";
 import type { MotionArray } from "../../api/motion";
 
 const HALF_WIDTH_M = 0.035;
+/** Pins closer together than this cover each other. */
+const APART_M = 0.03;
 /** A ribbon of more pieces than this is thinned out: nobody can see them. */
 const MOST_PIECES = 2000;
 
@@ -14,6 +16,20 @@ export function positions(array: MotionArray, frames: number): Float32Array {
   for (let i = 0; i < count; i++) {
     const at = i * stride * array.columns;
     for (let axis = 0; axis < 3; axis++) out[i * 3 + axis] = array.data[at + axis] ?? 0;
+  }
+  return out;
+}
+
+/** Of pins along a path those that can be told apart. `at`: where their poses begin in it. */
+export function pinsApart({ data }: MotionArray, at: number[]): number[] {
+  const place = (row: number) => [0, 1, 2].map((axis) => data[row + axis] ?? 0) as [number, number, number];
+  const out: number[] = [];
+  let last: [number, number, number] | null = null;
+  for (const row of at) {
+    const here = place(row);
+    if (last && Math.hypot(here[0] - last[0], here[1] - last[1], here[2] - last[2]) < APART_M) continue;
+    out.push(row);
+    last = here;
   }
   return out;
 }
