@@ -70,11 +70,31 @@ class Several(unittest.TestCase):
         np.testing.assert_allclose(number_at(scaled, at).sample(scope), 1.5 * number_at(moving, at).sample(scope))
         self.assertGreater(np.abs(contribution(moving)[:, 0]).max(), 0.5)
 
-    def test_keys_set_on_a_formula_take_its_values(self) -> None:
-        keyed_again = edited(
-            SHOT, typed("t"), {"type": "set_keys", "keys": [{"at": WEIGHT, "frame": 25}, {"at": WEIGHT, "frame": 49}]}
-        )
-        self.assertEqual([key.value for key in number_at(keyed_again, WEIGHT).curve.keys], [1.0, 2.0])
+    def test_keys_set_beside_others_leave_it_alone_and_by_themselves_are_refused(self) -> None:
+        driven, speed = edited(SHOT, typed("t")), "layer:sway.speed"
+        keys = [{"at": WEIGHT, "frame": 25}, {"at": speed, "frame": 25, "value": 2.0}]
+        both = edited(driven, {"type": "set_keys", "keys": keys})
+        self.assertEqual(number_at(both, WEIGHT), number_at(driven, WEIGHT))
+        self.assertEqual([key.value for key in number_at(both, speed).curve.keys], [2.0])
+        samples = [{"frame": 1, "value": 0.5}, {"frame": 9, "value": 1.0}]
+        for alone in (
+            {"type": "set_keys", "keys": keys[:1]},
+            {"type": "record_keys", "at": WEIGHT, "samples": samples},
+            {"type": "draw_keys", "at": WEIGHT, "samples": samples},
+        ):
+            with self.subTest(alone["type"]), self.assertRaisesRegex(EditError, "weight in “Sway” follows a formula"):
+                edited(driven, alone)
+
+    def test_a_camera_that_is_placed_keeps_what_a_formula_gives(self) -> None:
+        pan = "mount:camera.pan_deg"
+        driven = edited(SHOT, {"type": "set_formula", "formulas": [{"at": pan, "text": "10 * sin(t)"}]})
+        for placed in (
+            {"type": "place_lens", "position_m": (1.0, 2.0, 3.0), "angles_deg": (40.0, 5.0, 0.0)},
+            {"type": "fly", "pan_deg": 4.0, "truck_m": 1.0},
+        ):
+            moved = edited(driven, {**placed, "frame": 10})
+            self.assertEqual(number_at(moved, pan), number_at(driven, pan))
+            self.assertNotEqual(moved, driven)
 
 
 class DialOfANumber(unittest.TestCase):

@@ -9,6 +9,7 @@ layers   add, remove, duplicate, reorder layers; seeds, links, the handheld feel
 clips    clips placed, moved, split, repeated, taken away
 spans    ends and ramps of layers and clips
 presets  presets placed, swapped, gone over to; clips brought back to theirs
+driven   numbers that follow a formula are left alone
 keys     keys of any number: set, move, copy, stretch, delete, bend
 numbers  set numbers, fixed or keyed
 glass    the distortion by what it does at the corners

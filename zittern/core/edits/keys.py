@@ -13,6 +13,7 @@ from pydantic import Field
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.driven import free_of_formulas
 from zittern.core.edits.titles import of_mount
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Curve, Extend, Frame, Handle, Interp, Key
@@ -57,14 +58,16 @@ _Ref = TypeVar("_Ref", bound=KeyRef)
 
 
 class SetKeys(CommandDoc):
-    """Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it."""
+    """Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it.
+    What follows a formula is left alone.
+    """
 
     type: Literal["set_keys"] = "set_keys"
     keys: Annotated[tuple[KeyValue, ...], Field(min_length=1, max_length=_MOST)]
 
     def apply(self, shot: Shot) -> Shot:
-        """A fixed number becomes keyed."""
-        for at, refs in _by_address(self.keys).items():
+        """A fixed number becomes keyed. Raises EditError where formulas give all of them."""
+        for at, refs in _by_address(free_of_formulas(shot, self.keys)).items():
             param = number_at(shot, at)
             there = param.sample(scope_of(shot, at, np.array([ref.frame for ref in refs]))).tolist()
             given = {
@@ -294,7 +297,7 @@ def _each(shot: Shot, refs: tuple[KeyRef, ...], change: Callable[[Curve, set[flo
     return shot
 
 
-def _by_address(refs: tuple[_Ref, ...]) -> dict[str, list[_Ref]]:
+def _by_address(refs: Sequence[_Ref]) -> dict[str, list[_Ref]]:
     found: dict[str, list[_Ref]] = {}
     for ref in refs:
         found.setdefault(ref.at, []).append(ref)

@@ -10,11 +10,12 @@ from zittern.core.axes import AXES, AXIS_INFO, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.driven import free_of_formulas
 from zittern.core.edits.keys import KeyValue, SetKeys
 from zittern.core.edits.values import title_of
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Frame
-from zittern.core.numbers.param import Number, fixed
+from zittern.core.numbers.param import fixed
 from zittern.core.shot.shot import Shot
 
 __all__ = ["NumberValue", "ScaleFocal", "SetNumbers", "SetSwings"]
@@ -40,7 +41,7 @@ class SetNumbers(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for what is no number, where formulas give all of them, and for a value out of range."""
         keys: list[KeyValue] = []
-        for each in self._free(shot):
+        for each in free_of_formulas(shot, self.values):
             if self.key or number_at(shot, each.at).curve is not None:
                 keys.append(KeyValue(at=each.at, frame=self.frame, value=each.value))
             else:
@@ -49,22 +50,9 @@ class SetNumbers(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Set swing of pan in “Slow sway”`, `Set weight in “Slow sway” at frame 24`."""
-        at = [each.at for each in self._free(shot)]
+        at = [each.at for each in free_of_formulas(shot, self.values)]
         keyed = self.key or any(number_at(shot, each).curve is not None for each in at)
         return f"Set {title_of(shot, at)}" + (f" at frame {self.frame:g}" if keyed else "")
-
-    def _free(self, shot: Shot) -> list[NumberValue]:
-        free = [each for each in self.values if not _driven(number_at(shot, each.at))]
-        if free:
-            return free
-        raise EditError(
-            f"{title_of(shot, [each.at for each in self.values])} follows a formula; change the formula or the dial it "
-            "reads, or make it fixed first"
-        )
-
-
-def _driven(number: Number) -> bool:
-    return number.curve is None and number.constant is None
 
 
 class SetSwings(CommandDoc):

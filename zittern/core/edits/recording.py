@@ -11,6 +11,7 @@ from pydantic import Field
 from zittern.core.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.driven import check_free
 from zittern.core.edits.values import title_of
 from zittern.core.numbers.curves import Curve, Frame, Key
 from zittern.core.numbers.param import Number, on_curve
@@ -44,9 +45,10 @@ class RecordKeys(CommandDoc):
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out
-        of range.
+        """Of several samples at a frame the last counts. Raises EditError for what is no number or follows a formula,
+        and for values out of range.
         """
+        check_free(shot, self.at)
         frames, values = _line(self.samples)
         keys = keys_outside(number_at(shot, self.at), frames) | thin_keys(
             frames, values, TOLERANCE_SHARE * float(np.ptp(values))
@@ -70,9 +72,10 @@ class DrawKeys(CommandDoc):
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for what is no number, and for values out
-        of range.
+        """Of several samples at a frame the last counts. Raises EditError for what is no number or follows a formula,
+        and for values out of range.
         """
+        check_free(shot, self.at)
         before = number_at(shot, self.at)
         frames, values = _line(self.samples)
         spread = max(float(np.ptp(values)), float(np.ptp([*before.set_values(), *values.tolist()])))

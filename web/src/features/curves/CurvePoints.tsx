@@ -48,15 +48,16 @@ function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: nu
   return { curves, shown };
 }
 
-/** The points: click selects, Shift adds, dragging moves all selected ones on whole frames, a frame drawn around them selects. */
-export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurvePointsProps) {
-  const [selected, select] = useSelectedKeys();
-  const chosen = useMemo(() => new Set(selected.map(nameOf)), [selected]);
-  const isOn = (ref: KeyRef) => chosen.has(nameOf(ref));
-  const { curves, shown } = usePoints(tracks, chosen, x, width);
-  const passing = !useResting(x) && shown.length > FEW;
+/** Points that are pressed, and dragged with all that are selected. */
+function usePointDrag(
+  selected: KeyRef[],
+  select: (keys: KeyRef[]) => void,
+  isOn: (ref: KeyRef) => boolean,
+  x: TimeScale,
+  y: TimeScale,
+) {
   const pressed = (ref: KeyRef, more: boolean) => (isOn(ref) ? selected : more ? [...selected, ref] : [ref]);
-  const { bind, live } = useTrialDrag<KeyRef, Shift>({
+  return useTrialDrag<KeyRef, Shift>({
     press: ({ what, shiftKey }) => {
       select(pressed(what, shiftKey));
       return true;
@@ -75,6 +76,16 @@ export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurveP
     }),
     dropped: ({ keys, frames }) => select(keys.map((each) => ({ ...each, frame: each.frame + frames }))),
   });
+}
+
+/** The points: click selects, Shift adds, dragging moves all selected ones on whole frames, a frame drawn around them selects. */
+export function CurvePoints({ tracks, unit, times, x, y, width, height }: CurvePointsProps) {
+  const [selected, select] = useSelectedKeys();
+  const chosen = useMemo(() => new Set(selected.map(nameOf)), [selected]);
+  const isOn = (ref: KeyRef) => chosen.has(nameOf(ref));
+  const { curves, shown } = usePoints(tracks, chosen, x, width);
+  const passing = !useResting(x) && shown.length > FEW;
+  const { bind, live } = usePointDrag(selected, select, isOn, x, y);
   const nudge = (frames: number, up: number) => {
     const moved = selected;
     const value = up * (y.invert(0) - y.invert(1)) || 0;

@@ -1,6 +1,6 @@
 import { OrbitControls } from "@react-three/drei";
 import { useFrame, useThree } from "@react-three/fiber";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { PerspectiveCamera } from "three";
 import { useStore } from "zustand";
 import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
@@ -11,6 +11,7 @@ import { useBoxes } from "./useBoxes";
 import { useCameraDrag } from "./useCameraDrag";
 import { useMountPicking } from "./useMountPicking";
 import { FAR_M, NEAR_M, useOutside } from "./useOutside";
+import { useOutsideTurn } from "./useOutsideTurn";
 import { usePicking } from "./usePicking";
 import { useStill } from "./useStill";
 
@@ -18,9 +19,6 @@ import { useStill } from "./useStill";
 const USUAL_PANES: string[] = [FINDER, SET_VIEW];
 const NEAREST_M = 0.6;
 const FARTHEST_M = 120;
-
-/** Where pictures are slow, and something is dragged or plays, the one from outside follows this often: the one through the lens goes first. */
-const OUTSIDE_EVERY_MS = 150;
 
 /** Draws the scene through the lens and from outside, each into its pane. */
 export function TwoViews() {
@@ -34,7 +32,7 @@ export function TwoViews() {
   useCameraDrag(pane, camera, setHeld);
   useMountPicking(pane, camera);
   usePicking(scene, lens, camera);
-  const drawnAt = useRef(0);
+  const turn = useOutsideTurn(held, invalidate);
   const boxes = useBoxes(gl.domElement);
   const drawStill = useStill();
   useFrame(() => {
@@ -43,7 +41,7 @@ export function TwoViews() {
     // What was drawn between several Viewfinders before would stay there.
     if (hung.some(({ pane: { id } }) => !USUAL_PANES.includes(id))) wipe(gl);
     gl.setScissorTest(true);
-    const due = !stage.getState().coarse || performance.now() - drawnAt.current > OUTSIDE_EVERY_MS;
+    const due = turn.due();
     // Shadows are the same in all of them: the first picture makes them.
     let shadows = false;
     for (const { pane: each, box } of hung) {
@@ -54,7 +52,7 @@ export function TwoViews() {
       if (pose) pictures.draw({ box, aspect, canvasHeight: size.height, pose, part: each.part?.(), redraw });
       if (each.camera === "outside" && due) {
         drawFromOutside(gl, scene, camera, box, size.height);
-        drawnAt.current = performance.now();
+        turn.drawn();
         shadows = true;
       }
       shadows ||= pose !== null;

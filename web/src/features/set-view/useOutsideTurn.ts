@@ -1,0 +1,29 @@
+import { useEffect, useRef } from "react";
+import { stage } from "../../stores/stage";
+import { trying } from "../../stores/trying";
+
+/** Where pictures are slow, the one from outside follows this often while the shot plays, or the camera is dragged in it. */
+const EVERY_MS = 150;
+/** While something else is dragged it comes this often, and as soon as the hand rests. */
+const WAITS_MS = 600;
+
+/** Whether it is the turn of the picture from outside: where pictures are slow, the one through the lens goes first. `held`: the camera is dragged in it. */
+export function useOutsideTurn(held: boolean, invalidate: () => void) {
+  const drawnAt = useRef(0);
+  const owed = useRef(0);
+  useEffect(() => () => clearTimeout(owed.current), []);
+  const due = (): boolean => {
+    clearTimeout(owed.current);
+    const every = !held && trying.getState().command ? WAITS_MS : EVERY_MS;
+    if (!stage.getState().coarse || performance.now() - drawnAt.current > every) return true;
+    owed.current = window.setTimeout(() => {
+      drawnAt.current = 0;
+      invalidate();
+    }, EVERY_MS);
+    return false;
+  };
+  const drawn = () => {
+    drawnAt.current = performance.now();
+  };
+  return { due, drawn };
+}
