@@ -6835,6 +6835,7 @@ export interface components {
         /**
          * SetKeys
          * @description Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it.
+         *     What follows a formula is left alone.
          */
         SetKeys: {
             /** Keys */
@@ -6900,8 +6901,8 @@ export interface components {
         };
         /**
          * SetNumbers
-         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. One that
-         *     follows a formula is not taken from it.
+         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. What follows
+         *     a formula is left alone.
          */
         SetNumbers: {
             /** Frame */
