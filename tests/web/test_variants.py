@@ -13,6 +13,12 @@ SHOT = "signal-run"
 
 
 class Variants(WithPage):
+    def setUp(self) -> None:
+        super().setUp()
+        self.said: list[str] = []
+        # What a part of the page falls over, and gets up from, is said there.
+        self.page.on("console", lambda message: self.said.append(message.text) if message.type == "error" else None)
+
     def of(self, variant: str) -> Shot:
         return seen(self.library().state(SHOT).document, variant)
 
@@ -61,6 +67,20 @@ class Variants(WithPage):
         muted = [[each.name for each in self.of(name).clips() if each.mute] for name in ("Main", "Stand to run")]
         self.assertEqual(muted, [["Breath"], []])
         self.shown("Stand to run")
+
+    def test_an_edit_of_time_that_is_being_chosen_is_shown_in_the_one_that_is_switched_to(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("Shift+I")
+        clip = page.get_by_role("button", name="Clip Brisk walk")
+        expect(clip).to_have_attribute("title", re.compile("frames 1 to 216"))
+        page.keyboard.press("2")
+        self.shown("Stand to run")
+        expect(page.get_by_role("button", name="Clip Stand to walk to run")).to_have_attribute("title", re.compile("frames 1 to 216"))
+        page.keyboard.press("1")
+        expect(clip).to_have_attribute("title", re.compile("frames 1 to 216"))
+        page.get_by_role("button", name="Cancel").click()
+        expect(clip).to_have_attribute("title", re.compile("frames 1 to 192"))
+        self.assertEqual(self.said, [])
 
     def test_made_named_noted_ordered_deleted(self) -> None:
         page = self.open(SHOT)

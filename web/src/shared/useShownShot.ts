@@ -8,7 +8,10 @@ import { openShot } from "../stores/openShot";
 /** The document that is shown: the one that is kept, or what comes of an edit that is being chosen. `tried`: the latter. */
 export function useShownShot(): { shot: Shot | undefined; tried: boolean } {
   const state = useStore(openShot, (each) => each.state);
-  const changes = useStore(motion, (each) => (each.revision === state?.revision ? each.tried : null));
+  // What differs is told from the same document: of this revision, seen through this variant.
+  const changes = useStore(motion, (each) =>
+    each.revision === state?.revision && each.variant === state?.variant ? each.tried : null,
+  );
   const kept = state?.document;
   const shown = useMemo(() => (kept && changes ? triedOn(kept, changes) : kept), [kept, changes]);
   return { shot: shown, tried: changes !== null };

@@ -1,5 +1,6 @@
 /** The motion last heard of, and the feed that asks for it: one question at a time, the newest wins. */
 import { createStore } from "zustand/vanilla";
+import { shownVariant } from "../api/envelope";
 import { fetchMotion, type Known, NOTHING } from "../api/motion";
 import type { Command } from "../api/types";
 import { wantedNumbers } from "./numbers";
@@ -19,6 +20,8 @@ export type Motion = Known & {
   exact: [number, number][];
   /** The widest window in which all frames come. */
   close: number;
+  /** The variant that it was asked about. */
+  variant: string | null;
   /** What differs in the document that is tried on from that of `revision`, where that was asked for. */
   tried: Record<string, unknown> | null;
 };
@@ -32,6 +35,7 @@ const EMPTY: Motion = {
   rows: 0,
   exact: [],
   close: 0,
+  variant: null,
   tried: null,
   ...NOTHING,
 };
@@ -79,6 +83,7 @@ async function ask(): Promise<void> {
     wanted = null;
     const asked = performance.now();
     const before = forgotten;
+    const variant = shownVariant();
     try {
       const known = motion.getState();
       const { frame, loop } = transport.getState();
@@ -101,6 +106,7 @@ async function ask(): Promise<void> {
           rows: head.rows,
           exact: head.exact,
           close: head.close_frames,
+          variant,
           tried: head.tried ?? null,
           arrays,
           readings: head.readings,

@@ -25,12 +25,13 @@ export function TimeEditRow() {
 function Choosing({ draft }: { draft: TimeDraft }) {
   const { width } = useLaneSize();
   const revision = useStore(openShot, (each) => each.state?.revision);
+  const variant = useStore(openShot, (each) => each.state?.variant);
   const kind = kindOf(draft);
   const can = kind.available?.() !== false;
   // The motion of what is chosen is shown; anew after each other change of the shot.
   useEffect(() => {
     if (can) preview(kind.command(draft), true);
-  }, [draft, kind, can, revision]);
+  }, [draft, kind, can, revision, variant]);
   useLeaving(cancelPreview);
   const apply = useAfterTyped(() => {
     endTimeEdit();
