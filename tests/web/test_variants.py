@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Request, expect
 
 from tests.web.harness import settled
 from tests.web.making import WithPage
@@ -81,6 +81,21 @@ class Variants(WithPage):
         page.get_by_role("button", name="Cancel").click()
         expect(clip).to_have_attribute("title", re.compile("frames 1 to 192"))
         self.assertEqual(self.said, [])
+
+    def test_presets_that_are_compared_are_tried_on_in_the_one_that_is_switched_to(self) -> None:
+        page = self.open(SHOT)
+        # Nothing is selected that would be another in each variant.
+        page.keyboard.press("Escape")
+        page.keyboard.press("r")
+        page.get_by_label("Compare Careful walk", exact=True).check()
+        expect(page.locator("[data-trial=careful-walk][data-ready=yes]")).to_be_visible()
+
+        def tried_on(request: Request) -> bool:
+            return "place_preset" in (request.post_data or "") and request.headers.get("zittern-variant") == "variant-1"
+
+        with page.expect_request(tried_on):
+            page.keyboard.press("2")
+        self.shown("Stand to run")
 
     def test_made_named_noted_ordered_deleted(self) -> None:
         page = self.open(SHOT)

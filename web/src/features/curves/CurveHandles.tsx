@@ -23,7 +23,7 @@ function useHandles(tracks: Track[], selected: KeyRef[]): Handle[] {
   const shown = selected.length <= MOST_KEYS ? selected : [];
   const params = { path: { shot: state?.slug ?? "" } };
   const { data } = useQuery({
-    queryKey: ["handles", state?.slug, state?.revision, shown],
+    queryKey: ["handles", state?.slug, state?.revision, state?.variant, shown],
     queryFn: () => take<HandlesOut>(client.POST("/api/shots/{shot}/handles", { params, body: { keys: shown } })),
     enabled: state !== null && shown.length > 0,
     placeholderData: (before) => before,

@@ -6,7 +6,7 @@ import type { PresetEntry, Swatch } from "../../api/types";
 import { complain } from "../../stores/notes";
 import { openShot } from "../../stores/openShot";
 
-/** Pictures of presets on the open shot, by preset; `of` names the preset's content and the shot's revision that each was made for. */
+/** Pictures of presets on the open shot, by preset; `of` names the preset's content, and the shot's revision and variant, that each was made for. */
 const swatches = createStore<Record<string, { of: string; swatch: Swatch }>>(() => ({}));
 
 const SOON_MS = 40;
@@ -14,8 +14,8 @@ const SOON_MS = 40;
 /** Has the pictures of the presets in sight made, on the shot as it stands. */
 export function useSwatchesOf(entries: PresetEntry[]): void {
   const slug = useStore(openShot, (each) => each.state?.slug);
-  const revision = useStore(openShot, (each) => each.state?.revision);
-  const wanted = entries.map(({ key, content }) => `${key} ${content} ${slug} ${revision}`).join("\n");
+  const stands = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
+  const wanted = entries.map(({ key, content }) => `${key} ${content} ${slug} ${stands}`).join("\n");
   useEffect(() => {
     if (!slug || !wanted) return;
     const lines = wanted.split("\n").map((of) => ({ key: of.split(" ", 1)[0] ?? "", of }));
