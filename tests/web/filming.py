@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 from PIL import Image
 
+from tests.web.harness import RETRIES
 from tests.web.making import WithPage
 
 PROJECT = "saltmarsh-post"
@@ -41,7 +42,7 @@ class WithMovies(WithPage):
         file = {"name": "chart.png", "mimeType": "image/png", "buffer": data.getvalue()}
         url = f"{self.server.url}api/projects/{PROJECT}/plates"
         fields = {"files": file, "distance_m": "4", "overscan_percent": str(overscan)}
-        made = self.page.request.post(url, multipart=fields, headers=self.origin())
+        made = self.page.request.post(url, multipart=fields, headers=self.origin(), max_retries=RETRIES)
         self.assertEqual(made.status, 201, made.text())
         slug = str(made.json()["slug"])
         self.edit(slug, {"type": "set_shot", "last_frame": last_frame})
@@ -52,12 +53,12 @@ class WithMovies(WithPage):
 
     def begin(self, slug: str, **asked: object) -> dict[str, Any]:
         body = {"width_px": W, "height_px": H, "quality": "best", "subframes": 1, **asked}
-        made = self.page.request.post(f"{self.server.url}api/shots/{slug}/movies", data=body, headers=self.origin())
+        made = self.page.request.post(f"{self.server.url}api/shots/{slug}/movies", data=body, headers=self.origin(), max_retries=RETRIES)
         self.assertEqual(made.status, 201, made.text())
         return dict(made.json())
 
     def state(self, movie: dict[str, Any]) -> dict[str, Any]:
-        return dict(self.page.request.get(f"{self.server.url}api/movies/{movie['id']}").json())
+        return dict(self.page.request.get(f"{self.server.url}api/movies/{movie['id']}", max_retries=RETRIES).json())
 
     def made(self, slug: str, **asked: object) -> bytes:
         """A movie's file, drawn by the page by itself."""

@@ -28,6 +28,8 @@ FLAGS = [
 # Software drawing is slow; waits are on states, this is only how long they may last.
 PATIENCE_MS = 60_000
 expect.set_options(timeout=30_000)
+# Of a request beside the page on a connection that the server, which waits five seconds for the next, is just closing.
+RETRIES = 2
 
 
 class Server:

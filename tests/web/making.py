@@ -10,7 +10,7 @@ import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
 from tests.demo.template import demo_data
-from tests.web.harness import CHROMIUM, FLAGS, Server, new_page, settled
+from tests.web.harness import CHROMIUM, FLAGS, RETRIES, Server, new_page, settled
 from zittern.store.library import Library
 
 
@@ -65,7 +65,7 @@ class WithPage(unittest.TestCase):
         """One edit as another window makes it."""
         body = {"base_revision": self.library().state(slug).revision, "command": command}
         url = f"{self.server.url}api/shots/{slug}/edits"
-        answer = self.page.request.post(url, data=body, headers={"Origin": self.server.url.rstrip("/")})
+        answer = self.page.request.post(url, data=body, headers={"Origin": self.server.url.rstrip("/")}, max_retries=RETRIES)
         self.assertTrue(answer.ok, answer.text())
 
     def pose(self) -> np.ndarray:

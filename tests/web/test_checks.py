@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.formats.making import GltfMaker
-from tests.web.harness import settled
+from tests.web.harness import RETRIES, settled
 from tests.web.making import WithPage
 
 SHOT = "jetty-walk-swaying"
@@ -74,7 +74,7 @@ class SetEdge(WithPage):
         floor.json["meshes"] = [{"primitives": [{"attributes": {"POSITION": places}, "indices": order}]}]
         made = self.page.request.post(
             f"{self.server.url}api/sets", multipart={"file": {"name": "floor.glb", "mimeType": "model/gltf-binary", "buffer": floor.glb()}},
-            headers={"Origin": self.server.url.rstrip("/")},
+            headers={"Origin": self.server.url.rstrip("/")}, max_retries=RETRIES,
         )
         self.assertTrue(made.ok, made.text())
         pose = {"x_m": 0, "y_m": 3, "z_m": 0, "pan_deg": 0, "tilt_deg": -12, "roll_deg": 0}

@@ -106,11 +106,8 @@ class Units(WithPage):
 
     def test_beats_too_fast_to_be_seen_are_told_on_the_board(self) -> None:
         page = self.open(SHOT)
-        address = f"{self.server.url}api/shots/{SHOT}"
         for command in ({"type": "add_layer", "source": "hit"}, {"type": "set_values", "values": [{"at": "layer:hit-1.source.rhythm_hz", "value": 10.0}]}):
-            revision = page.request.get(address).json()["revision"]
-            self.assertTrue(page.request.post(f"{address}/edits", data={"command": command,
-                "base_revision": revision}).ok)
+            self.edit(SHOT, command)
         page.reload()
         settled(page)
         page.get_by_role("button", name="Hit", exact=True).click()
