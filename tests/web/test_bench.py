@@ -238,6 +238,31 @@ class Drawn(WithPage):
         page.get_by_role("button", name="Select the move").click(position={"x": 3, "y": 40})
         self.assertGreater(self.at_rest(), before)
 
+    # Where on a canvas of which width something was drawn, frame by frame.
+    PLACES = """
+      window.places = [];
+      let tick = 0;
+      const count = () => { tick += 1; requestAnimationFrame(count); };
+      count();
+      const scissor = WebGL2RenderingContext.prototype.scissor;
+      WebGL2RenderingContext.prototype.scissor = function (...given) {
+        window.places.push([this.canvas.width, tick, given[0]]);
+        return scissor.apply(this, given);
+      };"""
+
+    def test_both_pictures_are_there_at_once_when_they_become_coarse(self) -> None:
+        page = self.page
+        page.add_init_script("localStorage.setItem('zittern.light', 'no')")
+        page.add_init_script(self.PLACES)
+        self.open("jetty-walk-swaying")
+        self.page.evaluate("window.places = []")
+        # Tried on as it is chosen.
+        page.keyboard.press("Shift+I")
+        page.wait_for_function("window.places.length > 0")
+        (width, first, _), *_ = places = page.evaluate("window.places")
+        at = {x for wide, tick, x in places if (wide, tick) == (width, first)}
+        self.assertEqual(len(at), 2)
+
     def test_pins_that_cover_each_other_are_drawn_as_one(self) -> None:
         keys = [{"frame": frame, "value": frame % 7} for frame in range(1, 193, 2)]
         still = [{"at": f"mount:camera.{name}", "value": {"state": "fixed", "value": 1.5}} for name in ("x_m", "y_m", "z_m")]

@@ -32,7 +32,7 @@ export function TwoViews() {
   useCameraDrag(pane, camera, setHeld);
   useMountPicking(pane, camera);
   usePicking(scene, lens, camera);
-  const turn = useOutsideTurn(held, invalidate);
+  const turn = useOutsideTurn(gl.domElement, held, invalidate);
   const boxes = useBoxes(gl.domElement);
   const drawStill = useStill();
   useFrame(() => {

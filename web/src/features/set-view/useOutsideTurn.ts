@@ -7,13 +7,18 @@ const EVERY_MS = 150;
 /** While something else is dragged it comes this often, and as soon as the hand rests. */
 const WAITS_MS = 600;
 
-/** Whether it is the turn of the picture from outside: where pictures are slow, the one through the lens goes first. `held`: the camera is dragged in it. */
-export function useOutsideTurn(held: boolean, invalidate: () => void) {
+/**
+ * Whether it is the turn of the picture from outside: where pictures are slow, the one through the lens goes first. `held`: the
+ * camera is dragged in it. A canvas of another size is empty: all of it is drawn.
+ */
+export function useOutsideTurn(canvas: HTMLCanvasElement, held: boolean, invalidate: () => void) {
   const drawnAt = useRef(0);
+  const drawnOn = useRef("");
   const owed = useRef(0);
   useEffect(() => () => clearTimeout(owed.current), []);
   const due = (): boolean => {
     clearTimeout(owed.current);
+    if (drawnOn.current !== sizeOf(canvas)) return true;
     const every = !held && trying.getState().command ? WAITS_MS : EVERY_MS;
     if (!stage.getState().coarse || performance.now() - drawnAt.current > every) return true;
     owed.current = window.setTimeout(() => {
@@ -24,6 +29,9 @@ export function useOutsideTurn(held: boolean, invalidate: () => void) {
   };
   const drawn = () => {
     drawnAt.current = performance.now();
+    drawnOn.current = sizeOf(canvas);
   };
   return { due, drawn };
 }
+
+const sizeOf = ({ width, height }: HTMLCanvasElement) => `${width} ${height}`;
