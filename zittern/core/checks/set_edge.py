@@ -75,18 +75,15 @@ def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[fl
     near = np.zeros(len(study.frames), dtype=bool)
     for n in np.flatnonzero(found).tolist():
         near[rows[max(0, n - 1)] : rows[min(n + 1, len(rows) - 1)] + 1] = True
-    looked = np.flatnonzero(near)[:: max(1, -(-int(near.sum()) // _MOST_LOOKED))]
+    step = max(1, -(-int(near.sum()) // _MOST_LOOKED))
+    looked = np.flatnonzero(near)[::step]
     _, across, up = _FEW
     shown = _bare(study, study.shot, study.motion.rows_at(looked).pose, study.frames[looked], across, up).any(axis=1)
     # What was found before stays found, also where these few places miss it.
     shown |= np.isin(looked, rows[found])
     at = np.union1d(looked[shown], rows[found])
-    parts = np.split(at, (np.flatnonzero(np.diff(at) > _step_of(looked)) + 1).tolist())
+    parts = np.split(at, (np.flatnonzero(np.diff(at) > step) + 1).tolist())
     return tuple((float(study.frames[part[0]]), float(study.frames[part[-1]])) for part in parts)
-
-
-def _step_of(rows: IntArray) -> int:
-    return int(np.diff(rows).min()) if len(rows) > 1 else 1
 
 
 def _grounded(study: Study) -> bool:

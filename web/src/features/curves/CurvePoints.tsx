@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import { keysOf } from "../../api/param";
 import type { Key } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
+import { dotPath } from "../../shared/dotPath";
 import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
 import { useResting } from "../../shared/useResting";
@@ -135,11 +136,10 @@ type DotsProps = { track: Track; points: { track: Track; key: Key }[]; x: TimeSc
 
 /** The points of a curve as one drawing, while they go by. */
 function Dots({ track, points, x, y }: DotsProps) {
-  const turn = `a${RADIUS_PX} ${RADIUS_PX} 0 1 0 ${2 * RADIUS_PX} 0a${RADIUS_PX} ${RADIUS_PX} 0 1 0 ${-2 * RADIUS_PX} 0`;
   const own = points.filter((each) => each.track === track);
   return (
     <path
-      d={own.map(({ key }) => `M${(x(key.frame) - RADIUS_PX).toFixed(1)} ${y(key.value).toFixed(1)}${turn}`).join("")}
+      d={own.map(({ key }) => dotPath(x(key.frame), y(key.value), RADIUS_PX)).join("")}
       fill="var(--color-base-100)"
       stroke={`var(--ink-${track.ink})`}
       strokeWidth={2}

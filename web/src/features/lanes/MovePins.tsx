@@ -2,6 +2,7 @@ import { useStore } from "zustand";
 import { type PinKey, pinTitles } from "../../acts/moveFrames";
 import { nudge } from "../../acts/pins";
 import type { Command, Shot } from "../../api/types";
+import { dotPath } from "../../shared/dotPath";
 import { targetWidths } from "../../shared/targetWidths";
 import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
@@ -138,11 +139,8 @@ const HEAD = { y: 7, radius: 4 };
 /** All pins as one drawing, while they go by. */
 function Marks({ places, width, low }: { places: number[]; width: number; low?: boolean }) {
   const { y, radius } = HEAD;
-  const turn = `a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`;
-  const stem = `M0 ${y + radius}v${low ? 6 : 12}`;
-  const marks = places.map(
-    (px) => `M${(px - radius).toFixed(1)} ${y}${turn}${stem.replace("M0", `M${px.toFixed(1)}`)}`,
-  );
+  const stem = (px: number) => `M${px.toFixed(1)} ${y + radius}v${low ? 6 : 12}`;
+  const marks = places.map((px) => dotPath(px, y, radius) + stem(px));
   return (
     <svg width={width} height={24} className="pointer-events-none absolute top-0 left-0" aria-hidden="true">
       <path d={marks.join("")} fill="var(--color-base-100)" stroke="var(--color-base-content)" strokeWidth={1.5} />
