@@ -51,6 +51,20 @@ class TimeEdits(WithPage):
         expect(row.get_by_role("alert")).to_be_visible()
         expect(page.get_by_label("Undo: Insert 8 frames at frame 41")).to_be_visible()
 
+    def test_a_wrong_number_behind_a_dialog_has_no_part_in_what_is_done_there(self) -> None:
+        page = self.open(SHOT)
+        self.go_to(2)
+        page.get_by_role("button", name="Clip Breath").click()
+        page.get_by_role("spinbutton", name="from frame", exact=True).press("Enter")
+        page.get_by_role("textbox", name="from frame", exact=True).fill("many")
+        page.get_by_role("button", name="Export", exact=True).click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("radio", name=re.compile("mp4")).check()
+        dialog.get_by_role("button", name="Make .mp4").click()
+        expect(dialog.get_by_role("button", name="Cancel the movie")).to_be_visible()
+        dialog.get_by_role("button", name="Cancel the movie").click()
+        expect(dialog.get_by_role("button", name="Make .mp4")).to_be_enabled()
+
     def test_a_number_that_is_read_late_leaves_who_types_the_next_one_alone(self) -> None:
         page = self.open(SHOT)
         held: list[Route] = []

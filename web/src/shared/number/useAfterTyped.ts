@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { dialogs } from "../../stores/dialogs";
 
 /** What is being read just now, or found out from what was read; each answers whether it went well. */
 const under = new Set<Promise<boolean>>();
@@ -11,7 +12,7 @@ export function beingRead(reading: Promise<boolean>): void {
 
 /** A box with what was read already and is no number; behind a dialog it says nothing of what is done there. */
 function standingWrong(): HTMLElement | null {
-  const room = document.querySelector("dialog[open]") ?? document;
+  const room = dialogs.getState().open.at(-1) ?? document;
   return room.querySelector<HTMLElement>("input.num[aria-invalid=true]");
 }
 
