@@ -5,6 +5,9 @@ PY := $(VENV)/bin/python
 PIP := $(PY) -m pip install --quiet --disable-pip-version-check
 PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
+# Tests of what is generated and committed; they take seconds, and a change forgets them easily.
+GENERATED := tests.tools.test_words tests.api.test_guard.OpenApi tests.core.shot.test_upgrades.Schema \
+	tests.core.presets.test_files.Files.test_the_published_schema_is_up_to_date
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
 .PHONY: install demo dev test test-core lint format types sets takes plates cuts schema words screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
@@ -55,13 +58,14 @@ lint: $(VENV)/.dev web/node_modules/.installed
 	$(VENV)/bin/lint-imports --no-cache
 	npm --prefix web run lint --silent
 	npm --prefix web run check --silent
+	@$(PY) -m unittest -q $(GENERATED)
 
 format: $(VENV)/.dev web/node_modules/.installed
 	$(VENV)/bin/ruff check --fix zittern tests tools
 	$(VENV)/bin/ruff format zittern tests tools
 	npm --prefix web run format --silent
 
-# What is generated and committed: a test says when one of these is out of date.
+# What is generated and committed: `lint` says when one of these is out of date.
 types: $(VENV)/.runtime web/node_modules/.installed
 	$(PY) -m zittern.api.export_openapi > web/openapi.json
 	npm --prefix web run types --silent
