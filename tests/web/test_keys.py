@@ -114,6 +114,29 @@ class Kept(Keys):
         settled(page)
         expect(page.get_by_role("alert")).to_have_count(0)
 
+    def test_a_flight_that_has_landed_is_not_flown_once_more(self) -> None:
+        """What was tried on by how much, and is asked for when it is kept already, would be added to itself."""
+        page = self.open("empty-dune")
+        held: list[Route] = []
+        asks = "commands\":[{"
+        page.route("**/motion", lambda route: held.append(route) if asks in (route.request.post_data or "") else route.continue_())
+        finder = page.get_by_test_id("viewfinder")
+        finder.evaluate("""(finder) => {
+          window.pans = [];
+          const look = () => window.pans.push(Number(finder.dataset.pose.split(" ")[3]));
+          new MutationObserver(look).observe(finder, { attributes: true, attributeFilter: ["data-pose"] });
+        }""")
+        page.keyboard.press("v")
+        box = finder.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.pull((x, y), (x + 100, y))
+        expect(page.get_by_label("Undo: Fly camera at frame 1")).to_be_visible()
+        held[0].continue_()
+        settled(page)
+        self.assertAlmostEqual(self.pose()[3], 8.0, places=3)
+        self.assertAlmostEqual(max(page.evaluate("window.pans")), 8.0, places=3)
+
     def test_a_look_that_waited_behind_a_trial_is_not_blamed_for_it(self) -> None:
         """Somebody steps on, drags a key meanwhile, and lets go; the trial comes to the server too late."""
         page = self.open(SHOT)

@@ -42,11 +42,15 @@ const EMPTY: Motion = {
 
 export const motion = createStore<Motion>(() => EMPTY);
 
+/** Whether an answer about a revision comes too late to be shown; `followed`: the next question waits for it. */
+type Late = (answered: number, followed: boolean) => boolean;
+
 let wanted: {
   shot: string;
   commands: Command[];
   revision: number | null;
   told: boolean;
+  late: Late;
   done: ((error?: unknown) => void)[];
 } | null = null;
 let asking = false;
@@ -57,11 +61,17 @@ const STORED = "samples-stored";
 const DRAWN = "samples-drawn";
 
 /** Asks for motion with commands tried on. Earlier questions that are still waiting are dropped for this one, and have no part in what is wrong with it. */
-export function feed(shot: string, commands: Command[], revision: number | null = null, told = false): Promise<void> {
+export function feed(
+  shot: string,
+  commands: Command[],
+  revision: number | null = null,
+  told = false,
+  late: Late = () => false,
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const earlier = (wanted?.done ?? []).map((each) => () => each());
     const done = [...earlier, (error?: unknown) => (error ? reject(error) : resolve())];
-    wanted = { shot, commands, revision, told, done };
+    wanted = { shot, commands, revision, told, late, done };
     void ask();
   });
 }
@@ -79,7 +89,7 @@ async function ask(): Promise<void> {
   if (asking) return;
   asking = true;
   while (wanted) {
-    const { shot, commands, revision, told, done } = wanted;
+    const { shot, commands, revision, told, late, done } = wanted;
     wanted = null;
     const asked = performance.now();
     const before = forgotten;
@@ -96,7 +106,7 @@ async function ask(): Promise<void> {
         told,
       });
       const stored = performance.now();
-      if (before === forgotten)
+      if (before === forgotten && !late(head.revision, wanted !== null))
         motion.setState((state) => ({
           shot,
           revision: head.revision,

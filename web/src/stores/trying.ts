@@ -31,8 +31,12 @@ export function cancelPreview(): void {
   refresh();
 }
 
+/** Counts the trials that have ended. */
+let ended = 0;
+
 /** No command is tried on any more; what is shown stays until something else is asked for. */
 export function endTrial(): void {
+  ended += 1;
   if (trying.getState().command) trying.setState({ command: null });
 }
 
@@ -52,7 +56,11 @@ export function refresh(): void {
 function ask(commands: Command[], told = false): void {
   const { state } = openShot.getState();
   if (!state) return;
-  feed(state.slug, commands, trying.getState().revision, told).catch((error) => {
+  const before = ended;
+  // What has ended and is answered on top of what came of it would show it twice; what was given up, once more.
+  const late = (answered: number, followed: boolean) =>
+    commands.length > 0 && before !== ended && (followed || answered !== state.revision);
+  feed(state.slug, commands, trying.getState().revision, told, late).catch((error) => {
     // What was tried on and is over by now is no fault: what it was about may be kept already, elsewhere.
     if (commands.length > 0 && trying.getState().command === null) refresh();
     else complain(error);
