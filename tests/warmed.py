@@ -5,6 +5,7 @@ they begin.
 from __future__ import annotations
 
 import zittern.api.app
+import zittern.api.connection
 import zittern.cli.serving
 import zittern.demo.build  # noqa: F401 (imported to be there)
 from zittern.core.checks.table import check

@@ -108,6 +108,29 @@ def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800, l
     return page
 
 
+class Window:
+    """A page that serves one test after another. After each it is as good as new: what it keeps is the program it has
+    read, two thirds of what opening the page costs.
+    """
+
+    def __init__(self, browser: Browser) -> None:
+        self.page = new_page(browser, "about:blank", light=True)
+        self._devtools = self.page.context.new_cdp_session(self.page)
+
+    def leave(self, url: str) -> None:
+        """Away from a server: nothing is held down, nothing remembered, no request answered by a test."""
+        page = self.page
+        page.unroute_all(behavior="ignoreErrors")
+        page.mouse.up()
+        for key in ("Shift", "Control", "Alt"):
+            page.keyboard.up(key)
+        page.goto("about:blank")
+        page.mouse.move(-1, -1)
+        page.context.set_offline(False)
+        page.context.clear_permissions()
+        self._devtools.send("Storage.clearDataForOrigin", {"origin": url.rstrip("/"), "storageTypes": "all"})
+
+
 def settled(page: Page) -> None:
     """Waits until the bench has its motion, its set, and nothing left to save."""
     # In this order: what was kept last is drawn after that.

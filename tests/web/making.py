@@ -1,26 +1,32 @@
-"""One server and one browser for a class of tests, a fresh page for each."""
+"""A server for each test, one browser for a class of them."""
 
 from __future__ import annotations
 
 import tempfile
 import unittest
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import numpy as np
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, Request, sync_playwright
 
 from tests.demo.template import demo_data
-from tests.web.harness import CHROMIUM, FLAGS, RETRIES, Server, new_page, settled
+from tests.web.harness import CHROMIUM, FLAGS, RETRIES, Server, Window, new_page, settled
 from zittern.store.library import Library
 
 
 class WithPage(unittest.TestCase):
-    """`self.page` looks at a server with the demo in it; at its projects page where `home` says so, else at nothing yet."""
+    """`self.page` looks at a server with the demo in it; at its projects page where `home` says so, else at nothing yet.
+    A test that puts scripts into a page takes a `fresh_page`.
+    """
 
     home = False
+    _window: Window | None = None
 
     @classmethod
     def setUpClass(cls) -> None:
+        cls._window = None
         cls.playwright = sync_playwright().start()
         cls.addClassCleanup(cls.playwright.stop)
         cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
@@ -36,18 +42,46 @@ class WithPage(unittest.TestCase):
         self.addCleanup(self.nothing_went_wrong)
         self.addCleanup(self.server.stop)
         self.faults: list[str] = []
-        self.page = self.fresh_page()
+        self.page = self._same_page()
+        if self.home:
+            self.page.goto(self.server.url)
 
     def nothing_went_wrong(self) -> None:
         self.assertNotIn("Traceback", said := self.log.read_text(), said)
 
+    def _same_page(self) -> Page:
+        cls = type(self)
+        window = cls._window = cls._window or Window(self.browser)
+        self.addCleanup(self._left, window)
+        self._watch(window.page)
+        return window.page
+
+    def _left(self, window: Window) -> None:
+        # Until it is left in order it serves no other test.
+        type(self)._window = None
+        window.leave(self.server.url)
+        type(self)._window = window
+
     def fresh_page(self) -> Page:
-        page = new_page(self.browser, self.server.url if self.home else "about:blank", light=True)
+        """Another window of somebody else, which shares nothing with the first."""
+        page = new_page(self.browser, "about:blank", light=True)
         self.addCleanup(page.context.close)
-        page.on("pageerror", lambda error: self.faults.append(str(error)))
-        page.on("request",
-            lambda request: self.faults.append(f"left the server: {request.url}") if not self.own(request.url) else None)
+        self._watch(page)
         return page
+
+    def _watch(self, page: Page) -> None:
+        def sent(request: Request) -> None:
+            if not self.own(request.url):
+                self.faults.append(f"left the server: {request.url}")
+
+        self.listen("pageerror", lambda error: self.faults.append(str(error)), page)
+        self.listen("request", sent, page)
+
+    def listen(self, event: str, hear: Callable[[Any], object], page: Page | None = None) -> None:
+        """Hears of what happens in a page, until the end of the test."""
+        page = page or self.page
+        page.on(event, hear)  # type: ignore[call-overload]  # any event that the page has
+        self.addCleanup(page.remove_listener, event, hear)
 
     def own(self, url: str) -> bool:
         return url.startswith((self.server.url, "blob:", "data:", "about:"))

@@ -203,6 +203,7 @@ class Drawn(WithPage):
       }"""
 
     def counted(self, slug: str) -> None:
+        self.page = self.fresh_page()
         self.page.add_init_script(self.COUNTS)
         self.open(slug)
         self.at_rest()
@@ -217,8 +218,8 @@ class Drawn(WithPage):
         return seen[-1]
 
     def test_what_lies_beside_the_pictures_draws_none_anew(self) -> None:
-        page = self.page
         self.counted("jetty-walk-swaying")
+        page = self.page
         before = self.at_rest()
         ruler = page.get_by_label("Frames", exact=True)
         ruler.hover()
@@ -251,7 +252,7 @@ class Drawn(WithPage):
       };"""
 
     def test_both_pictures_are_there_at_once_when_they_become_coarse(self) -> None:
-        page = self.page
+        page = self.page = self.fresh_page()
         page.add_init_script("localStorage.setItem('zittern.light', 'no')")
         page.add_init_script(self.PLACES)
         self.open("jetty-walk-swaying")

@@ -65,7 +65,7 @@ class Failing(WithPage):
         self.goes_on()
 
     def test_what_is_never_answered_is_given_up_after_two_minutes(self) -> None:
-        page = self.page
+        page = self.page = self.fresh_page()
         page.add_init_script(NOTED_LIMITS)
         self.open(SHOT)
         self.pick()
@@ -127,7 +127,7 @@ class Failing(WithPage):
         settled(page)
 
     def test_without_webgl_everything_but_the_pictures_works(self) -> None:
-        page = self.page
+        page = self.page = self.fresh_page()
         page.add_init_script(NO_WEBGL)
         page.goto(f"{self.server.url}shot/{SHOT}")
         expect(page.get_by_role("alert").first).to_contain_text("WebGL 2 is off or missing")

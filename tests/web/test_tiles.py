@@ -36,7 +36,7 @@ class Tiles(WithMovies):
 
     def test_the_viewfinder_fetches_what_a_long_lens_sees(self) -> None:
         fetched: list[str] = []
-        self.page.on("request", lambda request: fetched.append(request.url) if "/tiles" in request.url else None)
+        self.listen("request", lambda request: fetched.append(request.url) if "/tiles" in request.url else None)
         page = self.open(self.hung(600.0))
         finder = page.get_by_test_id("viewfinder")
         expect(finder).to_have_attribute("data-tiles", "1")

@@ -156,7 +156,7 @@ class Out(WithPage):
     def test_each_file_is_fetched_once(self) -> None:
         self.open("jetty-walk-swaying")
         fetched: list[str] = []
-        self.page.on("download", lambda download: fetched.append(download.url))
+        self.listen("download", lambda download: fetched.append(download.url))
         self.exported(".glb")
         settled(self.page)
         self.assertEqual(len(fetched), 1)

@@ -17,7 +17,7 @@ class Variants(WithPage):
         super().setUp()
         self.said: list[str] = []
         # What a part of the page falls over, and gets up from, is said there.
-        self.page.on("console", lambda message: self.said.append(message.text) if message.type == "error" else None)
+        self.listen("console", lambda message: self.said.append(message.text) if message.type == "error" else None)
 
     def of(self, variant: str) -> Shot:
         return seen(self.library().state(SHOT).document, variant)
@@ -157,7 +157,7 @@ class Variants(WithPage):
         dialog.get_by_role("radio", name=re.compile(r"\.csv")).first.check()
         dialog.get_by_role("checkbox", name="Stand to run").check()
         names: list[str] = []
-        page.on("download", lambda each: names.append(each.suggested_filename))
+        self.listen("download", lambda each: names.append(each.suggested_filename))
         dialog.get_by_role("button", name="Export .csv").click()
         expect(page.get_by_text("signal-run-stand-to-run.csv is ready")).to_be_visible()
         self.assertEqual(names, ["signal-run-main.csv", "signal-run-stand-to-run.csv"])
