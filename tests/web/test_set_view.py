@@ -51,6 +51,15 @@ class InTheSetView(WithPage):
             self.assertGreater(changed[column], 0.02, part)
             np.testing.assert_allclose(np.delete(changed, column), 0, atol=1e-5, err_msg=part)
 
+    def test_turning_it_selects_no_text_on_the_way(self) -> None:
+        page = self.open("jetty-walk")
+        box = page.get_by_test_id("set-view").bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        for to in ((box["x"] + 60, box["y"] - 20), (x, box["y"] + box["height"] + 150)):
+            self.pull((x, y), to)
+            self.assertEqual(page.evaluate("getSelection().toString()"), "")
+
     def test_a_point_is_picked_and_looked_at(self) -> None:
         page = self.open("jetty-walk")
         page.locator("[data-testid=set-view][data-set=ready]").wait_for()

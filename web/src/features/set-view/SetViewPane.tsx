@@ -23,11 +23,11 @@ export function SetViewPane() {
   return (
     <div
       ref={ref}
-      className={`relative h-full w-full overflow-hidden ${cursor}`}
+      className={`relative h-full w-full select-none overflow-hidden ${cursor}`}
       data-testid="set-view"
       data-set={ready ? "ready" : "loading"}
     >
-      <span className="cond pointer-events-none absolute top-2 left-2 select-none rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
+      <span className="cond pointer-events-none absolute top-2 left-2 rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
         Set view
         {picking && <b className="ml-2 text-info">{PICK[picking]} · Esc to leave</b>}
         {!picking && grip && <b className="num ml-2 text-info">{grip.text}</b>}
@@ -46,7 +46,7 @@ export function SetViewPane() {
       {problem && (
         <span
           role="alert"
-          className="absolute inset-x-8 top-10 rounded-sm bg-error px-3 py-2 text-error-content text-sm"
+          className="absolute inset-x-8 top-10 select-text rounded-sm bg-error px-3 py-2 text-error-content text-sm"
         >
           {problem}
         </span>

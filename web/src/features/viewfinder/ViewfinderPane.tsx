@@ -58,7 +58,7 @@ export function ViewfinderPane() {
   return (
     <div
       ref={ref}
-      className={`relative h-full w-full overflow-hidden ${flying || picking ? "cursor-crosshair touch-none" : ""}`}
+      className={`relative h-full w-full select-none overflow-hidden ${flying || picking ? "cursor-crosshair touch-none" : ""}`}
       data-testid="viewfinder"
       data-ready={upToDate ? "yes" : "no"}
       data-blurred={useBlurred() ? "yes" : "no"}
