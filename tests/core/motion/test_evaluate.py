@@ -122,6 +122,8 @@ class Layers(unittest.TestCase):
         motion, alone = evaluate(shot_with(under, over)), evaluate(shot_with(under))
         np.testing.assert_allclose(motion.layers["under"][:, 0], 0.75 * alone.layers["under"][:, 0], atol=1e-12)
         np.testing.assert_array_equal(motion.layers["under"][:, 1], alone.layers["under"][:, 1])
+        double = evaluate(shot_with(under, over.replace(weight=fixed(2.0))))
+        np.testing.assert_array_equal(double.layers["under"][:, 0], 0.0)
 
     def test_steady_holds_for_takes_keys_and_formulas_too(self) -> None:
         zooming = {"focal_mm": keyed((1, 25.0), (240, 100.0))}
