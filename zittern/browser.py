@@ -13,7 +13,10 @@ from zittern.core.errors import BadInput
 
 __all__ = ["QUIET", "drawing", "find_browser"]
 
-_NAMES = ("chromium", "chromium-browser", "google-chrome", "google-chrome-stable", "chrome", "msedge")
+_NAMES = (
+    "chromium", "chromium-browser", "google-chrome", "google-chrome-stable", "chrome", "msedge",
+    "chromium-headless-shell",
+)  # fmt: skip
 # It asks nobody for anything.
 QUIET = (
     "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",

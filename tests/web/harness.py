@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import os
 import re
+import shutil
 import signal
 import subprocess
 import sys
@@ -19,7 +20,7 @@ from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
 
 from tests.forked import Forked
 
-CHROMIUM = os.environ.get("ZITTERN_CHROMIUM", "/usr/bin/chromium")
+CHROMIUM = os.environ.get("ZITTERN_CHROMIUM") or shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
     "--disable-sync",
