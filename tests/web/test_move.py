@@ -143,12 +143,14 @@ class FromNothing(WithPage):
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         page.mouse.move(x, y)
         page.mouse.down()
-        page.mouse.move(x + 40, y)
-        page.mouse.move(x + 100, y)
+        page.mouse.move(x + 60, y - 20, steps=6)
+        page.mouse.move(x + 100, y, steps=6)
         page.mouse.up()
         settled(page)
         expect(page.get_by_label("Undo: Fly camera at frame 1")).to_be_visible()
-        self.assertAlmostEqual(self.pose()[3], 8.0, delta=0.5)
+        np.testing.assert_allclose(self.pose()[3:5], [8.0, 0.0], atol=1e-4)
+        tilt = page.get_by_role("spinbutton", name="Move tilt", exact=True)
+        self.assertRegex(tilt.inner_text(), r"^0\.00\s")
 
     def test_locks_box_selection_filling_and_a_close_look(self) -> None:
         page = self.open("jetty-walk")

@@ -3,6 +3,8 @@ const MOST_DIGITS = 4;
 const CLOSE = 0.02;
 
 export function figures(value: number, digits: number): string {
+  // What is left of a sum that came to nothing.
+  if (Math.abs(value) < 0.5 * 10 ** -MOST_DIGITS) return (0).toFixed(digits);
   let shown = value.toFixed(digits);
   for (let more = digits + 1; more <= MOST_DIGITS && Math.abs(Number(shown) - value) > CLOSE * Math.abs(value); more++)
     shown = value.toFixed(more);
