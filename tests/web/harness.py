@@ -19,11 +19,11 @@ from PIL import Image
 from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
 
 from tests.forked import Forked
+from zittern.browser import QUIET
 
 CHROMIUM = os.environ.get("ZITTERN_CHROMIUM") or shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = [
-    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync",
+    "--no-sandbox", *QUIET,
     "--use-gl=angle", "--use-angle=swiftshader-webgl", "--enable-unsafe-swiftshader",
 ]  # fmt: skip
 # Software drawing is slow; waits are on states, this is only how long they may last.

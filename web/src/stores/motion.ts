@@ -45,14 +45,10 @@ export const motion = createStore<Motion>(() => EMPTY);
 /** Whether an answer about a revision comes too late to be shown; `followed`: the next question waits for it. */
 type Late = (answered: number, followed: boolean) => boolean;
 
-let wanted: {
-  shot: string;
-  commands: Command[];
-  revision: number | null;
-  told: boolean;
-  late: Late;
-  done: ((error?: unknown) => void)[];
-} | null = null;
+type Options = { revision: number | null; told: boolean; late: Late };
+type Question = Options & { shot: string; commands: Command[]; done: ((error?: unknown) => void)[] };
+
+let wanted: Question | null = null;
 let asking = false;
 
 /** Time from asking for samples until they are applied, of storing them, and until the next picture; `zittern bench --browser` reads them. */
@@ -64,9 +60,7 @@ const DRAWN = "samples-drawn";
 export function feed(
   shot: string,
   commands: Command[],
-  revision: number | null = null,
-  told = false,
-  late: Late = () => false,
+  { revision = null, told = false, late = () => false }: Partial<Options> = {},
 ): Promise<void> {
   return new Promise((resolve, reject) => {
     const earlier = (wanted?.done ?? []).map((each) => () => each());

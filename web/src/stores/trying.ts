@@ -17,7 +17,13 @@ const NOTHING: Trying = { command: null, revision: null };
 
 export const trying = createStore<Trying>(() => NOTHING);
 
-whenOpened(() => trying.setState(NOTHING));
+/** Counts the trials that have ended. */
+let ended = 0;
+
+whenOpened(() => {
+  ended += 1;
+  trying.setState(NOTHING);
+});
 
 /** Shows what a command would do, without keeping it; `told`: keys, bars and cues as well, where the document shows them. */
 export function preview(command: Command, told = false): void {
@@ -30,9 +36,6 @@ export function cancelPreview(): void {
   endTrial();
   refresh();
 }
-
-/** Counts the trials that have ended. */
-let ended = 0;
 
 /** No command is tried on any more; what is shown stays until something else is asked for. */
 export function endTrial(): void {
@@ -57,12 +60,12 @@ function ask(commands: Command[], told = false): void {
   const { state } = openShot.getState();
   if (!state) return;
   const before = ended;
-  // What has ended and is answered on top of what came of it would show it twice; what was given up, once more.
-  const late = (answered: number, followed: boolean) =>
-    commands.length > 0 && before !== ended && (followed || answered !== state.revision);
-  feed(state.slug, commands, trying.getState().revision, told, late).catch((error) => {
+  const over = () => commands.length > 0 && before !== ended;
+  // What is over and is answered on top of what came of it would show it twice; what was given up, once more.
+  const late = (answered: number, followed: boolean) => over() && (followed || answered !== state.revision);
+  feed(state.slug, commands, { revision: trying.getState().revision, told, late }).catch((error) => {
     // What was tried on and is over by now is no fault: what it was about may be kept already, elsewhere.
-    if (commands.length > 0 && trying.getState().command === null) refresh();
+    if (over()) refresh();
     else complain(error);
   });
 }
