@@ -21,6 +21,8 @@ from concurrent.futures import ProcessPoolExecutor, as_completed
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from tests.web.harness import BROWSING
+
 ROOT = Path(__file__).parent.parent
 _SLOWEST = 12
 # More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own
@@ -74,6 +76,8 @@ class _Timed(unittest.TextTestResult):
 def run(names: list[str]) -> Outcome:
     """Runs the tests of these names in this process."""
     suite = unittest.defaultTestLoader.loadTestsFromNames(names)
+    if not any(name.startswith("tests.web.") for name in names):
+        BROWSING.shut()
     result = unittest.TextTestRunner(stream=io.StringIO(), resultclass=_Timed).run(suite)
     assert isinstance(result, _Timed)
     faults = [(test.id(), text) for test, text in [*result.failures, *result.errors]]

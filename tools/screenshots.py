@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page
 
-from tests.web.harness import browsing, new_page, serving, settled
+from tests.web.harness import BROWSING, new_page, serving, settled
 
 OUT = Path(__file__).parent.parent / "docs/screenshots"
 
@@ -15,8 +15,8 @@ OUT = Path(__file__).parent.parent / "docs/screenshots"
 def main() -> None:
     """One PNG a view."""
     OUT.mkdir(parents=True, exist_ok=True)
-    with serving() as server, browsing() as browser:
-        page = new_page(browser, server.url)
+    with serving() as server:
+        page = new_page(BROWSING.browser(), server.url)
         page.get_by_role("link", name="Jetty walk", exact=True).wait_for()
         page.locator("canvas[data-drawn=yes]").nth(3).wait_for()
         shoot(page, "projects")

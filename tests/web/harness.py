@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import io
 import os
 import re
@@ -16,7 +17,7 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Browser, Page, Route, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Playwright, Route, expect, sync_playwright
 
 from tests.forked import Forked
 from zittern.browser import QUIET
@@ -86,15 +87,41 @@ def serving(command: str = "demo") -> Iterator[Server]:
             server.stop()
 
 
-@contextmanager
-def browsing() -> Iterator[Browser]:
-    """Headless Chromium."""
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        try:
-            yield browser
-        finally:
-            browser.close()
+class Browsing:
+    """The one browser of a process, from the first test that needs it until it is shut, and its window."""
+
+    def __init__(self) -> None:
+        self._playwright: Playwright | None = None
+        self._browser: Browser | None = None
+        self._window: Window | None = None
+
+    def browser(self) -> Browser:
+        """Headless Chromium; another one where it is gone."""
+        if self._browser is None or not self._browser.is_connected():
+            self.shut()
+            self._playwright = sync_playwright().start()
+            self._browser = self._playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        return self._browser
+
+    def take(self) -> Window:
+        """The window, for one test. One that is not given back serves no other."""
+        browser = self.browser()
+        window, self._window = self._window or Window(browser), None
+        return window
+
+    def give_back(self, window: Window) -> None:
+        """What a test has left in order."""
+        self._window = window
+
+    def shut(self) -> None:
+        """Ends it. Only then can other tests of this process run loops of events."""
+        if self._playwright is not None:
+            self._playwright.stop()
+        self._playwright = self._browser = self._window = None
+
+
+BROWSING = Browsing()
+atexit.register(BROWSING.shut)
 
 
 def new_page(browser: Browser, url: str, width: int = 1280, height: int = 800, light: bool = False) -> Page:

@@ -1,4 +1,4 @@
-"""A server for each test, one browser for a class of them."""
+"""A server for each test, one browser for all of them in a process."""
 
 from __future__ import annotations
 
@@ -9,10 +9,10 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
-from playwright.sync_api import Page, Request, sync_playwright
+from playwright.sync_api import Page, Request
 
 from tests.demo.template import demo_data
-from tests.web.harness import CHROMIUM, FLAGS, RETRIES, Server, Window, new_page, settled
+from tests.web.harness import BROWSING, RETRIES, Server, Window, new_page, settled
 from zittern.store.library import Library
 
 
@@ -22,15 +22,6 @@ class WithPage(unittest.TestCase):
     """
 
     home = False
-    _window: Window | None = None
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        cls._window = None
-        cls.playwright = sync_playwright().start()
-        cls.addClassCleanup(cls.playwright.stop)
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:
         holder = tempfile.TemporaryDirectory()
@@ -50,21 +41,18 @@ class WithPage(unittest.TestCase):
         self.assertNotIn("Traceback", said := self.log.read_text(), said)
 
     def _same_page(self) -> Page:
-        cls = type(self)
-        window = cls._window = cls._window or Window(self.browser)
+        window = BROWSING.take()
         self.addCleanup(self._left, window)
         self._watch(window.page)
         return window.page
 
     def _left(self, window: Window) -> None:
-        # Until it is left in order it serves no other test.
-        type(self)._window = None
         window.leave(self.server.url)
-        type(self)._window = window
+        BROWSING.give_back(window)
 
     def fresh_page(self) -> Page:
         """Another window of somebody else, which shares nothing with the first."""
-        page = new_page(self.browser, "about:blank", light=True)
+        page = new_page(BROWSING.browser(), "about:blank", light=True)
         self.addCleanup(page.context.close)
         self._watch(page)
         return page

@@ -6,7 +6,7 @@ import re
 import numpy as np
 from playwright.sync_api import expect
 
-from tests.web.harness import settled
+from tests.web.harness import BROWSING, settled
 from tests.web.making import WithPage
 
 
@@ -180,10 +180,10 @@ class AtRest(WithPage):
 
     def frames_drawn(self) -> int:
         """Frames that the page drew while it was asked something two hundred times."""
-        self.browser.start_tracing(page=self.page, categories=["cc"])
+        BROWSING.browser().start_tracing(page=self.page, categories=["cc"])
         for _ in range(200):
             self.page.evaluate("1")
-        events = json.loads(self.browser.stop_tracing())["traceEvents"]
+        events = json.loads(BROWSING.browser().stop_tracing())["traceEvents"]
         return sum(event["name"] == "ProxyMain::BeginMainFrame" for event in events)
 
 

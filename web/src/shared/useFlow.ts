@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { motion, rowOf } from "../stores/motion";
 import { transport } from "../stores/transport";
+import { say } from "./say";
 
 /** What is watched while it plays; NaN where it is not known. */
 export type Flow = { streakPx: number; distanceM: number; heightM: number; speedMS: number };
@@ -33,7 +34,7 @@ export function useFlow(write: (flow: Flow) => string): React.RefObject<HTMLSpan
       waiting = 0;
       written = performance.now();
       const flow = flowNow();
-      if (ref.current) ref.current.textContent = flow ? writeRef.current(flow) : "";
+      if (ref.current) say(ref.current, flow ? writeRef.current(flow) : "");
     };
     const soon = () => {
       const rest = written + EVERY_MS - performance.now();

@@ -1,20 +1,18 @@
-import { useEffect, useRef } from "react";
+import { useMemo } from "react";
 import { useStore } from "zustand";
 import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
 import { AXES, AXIS_TITLES, DASHES } from "../../shared/axes";
-import { prepare } from "../../shared/canvas";
-import { drawSoon } from "../../shared/drawSoon";
-import { paperOf } from "../../shared/paper";
 import { useMotionArray } from "../../shared/useMotionArray";
 import { motion, rowOf } from "../../stores/motion";
 import { clipOf, openShot } from "../../stores/openShot";
-import { view } from "../../stores/view";
 
 const WIDTH_PX = 52;
 const HEIGHT_PX = 18;
 /** About four seconds are enough to see what kind of motion it is. */
 const SHOWN_FRAMES = 100;
+/** Less is no motion: rounding. */
+const NOTHING = 1e-8;
 
 /** Rows of the first frames from one on that are known one by one. */
 function rowsFrom(array: MotionArray | undefined, from: number): [start: number, count: number] {
@@ -25,34 +23,24 @@ function rowsFrom(array: MotionArray | undefined, from: number): [start: number,
   return [start, Math.min(array.data.length / array.columns - start, SHOWN_FRAMES)];
 }
 
-/** Draws some seconds of an axis, from a frame on, to the height of its row. */
-function drawMini(canvas: HTMLCanvasElement, array: MotionArray | undefined, axis: AxisName, from: number): void {
-  const context = prepare(canvas, WIDTH_PX, HEIGHT_PX);
-  if (!context) return;
+/** The curve of some seconds of an axis, from a frame on, to the height of its row: the data of a path. */
+function miniPath(array: MotionArray | undefined, axis: AxisName, from: number): string {
   const [start, rows] = rowsFrom(array, from);
   const column = AXES.indexOf(axis);
-  const value = (row: number) => array?.data[(start + row) * (array?.columns ?? 7) + column] ?? 0;
-  let most = 1e-9;
-  for (let row = 0; row < rows; row++) most = Math.max(most, Math.abs(value(row)));
-  context.strokeStyle = paperOf(canvas).inks[axis];
-  context.lineWidth = 1.2;
-  context.setLineDash(DASHES[axis] as number[]);
-  context.beginPath();
-  if (most < 1e-8 || rows < 2) {
-    context.moveTo(0, HEIGHT_PX / 2);
-    context.lineTo(WIDTH_PX, HEIGHT_PX / 2);
-  } else {
-    for (let row = 0; row < rows; row++)
-      context.lineTo((row / (rows - 1)) * WIDTH_PX, HEIGHT_PX / 2 - (value(row) / most) * (HEIGHT_PX / 2 - 2));
-  }
-  context.stroke();
-  context.setLineDash([]);
+  const values = Array.from({ length: rows }, (_, row) => array?.data[(start + row) * array.columns + column] ?? 0);
+  const most = Math.max(...values.map(Math.abs), 0);
+  if (most < NOTHING || rows < 2) return `M0 ${HEIGHT_PX / 2}H${WIDTH_PX}`;
+  const x = (row: number) => ((row / (rows - 1)) * WIDTH_PX).toFixed(1);
+  const y = (value: number) => (HEIGHT_PX / 2 - (value / most) * (HEIGHT_PX / 2 - 2)).toFixed(2);
+  return `M${values.map((value, row) => `${x(row)} ${y(value)}`).join("L")}`;
 }
 
-/** The first seconds of an axis of a layer from where it is heard. */
+/**
+ * The first seconds of an axis of a layer from where it is heard. Part of the page, not a canvas: each of those is a layer
+ * that the browser puts together with all others for every picture.
+ */
 export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
   const clipId = useStore(openShot, ({ state }) => state && clipOf(state, layer)?.id);
-  const ref = useRef<HTMLCanvasElement>(null);
   const array = useMotionArray(`layer:${layer}`);
   // From where the layer and its clip are both heard.
   const from = useStore(motion, ({ readings, first }) => {
@@ -60,19 +48,23 @@ export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
     const clip = readings?.clips.find((each) => each.clip === clipId)?.span;
     return Math.floor(Math.max(heard?.first_frame ?? first, clip?.first_frame ?? first, first));
   });
-  const night = useStore(view, (state) => state.night);
-  useEffect(() => {
-    const canvas = ref.current;
-    if (!canvas) return;
-    drawSoon(canvas, () => drawMini(canvas, array, axis, from));
-  }, [array, axis, night, from]);
+  const path = useMemo(() => miniPath(array, axis, from), [array, axis, from]);
   return (
-    <canvas
-      ref={ref}
+    <svg
       role="img"
       aria-label={`Motion of ${AXIS_TITLES[axis]}`}
+      viewBox={`0 0 ${WIDTH_PX} ${HEIGHT_PX}`}
+      preserveAspectRatio="none"
       style={{ width: WIDTH_PX, height: HEIGHT_PX }}
       className="block max-w-full"
-    />
+    >
+      <path
+        d={path}
+        fill="none"
+        stroke={`var(--ink-${axis})`}
+        strokeWidth={1.2}
+        strokeDasharray={DASHES[axis].join(" ")}
+      />
+    </svg>
   );
 }

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { say } from "../../shared/say";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { GoToFrame } from "./GoToFrame";
@@ -12,8 +13,8 @@ export function Clock({ fps }: { fps: number }) {
   useEffect(() => {
     const show = () => {
       const state = transport.getState();
-      if (frame.current) frame.current.textContent = String(state.frame).padStart(4, "0");
-      if (time.current) time.current.textContent = `${((state.frame - state.first) / state.fps).toFixed(2)} s`;
+      if (frame.current) say(frame.current, String(state.frame).padStart(4, "0"));
+      if (time.current) say(time.current, `${((state.frame - state.first) / state.fps).toFixed(2)} s`);
     };
     show();
     return transport.subscribe(show);

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
+import { say } from "../../shared/say";
 import { timeScale } from "../../shared/timeScale";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -23,7 +24,7 @@ export function Playhead({ width, left }: { width: number; left: number }) {
       element.style.visibility = at < 0 || at > width ? "hidden" : "visible";
       const flag = element.firstElementChild;
       if (flag instanceof HTMLElement) {
-        flag.textContent = String(frame);
+        say(flag, String(frame));
         flag.style.translate = at > width - EDGE_PX ? "-85%" : "-50%";
       }
     };

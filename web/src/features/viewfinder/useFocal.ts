@@ -1,4 +1,5 @@
 import { useEffect, useRef } from "react";
+import { say } from "../../shared/say";
 import { motion, rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
@@ -16,7 +17,7 @@ export function useFocal(pane: HTMLElement | null): React.RefObject<HTMLSpanElem
       const at = rowOf(transport.getState().frame) * pose.columns;
       const focal = pose.data[at + POSE_FOCAL] ?? 0;
       if (pane) pane.dataset.pose = [...pose.data.slice(at, at + POSE_FOCAL)].join(" ");
-      ref.current.textContent = `${focal.toFixed(focal < WHOLE_MM ? 1 : 0)} mm`;
+      say(ref.current, `${focal.toFixed(focal < WHOLE_MM ? 1 : 0)} mm`);
     };
     show();
     const stops = [motion.subscribe(show), transport.subscribe(show), view.subscribe(show)];
