@@ -212,7 +212,7 @@ class Drawn(WithPage):
         """How much has been drawn by the time when nothing more is."""
         seen = [-1, 0]
         while seen[-1] != seen[-2]:
-            for _ in range(100):
+            for _ in range(40):
                 now = self.page.evaluate("new Promise((done) => requestAnimationFrame(() => done(window.drawn)))")
             seen.append(now)
         return seen[-1]
@@ -272,6 +272,42 @@ class Drawn(WithPage):
         self.counted("jetty-walk")
         self.assertIn(1, self.page.evaluate("window.instances"))
         self.assertNotIn(len(keys), self.page.evaluate("window.instances"))
+
+
+class Dragged(WithPage):
+    # Which rows of the board were touched while nothing else was.
+    TOUCHED = """
+      window.touched = new Set();
+      const hears = (changes) => {
+        for (const { target } of changes) {
+          const row = (target.nodeType === 3 ? target.parentElement : target).closest("[data-axis]");
+          if (row) window.touched.add(row.dataset.axis);
+        }
+      };
+      const all = { subtree: true, childList: true, attributes: true, characterData: true };
+      new MutationObserver(hears).observe(document, all);"""
+
+    def test_rows_that_stay_as_they_are_are_left_alone(self) -> None:
+        self.open("jetty-walk-swaying")
+        page = self.page
+        curve = page.get_by_role("img", name="Motion of pan").locator("path")
+        before = curve.get_attribute("d")
+        box = page.get_by_role("spinbutton", name="Swing of pan", exact=True).bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 10, box["y"] + 10)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 20, box["y"] + 10)
+        settled(page)
+        size = page.locator("tr[data-axis=pan] td").nth(3)
+        shown = size.inner_text()
+        page.evaluate(self.TOUCHED)
+        page.mouse.move(box["x"] + 60, box["y"] + 10)
+        expect(size).not_to_have_text(shown)
+        self.assertEqual(page.evaluate("[...window.touched]"), ["pan"])
+        page.mouse.up()
+        settled(page)
+        # A curve fills its row whatever its size.
+        self.assertEqual(curve.get_attribute("d"), before)
 
 
 class Commands(WithPage):

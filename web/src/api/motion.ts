@@ -1,4 +1,5 @@
 /** Motion packets. */
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { MOST_WAIT_MS, Problem, unanswered } from "./client";
 import { envelope } from "./envelope";
 import { readPacket } from "./packet";
@@ -14,7 +15,7 @@ export type MotionData = { head: MotionHead; arrays: Map<string, MotionArray>; l
 
 export const NOTHING: Known = { arrays: new Map(), readings: null, layerTags: new Map() };
 
-/** A packet, with arrays and readings that did not change taken from what was there before. */
+/** A packet, with arrays and readings that did not change taken from what was there before: the same objects, so that who shows them is left alone. */
 export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
   const { head, start } = readPacket<MotionHead>(packet, "motion");
   const arrays = new Map<string, MotionArray>();
@@ -30,7 +31,7 @@ export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
   const rows = new Map([...(before.readings?.layers ?? []), ...head.readings.layers].map((row) => [row.layer, row]));
   const layers = head.layers.flatMap(({ layer }) => rows.get(layer) ?? []);
   return {
-    head: { ...head, readings: { ...head.readings, layers } },
+    head: { ...head, readings: replaceEqualDeep(before.readings, { ...head.readings, layers }) },
     arrays,
     layerTags: new Map(head.layers.map(({ layer, tag }) => [layer, tag])),
   };

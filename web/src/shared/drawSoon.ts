@@ -1,7 +1,13 @@
-/** Drawing on canvases. Where the processor draws all pictures, waveforms would hold up the picture through the lens: they then take turns, a little each frame. */
+/**
+ * Drawing on canvases. Where the processor draws all pictures, waveforms would hold up the picture through the lens: they then
+ * take turns, a little each frame, and while something is tried on one now and then. The browser draws them later than it is
+ * told to: a clock here does not see what they cost.
+ */
+import { trying } from "../stores/trying";
 import { drawsInSoftware } from "./renderer";
 
 const BUDGET_MS = 1;
+const EVERY_MS = 80;
 
 const waiting = new Map<HTMLCanvasElement, () => void>();
 let asked = false;
@@ -9,18 +15,22 @@ let asked = false;
 function take(): void {
   asked = false;
   const start = performance.now();
+  const budget = busy() ? 0 : BUDGET_MS;
   for (const [canvas, draw] of waiting) {
-    if (performance.now() - start > BUDGET_MS) break;
     waiting.delete(canvas);
     if (canvas.isConnected) draw();
+    if (performance.now() - start >= budget) break;
   }
   if (waiting.size > 0) next();
 }
 
+const busy = () => trying.getState().command !== null;
+
 function next(): void {
   if (asked) return;
   asked = true;
-  requestAnimationFrame(take);
+  if (busy()) setTimeout(() => requestAnimationFrame(take), EVERY_MS);
+  else requestAnimationFrame(take);
 }
 
 /** Draws on a canvas, at once where that is quick. Of drawings that wait for the same canvas only the last is made, in its turn. */

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { AxisName, AxisReading, Layer } from "../../api/types";
 import { AXIS_TITLES, onlyAxes } from "../../shared/axes";
 import { usePainting } from "../../shared/usePainting";
@@ -15,7 +16,7 @@ type RowProps = { layer: Layer; axis: AxisName; reading: AxisReading; selected: 
 const quietText = "num whitespace-nowrap text-right text-(--graphite) text-xs";
 
 /** One axis: its ink, motion, swing, size on screen, rate, switches. Click the name to select; Ctrl adds rows, Shift all up to it. */
-export function AxisRow({ layer, axis, reading, selected }: RowProps) {
+export const AxisRow = memo(function AxisRow({ layer, axis, reading, selected }: RowProps) {
   const setting = layer.axes[axis];
   const at = `layer:${layer.id}.axes.${axis}`;
   const on = usePending(`${at}.on`, setting.on);
@@ -64,4 +65,4 @@ export function AxisRow({ layer, axis, reading, selected }: RowProps) {
       </td>
     </tr>
   );
-}
+});

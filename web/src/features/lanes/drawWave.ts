@@ -2,6 +2,7 @@
 import type { MotionArray } from "../../api/motion";
 import type { AxisName } from "../../api/types";
 import { DASHES } from "../../shared/axes";
+import { pen } from "../../shared/canvas";
 import { reachOf } from "../../shared/reachOf";
 import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, motion, rowsWithin } from "../../stores/motion";
@@ -37,7 +38,7 @@ export function drawWaves(
   const origin = x(0);
   const perFrame = x(1) - origin;
   context.lineJoin = "round";
-  context.lineWidth = 1.3;
+  context.lineWidth = pen(1.3);
   context.globalAlpha = faint;
   for (const { axis, column, perUnit, middle: zero = 0 } of waves) {
     context.strokeStyle = inks[axis];
