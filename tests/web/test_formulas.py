@@ -147,8 +147,8 @@ class Dialling(WithFormulas):
         page.mouse.down()
         for step in range(1, 7):
             page.mouse.move(x + 10 * step, y)
-            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new "
-                                                         "MutationObserver(done).observe(frame, { childList: true }))")
+            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new MutationObserver(done)"
+                                                         ".observe(frame, { characterData: true, subtree: true }))")
         return page
 
     def test_a_recording_that_is_given_up_or_left_leaves_nothing_and_readings_follow(self) -> None:

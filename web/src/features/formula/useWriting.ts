@@ -1,18 +1,36 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { client, take } from "../../api/client";
 import type { Formula, FormulaCheck } from "../../api/types";
 import { commit } from "../../stores/editing";
-import { complain } from "../../stores/notes";
 import { cancelPreview, preview } from "../../stores/trying";
 import { draftOf, dropDraft, keepDraft } from "./drafts";
 
 const REST_MS = 180;
 
+/** How a text stands, asked about when the hand rests; what was said of the one before until then. */
+function useCheck(shot: string, at: string, text: string) {
+  const [asked, setAsked] = useState<string | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked(text), REST_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  const body = { at, text: asked ?? "" };
+  return useQuery({
+    queryKey: ["formula", shot, body],
+    queryFn: async () => {
+      const asking = client.POST("/api/shots/{shot}/formula", { params: { path: { shot } }, body });
+      return { text: body.text, ...(await take<FormulaCheck>(asking)) };
+    },
+    enabled: asked !== null,
+    placeholderData: keepPreviousData,
+  }).data;
+}
+
 /** A formula being written: its text, how it stands, what it may name. It is tried on while it can be read, and kept when it is left, right or wrong. */
 export function useWriting(shot: string, at: string, formula: Formula) {
   const kept = formula.draft ?? formula.text;
   const [text, setText] = useState(draftOf(shot, at) ?? kept);
-  const [check, setCheck] = useState<FormulaCheck | null>(null);
   const now = useRef({ text, kept });
   // Changed from elsewhere, and not being changed here: it follows.
   if (kept !== now.current.kept && now.current.text.trim() === now.current.kept) setText(kept);
@@ -33,24 +51,13 @@ export function useWriting(shot: string, at: string, formula: Formula) {
     setText(written);
     keepDraft(shot, at, written);
   };
-  // The text is asked about when the hand rests; the answer to an older one is dropped.
+  const check = useCheck(shot, at, text.trim());
+  // What can be read is tried on.
   useEffect(() => {
-    let here = true;
-    const ask = async () => {
-      const params = { path: { shot } };
-      const answer = await take<FormulaCheck>(
-        client.POST("/api/shots/{shot}/formula", { params, body: { at, text: text.trim() } }),
-      );
-      if (!here) return;
-      setCheck(answer);
-      if (!answer.state.fault && text.trim() !== now.current.kept) preview(command(text.trim()));
-    };
-    const timer = setTimeout(() => void ask().catch(complain), REST_MS);
-    return () => {
-      here = false;
-      clearTimeout(timer);
-    };
-  }, [shot, at, text]);
+    const { text, kept } = now.current;
+    const written = text.trim();
+    if (check?.text === written && !check.state.fault && written !== kept) preview(command(written));
+  }, [check]);
   // Leaving the strip keeps what is in it.
   const leave = useRef(keep);
   leave.current = keep;

@@ -1,10 +1,9 @@
-import type { Clip, PresetEntry } from "../../api/types";
+import type { Clip, PresetEntry, Swatch } from "../../api/types";
 import { drawScribble, drawWaves } from "../../parts/drawSwatch";
 import { SwatchPicture } from "../../parts/SwatchPicture";
 import { dragCard } from "../../shared/cardDrag";
 import { toggleMark } from "../../stores/presets";
 import { CardMenu } from "./CardMenu";
-import { useSwatch } from "./useSwatches";
 
 const SCRIBBLE = { width: 58, height: 46 };
 const WAVE_PX = 20;
@@ -12,6 +11,7 @@ const PADDING_PX = 14;
 
 type PresetCardProps = {
   entry: PresetEntry;
+  swatch: Swatch | null;
   width: number;
   triedOn: boolean;
   marked: boolean;
@@ -22,8 +22,8 @@ type PresetCardProps = {
 };
 
 /** A preset: how it moves this shot's picture, what it is like, how large it is. Pointed at, it is tried on; clicked, it is placed. */
-export function PresetCard({ entry, width, triedOn, marked, clip, onTry, onLeave, onPlace }: PresetCardProps) {
-  const swatch = useSwatch(entry.key);
+export function PresetCard({ entry, swatch, width, triedOn, marked, clip, ...on }: PresetCardProps) {
+  const { onTry, onLeave, onPlace } = on;
   const { preset } = entry;
   if (!preset) return <BrokenCard entry={entry} />;
   const tags = [...(entry.own ? ["yours"] : []), ...preset.tags].join(" · ");

@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
-import type { PresetEntry } from "../../api/types";
+import type { PresetEntry, Swatch } from "../../api/types";
 import { useAfterTyped } from "../../shared/number";
 import { useSize } from "../../shared/useSize";
 import { presets, readable } from "../../stores/presets";
@@ -9,7 +9,7 @@ import { cancelPreview, preview, trying } from "../../stores/trying";
 import { PresetCard } from "./PresetCard";
 import { place, placing } from "./placing";
 import { usePlacing, useSelectedClip } from "./sheetStore";
-import { useSwatchesOf } from "./useSwatches";
+import { useSwatches } from "./useSwatches";
 
 const CARD_PX = 200;
 const ROW_PX = 96;
@@ -34,7 +34,7 @@ export function PresetGrid({ found }: { found: PresetEntry[] }) {
   });
   const shown = rows.getVirtualItems();
   const rowOf = (index: number) => found.slice(index * columns, (index + 1) * columns);
-  useSwatchesOf(shown.flatMap(({ index }) => rowOf(index)).filter(readable));
+  const swatches = useSwatches(shown.flatMap(({ index }) => rowOf(index)).filter(readable));
   const stepCards = useSteps(found, columns, rows.scrollToIndex);
   return (
     <div
@@ -61,7 +61,7 @@ export function PresetGrid({ found }: { found: PresetEntry[] }) {
               }}
             >
               {rowOf(index).map((entry) => (
-                <GridCard key={entry.key} entry={entry} width={width} />
+                <GridCard key={entry.key} entry={entry} swatch={swatches.get(entry.key)} width={width} />
               ))}
             </div>
           ))}
@@ -70,7 +70,9 @@ export function PresetGrid({ found }: { found: PresetEntry[] }) {
   );
 }
 
-function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
+type GridCardProps = { entry: PresetEntry; swatch: Swatch | undefined; width: number };
+
+function GridCard({ entry, swatch, width }: GridCardProps) {
   const where = usePlacing();
   const clip = useSelectedClip();
   const triedOn = useStore(trying, ({ command }) => !!command && "key" in command && command.key === entry.key);
@@ -81,6 +83,7 @@ function GridCard({ entry, width }: { entry: PresetEntry; width: number }) {
   return (
     <PresetCard
       entry={entry}
+      swatch={swatch ?? null}
       width={width}
       triedOn={triedOn}
       marked={marked}

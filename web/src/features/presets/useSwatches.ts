@@ -1,45 +1,26 @@
-import { useEffect } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useStore } from "zustand";
-import { createStore } from "zustand/vanilla";
 import { client, take } from "../../api/client";
 import type { PresetEntry, Swatch } from "../../api/types";
-import { complain } from "../../stores/notes";
 import { openShot } from "../../stores/openShot";
 
-/** Pictures of presets on the open shot, by preset; `of` names the preset's content, and the shot's revision and variant, that each was made for. */
-const swatches = createStore<Record<string, { of: string; swatch: Swatch }>>(() => ({}));
-
-const SOON_MS = 40;
-
-/** Has the pictures of the presets in sight made, on the shot as it stands. */
-export function useSwatchesOf(entries: PresetEntry[]): void {
+/** The pictures of presets in sight on the shot as it stands, by preset; the last ones made until there are newer. */
+export function useSwatches(entries: PresetEntry[]): Map<string, Swatch> {
+  const queries = useQueryClient();
   const slug = useStore(openShot, (each) => each.state?.slug);
   const stands = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
-  const wanted = entries.map(({ key, content }) => `${key} ${content} ${slug} ${stands}`).join("\n");
-  useEffect(() => {
-    if (!slug || !wanted) return;
-    const lines = wanted.split("\n").map((of) => ({ key: of.split(" ", 1)[0] ?? "", of }));
-    const missing = lines.filter(({ key, of }) => swatches.getState()[key]?.of !== of);
-    if (!missing.length) return;
-    const soon = window.setTimeout(async () => {
-      try {
-        const body = { presets: missing.map(({ key }) => key) };
-        const made = await take<Swatch[]>(
-          client.POST("/api/shots/{shot}/swatches", { params: { path: { shot: slug } }, body }),
-        );
-        const stamps = new Map(missing.map(({ key, of }) => [key, of]));
-        swatches.setState(
-          Object.fromEntries(made.map((swatch) => [swatch.key, { of: stamps.get(swatch.key) ?? "", swatch }])),
-        );
-      } catch (error) {
-        complain(error);
-      }
-    }, SOON_MS);
-    return () => clearTimeout(soon);
-  }, [slug, wanted]);
-}
-
-/** The picture of a preset, the last one made until there is a newer. */
-export function useSwatch(key: string): Swatch | null {
-  return useStore(swatches, (all) => all[key]?.swatch ?? null);
+  const { data } = useQuery({
+    queryKey: ["swatches", slug, stands, entries.map(({ key, content }) => `${key} ${content}`)],
+    queryFn: () => {
+      const body = { presets: entries.map(({ key }) => key) };
+      return take<Swatch[]>(
+        client.POST("/api/shots/{shot}/swatches", { params: { path: { shot: slug ?? "" } }, body }),
+      );
+    },
+    enabled: slug !== undefined && entries.length > 0,
+    placeholderData: (before) =>
+      before ?? queries.getQueriesData<Swatch[]>({ queryKey: ["swatches", slug] }).at(-1)?.[1],
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  return new Map(data?.map((swatch) => [swatch.key, swatch]));
 }
