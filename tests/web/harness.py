@@ -32,6 +32,8 @@ PATIENCE_MS = 60_000
 expect.set_options(timeout=30_000)
 # Of a request beside the page on a connection that the server, which waits five seconds for the next, is just closing.
 RETRIES = 2
+# The browser would keep what so many pages have left behind, ten megabytes each, and that of many more.
+TESTS_KEPT = 16
 
 
 class Server:
@@ -144,9 +146,11 @@ class Window:
     def __init__(self, browser: Browser) -> None:
         self.page = new_page(browser, "about:blank", light=True)
         self._devtools = self.page.context.new_cdp_session(self.page)
+        self._tests = 0
 
     def leave(self, url: str) -> None:
         """Away from a server: nothing is held down, nothing remembered, no request answered by a test."""
+        self._tests += 1
         page = self.page
         page.unroute_all(behavior="ignoreErrors")
         page.mouse.up()
@@ -157,6 +161,8 @@ class Window:
         page.context.set_offline(False)
         page.context.clear_permissions()
         self._devtools.send("Storage.clearDataForOrigin", {"origin": url.rstrip("/"), "storageTypes": "all"})
+        if self._tests % TESTS_KEPT == 0:
+            self._devtools.send("HeapProfiler.collectGarbage")
 
 
 def settled(page: Page) -> None:

@@ -156,6 +156,33 @@ class ThisShot(WithPage):
             expect(page.get_by_label(f"Undo: {label}")).to_be_visible()
 
 
+class Head(WithPage):
+    # Neighbours in a row: by how much each begins before the one on its left ends.
+    OVERLAP_PX = """() => {
+      const boxes = [...document.querySelectorAll("header button, header a")].map((each) => each.getBoundingClientRect());
+      boxes.sort((a, b) => a.left - b.left);
+      return Math.max(...boxes.slice(1).map((box, n) => boxes[n].right - box.left));
+    }"""
+
+    def test_nothing_lies_on_anything_else_and_names_are_whole(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        self.assertLessEqual(page.evaluate(self.OVERLAP_PX), 0)
+        name = page.get_by_role("button", name=re.compile("^Shot settings"))
+        self.assertTrue(name.evaluate("name => name.scrollWidth <= name.clientWidth"))
+        # The undo label gives way.
+        page.keyboard.press("m")
+        expect(page.get_by_label(re.compile("^Undo: "))).to_be_visible()
+        self.assertLessEqual(page.evaluate(self.OVERLAP_PX), 0)
+        self.assertTrue(name.evaluate("name => name.scrollWidth <= name.clientWidth"))
+        self.edit("jetty-walk-handheld", {"type": "set_shot", "name": "The whole of the long walk along the jetty, take nine"})
+        page.reload()
+        settled(page)
+        for width in (1280, 1152, 1024):
+            page.set_viewport_size({"width": width, "height": 800})
+            self.assertLessEqual(page.evaluate(self.OVERLAP_PX), 0, width)
+        page.set_viewport_size({"width": 1280, "height": 800})
+
+
 class Accessible(WithPage):
     home = True
 

@@ -16,7 +16,7 @@ import { TransportBar } from "./TransportBar";
 export function BenchHead({ state }: { state: State }) {
   const saving = useStore(editing, (each) => each.saving > 0);
   return (
-    <header className="grid h-11 shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-4 px-3">
+    <header className="grid h-11 shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-4 px-3 min-[1200px]:grid-cols-[minmax(27rem,1fr)_auto_1fr]">
       <div className="flex min-w-0 items-center gap-2">
         <Place state={state} />
         <VariantMenu state={state} />
@@ -75,10 +75,7 @@ function Place({ state }: { state: State }) {
         <img src="/assets/mark.svg" alt="" className="h-4" />
         <span className="hidden 2xl:inline">Zittern</span>
       </Link>
-      <span
-        className="flex max-w-[calc(100%-6.75rem)] shrink-0 items-baseline gap-1 text-sm"
-        title={`${state.project} / ${name}`}
-      >
+      <span className="flex min-w-0 items-baseline gap-1 text-sm" title={`${state.project} / ${name}`}>
         <span className="min-w-8 shrink-[9] truncate">{state.project}</span>
         <span>/</span>
         <button

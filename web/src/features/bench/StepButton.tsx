@@ -2,7 +2,7 @@ import { Redo2, Undo2 } from "lucide-react";
 
 type StepButtonProps = { label: string | null | undefined; name: "Undo" | "Redo"; onClick: () => void };
 
-/** A step back or forth, with what it would do. */
+/** A step back or forth, with what it would do: that gives way before anything beside it is cut. */
 export function StepButton({ label, name, onClick }: StepButtonProps) {
   const Icon = name === "Undo" ? Undo2 : Redo2;
   const text = label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`;
@@ -10,7 +10,7 @@ export function StepButton({ label, name, onClick }: StepButtonProps) {
   return (
     <button
       type="button"
-      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${told ? "shrink-[99] overflow-hidden" : "shrink-0"}`}
+      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${told ? "shrink-[99999] overflow-hidden" : "shrink-0"}`}
       disabled={!label}
       aria-label={text}
       title={text}
