@@ -2,6 +2,9 @@ import { Redo2, Undo2 } from "lucide-react";
 
 type StepButtonProps = { label: string | null | undefined; name: "Undo" | "Redo"; onClick: () => void };
 
+/** A label that has no room for a word or two goes down a line, where it is not seen. */
+const TOLD = "shrink-[99999] flex-wrap content-start justify-start overflow-hidden";
+
 /** A step back or forth, with what it would do: that gives way before anything beside it is cut. */
 export function StepButton({ label, name, onClick }: StepButtonProps) {
   const Icon = name === "Undo" ? Undo2 : Redo2;
@@ -10,14 +13,16 @@ export function StepButton({ label, name, onClick }: StepButtonProps) {
   return (
     <button
       type="button"
-      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${told ? "shrink-[99999] overflow-hidden" : "shrink-0"}`}
+      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${told ? TOLD : "shrink-0"}`}
       disabled={!label}
       aria-label={text}
       title={text}
       onClick={onClick}
     >
-      <Icon size={15} className="shrink-0" />
-      {told && <span className="max-w-32 truncate text-xs">{label}</span>}
+      <span className="grid h-7 shrink-0 place-items-center">
+        <Icon size={15} />
+      </span>
+      {told && <span className="h-7 max-w-32 flex-[1_0_3rem] truncate text-left text-xs leading-7">{label}</span>}
     </button>
   );
 }
