@@ -34,7 +34,7 @@ def rig() -> Shot:
 
 
 def in_stretches_of(points: int) -> AbstractContextManager[object]:
-    return mock.patch.object(spring_ways, "_STRETCH_POINTS", points)
+    return mock.patch.multiple(spring_ways, _WHOLE_POINTS=points, _STRETCH_POINTS=points)
 
 
 class Stretches(unittest.TestCase):

@@ -29,8 +29,10 @@ __all__ = ["LED_POINTS", "Poses", "Stretch", "Ways", "axes_of", "offsets_of"]
 
 # Local poses and rides of neighbouring mounts, aimed ones too: from one number of a mount up to, without, another.
 Poses = Callable[[Evaluation, int, int], "tuple[dict[str, Array], chain.RigOffsets]"]
-# Points of the fine grid in a stretch; what is in one is kept where it is looked at.
-_STRETCH_POINTS = 15_360
+# A grid of up to so many fine points is one stretch; what is in one is kept where it is looked at.
+_WHOLE_POINTS = 15_360
+# Points of the fine grid in a stretch of a longer one: what is worked on for one mount stays near the processor.
+_STRETCH_POINTS = 7_680
 # Points beside a stretch that curves through its points need, and more after it for each mount in springs: a curve
 # through the points of one goes through the points of the next.
 _BESIDE, _AFTER_EACH = 8, 4
@@ -88,7 +90,8 @@ class Ways:
         self.below = shot.mounts[: self.order[mounts[-1].id] + 1]
         first = self.grid.far[0] if len(self.grid.far) else self.coarse[0]
         self._known = jumps.jumps_below(shot, self.below, (float(first), float(self.coarse[-1])))
-        self.several = len(self.grid.near) > _STRETCH_POINTS
+        self.several = len(self.grid.near) > _WHOLE_POINTS
+        self._points = _STRETCH_POINTS if self.several else _WHOLE_POINTS
         self._jumping = jumps.jumping(shot, self.below)
 
     def number_at(self, frames: Array) -> IntArray:
@@ -104,7 +107,7 @@ class Ways:
         """
         near = self.grid.near
         place = np.clip((frames - near[0]) / step_of(near), 0.0, len(near) - 1.0)
-        return np.asarray(np.floor(place).astype(np.int64) // _STRETCH_POINTS, dtype=np.int64)
+        return np.asarray(np.floor(place).astype(np.int64) // self._points, dtype=np.int64)
 
     def stretches(self, asked: Array) -> Iterator[tuple[Stretch, IntArray]]:
         """All stretches up to the last one that is asked for, in order, each with the rows asked of it.
@@ -124,8 +127,8 @@ class Ways:
 
     def _stretch(self, number: int, key: tuple[object, ...], keeps: bool) -> Stretch:
         near = self.grid.near
-        low = max(0, number * _STRETCH_POINTS - _BESIDE)
-        high = min(len(near), (number + 1) * _STRETCH_POINTS + _BESIDE + _AFTER_EACH * len(self.mounts))
+        low = max(0, number * self._points - _BESIDE)
+        high = min(len(near), (number + 1) * self._points + _BESIDE + _AFTER_EACH * len(self.mounts))
         led = LED_POINTS if number else 0
         coarse = self.coarse[max(0, low // self.every - 2) : (high - 1) // self.every + 4]
         far = self.grid.far[:-1] if number == 0 else near[:0]
