@@ -40,7 +40,7 @@ class Writing(WithFormulas):
         page = self.open(SHOT)
         self.type_into(page, "Swing of pan", "= 0.5 + sine(t)")
         strip = page.get_by_role("region", name="Formula")
-        expect(strip.get_by_role("alert")).to_contain_text("did you mean `sin`")
+        expect(strip.get_by_role("alert")).to_contain_text("did you mean `sin`? The previous formula stays active.")
         expect(strip.locator("[data-fault]")).to_have_text("sine")
         self.assertEqual((formula_of(self.pan()).draft, self.number_value(page)), ("0.5 + sine(t)", "0.66 °"))
         entry = page.get_by_role("combobox", name="Formula of Swing of pan")

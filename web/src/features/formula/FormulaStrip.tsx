@@ -69,7 +69,7 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
       />
       {state?.fault && (
         <p role="alert" className="text-error text-xs">
-          {state.fault}. The previous formula stays active.
+          {state.fault.replace(/[^?]$/, "$&.")} The previous formula stays active.
         </p>
       )}
       {state?.notices.map((notice) => (
