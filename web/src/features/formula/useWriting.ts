@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { client, take } from "../../api/client";
 import type { Formula, FormulaCheck } from "../../api/types";
+import { useRested } from "../../shared/useRested";
 import { commit } from "../../stores/editing";
 import { cancelPreview, preview } from "../../stores/trying";
 import { draftOf, dropDraft, keepDraft } from "./drafts";
@@ -10,11 +11,7 @@ const REST_MS = 180;
 
 /** How a text stands, asked about when the hand rests; what was said of the one before until then. */
 function useCheck(shot: string, at: string, text: string) {
-  const [asked, setAsked] = useState<string | null>(null);
-  useEffect(() => {
-    const timer = setTimeout(() => setAsked(text), REST_MS);
-    return () => clearTimeout(timer);
-  }, [text]);
+  const asked = useRested(text, REST_MS);
   const body = { at, text: asked ?? "" };
   return useQuery({
     queryKey: ["formula", shot, body],
@@ -22,7 +19,7 @@ function useCheck(shot: string, at: string, text: string) {
       const asking = client.POST("/api/shots/{shot}/formula", { params: { path: { shot } }, body });
       return { text: body.text, ...(await take<FormulaCheck>(asking)) };
     },
-    enabled: asked !== null,
+    enabled: asked !== undefined,
     placeholderData: keepPreviousData,
   }).data;
 }
