@@ -4,7 +4,6 @@ little endian.
 
 from __future__ import annotations
 
-import hashlib
 import struct
 from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
@@ -16,7 +15,7 @@ from pydantic import BaseModel
 from zittern.api.models.motion import ArrayHead, LayerTag, MotionHead, MotionIn
 from zittern.core.readings.layers import LayerReading
 from zittern.core.readings.streams import Streamed, streamed
-from zittern.core.readings.tagged import given
+from zittern.core.readings.tagged import Remembered, given
 from zittern.core.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
@@ -26,6 +25,8 @@ from zittern.store.revisions import State
 __all__ = ["MAGIC", "framed", "pack_motion"]
 
 MAGIC = b"ZTM1"
+# Readings of layers that did not change are the same objects.
+_READINGS: Remembered[LayerReading] = Remembered(orjson.dumps)
 
 
 def pack_motion(
@@ -45,7 +46,7 @@ def pack_motion(
         if not known:
             body.append(np.ascontiguousarray(each.array.values, dtype="<f4").tobytes())
             offset += len(body[-1])
-    tags = [LayerTag(each.layer, _tag(each)) for each in readings.layers]
+    tags = [LayerTag(each.layer, _READINGS.tag(each)) for each in readings.layers]
     unknown = [
         each for each, tag in zip(readings.layers, tags, strict=True) if asked.have_layers.get(tag.layer) != tag.tag
     ]
@@ -63,10 +64,6 @@ def framed(head: BaseModel, body: Iterable[bytes], align: int) -> bytes:
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % align)
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])
-
-
-def _tag(reading: LayerReading) -> str:
-    return hashlib.blake2b(orjson.dumps(reading), digest_size=8).hexdigest()
 
 
 def _told(shot: Shot, sampled: Sampled, more: Mapping[str, Array]) -> Iterator[Streamed]:

@@ -170,10 +170,14 @@ def _several(steps: Array, streams_: Seeds, starts: Array) -> Iterator[Array]:
 
 def _reach(steps: Array, starts: Array) -> tuple[IntArray, IntArray]:
     """First cell that each octave needs on any axis, and how many. (O,), (O,)."""
-    scales = 2.0 ** np.arange(len(starts))[:, None]
-    low = np.floor(np.min(steps.min(axis=1) * scales + starts, axis=1)).astype(np.int64)
-    high = np.floor(np.max(steps.max(axis=1) * scales + starts, axis=1)).astype(np.int64)
-    return low, high - low + 2
+    scales = 2.0 ** np.arange(len(starts))
+    if len(steps) == 1:
+        low, high = steps.min() * scales + starts.min(axis=1), steps.max() * scales + starts.max(axis=1)
+    else:
+        low = np.min(steps.min(axis=1) * scales[:, None] + starts, axis=1)
+        high = np.max(steps.max(axis=1) * scales[:, None] + starts, axis=1)
+    first = np.floor(low).astype(np.int64)
+    return first, np.floor(high).astype(np.int64) - first + 2
 
 
 def _tables(streams_: Seeds, lows: IntArray, counts: IntArray) -> tuple[Array, IntArray]:
@@ -181,11 +185,10 @@ def _tables(streams_: Seeds, lows: IntArray, counts: IntArray) -> tuple[Array, I
     (N,), (O, A).
     """
     axes = streams_.shape[1]
-    sizes = np.repeat(counts, axes)
+    sizes = counts * axes
     begins = np.cumsum(sizes) - sizes
-    offsets = begins.reshape(streams_.shape) - lows[:, None]
-    cells = np.arange(int(sizes.sum()), dtype=np.int64) - np.repeat(offsets.ravel(), sizes)
-    return streams.at_each(np.repeat(streams_.ravel(), sizes), cells), offsets
+    offsets = begins[:, None] + np.arange(axes) * counts[:, None] - lows[:, None]
+    return streams.in_a_row(streams_, lows, counts), offsets
 
 
 def _fade(u: Array, out: Array | None = None) -> Array:

@@ -11,6 +11,7 @@ from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M, Array, BoolArray
+from zittern.core.vectors import lengths
 
 __all__ = [
     "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "on_screen_px", "picture_offsets_px",
@@ -58,7 +59,7 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
     if shot.subject is None:
         return np.full(len(motion.frames), DEFAULT_DISTANCE_M)
     away = shot.subject.position_m(shot.scope(motion.frames)) - motion.bare.position_m
-    return np.asarray(np.linalg.norm(away, axis=1), dtype=np.float64)
+    return lengths(away)
 
 
 def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
@@ -90,7 +91,7 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
     up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
     shift = shift_px(shot, motion.pose)
-    return np.asarray(np.stack([across * f_px + shift[:, 0], up * f_px - shift[:, 1]], axis=1), dtype=np.float64)
+    return np.stack([across * f_px + shift[:, 0], up * f_px - shift[:, 1]]).T
 
 
 def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArray]:

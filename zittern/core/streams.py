@@ -12,7 +12,7 @@ import numpy.typing as npt
 
 from zittern.core.units import Array, IntArray
 
-__all__ = ["Seeds", "at", "at_each", "mix", "next_seed", "numbered", "spawn", "start"]
+__all__ = ["Seeds", "at", "at_each", "in_a_row", "mix", "next_seed", "numbered", "spawn", "start"]
 
 Seeds = npt.NDArray[np.uint64]
 
@@ -27,9 +27,12 @@ _WORD = 2**64 - 1
 
 
 def _finalize(z: Seeds) -> Seeds:
-    z = (z ^ (z >> _S30)) * _MIX_1
-    z = (z ^ (z >> _S27)) * _MIX_2
-    return np.asarray(z ^ (z >> _S31), dtype=np.uint64)
+    z = z ^ (z >> _S30)
+    z *= _MIX_1
+    z ^= z >> _S27
+    z *= _MIX_2
+    z ^= z >> _S31
+    return z
 
 
 @lru_cache(maxsize=65_536)
@@ -90,8 +93,41 @@ def at_each(seeds: Seeds, positions: IntArray) -> Array:
     -------
     (A, N), uniform, variance 1/3.
     """
-    z = _finalize(positions.astype(np.uint64) * _GOLDEN + seeds)
-    return (z >> _S11).astype(np.float64) * (2.0 * _UNIT) - 1.0
+    return _unit(positions.astype(np.uint64) * _GOLDEN + seeds)
+
+
+def in_a_row(seeds: Seeds, firsts: IntArray, counts: IntArray) -> Array:
+    """The same at neighbouring positions, group by group of seeds: of each seed `counts` numbers, from position
+    `firsts` on.
+
+    Parameters
+    ----------
+    seeds: (G, A).
+    firsts, counts: (G,).
+
+    Returns
+    -------
+    (N,), N = A x sum of counts.
+    """
+    axes = seeds.shape[1]
+    steps = np.arange(int(counts.max()), dtype=np.uint64) * _GOLDEN
+    begins = seeds + (firsts.astype(np.uint64) * _GOLDEN)[:, None]
+    ends = (np.cumsum(counts) * axes).tolist()
+    z = np.empty(ends[-1], dtype=np.uint64)
+    for group, (start, stop) in enumerate(zip([0, *ends], ends, strict=False)):
+        of_group = z[start:stop].reshape(axes, -1)
+        np.add(steps[: of_group.shape[1]], begins[group][:, None], out=of_group)
+    return _unit(z)
+
+
+def _unit(z: Seeds) -> Array:
+    """Numbers in -1..1 from the words they are made of. (...) -> (...)."""
+    z = _finalize(z)
+    z >>= _S11
+    out = z.astype(np.float64)
+    out *= 2.0 * _UNIT
+    out -= 1.0
+    return out
 
 
 def numbered(index: Array, seeds: Seeds, salt: int) -> Array:

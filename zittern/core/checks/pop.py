@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 import numpy as np
 
 from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study
 from zittern.core.edits.spans import SetSpan
-from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.evaluate import given_by
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.units import Array
@@ -22,54 +23,85 @@ _BESIDE = 6
 # A ramp that mends it lasts so long.
 _RAMP_S = 0.25
 _JUST = 1e-3
+# Frames about an edge that are looked at: just before it, at it, and those beside it.
+_LOOKED_AT = np.concatenate([[-_JUST, 0.0], np.arange(-_BESIDE, _BESIDE + 1.0)])
+# So many edges at a time: memory does not grow with their number.
+_TOGETHER = 32
+
+
+@dataclass(frozen=True, slots=True)
+class _Edge:
+    """Where a clip or layer inside the shot starts or ends without a ramp: of which layer it is looked at, the address
+    and name of what has the edge, the frame that is the first one on its other side, the last or first one of it.
+    """
+
+    layer: str
+    at: str
+    name: str
+    word: str
+    frame: float
+    inside: float
+    field: str
+    ramp: float
 
 
 def pop(study: Study) -> Iterator[Finding]:
     """Each edge of a clip or layer inside the shot at which what it gives begins or ends at once."""
-    for clip, layer in study.layers:
-        if layer.id not in study.counted or layer.source.blows or layer.source.sudden:
-            continue
-        for part, at, name in ((clip, f"clip:{clip.id}", clip.name), (layer, f"layer:{layer.id}", layer.name)):
-            yield from _edges(study, clip, layer, part, at, name)
+    for clip in study.shot.clips():
+        edges = [
+            edge
+            for layer in clip.layers
+            if layer.id in study.counted and not (layer.source.blows or layer.source.sudden)
+            for part, at, name in ((clip, f"clip:{clip.id}", clip.name), (layer, f"layer:{layer.id}", layer.name))
+            for edge in _edges(study, layer, part, at, name)
+        ]
+        for first in range(0, len(edges), _TOGETHER):
+            yield from _jumps(study, clip, edges[first : first + _TOGETHER])
 
 
-def _edges(study: Study, clip: Clip, layer: Layer, part: Spanned, at: str, name: str) -> Iterator[Finding]:
+def _edges(study: Study, layer: Layer, part: Spanned, at: str, name: str) -> Iterator[_Edge]:
     shot = study.shot
     if part.span_frames is None:
         return
     first, last = part.span_frames
-    length = last - first
-    ramp = float(max(1.0, min(round(_RAMP_S * shot.fps.value), length / 3.0)))
+    ramp = float(max(1.0, min(round(_RAMP_S * shot.fps.value), (last - first) / 3.0)))
     for word, frame, inside, field in (
         ("starts", first, first, "ramp_in_frames"),
         ("ends", last + 1.0, last, "ramp_out_frames"),
     ):
-        if not shot.first_frame < frame <= shot.last_frame or getattr(part, field) > 0.0:
-            continue
-        jump, beside = _jump_px(study, layer.id, frame)
+        if shot.first_frame < frame <= shot.last_frame and getattr(part, field) == 0.0:
+            yield _Edge(layer.id, at, name, word, frame, inside, field, ramp)
+
+
+def _jumps(study: Study, clip: Clip, edges: list[_Edge]) -> Iterator[Finding]:
+    """Edges of a clip and its layers at which the picture jumps, all looked at in one go."""
+    frames = np.concatenate([edge.frame + _LOOKED_AT for edge in edges])
+    given = given_by(study.shot, clip, frames, study.cache)
+    for n, edge in enumerate(edges):
+        part = slice(n * len(_LOOKED_AT), (n + 1) * len(_LOOKED_AT))
+        jump, beside = _jump_px(study, given[edge.layer][part], edge.frame)
         if jump <= _LEAST_PX or jump <= _TIMES * beside:
             continue
         yield Finding(
             check="pop",
             weight=True,
-            at=at,
-            frames=(inside, inside),
+            at=edge.at,
+            frames=(edge.inside, edge.inside),
             amount=jump,
             unit="px",
             px=jump,
-            says=f"“{name}” {word} at once: the picture jumps by {jump:.1f} px",
-            fix=Fix(says=f"a ramp of {ramp:g} frames", command=SetSpan(at=(at,), **{field: ramp})),
+            says=f"“{edge.name}” {edge.word} at once: the picture jumps by {jump:.1f} px",
+            fix=Fix(says=f"a ramp of {edge.ramp:g} frames", command=SetSpan(at=(edge.at,), **{edge.field: edge.ramp})),
         )
 
 
-def _jump_px(study: Study, layer: str, frame: float) -> tuple[float, float]:
-    """How far a layer jumps at a frame, and its largest step from frame to frame beside it."""
-    offsets = np.arange(-_BESIDE, _BESIDE + 1.0)
-    frames = np.concatenate([[frame - _JUST, frame], frame + offsets])
-    given = evaluate(study.shot, frames, study.cache).layers[layer]
+def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:
+    """How far a layer jumps at a frame, and its largest step from frame to frame beside it. given: (L, 9) at the frames
+    that are looked at.
+    """
     row = int(np.clip(np.searchsorted(study.frames, frame), 0, len(study.frames) - 1))
     moved = given * study.px_per_unit[row]
-    return float(np.linalg.norm(moved[1] - moved[0])), _steps(moved[2:], offsets)
+    return float(np.linalg.norm(moved[1] - moved[0])), _steps(moved[2:], _LOOKED_AT[2:])
 
 
 def _steps(moved: Array, offsets: Array) -> float:

@@ -18,11 +18,12 @@ from zittern.core.motion.cost import check_cost
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.rides import rides
 from zittern.core.rig import chain
+from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array, IntArray
 
-__all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "joined"]
+__all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "given_by", "joined"]
 
 # Enough for what the parts of one evaluation share: tables of phases, angles and springs, of a shot of 100,000 frames
 # too. Arrays at a part's own frames are not met again.
@@ -54,6 +55,19 @@ class Pose:
         (F, 2), distortion (F, 2).
         """
         return self.position_m, self.angles_deg, self.focal_mm, self.shift_percent, self.distortion
+
+    def rows_at(self, rows: IntArray) -> Pose:
+        """The same at some of its frames.
+
+        Parameters
+        ----------
+        rows: (N,) places among its frames.
+
+        Returns
+        -------
+        Pose at (N,) frames.
+        """
+        return Pose(*(part[rows] for part in self.parts))
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,8 +107,7 @@ class Motion:
         """
         table = {name: {key: values[rows] for key, values in getattr(self, name).items()} for name in _TABLES}
         on = chain.RigOffsets(*({key: values[rows] for key, values in getattr(self.on, each).items()} for each in _ON))
-        bare, pose = (Pose(*(part[rows] for part in each.parts)) for each in (self.bare, self.pose))
-        return Motion(self.frames[rows], pose, bare, on=on, **table)
+        return Motion(self.frames[rows], self.pose.rows_at(rows), self.bare.rows_at(rows), on=on, **table)
 
     def rows(self, first: int, stop: int) -> Motion:
         """The same at some of its frames, without copying."""
@@ -167,6 +180,23 @@ def evaluate(
     return Motion(
         frames, pose, bare, layers, silent, weights, clip_weights, offsets, posed.rig, posed.locals_, posed.on
     )
+
+
+def given_by(shot: Shot, clip: Clip, frames: Array, cache: Cache) -> dict[str, Array]:
+    """What the layers of one clip that count give, as in `Motion.layers`, without what is not needed for it.
+
+    Parameters
+    ----------
+    frames: (F,).
+
+    Returns
+    -------
+    (F, 9) by layer id.
+    """
+    check_cost(shot, len(frames))
+    run = Evaluation(shot, frames, cache)
+    facts.with_facts(run)
+    return mixing.of_clip(run, clip, mixing.active(shot))
 
 
 def _bare(run: Evaluation) -> Pose:

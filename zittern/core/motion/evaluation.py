@@ -11,6 +11,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Any, TypeVar, cast
 
 from zittern.core.doc import Doc, digest
@@ -60,6 +61,9 @@ class Evaluation:
     scope: Scope = field(init=False)
     span: tuple[float, float] = field(init=False)
     tables: Cache = field(init=False)
+    # What every key has: frame rate and range.
+    _shared: tuple[float, ...] = field(init=False)
+    _grid: str = field(init=False)
     prints: dict[str, str] = field(default_factory=dict)
     facts: dict[str, Callable[[Evaluation], str]] = field(default_factory=dict)
     _made: dict[tuple[str, int], tuple[Doc, object]] = field(default_factory=dict)
@@ -69,6 +73,7 @@ class Evaluation:
         self.tables = self.cache
         self.span = (float(self.shot.first_frame), float(self.shot.last_frame))
         self._grid = hash_of(self.frames)
+        self._shared = (self.shot.fps.num, self.shot.fps.den, *self.span)
         self.prints |= dial_prints(self.shot)
 
     def over(self, frames: Array, cache: Cache) -> Evaluation:
@@ -113,24 +118,19 @@ class Evaluation:
         cache, key = self.cache, (stage, *self._shared, *map(self.key_of, parts))
         return lambda frames, compute: cache.get((*key, hash_of(frames)), compute)
 
-    @property
-    def _shared(self) -> tuple[float, ...]:
-        """What every key has: frame rate and range."""
-        return self.shot.fps.num, self.shot.fps.den, *self.span
-
     def key_of(self, part: Part) -> Any:
         """What stands for a part in a key."""
-        if type(part) in _PLAIN:
+        kind: type = type(part)
+        if kind in _PLAIN:
             return part
-        if isinstance(part, Read):
-            return self._key(part.doc, part.scope)
-        if isinstance(part, Doc):
-            return self._key(part, self.scope)
-        if isinstance(part, Printed):
-            return part.text
-        if isinstance(part, tuple):
-            return tuple(map(self.key_of, part))
-        return part
+        if kind is Printed:
+            return cast(Printed, part).text
+        if kind is tuple:
+            return tuple(map(self.key_of, cast(tuple[Part, ...], part)))
+        if kind is Read:
+            read = cast(Read, part)
+            return self._key(read.doc, read.scope)
+        return self._key(cast(Doc, part), self.scope) if _is_document(kind) else part
 
     def printed(self, what: str, of: Doc, parts: Callable[[], tuple[Part, ...]]) -> Printed:
         """Parts that have to do with a document, printed once in this evaluation."""
@@ -172,6 +172,12 @@ class Evaluation:
     def span_of(self, *parts: Spanned) -> tuple[float, float]:
         """The span of the first of some parts that has one; the shot's when none has."""
         return next((part.span_frames for part in parts if part.span_frames is not None), self.span)
+
+
+@cache
+def _is_document(kind: type) -> bool:
+    """Whether a kind of part is one of documents: asked once a kind, since asking costs more than the key."""
+    return issubclass(kind, Doc)
 
 
 def hash_of(values: Array) -> str:

@@ -11,6 +11,7 @@ import numpy as np
 
 from zittern.core import streams
 from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, Axis, axis_index
+from zittern.core.doc import Doc
 from zittern.core.motion import facts
 from zittern.core.motion.evaluation import Evaluation, Part, Read
 from zittern.core.motion.lens import focal_parts
@@ -23,7 +24,7 @@ from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
-__all__ = ["clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets"]
+__all__ = ["clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets", "seen"]
 
 # So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
 _LEAD_FRAMES = 10_000.0
@@ -38,6 +39,13 @@ def clip_scope(run: Evaluation, clip: Clip) -> Scope:
 def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
     """What a layer's numbers look at."""
     return run.once("scope", layer, lambda: clip.clocked(run.scope, run.span, layer))
+
+
+def seen(run: Evaluation, clip: Clip, layer: Layer, doc: Doc) -> Part:
+    """A document of a layer as part of what an array is computed from: read through the layer's scope where it looks at
+    more than frames.
+    """
+    return doc if looks_at_frames_only(doc) else Read(doc, layer_scope(run, clip, layer))
 
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
@@ -70,11 +78,21 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     """What a layer's offsets are computed from."""
     lens = focal_parts(run.shot) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
-    where = (*clip.extent_in(run.span), clip.backwards)
-    if looks_at_frames_only(layer) and looks_at_frames_only(clip.speed):
-        return layer, name, clip.speed, where, *lens
-    scope = layer_scope(run, clip, layer)
-    return Read(layer, scope), name, Read(clip.speed, scope), where, *lens
+    speed = () if looks_at_frames_only(clip.speed) else (Read(clip.speed, layer_scope(run, clip, layer)),)
+    return seen(run, clip, layer, layer), name, _clock(run, clip), *speed, *lens
+
+
+def _clock(run: Evaluation, clip: Clip) -> Part:
+    """What the time of all layers of a clip is computed from; its speed where that looks at nothing but frames."""
+    return run.printed(
+        "clock",
+        clip,
+        lambda: (
+            *clip.extent_in(run.span),
+            clip.backwards,
+            clip.speed if looks_at_frames_only(clip.speed) else "",
+        ),
+    )
 
 
 def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | float]:
@@ -96,13 +114,9 @@ def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
 
 def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     """The source's motion of unit RMS on some axes. (A, F)."""
-    scope = layer_scope(run, clip, layer)
     leads = _leads(layer, axes)
-    numbers = (layer.source, layer.speed, clip.speed)
-    parts: list[Part] = [Read(each, scope) for each in numbers]
-    parts += [
-        Read(pace, _on_axis(scope, lead, pace)) for lead, pace in ((lead, layer.axes.of(lead).pace) for lead in leads)
-    ]
+    parts: list[Part] = [seen(run, clip, layer, each) for each in (layer.source, layer.speed, clip.speed)]
+    parts += [_pace_seen(run, clip, layer, lead) for lead in leads]
     parts += [
         (*clip.extent_in(run.span), clip.backwards),
         layer.seed,
@@ -113,6 +127,13 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
     return run.kept(
         "unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes)).T)
     )
+
+
+def _pace_seen(run: Evaluation, clip: Clip, layer: Layer, lead: Axis) -> Part:
+    pace = layer.axes.of(lead).pace
+    if looks_at_frames_only(pace):
+        return pace
+    return Read(pace, _on_axis(layer_scope(run, clip, layer), lead, pace))
 
 
 def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Inputs:

@@ -24,7 +24,7 @@ from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["active", "before_replacing", "clip_weights", "contributions", "parts_of", "sums", "weights"]
+__all__ = ["active", "before_replacing", "clip_weights", "contributions", "of_clip", "parts_of", "sums", "weights"]
 
 
 def active(shot: Shot) -> set[str]:
@@ -41,22 +41,25 @@ def contributions(
     """
     counted = active(run.shot)
     out: dict[str, Array] = {}
-    silent: dict[str, Array] = {}
     for clip in run.shot.clips():
-        mine: dict[str, Array] = {}
-        together = _morphed(run, clip, counted, mounts)
-        for layer in clip.layers:
-            if mounts is not None and layer.target not in mounts:
-                continue
-            if layer.id not in counted:
-                if mounts is None:
-                    silent[layer.id] = _weighted(run, clip, layer)
-                continue
-            if layer.mode == "replace":
-                _push_back(run, clip, mine, layer)
-            mine[layer.id] = together[layer.id] if layer.id in together else _weighted(run, clip, layer)
-        out.update(mine)
-    return out, silent
+        out.update(of_clip(run, clip, counted, mounts))
+    muted = [(clip, layer) for clip, layer in run.shot.layers() if layer.id not in counted and mounts is None]
+    return out, {layer.id: _weighted(run, clip, layer) for clip, layer in muted}
+
+
+def of_clip(
+    run: Evaluation, clip: Clip, counted: Collection[str], mounts: Collection[str | None] | None = None
+) -> dict[str, Array]:
+    """The same of the layers of one clip that count. counted: ids of all that do."""
+    out: dict[str, Array] = {}
+    together = _morphed(run, clip, counted, mounts)
+    for layer in clip.layers:
+        if layer.id not in counted or (mounts is not None and layer.target not in mounts):
+            continue
+        if layer.mode == "replace":
+            _push_back(run, clip, out, layer)
+        out[layer.id] = together[layer.id] if layer.id in together else _weighted(run, clip, layer)
+    return out
 
 
 def before_replacing(run: Evaluation, ids: Collection[str]) -> list[Array]:
@@ -117,12 +120,12 @@ def _clip_weight(run: Evaluation, clip: Clip) -> Array:
 
 def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     def make() -> Array:
-        scope = layers.layer_scope(run, clip, layer)
         stands = _standing(run, clip, layer)
         corner = _corner_parts(run, clip, stands)
-        parts = (layer.ends, Read(layer.weight, scope), *_clip_parts(run, clip), *corner)
+        parts = (layer.ends, layers.seen(run, clip, layer, layer.weight), *_clip_parts(run, clip), *corner)
 
         def own() -> Array:
+            scope = layers.layer_scope(run, clip, layer)
             values = _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip)
             return values if stands is None else values * stands.weight(layers.clip_scope(run, clip))
 

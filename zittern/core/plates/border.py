@@ -9,6 +9,7 @@ from zittern.core.picture import tangents
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
+from zittern.core.vectors import turned
 
 __all__ = ["INWARD", "SIDES", "border_px", "rays_through"]
 
@@ -50,5 +51,5 @@ def rays_through(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) ->
     (F, N, 3), of any length.
     """
     flat = tangents(shot, pose, at_px, punch_in)
-    rays = np.concatenate([flat, np.full((*flat.shape[:2], 1), -1.0)], axis=2)
-    return np.asarray(np.einsum("fij,fnj->fni", rotations.matrices(pose.angles_deg), rays))
+    lens = rotations.matrices(pose.angles_deg)
+    return turned(lens[:, :, :2], flat) - lens[:, None, :, 2]

@@ -16,6 +16,7 @@ from zittern.core.rig import rotations
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray
+from zittern.core.vectors import turned
 
 __all__ = ["A_LOOK", "A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
 
@@ -161,8 +162,8 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
     lens = turn @ rotations.matrices(pose.angles_deg)
     o = np.einsum("fij,fj->fi", turn, pose.position_m - plate.position_m(scope))
     start = (places - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None]
-    d = np.einsum("fij,fnj->fni", lens[:, :, :2], start) - lens[:, None, :, 2]
-    e = np.einsum("fij,fnj->fni", lens[:, :, :2], ways / f_px[:, None, None])
+    d = turned(lens[:, :, :2], start) - lens[:, None, :, 2]
+    e = turned(lens[:, :, :2], ways / f_px[:, None, None])
     s = np.where(o[:, 2] >= 0.0, 1.0, -1.0)[:, None]
     low, high = np.zeros(d.shape[:2]), np.full(d.shape[:2], np.inf)
 
@@ -193,14 +194,31 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
 def _looked_for_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool
 ) -> Array:
-    """The same of all of them, by looking: whatever they are like. (F, N) pixels."""
+    """The same of all of them, by looking: whatever they are like. Only frames and places that show a gap are looked
+    at further in. (F, N) pixels.
+    """
+    bare = ~covered(shot, plates, pose, scope, places)
+    out = np.zeros(bare.shape)
+    rows, columns = np.flatnonzero(bare.any(axis=1)), np.flatnonzero(bare.any(axis=0))
+    if rows.size:
+        at = scope.over(scope.frames[rows])
+        inwards = places[columns], ways[columns], far[columns]
+        found = _inwards_px(shot, plates, pose.rows_at(rows), at, *inwards, fine)
+        out[np.ix_(rows, columns)] = np.where(bare[np.ix_(rows, columns)], found, 0.0)
+    return out
+
+
+def _inwards_px(
+    shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool
+) -> Array:
+    """How far from bare places along ways a plate is seen first. (F, N) pixels."""
     count, halvings = (_STEPS, _HALVINGS) if fine else (_FEW_STEPS, _FEW_HALVINGS)
     steps = np.concatenate([[0.0], np.geomspace(1.0 / 1024.0, 1.0, count)])
-    tried = places[:, None, :] + (steps[None, :] * far[:, None])[..., None] * ways[:, None, :]
+    tried = places[:, None, :] + (steps[None, 1:] * far[:, None])[..., None] * ways[:, None, :]
     seen = covered(shot, plates, pose, scope, tried.reshape(-1, 2))
-    seen = seen.reshape(len(scope.frames), len(places), len(steps))
-    first = np.where(seen.any(axis=2), np.argmax(seen, axis=2), len(steps) - 1)
-    low, high = steps[np.maximum(first - 1, 0)] * far, steps[first] * far
+    seen = seen.reshape(len(scope.frames), len(places), count)
+    first = np.where(seen.any(axis=2), np.argmax(seen, axis=2) + 1, count)
+    low, high = steps[first - 1] * far, steps[first] * far
     for _ in range(halvings):
         middle = 0.5 * (low + high)
         there = covered(shot, plates, pose, scope, places[None] + middle[..., None] * ways[None])

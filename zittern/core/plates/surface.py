@@ -7,7 +7,8 @@ import numpy as np
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations
 from zittern.core.shot.plates import MASK_CELLS, Plate
-from zittern.core.units import Array, BoolArray
+from zittern.core.units import Array, BoolArray, IntArray
+from zittern.core.vectors import turned
 
 __all__ = ["along_m", "covers", "meets", "radius_m"]
 
@@ -54,30 +55,28 @@ def meets(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> tuple[Arr
     (F, N, 2) metres to the right and up from the plate's middle, and (F, N) how many of its lengths each ray goes; NaN
     where it does not meet it ahead.
     """
-    turn = rotations.matrices(plate.angles_deg(scope))
-    o = np.einsum("fji,fj->fi", turn, origin_m - plate.position_m(scope))[:, None, :]
-    d = np.einsum("fji,fnj->fni", turn, rays)
+    back = np.swapaxes(rotations.matrices(plate.angles_deg(scope)), 1, 2)
+    o_x, o_y, o_z = np.moveaxis(back @ (origin_m - plate.position_m(scope))[:, :, None], 1, 0)
+    d_x, d_y, d_z = np.moveaxis(turned(back, rays), 2, 0)
     with np.errstate(divide="ignore", invalid="ignore"):
         if plate.shape == "flat":
-            t = -o[..., 2] / d[..., 2]
-            t = np.where(t > 0.0, t, np.nan)
-            at = o + t[..., None] * d
-            return np.asarray(at[..., :2]), np.asarray(t)
+            t = -o_z / d_z
+            t[~(t > 0.0)] = np.nan
+            return np.moveaxis(np.stack([o_x + t * d_x, o_y + t * d_y]), 0, 2), t
         radius = radius_m(plate)
-        centre = np.array([0.0, 0.0, radius])
-        part = (0, 2) if plate.shape == "cylinder" else (0, 1, 2)
-        away, ahead = (o - centre)[..., part], d[..., part]
-        a = np.maximum(np.sum(ahead * ahead, axis=-1), _LEAST)
-        b = np.sum(away * ahead, axis=-1)
-        c = np.sum(away * away, axis=-1) - radius * radius
+        o_z = o_z - radius
+        a, b = d_x * d_x + d_z * d_z, o_x * d_x + o_z * d_z
+        c = o_x * o_x + o_z * o_z - radius * radius
+        if plate.shape == "sphere":
+            a, b, c = a + d_y * d_y, b + o_y * d_y, c + o_y * o_y
+        a = np.maximum(a, _LEAST)
         t = (-b + np.sqrt(b * b - a * c)) / a
-        t = np.where(t > 0.0, t, np.nan)
-        at = o + t[..., None] * d
-        u = radius * np.arctan2(at[..., 0], radius - at[..., 2])
-        v = at[..., 1]
+        t[~(t > 0.0)] = np.nan
+        u = radius * np.arctan2(o_x + t * d_x, -(o_z + t * d_z))
+        v = o_y + t * d_y
         if plate.shape == "sphere":
             v = radius * np.arcsin(np.clip(v / radius, -1.0, 1.0))
-    return np.stack([u, v], axis=-1), np.asarray(t)
+    return np.moveaxis(np.stack([u, v]), 0, 2), t
 
 
 def covers(plate: Plate, at_m: Array) -> BoolArray:
@@ -97,11 +96,13 @@ def covers(plate: Plate, at_m: Array) -> BoolArray:
     mask = plate.mask
     if mask is None:
         return np.asarray(inside)
-    size = np.array([plate.width_m, plate.height_m])
-    share = np.nan_to_num(at_m) / size + 0.5
-    # What goes on past an edge comes back (mirrored), or is what lies at the edge.
-    share = (
-        np.where(share < 0.0, -share, np.where(share > 1.0, 2.0 - share, share)) if plate.edges == "mirrored" else share
-    )
-    cells = np.clip((share * MASK_CELLS).astype(int), 0, MASK_CELLS - 1)
-    return np.asarray(inside & mask[MASK_CELLS - 1 - cells[..., 1], cells[..., 0]])
+
+    def cell(at: Array, size: float) -> IntArray:
+        share = np.nan_to_num(at) / size + 0.5
+        # What goes on past an edge comes back (mirrored), or is what lies at the edge.
+        if plate.edges == "mirrored":
+            share = np.where(share < 0.0, -share, np.where(share > 1.0, 2.0 - share, share))
+        return np.clip((share * MASK_CELLS).astype(np.int64), 0, MASK_CELLS - 1)
+
+    row, column = MASK_CELLS - 1 - cell(at_m[..., 1], plate.height_m), cell(at_m[..., 0], plate.width_m)
+    return np.asarray(inside & mask[row, column])

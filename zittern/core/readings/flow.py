@@ -7,7 +7,8 @@ import numpy as np
 from zittern.core.motion.evaluate import Motion
 from zittern.core.picture import distances_m, picture_offsets_px
 from zittern.core.shot.shot import Shot
-from zittern.core.units import Array
+from zittern.core.units import Array, BoolArray
+from zittern.core.vectors import lengths
 
 __all__ = ["SHUTTER_SHARE", "flowing"]
 
@@ -25,17 +26,23 @@ def flowing(shot: Shot, motion: Motion) -> Array:
     marked.
     """
     distance = distances_m(shot, motion)
-    streak = _steps(picture_offsets_px(shot, motion, distance), motion.frames) * SHUTTER_SHARE
-    back = _steps(motion.bare.position_m[::-1], -motion.frames[::-1])[::-1]
-    on = _steps(motion.bare.position_m, motion.frames)
-    speed = 0.5 * (on + back) * shot.fps.value
-    told = distance if shot.subject else np.full_like(distance, np.nan)
-    return np.column_stack([streak, told, motion.pose.position_m[:, 1], speed])
+    apart = np.diff(motion.frames) != 1.0
+    streak, _ = _steps(picture_offsets_px(shot, motion, distance), apart)
+    on, back = _steps(motion.bare.position_m, apart)
+    out = np.empty((4, len(distance)))
+    out[0] = streak * SHUTTER_SHARE
+    out[1] = distance if shot.subject else np.nan
+    out[2] = motion.pose.position_m[:, 1]
+    out[3] = 0.5 * (on + back) * shot.fps.value
+    return out.T
 
 
-def _steps(values: Array, frames: Array) -> Array:
-    """How far a point goes from each frame to the next, from the last one as from the one before. (F, n) -> (F,)."""
+def _steps(values: Array, apart: BoolArray) -> tuple[Array, Array]:
+    """How far a point goes from each frame to the next, and from the one before; at the ends of the shot one is as the
+    other. apart: (F - 1,) where frames are no neighbours. (F, n) -> two (F,).
+    """
     if len(values) < 2:
-        return np.zeros(len(values))
-    gone = np.where(np.diff(frames) == 1.0, np.linalg.norm(np.diff(values, axis=0), axis=1), np.nan)
-    return np.append(gone, gone[-1])
+        return np.zeros(len(values)), np.zeros(len(values))
+    gone = lengths(np.diff(values, axis=0))
+    gone[apart] = np.nan
+    return np.append(gone, gone[-1]), np.insert(gone, 0, gone[0])

@@ -9,6 +9,7 @@ import numpy as np
 from zittern.core.axes import AXES, Axis, axis_index
 from zittern.core.lens import swing_px
 from zittern.core.numbers.scope import Scope
+from zittern.core.picture import px_per_unit
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.reads import looks_at_frames_only
@@ -58,7 +59,7 @@ class SpanReading:
     ramp_out_frames: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, weakref_slot=True)
 class LayerReading:
     """A layer's axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
     cannot be given; nothing else of it is left out.
@@ -93,13 +94,23 @@ class ClipReading:
 @dataclass(frozen=True, slots=True)
 class At:
     """Where layers are read: a scope of one frame, focal length and distance there, and how far a unit of each axis
-    moves the picture.
+    moves the picture. place: all that a layer's reading hangs on besides the layer and its clip.
     """
 
     scope: Scope
     focal_mm: float
     distance_m: float
     px_per_unit: list[float]
+    place: tuple[object, ...]
+
+    @classmethod
+    def of(cls, shot: Shot, scope: Scope, focal_mm: float, distance_m: float) -> At:
+        """At a scope's frame of a shot."""
+        place = (
+            scope.frames.tobytes(), focal_mm, distance_m, shot.sensor_mm, shot.picture.width_px, shot.fps.value,
+            shot.first_frame, shot.last_frame,
+        )  # fmt: skip
+        return cls(scope, focal_mm, distance_m, px_per_unit(shot, focal_mm, distance_m).tolist(), place)
 
 
 def size_of(offsets_px: Array) -> Size:
@@ -113,7 +124,7 @@ def size_of(offsets_px: Array) -> Size:
     -------
     Its swing and its largest excursion, pixels.
     """
-    squares = np.sum(offsets_px * offsets_px, axis=1)
+    squares = np.einsum("fn,fn->f", offsets_px, offsets_px)
     return Size(float(2.0 * np.sqrt(np.mean(squares))), float(np.sqrt(np.max(squares))))
 
 
@@ -140,17 +151,7 @@ def layer_reading(
         return _read(shot, at, clip, layer, counts, given)
     if not (looks_at_frames_only(layer) and looks_at_frames_only(clip.speed)):
         return _read(shot, at, clip, layer, counts)
-    place = (
-        at.scope.frames.tobytes(),
-        at.focal_mm,
-        at.distance_m,
-        shot.sensor_mm,
-        shot.picture.width_px,
-        shot.fps.value,
-        shot.first_frame,
-        shot.last_frame,
-    )
-    key = (*place, clip.speed.motion_key, counts)
+    key = (at.place, clip.speed.motion_key, counts)
     kept: tuple[object, LayerReading] | None = layer.__dict__.get("_reading")
     if kept is not None and kept[0] == key:
         return kept[1]

@@ -110,9 +110,7 @@ class MomentRow:
 def _layers(at: Moment) -> tuple[LayerReading, ...]:
     focal_mm = float(at.near.bare.focal_mm[at.row])
     counted = active(at.shot)
-    place = At(
-        scope_at(at.shot, at.frame), focal_mm, at.distance_m, px_per_unit(at.shot, focal_mm, at.distance_m).tolist()
-    )
+    place = At.of(at.shot, scope_at(at.shot, at.frame), focal_mm, at.distance_m)
     given = {**at.stretch.layers, **at.stretch.silent}
     return tuple(
         layer_reading(at.shot, place, clip, layer, layer.id in counted, given.get(layer.id))

@@ -13,9 +13,10 @@ import numpy as np
 
 from zittern.core.axes import SHIFTS, axis_index
 from zittern.core.readings.seen import Seen
-from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.readings.tagged import Tagged, made
 from zittern.core.rig import chain, transforms
 from zittern.core.units import CM_PER_M, Array
+from zittern.core.vectors import lengths
 
 __all__ = ["HOLD_PART", "movers_px"]
 
@@ -62,7 +63,7 @@ def _told(seen: Seen, parts: list[Tagged | object], make: Callable[[], Array]) -
 
 
 def _mount(seen: Seen, name: str, base: Tagged | None) -> tuple[list[Tagged | object], Callable[[], Array]]:
-    pose, offsets = seen.rig[name], seen.motion.offsets.get(name)
+    pose, offsets, on = seen.rig[name], seen.motion.offsets.get(name), seen.offsets.get(name)
 
     def make() -> Array:
         own = (
@@ -82,7 +83,6 @@ def _mount(seen: Seen, name: str, base: Tagged | None) -> tuple[list[Tagged | ob
         depth = np.minimum(point[:, 2], -_LEAST_DEPTH_M)
         return np.asarray(np.hypot(point[:, 0], point[:, 1]) / -depth * seen.f_px.values)
 
-    on = None if offsets is None else given(offsets)
     return ["mount", pose, on, base, seen.lens, seen.away_m, seen.f_px], make
 
 
@@ -97,19 +97,19 @@ def _moved_back(pose: Array, point: Array) -> Array:
 
 
 def _layer(layer: Tagged, away_m: Tagged, f_px: Tagged, size_px: tuple[int, int]) -> Callable[[], Array]:
-    columns = [axis_index(axis) for axis in SHIFTS]
+    to_side, upwards = (axis_index(axis) for axis in SHIFTS)
 
     def make() -> Array:
         values, away = layer.values, away_m.values
         across = np.radians(values[:, 0]) - values[:, 3] / CM_PER_M / away
         up = np.radians(values[:, 1]) + values[:, 4] / CM_PER_M / away
-        at = np.stack([across, up], axis=1) * f_px.values[:, None]
-        at += values[:, columns] / 100.0 * np.array([size_px[0], -size_px[1]])
-        return np.asarray(np.linalg.norm(np.diff(at, axis=0, prepend=at[:1]), axis=1))
+        right = across * f_px.values + values[:, to_side] / 100.0 * size_px[0]
+        down = up * f_px.values - values[:, upwards] / 100.0 * size_px[1]
+        return np.hypot(np.diff(right, prepend=right[:1]), np.diff(down, prepend=down[:1]))
 
     return make
 
 
 def _hold(turns: Array, f_px: Array) -> Array:
     turned = np.diff(turns[:, 3:5], axis=0, prepend=turns[:1, 3:5])
-    return np.asarray(np.linalg.norm(turned, axis=1) * f_px)
+    return lengths(turned) * f_px

@@ -4,7 +4,7 @@ made from.
 
 from __future__ import annotations
 
-from functools import cached_property
+from functools import cached_property, partial
 
 import numpy as np
 
@@ -53,6 +53,17 @@ class Seen:
         return made("total", [self.layers[name] for name in motion.layers], lambda: motion.total)
 
     @cached_property
+    def offsets(self) -> dict[str, Tagged]:
+        """Sums of the layers that count, by the mount they act on, or chain.LENS. (F, A) each."""
+        motion = self.motion
+        acting: dict[str, list[Tagged]] = {name: [] for name in motion.offsets}
+        for _, layer in self.shot.layers():
+            if layer.id in motion.layers:
+                acting[layer.target or chain.LENS].append(self.layers[layer.id])
+        values = motion.offsets
+        return {name: made("offsets", parts, partial(values.__getitem__, name)) for name, parts in acting.items()}
+
+    @cached_property
     def away_m(self) -> Tagged:
         """From the bare lens to the subject, or to where it is taken to be. (F,)."""
         shot, motion = self.shot, self.motion
@@ -86,10 +97,10 @@ class Seen:
     def lens(self) -> Tagged:
         """World pose of the lens. (F, 4, 4)."""
         last, on = self.motion.rig[self.shot.mounts[-1].id], self.motion.on
-        behind = [
-            given(table[name]) for table, name in ((on.offsets, chain.LENS), (on.given, chain.HOLD)) if name in table
-        ]
-        return made("lens", [given(last), *behind], lambda: chain.at_lens(last, on))
+        behind = [self.offsets[chain.LENS]] if chain.LENS in on.offsets else []
+        if chain.HOLD in on.given:
+            behind.append(given(on.given[chain.HOLD]))
+        return made("lens", [self.rig[self.shot.mounts[-1].id], *behind], lambda: chain.at_lens(last, on))
 
 
 def _columns(pose: Pose) -> Tagged:

@@ -76,7 +76,7 @@ def _rig(seen: Seen) -> Parts:
 
 
 def _moves(seen: Seen) -> Parts:
-    return {name: made("told", [moved], partial(_known, moved)) for name, moved in movers_px(seen).items()}
+    return {name: Tagged(moved.tag, partial(_known, moved)) for name, moved in movers_px(seen).items()}
 
 
 def _pose(seen: Seen) -> Parts:
@@ -93,8 +93,10 @@ def _with_fov(seen: Seen, pose: Tagged) -> Tagged:
 
     def make() -> Array:
         columns = pose.values
-        vfov = vfov_deg(columns[:, _SHIFT - 1], shot.sensor_mm, width_px, height_px)
-        return np.column_stack([columns[:, :_SHIFT], vfov, columns[:, _SHIFT:]])
+        out = np.empty((len(columns), len(_POSE)))
+        out[:, :_SHIFT], out[:, _SHIFT + 1 :] = columns[:, :_SHIFT], columns[:, _SHIFT:]
+        out[:, _SHIFT] = vfov_deg(columns[:, _SHIFT - 1], shot.sensor_mm, width_px, height_px)
+        return out
 
     return made("pose", [pose, shot.sensor_mm, width_px, height_px], make)
 
@@ -235,8 +237,7 @@ def streamed(shot: Shot, sampled: Sampled) -> Iterator[Streamed]:
 
 
 def _column(values: Array) -> Tagged:
-    whole = given(values)
-    return made("column", [whole], lambda: whole.values[:, None])
+    return Tagged(given(values).tag, lambda: values[:, None])
 
 
 def _bars(shot: Shot) -> list[Clip]:

@@ -8,14 +8,16 @@ import hashlib
 import weakref
 from collections.abc import Callable, Iterable
 from functools import cached_property
+from typing import Generic, TypeVar
 
 import numpy as np
 
 from zittern.core.units import Array
 
-__all__ = ["Tagged", "given", "made", "tag_of"]
+__all__ = ["Remembered", "Tagged", "given", "made", "tag_of"]
 
 _DIGEST_BYTES = 8
+_Thing = TypeVar("_Thing")
 
 
 class Tagged:
@@ -50,8 +52,8 @@ def given(array: Array) -> Tagged:
     base = array.base
     if isinstance(base, np.ndarray) and not base.flags.writeable:
         begins = array.__array_interface__["data"][0] - base.__array_interface__["data"][0]
-        return Tagged(tag_of(_CONTENTS.tag(base), begins, array.shape, array.strides), lambda: array)
-    return Tagged(_CONTENTS.tag(array), lambda: array)
+        return Tagged(tag_of(_content_tag(base), begins, array.shape, array.strides), lambda: array)
+    return Tagged(_content_tag(array), lambda: array)
 
 
 def made(name: str, parts: Iterable[Tagged | object], make: Callable[[], Array]) -> Tagged:
@@ -65,31 +67,39 @@ def tag_of(*parts: Tagged | object) -> str:
     return _hash(text.encode("utf-8", "surrogatepass"))
 
 
-class _Contents:
-    """Tags of arrays by content. Those of read-only arrays, which evaluation keeps, are remembered while the arrays
-    live.
-    """
+class Remembered(Generic[_Thing]):
+    """Tags of things that do not change, by what `bytes_of` says of them, remembered while the things live."""
 
-    def __init__(self) -> None:
-        self._known: dict[int, tuple[weakref.ref[Array], str]] = {}
+    def __init__(self, bytes_of: Callable[[_Thing], bytes | memoryview]) -> None:
+        self._bytes_of = bytes_of
+        self._known: dict[int, tuple[weakref.ref[_Thing], str]] = {}
 
-    def tag(self, array: Array) -> str:
-        at = id(array)
+    def tag(self, thing: _Thing) -> str:
+        """Of a thing: its identity first, since it is the same one most of the time."""
+        at = id(thing)
         found = self._known.get(at)
-        if found is not None and found[0]() is array:
+        if found is not None and found[0]() is thing:
             return found[1]
-        tag = _hash(np.ascontiguousarray(array).data)
-        if not array.flags.writeable:
-            self._known[at] = weakref.ref(array, lambda gone: self._forget(at, gone)), tag
+        tag = _hash(self._bytes_of(thing))
+        self._known[at] = weakref.ref(thing, lambda gone: self._forget(at, gone)), tag
         return tag
 
-    def _forget(self, at: int, gone: weakref.ref[Array]) -> None:
+    def _forget(self, at: int, gone: weakref.ref[_Thing]) -> None:
         found = self._known.get(at)
         if found is not None and found[0] is gone:
             self._known.pop(at, None)
 
 
-_CONTENTS = _Contents()
+def _content_tag(array: Array) -> str:
+    """By content; that of a read-only array, which evaluation keeps, is remembered."""
+    return _hash(_content(array)) if array.flags.writeable else _CONTENTS.tag(array)
+
+
+def _content(array: Array) -> memoryview:
+    return np.ascontiguousarray(array).data
+
+
+_CONTENTS = Remembered(_content)
 
 
 def _hash(data: bytes | memoryview) -> str:

@@ -8,7 +8,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.later import scipy_part
-from zittern.core.units import Array
+from zittern.core.units import Array, BoolArray
 
 __all__ = ["angles_of", "continuous", "matrices", "nearest_angles", "quaternions"]
 
@@ -75,13 +75,21 @@ def angles_of(rotation: Array) -> Array:
     -------
     (F, 3) degrees, tilt in -90..90.
     """
+    return _angles_and_poles(rotation)[0]
+
+
+def _angles_and_poles(rotation: Array) -> tuple[Array, BoolArray]:
+    """Pan, tilt, roll of rotations, (F, 3) degrees, and which stand at a pole, (F,)."""
     r = rotation
+    out = np.empty((3, len(r)))
     cos_tilt = np.hypot(r[:, 0, 2], r[:, 2, 2])
-    tilt = np.arctan2(-r[:, 1, 2], cos_tilt)
+    np.arctan2(r[:, 0, 2], r[:, 2, 2], out=out[0])
+    np.arctan2(-r[:, 1, 2], cos_tilt, out=out[1])
+    np.arctan2(r[:, 1, 0], r[:, 1, 1], out=out[2])
     pole = cos_tilt < _POLE_COS
-    pan = np.where(pole, np.arctan2(-r[:, 2, 0], r[:, 0, 0]), np.arctan2(r[:, 0, 2], r[:, 2, 2]))
-    roll = np.where(pole, 0.0, np.arctan2(r[:, 1, 0], r[:, 1, 1]))
-    return np.asarray(np.degrees(np.stack([pan, tilt, roll], axis=1)), dtype=np.float64)
+    if np.any(pole):
+        out[0, pole], out[2, pole] = np.arctan2(-r[pole, 2, 0], r[pole, 0, 0]), 0.0
+    return np.degrees(out, out=out).T, pole
 
 
 def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
@@ -99,10 +107,12 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
     -------
     (F, 3) degrees.
     """
-    angles = angles_of(rotation)
-    pole = np.hypot(rotation[:, 0, 2], rotation[:, 2, 2]) < _POLE_COS
-    angles[pole, 2] = reference_deg[pole, 2]
-    angles[pole, 0] += np.sign(angles[pole, 1]) * reference_deg[pole, 2]
+    angles, pole = _angles_and_poles(rotation)
+    # Angles lie one after another in memory, and so what is taken from them: twice as fast.
+    reference_deg = np.asfortranarray(reference_deg)
+    if np.any(pole):
+        angles[pole, 2] = reference_deg[pole, 2]
+        angles[pole, 0] += np.sign(angles[pole, 1]) * reference_deg[pole, 2]
     near = _nearest_turn(angles, reference_deg)
     # The other way to write it has pan and roll half a turn away: not nearer than what is as near as this.
     if np.max(np.abs(near - reference_deg), initial=0.0) <= _SURELY_NEAR_DEG:
@@ -128,8 +138,7 @@ def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
     (F, 3) degrees.
     """
     start = np.zeros(3) if start_deg is None else start_deg
-    out = angles_of(rotation)
-    pole = np.hypot(rotation[:, 0, 2], rotation[:, 2, 2]) < _POLE_COS
+    out, pole = _angles_and_poles(rotation)
     solid = np.flatnonzero(~pole)
     if solid.size:
         angles, other = out[solid], _other_family(out[solid])
