@@ -119,6 +119,12 @@ class OutsideTheKeys(unittest.TestCase):
         steps = np.diff(smooth.sample(np.array([39.999, 40.0, 40.001, 45.0, 46.0])))
         self.assertAlmostEqual(steps[0] * 1000, steps[3], places=2)
 
+    def test_the_first_and_the_last_stretch_say_how_it_goes_on(self) -> None:
+        ends = (Key(frame=0, value=0.0, interp="linear"), Key(frame=10, value=5.0, interp="smooth"))
+        more = (Key(frame=20, value=5.0, interp="linear"), Key(frame=30, value=-5.0, interp="hold"))
+        both = Curve(keys=(*ends, *more), before="continue", after="continue")
+        np.testing.assert_allclose(both.sample(np.array([-10.0, 40.0])), [-5.0, -15.0], atol=1e-12)
+
     def test_repeat_wraps_with_the_period(self) -> None:
         ring = curve("linear", before="repeat", after="repeat")
         inside = np.array([3.0, 17.0, 33.0])

@@ -194,6 +194,12 @@ class Slipped(unittest.TestCase):
 
 
 class Refused(unittest.TestCase):
+    def test_one_frame_may_be_left_and_no_fewer(self) -> None:
+        left = edited(shot(), {"type": "take_out_time", "first_frame": 1, "last_frame": 239})
+        self.assertEqual((left.first_frame, left.last_frame), (1, 1))
+        with self.assertRaisesRegex(EditError, "at least one frame"):
+            edited(left, {"type": "take_out_time", "first_frame": 1, "last_frame": 1})
+
     def test_what_makes_no_sense_is_told_in_words(self) -> None:
         for fields, words in (
             ({"type": "insert_time", "frame": 500, "frames": 3}, "goes from frame 1 to 240"),
