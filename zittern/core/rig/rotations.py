@@ -35,14 +35,19 @@ def matrices(angles_deg: Array, out: Array | None = None) -> Array:
     -------
     (F, 3, 3).
     """
-    angles = np.radians(np.ascontiguousarray(angles_deg.T))
-    (sp, st, sr), (cp, ct, cr) = np.sin(angles), np.cos(angles)
+    (sp, cp), (st, ct), (sr, cr) = (_sine_cosine(column) for column in np.radians(np.ascontiguousarray(angles_deg.T)))
     st_cr, st_sr = st * cr, st * sr
     rows = np.empty((len(angles_deg), 3, 3)) if out is None else out
     rows[:, 0, 0], rows[:, 0, 1], rows[:, 0, 2] = cp * cr + sp * st_sr, sp * st_cr - cp * sr, sp * ct
     rows[:, 1, 0], rows[:, 1, 1], rows[:, 1, 2] = ct * sr, ct * cr, -st
     rows[:, 2, 0], rows[:, 2, 1], rows[:, 2, 2] = cp * st_sr - sp * cr, sp * sr + cp * st_cr, cp * ct
     return rows
+
+
+def _sine_cosine(angles: Array) -> tuple[Array, Array]:
+    """Of angles (F,), radians; of one for all where they are the same, as roll often is. (F,) or (1,) each."""
+    one = angles[:1] if np.all(angles == angles[:1]) else angles
+    return np.sin(one), np.cos(one)
 
 
 def quaternions(rotation: Array) -> Array:

@@ -106,6 +106,8 @@ _PARTS: dict[Axis, str] = {
 }
 _SALTS = {"where": 51, "mean": 52, "sides": 53}
 _CHUNK_FRAMES = 2048
+# Steps of a way are even when they differ by no more than this, metres; there have to be so many to take them in blocks.
+_EVEN_M, _LEAST_STEPS, _BLOCK_STEPS = 1e-10, 256, 48
 
 
 class Road(SourceDoc):
@@ -191,6 +193,7 @@ class _Stretch:
     size: float
     seed: streams.Seeds
     turns: dict[tuple[str, bytes], tuple[Array, Array]] = field(default_factory=dict)
+    even_turns: dict[tuple[str, bytes], tuple[Complex, Complex]] = field(default_factory=dict)
 
     def part(self, part: str, column: int) -> Array:
         """Heave, pitch or roll along the way. (F,)."""
@@ -210,12 +213,28 @@ class _Stretch:
 
     def _sum(self, sides: str, way: Array, n: Array, starts: Array, moved: Complex) -> Array:
         """Sum of the sines as the body answers to them. moved: (F, N), or (1, N) where that does not change. (F,)."""
+        if len(moved) == 1 and (step := _even_step(way)) is not None:
+            return self._at_even_steps(sides, way, step, n, starts, moved[0])
         if len(moved) == 1 and sides == "sides":  # nobody shares these, so one sine does
             return np.asarray(np.sin(_angle(way, n, starts + np.angle(moved[0]) / (2.0 * np.pi))) @ np.abs(moved[0]))
         cosine, sine = self._turn(sides, way, n, starts)
         if len(moved) == 1:
             return np.asarray(cosine @ moved[0].imag + sine @ moved[0].real)
         return np.asarray(np.einsum("fn,fn->f", cosine, moved.imag) + np.einsum("fn,fn->f", sine, moved.real))
+
+    def _at_even_steps(self, sides: str, way: Array, step: float, n: Array, starts: Array, moved: Complex) -> Array:
+        """The same where all steps of the way are equal, in a tenth of the time: the turn of step j of block b is that
+        of the block times that of the step, e^i(x + y) = e^ix e^iy, so that few of them are worked out. moved: (N,).
+        """
+        key = (sides, way.tobytes())
+        if key not in self.even_turns:
+            blocks = way[0] + step * np.arange(0.0, len(way), _BLOCK_STEPS)
+            inside = step * np.arange(float(_BLOCK_STEPS))
+            self.even_turns[key] = _turned(_angle(blocks, n, starts)), _turned(_angle(inside, n, np.zeros(len(n)))).T
+        at_block, at_step = self.even_turns[key]
+        here = at_block * moved
+        both = here.real @ at_step.imag + here.imag @ at_step.real
+        return np.asarray(both.ravel()[: len(way)], dtype=np.float64)
 
     def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> tuple[Array, Array]:
         """Where each sine is under the wheels, as cosine and sine; heave and pitch feel the same ones. (F, N) each."""
@@ -226,12 +245,27 @@ class _Stretch:
         return self.turns[key]
 
 
+def _even_step(way: Array) -> float | None:
+    """How far the way goes from each frame to the next, where that is always the same and there are many. way: (F,)."""
+    if len(way) < _LEAST_STEPS:
+        return None
+    step = float(way[-1] - way[0]) / (len(way) - 1)
+    return step if np.max(np.abs(way[0] + step * np.arange(len(way)) - way)) <= _EVEN_M else None
+
+
 def _angle(way: Array, n: Array, starts: Array) -> Array:
     """Radians of each sine along a way. (F, N)."""
     angle = np.multiply.outer(way, n)
     angle += starts
     angle *= 2.0 * np.pi
     return angle
+
+
+def _turned(angle: Array) -> Complex:
+    """e^(i angle); twice as fast as asking for it in complex numbers. (F, N)."""
+    out = np.empty(angle.shape, dtype=np.complex128)
+    out.real, out.imag = np.cos(angle), np.sin(angle)
+    return out
 
 
 def _one_row(values: Array) -> Array:
