@@ -1,4 +1,6 @@
 import os
+import subprocess
+import sys
 import tempfile
 import unittest
 from pathlib import Path
@@ -7,6 +9,18 @@ from unittest import mock
 from pydantic import ValidationError
 
 from zittern.settings import Settings
+
+_THREADS = "import zittern, numpy, os; a = numpy.ones((900, 900)); a @ a; print(len(os.listdir('/proc/self/task')))"
+
+
+class Threads(unittest.TestCase):
+    def test_numpy_takes_none_beside_the_one_that_asks_but_where_somebody_says_so(self) -> None:
+        for said, threads in (({}, 1), ({"OPENBLAS_NUM_THREADS": "2"}, min(2, os.cpu_count() or 1))):
+            environment = {key: value for key, value in os.environ.items() if key != "OPENBLAS_NUM_THREADS"} | said
+            told = subprocess.run(
+                [sys.executable, "-c", _THREADS], env=environment, capture_output=True, text=True, check=True
+            )
+            self.assertEqual(int(told.stdout), threads)
 
 
 class Reading(unittest.TestCase):

@@ -13,4 +13,10 @@ cli      the command line
 settings where data lives, which port, which limits
 """
 
+import os
+
+# The matrices of poses are small: more threads make no product of them quicker, but numpy's wait for work by turning
+# round and round, on the core that the browser draws with. It looks at this when it is imported.
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
 __version__ = "0.1.0"

@@ -26,6 +26,15 @@ class Numbers(unittest.TestCase):
         values = streams.at(np.array([5], dtype=np.uint64), np.arange(100_000, dtype=np.int64))[0]
         self.assertLess(abs(np.corrcoef(values[1:], values[:-1])[0, 1]), 0.02)
 
+    def test_in_a_row_they_are_those_of_each_seed_at_its_positions(self) -> None:
+        seeds = np.arange(6, dtype=np.uint64).reshape(2, 3) * np.uint64(0x9E3779B97F4A7C15)
+        firsts, counts = np.array([-4, 2**40]), np.array([7, 3])
+        expected = [
+            streams.at(group, first + np.arange(count)).ravel()
+            for group, first, count in zip(seeds, firsts, counts, strict=True)
+        ]
+        np.testing.assert_array_equal(streams.in_a_row(seeds, firsts, counts), np.concatenate(expected))
+
     def test_next_seed_is_exact_in_a_double(self) -> None:
         seed = 1
         for _ in range(50):

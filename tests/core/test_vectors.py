@@ -4,7 +4,15 @@ import unittest
 
 import numpy as np
 
-from zittern.core.vectors import lengths
+from zittern.core.vectors import lengths, turned
+
+
+class Turned(unittest.TestCase):
+    def test_each_by_the_matrix_of_its_frame(self) -> None:
+        rng = np.random.default_rng(5)
+        for k in (2, 3):
+            turn, vectors = rng.normal(size=(4, 3, k)), rng.normal(size=(4, 6, k))
+            np.testing.assert_allclose(turned(turn, vectors), np.einsum("fik,fnk->fni", turn, vectors), atol=1e-13)
 
 
 class Lengths(unittest.TestCase):

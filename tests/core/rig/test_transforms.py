@@ -23,6 +23,17 @@ class Parts(unittest.TestCase):
         np.testing.assert_array_equal(transforms.offset_transforms(offsets), transforms.identity(1))
 
 
+class Product(unittest.TestCase):
+    def test_whichever_of_them_stays_the_same(self) -> None:
+        rng = np.random.default_rng(4)
+        way = transforms.from_parts(rng.normal(0.0, 3.0, (5, 3)), rng.normal(0.0, 60.0, (5, 3)))
+        still = np.broadcast_to(way[3], way.shape)
+        for one in (way, still, way[:1]):
+            for other in (way, still, way[:1]):
+                if len(one) == len(other):
+                    np.testing.assert_allclose(transforms.product(one, other), one @ other, atol=1e-12)
+
+
 class Orthonormal(unittest.TestCase):
     def test_takes_scale_out_and_leaves_the_rotation(self) -> None:
         turn = transforms.from_parts(np.zeros((1, 3)), np.array([[33.0, -12.0, 5.0]]))[:, :3, :3]

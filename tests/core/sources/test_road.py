@@ -134,6 +134,16 @@ class Rolling(unittest.TestCase):
             contribution(shot, frames=np.arange(2000.0, 2030.0)), contribution(shot)[1999:2029], atol=1e-9
         )
 
+    def test_at_a_steady_speed_many_frames_together_are_what_few_are(self) -> None:
+        """Many even steps are taken in blocks, few one by one."""
+        for ripples in ("none", "short"):
+            shot = rolling(road(ripples=ripples, speed_m_s=7.3), 60.0)
+            whole = contribution(shot)
+            for first in (0, 700, len(whole) - 90):
+                frames = np.arange(first, first + 90.0) + shot.first_frame
+                np.testing.assert_allclose(contribution(shot, frames=frames), whole[first : first + 90], atol=1e-9)
+            self.assertGreater(float(np.abs(whole).max()), 0.1)
+
     def test_the_swing_is_twice_the_rms_at_class_c_whatever_the_speed(self) -> None:
         for fields in (
             {"speed_m_s": 4.0},

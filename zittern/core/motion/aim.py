@@ -12,6 +12,8 @@ round as fast as the operator can.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from zittern.core.distortion import undistorted
@@ -133,20 +135,32 @@ def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frame
 
 def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> Array:
     at = next(i for i, each in enumerate(shot.mounts) if each.id == mount.id)
-    on = chain.RigOffsets(rides(shot, scope))
-    poses = list(chain.poses_along(shot.mounts, chain.local_poses(shot, scope), on))
-    base = poses[at - 1] if at else transforms.identity(len(scope.frames))
+    on, locals_ = chain.RigOffsets(rides(shot, scope)), chain.local_poses(shot, scope)
+    base, behind = _around(shot.mounts, at, locals_, on, len(scope.frames))
     if mount.id in on.carried:
         base = chain.carried_on(base, on.carried[mount.id])
-    base = base @ transforms.from_parts(mount.position_m(scope) + mount.pivot_m, np.zeros((len(base), 3)))
-    behind = transforms.inverse(poses[at]) @ poses[-1]
-    behind[:, :3, 3] -= np.array(mount.pivot_m)
-    behind[:, 2, 3] -= mount.length_m.sample(scope)
+    turn = base[:, :3, :3]
+    behind_m = behind[:, :3, 3] - np.array(mount.pivot_m)
+    behind_m[:, 2] -= mount.length_m.sample(scope)
     ahead = scope.over(scope.frames + operator.anticipation_s * scope.fps.value)
-    followed_m = position_m(shot, operator, ahead, scope.frames)
-    away = np.einsum("fij,fi->fj", base[:, :3, :3], followed_m - base[:, :3, 3])
+    followed_m = position_m(shot, operator, ahead, scope.frames) - base[:, :3, 3]
+    # What is carried turns about its own place and pivot.
+    away = np.einsum("fij,fi->fj", turn, followed_m) - (mount.position_m(scope) + mount.pivot_m)
     ray = np.einsum("fij,fj->fi", behind[:, :3, :3], to_target(shot, operator, scope))
-    return pan_tilt_deg(away, behind[:, :3, 3], ray, mount.along("roll_deg", scope))
+    return pan_tilt_deg(away, behind_m, ray, mount.along("roll_deg", scope))
+
+
+def _around(
+    mounts: tuple[Mount, ...], at: int, locals_: Mapping[str, Array], on: chain.RigOffsets, count: int
+) -> tuple[Array, Array]:
+    """World pose of what carries mount number `at`, and the pose of the lens in that mount. (F, 4, 4) each."""
+    still = np.broadcast_to(np.eye(4), (count, 4, 4))
+    if any(mount.id in on.carried for mount in mounts[at + 1 :]):
+        poses = list(chain.poses_along(mounts, locals_, on))
+        return poses[at - 1] if at else still, transforms.product(transforms.inverse(poses[at]), poses[-1])
+    *_, base = still, *chain.poses_along(mounts[:at], locals_, on)
+    *_, behind = still, *chain.poses_along(mounts[at + 1 :], locals_, on)
+    return base, behind
 
 
 def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_percent: Array | float = 0.0) -> Array:

@@ -50,7 +50,12 @@ def contributions(
 def of_clip(
     run: Evaluation, clip: Clip, counted: Collection[str], mounts: Collection[str | None] | None = None
 ) -> dict[str, Array]:
-    """The same of the layers of one clip that count. counted: ids of all that do."""
+    """The same of the layers of one clip that count. counted: ids of all that do.
+
+    Returns
+    -------
+    (F, 9) by layer id.
+    """
     out: dict[str, Array] = {}
     together = _morphed(run, clip, counted, mounts)
     for layer in clip.layers:

@@ -140,7 +140,7 @@ def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Arra
     -------
     (F, 4, 4).
     """
-    pose = local if base is None else base @ local
+    pose = local if base is None else transforms.product(base, local)
     if mount.id in on.carried:
         pose = carried_on(pose, on.carried[mount.id])
     if mount.id in on.given:

@@ -7,7 +7,7 @@ import numpy as np
 from zittern.core.rig import rotations
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonormal"]
+__all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonormal", "product"]
 
 
 def identity(count: int) -> Array:
@@ -64,6 +64,26 @@ def offset_transforms(offsets: Array) -> Array:
     """
     moved = np.stack([offsets[:, 3], offsets[:, 4], -offsets[:, 5]], axis=1) / CM_PER_M
     return from_parts(moved, offsets[:, :3])
+
+
+def product(tf_a_b: Array, tf_b_c: Array) -> Array:
+    """Poses one after another, tf_a_c. Where the second is the same in all frames (broadcast), it is one product of
+    large matrices, not many of small ones.
+
+    Parameters
+    ----------
+    tf_a_b: (F, 4, 4).
+    tf_b_c: (F, 4, 4).
+
+    Returns
+    -------
+    (F, 4, 4).
+    """
+    if tf_b_c.strides[0] != 0 or len(tf_b_c) < 2:
+        return tf_a_b @ tf_b_c
+    if tf_a_b.strides[0] == 0:
+        return np.broadcast_to(tf_a_b[0] @ tf_b_c[0], tf_a_b.shape)
+    return np.asarray((tf_a_b.reshape(-1, 4) @ tf_b_c[0]).reshape(tf_a_b.shape), dtype=np.float64)
 
 
 def inverse(tf: Array) -> Array:

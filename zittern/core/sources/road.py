@@ -106,7 +106,7 @@ _PARTS: dict[Axis, str] = {
 }
 _SALTS = {"where": 51, "mean": 52, "sides": 53}
 _CHUNK_FRAMES = 2048
-# Steps of a way are even when they differ by no more than this, metres; there have to be so many to take them in blocks.
+# Steps of a way are even when they differ by no more than this, metres; so many of them at least are taken in blocks.
 _EVEN_M, _LEAST_STEPS, _BLOCK_STEPS = 1e-10, 256, 48
 
 
