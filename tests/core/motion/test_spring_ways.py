@@ -9,6 +9,7 @@ from tests.core.making import layer, shot_with
 from zittern.core.motion import spring_motion, spring_ways
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate, evaluate_in_parts, joined
+from zittern.core.motion.evaluation import Evaluation
 from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.rig import chain
 from zittern.core.shot.give import Give
@@ -26,7 +27,7 @@ def rig() -> Shot:
         name="Cart",
         x_m=keyed((1, 0.0), (333, 4.0), (700, -3.0), interp="hold"),
         pan_deg=keyed((1, 0.0), (FRAMES, 900.0)),
-        tilt_deg=by_formula("if(t > 21.3, 12, 0)", fixed(0.0)),
+        tilt_deg=by_formula("if t > 21.3 then 12 else 0", fixed(0.0)),
         give=Give(shift_hz=0.15, shift_damping=0.1, shift_stop_cm=400.0, turn_stop_deg=90.0),
     )
     camera = Mount(id="camera", name="Camera", y_m=keyed((1, 0.2), (FRAMES, 1.5)), give=Give(weight=fixed(0.8)))
@@ -51,6 +52,17 @@ class Stretches(unittest.TestCase):
         for points in (500, 512, 1999):
             with self.subTest(points=points), in_stretches_of(points):
                 self.assert_same(evaluate(shot), whole)
+
+    def test_jumps_of_keys_and_of_formulas_each_stand_once(self) -> None:
+        shot = rig()
+        run = Evaluation(shot, np.arange(1.0, FRAMES + 1.0), Cache())
+        ways = spring_ways.Ways(run, lambda *_: ({}, chain.RigOffsets()), shot.mounts)
+        (stretch,) = [each for each, _ in ways.stretches(run.frames)]
+        by_time = 1.0 + 21.3 * shot.fps.value
+        inside = stretch.pairs[(stretch.pairs[:, 1] > 1.0) & (stretch.pairs[:, 1] < FRAMES)]
+        np.testing.assert_allclose(np.sort(inside[:, 1]), [333.0, by_time, 700.0], atol=1e-3)
+        apart = inside[:, 1] - inside[:, 0]
+        self.assertTrue(np.all((apart > 0.0) & (apart < 2e-6)), apart)
 
     def test_any_frames_are_the_same_rows_also_with_what_was_kept(self) -> None:
         shot, cache = rig(), Cache()
