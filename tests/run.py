@@ -21,8 +21,6 @@ from concurrent.futures import ProcessPoolExecutor, as_completed
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from tests.web.harness import BROWSING
-
 ROOT = Path(__file__).parent.parent
 _SLOWEST = 12
 # More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own
@@ -32,7 +30,9 @@ _WORKERS = max(2, min(4, os.cpu_count() or 2))
 _FIRST = (
     "tests.core.motion.test_evaluation",
     "tests.tools",
-    "tests.core.shot.test_everywhere",
+    "tests.core.presets.test_shipped",
+    "tests.core.checks.test_table",
+    "tests.core.shot",
     "tests.test_cli",
     "tests.test_ending",
     "tests.web",
@@ -76,8 +76,10 @@ class _Timed(unittest.TextTestResult):
 def run(names: list[str]) -> Outcome:
     """Runs the tests of these names in this process."""
     suite = unittest.defaultTestLoader.loadTestsFromNames(names)
-    if not any(name.startswith("tests.web.") for name in names):
-        BROWSING.shut()
+    # Only where a test of the page has run before: tests of the core have no use for a browser.
+    harness = sys.modules.get("tests.web.harness")
+    if harness is not None and not any(name.startswith("tests.web.") for name in names):
+        harness.BROWSING.shut()
     result = unittest.TextTestRunner(stream=io.StringIO(), resultclass=_Timed).run(suite)
     assert isinstance(result, _Timed)
     faults = [(test.id(), text) for test, text in [*result.failures, *result.errors]]
