@@ -206,6 +206,10 @@ class Beside(WithPage):
     def test_a_wipe_shows_the_other_right_of_its_line(self) -> None:
         page = self.page
         self.beside()
+        pane, button = page.get_by_test_id("sides").bounding_box(), page.get_by_role("button", name="Wipe").bounding_box()
+        assert pane is not None and button is not None
+        foot = pane["y"] + (pane["height"] + pane["width"] * 9 / 16) / 2
+        self.assertLessEqual(button["y"] + button["height"], foot, "it stands in the picture")
         page.get_by_role("button", name="Wipe").click()
         line = page.get_by_role("slider", name="Line of the wipe")
         self.assertEqual(line.get_attribute("aria-valuenow"), "50")

@@ -13,10 +13,12 @@ type SmallFinderProps = {
   /** What it is known by on the page. */
   mark: Record<`data-${string}`, string>;
   children: ReactNode;
+  /** What stands at the foot of the picture. */
+  foot?: ReactNode;
 };
 
 /** A small Viewfinder, in step with the large one; what is said of it stands on top. */
-export function SmallFinder({ id, motion, ready, mark, children }: SmallFinderProps) {
+export function SmallFinder({ id, motion, ready, mark, children, foot }: SmallFinderProps) {
   const [ref, size] = useSize<HTMLDivElement>();
   const aspect = useStore(stage, (each) => each.aspect);
   const rect = fitted(size.width, size.height, aspect);
@@ -30,6 +32,7 @@ export function SmallFinder({ id, motion, ready, mark, children }: SmallFinderPr
         style={{ left: rect.x, top: rect.y, width: rect.width, height: rect.height }}
       >
         <div className="pointer-events-auto absolute inset-x-1 top-1 flex items-center gap-1">{children}</div>
+        {foot && <div className="pointer-events-auto absolute right-1 bottom-1 flex gap-1">{foot}</div>}
       </div>
     </div>
   );

@@ -12,7 +12,6 @@ import { BlindBar } from "./BlindBar";
 /** What is compared with the shot, in Viewfinders in step with the large one, where the Set view was. */
 export function SidePane() {
   const shown = useStore(sides, (each) => each.shown);
-  const how = useStore(sides, (each) => each.how);
   const test = useStore(blind, (each) => each.test);
   const revision = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
   const loop = useStore(transport, (each) => each.loop?.join());
@@ -23,43 +22,48 @@ export function SidePane() {
   if (test) return <BlindPane />;
   const columns = shown.length > 1 ? 2 : 1;
   return (
-    <div className="relative h-full">
-      <div
-        className="grid h-full gap-1.5"
-        style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
-        data-testid="sides"
-      >
-        {shown.map((side) => (
-          <SideFinder key={side.key} side={side} />
-        ))}
-      </div>
-      <div className="absolute right-1 bottom-1 flex gap-1">
-        <button
-          type="button"
-          className="btn btn-xs"
-          aria-pressed={how === "wipe"}
-          title="The first of them over the large picture, right of a line that is dragged"
-          onClick={() => sides.setState({ how: how === "wipe" ? "panes" : "wipe" })}
-        >
-          Wipe
-        </button>
-        <button
-          type="button"
-          className="btn btn-xs"
-          title="Which is better, with names hidden: five rounds in random order"
-          onClick={() => shown[0] && startBlind(shown[0].key)}
-        >
-          Blind test
-        </button>
-      </div>
+    <div
+      className="grid h-full gap-1.5"
+      style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+      data-testid="sides"
+    >
+      {shown.map((side, place) => (
+        <SideFinder key={side.key} side={side} foot={place === shown.length - 1 && <OtherWays first={shown[0]} />} />
+      ))}
     </div>
   );
 }
 
-function SideFinder({ side }: { side: Side }) {
+/** Other ways to compare than side by side. */
+function OtherWays({ first }: { first: Side | undefined }) {
+  const how = useStore(sides, (each) => each.how);
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-xs"
+        aria-pressed={how === "wipe"}
+        title="The first of them over the large picture, right of a line that is dragged"
+        onClick={() => sides.setState({ how: how === "wipe" ? "panes" : "wipe" })}
+      >
+        Wipe
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs"
+        title="Which is better, with names hidden: five rounds in random order"
+        onClick={() => first && startBlind(first.key)}
+      >
+        Blind test
+      </button>
+    </>
+  );
+}
+
+function SideFinder({ side, foot }: { side: Side; foot: ReactNode }) {
   const { key, title } = side;
   return (
-    <FinderOf key={key} of={key}>
+    <FinderOf key={key} of={key} foot={foot}>
       <span className="cond min-w-0 truncate rounded-sm bg-base-100/80 px-1.5 py-0.5 text-xs" title={title}>
         {title}
         <SwingOf of={key} />
@@ -77,11 +81,11 @@ function SideFinder({ side }: { side: Side }) {
 }
 
 /** A small Viewfinder through which something is seen. */
-function FinderOf({ of, children }: { of: string; children: ReactNode }) {
+function FinderOf({ of, children, foot }: { of: string; children: ReactNode; foot?: ReactNode }) {
   const here = useStore(sides, ({ motions }) => of === BARE.key || of === OWN || of in motions);
   const moved = useCallback(() => (of === OWN ? motion.getState() : motionOf(of)), [of]);
   return (
-    <SmallFinder id={`side:${of}`} motion={moved} ready={here} mark={{ "data-side": of }}>
+    <SmallFinder id={`side:${of}`} motion={moved} ready={here} mark={{ "data-side": of }} foot={foot}>
       {children}
     </SmallFinder>
   );
