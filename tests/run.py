@@ -125,9 +125,9 @@ def _end_with_parent() -> None:
         prctl(1, signal.SIGTERM)
 
 
-def side_by_side(names: Iterable[str], workers: int) -> Outcome:
+def side_by_side(names: Iterable[str], workers: int, until_one_fails: bool = False) -> Outcome:
     """Runs each name in one of several processes; what fails is printed at once. A worker that dies fails what it
-    was given.
+    was given. until_one_fails: what is not begun then is left out.
     """
     outcome = Outcome()
     with ProcessPoolExecutor(workers, multiprocessing.get_context("spawn"), _end_with_parent) as pool:
@@ -139,6 +139,9 @@ def side_by_side(names: Iterable[str], workers: int) -> Outcome:
             for name, text in part.faults:
                 print(f"\nFAILED {name}\n{text}", flush=True)
             print("F" if part.faults else ".", end="", flush=True)
+            if part.faults and until_one_fails:
+                pool.shutdown(wait=False, cancel_futures=True)
+                break
     print()
     return outcome
 
@@ -148,6 +151,7 @@ def main() -> int:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("names", nargs="*")
     parser.add_argument("--core", action="store_true")
+    parser.add_argument("--first", action="store_true", help="end at the first that fails")
     parser.add_argument("--workers", type=int, default=_WORKERS)
     asked = parser.parse_args()
     started = time.monotonic()
@@ -155,7 +159,7 @@ def main() -> int:
     with tempfile.TemporaryDirectory() as folder:
         # What somebody keeps on this machine is neither read nor written.
         os.environ["ZITTERN_DATA"] = folder
-        outcome = side_by_side(names, asked.workers)
+        outcome = side_by_side(names, asked.workers, asked.first)
     for name, took in sorted(outcome.took.items(), key=lambda each: -each[1])[:_SLOWEST]:
         print(f"{took:6.1f} s  {name}")
     print(f"{time.monotonic() - started:.0f} s with {asked.workers} workers")

@@ -149,7 +149,7 @@ def _noticed(copy: Path, changed: Path) -> bool:
         copy, ["-m", "unittest", "-f", mirror], _MIRROR_S
     ):
         return True
-    return _fails(copy, ["-m", "tests.run", "--core"], _ALL_S)
+    return _fails(copy, ["-m", "tests.run", "--core", "--first"], _ALL_S)
 
 
 def _fails(copy: Path, arguments: list[str], limit_s: float) -> bool:
