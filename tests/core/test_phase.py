@@ -4,7 +4,7 @@ import numpy as np
 from scipy.integrate import quad
 
 from tests.core.making import over
-from zittern.core.numbers.param import Fixed, Keyed, keyed
+from zittern.core.numbers.param import Fixed, Keyed, by_formula, keyed
 from zittern.core.phase import integrate, phase_table
 from zittern.core.timebase import Fps
 
@@ -61,6 +61,16 @@ class Integral(unittest.TestCase):
 
 class Tables(unittest.TestCase):
     RATE = keyed((1, 0.5), (90, 3.0), (200, 1.0))
+
+    def test_from_a_start_outside_the_way_there_is_added_frame_by_frame(self) -> None:
+        sways = by_formula("1 + 0.9 * sin(5 * t)", Fixed(value=1.0))
+        for start, reach in ((1.0, (200.0, 210.0)), (300.0, (200.0, 210.0))):
+            frames = np.linspace(*reach, 21)
+            near = integrate([sways], over(frames), start, phase_table([sways], over(frames), start, reach))
+            seconds = (frames - 1.0) / 24.0
+            whole = seconds - 0.18 * np.cos(5.0 * seconds)
+            begun = (start - 1.0) / 24.0 - 0.18 * np.cos(5.0 * (start - 1.0) / 24.0)
+            np.testing.assert_allclose(near, whole - begun, atol=1e-9)
 
     def test_one_table_serves_every_part(self) -> None:
         frames = np.linspace(-5.0, 260.0, 700)
