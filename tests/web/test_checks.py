@@ -36,6 +36,14 @@ class Checks(WithPage):
         page.keyboard.press("Escape")
         expect(sheet).to_have_count(0)
 
+    def test_a_long_finding_is_told_whole(self) -> None:
+        page = self.open("surge-plates")
+        page.keyboard.press("z")
+        says = page.get_by_role("region", name="Checks").get_by_text("the edge of “Storm sky” shows")
+        expect(says).to_contain_text("6.5 % longer")
+        cut = says.evaluate("(each) => each.scrollHeight > each.clientHeight + 1 || each.scrollWidth > each.clientWidth + 1")
+        self.assertFalse(cut)
+
     def test_meant_so_is_kept_in_the_shot_and_taken_back(self) -> None:
         self.weaken()
         page = self.open(SHOT)

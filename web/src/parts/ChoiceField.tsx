@@ -22,7 +22,7 @@ export function ChoiceField({ at, look, none, titles, ...props }: ChoiceFieldPro
     <label className="flex min-w-0 flex-col">
       <span className="cond text-(--graphite) text-xs">{look.title}</span>
       <select
-        className="num w-full border-base-300 border-b bg-base-100 text-xs"
+        className="cond w-full border-base-300 border-b bg-base-100 text-[13px]"
         value={String(value)}
         onChange={(event) => {
           const chosen = look.choices.find((each) => String(each) === event.target.value);

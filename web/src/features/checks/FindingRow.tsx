@@ -31,9 +31,7 @@ export function FindingRow({ finding, title, meant }: FindingRowProps) {
       >
         {where}
       </button>
-      <span className="line-clamp-3 min-w-0 flex-1 leading-tight" title={says}>
-        {says}
-      </span>
+      <span className="min-w-0 flex-1 leading-tight">{says}</span>
       {fix && !meant && (
         <button
           type="button"
