@@ -185,3 +185,10 @@ class Arc(unittest.TestCase):
             before = shot(first, second)
             for fields in merged(first, second, before.scope(1)):
                 self.assertTrue(same_picture(before, shot(first.replace(**fields))), f"{first} {second} {fields}")
+
+    def test_beside_one_at_rest_the_other_keeps_its_own_numbers(self) -> None:
+        rest, scope = Mount(id="rest", name="Rest"), shot(MOVE).scope(1)
+        for pair in ((MOVE, rest), (rest, MOVE)):
+            fields = next(merged(*pair, scope))
+            self.assertIs(fields["x_m"], MOVE.x_m)
+            self.assertIs(fields["y_m"], MOVE.y_m)
