@@ -1,3 +1,5 @@
+import gc
+
 import numpy as np
 
 from tests.api.making import WithServer, unpack
@@ -5,6 +7,24 @@ from zittern.core.motion.evaluate import evaluate
 
 POSE = "/api/shots/jetty-walk-swaying/motion"
 SWING = {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": 2.0}]}
+
+
+class Garbage(WithServer):
+    def test_drags_are_hardly_held_up_by_looking_for_it(self) -> None:
+        usual, looks = gc.get_threshold(), []
+        note = lambda phase, info: looks.append(info["generation"]) if phase == "start" else None  # noqa: E731
+        with self.client:
+            self.addCleanup(gc.unfreeze)
+            self.addCleanup(gc.set_threshold, *usual)
+            gc.callbacks.append(note)
+            self.addCleanup(gc.callbacks.remove, note)
+            for n in range(40):
+                drag = [{"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": 0.5 + 0.01 * n}]}]
+                asked = {"commands": drag, "have": {}, "frame": 1}
+                answer = self.client.post("/api/shots/jetty-walk-swaying/motion", json=asked)
+                self.assertEqual(answer.status_code, 200, answer.text)
+        self.assertLess(len(looks), 20, "not one a drag")
+        self.assertNotIn(2, looks)
 
 
 class Packets(WithServer):
