@@ -11,7 +11,6 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
-from functools import cache
 from typing import Any, TypeVar, cast
 
 from zittern.core.doc import Doc, digest
@@ -120,17 +119,15 @@ class Evaluation:
 
     def key_of(self, part: Part) -> Any:
         """What stands for a part in a key."""
-        kind: type = type(part)
-        if kind in _PLAIN:
+        if type(part) in _PLAIN:
             return part
-        if kind is Printed:
-            return cast(Printed, part).text
-        if kind is tuple:
-            return tuple(map(self.key_of, cast(tuple[Part, ...], part)))
-        if kind is Read:
-            read = cast(Read, part)
-            return self._key(read.doc, read.scope)
-        return self._key(cast(Doc, part), self.scope) if _is_document(kind) else part
+        if isinstance(part, Printed):
+            return part.text
+        if isinstance(part, tuple):
+            return tuple(map(self.key_of, part))
+        if isinstance(part, Read):
+            return self._key(part.doc, part.scope)
+        return self._key(part, self.scope) if isinstance(part, Doc) else part
 
     def printed(self, what: str, of: Doc, parts: Callable[[], tuple[Part, ...]]) -> Printed:
         """Parts that have to do with a document, printed once in this evaluation."""
@@ -172,12 +169,6 @@ class Evaluation:
     def span_of(self, *parts: Spanned) -> tuple[float, float]:
         """The span of the first of some parts that has one; the shot's when none has."""
         return next((part.span_frames for part in parts if part.span_frames is not None), self.span)
-
-
-@cache
-def _is_document(kind: type) -> bool:
-    """Whether a kind of part is one of documents: asked once a kind, since asking costs more than the key."""
-    return issubclass(kind, Doc)
 
 
 def hash_of(values: Array) -> str:

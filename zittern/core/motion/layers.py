@@ -24,7 +24,7 @@ from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
 from zittern.core.units import Array
 
-__all__ = ["clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets", "seen"]
+__all__ = ["as_read", "clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets"]
 
 # So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
 _LEAD_FRAMES = 10_000.0
@@ -41,7 +41,7 @@ def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
     return run.once("scope", layer, lambda: clip.clocked(run.scope, run.span, layer))
 
 
-def seen(run: Evaluation, clip: Clip, layer: Layer, doc: Doc) -> Part:
+def as_read(run: Evaluation, clip: Clip, layer: Layer, doc: Doc) -> Part:
     """A document of a layer as part of what an array is computed from: read through the layer's scope where it looks at
     more than frames.
     """
@@ -79,7 +79,7 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
     lens = focal_parts(run.shot) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
     speed = () if looks_at_frames_only(clip.speed) else (Read(clip.speed, layer_scope(run, clip, layer)),)
-    return seen(run, clip, layer, layer), name, _clock(run, clip), *speed, *lens
+    return as_read(run, clip, layer, layer), name, _clock(run, clip), *speed, *lens
 
 
 def _clock(run: Evaluation, clip: Clip) -> Part:
@@ -115,8 +115,8 @@ def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
 def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
     """The source's motion of unit RMS on some axes. (A, F)."""
     leads = _leads(layer, axes)
-    parts: list[Part] = [seen(run, clip, layer, each) for each in (layer.source, layer.speed, clip.speed)]
-    parts += [_pace_seen(run, clip, layer, lead) for lead in leads]
+    parts: list[Part] = [as_read(run, clip, layer, each) for each in (layer.source, layer.speed, clip.speed)]
+    parts += [_pace_as_read(run, clip, layer, lead) for lead in leads]
     parts += [
         (*clip.extent_in(run.span), clip.backwards),
         layer.seed,
@@ -129,7 +129,7 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
     )
 
 
-def _pace_seen(run: Evaluation, clip: Clip, layer: Layer, lead: Axis) -> Part:
+def _pace_as_read(run: Evaluation, clip: Clip, layer: Layer, lead: Axis) -> Part:
     pace = layer.axes.of(lead).pace
     if looks_at_frames_only(pace):
         return pace

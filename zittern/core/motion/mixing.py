@@ -127,7 +127,7 @@ def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     def make() -> Array:
         stands = _standing(run, clip, layer)
         corner = _corner_parts(run, clip, stands)
-        parts = (layer.ends, layers.seen(run, clip, layer, layer.weight), *_clip_parts(run, clip), *corner)
+        parts = (layer.ends, layers.as_read(run, clip, layer, layer.weight), *_clip_parts(run, clip), *corner)
 
         def own() -> Array:
             scope = layers.layer_scope(run, clip, layer)
