@@ -59,7 +59,7 @@ lint: $(VENV)/.dev web/node_modules/.installed
 	$(VENV)/bin/lint-imports --no-cache
 	npm --prefix web run lint --silent
 	npm --prefix web run check --silent
-	@$(PY) -m unittest -q $(GENERATED)
+	@$(PY) -m unittest -q tests.test_structure $(GENERATED)
 
 format: $(VENV)/.dev web/node_modules/.installed
 	$(VENV)/bin/ruff check --fix zittern tests tools

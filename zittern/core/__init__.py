@@ -4,6 +4,7 @@ errors     one tree of errors
 budget     what a request may cost
 later      parts of scipy that are imported when they are first needed
 units      conversions between degrees, radians, metres, centimetres
+vectors    many short vectors at once
 axes       the axes of the camera and its film back
 doc        base of all documents: frozen, strict, fingerprinted
 versions   older documents brought to the present version, step by step

@@ -103,11 +103,12 @@ def in_a_row(seeds: Seeds, firsts: IntArray, counts: IntArray) -> Array:
     Parameters
     ----------
     seeds: (G, A).
-    firsts, counts: (G,).
+    firsts: (G,).
+    counts: (G,).
 
     Returns
     -------
-    (N,), N = A x sum of counts.
+    (N,), N = A x sum of counts; -1..1.
     """
     axes = seeds.shape[1]
     steps = np.arange(int(counts.max()), dtype=np.uint64) * _GOLDEN
