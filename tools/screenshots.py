@@ -96,6 +96,8 @@ def main() -> None:
         page.keyboard.press("Shift+I")
         page.get_by_role("region", name="Edit time").wait_for()
         settled(page)
+        # The head does not tell whether what is tried on has come.
+        page.wait_for_timeout(_TRIED_ON_MS)
         shoot(page, "edit-time")
         page.keyboard.press("Escape")
         page.keyboard.press("z")

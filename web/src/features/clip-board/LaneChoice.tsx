@@ -9,7 +9,7 @@ export function LaneChoice({ lanes, lane }: { lanes: Lane[]; lane: Lane }) {
     <label className="flex min-w-0 flex-col">
       <span className="cond text-(--graphite) text-xs">lane</span>
       <select
-        className="num w-full border-base-300 border-b bg-base-100 text-xs"
+        className="cond w-full border-base-300 border-b bg-base-100 text-[13px]"
         aria-label="Lane of the clip"
         value={lane.id}
         onChange={(event) => (event.target.value === OWN ? ownLane() : toLane(event.target.value))}
