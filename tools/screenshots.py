@@ -10,6 +10,8 @@ from playwright.sync_api import Page
 from tests.web.harness import BROWSING, new_page, serving, settled
 
 OUT = Path(__file__).parent.parent / "docs/screenshots"
+# Until what is tried on is drawn everywhere: canvases take turns meanwhile.
+_TRIED_ON_MS = 3000
 
 
 def main() -> None:
