@@ -170,14 +170,10 @@ def _several(steps: Array, streams_: Seeds, starts: Array) -> Iterator[Array]:
 
 def _reach(steps: Array, starts: Array) -> tuple[IntArray, IntArray]:
     """First cell that each octave needs on any axis, and how many. (O,), (O,)."""
-    scales = 2.0 ** np.arange(len(starts))
-    if len(steps) == 1:
-        low, high = steps.min() * scales + starts.min(axis=1), steps.max() * scales + starts.max(axis=1)
-    else:
-        low = np.min(steps.min(axis=1) * scales[:, None] + starts, axis=1)
-        high = np.max(steps.max(axis=1) * scales[:, None] + starts, axis=1)
-    first = np.floor(low).astype(np.int64)
-    return first, np.floor(high).astype(np.int64) - first + 2
+    scales = 2.0 ** np.arange(len(starts))[:, None]
+    low = np.floor(np.min(steps.min(axis=1) * scales + starts, axis=1)).astype(np.int64)
+    high = np.floor(np.max(steps.max(axis=1) * scales + starts, axis=1)).astype(np.int64)
+    return low, high - low + 2
 
 
 def _tables(streams_: Seeds, lows: IntArray, counts: IntArray) -> tuple[Array, IntArray]:

@@ -60,7 +60,7 @@ def _looked(study: Study, looks: tuple[int, int, int]) -> tuple[IntArray, BoolAr
     """Rows among the frames, and what `_bare` says of them."""
     count, across, up = looks
     rows = _rows(study, count)
-    return rows, _bare(study, study.shot, study.motion.rows_at(rows).pose, study.frames[rows], across, up)
+    return rows, _bare(study, study.shot, study.motion.pose.rows_at(rows), study.frames[rows], across, up)
 
 
 def _rows(study: Study, count: int) -> IntArray:
@@ -78,7 +78,7 @@ def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[fl
     step = max(1, -(-int(near.sum()) // _MOST_LOOKED))
     looked = np.flatnonzero(near)[::step]
     _, across, up = _FEW
-    shown = _bare(study, study.shot, study.motion.rows_at(looked).pose, study.frames[looked], across, up).any(axis=1)
+    shown = _bare(study, study.shot, study.motion.pose.rows_at(looked), study.frames[looked], across, up).any(axis=1)
     # What was found before stays found, also where these few places miss it.
     shown |= np.isin(looked, rows[found])
     at = np.union1d(looked[shown], rows[found])

@@ -56,12 +56,12 @@ class Pose:
         """
         return self.position_m, self.angles_deg, self.focal_mm, self.shift_percent, self.distortion
 
-    def rows_at(self, rows: IntArray) -> Pose:
+    def rows_at(self, rows: IntArray | slice) -> Pose:
         """The same at some of its frames.
 
         Parameters
         ----------
-        rows: (N,) places among its frames.
+        rows: (N,) places among its frames, or neighbours of them.
 
         Returns
         -------
@@ -94,38 +94,16 @@ class Motion:
     locals_: dict[str, Array]
     on: chain.RigOffsets
 
-    def rows_at(self, rows: IntArray) -> Motion:
-        """The same at some of its frames.
-
-        Parameters
-        ----------
-        rows: (N,) places among its frames.
-
-        Returns
-        -------
-        Motion at (N,) frames.
-        """
-        table = {name: {key: values[rows] for key, values in getattr(self, name).items()} for name in _TABLES}
-        on = chain.RigOffsets(*({key: values[rows] for key, values in getattr(self.on, each).items()} for each in _ON))
-        return Motion(self.frames[rows], self.pose.rows_at(rows), self.bare.rows_at(rows), on=on, **table)
-
     def rows(self, first: int, stop: int) -> Motion:
         """The same at some of its frames, without copying."""
+        part = slice(first, stop)
 
-        def pose(pose: Pose) -> Pose:
-            return Pose(*(part[first:stop] for part in pose.parts))
+        def rows_of(arrays: Mapping[str, Array]) -> dict[str, Array]:
+            return {name: values[part] for name, values in arrays.items()}
 
-        def table(arrays: dict[str, Array]) -> dict[str, Array]:
-            return {name: values[first:stop] for name, values in arrays.items()}
-
-        on = chain.RigOffsets(table(dict(self.on.carried)), table(dict(self.on.given)), table(dict(self.on.offsets)))
-        return Motion(
-            self.frames[first:stop],
-            pose(self.pose),
-            pose(self.bare),
-            on=on,
-            **{name: table(getattr(self, name)) for name in _TABLES},
-        )
+        on = chain.RigOffsets(*(rows_of(getattr(self.on, each)) for each in _ON))
+        pose, bare = self.pose.rows_at(part), self.bare.rows_at(part)
+        return Motion(self.frames[part], pose, bare, on=on, **{name: rows_of(getattr(self, name)) for name in _TABLES})
 
     @property
     def total(self) -> Array:

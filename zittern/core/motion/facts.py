@@ -22,6 +22,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import needs_subject
 from zittern.core.sources.source import CUE_NAMES, CUES, Moments
 from zittern.core.units import Array
+from zittern.core.vectors import lengths
 
 __all__ = ["FACTS", "moments", "parts_of_fact", "scope_at", "with_facts"]
 
@@ -131,7 +132,7 @@ def _speed(shot: Shot, scope: Scope) -> Array:
     both = bare_places(shot, scope.over(np.concatenate([stop, start])))
     way = both[: len(stop)] - both[len(stop) :]
     seconds = np.maximum(stop - start, half) / scope.fps.value
-    return np.asarray(np.linalg.norm(way, axis=1) / seconds, dtype=np.float64)
+    return np.asarray(lengths(way) / seconds, dtype=np.float64)
 
 
 def _height(shot: Shot, scope: Scope) -> Array:
@@ -150,7 +151,7 @@ def _to_subject(shot: Shot, scope: Scope) -> Array:
 
 
 def _distance(shot: Shot, scope: Scope) -> Array:
-    return np.asarray(np.linalg.norm(_to_subject(shot, scope), axis=1), dtype=np.float64)
+    return lengths(_to_subject(shot, scope))
 
 
 def _bearing(shot: Shot, scope: Scope) -> Array:

@@ -114,7 +114,7 @@ def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side:
     rows = np.flatnonzero((deep > 0.0).any(axis=(1, 2)))
     if not rows.size:
         return out
-    pose, at, deep = motion.rows_at(rows).pose, scope.over(motion.frames[rows]), deep[rows]
+    pose, at, deep = motion.pose.rows_at(rows), scope.over(motion.frames[rows]), deep[rows]
     # From the same places along the other direction, towards the middle; and straight to the middle.
     sideways = np.where(ways[..., ::-1] != 0.0, -np.sign(places), 0.0)
     aside = _gaps_px(shot, plates, pose, at, places, sideways, fine)

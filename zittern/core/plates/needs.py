@@ -112,7 +112,7 @@ def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need,
         (plate,) = plates
         at = along_m(plate, scope, motion.pose.position_m, rays_through(shot, motion.pose, places))
         found += [_overscan(plate, at), _shifted(plate, at), _moved(shot, plate, at)]
-    found.append(_punch_in(shot, plates, motion.rows_at(rows).pose, motion.frames[rows], places))
+    found.append(_punch_in(shot, plates, motion.pose.rows_at(rows), motion.frames[rows], places))
     return tuple(each for each in found if each is not None)
 
 

@@ -13,6 +13,7 @@ import numpy as np
 
 from zittern.core.rig import rotations
 from zittern.core.units import Array
+from zittern.core.vectors import lengths
 
 __all__ = ["pan_tilt_deg"]
 
@@ -34,7 +35,7 @@ def pan_tilt_deg(away_m: Array, behind_m: Array, ray: Array, roll_deg: Array) ->
     -------
     (F, 2) degrees, NaN where there is no direction.
     """
-    far = np.linalg.norm(away_m, axis=1)
+    far = lengths(away_m)
     along = np.sum(ray * behind_m, axis=1)
     reach = np.sqrt(np.maximum(along**2 - np.sum(behind_m**2, axis=1) + far**2, 0.0)) - along
     nothing = np.zeros(len(far))
