@@ -130,7 +130,8 @@ def side_by_side(names: Iterable[str], workers: int, until_one_fails: bool = Fal
     was given. until_one_fails: what is not begun then is left out.
     """
     outcome = Outcome()
-    with ProcessPoolExecutor(workers, multiprocessing.get_context("spawn"), _end_with_parent) as pool:
+    # Forked: what was read to find the tests is not read again by each.
+    with ProcessPoolExecutor(workers, multiprocessing.get_context("fork"), _end_with_parent) as pool:
         waiting = {pool.submit(run, [name]): name for name in names}
         for done in as_completed(waiting):
             error = done.exception()
@@ -155,10 +156,10 @@ def main() -> int:
     parser.add_argument("--workers", type=int, default=_WORKERS)
     asked = parser.parse_args()
     started = time.monotonic()
-    names = classes(asked.names, ROOT / "tests/core" if asked.core else ROOT / "tests")
     with tempfile.TemporaryDirectory() as folder:
         # What somebody keeps on this machine is neither read nor written.
         os.environ["ZITTERN_DATA"] = folder
+        names = classes(asked.names, ROOT / "tests/core" if asked.core else ROOT / "tests")
         outcome = side_by_side(names, asked.workers, asked.first)
     for name, took in sorted(outcome.took.items(), key=lambda each: -each[1])[:_SLOWEST]:
         print(f"{took:6.1f} s  {name}")

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import hashlib
-from functools import cached_property
-from typing import Annotated, Any, ClassVar, Self
+from functools import cache, cached_property
+from typing import Annotated, Any, ClassVar, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
 from zittern.core.errors import DocumentError, faults_as
 
-__all__ = ["Doc", "Id", "Label", "digest"]
+__all__ = ["Doc", "Id", "Label", "digest", "document_fields"]
 
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$")]
 Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
@@ -56,6 +56,18 @@ class Doc(BaseModel):
         """Hash of everything in it that can move something: without `still` fields, with the limits of its numbers."""
         fields = (name for name in type(self).model_fields if name not in self.still)
         return digest(f"{type(self).__name__}({','.join(motion_text(getattr(self, name)) for name in fields)})")
+
+
+@cache
+def document_fields(kind: type[Doc]) -> tuple[str, ...]:
+    """Fields of a kind of document that may hold others."""
+    return tuple(name for name, field in kind.model_fields.items() if _may_be_document(field.annotation))
+
+
+def _may_be_document(annotation: Any) -> bool:
+    if isinstance(annotation, type) and not get_args(annotation):
+        return issubclass(annotation, Doc)
+    return any(map(_may_be_document, get_args(annotation)))
 
 
 def motion_text(value: object) -> str:

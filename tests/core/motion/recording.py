@@ -93,7 +93,17 @@ class Recorder:
 
 
 def _mark(value: Any) -> Any:
-    return repr(value) if not isinstance(value, Doc) else id(value)
+    if isinstance(value, Doc):
+        return id(value)
+    if not isinstance(value, tuple):
+        return repr(value)
+    # Long ones are read again and again. Held on to, so that no other comes to have its id.
+    if id(value) not in _MARKS:
+        _MARKS[id(value)] = value, repr(value)
+    return _MARKS[id(value)][1]
+
+
+_MARKS: dict[int, tuple[Any, str]] = {}
 
 
 def _docs(part: Any) -> Iterator[Doc]:

@@ -47,12 +47,13 @@ class Mix(unittest.TestCase):
             np.testing.assert_array_equal(evaluate(blended(*layers, across=across, up=up, count=4)).total, alone)
 
     def test_the_size_stays_on_the_way_over_many_seeds(self) -> None:
-        for across in (20.0, 50.0, 80.0):
-            sizes = [
-                rms(evaluate(blended(noise("one", seed), noise("two", 5_000 + seed), across=across)).total[:, :2])
-                for seed in range(200)
-            ]
-            np.testing.assert_allclose(np.sqrt(np.mean(np.square(sizes), axis=0)), 0.5, rtol=0.1)
+        places = (20.0, 50.0, 80.0)
+        sizes = []
+        for seed in range(200):
+            # Both contents are the same at each place.
+            layers, cache = (noise("one", seed), noise("two", 5_000 + seed)), Cache()
+            sizes.append([rms(evaluate(blended(*layers, across=at), cache=cache).total[:, :2]) for at in places])
+        np.testing.assert_allclose(np.sqrt(np.mean(np.square(sizes), axis=0)), 0.5, rtol=0.1)
 
     def test_what_moves_alike_in_two_corners_does_not_swell(self) -> None:
         keys = HandKeys(tracks=Tracks(pan=keyed((1, 0.0), (60, 3.0), (120, 0.0))))
@@ -82,8 +83,8 @@ class Mix(unittest.TestCase):
 class Place(unittest.TestCase):
     def test_a_place_that_jumps_makes_nothing_jump(self) -> None:
         """Velocity is at most that of both contents, and what the way of the place explains: size over 0.1 s."""
-        frames = np.arange(1.0, 241.0, 0.02)
-        step_s = 0.02 / 24.0
+        frames = np.arange(1.0, 241.0, 0.05)
+        step_s = 0.05 / 24.0
         for way in ("mix", "morph"):
             for seed in range(20):
                 layers = noise("one", seed), noise("two", 900 + seed, 2.0)

@@ -127,7 +127,7 @@ class CuesAtTargets(unittest.TestCase):
         ):
             with self.subTest(fault), self.assertRaisesRegex(ValidationError, fault):
                 self.shot(cues=[cue])
-        path = {**BOAT.model_dump(), "x_m": keyed(*((n, 0.1 * n) for n in range(101))).model_dump()}
+        path = BOAT.replace(x_m=keyed(*((n, 0.1 * n) for n in range(101))))
         with self.assertRaisesRegex(ValidationError, "202,000 keys"):
             self.shot(cues=[{"on": path}] * 2000)
 

@@ -5,14 +5,13 @@ from pathlib import Path
 import numpy as np
 
 from tests.core.making import edited
-from tests.core.presets.measuring import measured
+from tests.core.presets.measuring import LENSES, measured
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY, key_of
 from zittern.core.readings.swatches import STAND_IN, rates_hz, swatch
 from zittern.core.shot.shot import new_shot
 
 REFERENCE = Path(__file__).parents[3] / "docs/presets.md"
-LENSES = (18.0, 35.0, 85.0)
 # What each is for: least share of the picture's motion between two rates, on any lens.
 CLAIMS = {
     "shoulder-standing": (0.0, 0.5, 0.6), "stand-off-long-lens": (0.2, 1.4, 0.6), "careful-walk": (0.5, 2.0, 0.6),

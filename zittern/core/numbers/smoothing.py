@@ -14,6 +14,8 @@ __all__ = ["moving_mean"]
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
 # A stretch is cut at whole frames while there are no more of them than this in it, else into as many equal pieces.
 _MOST_PIECES = 16
+# Looked at in one call, so that a long shot takes no more memory by it than a few arrays of its frames.
+_MOST_POINTS = 100_000
 
 
 def moving_mean(number: Number, scope: Scope, width_s: float) -> Array:
@@ -32,12 +34,15 @@ def moving_mean(number: Number, scope: Scope, width_s: float) -> Array:
         return np.full(len(scope.frames), number.constant)
     half = 0.5 * width_s * scope.fps.value
     first, last = scope.frames - half, scope.frames + half
-    total = np.zeros(len(scope.frames))
     edges = _edges(number.breaks, first, last)
-    for start, stop in zip(edges[:-1], edges[1:], strict=True):
-        middle, reach = 0.5 * (start + stop), 0.5 * (stop - start)
-        points = middle[:, None] + reach[:, None] * _NODES
-        total += reach * (number.sample(scope.over(points.ravel())).reshape(points.shape) @ _WEIGHTS)
+    at_once = max(1, _MOST_POINTS // max(1, len(_NODES) * len(scope.frames)))
+    total = np.zeros(len(scope.frames))
+    for n in range(0, len(edges) - 1, at_once):
+        starts, stops = edges[n:-1][:at_once], edges[n + 1 :][:at_once]
+        middle, reach = 0.5 * (starts + stops), 0.5 * (stops - starts)
+        points = middle[..., None] + reach[..., None] * _NODES
+        inside = number.sample(scope.over(points.ravel())).reshape(points.shape) @ _WEIGHTS
+        total += np.sum(reach * inside, axis=0)
     return np.asarray(total / (2.0 * half), dtype=np.float64)
 
 

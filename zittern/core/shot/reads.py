@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from functools import cache
-from typing import Any, Literal, get_args
+from typing import Literal
 
-from zittern.core.doc import Doc
+from zittern.core.doc import Doc, document_fields
 from zittern.core.formula.fault import unknown
 from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
@@ -66,20 +65,8 @@ def numbers_in(doc: Doc) -> Iterator[Number]:
             yield from numbers_in(part)
 
 
-@cache
-def _document_fields(kind: type[Doc]) -> tuple[str, ...]:
-    """Fields of a kind of document that may hold others."""
-    return tuple(name for name, field in kind.model_fields.items() if _may_be_document(field.annotation))
-
-
-def _may_be_document(annotation: Any) -> bool:
-    if isinstance(annotation, type) and not get_args(annotation):
-        return issubclass(annotation, Doc)
-    return any(map(_may_be_document, get_args(annotation)))
-
-
 def _parts(doc: Doc) -> Iterator[Doc]:
-    for name in _document_fields(type(doc)):
+    for name in document_fields(type(doc)):
         value = getattr(doc, name)
         for each in value if isinstance(value, tuple) else (value,):
             if isinstance(each, Doc):

@@ -11,7 +11,7 @@ from collections.abc import Callable, Mapping
 from functools import cache
 from typing import Any, TypeVar, cast
 
-from zittern.core.doc import Doc
+from zittern.core.doc import Doc, document_fields
 from zittern.core.numbers.curves import Curve
 from zittern.core.shot.layers import Spanned
 from zittern.core.timemarks import TimeMark
@@ -85,6 +85,12 @@ def timed_fields(kind: type[Doc]) -> Mapping[str, TimeMark]:
     return found
 
 
+@cache
+def _looked_at(kind: type[Doc]) -> tuple[str, ...]:
+    marked, holding = timed_fields(kind), document_fields(kind)
+    return tuple(name for name in kind.model_fields if name in marked or name in holding)
+
+
 def retimed(doc: D, timing: TimeMap) -> D:
     """The document with everything that carries frames moved. Raises DocumentError when something would lie out of
     reach, EditError for what cannot be cut.
@@ -95,7 +101,7 @@ def retimed(doc: D, timing: TimeMap) -> D:
         return cast(D, carried(doc, timing))
     own = timed_fields(type(doc))
     changes: dict[str, Any] = {}
-    for name in type(doc).model_fields:
+    for name in _looked_at(type(doc)):
         value = getattr(doc, name)
         moved = _CHANGES[own[name].kind](timing, value, doc) if name in own else _within(value, timing)
         if moved is not value:
