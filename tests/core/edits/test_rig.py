@@ -1,8 +1,10 @@
 import unittest
+from unittest import mock
 
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
+from zittern.core.edits import rig as rig_edits
 from zittern.core.edits.keeping import same_picture
 from zittern.core.edits.merging import merged
 from zittern.core.errors import EditError, NeedsKeys
@@ -154,6 +156,27 @@ class Ready(unittest.TestCase):
         )
         after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
         self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Arm", "Head"])
+
+    def test_what_nobody_worked_on_is_taken_away_together_and_the_pictures_compared_once(self) -> None:
+        rigged = edited(shot(MOVE), {"type": "use_rig", "rig": "stabiliser"}, {"type": "add_mount"})
+        with mock.patch.object(rig_edits, "same_picture", wraps=same_picture) as compared:
+            after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
+        self.assertEqual((compared.call_count, [mount.name for mount in after.mounts]), (1, ["Camera", "Head"]))
+        self.assert_still_framed(rigged, after)
+
+    def test_one_that_nothing_can_take_over_keeps_no_other(self) -> None:
+        held = Mount(id="held", name="Held", tilt_deg=fixed(20.0), roll_deg=fixed(30.0))
+        spacer = Mount(id="spacer", name="Spacer", x_m=fixed(0.2))
+        rolling = MOVE.replace(roll_deg=keyed((1, 0.0), (90, 20.0)))
+        before = shot(rolling, held, TILTING, spacer)
+        after = edited(before, {"type": "use_rig", "rig": "tripod"})
+        self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Held", "Head", "Head"])
+        self.assert_still_framed(before, after)
+
+    def assert_still_framed(self, before: Shot, after: Shot) -> None:
+        """Without what gives, which only softens."""
+        bare = [each.replace(mounts=tuple(one.replace(give=None) for one in each.mounts)) for each in (before, after)]
+        self.assertTrue(same_picture(*bare))
 
 
 class Arc(unittest.TestCase):

@@ -20,7 +20,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 
-__all__ = ["COMPARED_BYTES", "baked", "kept_by", "same_picture"]
+__all__ = ["COMPARED_BYTES", "baked", "kept_by", "nearly_same_picture", "same_picture"]
 
 # As near as two pictures have to be: metres, and entries of the rotation.
 _SAME = 1e-6
@@ -29,6 +29,7 @@ COMPARED_BYTES = 64 * 2**20
 # Frames at which they are compared: all whole ones of a usual shot, and three between each two.
 _MOST_COMPARED = 8_000
 _BETWEEN = 4
+_FEW_COMPARED = 8
 # A mount that is keyed on every frame has no more keys than this on an axis.
 _MOST_BAKED = 20_000
 
@@ -37,13 +38,20 @@ def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cach
     """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so
     many times between them. cache: of comparisons before this one.
     """
-    if cache is None:
-        cache = Cache(COMPARED_BYTES)
-    before, after = _without_lens_end(before), _without_lens_end(after)
     if before.frame_count * between <= _MOST_COMPARED:
         frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
     else:
         frames = np.linspace(before.first_frame, before.last_frame, _MOST_COMPARED)
+    return _same_at(before, after, frames, Cache(COMPARED_BYTES) if cache is None else cache)
+
+
+def nearly_same_picture(before: Shot, after: Shot, cache: Cache) -> bool:
+    """The same at a few frames: what fails that needs no closer look."""
+    return _same_at(before, after, np.linspace(before.first_frame, before.last_frame, _FEW_COMPARED), cache)
+
+
+def _same_at(before: Shot, after: Shot, frames: Array, cache: Cache) -> bool:
+    before, after = _without_lens_end(before), _without_lens_end(after)
     one, other = (evaluate(each, frames, cache).pose for each in (before, after))
     turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
     parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)

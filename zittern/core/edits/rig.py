@@ -16,7 +16,7 @@ from pydantic import Field
 
 from zittern.core.doc import Label
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, same_picture
+from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, nearly_same_picture, same_picture
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.errors import EditError, NeedsKeys
@@ -248,11 +248,7 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers
     on; and the ids that they have now.
     """
-    cache = Cache(COMPARED_BYTES)
-    for mount in shot.mounts[1:]:
-        if not _worked_on(shot, mount):
-            stiff = with_mount(shot, mount, mount.replace(give=None))
-            shot = _removed(stiff, index_of(stiff, mount.id), cache) or shot
+    shot = _without_idle(shot)
     names: dict[str, str] = {}
     for mount in rig:
         names[mount.id] = _free_id(shot, mount.id)
@@ -262,11 +258,40 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
     return shot, names
 
 
+def _without_idle(shot: Shot) -> Shot:
+    """Without the mounts behind the first that nobody has worked on, with the picture that is there when these do not
+    give; those that nothing can take over stay as they are.
+    """
+    idle = [mount for mount in shot.mounts[1:] if not _worked_on(shot, mount)]
+    cache = Cache(COMPARED_BYTES)
+    # All of them, and the pictures compared once. One by one where that is not the same.
+    stiff = shot
+    for mount in idle:
+        stiff = with_mount(stiff, mount, mount.replace(give=None))
+    left: Shot | None = stiff
+    for mount in idle:
+        if left is not None:
+            now = left
+            ways = _ways_without(now, index_of(now, mount.id))
+            left = next((each for each in ways if nearly_same_picture(now, each, cache)), None)
+    if left is not None and same_picture(stiff, left, cache=cache):
+        return left
+    for mount in idle:
+        stiff = with_mount(shot, mount, mount.replace(give=None))
+        shot = _removed(stiff, index_of(stiff, mount.id), cache) or shot
+    return shot
+
+
 def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
     """Without a mount, with the same picture; nothing where there is no such rig."""
     cache = cache or Cache(COMPARED_BYTES)
+    return next((each for each in _ways_without(shot, at) if same_picture(shot, each, cache=cache)), None)
+
+
+def _ways_without(shot: Shot, at: int) -> list[Shot]:
+    """Shots whose mounts before or after one have taken over what it has, as far as its numbers say."""
     if _why_not(shot, at) is not None:
-        return None
+        return []
     mount, scope = shot.mounts[at], shot.scope(shot.first_frame)
     has_layers = any(layer.target == mount.id for _, layer in shot.layers())
     found: list[Shot] = []
@@ -283,7 +308,7 @@ def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
         found += [
             with_mounts(shot, (*rest[0], child.replace(**fields), *rest[1])) for fields in merged(mount, child, scope)
         ]
-    return next((each for each in found if same_picture(shot, each, cache=cache)), None)
+    return found
 
 
 def _removed_baked(shot: Shot, at: int) -> Shot:
