@@ -98,9 +98,9 @@ class Movies(WithServer):
 
     def test_what_cannot_be_drawn_is_refused_with_its_place(self) -> None:
         for asked, where, says in (
-            ({"subframes": 0}, "subframes", "greater than or equal to 1"),
+            ({"subframes": 0}, "subframes", "expected at least 1"),
             ({"subframes": 2**63}, "subframes", "64"),
-            ({"width_px": 17, "height_px": 1}, "height_px", "greater than or equal to 2"),
+            ({"width_px": 17, "height_px": 1}, "height_px", "expected at least 2"),
             ({"first_frame": 900, "last_frame": 950}, "first_frame", "not in the shot, which goes from 1 to 192"),
             ({"first_frame": 9, "last_frame": 5}, "first_frame", "before it starts"),
             ({"width_px": 4096, "height_px": 4096, "panes": [{}, {}]}, "width_px", "is 128 MB, and at most 1 MB"),

@@ -87,8 +87,8 @@ class Following(WithServer):
             ({"objects": ["courier"] * 3}, "at most 2"),
             ({"at": "mount:camera.operator"}, "nobody follows anything here"),
             ({"at": "layer:gone"}, "gone"),
-            ({"frame": 1e308}, "less than or equal to"),
-            ({"frame": 2**63}, "less than or equal to"),
+            ({"frame": 1e308}, "expected at most"),
+            ({"frame": 2**63}, "expected at most"),
             ({"between": {"kind": "mount", "mount": "gone"}}, "does not exist"),
         ):
             with self.subTest(words):

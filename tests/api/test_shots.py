@@ -137,7 +137,7 @@ class Edits(WithServer):
         self.assertEqual((planned["revisions"], planned["of"]), (5, 7))
         self.assertEqual(self.client.post(f"{path}/tidy", json={"keep": 2}).json()["revisions"], 5)
         self.assertEqual(self.client.get(f"{path}/revisions").json()["count"], 2)
-        self.problem(self.client.post(f"{path}/tidy", json={"keep": 0}), 422, "greater than or equal to 1", "keep")
+        self.problem(self.client.post(f"{path}/tidy", json={"keep": 0}), 422, "expected at least 1", "keep")
 
     def test_numbers_past_all_limits_are_refused_and_what_is_saved_can_be_evaluated(self) -> None:
         path, base = "/api/shots/jetty-walk", self.state()["revision"]
@@ -146,12 +146,8 @@ class Edits(WithServer):
             ("goto", {"base_revision": base, "revision": 2**64}),
             ("motion", {"revision": 2**63}),
         ):
-            self.problem(
-                self.client.post(f"{path}/{call}", json=body), 422, "less than or equal|valid integer|maximum size"
-            )
-        self.problem(
-            self.client.patch(f"{path}/revisions/{2**63}", json={"name": "x"}), 422, "less than or equal|maximum size"
-        )
+            self.problem(self.client.post(f"{path}/{call}", json=body), 422, "expected at most|expected a whole number")
+        self.problem(self.client.patch(f"{path}/revisions/{2**63}", json={"name": "x"}), 422, "expected at most")
         head = {"Content-Type": "application/json"}
         for number in ("NaN", "1e400", "1e308", "-1e308"):
             self.problem(self.client.post(f"{path}/motion", content=f'{{"frame": {number}}}', headers=head), 422, ".")
@@ -189,21 +185,21 @@ class Edits(WithServer):
         for command, pattern, where in (
             (
                 {"type": "set_values", "values": [{"at": "layer:sway-1.source.octaves", "value": 10**9}]},
-                "less than or equal to 8",
+                "expected at most 8",
                 "layer:sway-1.source.octaves",
             ),
             (
                 {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": "big"}]},
-                "valid|dictionary|number",
+                "expected",
                 "layer:sway-1.axes.pan.swing",
             ),
             ({"type": "set_values", "values": [{"at": "shot.fps", "value": 0}]}, "above 0", "shot.fps"),
             ({"type": "remove_layers", "layers": ["gone"]}, "no layer 'gone'", "layer"),
-            ({"type": "explode"}, "does not match|tag", "command"),
-            ({"type": "add_layer", "source": "noise", "extra": 1}, "Extra inputs", "command.extra"),
+            ({"type": "explode"}, "there is no 'type' 'explode'; there are 'set_values'", "command"),
+            ({"type": "add_layer", "source": "noise", "extra": 1}, "there is no such field", "command.extra"),
             (
                 {"type": "scale_swings", "layers": ["sway-1"], "factor": -1},
-                "greater than or equal to 0",
+                "expected at least 0",
                 "command.factor",
             ),
         ):
@@ -318,4 +314,4 @@ class WhatDiffers(WithServer):
             json={"base_revision": told["revision"]},
             headers={"zittern-have": "-1"},
         )
-        self.problem(bad, 422, "greater than or equal to 0", "zittern-have")
+        self.problem(bad, 422, "expected at least 0", "zittern-have")

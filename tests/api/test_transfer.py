@@ -111,7 +111,7 @@ class Imports(WithServer):
         for name, data, pattern in (
             ("a.glb", b"", "empty"),
             ("a.glb", WALK.glb()[:-4], "cut off"),
-            ("a.gltf", b"{}", "Field required"),
+            ("a.gltf", b"{}", "a value is missing here"),
             ("a.csv", b"frame,x_m,y_m,z_m\n1,0,0,nan\n", "finite"),
             ("a.csv", b"frame;x_m\n", "semicolons"),
             ("a.doc", b"x", "unknown file ending"),
@@ -168,7 +168,7 @@ class Exports(WithServer):
         self.problem(
             self.client.post("/api/shots/jetty-walk/exports", json={"format": "glb", "step": 1e-320}),
             422,
-            "greater than or equal to 0.01",
+            "expected at least 0.01",
             "step",
         )
         self.problem(self.client.get("/api/exports/none"), 404, "gone")

@@ -73,7 +73,7 @@ class Contents(unittest.TestCase):
         self.refused(lambda d: d["buffers"][0].update(byteLength=9999), "cut off", "buffers[0]")
         self.refused(lambda d: d["bufferViews"][0].update(buffer=7), "does not exist", "buffers[7]")
         self.refused(
-            lambda d: d["accessors"][0].update(bufferView=-1), "greater than or equal to 0", "accessors[0].bufferView"
+            lambda d: d["accessors"][0].update(bufferView=-1), "expected at least 0", "accessors[0].bufferView"
         )
 
     def test_uris_that_leave_or_name_the_network(self) -> None:

@@ -22,6 +22,7 @@ from zittern.core.errors import (
     ZitternError,
     loc_path,
 )
+from zittern.core.refusals import in_words
 
 __all__ = ["STATUS", "install", "problem"]
 
@@ -69,9 +70,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(RequestValidationError)
     async def _shape(_request: Request, error: RequestValidationError) -> JSONResponse:
         fault = error.errors()[0]
-        return problem(
-            422, "Cannot be used", str(fault["msg"]).removeprefix("Value error, "), loc_path(tuple(fault["loc"]))
-        )
+        return problem(422, "Cannot be used", in_words(fault), loc_path(tuple(fault["loc"])))
 
     @app.exception_handler(HTTPException)
     async def _http(_request: Request, error: HTTPException) -> JSONResponse:

@@ -1,5 +1,6 @@
 """The rules of the job, without I/O. In dependency order:
 
+refusals   what pydantic says of a value, in our words
 errors     one tree of errors
 budget     what a request may cost
 later      parts of scipy that are imported when they are first needed

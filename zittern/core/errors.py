@@ -23,6 +23,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from zittern.core.refusals import in_words
+
 __all__ = [
     "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound", "StoreBusy",
     "StoreError", "StoreFull",
@@ -129,12 +131,8 @@ def out_of_range(least: float, most: float, got: float) -> str:
 
 def first_fault(error: ValidationError) -> tuple[str, str]:
     """Message and path of the first fault in a pydantic error."""
-    fault = error.errors(include_url=False, include_context=False)[0]
-    text = str(fault["msg"]).removeprefix("Value error, ")
-    got = fault.get("input")
-    if isinstance(got, (int, float, str)) and len(repr(got)) < 60 and ", got " not in text:
-        text += f", got {got!r}"
-    return text, loc_path(fault["loc"])
+    fault = error.errors(include_url=False)[0]
+    return in_words(fault), loc_path(fault["loc"])
 
 
 # Pydantic names the chosen member of a union as a step of the path. Members of unions that may stand anywhere, told by

@@ -69,7 +69,7 @@ class Numbers(unittest.TestCase):
             ("layer:sway.axes.pan.swing", "swing of pan in “Sway”"),
             ("layer:fast.weight", "weight in “Fast”"),
         ):
-            with self.subTest(at), self.assertRaisesRegex(EditError, "less than or equal|expected") as caught:
+            with self.subTest(at), self.assertRaisesRegex(EditError, "expected") as caught:
                 edited(SHOT, {"type": "set_numbers", "frame": 1, "key": True, "values": [{"at": at, "value": 1e99}]})
             self.assertEqual((caught.exception.where, caught.exception.place), (at, place))
 

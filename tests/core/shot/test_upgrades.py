@@ -97,7 +97,7 @@ class Versions(unittest.TestCase):
             ({"schema_version": SCHEMA_VERSION + 1}, "a newer Zittern"),
             ({"schema_version": "1"}, "schema_version"),
             ({"schema_name": "something.else"}, "not a shot"),
-            ({"wobble": 1}, "wobble: Extra inputs"),
+            ({"wobble": 1}, "wobble: there is no such field"),
         ):
             with self.assertRaisesRegex(DocumentError, pattern):
                 shot_from(good | change)
