@@ -11,6 +11,7 @@ from zittern.core.readings.seen import Seen
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.sources.hand_keys import HandKeys, Tracks
 
 
 def told(shot: Shot, motion: Motion) -> dict[str, np.ndarray]:
@@ -48,6 +49,30 @@ class Movers(unittest.TestCase):
         self.assertLess(np.max(moved["mount:slides"]), 1e-6)
         self.assertGreater(np.max(moved["layer:sway"]), 1.0)
         self.assertGreater(np.min(told(shot, evaluate(shot))["mount:slides"][1:]), 1.0)
+
+    def test_a_layer_by_what_each_of_its_axes_does_to_the_picture(self) -> None:
+        """Against what a lens of so many pixels makes of an angle, of a way at the distance of the subject, of a part
+        of the picture.
+        """
+        f_px = focal_px(35.0, 36.0, 1920)
+        turn, way = np.radians(0.1), 0.02 / np.hypot(5.0, 1.6)
+        ramp = keyed((1, 0.0), (101, 10.0), interp="linear")
+        wide = keyed((1, 0.0), (101, 200.0), interp="linear")
+        for tracks, px in (
+            ({"pan": ramp}, f_px * turn),
+            ({"tilt": ramp}, f_px * turn),
+            ({"truck": wide}, f_px * way),
+            ({"pedestal": wide}, f_px * way),
+            ({"truck": wide, "pan": ramp}, f_px * abs(turn - way)),
+            ({"pedestal": wide, "tilt": ramp}, f_px * (turn + way)),
+            ({"shift_x": ramp}, 0.1 / 100 * 1920),
+            ({"shift_y": ramp}, 0.1 / 100 * 1080),
+        ):
+            with self.subTest(tracks=list(tracks)):
+                shot = shot_with(
+                    layer("keys", HandKeys(tracks=Tracks(**tracks)), 3, {}), last_frame=101, subject=SUBJECT
+                )
+                np.testing.assert_allclose(told(shot, evaluate(shot))["layer:keys"][1:], px, rtol=1e-3)
 
     def test_where_the_frame_before_is_missing_nothing_is_said(self) -> None:
         shot = shot_with(layer(), mounts=(PANS,), subject=SUBJECT, hold=HoldFraming())
