@@ -35,6 +35,27 @@ class Board(WithPage):
         expect(page.get_by_role("spinbutton", name="ramp out", exact=True)).to_have_text(f"{last - 1 - 100} f")
         expect(page.get_by_role("spinbutton", name="ramp in", exact=True)).to_have_text("100 f")
 
+    def test_who_drags_beside_a_number_selects_no_text_and_what_is_typed_can_be_selected(self) -> None:
+        page = self.open(SHOT)
+        board = page.get_by_role("complementary", name="Axis board")
+        lanes = page.get_by_role("region", name="Lanes")
+        for start, stop in (
+            (board.get_by_text("swing", exact=True).first, board.get_by_text("weight", exact=True).first),
+            (lanes.get_by_text("Move", exact=True).first, lanes.get_by_text("Sum", exact=True).first),
+        ):
+            start.hover()
+            page.mouse.down()
+            stop.hover()
+            page.mouse.up()
+            self.assertEqual(page.evaluate("getSelection().toString()"), "")
+        number = board.get_by_role("spinbutton", name="Swing of pan", exact=True)
+        number.dblclick()
+        field = board.get_by_role("textbox", name="Swing of pan", exact=True)
+        field.fill("0.75")
+        field.dblclick()
+        page.keyboard.type("2")
+        expect(field).not_to_have_value("0.752")
+
     def test_escape_gives_up_a_drag(self) -> None:
         page = self.open(SHOT)
         number = page.get_by_role("spinbutton", name="Swing of pan", exact=True)

@@ -56,13 +56,13 @@ export function Bench({ slug }: { slug: string }) {
         <Separator className="h-1.5 bg-base-100 hover:bg-base-300" aria-label="Resize wall and paper" />
         <Panel minSize="25%">
           <div data-theme={night ? "paper-night" : "paper"} className="flex h-full bg-base-100 text-base-content">
-            <section className="min-w-0 flex-1" aria-label="Lanes">
+            <section className="min-w-0 flex-1 select-none" aria-label="Lanes">
               <Part name="The lanes" resets={[state.id, sheet]}>
                 <Lanes rows={ROWS} sheets={SHEETS} marks={MARKS} />
               </Part>
             </section>
             <aside
-              className="shrink-0 overflow-y-auto border-base-300 border-l"
+              className="shrink-0 select-none overflow-y-auto border-base-300 border-l"
               style={{ width: BOARD_PX }}
               aria-label="Axis board"
             >

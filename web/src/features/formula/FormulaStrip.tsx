@@ -37,7 +37,7 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
   return (
     <section
       aria-label="Formula"
-      className="sticky bottom-0 z-20 flex flex-col gap-1 border-base-300 border-t-2 bg-base-100 px-3 pt-1 pb-1.5"
+      className="sticky bottom-0 z-20 flex select-text flex-col gap-1 border-base-300 border-t-2 bg-base-100 px-3 pt-1 pb-1.5"
     >
       <div className="cond flex items-center gap-2 text-xs">
         <b className="truncate">{place.title}</b>
