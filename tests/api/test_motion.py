@@ -166,4 +166,6 @@ class Packets(WithServer):
     def test_a_wrong_trial_is_a_problem_with_its_place(self) -> None:
         bad = {"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": -1}]}
         self.problem(self.client.post(POSE, json={"commands": [bad]}), 422, "expected 0 to 10", "layer:sway-1.weight")
-        self.problem(self.client.post(POSE, json={"commands": [{"type": "x"}]}), 422, "tag", "commands[0]")
+        self.problem(
+            self.client.post(POSE, json={"commands": [{"type": "x"}]}), 422, "there is no 'type' 'x'", "commands[0]"
+        )
