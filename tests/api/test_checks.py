@@ -54,7 +54,8 @@ class Checks(WithServer):
         told = self.client.get(where, params={"frame": 40}).json()
         self.assertEqual((told["frame"], told["strips"]), (40.0, []))
         for frame in ("nan", "inf", "1e308", "-1e308", "9223372036854775808", "x", ""):
-            self.problem(self.client.get(where, params={"frame": frame}), 422, "expected")
+            answer = self.client.get(where, params={"frame": frame})
+            self.problem(answer, 422, "expected (a number|a finite number|at least -?[0-9]+|at most [0-9]+)", "frame")
         self.problem(self.client.get("/api/shots/nowhere/past-set"), 404, "nowhere")
 
     def test_a_shot_that_is_not_there(self) -> None:

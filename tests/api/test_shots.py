@@ -190,7 +190,7 @@ class Edits(WithServer):
             ),
             (
                 {"type": "set_values", "values": [{"at": "layer:sway-1.axes.pan.swing", "value": "big"}]},
-                "expected",
+                "expected an object with fields, got 'big'",
                 "layer:sway-1.axes.pan.swing",
             ),
             ({"type": "set_values", "values": [{"at": "shot.fps", "value": 0}]}, "above 0", "shot.fps"),

@@ -101,7 +101,7 @@ class Chosen(unittest.TestCase):
 
 class Anything(unittest.TestCase):
     def test_random_shots_are_checked_with_finite_figures(self) -> None:
-        for seed in range(12):
+        for seed in range(40):
             with self.subTest(seed=seed):
                 for each in check(fuzz_cache.made(random.Random(seed))).findings:
                     self.assertTrue(np.isfinite(each.amount) and each.says, each.says)

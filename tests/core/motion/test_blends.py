@@ -83,8 +83,8 @@ class Mix(unittest.TestCase):
 class Place(unittest.TestCase):
     def test_a_place_that_jumps_makes_nothing_jump(self) -> None:
         """Velocity is at most that of both contents, and what the way of the place explains: size over 0.1 s."""
-        frames = np.arange(1.0, 241.0, 0.05)
-        step_s = 0.05 / 24.0
+        frames = np.arange(1.0, 241.0, 0.02)
+        step_s = 0.02 / 24.0
         for way in ("mix", "morph"):
             for seed in range(20):
                 layers = noise("one", seed), noise("two", 900 + seed, 2.0)

@@ -71,7 +71,7 @@ class Keys(unittest.TestCase):
     def test_all_that_is_read_is_in_the_key(self) -> None:
         """Attribute by attribute and name by name, on random shots with rigs, cues and all sources."""
         stages: set[str] = set()
-        for number in range(6):
+        for number in range(8):
             rng = random.Random(number)
             shot = fuzz_cache.made(rng)
             with recording(lambda: shot) as recorder:  # noqa: B023

@@ -30,7 +30,7 @@ def told(shot: Shot, cache: Cache | None = None) -> dict[str, tuple[str, np.ndar
 class Tags(unittest.TestCase):
     def test_equal_tags_are_equal_arrays_over_random_edits(self) -> None:
         same, other = 0, 0
-        for number in range(2):
+        for number in range(3):
             rng = random.Random(number)
             shot = fuzz_cache.made(rng)
             cache, seen = Cache(), dict[tuple[str, str], np.ndarray]()

@@ -51,7 +51,7 @@ class Curves(unittest.TestCase):
         rng = np.random.default_rng(5)
         between = np.concatenate([np.linspace(A + 0.01, B - 0.01, 300), np.arange(A, B + 1)])
         outside = np.concatenate([np.linspace(1.0, A - 0.01, 100), np.linspace(B + 0.01, 100.0, 100)])
-        for number in range(100):
+        for number in range(200):
             curve = random_curve(rng)
             turned = mirrored(curve, A, B, (1.0, 100.0))
             jumps = np.concatenate([curve.jumps((0.0, 101.0)).ravel(), [0.0]])

@@ -268,13 +268,11 @@ def _without_idle(shot: Shot) -> Shot:
     stiff = shot
     for mount in idle:
         stiff = with_mount(stiff, mount, mount.replace(give=None))
-    left: Shot | None = stiff
+    left = stiff
     for mount in idle:
-        if left is not None:
-            now = left
-            ways = _ways_without(now, index_of(now, mount.id))
-            left = next((each for each in ways if nearly_same_picture(now, each, cache)), None)
-    if left is not None and same_picture(stiff, left, cache=cache):
+        ways = _ways_without(left, index_of(left, mount.id))
+        left = next((each for each in ways if nearly_same_picture(stiff, each, cache)), left)
+    if len(left.mounts) + len(idle) == len(stiff.mounts) and same_picture(stiff, left, cache=cache):
         return left
     for mount in idle:
         stiff = with_mount(shot, mount, mount.replace(give=None))
