@@ -21,7 +21,7 @@ class Smooth(unittest.TestCase):
         slopes = interpolate.smooth_slopes(FRAMES, VALUES, False, False)
         at = np.linspace(0, 20, 81)
         np.testing.assert_allclose(
-            interpolate.smooth_value(FRAMES, VALUES, slopes, at), PchipInterpolator(FRAMES, VALUES)(at), atol=1e-12
+            interpolate.smooth_curve(FRAMES, VALUES, slopes)(at), PchipInterpolator(FRAMES, VALUES)(at), atol=1e-12
         )
 
     def test_flat_ends_touch_the_ends_only(self) -> None:

@@ -4,6 +4,8 @@ import numpy as np
 
 from zittern.core.rig import transforms
 
+RNG = np.random.default_rng(5)
+
 
 class Parts(unittest.TestCase):
     def test_a_pivot_stays_where_it_is(self) -> None:
@@ -32,6 +34,23 @@ class Product(unittest.TestCase):
             for other in (way, still, way[:1]):
                 if len(one) == len(other):
                     np.testing.assert_allclose(transforms.product(one, other), one @ other, atol=1e-12)
+
+    def test_what_only_shifts_and_what_does_nothing(self) -> None:
+        way = transforms.from_parts(RNG.normal(0.0, 3.0, (5, 3)), RNG.normal(0.0, 60.0, (5, 3)))
+        shift = transforms.from_parts(np.array([[0.2, 0.0, -1.0]]), np.zeros((1, 3)))
+        for one in (shift, transforms.identity(1)):
+            before, still = way.copy(), np.broadcast_to(one[0], way.shape)
+            np.testing.assert_allclose(transforms.product(way, still), way @ still, atol=1e-12)
+            np.testing.assert_array_equal(way, before)
+
+    def test_rotations_one_after_another_and_back_whichever_way_they_lie_in_memory(self) -> None:
+        way = transforms.from_parts(RNG.normal(0.0, 3.0, (5, 3)), RNG.normal(0.0, 60.0, (5, 3)))
+        for one in (way, np.ascontiguousarray(way), way[::-1]):
+            turn = one[:, :3, :3]
+            np.testing.assert_allclose(
+                transforms.rotation_product(turn, way[:, :3, :3]), turn @ way[:, :3, :3], atol=1e-12
+            )
+            np.testing.assert_allclose(one @ transforms.inverse(one), transforms.identity(5), atol=1e-12)
 
 
 class Orthonormal(unittest.TestCase):

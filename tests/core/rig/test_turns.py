@@ -27,6 +27,18 @@ class Vectors(unittest.TestCase):
         np.testing.assert_array_equal(turns.vectors(np.eye(3)[None]), 0.0)
 
 
+class Between(unittest.TestCase):
+    def test_what_turns_the_first_into_the_second_also_by_half_a_turn(self) -> None:
+        start = turns.from_vectors(VECTORS)
+        axes = VECTORS / np.linalg.norm(VECTORS, axis=1)[:, None]
+        for step in (0.5 * VECTORS, 1e-9 * VECTORS, np.pi * axes, (np.pi - 1e-7) * axes):
+            stop = start @ turns.from_vectors(step)
+            found = turns.between(start, stop)
+            np.testing.assert_allclose(start @ turns.from_vectors(found), stop, atol=1e-7)
+            self.assertLess(np.max(np.linalg.norm(found, axis=1)), np.pi + 1e-9)
+        np.testing.assert_allclose(turns.between(start, start @ turns.from_vectors(0.5 * VECTORS)), 0.5 * VECTORS)
+
+
 class Chained(unittest.TestCase):
     def test_as_one_after_another(self) -> None:
         steps = turns.from_vectors(0.1 * VECTORS)

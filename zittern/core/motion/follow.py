@@ -130,10 +130,16 @@ def _filtered(
     if history is None:
         state = signal.lfilter_zi(b, a)[:, None] * values[:1]
     else:
-        out, into = history
-        state = np.stack([signal.lfiltic(b, a, out[:, n], into[:, n]) for n in range(values.shape[1])], axis=1)
+        state = _states(*coefficients) @ np.concatenate(history)
     followed, _ = signal.lfilter(b, a, values, axis=0, zi=state)
     return np.asarray(followed, dtype=np.float64)
+
+
+@lru_cache(maxsize=256)
+def _states(b: tuple[float, ...], a: tuple[float, ...]) -> Array:
+    """What makes a filter's state, (2, N), of what came out and went in one step and two before: (2, 4)."""
+    signal, once = scipy_part("signal"), np.eye(4)
+    return np.stack([signal.lfiltic(b, a, each[:2], each[2:]) for each in once], axis=1)
 
 
 @lru_cache(maxsize=256)

@@ -130,6 +130,4 @@ def turned(pose: Array, slow_deg: Array) -> Array:
     before = pose[:, :3, :3]
     angles = rotations.angles_of(before)
     angles[:, :2] += slow_deg
-    return np.concatenate(
-        [np.zeros((len(pose), 3)), turns.vectors(np.swapaxes(before, 1, 2) @ rotations.matrices(angles))], axis=1
-    )
+    return np.concatenate([np.zeros((len(pose), 3)), turns.between(before, rotations.matrices(angles))], axis=1)

@@ -137,7 +137,8 @@ def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
     -------
     (G, columns).
     """
-    out = np.empty((len(grid), columns))
+    # Each column's samples side by side: what is done to them is done column by column.
+    out = np.empty((columns, len(grid))).T
     for part in _parts(len(grid)):
         budget.check()
         out[part] = make(grid[part])
@@ -178,4 +179,4 @@ def at_frames(grid: Array, values: Array, frames: Array) -> Array:
     """
     place = np.clip((frames - grid[0]) / step_of(grid), 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)
-    return catmull_rom([values[i + k] for k in (-1, 0, 1, 2)], (place - i)[:, None])
+    return catmull_rom([values.T[:, i + k] for k in (-1, 0, 1, 2)], place - i).T

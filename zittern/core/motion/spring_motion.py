@@ -27,8 +27,10 @@ __all__ = ["Spring"]
 _LEAST_JUMP = 1e-12
 # Frames that are no further than this (in steps of the grid) from a point of it are at that point.
 _AT_POINT = 1e-9
-# Columns of a way: position (m), rotation row by row, turns added up (radians).
-_PLACE, _ROTATION, _TURNED = slice(0, 3), slice(3, 12), slice(12, 15)
+# Squares of travel as a part of the end stop, under which rounding lets nothing of it be felt.
+_FREE = 1e-9
+# Columns of a way, each side by side in memory: position (m), turns added up (radians), rotation row by row.
+_PLACE, _TURNED, _WHERE, _ROTATION = slice(0, 3), slice(3, 6), slice(0, 6), slice(6, 15)
 
 
 @dataclass(frozen=True)
@@ -99,9 +101,8 @@ class Spring:
             stretch = self.stretch
             out = filled(stretch.frames, 15, lambda frames: _rows(self._rigid(frames)))
             if np.any(out[1:, _ROTATION] != out[:-1, _ROTATION]):
-                rotation = out[:, _ROTATION].reshape(-1, 3, 3)
-                steps = turns.vectors(np.swapaxes(rotation[:-1], 1, 2) @ rotation[1:])
-                np.cumsum(steps, axis=0, out=out[1:, _TURNED])
+                rotation = _rotation(out)
+                np.cumsum(turns.between(rotation[:-1], rotation[1:]), axis=0, out=out[1:, _TURNED])
             out[:, _TURNED] += self.led.turned - out[np.searchsorted(stretch.frames, self._start), _TURNED]
             return out
 
@@ -125,7 +126,7 @@ class Spring:
             row = int(np.searchsorted(self.stretch.frames, frames[0]))
             pose = below.sprung_way(sub, slice(row, row + len(frames)))
             if below.mount.id in offsets:
-                pose = pose @ transforms.offset_transforms(offsets[below.mount.id])
+                pose = transforms.product(pose, transforms.offset_transforms(offsets[below.mount.id]))
             start += 1
         for each in shot.mounts[start : at + 1]:
             pose = chain.step(
@@ -145,17 +146,19 @@ class Spring:
         given = self._stopped(self._answered(run.frames, self._smooth_on_way[rows]), self._where[rows])
         if self.give.weight.constant != 1.0:
             given = given * self.give.weight.sample(run.scope)[:, None]
-        pose = np.zeros((len(way), 4, 4))
-        pose[:, 3, 3] = 1.0
+        pose = transforms.identity(len(way))
         pose[:, :3, 3] = way[:, _PLACE] + given[:, :3]
-        rotation = way[:, _ROTATION].reshape(-1, 3, 3)
-        pose[:, :3, :3] = rotation @ turns.from_vectors(given[:, 3:]) if np.any(given[:, 3:]) else rotation
+        rotation = _rotation(way)
+        turned = np.any(given[:, 3:])
+        pose[:, :3, :3] = (
+            transforms.rotation_product(rotation, turns.from_vectors(given[:, 3:])) if turned else rotation
+        )
         return pose
 
-    @cached_property
+    @property
     def _where(self) -> Array:
         """Places of the way, and its turns added up. (N, 6)."""
-        return np.concatenate([self.way[:, _PLACE], self.way[:, _TURNED]], axis=1)
+        return self.way[:, _WHERE]
 
     @cached_property
     def _smooth_on_way(self) -> Array:
@@ -163,7 +166,7 @@ class Spring:
         points, frames = self.stretch.swung, self.stretch.frames
         place = np.clip((frames - points[0]) / step_of(points), 0.0, len(points) - 1.0)
         point = np.rint(place).astype(np.int64)
-        out = np.asarray(self._swung[point], dtype=np.float64)
+        out = np.asarray(self._swung.T[:, point].T, dtype=np.float64)
         between = np.abs(place - point) > _AT_POINT
         out[between] = at_frames(points, self._swung, frames[between])
         return out
@@ -184,13 +187,13 @@ class Spring:
 
     @cached_property
     def turned(self) -> Array:
-        """Rotation of the way and its turns added up, at all of its frames.
+        """Turns of the way added up and its rotation, at all of its frames.
 
         Returns
         -------
         (N, 12).
         """
-        return self._table("spring turns", lambda: self.way[:, 3:].copy())
+        return self._table("spring turns", lambda: self.way[:, 3:].copy("K"))
 
     @cached_property
     def continuous(self) -> Array:
@@ -226,7 +229,7 @@ class Spring:
 
         def compute() -> Array:
             every, stretch = self.continuous, self.stretch
-            out = every[stretch.far_count :].copy()
+            out = every[stretch.far_count :].copy("K")
             grid = replace(self.ways.grid, near=stretch.near)
             for on, columns, hz, damping in axes_of(self.give):
                 if not on:
@@ -286,10 +289,12 @@ class Spring:
         """
         stretch = self.stretch
         row = np.clip(np.searchsorted(stretch.frames, frames, side="right") - 1, 0, len(stretch.frames) - 1)
-        known = self.turned[row]
-        since = turns.vectors(np.swapaxes(known[:, :9].reshape(-1, 3, 3), 1, 2) @ rigid[:, :3, :3])
-        now = np.concatenate([rigid[:, :3, 3], known[:, 9:] + since], axis=1)
-        return self._stopped(self._answered(frames, at_frames(stretch.swung, self._swung, frames)), now)
+        known = self.turned.T[:, row]
+        now = np.empty((6, len(frames)))
+        now[_PLACE] = rigid[:, :3, 3].T
+        now[_TURNED] = known[:3]
+        now[_TURNED] += turns.between(known[3:].reshape(3, 3, -1).transpose(2, 0, 1), rigid[:, :3, :3]).T
+        return self._stopped(self._answered(frames, at_frames(stretch.swung, self._swung, frames)), now.T)
 
     def _answered(self, frames: Array, smooth: Array) -> Array:
         """Where the mount has swung to: its continuous way, and the answers to all jumps. (F, 6)."""
@@ -317,10 +322,16 @@ class Spring:
 
 def _rows(pose: Array) -> Array:
     """Rows of a way that has not turned. (F, 4, 4) -> (F, 15)."""
-    out = np.zeros((len(pose), 15))
-    out[:, _PLACE] = pose[:, :3, 3]
-    out[:, _ROTATION] = pose[:, :3, :3].reshape(-1, 9)
-    return out
+    out = np.zeros((15, len(pose)))
+    entries = pose.transpose(1, 2, 0)
+    out[_PLACE] = entries[:3, 3]
+    out[_ROTATION].reshape(3, 3, -1)[:] = entries[:3, :3]
+    return out.T
+
+
+def _rotation(way: Array) -> Array:
+    """The rotations of some rows of a way. (F, 15) -> (F, 3, 3)."""
+    return way.T[_ROTATION].reshape(3, 3, -1).transpose(2, 0, 1)
 
 
 def _way_parts(run: Evaluation, at: int, springs: tuple[Mount, ...]) -> tuple[Part, ...]:
@@ -363,7 +374,8 @@ def _settled_s(hz: float, damping: float) -> float:
 
 def _within(stray: Array, most: float) -> Array:
     """Within the end stop. (F, 3)."""
-    squared = np.einsum("fi,fi->f", stray, stray) / (most * most)
-    if not np.any(squared):
+    x, y, z = stray.T / most
+    squared = x * x + y * y + z * z
+    if np.max(squared, initial=0.0) < _FREE:
         return stray
     return np.asarray(stray / np.sqrt(np.sqrt(1.0 + squared * squared))[:, None], dtype=np.float64)

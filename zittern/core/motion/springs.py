@@ -85,7 +85,7 @@ class _Along:
         self.run, self.poses, self.offsets = run, poses, offsets
         self.order = {mount.id: n for n, mount in enumerate(run.shot.mounts)}
         self.count = self.order[mounts[-1].id] + 1
-        self.given = {mount.id: np.zeros((len(run.frames), 6)) for mount in mounts}
+        self.given = {mount.id: np.zeros((6, len(run.frames))).T for mount in mounts}
         self._behind: dict[str, Array] = {}
         self._weights: dict[str, Array] = {}
 
@@ -118,8 +118,8 @@ class _Along:
     def _rigid(self, mount: Mount, rows: IntArray) -> Array:
         """World pose behind a mount without its own springs. (R, 4, 4)."""
         locals_, on = self.parts
-        carried = {name: values[rows] for name, values in on.carried.items()}
-        return chain.step(mount, self._below(mount, rows), locals_[mount.id][rows], chain.RigOffsets(carried))
+        carried = {name: _at(values, rows) for name, values in on.carried.items()}
+        return chain.step(mount, self._below(mount, rows), _at(locals_[mount.id], rows), chain.RigOffsets(carried))
 
     def _below(self, mount: Mount, rows: IntArray) -> Array | None:
         """World pose that carries a mount; nothing for the ground."""
@@ -127,10 +127,20 @@ class _Along:
         pose: Array | None = None
         for each in self.run.shot.mounts[: self.order[mount.id]]:
             if each.id not in self._behind:
-                here = chain.RigOffsets(*({each.id: of[each.id][rows]} if each.id in of else {} for of in self._on(on)))
-                self._behind[each.id] = chain.step(each, pose, locals_[each.id][rows], here)
+                parts = ({each.id: _at(of[each.id], rows)} if each.id in of else {} for of in self._on(on))
+                here = _at(locals_[each.id], rows)
+                self._behind[each.id] = chain.step(each, pose, here, chain.RigOffsets(*parts))
             pose = self._behind[each.id]
         return pose
 
     def _on(self, on: chain.RigOffsets) -> tuple[Mapping[str, Array], ...]:
         return on.carried, self.given, self.offsets
+
+
+def _at(values: Array, rows: IntArray) -> Array:
+    """Some rows of values, (F, ...): neighbours as they stand in memory, and what is the same at all frames once."""
+    if values.strides[0] == 0:
+        return np.broadcast_to(values[0], (len(rows), *values.shape[1:]))
+    if len(rows) and rows[-1] - rows[0] == len(rows) - 1 and bool(np.all(np.diff(rows) == 1)):
+        return values[rows[0] : rows[-1] + 1]
+    return values[rows]

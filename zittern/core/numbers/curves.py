@@ -168,6 +168,8 @@ class Curve(Doc):
         """Frames brought between the first and the last key: held, or wrapped where the curve repeats."""
         first, last = self.arrays.frames[0], self.arrays.frames[-1]
         folded = np.clip(frames, first, last)
+        if "repeat" not in (self.before, self.after):
+            return folded
         wrapped = first + np.mod(frames - first, last - first)
         if self.before == "repeat":
             folded = np.where(frames < first, wrapped, folded)
@@ -206,8 +208,16 @@ class Curve(Doc):
             return interpolate.smooth_slopes(around, wrapped, False, False)[1:-1]
         return interpolate.smooth_slopes(frames, values, self.before == "hold", self.after == "hold")
 
+    @cached_property
+    def _smooth(self) -> Callable[[Array], Array]:
+        """The smooth curve through all keys, (F,) frames -> (F,)."""
+        frames, values, _ = self.arrays
+        return interpolate.smooth_curve(frames, values, self._slopes)
+
     def _inside(self, frames: Array) -> Array:
         key_frames, values, kinds = self.arrays
+        if np.all(kinds[:-1] == _INTERPS.index("smooth")):
+            return np.where(frames >= key_frames[-1], values[-1], self._smooth(frames))
         segment = interpolate.segment_of(key_frames, frames)
         out = values[segment].astype(np.float64)
         kind_of = kinds[segment]
@@ -216,7 +226,7 @@ class Curve(Doc):
             out[linear] = np.interp(frames[linear], key_frames, values)
         smooth = kind_of == 2
         if np.any(smooth):
-            out[smooth] = interpolate.smooth_value(key_frames, values, self._slopes, frames[smooth])
+            out[smooth] = self._smooth(frames[smooth])
         free = kind_of == 3
         if np.any(free):
             out[free] = self._free(frames[free], segment[free])

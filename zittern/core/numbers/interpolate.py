@@ -5,14 +5,14 @@ scipy.interpolate takes half a second to import: it is when it is first used, so
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
 from zittern.core.later import scipy_part
 from zittern.core.units import Array, IntArray
 
-__all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_slopes", "smooth_value"]
+__all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_curve", "smooth_slopes"]
 
 # A place on a Bezier's abscissa is found to this, in at most so many steps; where it rises less than this, by halving.
 _NEAR_ENOUGH, _MOST_STEPS, _LEAST_SLOPE = 1e-15, 60, 1e-3
@@ -59,23 +59,21 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
     return slopes
 
 
-def smooth_value(key_frames: Array, values: Array, slopes: Array, frames: Array) -> Array:
-    """Cubic Hermite curve through the keys.
+def smooth_curve(key_frames: Array, values: Array, slopes: Array) -> Callable[[Array], Array]:
+    """Cubic Hermite curve through the keys, (F,) frames -> (F,).
 
     Parameters
     ----------
     key_frames: (K,) rising.
     values: (K,).
     slopes: (K,) per frame.
-    frames: (F,).
 
     Returns
     -------
-    (F,).
+    A function.
     """
-
-    curve = scipy_part("interpolate").CubicHermiteSpline(key_frames, values, slopes)
-    return np.asarray(curve(frames), dtype=np.float64)
+    curve: Callable[[Array], Array] = scipy_part("interpolate").CubicHermiteSpline(key_frames, values, slopes)
+    return curve
 
 
 def catmull_rom(near: Sequence[Array], u: Array) -> Array:
@@ -88,17 +86,20 @@ def catmull_rom(near: Sequence[Array], u: Array) -> Array:
 
     Parameters
     ----------
-    near: four of (F, ...).
-    u: (F, ...), 0..1 of the way.
+    near: four of (..., F).
+    u: (F,), 0..1 of the way.
 
     Returns
     -------
-    (F, ...).
+    (..., F).
     """
     a, b, c, d = near
-    return np.asarray(
-        b + 0.5 * u * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a))), dtype=np.float64
-    )
+    half = 0.5 * u
+    out = b * (1.0 + half * u * (3.0 * u - 5.0))
+    out += a * (half * (u * (2.0 - u) - 1.0))
+    out += c * (half * (u * (4.0 - 3.0 * u) + 1.0))
+    out += d * (half * u * (u - 1.0))
+    return np.asarray(out, dtype=np.float64)
 
 
 def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y3: Array) -> Array:

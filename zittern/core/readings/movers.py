@@ -67,9 +67,11 @@ def _mount(seen: Seen, name: str, base: Tagged | None) -> tuple[list[Tagged | ob
 
     def make() -> Array:
         own = (
-            pose.values if offsets is None else pose.values @ transforms.inverse(transforms.offset_transforms(offsets))
+            pose.values
+            if offsets is None
+            else transforms.product(pose.values, transforms.inverse(transforms.offset_transforms(offsets)))
         )
-        step = own if base is None else transforms.inverse(base.values) @ own
+        step = own if base is None else transforms.product(transforms.inverse(base.values), own)
         before = np.concatenate([step[:1], step[:-1]])
         if np.array_equal(step, before):
             return np.zeros(len(step))

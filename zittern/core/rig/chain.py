@@ -146,7 +146,7 @@ def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Arra
     if mount.id in on.given:
         pose = with_give(pose, on.given[mount.id])
     if mount.id in on.offsets:
-        pose = pose @ transforms.offset_transforms(on.offsets[mount.id])
+        pose = transforms.product(pose, transforms.offset_transforms(on.offsets[mount.id]))
     return pose
 
 
@@ -177,7 +177,7 @@ def at_lens(pose: Array, on: RigOffsets) -> Array:
     tf_world_lens (F, 4, 4).
     """
     if LENS in on.offsets:
-        pose = pose @ transforms.offset_transforms(on.offsets[LENS])
+        pose = transforms.product(pose, transforms.offset_transforms(on.offsets[LENS]))
     return with_give(pose, on.given[HOLD]) if HOLD in on.given else pose
 
 
@@ -242,10 +242,10 @@ def with_give(pose: Array, given: Array) -> Array:
     -------
     (F, 4, 4).
     """
-    out = pose.copy()
+    out = pose.copy("K")
     out[:, :3, 3] += given[:, :3]
     if np.any(given[:, 3:]):
-        out[:, :3, :3] = out[:, :3, :3] @ turns.from_vectors(given[:, 3:])
+        out[:, :3, :3] = transforms.rotation_product(pose[:, :3, :3], turns.from_vectors(given[:, 3:]))
     return out
 
 
@@ -271,7 +271,7 @@ def carried_on(pose: Array, carried: Array) -> Array:
     -------
     (F, 4, 4).
     """
-    out = pose.copy()
+    out = pose.copy("K")
     out[:, :3, 3] = np.einsum("fij,fj->fi", carried[:, :, :3], pose[:, :3, 3]) + carried[:, :, 3]
-    out[:, :3, :3] = carried[:, :, 4:] @ pose[:, :3, :3]
+    out[:, :3, :3] = transforms.rotation_product(carried[:, :, 4:], pose[:, :3, :3])
     return out

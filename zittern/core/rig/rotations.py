@@ -33,11 +33,11 @@ def matrices(angles_deg: Array, out: Array | None = None) -> Array:
 
     Returns
     -------
-    (F, 3, 3).
+    (F, 3, 3), each entry's samples side by side in memory.
     """
     (sp, cp), (st, ct), (sr, cr) = (_sine_cosine(column) for column in np.radians(np.ascontiguousarray(angles_deg.T)))
     st_cr, st_sr = st * cr, st * sr
-    rows = np.empty((len(angles_deg), 3, 3)) if out is None else out
+    rows = np.empty((3, 3, len(angles_deg))).transpose(2, 0, 1) if out is None else out
     rows[:, 0, 0], rows[:, 0, 1], rows[:, 0, 2] = cp * cr + sp * st_sr, sp * st_cr - cp * sr, sp * ct
     rows[:, 1, 0], rows[:, 1, 1], rows[:, 1, 2] = ct * sr, ct * cr, -st
     rows[:, 2, 0], rows[:, 2, 1], rows[:, 2, 2] = cp * st_sr - sp * cr, sp * sr + cp * st_cr, cp * ct

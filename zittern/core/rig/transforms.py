@@ -1,4 +1,8 @@
-"""4x4 poses. `tf_a_b` takes points of frame b to frame a, so neighbours cancel: tf_a_c = tf_a_b @ tf_b_c."""
+"""4x4 poses. `tf_a_b` takes points of frame b to frame a, so neighbours cancel: tf_a_c = tf_a_b @ tf_b_c.
+
+What is made here is (F, 4, 4) with each entry's samples side by side in memory: what is done to poses is done entry by
+entry, and reading every sixteenth number costs more than reckoning with it.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +11,10 @@ import numpy as np
 from zittern.core.rig import rotations
 from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonormal", "product"]
+__all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonormal", "product", "rotation_product"]
+
+_DIAGONAL = np.arange(4)
+_STILL = np.eye(3)
 
 
 def identity(count: int) -> Array:
@@ -17,7 +24,9 @@ def identity(count: int) -> Array:
     -------
     (F, 4, 4).
     """
-    return np.tile(np.eye(4), (count, 1, 1))
+    out = np.zeros((4, 4, count))
+    out[_DIAGONAL, _DIAGONAL] = 1.0
+    return out.transpose(2, 0, 1)
 
 
 def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = None) -> Array:
@@ -33,7 +42,7 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
     -------
     (F, 4, 4).
     """
-    out = np.zeros((len(position_m), 4, 4))
+    out = np.zeros((4, 4, len(position_m))).transpose(2, 0, 1)
     steady = len(angles_deg) > 0 and bool(np.all(angles_deg == angles_deg[0]))
     if steady:
         out[:, :3, :3] = rotations.matrices(angles_deg[:1])
@@ -42,7 +51,7 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
     out[:, :3, 3] = position_m
     out[:, 3, 3] = 1.0
     if pivot_m is not None and np.any(pivot_m):
-        out[:, :3, 3] += pivot_m - out[:, :3, :3] @ pivot_m
+        out[:, :3, 3] += pivot_m - _moved(out[:, :3, :3], pivot_m)
     return out
 
 
@@ -67,8 +76,7 @@ def offset_transforms(offsets: Array) -> Array:
 
 
 def product(tf_a_b: Array, tf_b_c: Array) -> Array:
-    """Poses one after another, tf_a_c. Where the second is the same in all frames (broadcast), it is one product of
-    large matrices, not many of small ones.
+    """Poses one after another, tf_a_c. One that is the same in all frames (broadcast) is looked at once.
 
     Parameters
     ----------
@@ -77,13 +85,63 @@ def product(tf_a_b: Array, tf_b_c: Array) -> Array:
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4), which may be the first itself.
     """
-    if tf_b_c.strides[0] != 0 or len(tf_b_c) < 2:
-        return tf_a_b @ tf_b_c
-    if tf_a_b.strides[0] == 0:
+    count, steady = len(tf_a_b), tf_b_c.strides[0] == 0
+    if steady and tf_a_b.strides[0] == 0 and count > 0:
         return np.broadcast_to(tf_a_b[0] @ tf_b_c[0], tf_a_b.shape)
-    return np.asarray((tf_a_b.reshape(-1, 4) @ tf_b_c[0]).reshape(tf_a_b.shape), dtype=np.float64)
+    if steady and count > 0 and np.array_equal(tf_b_c[0, :3, :3], _STILL):
+        return _shifted(tf_a_b, tf_b_c[0, :3, 3])
+    first, second = (tf[:1] if tf.strides[0] == 0 else tf for tf in (tf_a_b, tf_b_c))
+    out = np.zeros((4, 4, count))
+    out[3, 3] = 1.0
+    _times(first.transpose(1, 2, 0)[:3, :3], second.transpose(1, 2, 0)[:3], out[:3])
+    out[:3, 3] += first[:, :3, 3].T
+    return out.transpose(2, 0, 1)
+
+
+def rotation_product(rotation: Array, by: Array) -> Array:
+    """Rotations one after another, as `product`.
+
+    Parameters
+    ----------
+    rotation: (F, 3, 3).
+    by: (F, 3, 3).
+
+    Returns
+    -------
+    (F, 3, 3).
+    """
+    out = np.empty((3, 3, max(len(rotation), len(by))))
+    _times(rotation.transpose(1, 2, 0), by.transpose(1, 2, 0), out)
+    return out.transpose(2, 0, 1)
+
+
+def _times(first: Array, second: Array, out: Array) -> None:
+    """Product of matrices (3, 3, F) and (3, K, F), written out: a product of small matrices for each frame costs half
+    as much again.
+    """
+    np.multiply(first[:, 0, None], second[None, 0], out=out)
+    part = np.empty_like(out)
+    for k in (1, 2):
+        np.multiply(first[:, k, None], second[None, k], out=part)
+        out += part
+
+
+def _shifted(tf: Array, by: Array) -> Array:
+    """Poses moved in their own frame, (3,) metres."""
+    if not np.any(by):
+        return tf
+    out = tf.copy("K")
+    out[:, :3, 3] += _moved(tf[:, :3, :3], by)
+    return out
+
+
+def _moved(turn: Array, point: Array) -> Array:
+    """One point, (3,), turned by rotations, (F, 3, 3). (F, 3)."""
+    x, y, z = point.tolist()
+    r = turn.transpose(1, 2, 0)
+    return np.asarray((r[:, 0] * x + r[:, 1] * y + r[:, 2] * z).T, dtype=np.float64)
 
 
 def inverse(tf: Array) -> Array:
@@ -97,11 +155,13 @@ def inverse(tf: Array) -> Array:
     -------
     (F, 4, 4).
     """
-    out = identity(len(tf))
-    turned = np.swapaxes(tf[:, :3, :3], 1, 2)
-    out[:, :3, :3] = turned
-    out[:, :3, 3] = -(turned @ tf[:, :3, 3:])[:, :, 0]
-    return out
+    out = np.zeros((4, 4, len(tf)))
+    out[3, 3] = 1.0
+    entries = tf.transpose(1, 2, 0)
+    back, place = entries[:3, :3].transpose(1, 0, 2), entries[:3, 3]
+    out[:3, :3] = back
+    out[:3, 3] = -(back[:, 0] * place[0] + back[:, 1] * place[1] + back[:, 2] * place[2])
+    return out.transpose(2, 0, 1)
 
 
 def orthonormal(linear: Array) -> Array:

@@ -10,7 +10,7 @@ import numpy as np
 
 from zittern.core.units import Array
 
-__all__ = ["chained", "from_vectors", "vectors"]
+__all__ = ["between", "chained", "from_vectors", "vectors"]
 
 # Smaller angles than this (radians) are written as series: their sines divided by them are rounding.
 _SMALL_RAD = 1e-6
@@ -43,7 +43,7 @@ def from_vectors(vectors_rad: Array) -> Array:
     xy, xz, yz = versine * x * y, versine * x * z, versine * y * z
     sx, sy, sz = sine * x, sine * y, sine * z
     # Written out: the products of matrices cost twice as much.
-    out = np.empty((len(vectors_rad), 3, 3))
+    out = np.empty((3, 3, len(vectors_rad))).transpose(2, 0, 1)
     out[:, 0, 0], out[:, 0, 1], out[:, 0, 2] = 1.0 - versine * (yy + zz), xy - sz, xz + sy
     out[:, 1, 0], out[:, 1, 1], out[:, 1, 2] = xy + sz, 1.0 - versine * (xx + zz), yz - sx
     out[:, 2, 0], out[:, 2, 1], out[:, 2, 2] = xz - sy, yz + sx, 1.0 - versine * (xx + yy)
@@ -65,16 +65,49 @@ def vectors(rotation: Array) -> Array:
     -------
     (F, 3).
     """
-    r = rotation
-    axis = 0.5 * np.stack([r[:, 2, 1] - r[:, 1, 2], r[:, 0, 2] - r[:, 2, 0], r[:, 1, 0] - r[:, 0, 1]], axis=1)
-    sine = np.linalg.norm(axis, axis=1)
-    cosine = 0.5 * (np.trace(r, axis1=1, axis2=2) - 1.0)
-    angle = np.arctan2(sine, cosine)
-    out = axis * np.where(sine > _SMALL_RAD, angle / np.where(sine > _SMALL_RAD, sine, 1.0), 1.0)[:, None]
+    r = rotation.transpose(1, 2, 0)
+    axis = 0.5 * np.stack([r[2, 1] - r[1, 2], r[0, 2] - r[2, 0], r[1, 0] - r[0, 1]])
+    cosine = 0.5 * (r[0, 0] + r[1, 1] + r[2, 2] - 1.0)
+    out, angle = _about(axis, cosine)
     far = angle > _NEAR_HALF_RAD
     if np.any(far):
-        out[far] = _near_half(r[far], axis[far], angle[far])
-    return np.asarray(out, dtype=np.float64)
+        out[:, far] = _near_half(rotation[far], axis.T[far], angle[far]).T
+    return out.T
+
+
+def between(start: Array, stop: Array) -> Array:
+    """The shortest turns that lead from rotations to others, in the frames of the first: `vectors` of their quotients,
+    of which only what is needed is worked out.
+
+    Parameters
+    ----------
+    start: (F, 3, 3).
+    stop: (F, 3, 3).
+
+    Returns
+    -------
+    (F, 3), radians.
+    """
+    a, b = start.transpose(1, 2, 0), stop.transpose(1, 2, 0)
+
+    def entry(i: int, j: int) -> Array:
+        return np.asarray(a[0, i] * b[0, j] + a[1, i] * b[1, j] + a[2, i] * b[2, j], dtype=np.float64)
+
+    axis = np.stack([entry(2, 1) - entry(1, 2), entry(0, 2) - entry(2, 0), entry(1, 0) - entry(0, 1)])
+    axis *= 0.5
+    out, angle = _about(axis, 0.5 * (entry(0, 0) + entry(1, 1) + entry(2, 2) - 1.0))
+    far = angle > _NEAR_HALF_RAD
+    if np.any(far):
+        out[:, far] = vectors(np.swapaxes(start[far], 1, 2) @ stop[far]).T
+    return out.T
+
+
+def _about(axis: Array, cosine: Array) -> tuple[Array, Array]:
+    """Turns about axes (3, F) that are as long as the sines of their angles: (3, F), and the angles, (F,)."""
+    sine = np.sqrt(axis[0] * axis[0] + axis[1] * axis[1] + axis[2] * axis[2])
+    angle = np.arctan2(sine, cosine)
+    seen = sine > _SMALL_RAD
+    return axis * np.divide(angle, sine, out=np.ones_like(sine), where=seen), angle
 
 
 def _near_half(rotation: Array, axis: Array, angle: Array) -> Array:
