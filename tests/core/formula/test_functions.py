@@ -58,6 +58,36 @@ class Values(unittest.TestCase):
 
 
 class Holes(unittest.TestCase):
+    def test_what_is_reckoned_without_a_net_needs_none(self) -> None:
+        huge = np.array([-LARGEST, -1.0, -1e-300, 0.0, 1e-300, 1.0, LARGEST])
+        inner = (
+            "x",
+            "1e12",
+            "-x",
+            "x * x",
+            "x - 1e12",
+            "sin(x)",
+            "noise(x)",
+            "noise(x, x)",
+            "exp(x)",
+            "x / x",
+            "x ^ x",
+        )
+        texts = [f"{outer}({one}) {sign} ({other})" for outer in ("", "sin", "cos", "noise")
+                 for one in inner for other in inner for sign in "+-*"]  # fmt: skip
+        tame = [text for text in texts if parse(text).tame]
+        self.assertGreater(len(tame), len(texts) // 4)
+        with np.errstate(all="raise", under="ignore"):
+            for text in texts:
+                self.assertLessEqual(np.max(np.abs(of(text, huge))), LARGEST, text)
+
+    def test_what_a_formula_gives_is_its_own(self) -> None:
+        for text in ("x", "x * 1", "x + 0", "max(x, x)", "if x < 0 then x else x", "1"):
+            before = X.copy()
+            of(text)[:] = 7.0
+            np.testing.assert_array_equal(X, before)
+            self.assertNotEqual(float(of(text)[0]), 7.0)
+
     def test_what_has_no_answer_has_one_and_says_so(self) -> None:
         for text, value, notice in (
             ("1 / 0", 0.0, "division"), ("5 % 0", 0.0, "division"), ("mod(5, 0)", 0.0, "division"),

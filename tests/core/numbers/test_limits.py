@@ -30,6 +30,25 @@ class Limits(unittest.TestCase):
         values = Knob(value=by_formula("3 * sin(20 * t)", fixed(0.0))).value.sample(scope)  # type: ignore[arg-type]
         self.assertEqual((values.min(), values.max()), (0.0, 2.0))
 
+    def test_they_hold_just_the_same_where_a_formula_cannot_leave_them_as_where_it_can(self) -> None:
+        scope = Scope(np.arange(1.0, 50.0), Fps(num=24), 1.0)
+        wave = np.sin(20.0 * scope.seconds)
+        for size, shift in ((0.5, 0.5), (0.5, 1.5), (1.0, 1.0), (1.0, -0.5), (3.0, 0.0), (1e13, 0.0)):
+            number = Knob(value=by_formula(f"{shift} + {size} * sin(20 * t)", fixed(0.0))).value  # type: ignore[arg-type]
+            np.testing.assert_allclose(
+                number.sample(scope), np.clip(shift + size * wave, 0.0, 2.0), atol=1e-12, err_msg=f"{size} {shift}"
+            )
+            self.assertLessEqual(number.sample(scope).max(), number.most)
+            self.assertLessEqual(number.most, 2.0)
+
+    def test_the_same_number_in_other_limits_has_those(self) -> None:
+        scope, number = Scope(np.arange(1.0, 50.0), Fps(num=24), 1.0), by_formula("3 * sin(20 * t)", fixed(0.0))
+        for limits in ((-1.0, 1.0), (0.0, 2.0), (-5.0, 2.5)):
+            number = number.within(*limits)
+            values = number.sample(scope)
+            self.assertEqual((number.limits, number.most), (limits, limits[1]))
+            np.testing.assert_array_equal(values, np.clip(3.0 * np.sin(20.0 * scope.seconds), *limits))
+
     def test_equal_numbers_are_shared_and_zero_keeps_its_sign(self) -> None:
         self.assertIs(Knob(value=fixed(0.5)).value, Knob(value=fixed(0.5)).value)
         plus, minus = (Knob(value=fixed(each)).value for each in (0.0, -0.0))

@@ -70,6 +70,13 @@ class Node:
         """
         return math.inf
 
+    @cached_property
+    def tame(self) -> bool:
+        """Whether no step of it can leave what a double holds: sums and products of what is not too large, and what
+        has a bound.
+        """
+        return all(part.tame for part in self.parts)
+
     def values(self, look: Look, notices: Notices) -> Array:
         """What it gives.
 
@@ -88,9 +95,14 @@ class Constant(Node):
     def bound(self) -> float:
         return min(abs(self.value), LARGEST)
 
+    @cached_property
+    def _one(self) -> Array:
+        one = np.asarray(self.value)
+        one.flags.writeable = False
+        return one
+
     def values(self, look: Look, notices: Notices) -> Array:
-        value = np.asarray(self.value)
-        return value if abs(self.value) <= LARGEST else _finite(value, notices)
+        return self._one if abs(self.value) <= LARGEST else _finite(self._one, notices)
 
 
 @dataclass(frozen=True)
@@ -116,6 +128,10 @@ class Infix(Node):
         if self.sign == "*":
             return self.left.bound * self.right.bound
         return self.left.bound + self.right.bound if self.sign in ("+", "-") else math.inf
+
+    @cached_property
+    def tame(self) -> bool:
+        return self.sign in ("+", "-", "*") and self.left.tame and self.right.tame
 
     def values(self, look: Look, notices: Notices) -> Array:
         a, b = self.left.values(look, notices), self.right.values(look, notices)
@@ -160,6 +176,10 @@ class Call(Node):
     def bound(self) -> float:
         return self.function.bound
 
+    @cached_property
+    def tame(self) -> bool:
+        return self.bound <= LARGEST and all(part.tame for part in self.parts)
+
     def values(self, look: Look, notices: Notices) -> Array:
         arguments = [each.values(look, notices) for each in self.arguments]
         if self.by_axis:
@@ -178,8 +198,14 @@ def values_of(node: Node, look: Look, count: int, notices: Notices | None = None
     -------
     (F,), so many.
     """
-    with np.errstate(all="ignore"):
-        values = node.values(look, Notices() if notices is None else notices)
+    told = Notices() if notices is None else notices
+    if node.tame:
+        values = node.values(look, told)
+    else:
+        with np.errstate(all="ignore"):
+            values = node.values(look, told)
+    if values.shape == (count,) and isinstance(node, Infix):
+        return values
     out = np.empty(count)
     out[:] = values
     return out
@@ -219,7 +245,9 @@ def may_jump(node: Node) -> bool:
 
 
 def _finite(values: Array, notices: Notices) -> Array:
-    if np.max(values, initial=0.0) <= LARGEST and np.min(values, initial=0.0) >= -LARGEST:
+    # As `np.max`, at half of its cost for a few hundred frames.
+    most = np.maximum.reduce(values, axis=None, initial=0.0)
+    if most <= LARGEST and np.minimum.reduce(values, axis=None, initial=0.0) >= -LARGEST:
         return np.asarray(values, dtype=np.float64)
     notices.add(f"what is too large stays at {LARGEST:g}")
     return np.clip(np.nan_to_num(values, nan=0.0, posinf=LARGEST, neginf=-LARGEST), -LARGEST, LARGEST)

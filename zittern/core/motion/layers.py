@@ -67,7 +67,12 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
         if swings is None:
             here[:] = unit[row]
         else:
-            np.multiply(0.5 * swings[row], unit[row], out=here)
+            swing = swings[row]
+            if isinstance(swing, float):
+                np.multiply(0.5 * swing, unit[row], out=here)
+            else:
+                np.multiply(swing, unit[row], out=here)
+                here *= 0.5
     if layer.steady:
         reference = run.shot.lens_mm(run.scope.over(np.array(run.span[:1])))
         by_axis[: len(ROTATIONS)] *= reference / run.shot.lens_mm(run.scope)
@@ -103,13 +108,17 @@ def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | 
         if swing.constant is not None:
             out.append(min(swing.constant, most))
         else:
-            out.append(np.minimum(swing.sample(_on_axis(scope, axis, swing)), most))
+            values = swing.sample(_on_axis(scope, axis, swing))
+            out.append(np.minimum(values, most, out=values) if swing.most > most else values)
     return out
 
 
 def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
     """The scope of an axis, where one of some numbers differs by it."""
-    return scope.on_axis(axis_index(axis)) if any(number.by_axis for number in numbers) else scope
+    for number in numbers:
+        if number.by_axis:
+            return scope.on_axis(axis_index(axis))
+    return scope
 
 
 def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:

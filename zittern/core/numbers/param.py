@@ -44,7 +44,7 @@ class Number(Doc):
     # A factory: a default would be copied for every number.
     _limits: tuple[float, float] = PrivateAttr(default_factory=lambda: _UNLIMITED)
 
-    @property
+    @cached_property
     def limits(self) -> tuple[float, float]:
         """Least and most it may be, by the field it stands in. They hold at every sampled frame."""
         return self._limits
@@ -57,7 +57,8 @@ class Number(Doc):
         if self._limits == (least, most):
             return self
         out = self.model_copy()
-        out.__dict__.pop("motion_key", None)
+        for known in ("motion_key", "limits"):
+            out.__dict__.pop(known, None)
         out._limits = (least, most)
         return out
 
@@ -71,6 +72,11 @@ class Number(Doc):
     def motion_key(self) -> str:
         """Hash of what it gives and of its limits."""
         return digest(f"{self._limits}{self.model_dump_json()}")
+
+    @property
+    def most(self) -> float:
+        """What no value is larger than, as far as that can be told without sampling."""
+        return self.limits[1]
 
     @property
     def constant(self) -> float | None:
@@ -223,7 +229,7 @@ class Keyed(Number):
 
     def sample(self, scope: Scope) -> Array:
         values = self.curve.sample(scope.frames)
-        return values if self._limits == _UNLIMITED else np.clip(values, *self._limits)
+        return values if self.limits == _UNLIMITED else np.clip(values, *self.limits)
 
 
 _Plain = Annotated[Fixed | Keyed, Field(discriminator="state")]
@@ -274,6 +280,10 @@ class Formula(Number):
             else self.before.within(*self._limits).motion_key
         )
 
+    @property
+    def most(self) -> float:
+        return min(parse(self.text).bound, self.limits[1]) if self.text else self.limits[1]
+
     @cached_property
     def spanned(self) -> bool:
         return bool(self.text) and bool(_CLOCKED & names_in(parse(self.text)))
@@ -300,10 +310,12 @@ class Formula(Number):
     def sample(self, scope: Scope) -> Array:
         if not self.text and self.before is not None:
             return self.before.within(*self._limits).sample(scope)
-        values, limits = values_of(parse(self.text), scope.value, len(scope.frames)), self._limits
-        if limits != _UNLIMITED:
-            np.maximum(values, limits[0], out=values)
-            np.minimum(values, limits[1], out=values)
+        node, (least, most) = parse(self.text), self.limits
+        values = values_of(node, scope.value, len(scope.frames))
+        if least > -node.bound:
+            np.maximum(values, least, out=values)
+        if most < node.bound:
+            np.minimum(values, most, out=values)
         return values
 
     def notices(self, scope: Scope) -> tuple[str, ...]:
