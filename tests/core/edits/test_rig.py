@@ -157,6 +157,15 @@ class Ready(unittest.TestCase):
         after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
         self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Arm", "Head"])
 
+    def test_what_a_variant_that_is_put_aside_works_on_stays(self) -> None:
+        rigged = edited(shot(MOVE), {"type": "use_rig", "rig": "stabiliser"})
+        aimed = {"type": "set_values", "values": [{"at": f"mount:{rigged.mounts[-1].id}.operator", "value": {}}]}
+        for works, stays in (((), False), ((aimed,), True)):
+            aside = edited(rigged, *works, {"type": "add_variant"})
+            back = aside.replace(mounts=tuple(each.replace(operator=None) for each in aside.mounts))
+            after = edited(back, {"type": "use_rig", "rig": "tripod"})
+            self.assertEqual(rigged.mounts[-1].id in {each.id for each in after.mounts}, stays)
+
     def test_what_nobody_worked_on_is_taken_away_together_and_the_pictures_compared_once(self) -> None:
         rigged = edited(shot(MOVE), {"type": "use_rig", "rig": "stabiliser"}, {"type": "add_mount"})
         with mock.patch.object(rig_edits, "same_picture", wraps=same_picture) as compared:

@@ -12,7 +12,7 @@ from zittern.core.numbers.param import fixed, keyed
 from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import counting, depths_m, in_order, uncovered_px
 from zittern.core.plates.needs import needs
-from zittern.core.plates.surface import along_m
+from zittern.core.plates.surface import along_m, covers
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.plates import MASK_CELLS, Plate, packed_mask
@@ -116,6 +116,16 @@ class Closed(unittest.TestCase):
         holed = hung(overscan_percent=0.01)
         holed = holed.replace(plates=(holed.plates[0].replace(opaque=packed_mask(clear)),))
         self.assertAlmostEqual(bare_px(holed)["left"], 480.0, delta=1.0)
+
+    def test_a_mask_is_read_up_to_its_last_row_and_column(self) -> None:
+        plate = hung().plates[0]
+        out = np.array([plate.width_m, -plate.height_m]) / 2.0
+        for row, column in ((MASK_CELLS - 1, MASK_CELLS - 1), (MASK_CELLS - 2, MASK_CELLS - 1), (MASK_CELLS - 1, 5)):
+            one = np.zeros((MASK_CELLS, MASK_CELLS), dtype=bool)
+            one[row, column] = True
+            masked = plate.replace(opaque=packed_mask(one))
+            corner = row == column == MASK_CELLS - 1
+            self.assertEqual(covers(masked, np.stack([out, out * 0.999, -out])).tolist(), [corner, corner, False])
 
     def test_a_barrel_sees_past_the_edges_and_a_cushion_does_not(self) -> None:
         for k1, k2 in ((-0.1, 0.0), (-0.15, 0.08)):

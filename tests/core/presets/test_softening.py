@@ -5,7 +5,9 @@ import numpy as np
 from tests.core.making import edited
 from zittern.core.edits.parts import find_clip
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import keyed
 from zittern.core.presets.shipped import SHIPPED, key_of
+from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.hit import Hit
@@ -43,6 +45,16 @@ class Ends(unittest.TestCase):
         self.assertEqual(
             clip_of(placed("washboard", first_frame=49.0, last_frame=60.0)).ramp_in_frames, 3.0
         )  # a quarter of the clip at most
+
+    def test_by_how_slow_it_is_where_it_begins(self) -> None:
+        shot = placed("small-boat", first_frame=49.0, last_frame=400.0)
+        clip = clip_of(shot).replace(ramp_in_frames=0.0, ramp_out_frames=0.0)
+        found = []
+        for first, last in ((1.0, 1.0), (8.0, 1.0), (1.0, 8.0)):
+            speed = keyed((49, first), (400, last))
+            faster = clip.replace(layers=tuple(layer.replace(speed=speed) for layer in clip.layers))
+            found.append(softened(shot, faster).ramp_in_frames)
+        self.assertEqual((found[0], found[2], found[1] < found[0]), (24.0, 24.0, True))
 
     def test_none_at_the_ends_of_the_shot_and_over_all_of_it(self) -> None:
         self.assertEqual(clip_of(placed("small-boat")).ramp_in_frames, 0.0)

@@ -56,18 +56,9 @@ class Filling:
     needs: tuple[Need, ...]
 
 
-def filling(shot: Shot, frames: Array | None = None, cache: Cache | None = None) -> Filling:
-    """Of the whole shot, or of some frames.
-
-    Parameters
-    ----------
-    frames: (F,); those between whole ones too when left out.
-
-    Returns
-    -------
-    How full the frame is.
-    """
-    motion = evaluate(shot, frames_between(shot) if frames is None else frames, cache)
+def filling(shot: Shot, cache: Cache | None = None) -> Filling:
+    """How full the frame is in a shot, between its whole frames too."""
+    motion = evaluate(shot, frames_between(shot), cache)
     bare = uncovered_px(shot, motion)
     most = bare.max(axis=1)
     worst, rows = int(np.argmax(most)), np.flatnonzero(most > 0.0)
