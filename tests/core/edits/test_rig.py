@@ -14,6 +14,7 @@ from zittern.core.ready_rigs import RIGS
 from zittern.core.rig import transforms
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
 
 MOVE = Mount(
@@ -172,6 +173,17 @@ class Ready(unittest.TestCase):
             after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
         self.assertEqual((compared.call_count, [mount.name for mount in after.mounts]), (1, ["Camera", "Head"]))
         self.assert_still_framed(rigged, after)
+
+    def test_below_a_shake_and_behind_an_operator_the_right_neighbour_takes_over_at_once(self) -> None:
+        raised = Mount(id="raised", name="Raised", y_m=fixed(1.4), give=Give())
+        pole = Mount(id="pole", name="Pole", length_m=fixed(0.4), pan_deg=fixed(20.0))
+        aims = Mount(id="aims", name="Aims", operator=Operator())
+        before = shot(MOVE, raised, pole, aims, layers=(layer(swings={"tilt": 6.0, "roll": 3.0}, target="camera"),))
+        with mock.patch.object(rig_edits, "same_picture", wraps=same_picture) as compared:
+            after = edited(before, {"type": "use_rig", "rig": "tripod"})
+        self.assertEqual(compared.call_count, 1)
+        self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Aims", "Head"])
+        self.assert_still_framed(before, after)
 
     def test_one_that_nothing_can_take_over_keeps_no_other(self) -> None:
         held = Mount(id="held", name="Held", tilt_deg=fixed(20.0), roll_deg=fixed(30.0))

@@ -20,7 +20,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 
-__all__ = ["COMPARED_BYTES", "baked", "kept_by", "nearly_same_picture", "same_picture"]
+__all__ = ["COMPARED_BYTES", "baked", "kept_by", "same_if_moved", "same_picture"]
 
 # As near as two pictures have to be: metres, and entries of the rotation.
 _SAME = 1e-6
@@ -30,6 +30,8 @@ COMPARED_BYTES = 64 * 2**20
 _MOST_COMPARED = 8_000
 _BETWEEN = 4
 _FEW_COMPARED = 8
+# Some offsets of a mount, in AXES order, none of them like another.
+_MOVED = np.array([7.0, -11.0, 5.0, 13.0, -17.0, 23.0, 0.0, 0.0, 0.0])
 # A mount that is keyed on every frame has no more keys than this on an axis.
 _MOST_BAKED = 20_000
 
@@ -45,9 +47,24 @@ def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cach
     return _same_at(before, after, frames, Cache(COMPARED_BYTES) if cache is None else cache)
 
 
-def nearly_same_picture(before: Shot, after: Shot, cache: Cache) -> bool:
-    """The same at a few frames: what fails that needs no closer look."""
-    return _same_at(before, after, np.linspace(before.first_frame, before.last_frame, _FEW_COMPARED), cache)
+def same_if_moved(before: Shot, after: Shot) -> bool:
+    """Whether the keyed lens is at the same place and turned the same way at a few frames while every mount that an
+    operator, springs or layers move is moved by a fixed amount: of several ways to write a rig, this tells at little
+    cost which is worth a closer look.
+    """
+    frames = np.linspace(before.first_frame, before.last_frame, _FEW_COMPARED)
+    one, other = (_moved_lens(each, frames) for each in (before, after))
+    return float(np.max(np.abs(one - other), initial=0.0)) <= _SAME
+
+
+def _moved_lens(shot: Shot, frames: Array) -> Array:
+    """tf_world_lens of the keyed rig with each mount that is moved moved by _MOVED. (F, 4, 4)."""
+    scope = shot.scope(frames)
+    targets = {layer.target for _, layer in shot.layers()}
+    moved = {each.id for each in shot.mounts if each.id in targets or each.operator is not None or each.give}
+    offsets = np.broadcast_to(_MOVED, (len(frames), len(_MOVED)))
+    on = chain.RigOffsets(rides(shot, scope), {}, dict.fromkeys(moved, offsets))
+    return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), on)
 
 
 def _same_at(before: Shot, after: Shot, frames: Array, cache: Cache) -> bool:

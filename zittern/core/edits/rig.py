@@ -16,7 +16,7 @@ from pydantic import Field
 
 from zittern.core.doc import Label
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, nearly_same_picture, same_picture
+from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, same_if_moved, same_picture
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.errors import EditError, NeedsKeys
@@ -271,7 +271,7 @@ def _without_idle(shot: Shot) -> Shot:
     left = stiff
     for mount in idle:
         ways = _ways_without(left, index_of(left, mount.id))
-        left = next((each for each in ways if nearly_same_picture(stiff, each, cache)), left)
+        left = next((each for each in ways if same_if_moved(stiff, each)), left)
     if len(left.mounts) + len(idle) == len(stiff.mounts) and same_picture(stiff, left, cache=cache):
         return left
     for mount in idle:
