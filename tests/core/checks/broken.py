@@ -139,7 +139,7 @@ BROKEN: Mapping[str, Broken] = {
     "no weight": Broken("silent", sound(own("none", weight=fixed(0.0)))),
     "no amount": Broken("silent", beside(clip("none", own("none"), amount=fixed(0.0)))),
     "under one that replaces": Broken("silent", sound(layer("above", Noise(), 21, SWAY, mode="replace"))),
-    "no cues": Broken("silent", sound(layer("hit", Hit(), 4, SWAY)), mended=False),
+    "no cues": Broken("silent", sound(layer("hit", Hit(at_start=False), 4, SWAY))),
     "no take": Broken("silent", sound(layer("take", Take(), 4, SWAY)), mended=False),
     "steps of a camera that stands": Broken(
         "silent",

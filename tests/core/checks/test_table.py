@@ -10,6 +10,7 @@ from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import CHECKS, check, named
 from zittern.core.edits.table import apply
 from zittern.core.errors import BadInput
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Subject
 from zittern.demo.shots import SHOTS
 
@@ -53,6 +54,23 @@ class Catalogue(unittest.TestCase):
             if broken.mended and not any(each.fix for each in check(broken.shot).findings if each.check == broken.check)
         ]
         self.assertEqual(without, [])
+
+    def test_what_moves_the_picture_is_never_said_to_do_nothing(self) -> None:
+        hit = {"type": "add_layer", "source": "hit"}
+        alone = edited(sound(), hit)
+        name = next(each.id for _, each in alone.layers() if each.source.blows)
+        values = ({}, {"rhythm_hz": 2.0}, {"rhythm_hz": 2.0, "at_start": False}, {"at_start": False})
+        for each in values:
+            shot = edited(
+                alone,
+                *(
+                    {"type": "set_values", "values": [{"at": f"layer:{name}.source.{field}", "value": value}]}
+                    for field, value in each.items()
+                ),
+            )
+            moves = float(np.max(np.abs(evaluate(shot).layers[name]))) > 0.01
+            silent = [found.says for found in check(shot).findings if found.check == "silent"]
+            self.assertEqual((moves, bool(silent)), (each != {"at_start": False}, each == {"at_start": False}), each)
 
     def test_a_seam_is_at_the_last_frame(self) -> None:
         found = [

@@ -59,10 +59,6 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
         return False, "another layer is soloed", fix
     if isinstance(layer.source, Take) and not layer.source.recording.axes:
         return True, "it has no take to play; choose one", None
-    if CUES in layer.source.reads and not shot.cues:
-        middle = float(round(0.5 * (shot.first_frame + shot.last_frame)))
-        fix = Fix(says=f"add a cue at frame {middle:g}", command=AddCues(cues=(CueIn(frame=middle),)))
-        return True, "it waits for cues, and the shot has none", fix
     if not layer.moving_axes:
         fix = Fix(says=f"pan by {_GENTLE_DEG:g}°", command=_set(f"{at}.axes.pan", {"swing": _GENTLE_DEG, "seed": 1}))
         absolute = layer.source.absolute
@@ -109,6 +105,11 @@ def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, 
     if replacing is not None:
         fix = Fix(says=f"“{replacing.name}” adds instead", command=_set(f"layer:{replacing.id}.mode", "add"))
         return True, f"“{replacing.name}” above it replaces it", fix
+    shot = study.shot
+    if CUES in layer.source.reads and not shot.cues:
+        middle = float(round(0.5 * (shot.first_frame + shot.last_frame)))
+        fix = Fix(says=f"add a cue at frame {middle:g}", command=AddCues(cues=(CueIn(frame=middle),)))
+        return True, "it waits for cues, and the shot has none", fix
     if layer.source.reads:
         return True, "it follows the path, and the camera stands still", None
     return True, "it gives no motion in this shot", None
