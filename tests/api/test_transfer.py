@@ -219,7 +219,13 @@ class Exports(WithServer):
         self.problem(self.client.post("/api/shots/jetty-walk/exports", json=start), 503, "are waiting already")
         hold.set()
         self.jobs._worker.submit(lambda: None).result(60)
-        self.assertEqual(self.client.get(f"/api/exports/{ids[-1]}").json()["status"], "done")
+        self.assertEqual({self.client.get(f"/api/exports/{each}").json()["status"] for each in ids}, {"done"})
+        for each in ids[:30]:
+            self.assertEqual(self.client.get(f"/api/exports/{each}/file").status_code, 200)
+        more = [self.client.post("/api/shots/jetty-walk/exports", json=start).json()["id"] for _ in range(35)]
+        self.jobs._worker.submit(lambda: None).result(60)
+        found = [self.client.get(f"/api/exports/{each}").status_code for each in (*ids[30:], *more)]
+        self.assertEqual(found, [404] * 5 + [200] * 100, "of more than that, those that were done first are dropped")
 
     def test_any_fault_ends_it_with_words(self) -> None:
         job = self.job()

@@ -1,4 +1,5 @@
 import json
+import tracemalloc
 import unittest
 
 import numpy as np
@@ -34,6 +35,15 @@ class Reading(unittest.TestCase):
         holes = read_take(b"time_s,pan_deg,tilt_deg\n0,0,\n1,,3\n2,2,nan\n,9,9\n", "holes")
         np.testing.assert_allclose(holes.pan.samples, [0, 1, 2], atol=1e-3)
         np.testing.assert_allclose(holes.tilt.samples, 3.0, atol=1e-3)
+
+    def test_a_long_file_is_read_in_a_few_times_its_own_size(self) -> None:
+        times = np.arange(30_000) * 0.0002
+        data = csv_of(times, pan_deg=np.sin(times), tilt_deg=np.cos(times), roll_deg=times)
+        read_take(data, "once")
+        tracemalloc.start()
+        self.addCleanup(tracemalloc.stop)
+        read_take(data, "long")
+        self.assertLess(tracemalloc.get_traced_memory()[1], 5 * len(data))
 
     def test_what_is_faster_than_can_be_kept_does_not_come_back_slow(self) -> None:
         times = np.arange(0.0, 5.0, 1 / 1000)

@@ -28,8 +28,7 @@ from zittern.store.workspace import Workspace
 
 __all__ = ["MOST_WAITING", "Busy", "ExportJob", "ExportJobs"]
 
-# Finished files that are kept, and exports that may wait in line.
-_MOST_KEPT = 20
+# Exports that may wait in line, and finished ones that may wait to be fetched.
 MOST_WAITING = 100
 _KEPT_S = 900.0
 # Small parts: whoever waits for a picture meanwhile waits for no more than one of them.
@@ -184,10 +183,12 @@ class ExportJobs:
         self._worker.shutdown(cancel_futures=True)
 
     def _sweep(self) -> None:
-        """Drops what ended long ago, and of too many finished ones the oldest; what waits or is worked on stays."""
+        """Drops what ended long ago, and of too many finished ones the oldest; what waits or is worked on stays, and
+        as many finished ones as may wait in line: whoever starts so many at once gets all of them.
+        """
         now = time.monotonic()
         with self._lock:
             ended = [job for job in self._jobs.values() if job.ended_s is not None]
         old = [job for job in ended if job.ended_s is not None and now - job.ended_s > _KEPT_S]
-        for job in {each.id: each for each in [*old, *ended[:-_MOST_KEPT]]}.values():
+        for job in {each.id: each for each in [*old, *ended[:-MOST_WAITING]]}.values():
             self.drop(job)
