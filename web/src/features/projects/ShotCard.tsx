@@ -27,7 +27,7 @@ export function ShotCard({ shot }: { shot: Card }) {
           {shot.name}
         </Link>
         <span className="num text-(--graphite) text-xs">
-          {shot.frames} frames · {shot.seconds.toFixed(1)} s · {shot.fps} fps
+          {shot.frames} frames · {shot.seconds.toFixed(1)} s · <span className="whitespace-nowrap">{shot.fps} fps</span>
         </span>
         <span className="cond text-(--graphite) text-sm">
           {shot.layers === 0 ? "bare move" : shot.layers === 1 ? "1 layer" : `${shot.layers} layers`}
