@@ -213,6 +213,14 @@ BROKEN: Mapping[str, Broken] = {
     "sways like a ship": Broken(
         "comfort", sound(layer("ship", Wave(rate_hz=fixed(0.2)), 8, {"roll": 5.0})), weight=False
     ),
+    "more hits than anybody can see": Broken(
+        "rate",
+        sound(layer("hits", Hit(at_start=False, rhythm_hz=fixed(10.0)), 8, SWAY, speed=fixed(40.0))),
+        mended=False,
+    ),
+    "more steps than anybody can see": Broken(
+        "rate", beside(clip("steps", layer("feet", Gait(), 8, SWAY), speed=fixed(500.0))), mended=False
+    ),
     "turns too fast": Broken(
         "comfort", sound(layer("fast", Noise(rate_hz=fixed(1.6)), 8, {"roll": 6.0})), weight=False
     ),

@@ -8,8 +8,11 @@ import numpy as np
 
 from zittern.core.axes import AXES
 from zittern.core.checks.finding import Finding, Fix
-from zittern.core.checks.study import Study
+from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.values import Assignment, SetValues
+from zittern.core.shot.layers import Layer
+from zittern.core.sources.ringing import MOST_A_FRAME
+from zittern.core.units import Array
 
 __all__ = ["rate"]
 
@@ -24,6 +27,10 @@ def rate(study: Study) -> Iterator[Finding]:
     half = study.shot.fps.value / 2.0
     for clip, layer in study.layers:
         if layer.id not in study.counted or layer.source.absolute:
+            continue
+        beats = study.beats_a_frame(clip, layer)
+        if np.max(beats) > MOST_A_FRAME:
+            yield _too_many(study, layer, beats)
             continue
         scope = study.scope
         size = 2.0 * np.sqrt(np.mean(np.square(study.layer_px(layer.id)), axis=0))
@@ -53,3 +60,18 @@ def rate(study: Study) -> Iterator[Finding]:
             says=f"“{layer.name}” moves at {hz:.1f} Hz; at this frame rate {half:g} Hz can be seen at most",
             fix=fix,
         )
+
+
+def _too_many(study: Study, layer: Layer, beats: Array) -> Finding:
+    """Of a layer with more beats in a frame than are made. beats: (F,)."""
+    most = float(np.max(beats))
+    return Finding(
+        check="rate",
+        weight=True,
+        at=f"layer:{layer.id}",
+        frames=stretch(study.frames, beats > MOST_A_FRAME),
+        amount=most * study.shot.fps.value,
+        unit="Hz",
+        says=f"“{layer.name}” has {most:.4g} beats per frame; above {MOST_A_FRAME:g} none are made. Lower the rate or "
+        f"the speed",
+    )

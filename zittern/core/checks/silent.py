@@ -15,6 +15,7 @@ from zittern.core.motion import blends
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import CueIn
 from zittern.core.shot.layers import Layer
+from zittern.core.sources.ringing import MOST_A_FRAME
 from zittern.core.sources.source import CUES
 from zittern.core.sources.take import Take
 
@@ -76,6 +77,8 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
             )
     if np.max(np.abs(study.motion.layers[layer.id])) > _NOTHING:
         return None
+    if np.max(study.beats_a_frame(clip, layer)) > MOST_A_FRAME:
+        return None  # `rate` tells of it
     return _without_motion(study, clip, layer)
 
 

@@ -132,6 +132,18 @@ class Study:
             given = self.motion.silent.get(layer, np.zeros((len(self.frames), len(AXES))))
         return np.asarray(given * self.px_per_unit)
 
+    def beats_a_frame(self, clip: Clip, layer: Layer) -> Array:
+        """How many beats of its own a layer has in a frame.
+
+        Returns
+        -------
+        (F,).
+        """
+        span = float(self.shot.first_frame), float(self.shot.last_frame)
+        scope = clip.clocked(self.scope, span, layer)
+        speed = layer.speed.sample(scope) * clip.speed.sample(scope)
+        return np.asarray(layer.source.beats_hz(scope) * speed / self.shot.fps.value)
+
     @cached_property
     def sum_px(self) -> Array:
         """Where the shake takes the picture's centre.
