@@ -30,7 +30,7 @@ _LEAST_STEP_S = STEP_S / 16.0
 # A shot that would need more points than this is stepped through more coarsely: 40 minutes still are not.
 _MOST_POINTS = 300_000
 # Nor one of few frames that last very long each: so many points, and so many more a frame.
-_FEW_POINTS, _POINTS_A_FRAME = 20_000, 12
+_FEW_POINTS, _POINTS_A_FRAME = 12_000, 10
 # What goes in is worked out at one of so many points, with a cubic curve through them.
 _EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
