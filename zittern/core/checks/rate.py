@@ -11,7 +11,7 @@ from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.shot.layers import Layer
-from zittern.core.sources.ringing import MOST_A_FRAME
+from zittern.core.sources.ringing import MOST_A_FRAME, beats_told
 from zittern.core.units import Array
 
 __all__ = ["rate"]
@@ -72,6 +72,6 @@ def _too_many(study: Study, layer: Layer, beats: Array) -> Finding:
         frames=stretch(study.frames, beats > MOST_A_FRAME),
         amount=most * study.shot.fps.value,
         unit="Hz",
-        says=f"“{layer.name}” has {most:.4g} beats per frame; above {MOST_A_FRAME:g} none are made. Lower the rate or "
-        f"the speed",
+        says=f"“{layer.name}” has {beats_told(most)} per frame; above {MOST_A_FRAME:g} none are made. Lower the rate "
+        f"or the speed",
     )

@@ -14,7 +14,7 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.shot.shot import Shot
-from zittern.core.sources.ringing import MOST_A_FRAME
+from zittern.core.sources.ringing import MOST_A_FRAME, beats_told
 from zittern.core.units import Array
 
 __all__ = [
@@ -23,8 +23,7 @@ __all__ = [
 ]  # fmt: skip
 
 _TOO_FAST = (
-    f"{{:.4g}} beats per frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the "
-    f"rate or the speed"
+    f"{{}} per frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or the speed"
 )
 
 
@@ -187,7 +186,7 @@ def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Arr
         )
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))
-    finding = "" if beats_a_frame <= MOST_A_FRAME else _TOO_FAST.format(beats_a_frame)
+    finding = "" if beats_a_frame <= MOST_A_FRAME else _TOO_FAST.format(beats_told(beats_a_frame))
     return LayerReading(layer.id, counts, finding, _span_reading(shot, layer), rows)
 
 

@@ -12,7 +12,7 @@ from zittern.core.numbers.param import Number
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array, IntArray
 
-__all__ = ["HEARD_DECAYS", "MOST_A_FRAME", "beats", "first_peak", "ringing"]
+__all__ = ["HEARD_DECAYS", "MOST_A_FRAME", "beats", "beats_told", "first_peak", "ringing"]
 
 # What is smaller than this share of one is left out; so many times 1/σ after it began.
 _LEAST = 1e-9
@@ -22,6 +22,8 @@ _AT_ONCE = 200_000
 _LONG_ROWS = 64
 # Beats are not made in frames in which more than so many come: nobody could see them.
 MOST_A_FRAME = 8.0
+# More beats in a frame than this are not told by their number.
+_MOST_TOLD = 1000.0
 _ROUNDING = 1e-9
 
 
@@ -40,6 +42,15 @@ def first_peak(ring_hz: Array, sigma: Array) -> Array:
     omega = 2.0 * np.pi * ring_hz
     top = np.arctan2(omega, sigma) / omega
     return np.asarray(np.exp(-sigma * top) * omega / np.hypot(omega, sigma), dtype=np.float64)
+
+
+def beats_told(a_frame: float) -> str:
+    """What is said of more beats in a frame than are made.
+
+    >>> beats_told(12.5), beats_told(4e5)
+    ('12.5 beats', 'more than 1000 beats')
+    """
+    return f"{a_frame:.4g} beats" if a_frame <= _MOST_TOLD else f"more than {_MOST_TOLD:.0f} beats"
 
 
 def beats(
