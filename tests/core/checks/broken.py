@@ -136,6 +136,18 @@ BROKEN: Mapping[str, Broken] = {
     ),
     "a layer after the shot": Broken("silent", sound(own("late", span_frames=(500.0, 600.0)))),
     "a clip after the shot": Broken("silent", beside(clip("late", own("late"), span_frames=(500.0, 600.0)))),
+    "a layer after its clip": Broken(
+        "silent",
+        beside(
+            clip(
+                "early",
+                own("later", span_frames=(180.0, 230.0)),
+                span_frames=(20.0, 170.0),
+                ramp_in_frames=60.0,
+                ramp_out_frames=60.0,
+            )
+        ),
+    ),
     "no weight": Broken("silent", sound(own("none", weight=fixed(0.0)))),
     "no amount": Broken("silent", beside(clip("none", own("none"), amount=fixed(0.0)))),
     "under one that replaces": Broken("silent", sound(layer("above", Noise(), 21, SWAY, mode="replace"))),

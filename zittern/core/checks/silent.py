@@ -69,17 +69,25 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
             else (True, "all of its swings are zero or off", fix)
         )
     for part, name, what in ((layer, at, "its span lies"), (clip, f"clip:{clip.id}", "its clip lies")):
-        if part.span_frames and (part.span_frames[1] < shot.first_frame or part.span_frames[0] > shot.last_frame):
+        if part.span_frames and _apart(part.span_frames, (shot.first_frame, shot.last_frame)):
             return (
                 True,
                 f"{what} outside of the shot",
                 Fix(says="over the whole shot", command=SetSpan(at=(name,), whole=True)),
             )
+    if layer.span_frames and clip.span_frames and _apart(layer.span_frames, clip.span_frames):
+        fix = Fix(says="over its whole clip", command=SetSpan(at=(at,), whole=True))
+        return True, "its span lies outside of its clip's", fix
     if np.max(np.abs(study.motion.layers[layer.id])) > _NOTHING:
         return None
     if np.max(study.beats_a_frame(clip, layer)) > MOST_A_FRAME:
         return None  # `rate` tells of it
     return _without_motion(study, clip, layer)
+
+
+def _apart(one: tuple[float, float], other: tuple[float, float]) -> bool:
+    """Whether two spans have nothing in common."""
+    return one[1] < other[0] or one[0] > other[1]
 
 
 def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None]:
@@ -94,7 +102,10 @@ def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, 
     ):
         if number.nothing:
             return True, f"{what} 0 all along", Fix(says="to 100 %", command=_set(address, 1.0))
+    ramps = (layer.ramp_in_frames, layer.ramp_out_frames, clip.ramp_in_frames, clip.ramp_out_frames)
     if np.max(study.motion.weights[layer.id]) <= _NOTHING:
+        if not any(ramps):
+            return True, "its weight and its clip's amount leave nothing of it", None
         return (
             True,
             "its ramps and its clip's leave nothing of it",
