@@ -44,6 +44,16 @@ class Notices:
             self.texts.append(text)
 
 
+class _Unheard(Notices):
+    """Where nobody wants to know."""
+
+    def add(self, text: str) -> None:
+        """Drops it."""
+
+
+_UNHEARD = _Unheard()
+
+
 @dataclass(frozen=True)
 class Node:
     """start, stop: where it stands in the text."""
@@ -167,12 +177,12 @@ class Call(Node):
     def parts(self) -> tuple[Node, ...]:
         return self.arguments
 
-    @property
+    @cached_property
     def by_axis(self) -> bool:
         """Whether it is given the axis as its last argument."""
         return self.function.by_axis and len(self.arguments) < self.function.most
 
-    @property
+    @cached_property
     def bound(self) -> float:
         return self.function.bound
 
@@ -198,7 +208,7 @@ def values_of(node: Node, look: Look, count: int, notices: Notices | None = None
     -------
     (F,), so many.
     """
-    told = Notices() if notices is None else notices
+    told = _UNHEARD if notices is None else notices
     if node.tame:
         values = node.values(look, told)
     else:

@@ -62,17 +62,15 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
         return by_axis.T
     unit = _unit(run, clip, layer, axes)
     swings = None if layer.source.absolute else _swings(layer, axes, layer_scope(run, clip, layer))
+    fixed = swings is not None and all(isinstance(swing, float) for swing in swings)
     for row, axis in enumerate(axes):
         here = by_axis[axis_index(axis)]
         if swings is None:
             here[:] = unit[row]
         else:
-            swing = swings[row]
-            if isinstance(swing, float):
-                np.multiply(0.5 * swing, unit[row], out=here)
-            else:
-                np.multiply(swing, unit[row], out=here)
-                here *= 0.5
+            np.multiply(0.5 * swings[row] if fixed else swings[row], unit[row], out=here)
+    if swings is not None and not fixed:
+        by_axis *= 0.5
     if layer.steady:
         reference = run.shot.lens_mm(run.scope.over(np.array(run.span[:1])))
         by_axis[: len(ROTATIONS)] *= reference / run.shot.lens_mm(run.scope)
