@@ -1,6 +1,7 @@
 import json
 
 from tests.api.making import WithServer
+from zittern.api.models.presets import PresetShelfOut
 from zittern.core.presets.files import write_preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 
@@ -31,6 +32,23 @@ class WithPresets(WithServer):
 
 
 class Placing(WithPresets):
+    def test_the_shelf_says_what_its_model_says_also_after_a_change(self) -> None:
+        self.place()
+        self.save()
+        for name in ("Mine [] too", "Mine again"):
+            answer = self.client.get("/api/presets")
+            again = PresetShelfOut.model_validate_json(answer.content)
+            self.assertEqual(answer.json(), json.loads(again.model_dump_json()))
+            own = [each for each in answer.json()["presets"] if each["own"]]
+            content = own[0]["content"]
+            about = {**{field: own[0]["preset"][field] for field in ("line", "tags")}, "name": name, "content": content}
+            changed = self.client.put(f"/api/presets/{own[0]['key']}", json=about)
+            self.assertEqual(changed.status_code, 200, changed.text)
+            names = [
+                each["preset"]["name"] for each in self.client.get("/api/presets").json()["presets"] if each["own"]
+            ]
+            self.assertEqual(names, [name])
+
     def test_each_can_be_placed(self) -> None:
         shelf = self.shelf()
         owned = [each["own"] for each in shelf["presets"]]

@@ -52,6 +52,17 @@ class PresetOut(Model):
             key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem, words=words
         )
 
+    @property
+    def json_text(self) -> str:
+        """As JSON, remembered with the preset: a shelf may hold thousands, and is asked for after every change."""
+        if self.preset is None:
+            return self.model_dump_json()
+        known: dict[tuple[str, str], str] = self.preset.__dict__.setdefault("_shelf_json", {})
+        at = self.key, self.content
+        if at not in known:
+            known[at] = self.model_dump_json()
+        return known[at]
+
 
 class PresetShelfOut(Model):
     """Shipped ones first. The labels say what undo and redo of changes to presets would do."""
