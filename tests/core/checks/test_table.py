@@ -3,7 +3,7 @@ import unittest
 
 import numpy as np
 
-from tests.core.checks.broken import BROKEN, sound, strolled_through
+from tests.core.checks.broken import BROKEN, beside, clip, own, sound, strolled_through
 from tests.core.making import edited
 from tools import fuzz_cache
 from zittern.core.checks.finding import Finding
@@ -54,6 +54,13 @@ class Catalogue(unittest.TestCase):
             if broken.mended and not any(each.fix for each in check(broken.shot).findings if each.check == broken.check)
         ]
         self.assertEqual(without, [])
+
+    def test_a_ramp_is_offered_only_where_it_has_room(self) -> None:
+        for last, said in ((1.0, None), (4.0, "a ramp of 1 frame"), (13.0, "a ramp of 4 frames")):
+            shot = beside(clip("blink", own("blink"), span_frames=(1.0, last)))
+            found = [each.fix for each in check(shot).findings if each.check == "pop" and each.at == "clip:blink"]
+            self.assertTrue(found)
+            self.assertEqual({each and each.says for each in found}, {said})
 
     def test_what_moves_the_picture_is_never_said_to_do_nothing(self) -> None:
         hit = {"type": "add_layer", "source": "hit"}

@@ -22,6 +22,7 @@ _LEAST_PX, _TIMES = 3.0, 1.5
 _BESIDE = 6
 # A ramp that mends it lasts so long.
 _RAMP_S = 0.25
+_LEAST_SPAN_FRAMES = 2.0
 _JUST = 1e-3
 # Frames about an edge that are looked at: just before it, at it, and those beside it.
 _LOOKED_AT = np.concatenate([[-_JUST, 0.0], np.arange(-_BESIDE, _BESIDE + 1.0)])
@@ -64,7 +65,9 @@ def _edges(study: Study, layer: Layer, part: Spanned, at: str, name: str) -> Ite
     if part.span_frames is None:
         return
     first, last = part.span_frames
-    ramp = float(max(1.0, min(round(_RAMP_S * shot.fps.value), (last - first) / 3.0)))
+    longest = min(round(_RAMP_S * shot.fps.value), (last - first) / 3.0)
+    # A span of a frame or two has no room for any.
+    ramp = float(max(1.0, longest)) if last - first >= _LEAST_SPAN_FRAMES else 0.0
     for word, frame, inside, field in (
         ("starts", first, first, "ramp_in_frames"),
         ("ends", last + 1.0, last, "ramp_out_frames"),
@@ -91,8 +94,13 @@ def _jumps(study: Study, clip: Clip, edges: list[_Edge]) -> Iterator[Finding]:
             unit="px",
             px=jump,
             says=f"“{edge.name}” {edge.word} at once: the picture jumps by {jump:.1f} px",
-            fix=Fix(says=f"a ramp of {edge.ramp:g} frames", command=SetSpan(at=(edge.at,), **{edge.field: edge.ramp})),
+            fix=_ramped(edge) if edge.ramp else None,
         )
+
+
+def _ramped(edge: _Edge) -> Fix:
+    length = "1 frame" if edge.ramp == 1.0 else f"{edge.ramp:g} frames"
+    return Fix(says=f"a ramp of {length}", command=SetSpan(at=(edge.at,), **{edge.field: edge.ramp}))
 
 
 def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:
