@@ -44,10 +44,7 @@ class Placing(WithPresets):
             about = {**{field: own[0]["preset"][field] for field in ("line", "tags")}, "name": name, "content": content}
             changed = self.client.put(f"/api/presets/{own[0]['key']}", json=about)
             self.assertEqual(changed.status_code, 200, changed.text)
-            names = [
-                each["preset"]["name"] for each in self.client.get("/api/presets").json()["presets"] if each["own"]
-            ]
-            self.assertEqual(names, [name])
+            self.assertEqual(self.own(), [name])
 
     def test_each_can_be_placed(self) -> None:
         shelf = self.shelf()

@@ -17,6 +17,7 @@ from pydantic import BaseModel
 from starlette.types import Receive
 
 from zittern.api.jobs import Busy, ExportJobs
+from zittern.api.models.presets import PresetOut, PresetShelfOut
 from zittern.api.models.shots import ChangesOut, StateOut
 from zittern.api.movies import Movies
 from zittern.core.budget import Budget, asked
@@ -145,14 +146,19 @@ def json_response(model: BaseModel, status: int = 200) -> Response:
 
 
 def _json(model: BaseModel) -> bytes:
-    """As `model_dump_json`; the text of a shot, which was needed to keep it, is not made a second time."""
+    """As `model_dump_json`; the text of a shot, which was needed to keep it, is not made a second time, nor that of a
+    preset.
+    """
     fields = {name: getattr(model, name) for name in type(model).model_fields}
-    if not isinstance(model, ChangesOut) and not any(isinstance(value, Shot | StateOut) for value in fields.values()):
+    in_parts = isinstance(model, ChangesOut | PresetShelfOut)
+    if not in_parts and not any(isinstance(value, Shot | StateOut) for value in fields.values()):
         return model.model_dump_json().encode()
     return orjson.dumps({name: _part(value) for name, value in fields.items()}, default=_document)
 
 
 def _document(value: object) -> object:
+    if isinstance(value, PresetOut):
+        return orjson.Fragment(value.json_text)
     if isinstance(value, BaseModel):
         return orjson.Fragment(value.model_dump_json())
     raise TypeError(f"{type(value).__name__} is no part of an answer")

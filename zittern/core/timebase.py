@@ -13,7 +13,7 @@ from zittern.core.doc import Doc
 from zittern.core.errors import BadInput
 from zittern.core.units import Array
 
-__all__ = ["MOST_FPS", "Fps", "frame_grid", "frames_in", "last_frame_covering"]
+__all__ = ["MOST_FPS", "Fps", "frame_grid", "frames_in", "frames_told", "last_frame_covering"]
 
 MOST_FPS = 1000.0
 # A shot of a million frames, four times a frame.
@@ -100,6 +100,16 @@ def _from_text(text: str) -> dict[str, int]:
         return _from_number(float(text))
     except ValueError as error:
         raise ValueError("a frame rate is a number above 0, for example 24 or 24000/1001") from error
+
+
+def frames_told(count: float) -> str:
+    """How many frames, in words.
+
+    >>> frames_told(1), frames_told(12), frames_told(1.5)
+    ('1 frame', '12 frames', '1.5 frames')
+    """
+    number = f"{count:g}" if count % 1 else f"{count:.0f}"
+    return f"{number} frame{'' if count == 1 else 's'}"
 
 
 def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:

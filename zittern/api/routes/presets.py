@@ -46,9 +46,9 @@ def get_presets(ctx: Ctx) -> object:
         PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False) for key, preset in SHIPPED_BY_KEY.items()
     ]
     presets = [*shipped, *map(PresetOut.of, shelf.presets)]
-    rest = PresetShelfOut.model_construct(presets=[], undo_label=shelf.undo_label, redo_label=shelf.redo_label)
-    text = rest.model_dump_json().replace("[]", f"[{','.join(each.json_text for each in presets)}]", 1)
-    return Response(text, media_type="application/json")
+    return json_response(
+        PresetShelfOut.model_construct(presets=presets, undo_label=shelf.undo_label, redo_label=shelf.redo_label)
+    )
 
 
 @router.get("/presets/nearest", response_model=NearestOut)

@@ -13,6 +13,7 @@ from zittern.core.edits.spans import SetSpan
 from zittern.core.motion.evaluate import given_by
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
+from zittern.core.timebase import frames_told
 from zittern.core.units import Array
 
 __all__ = ["pop"]
@@ -99,8 +100,7 @@ def _jumps(study: Study, clip: Clip, edges: list[_Edge]) -> Iterator[Finding]:
 
 
 def _ramped(edge: _Edge) -> Fix:
-    length = "1 frame" if edge.ramp == 1.0 else f"{edge.ramp:g} frames"
-    return Fix(says=f"a ramp of {length}", command=SetSpan(at=(edge.at,), **{edge.field: edge.ramp}))
+    return Fix(says=f"a ramp of {frames_told(edge.ramp)}", command=SetSpan(at=(edge.at,), **{edge.field: edge.ramp}))
 
 
 def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:

@@ -91,10 +91,8 @@ def _apart(one: tuple[float, float], other: tuple[float, float]) -> bool:
 
 
 def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None]:
-    at = f"layer:{layer.id}"
-    if blends.counts_nowhere(
-        clip, layer, clip.clocked(study.scope, (float(study.shot.first_frame), float(study.shot.last_frame)))
-    ):
+    shot, at = study.shot, f"layer:{layer.id}"
+    if blends.counts_nowhere(clip, layer, study.clocked(clip)):
         return False, "the place of the blend never comes near its corner", None
     for address, number, what in (
         (f"{at}.weight", layer.weight, "its weight is"),
@@ -102,9 +100,8 @@ def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, 
     ):
         if number.nothing:
             return True, f"{what} 0 all along", Fix(says="to 100 %", command=_set(address, 1.0))
-    ramps = (layer.ramp_in_frames, layer.ramp_out_frames, clip.ramp_in_frames, clip.ramp_out_frames)
     if np.max(study.motion.weights[layer.id]) <= _NOTHING:
-        if not any(ramps):
+        if not any((layer.ramp_in_frames, layer.ramp_out_frames, clip.ramp_in_frames, clip.ramp_out_frames)):
             return True, "its weight and its clip's amount leave nothing of it", None
         return (
             True,
@@ -119,7 +116,6 @@ def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, 
     if replacing is not None:
         fix = Fix(says=f"“{replacing.name}” adds instead", command=_set(f"layer:{replacing.id}.mode", "add"))
         return True, f"“{replacing.name}” above it replaces it", fix
-    shot = study.shot
     if CUES in layer.source.reads and not shot.cues:
         middle = float(round(0.5 * (shot.first_frame + shot.last_frame)))
         fix = Fix(says=f"add a cue at frame {middle:g}", command=AddCues(cues=(CueIn(frame=middle),)))

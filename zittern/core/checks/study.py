@@ -132,6 +132,10 @@ class Study:
             given = self.motion.silent.get(layer, np.zeros((len(self.frames), len(AXES))))
         return np.asarray(given * self.px_per_unit)
 
+    def clocked(self, clip: Clip, layer: Layer | None = None) -> Scope:
+        """What the numbers of a clip, or of a layer in it, may look at."""
+        return clip.clocked(self.scope, (float(self.shot.first_frame), float(self.shot.last_frame)), layer)
+
     def beats_a_frame(self, clip: Clip, layer: Layer) -> Array:
         """How many beats of its own a layer has in a frame.
 
@@ -139,8 +143,7 @@ class Study:
         -------
         (F,).
         """
-        span = float(self.shot.first_frame), float(self.shot.last_frame)
-        scope = clip.clocked(self.scope, span, layer)
+        scope = self.clocked(clip, layer)
         speed = layer.speed.sample(scope) * clip.speed.sample(scope)
         return np.asarray(layer.source.beats_hz(scope) * speed / self.shot.fps.value)
 

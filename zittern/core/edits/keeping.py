@@ -44,7 +44,11 @@ def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cach
         frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
     else:
         frames = np.linspace(before.first_frame, before.last_frame, _MOST_COMPARED)
-    return _same_at(before, after, frames, Cache(COMPARED_BYTES) if cache is None else cache)
+    cache = Cache(COMPARED_BYTES) if cache is None else cache
+    one, other = (evaluate(_without_lens_end(each), frames, cache).pose for each in (before, after))
+    turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
+    parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
+    return all(float(np.max(np.abs(each), initial=0.0)) <= _SAME for each in parts)
 
 
 def same_if_moved(before: Shot, after: Shot) -> bool:
@@ -65,14 +69,6 @@ def _moved_lens(shot: Shot, frames: Array) -> Array:
     offsets = np.broadcast_to(_MOVED, (len(frames), len(_MOVED)))
     on = chain.RigOffsets(rides(shot, scope), {}, dict.fromkeys(moved, offsets))
     return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), on)
-
-
-def _same_at(before: Shot, after: Shot, frames: Array, cache: Cache) -> bool:
-    before, after = _without_lens_end(before), _without_lens_end(after)
-    one, other = (evaluate(each, frames, cache).pose for each in (before, after))
-    turned = rotations.matrices(one.angles_deg) - rotations.matrices(other.angles_deg)
-    parts: tuple[Array, ...] = (one.position_m - other.position_m, turned, one.focal_mm - other.focal_mm)
-    return all(float(np.max(np.abs(each), initial=0.0)) <= _SAME for each in parts)
 
 
 def _without_lens_end(shot: Shot) -> Shot:

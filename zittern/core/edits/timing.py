@@ -12,6 +12,7 @@ from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.errors import EditError
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frames_told
 from zittern.core.timing.reversing import mirrored_clip, mirrored_path
 from zittern.core.timing.ripple import Runs, moved_by, rippled
 from zittern.core.timing.time_map import TimeMap
@@ -45,7 +46,7 @@ class InsertTime(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Insert 24 frames at frame 96`."""
-        return f"Insert {_frames(self.frames)} at frame {self.frame}"
+        return f"Insert {frames_told(self.frames)} at frame {self.frame}"
 
 
 class TakeOut(CommandDoc):
@@ -89,7 +90,7 @@ class StretchTime(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Stretch frames 96 to 119 to 48 frames`, `Squeeze frames 96 to 119 to 12 frames`."""
         longer = self.frames >= self.last_frame - self.first_frame + 1
-        what = f"frames {self.first_frame} to {self.last_frame} to {_frames(self.frames)}"
+        what = f"frames {self.first_frame} to {self.last_frame} to {frames_told(self.frames)}"
         return f"{'Stretch' if longer else 'Squeeze'} {what}"
 
 
@@ -206,10 +207,6 @@ class SlipClip(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Slip what is in “Panic” by +12 frames`."""
         return f"Slip what is in “{find_clip(shot, self.clip).name}” by {self.by_frames:+g} frames"
-
-
-def _frames(count: int) -> str:
-    return f"{count} frame{'' if count == 1 else 's'}"
 
 
 def _outside(shot: Shot, frame: int, where: str) -> EditError:

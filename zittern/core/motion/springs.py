@@ -138,9 +138,9 @@ class _Along:
 
 
 def _at(values: Array, rows: IntArray) -> Array:
-    """Some rows of values, (F, ...): neighbours as they stand in memory, and what is the same at all frames once."""
+    """Some rising rows of values (F, ...): neighbours as they stand in memory, what is the same at all frames once."""
     if values.strides[0] == 0:
         return np.broadcast_to(values[0], (len(rows), *values.shape[1:]))
-    if len(rows) and rows[-1] - rows[0] == len(rows) - 1 and bool(np.all(np.diff(rows) == 1)):
+    if len(rows) and rows[-1] - rows[0] == len(rows) - 1:
         return values[rows[0] : rows[-1] + 1]
     return values[rows]

@@ -13,7 +13,6 @@ from zittern.core.units import CM_PER_M, Array
 
 __all__ = ["from_parts", "identity", "inverse", "offset_transforms", "orthonormal", "product", "rotation_product"]
 
-_DIAGONAL = np.arange(4)
 _STILL = np.eye(3)
 
 
@@ -24,8 +23,9 @@ def identity(count: int) -> Array:
     -------
     (F, 4, 4).
     """
-    out = np.zeros((4, 4, count))
-    out[_DIAGONAL, _DIAGONAL] = 1.0
+    out = _blank(count)
+    for n in range(3):
+        out[n, n] = 1.0
     return out.transpose(2, 0, 1)
 
 
@@ -42,14 +42,13 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
     -------
     (F, 4, 4).
     """
-    out = np.zeros((4, 4, len(position_m))).transpose(2, 0, 1)
+    out = _blank(len(position_m)).transpose(2, 0, 1)
     steady = len(angles_deg) > 0 and bool(np.all(angles_deg == angles_deg[0]))
     if steady:
         out[:, :3, :3] = rotations.matrices(angles_deg[:1])
     else:
         rotations.matrices(angles_deg, out[:, :3, :3])
     out[:, :3, 3] = position_m
-    out[:, 3, 3] = 1.0
     if pivot_m is not None and np.any(pivot_m):
         out[:, :3, 3] += pivot_m - _moved(out[:, :3, :3], pivot_m)
     return out
@@ -93,8 +92,7 @@ def product(tf_a_b: Array, tf_b_c: Array) -> Array:
     if steady and count > 0 and np.array_equal(tf_b_c[0, :3, :3], _STILL):
         return _shifted(tf_a_b, tf_b_c[0, :3, 3])
     first, second = (tf[:1] if tf.strides[0] == 0 else tf for tf in (tf_a_b, tf_b_c))
-    out = np.zeros((4, 4, count))
-    out[3, 3] = 1.0
+    out = _blank(count)
     _times(first.transpose(1, 2, 0)[:3, :3], second.transpose(1, 2, 0)[:3], out[:3])
     out[:3, 3] += first[:, :3, 3].T
     return out.transpose(2, 0, 1)
@@ -115,6 +113,13 @@ def rotation_product(rotation: Array, by: Array) -> Array:
     out = np.empty((3, 3, max(len(rotation), len(by))))
     _times(rotation.transpose(1, 2, 0), by.transpose(1, 2, 0), out)
     return out.transpose(2, 0, 1)
+
+
+def _blank(count: int) -> Array:
+    """Entries of poses, (4, 4, F), of which all but the last row is still to be written."""
+    out = np.zeros((4, 4, count))
+    out[3, 3] = 1.0
+    return out
 
 
 def _times(first: Array, second: Array, out: Array) -> None:
@@ -155,8 +160,7 @@ def inverse(tf: Array) -> Array:
     -------
     (F, 4, 4).
     """
-    out = np.zeros((4, 4, len(tf)))
-    out[3, 3] = 1.0
+    out = _blank(len(tf))
     entries = tf.transpose(1, 2, 0)
     back, place = entries[:3, :3].transpose(1, 0, 2), entries[:3, 3]
     out[:3, :3] = back
