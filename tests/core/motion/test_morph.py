@@ -6,7 +6,7 @@ from tests.core.making import layer, rms, shot_with
 from tests.core.motion.test_blends import blended, noise
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.morph import groups
-from zittern.core.numbers.param import fixed, keyed
+from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.gait import Gait
@@ -51,6 +51,14 @@ class Between(unittest.TestCase):
         for across, alone in ((0.0, both[0]), (100.0, both[1])):
             found = evaluate(blended(*both, across=across, way="morph")).total
             np.testing.assert_allclose(found, evaluate(shot_with(alone)).total, atol=1e-9)
+
+    def test_it_clamps_a_swing_as_a_plain_layer_does_and_never_its_weight(self) -> None:
+        strong = walker("one", 1.7, 50.0, 1).replace(weight=fixed(3.0))
+        driven = strong.replace(axes={"tilt": {"swing": by_formula("500 + 500", fixed(1.0))}})
+        for one in (strong, driven):
+            both = one, walker("two", 2.8, 0.8, 2)
+            found = evaluate(blended(*both, across=0.0, way="morph")).total
+            np.testing.assert_allclose(found, evaluate(shot_with(one)).total, atol=1e-9)
 
     def test_a_place_that_moves_runs_through_the_rates_between_without_a_jump(self) -> None:
         both = walker("one", 1.5, 0.4, 1), walker("two", 3.0, 0.4, 2)

@@ -7,13 +7,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from zittern.core.axes import AXES
 from zittern.core.doc import Doc
 from zittern.core.edits.clips import on_lane, without_clip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.edits.presets import OfPreset, span_from
 from zittern.core.edits.recording import RecordKeys, Sample
-from zittern.core.errors import EditError
+from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS
@@ -21,7 +22,7 @@ from zittern.core.presets.placed import placed
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.layers import Layer, Span
+from zittern.core.shot.layers import MAX_WEIGHT, Layer, Span
 from zittern.core.shot.origins import PresetKey
 from zittern.core.shot.shot import Shot
 
@@ -269,14 +270,32 @@ def _content(clip: Clip, corner: str) -> tuple[Layer, ...]:
         factors.append(number.constant)
     amount, speed = factors
     return tuple(
-        layer.replace(
-            corner=corner,
-            mute=layer.mute or clip.mute,
-            weight=times(layer.weight, amount),
-            speed=times(layer.speed, speed),
+        _strengthened(layer, amount).replace(
+            corner=corner, mute=layer.mute or clip.mute, speed=times(layer.speed, speed)
         )
         for layer in clip.layers
     )
+
+
+def _strengthened(layer: Layer, factor: float) -> Layer:
+    """A layer that gives so many times as much, by its weight where that is a fixed number within its limits, else by
+    its swings. The weight of a replacing layer stays: it says how much is replaced. Raises EditError.
+    """
+    weight = layer.weight.constant
+    by_weight = factor <= 1.0 or (weight is not None and weight * factor <= MAX_WEIGHT)
+    if factor == 1.0 or (by_weight and (layer.mode == "add" or layer.source.absolute)):
+        return layer.replace(weight=times(layer.weight, factor))
+    with faults_as(EditError, f"layer:{layer.id}.weight"):
+        if layer.source.absolute:
+            raise EditError(
+                f"“{layer.name}” has a weight that would exceed {MAX_WEIGHT:g} with the amount {factor:g} of its clip; "
+                f"lower one of them first",
+                f"layer:{layer.id}.weight",
+            )
+        board = {axis: layer.axes.of(axis) for axis in AXES}
+        return layer.replace(
+            axes={axis: setting.replace(swing=times(setting.swing, factor)) for axis, setting in board.items()}
+        )
 
 
 def times(number: Number, factor: float) -> Number:

@@ -1,12 +1,20 @@
-"""A blend made plain: at one place, or with all that it does over time as keys."""
+"""Turn a blend into a plain clip: at one place, or with its course over time as keys.
+
+A layer of a corner gets its share as weight; layers that a morph blends become one. What a replacing layer takes from
+those under it is written into their weights, since as a plain layer it would take from all corners. A layer that loses
+parts of only some of its axes is written as several.
+"""
 
 from __future__ import annotations
 
-from typing import Literal
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, Literal
 
 import numpy as np
 
-from zittern.core.axes import AXES, axis_index
+from zittern.core.axes import AXES, AXIS_INFO, Axis, axis_index
 from zittern.core.doc import Doc
 from zittern.core.edits.address import scope_of
 from zittern.core.edits.blends import find_blend, of_no_corner, times
@@ -14,19 +22,27 @@ from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
 from zittern.core.envelope import ramp
 from zittern.core.motion import blends, morph
+from zittern.core.motion.facts import scope_at
+from zittern.core.motion.memory import NEAR_LEAD_S
+from zittern.core.motion.mixing import active
+from zittern.core.numbers.approximation import approximated
 from zittern.core.numbers.curves import Frame
-from zittern.core.numbers.param import Number, fixed, through
+from zittern.core.numbers.param import Number, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.layers import Layer
+from zittern.core.shot.ids import counted_on, names_in
+from zittern.core.shot.layers import MAX_WEIGHT, AxisSetting, Layer
+from zittern.core.shot.reads import by_axis
 from zittern.core.shot.shot import Shot
-from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 
 __all__ = ["BakeBlend", "FlattenBlend"]
 
-# Less than this of a layer is nothing.
+# Weights below this are nothing.
 _NOTHING = 1e-6
+# Which replacing layers take from each layer of a group on an axis; axes that share it stay in one layer.
+_Taken = tuple[tuple[str, ...], ...]
 
 
 class BakeBlend(CommandDoc):
@@ -40,10 +56,8 @@ class BakeBlend(CommandDoc):
         """Raises EditError when the clip is no blend."""
         clip, blend, _ = find_blend(shot, self.clip, None)
         place = blends.place(blend, scope_of(shot, f"clip:{clip.id}", self.frame))[0] * 100.0
-        still = clip.replace(
-            blend=blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
-        )
-        return with_clip(shot, clip, _plain(shot, still))
+        still = blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
+        return with_clip(shot, clip, _Flattening(shot, clip, still).plain())
 
     def label(self, shot: Shot) -> str:
         """`Bake blend “Walk … run”`."""
@@ -51,94 +65,235 @@ class BakeBlend(CommandDoc):
 
 
 class FlattenBlend(CommandDoc):
-    """One plain clip that does what a blend does over time: how much its layers count, and the numbers that lie between
-    corners, become keys on whole frames.
-    """
+    """One plain clip that follows a blend over time: weights of layers and numbers between corners become keys."""
 
     type: Literal["flatten_blend"] = "flatten_blend"
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the clip is no blend, or takes more keys than a curve may have."""
-        clip, _, _ = find_blend(shot, self.clip, None)
-        return with_clip(shot, clip, _plain(shot, clip))
+        clip, blend, _ = find_blend(shot, self.clip, None)
+        return with_clip(shot, clip, _Flattening(shot, clip, blend).plain())
 
     def label(self, shot: Shot) -> str:
         """`Flatten blend “Walk … run”`."""
         return f"Flatten blend “{find_clip(shot, self.clip).name}”"
 
 
-def _plain(shot: Shot, clip: Clip) -> Clip:
-    """A clip that moves as a blend does."""
-    everything = {layer.id for layer in clip.layers}
-    together = {group[0].id: group for group in morph.groups(clip, everything)}
-    others = {layer.id for group in together.values() for layer in group[1:]}
-    layers = [
-        _one(shot, clip, together[layer.id]) if layer.id in together else _weighed(shot, clip, layer)
-        for layer in clip.layers
-        if layer.id not in others
-    ]
-    return clip.replace(layers=of_no_corner([each for each in layers if each]), blend=None)
+@dataclass(frozen=True)
+class _Flattening:
+    """The layers of one blend as layers of a plain clip. blend: with the place that counts."""
 
+    shot: Shot
+    original: Clip
+    blend: Blend
 
-def _weighed(shot: Shot, clip: Clip, layer: Layer) -> Layer | None:
-    """A layer that counts as much as it does in its corner; none where that is nothing at all times."""
-    frames = frame_grid(shot.first_frame, shot.last_frame)
-    stands = blends.standing(clip, layer)
-    if stands is None:
-        return layer
-    share = stands.weight(scope_of(shot, f"clip:{clip.id}", frames))
-    if float(np.max(share)) <= _NOTHING:
-        return None
-    if float(np.ptp(share)) <= _NOTHING:
-        return layer.replace(weight=times(layer.weight, float(share[0])))
-    own = layer.weight.sample(scope_of(shot, f"layer:{layer.id}.weight", frames))
-    return layer.replace(weight=_at_most_one(frames, share * own))
+    @cached_property
+    def clip(self) -> Clip:
+        return self.original.replace(blend=self.blend, mute=False)
 
+    @cached_property
+    def counted(self) -> set[str]:
+        """Ids of the layers that count while the clip is not muted."""
+        return active(with_clip(self.shot, self.original, self.clip))
 
-def _at_most_one(frames: Array, values: Array) -> Number:
-    """A weight through samples; what rounding put past its limits comes to them."""
-    return through(frames, np.clip(values, 0.0, 1.0))
+    @cached_property
+    def span(self) -> tuple[float, float]:
+        return float(self.shot.first_frame), float(self.shot.last_frame)
 
+    @cached_property
+    def reach(self) -> tuple[float, float]:
+        """Frames that the keys cover: the shot, the clip's content from where its phases are counted, and the lead of
+        springs and shutters.
+        """
+        start, end, _ = self.clip.extent_in(self.span)
+        lead = NEAR_LEAD_S * self.shot.fps.value + 1.0
+        return min(self.span[0] - lead, start, end), max(self.span[1] + 2.0, start + 1.0, end + 1.0)
 
-def _one(shot: Shot, clip: Clip, group: list[Layer]) -> Layer:
-    """The layer between several, with numbers of its own: fixed where its place stands still, else keyed."""
-    frames = frame_grid(shot.first_frame, shot.last_frame)
-    scope = scope_of(shot, f"clip:{clip.id}", frames)
-    made = morph.merged(clip, group, (scope.span, scope.later_frames), shot.fps.value)
+    def plain(self) -> Clip:
+        groups = {group[0].id: group for group in morph.groups(self.clip, self.counted)}
+        partners = {layer.id for group in groups.values() for layer in group[1:]}
+        units = [groups.get(layer.id, [layer]) for layer in self.clip.layers if layer.id not in partners]
+        folded = self.folded_into_others(units)
+        taken_ids = names_in(self.shot)
+        layers: list[Layer] = []
+        for unit in units:
+            for layer in self.flat(unit, folded):
+                free = layer.id if all(layer.id != each.id for each in layers) else counted_on(layer.id, taken_ids)
+                taken_ids.add(free)
+                layers.append(layer.replace(id=free))
+        return self.original.replace(layers=of_no_corner(layers), blend=None)
 
-    def plain(number: Number, at: Scope = scope) -> Number:
+    def folded_into_others(self, units: Sequence[Sequence[Layer]]) -> dict[str, Layer]:
+        """Replacing layers that would replace other layers as plain ones: those of a corner, and those that lie between
+        the layers of a morph.
+        """
+        place = {layer.id: n for n, layer in enumerate(self.clip.layers)}
+        places = [[place[layer.id] for layer in unit] for unit in units]
+        between = {n for each in places for n in range(min(each) + 1, max(each))}
+        return {
+            layer.id: layer
+            for layer in self.clip.layers
+            if layer.mode == "replace"
+            and layer.id in self.counted
+            and (layer.corner is not None or place[layer.id] in between)
+        }
+
+    def taken_by(self, layer: Layer, axis: Axis, folded: dict[str, Layer]) -> tuple[str, ...]:
+        """Ids of the replacing layers above a layer that take from it on an axis."""
+        if layer.id not in self.counted:
+            return ()
+        above = self.clip.layers[self.clip.layers.index(layer) + 1 :]
+        return tuple(
+            each.id
+            for each in above
+            if each.id in folded
+            and each.target == layer.target
+            and each.corner in (None, layer.corner)
+            and axis in each.moving_axes
+        )
+
+    def flat(self, unit: Sequence[Layer], folded: dict[str, Layer]) -> Iterator[Layer]:
+        """Yield the plain layers of one layer, or of several that a morph blends."""
+        one = unit[0]
+        if len(unit) > 1:
+            clock = self.at(np.empty(0))
+            one = morph.merged(self.clip, unit, (clock.span, clock.later_frames), self.shot.fps.value)
+        varied = len(unit) > 1 and by_axis(one.source)
+        parts: dict[tuple[_Taken, Axis | None], list[Axis]] = {}
+        for axis in one.moving_axes:
+            taken = tuple(self.taken_by(layer, axis, folded) for layer in unit)
+            parts.setdefault((taken, axis if varied else None), []).append(axis)
+        nothing_taken: tuple[_Taken, Axis | None] = (((),) * len(unit), None)
+        for (taken, only), axes in (parts or {nothing_taken: []}).items():
+            if len(unit) == 1:
+                flat = self.weighted(one, taken[0], folded)
+            else:
+                flat = self.between(unit, one, taken, only, folded)
+            if flat is not None:
+                yield flat if len(parts) < 2 else flat.replace(axes=_only(flat, axes))
+
+    def at(self, frames: Array, layer: Layer | None = None) -> Scope:
+        """The scope of the clip, or of one of its layers."""
+        return self.clip.clocked(scope_at(self.shot, frames), self.span, layer)
+
+    def keyed(self, function: Callable[[Array], Array], breaks: Sequence[Array], most: float = np.inf) -> Number:
+        return approximated(function, np.concatenate([np.empty(0), *breaks]), self.reach, (-np.inf, most))
+
+    @cached_property
+    def blend_breaks(self) -> list[Array]:
+        half = 0.5 * blends.PACE_S * self.shot.fps.value
+        numbers = (self.blend.across_percent, self.blend.up_percent)
+        return [number.breaks + off for number in numbers for off in (-half, 0.0, half)]
+
+    def left_by(self, ids: Sequence[str], folded: dict[str, Layer], frames: Array) -> Array:
+        """The part of a layer that replacing layers leave. (F,)."""
+        left = np.ones(len(frames))
+        for each in (folded[name] for name in ids):
+            weight = each.weight.sample(self.at(frames, each)) * ramp(frames, *each.ends, self.span)
+            left = left * (1.0 - np.clip(weight, 0.0, 1.0))
+        return left
+
+    def breaks_of(self, layers: Sequence[Layer]) -> list[Array]:
+        """Frames where weights or ramps of layers can break."""
+        return [each for layer in layers for each in (layer.weight.breaks, _ramp_breaks(layer, self.span))]
+
+    def weighted(self, layer: Layer, takers: Sequence[str], folded: dict[str, Layer]) -> Layer | None:
+        """A layer with its share, and what others leave of it, as weight; none where that is nothing at all times."""
+        mode = {"mode": "add"} if layer.id in folded else {}
+        stands = blends.standing(self.clip, layer)
+        if stands is None and not takers:
+            return layer.replace(**mode) if mode else layer
+
+        def share(frames: Array) -> Array:
+            own = np.ones(len(frames)) if stands is None else stands.weight(self.at(frames))
+            return own * self.left_by(takers, folded, frames)
+
+        breaks = [*self.blend_breaks, *self.breaks_of([folded[name] for name in takers])]
+        factor = self.keyed(share, breaks)
+        if factor.constant is not None:
+            return (
+                None
+                if factor.constant <= _NOTHING
+                else layer.replace(weight=times(layer.weight, factor.constant), **mode)
+            )
+        whole = factor
+        if layer.weight.constant != 1.0:
+            whole = self.keyed(
+                lambda frames: share(frames) * layer.weight.sample(self.at(frames, layer)),
+                [*breaks, layer.weight.breaks],
+                MAX_WEIGHT,
+            )
+        return layer.replace(weight=whole, **mode)
+
+    def between(
+        self, unit: Sequence[Layer], one: Layer, taken: _Taken, axis: Axis | None, folded: dict[str, Layer]
+    ) -> Layer:
+        """The layer between several, with numbers of its own: fixed where its place stands still, else keyed. axis: the
+        one that its numbers are for, where they differ by axis.
+        """
+        which = morph.corners_of(self.blend, unit)
+        alike = len({layer.ends for layer in unit}) == 1
+
+        def weight(frames: Array) -> Array:
+            at = self.at(frames)
+            shares = morph.shares_among(self.blend, which, at)
+            left = sum(shares[:, n] * self.left_by(names, folded, frames) for n, names in enumerate(taken))
+            ends = [ramp(frames, *layer.ends, self.span) for layer in unit]
+            ramped = 1.0 if alike else sum(shares[:, n] * each for n, each in enumerate(ends))
+            size = morph.size_of(self.blend, which, at) * one.weight.sample(self.at(frames, one))
+            return np.asarray(size * left * ramped)
+
+        takers = [folded[name] for names in taken for name in names]
+        breaks = [*self.blend_breaks, one.weight.breaks, *self.breaks_of([*takers, *(() if alike else unit)])]
+        plain_ends = {} if alike else {"span_frames": None, "ramp_in_frames": 0.0, "ramp_out_frames": 0.0}
+        index = 0 if axis is None else axis_index(axis) + 1
+        return unit[0].replace(
+            source=self.numbers_of(one.source, one, index),
+            axes={each: self.setting_of(one, each) for each in AXES},
+            speed=self.plain_number(one.speed, one, index),
+            weight=self.keyed(weight, breaks, MAX_WEIGHT),
+            **plain_ends,
+        )
+
+    def setting_of(self, one: Layer, axis: Axis) -> dict[str, Any]:
+        setting = one.axes.of(axis)
+        return self.numbers_of(setting, one, axis_index(axis) + 1, AXIS_INFO[axis_index(axis)].most_swing)
+
+    def numbers_of(self, doc: Doc, one: Layer, index: int, most: float = np.inf) -> dict[str, Any]:
+        fields = ((name, getattr(doc, name)) for name in type(doc).model_fields)
+        plain = {
+            name: self.plain_number(value, one, index, most if name == "swing" else np.inf)
+            for name, value in fields
+            if isinstance(value, Number)
+        }
+        return doc.model_copy(update=plain).model_dump()
+
+    def plain_number(self, number: Number, one: Layer, index: int, most: float = np.inf) -> Number:
+        """A number of a document for one that lies between corners. index: 1 + that of its axis, 0 for none."""
         if not isinstance(number, morph.Blended):
             return number
-        return fixed(number.constant) if number.constant is not None else through(frames, number.sample(at))
 
-    def told(doc: Doc, at: Scope = scope) -> dict[str, object]:
-        fields = ((name, getattr(doc, name)) for name in type(doc).model_fields)
-        return doc.model_copy(
-            update={name: plain(value, at) for name, value in fields if isinstance(value, Number)}
-        ).model_dump()
+        def sample(frames: Array) -> Array:
+            at = self.at(frames, one)
+            return number.sample(at.on_axis(index - 1) if index else at)
 
-    blend = clip.blend
-    assert blend is not None, "it was found as a blend"
-    which = morph.corners_of(blend, group)
-    size = morph.size_of(blend, which, scope)
-    first = group[0]
-    alike = {layer.ends for layer in group}
-    changes: dict[str, object] = {"weight": _at_most_one(frames, size)}
-    if len(alike) > 1:
-        # Each has its own ends and ramps: what is left of them together is keyed.
-        heard = morph.shares_among(blend, which, scope) * size[:, None]
-        whole = (float(shot.first_frame), float(shot.last_frame))
-        ramped = sum(heard[:, n] * ramp(frames, *layer.ends, whole) for n, layer in enumerate(group))
-        changes = {
-            "weight": _at_most_one(frames, np.asarray(ramped)),
-            "span_frames": None,
-            "ramp_in_frames": 0.0,
-            "ramp_out_frames": 0.0,
-        }
-    return first.replace(
-        source=told(made.source),
-        axes={axis: told(made.axes.of(axis), scope.on_axis(axis_index(axis))) for axis in AXES},
-        speed=plain(made.speed),
-        **changes,
-    )
+        return (
+            fixed(min(number.constant, most))
+            if number.constant is not None
+            else self.keyed(sample, [number.breaks], most)
+        )
+
+
+def _only(layer: Layer, axes: Sequence[Axis]) -> dict[str, AxisSetting]:
+    """The axis settings of a layer with all other axes switched off."""
+    return {
+        axis: setting if axis in axes else setting.replace(on=False)
+        for axis in AXES
+        for setting in (layer.axes.of(axis),)
+    }
+
+
+def _ramp_breaks(layer: Layer, shot_span: tuple[float, float]) -> Array:
+    first, last = layer.span_frames or shot_span
+    return np.array([first, first + layer.ramp_in_frames, last - layer.ramp_out_frames, last, last + 1.0])

@@ -197,7 +197,8 @@ def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tu
         with budget.doing(lambda: f"“{group[0].name}”", "its rate or speed, its octaves, or the number of frames"):
             values = layers.offsets(run, clip, one)
             ramped = sum(heard[:, n] * _ramp(run, layer) for n, layer in enumerate(group))
-            weight = morph.size_of(blend, which, scope) * ramped * _clip_weight(run, clip)
+            own = one.weight.sample(layers.layer_scope(run, clip, one))
+            weight = morph.size_of(blend, which, scope) * own * ramped * _clip_weight(run, clip)
             for axis in one.moving_axes:
                 values[:, axis_index(axis)] *= weight
             return values

@@ -2,7 +2,8 @@
 
 Alike are layers of different corners with the same source, its choices, target, mode and links. Sizes (swing x weight)
 and rates are blended geometrically, other numbers linearly; phases are integrated from the blended rate, so that one
-walker lies between two. The seeds are the first corner's.
+walker lies between two. The seeds are the first corner's. A swing is clamped to the limit of its axis before it is
+multiplied by its weight, as in a plain layer.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from typing import Any, ClassVar
 import numpy as np
 
 from zittern.core import pad
-from zittern.core.axes import AXES
+from zittern.core.axes import AXES, AXIS_INFO, axis_index
 from zittern.core.doc import Doc, digest, motion_text
 from zittern.core.motion.blends import PACE_S, shares
 from zittern.core.numbers.param import Number, fixed
@@ -33,7 +34,9 @@ _LEAST = 1e-9
 
 class Blended(Number):
     """A number between those of several corners; never part of a document. rows: of each corner that `which` names the
-    numbers whose product is between. clock: span and lateness of the blend's clip, by which the place is read.
+    numbers whose product is blended. clock: span and lateness of the blend's clip, by which the place is read.
+    per_weight: rows are (swing, weight), and the blend of their products is divided by that of the weights: what
+    remains is a swing within the limits of its axis.
     """
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
@@ -43,6 +46,7 @@ class Blended(Number):
     clock: tuple[tuple[float, float], float]
     geometric: bool
     pace_frames: float
+    per_weight: bool = False
 
     @property
     def _all(self) -> tuple[Number, ...]:
@@ -51,7 +55,7 @@ class Blended(Number):
     @cached_property
     def motion_key(self) -> str:
         keys = [[each.motion_key for each in row] for row in self.rows]
-        return digest(repr([keys, self.blend.motion_key, self.which, self.clock, self.geometric]))
+        return digest(repr([keys, self.blend.motion_key, self.which, self.clock, self.geometric, self.per_weight]))
 
     @cached_property
     def constant(self) -> float | None:
@@ -60,8 +64,8 @@ class Blended(Number):
             return None
         count = len(self.blend.corners)
         share = _among(pad.shares(count, np.array([[across, up]]) / 100.0), self.which)
-        values = [np.prod([each.constant for each in row]) for row in self.rows]
-        return float(self._between(np.array(values)[None], share)[0])
+        numbers = [np.array([each.constant for each in row], dtype=np.float64)[:, None] for row in self.rows]
+        return float(self._between(numbers, share)[0])
 
     @cached_property
     def breaks(self) -> Array:
@@ -102,14 +106,19 @@ class Blended(Number):
         if self.constant is not None:
             return np.full(len(scope.frames), self.constant)
         share = shares_among(self.blend, self.which, scope.with_clock(*self.clock))
-        values = [np.prod([each.sample(scope) for each in row], axis=0) for row in self.rows]
-        return self._between(np.stack(values, axis=1), share)
+        return self._between([np.stack([each.sample(scope) for each in row]) for row in self.rows], share)
 
-    def _between(self, values: Array, share: Array) -> Array:
-        """(F, K), (F, K) -> (F,)."""
+    def _between(self, numbers: Sequence[Array], share: Array) -> Array:
+        """Blend the products of each corner's numbers. (R, F) for each of K corners, (F, K) -> (F,)."""
+        values = np.stack([np.prod(each, axis=0) for each in numbers], axis=1)
         if self.geometric and not self._may_be_nothing:
-            return np.asarray(np.exp(np.sum(share * np.log(np.maximum(values, _LEAST)), axis=1)))
-        return np.asarray(np.sum(share * values, axis=1))
+            out = np.exp(np.sum(share * np.log(np.maximum(values, _LEAST)), axis=1))
+        else:
+            out = np.sum(share * values, axis=1)
+        if not self.per_weight:
+            return np.asarray(out)
+        swing, weight = (np.sum(share * np.stack([each[n] for each in numbers], axis=1), axis=1) for n in (0, 1))
+        return np.asarray(np.where(weight > _LEAST, out / np.maximum(weight, _LEAST), swing))
 
     @cached_property
     def _may_be_nothing(self) -> bool:
@@ -205,25 +214,35 @@ def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float],
     assert blend is not None, "only layers of a blend lie between others"
     which = corners_of(blend, group)
 
-    def product(rows: Sequence[tuple[Number, ...]], geometric: bool) -> Number:
+    def product(rows: Sequence[tuple[Number, ...]], geometric: bool, per_weight: bool = False) -> Number:
         return Blended.model_construct(
-            rows=tuple(rows), blend=blend, which=which, clock=clock, geometric=geometric, pace_frames=PACE_S * fps
-        )
+            rows=tuple(rows), blend=blend, which=which, clock=clock, geometric=geometric, pace_frames=PACE_S * fps,
+            per_weight=per_weight,
+        )  # fmt: skip
 
     def between(numbers: Sequence[Number], geometric: bool) -> Number:
         same = len({number.motion_key for number in numbers}) == 1
         return numbers[0] if same else product([(number,) for number in numbers], geometric)
 
     first = group[0]
+    weights = [layer.weight for layer in group]
+    weight = between(weights, False)
+    # Equal weights that never change cancel out.
+    per_weight = weight.constant is None or len({each.constant for each in weights}) > 1
     axes: dict[str, Any] = {}
     for axis in AXES:
         settings = [layer.axes.of(axis) for layer in group]
-        swings = [each.swing if each.on else fixed(0.0) for each in settings]
+        most = AXIS_INFO[axis_index(axis)].most_swing
+        swings = [each.swing.within(0.0, most) if each.on else fixed(0.0) for each in settings]
         axes[axis] = AxisSetting.model_construct(
             **{
                 **_fields(settings[0]),
                 "on": any(each.moves for each in settings),
-                "swing": product([(swing, layer.weight) for swing, layer in zip(swings, group, strict=True)], True),
+                "swing": product(
+                    list(zip(swings, weights, strict=True)) if per_weight else [(swing,) for swing in swings],
+                    True,
+                    per_weight,
+                ),
                 "pace": between([each.pace for each in settings], True),
             }
         )
@@ -239,7 +258,7 @@ def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float],
             **_fields(first),
             "source": type(first.source).model_construct(**{**_fields(first.source), **numbers}),
             "axes": AxisBoard.model_construct(**axes),
-            "weight": fixed(1.0),
+            "weight": weight,
             "speed": between([layer.speed for layer in group], True),
             "span_frames": first.span_frames if len(spans) == 1 else None,
             "ramp_in_frames": 0.0,

@@ -5,5 +5,6 @@ curves       the document of a keyed curve
 scope        what a number may look at while it is sampled
 param        THE STATES of a number: fixed, keyed. Nothing else knows which there are
 smoothing    the mean over a moving stretch of time
+approximation  a function of time as keys with handles
 limits       limits of numbers, said where a field is
 """

@@ -17,10 +17,11 @@ from zittern.core.shot.origins import LayerOrigin
 from zittern.core.sources.table import Source
 from zittern.core.timemarks import RAMP_IN, RAMP_OUT, SPAN
 
-__all__ = ["MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Seed", "Span", "Spanned"]
+__all__ = ["MAX_WEIGHT", "MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Seed", "Span", "Spanned"]
 
 # Seeds stay exact in JSON readers that use doubles.
 MOST_SEED = 2**53 - 1
+MAX_WEIGHT = 10.0
 Seed = Annotated[int, Field(ge=0, le=MOST_SEED)]
 Span = tuple[Frame, Frame]
 # Ramps that fill their span exactly may add up to a little more in binary.
@@ -132,7 +133,7 @@ class Layer(Spanned):
     source: Source
     seed: Seed
     axes: AxisBoard = AxisBoard()
-    weight: Annotated[Param, bounded(0.0, 10.0)] = fixed(1.0)
+    weight: Annotated[Param, bounded(0.0, MAX_WEIGHT)] = fixed(1.0)
     speed: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
     mode: Literal["add", "replace"] = "add"
     target: Id | None = None
