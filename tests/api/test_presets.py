@@ -1,9 +1,11 @@
 import json
+from unittest.mock import patch
 
 from tests.api.making import WithServer
 from zittern.api.models.presets import PresetShelfOut
 from zittern.core.presets.files import write_preset
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
+from zittern.core.shot.seen import alone
 
 RUN = SHIPPED_BY_KEY["run"]
 SHOT = "/api/shots/jetty-walk"
@@ -78,6 +80,13 @@ class Placing(WithPresets):
             )
             self.problem(answer, 422, ".", pattern)
         self.assertEqual(self.state()["revision"], base)
+
+    def test_the_shot_is_written_as_text_once_for_all_cards(self) -> None:
+        keys = list(SHIPPED_BY_KEY)[:12]
+        self.client.post(f"{SHOT}/swatches", json={"presets": keys})
+        with patch("zittern.api.context.alone", side_effect=alone) as written:
+            made = self.client.post(f"{SHOT}/swatches", json={"presets": keys}).json()
+        self.assertEqual(([each["key"] for each in made], written.call_count), (keys, 1))
 
     def test_cards_are_drawn_on_the_shot_and_those_that_are_gone_left_out(self) -> None:
         made = self.client.post(f"{SHOT}/swatches", json={"presets": ["run", "own-gone", "small-boat", "run"]}).json()

@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from zittern.core.distortion import distorted, turn_back, undistorted
+from zittern.core.distortion import distorted, turn_back, undistorted, undistorted_along
 
 
 def radius(seen: float, k1: float, k2: float) -> float:
@@ -24,6 +24,23 @@ class Bending(unittest.TestCase):
     def test_looking_up_is_the_inverse_whatever_the_numbers(self) -> None:
         np.testing.assert_allclose(undistorted(distorted(self.places, self.k), self.k), self.places, atol=1e-10)
         np.testing.assert_allclose(distorted(undistorted(self.places, self.k), self.k), self.places, atol=1e-10)
+
+    def test_frames_that_share_their_coefficients_give_the_same_as_each_alone(self) -> None:
+        for k in ([-0.12, 0.02], [0.3, 0.0], [-0.2, 0.0], [0.0, -1.0], [-2.0, 8.0], [5.0, 40.0], [-0.3, 0.1]):
+            shared = np.tile([k], (20, 1))
+            for size in (0.05, 0.5, 1.0):
+                places = self.places[:20] * size
+                found = undistorted(distorted(places, shared), shared)
+                np.testing.assert_allclose(found, places, atol=1e-10, err_msg=f"{k} {size}")
+
+    def test_its_derivative_along_a_way_is_that_of_small_steps(self) -> None:
+        k, step = np.tile([[-0.12, 0.02]], (300, 1)), 1e-6
+        places, along = 0.3 * self.places, np.roll(self.places, 1, axis=1)
+        places[:, 0] = 0.0
+        found, moved = undistorted_along(places, along, k)
+        np.testing.assert_allclose(found, undistorted(places, k), atol=1e-12)
+        ahead, behind = (undistorted(places + sign * step * along, k) for sign in (1.0, -1.0))
+        np.testing.assert_allclose(moved, (ahead - behind) / (2.0 * step), atol=1e-4)
 
     def test_it_is_the_least_root_of_the_polynomial(self) -> None:
         for k1, k2 in ((-0.12, 0.0), (-0.3, 0.1), (0.25, 0.0), (0.1, -0.05), (2.0, 30.0)):

@@ -9,12 +9,11 @@ import numpy as np
 sys.setswitchinterval(1e-6)
 from zittern.core.numbers.interpolate import smooth_slopes
 from zittern.core.rig.rotations import quaternions
-from zittern.core.sources.take import Recording, Track
+from zittern.core.sources.take import without_drift
 turn = np.eye(3)[None]
-recording = Recording(pan=Track.of(np.sin(np.arange(400.0))))
 jobs = [
     lambda: smooth_slopes(np.arange(5.0), np.array([0.0, 1.0, 3.0, 2.0, 2.5]), False, False),
-    lambda: recording.without_drift("pan", 0.5),
+    lambda: without_drift(np.sin(np.arange(400.0)), 0.5, 24.0),
     lambda: quaternions(turn),
 ]
 faults, start = [], threading.Barrier(3 * len(jobs))

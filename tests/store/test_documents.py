@@ -1,6 +1,7 @@
 import re
 import unittest
 import zlib
+from unittest.mock import patch
 
 import numpy as np
 
@@ -71,6 +72,13 @@ class Cache(unittest.TestCase):
         small = Documents(most_bytes=1000)
         kept = small.get(packed[0])
         self.assertIs(small.get(packed[0]), kept)
+
+    def test_what_was_just_packed_is_not_inflated_to_be_remembered(self) -> None:
+        documents, shot = Documents(), shot_with()
+        packed = pack(shot)
+        with patch("zlib.decompressobj", side_effect=AssertionError("inflated")):
+            documents.put(packed, shot)
+            self.assertIs(documents.get(packed), shot)
 
     def test_many_keys_that_pack_well_count_by_what_they_hold(self) -> None:
         """Two thousand equal keys are a few packed kilobytes, and megabytes in memory."""

@@ -223,16 +223,59 @@ class Beside(WithPage):
         page.keyboard.press("ArrowLeft")
         expect(line).to_have_attribute("aria-valuenow", str(before - 2))
 
-    def test_a_blind_test_hides_the_names_and_tells_at_the_end(self) -> None:
-        page = self.page
+    # Whether A is the other variant, round by round: what the page would draw at random.
+    TURNED = (0, 1, 0, 1, 1)
+
+    def blind_test(self) -> None:
         self.beside()
-        page.get_by_role("button", name="Blind test").click()
+        self.page.evaluate(
+            "(drawn) => { crypto.getRandomValues = (into) => { into.set(drawn.slice(0, into.length)); return into; }; }",
+            self.TURNED,
+        )
+        self.page.get_by_role("button", name="Blind test").click()
+
+    def test_a_blind_test_shows_two_equal_pictures_and_nothing_that_names_them(self) -> None:
+        page = self.page
+        self.blind_test()
         for number in range(1, 6):
             expect(page.get_by_text(f"Round {number} of 5")).to_be_visible()
-            expect(page.locator("[data-side]").get_by_text("Stand to run")).to_have_count(0)
-            # Which of the two is B in this round.
-            better = page.locator("[data-side]").get_attribute("data-side") == "variant:variant-1"
-            page.get_by_role("button", name="B" if better else "A", exact=True).click()
-        expect(page.get_by_test_id("blind-result")).to_have_text("“Main” was better 0 times, “Stand to run” 5 times.Done")
-        page.get_by_role("button", name="Done").click()
+            expect(page.locator("[data-place][data-ready=yes]")).to_have_count(2)
+            boxes = [page.locator(f"[data-place={place}]").bounding_box() for place in "AB"]
+            assert boxes[0] is not None and boxes[1] is not None
+            self.assertAlmostEqual(boxes[0]["width"], boxes[1]["width"], delta=1.0)
+            self.assertEqual([boxes[0][each] for each in ("y", "height")], [boxes[1][each] for each in ("y", "height")])
+            body = page.locator("main").inner_text()
+            for word in ("Stand to run", "swing", "px", "blur", "typical", "peak"):
+                self.assertNotIn(word, body)
+            expect(page.get_by_label("Lanes")).to_have_count(0)
+            expect(page.locator("[data-testid=viewfinder], [data-testid=scribble]")).to_have_count(0)
+            page.keyboard.press("2")
+            page.keyboard.press("Delete")
+            page.get_by_role("button", name="No difference").click()
+        expect(page.get_by_test_id("blind-result")).to_contain_text("Stand to runpreferred 0 ×")
+        expect(page.get_by_test_id("blind-result")).to_contain_text("No difference5 ×")
+        expect(page.get_by_role("button", name="Use the preferred one")).to_have_count(0)
+        page.get_by_role("button", name="Close").click()
         expect(page.get_by_test_id("sides")).to_be_visible()
+
+    def test_the_preferred_one_of_a_blind_test_becomes_the_main_variant(self) -> None:
+        page = self.page
+        self.blind_test()
+        for number, turned in enumerate(self.TURNED, start=1):
+            expect(page.get_by_text(f"Round {number} of 5")).to_be_visible()
+            # Four times for the other, once for the shot.
+            page.get_by_role("button", name="A, left" if bool(turned) is (number != 2) else "B, right").click()
+        result = page.get_by_test_id("blind-result")
+        expect(result).to_contain_text("Mainpreferred 1 ×")
+        expect(result).to_contain_text("Stand to runpreferred 4 ×")
+        page.get_by_role("button", name="Use the preferred one").click()
+        expect(page.locator("button[aria-label='Variant: Stand to run']")).to_be_visible()
+        settled(page)
+        self.assertEqual(self.library().state(SHOT).document.main, "variant-1")
+
+    def test_an_edit_ends_a_blind_test(self) -> None:
+        self.edit(SHOT, {"type": "set_shot", "name": "Signal"})
+        self.blind_test()
+        expect(self.page.get_by_text("Round 1 of 5")).to_be_visible()
+        self.page.get_by_role("button", name="Undo").click()
+        expect(self.page.get_by_test_id("sides")).to_be_visible()

@@ -40,7 +40,7 @@ MOST_CPU_S = 30.0
 MOST_BYTES = 2**30
 # Cards that are kept, and arrays that they share: the path, dials.
 _SWATCHES = 600
-_SWATCH_BYTES = 8 * 2**20
+_SWATCH_BYTES = 64 * 2**20
 
 
 @dataclass
@@ -72,17 +72,22 @@ class Context:
         with self.busy:
             return sample(shot, frame, window, self.cache)
 
-    def swatch(self, shot: Shot, preset: Preset) -> Swatch:
-        """What a preset does on a shot; made once for as long as lens, length and path stay."""
-        key = (alone(shot).replace(lanes=(), name="Swatch").fingerprint, preset.fingerprint)
-        with self.swatch_lock:
-            found = self.swatches.get(key)
-        if found is None:
-            with self.busy:
-                found = swatch(shot, preset, self.swatch_cache)
+    def swatches_on(self, shot: Shot) -> Callable[[Preset], Swatch]:
+        """Return the function that draws presets on a shot; each is drawn once while lens, length and path stay."""
+        stage = alone(shot).replace(lanes=(), name="Swatch").fingerprint
+
+        def drawn(preset: Preset) -> Swatch:
+            key = (stage, preset.fingerprint)
             with self.swatch_lock:
-                self.swatches[key] = found
-        return found
+                found = self.swatches.get(key)
+            if found is None:
+                with self.busy:
+                    found = swatch(shot, preset, self.swatch_cache)
+                with self.swatch_lock:
+                    self.swatches[key] = found
+            return found
+
+        return drawn
 
     def corners(self, shot: Shot, clip: Clip) -> dict[str, Swatch]:
         """What each corner of a clip's blend does alone, by its id."""

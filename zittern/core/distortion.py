@@ -12,13 +12,17 @@ import numpy as np
 
 from zittern.core.units import Array
 
-__all__ = ["distorted", "turn_back", "undistorted"]
+__all__ = ["distorted", "turn_back", "undistorted", "undistorted_along"]
 
 # Where the picture never turns back, the way out is never shorter than this share of it: 1 - k1^2 / 4 k2 with
 # k2 = 9 k1^2 / 20.
 _LEAST_SHARE = 4.0 / 9.0
 _MOST_STEPS = 60
 _NEAR = 1e-13
+# Squared tangents below this are on the axis of the lens.
+_TINY = 1e-24
+# Rows of a table of the inverse, the part of the way to the turn that it covers, and the widest tangent in it.
+_TABLE, _SAFE, _WIDEST = 513, 0.9, 4.0
 
 
 def distorted(flat: Array, k: Array) -> Array:
@@ -55,28 +59,87 @@ def undistorted(seen: Array, k: Array) -> Array:
     """
     if not np.any(k):
         return seen
+    wanted = np.sqrt(seen[..., 0] ** 2 + seen[..., 1] ** 2)
+    radius = _from_table(wanted, k[:1]) if np.all(k == k[0]) else _solved(wanted, k)
+    return np.asarray(seen * (radius / np.where(wanted > 0.0, wanted, 1.0))[..., None])
+
+
+def undistorted_along(seen: Array, along: Array, k: Array) -> tuple[Array, Array]:
+    """What a pinhole shows where the lens shows it, and how that moves when the places move along directions.
+
+    Parameters
+    ----------
+    seen, along: (F, ..., 2) tangents, and directions of any length.
+    k: (F, 2) k1 and k2.
+
+    Returns
+    -------
+    (F, ..., 2) tangents, and (F, ..., 2) their derivative.
+    """
+    flat = undistorted(seen, k)
     k1, k2 = _beside(k, seen)
-    wanted = np.linalg.norm(seen, axis=-1)
-    edge = _beside(np.sqrt(turn_back(k))[:, None], seen)[0]
+    squared, wanted = np.sum(flat * flat, axis=-1), np.maximum(np.sum(seen * seen, axis=-1), _TINY)
+    share = np.sqrt(squared / wanted)
+    with np.errstate(divide="ignore"):
+        steeper = np.where(
+            squared < _beside(turn_back(k)[:, None], seen)[0], 1.0 / _slope(np.sqrt(squared), k1, k2), share
+        )
+    share = np.where(wanted > _TINY, share, 1.0)
+    outwards = (steeper - share) * np.sum(seen * along, axis=-1) / wanted
+    return flat, along * share[..., None] + seen * outwards[..., None]
+
+
+def _from_table(wanted: Array, k: Array) -> Array:
+    """The inverse for one pair of coefficients: a cubic through a table of it, and one of Newton's steps. k: (1, 2)."""
+    edge = float(np.sqrt(turn_back(k)[0]))
+    # Close to where the formula turns back no cubic follows it.
+    turn = _SAFE * edge * float(_share(np.square(edge), *k[0]))
+    far = min(float(np.max(wanted, initial=0.0)), turn, _WIDEST)
+    if not far > 0.0:
+        return _solved(wanted, k)
+    rows = np.linspace(0.0, far, _TABLE)
+    radius = _solved(rows[None], k)[0]
+    slope = (far / (_TABLE - 1)) / _slope(radius, *k[0])
+    rise = np.diff(radius)
+    square, cube = 3.0 * rise - 2.0 * slope[:-1] - slope[1:], slope[:-1] + slope[1:] - 2.0 * rise
+    place = np.minimum(wanted / far, 1.0) * (_TABLE - 1)
+    cell = np.minimum(place.astype(np.int64), _TABLE - 2)
+    x = place - cell
+    out = radius[cell] + x * (slope[cell] + x * (square[cell] + x * cube[cell]))
+    out -= (out * _share(out * out, *k[0]) - wanted) / _slope(out, *k[0])
+    beyond = wanted > far
+    if np.any(beyond):
+        out[beyond] = _solved(wanted[beyond][None], k)[0]
+    return np.asarray(out)
+
+
+def _solved(wanted: Array, k: Array) -> Array:
+    """The inverse in any place, step by step. (F, ...), (F, 2) -> (F, ...)."""
+    k1, k2 = _beside(k, wanted[..., None])
+    edge = _beside(np.sqrt(turn_back(k))[:, None], wanted[..., None])[0]
     high = np.minimum(np.broadcast_to(edge, wanted.shape), wanted / _LEAST_SHARE)
     low = np.zeros_like(wanted)
     radius = np.minimum(wanted, high)
     for _ in range(_MOST_STEPS):
-        squared = radius * radius
-        off = radius * _share(squared, k1, k2) - wanted
+        off = radius * _share(radius * radius, k1, k2) - wanted
         low, high = np.where(off < 0.0, radius, low), np.where(off < 0.0, high, radius)
-        slope = 1.0 + squared * (3.0 * k1 + 5.0 * squared * k2)
         # Newton's step, or the middle where that leaves the stretch in which it must be.
         with np.errstate(divide="ignore", invalid="ignore"):
-            after = radius - off / slope
+            after = radius - off / _slope(radius, k1, k2)
         after = np.where((after >= low) & (after <= high), after, 0.5 * (low + high))
         done = np.all(np.abs(after - radius) <= _NEAR * (1.0 + wanted))
         radius = after
         if done:
             break
-    beyond = wanted > edge * _share(edge * edge, k1, k2)
-    radius = np.where(beyond, wanted / _share(edge * edge, k1, k2), radius)
-    return np.asarray(seen * (radius / np.where(wanted > 0.0, wanted, 1.0))[..., None])
+    with np.errstate(invalid="ignore"):
+        beyond = wanted > edge * _share(edge * edge, k1, k2)
+    return np.where(beyond, wanted / _share(edge * edge, k1, k2), radius)
+
+
+def _slope(radius: Array, k1: Array, k2: Array) -> Array:
+    """Derivative of r (1 + k1 r^2 + k2 r^4)."""
+    squared = radius * radius
+    return np.asarray(1.0 + squared * (3.0 * k1 + 5.0 * squared * k2))
 
 
 def turn_back(k: Array) -> Array:

@@ -111,13 +111,16 @@ class Documents:
             found = self._kept.get(key)
         if found is not None:
             return found[0]
-        shot = unpack(packed)
-        self.put(packed, shot)
+        text = raw(packed)
+        shot = read_shot(text)
+        self._remember(key, shot, len(text))
         return shot
 
     def put(self, packed: bytes, shot: Shot) -> None:
-        """Remembers a document; a very large one alone."""
-        size = min(max(len(raw(packed)), _LEAST_BYTES), int(self._kept.maxsize))
-        key = digest_of(packed)
+        """Remembers a document that was just packed; a very large one alone."""
+        self._remember(digest_of(packed), shot, len(write_shot(shot)))
+
+    def _remember(self, key: str, shot: Shot, text_bytes: int) -> None:
+        size = min(max(text_bytes, _LEAST_BYTES), int(self._kept.maxsize))
         with self._lock:
             self._kept[key] = shot, size

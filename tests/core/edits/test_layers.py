@@ -1,9 +1,11 @@
 import unittest
+from unittest.mock import patch
 
 import numpy as np
 
 from tests.core.making import command, contribution, edited, layer, shot_with
 from zittern.core.axes import AXES
+from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.shot.shot import Shot, new_shot
 
@@ -69,6 +71,21 @@ class Stack(unittest.TestCase):
             ({"type": "new_seeds", "layers": ["sway", "fast"], "axes": ["pan"]}, "New seed of pan in 2 layers"),
         ):
             self.assertEqual(command(**fields).label(SHOT), label)
+
+    def test_many_at_once_build_the_shot_once(self) -> None:
+        many = [layer(f"many-{n}", seed=100 + n) for n in range(60)]
+        ids = [each.id for each in many]
+        for shot, fields in (
+            (SHOT, {"type": "paste_layers", "layers": [each.model_dump() for each in many]}),
+            (shot_with(*many), {"type": "duplicate_layers", "layers": ids}),
+            (shot_with(*many), {"type": "new_seeds", "layers": ids}),
+        ):
+            made = command(**fields)
+            with patch.object(Shot, "replace", autospec=True, side_effect=Shot.replace) as replaced:
+                changed = apply(shot, made)
+            self.assertLessEqual(replaced.call_count, 3, fields["type"])
+            found = self.ids(changed)
+            self.assertEqual(len(set(found)), len(found))
 
     def test_reorder(self) -> None:
         self.assertEqual(self.ids(edited(SHOT, {"type": "move_layer", "layer": "sway", "index": 9})), ["fast", "sway"])

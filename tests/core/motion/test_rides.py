@@ -1,13 +1,17 @@
 import unittest
+from unittest.mock import patch
 
 import numpy as np
 from scipy.spatial.transform import Rotation
 
 from tests.core.making import over, shot_with
+from zittern.core.doc import Doc
+from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.curves import Curve, Key
-from zittern.core.numbers.param import Number, fixed, keyed, on_curve
-from zittern.core.rig import rotations, transforms
+from zittern.core.numbers.param import Number, by_formula, fixed, keyed, on_curve
+from zittern.core.rig import rotations, transforms, turns
+from zittern.core.shot.dials import Dial
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot
@@ -99,3 +103,49 @@ class Riding(unittest.TestCase):
         np.testing.assert_allclose(
             poses(shot(SLED, mute=True), np.array([90.0])), poses(shot(None), np.array([1.0])), atol=1e-12
         )
+
+
+class Cached(unittest.TestCase):
+    """What rides accumulate is in the bounded cache, not on documents."""
+
+    def test_edits_of_a_long_shot_hold_no_arrays_on_documents_and_compute_the_ride_once(self) -> None:
+        cache, documents, made = Cache(), [], []
+        chained = turns.chained
+
+        def counted(steps: np.ndarray) -> np.ndarray:
+            made.append(len(steps))
+            return chained(steps)
+
+        with patch.object(turns, "chained", counted):
+            for edit in range(12):
+                document = shot(SLED).replace(last_frame=2000, name=f"Edit {edit}")
+                document = document.replace(mounts=(document.mounts[0].replace(roll_deg=fixed(0.1 * edit)),))
+                motion = evaluate(document, cache=cache)
+                documents.append(document)
+        self.assertEqual(len(made), 2, "one for places, one for turns")
+        self.assertLess(cache.bytes, 64 * 2**20)
+        for document in documents:
+            self.assertEqual(arrays_on(document), [])
+        fresh = evaluate(documents[-1])
+        np.testing.assert_allclose(motion.pose.position_m, fresh.pose.position_m, atol=1e-12)
+
+    def test_a_dial_that_its_weight_reads_counts(self) -> None:
+        cache = Cache()
+        ride = SLED.replace(position_weight=by_formula("hold", fixed(1.0)))
+        dials = [Dial(name="hold", least=0.0, most=1.0, value=fixed(value)) for value in (0.2, 1.0)]
+        for dial in dials:
+            document = shot_with(mounts=(MOUNT.replace(ride=ride),), last_frame=120, dials=(dial,))
+            found = evaluate(document, cache=cache).pose.position_m
+            np.testing.assert_array_equal(found, evaluate(document).pose.position_m)
+
+
+def arrays_on(doc: Doc) -> list[str]:
+    """Arrays cached on a document or its parts; those of a curve's own keys aside."""
+    found = []
+    for name, value in doc.__dict__.items():
+        for each in value.values() if isinstance(value, dict) else value if isinstance(value, tuple) else (value,):
+            if isinstance(each, np.ndarray):
+                found.append(f"{type(doc).__name__}.{name}")
+            elif isinstance(each, Doc) and not isinstance(each, Curve):
+                found += arrays_on(each)
+    return found

@@ -1,4 +1,5 @@
 import unittest
+from itertools import product
 
 import numpy as np
 from scipy.spatial.transform import Rotation
@@ -195,14 +196,14 @@ class Closed(unittest.TestCase):
         holed = np.ones((MASK_CELLS, MASK_CELLS), dtype=bool)
         holed[31, 31] = False
         swings = {"pan": 6.0, "tilt": 4.0, "roll": 8.0, "truck": 60.0, "dolly": 80.0, "zoom": 20.0, "shift_x": 6.0}
-        for seed in range(4):
-            shot = hung(layer(seed=seed, swings=swings), overscan_percent=10.0 * seed)
+        for seed, glass in product(range(4), (None, Glass(k1=fixed(-0.12), k2=fixed(0.02)))):
+            shot = hung(layer(seed=seed, swings=swings), overscan_percent=10.0 * seed, glass=glass)
             plate = shot.plates[0].replace(tilt_deg=fixed(-15.0 + 4.0 * seed), roll_deg=fixed(3.0 * seed))
             motion = evaluate(shot, np.arange(1.0, 49.0, 4.0))
             closed = uncovered_px(shot.replace(plates=(plate,)), motion)
             looked = uncovered_px(shot.replace(plates=(plate.replace(opaque=packed_mask(holed)),)), motion)
             self.assertGreater(closed.max(), 20.0)
-            np.testing.assert_allclose(closed, looked, atol=0.2, err_msg=str(seed))
+            np.testing.assert_allclose(closed, looked, atol=0.2, err_msg=f"{seed} {glass}")
 
     def test_behind_the_lens_it_covers_nothing(self) -> None:
         shot = hung()

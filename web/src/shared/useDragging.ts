@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 
 /** A pointer that holds something. */
 export type Held<T> = {
-  /** What it holds: what `bind` was given. */
+  /** What it holds: what `bind` was given when it was pressed, even if the page has drawn it elsewhere since. */
   what: T;
   /** Where the pointer is on the page, and how far it has come since it was pressed. */
   x: number;
@@ -73,17 +73,19 @@ export function useDraggingOn(element: Element | null, hands: Hands<void>, enabl
 }
 
 function useHolding<T>(hands: Hands<T>): (state: State) => void {
-  const holding = useRef<{ moved: boolean; giveUp: () => void } | null>(null);
+  const holding = useRef<{ what: T; moved: boolean; giveUp: () => void } | null>(null);
   const latest = useRef(hands);
   latest.current = hands;
   const handle = (state: State): void => {
     const held = heldBy<T>(state);
     if (state.first) {
-      holding.current = hands.press?.(held) === false ? null : { moved: false, giveUp: state.cancel };
+      const leave = hands.press?.(held) === false;
+      holding.current = leave ? null : { what: held.what, moved: false, giveUp: state.cancel };
       if (holding.current) state.event.stopPropagation();
     }
     const now = holding.current;
     if (!now) return;
+    held.what = now.what;
     now.moved ||= Math.hypot(held.dx, held.dy) >= DRAG_STARTS_PX;
     if (!state.last) {
       if (now.moved) hands.move(held);

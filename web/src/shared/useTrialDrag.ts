@@ -16,24 +16,30 @@ type Trial<T, L> = {
   dropped?: (live: L, what: T) => void;
 };
 
-/** Dragging something of the shot: what it has come to is tried on while it is held, and kept when it is let go. */
+/** Dragging something of the shot: what it has come to is tried on while it is held, and kept when it is let go. `live` and `command` keep
+ * seeing the page as it was at the press. */
 export function useTrialDrag<T, L>(trial: Trial<T, L>, enabled = true) {
   const [live, setLive] = useState<{ what: T; value: L } | null>(null);
   const now = useRef<{ what: T; value: L } | null>(null);
+  /** As it was at the press: values that a preview changes must not be added to the pointer's way once more. */
+  const pressed = useRef(trial);
   const show = (next: { what: T; value: L } | null) => {
     now.current = next;
     setLive(next);
   };
   const bind = useDragging<T>(
     {
-      press: trial.press,
+      press: (held) => {
+        pressed.current = trial;
+        return trial.press?.(held);
+      },
       tap: trial.tap,
       move: (held) => {
-        const value = trial.live(held);
+        const value = pressed.current.live(held);
         if (JSON.stringify(value) === JSON.stringify(now.current?.value ?? null)) return;
         show(value === null ? null : { what: held.what, value });
         if (value === null) cancelPreview();
-        else preview(trial.command(value, held.what));
+        else preview(pressed.current.command(value, held.what));
       },
       drop: () => {
         const last = now.current;
@@ -42,13 +48,13 @@ export function useTrialDrag<T, L>(trial: Trial<T, L>, enabled = true) {
           return;
         }
         // What is shown stays until it is kept, unless something else is held by then.
-        void commit(trial.kept?.() ?? trial.command(last.value, last.what)).finally(
+        void commit(pressed.current.kept?.() ?? pressed.current.command(last.value, last.what)).finally(
           () => now.current === last && show(null),
         );
-        trial.dropped?.(last.value, last.what);
+        pressed.current.dropped?.(last.value, last.what);
       },
       cancel: () => {
-        trial.kept?.();
+        pressed.current.kept?.();
         show(null);
         cancelPreview();
       },

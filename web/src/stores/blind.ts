@@ -1,17 +1,22 @@
-/** A blind test between the shot and what stands beside it: which is which is hidden until the end. */
+/** A blind test between the shot and another motion: which is which is hidden until the end. */
 import { createStore } from "zustand/vanilla";
-import { whenOpened } from "./openShot";
+import { openShot, whenOpened } from "./openShot";
+import { view } from "./view";
 
 export const ROUNDS = 5;
 /** The shot as it is shown. */
 export const OWN = "own";
 
 export type Blind = {
-  /** What is compared, by key. */
+  /** Keys of the two motions. */
   pair: [string, string];
+  /** Their names, as they were at the start. */
+  names: [string, string];
+  /** Variants that they are; null for anything else. */
+  variants: [string | null, string | null];
   /** Whether A is the second of the pair, round by round. */
   turned: boolean[];
-  /** What was better in each round that is over; nothing where they were alike. */
+  /** Key that was better in each finished round; null for no difference. */
   votes: (string | null)[];
 };
 
@@ -19,17 +24,26 @@ export const blind = createStore<{ test: Blind | null }>(() => ({ test: null }))
 
 whenOpened(endBlind);
 
-/** Begins one: the order is drawn anew for each round. */
-export function startBlind(other: string): void {
+/** Begins one, with a random order in each round. An edit or another variant ends it: the pictures would be others. */
+export function startBlind(test: Pick<Blind, "pair" | "names" | "variants">): void {
   const turned = Array.from(crypto.getRandomValues(new Uint8Array(ROUNDS)), (byte) => byte % 2 === 1);
-  blind.setState({ test: { pair: [OWN, other], turned, votes: [] } });
+  view.setState({ bare: false, bypass: false });
+  blind.setState({ test: { ...test, turned, votes: [] } });
 }
+
+openShot.subscribe(({ state }, before) => {
+  const test = blind.getState().test;
+  if (!test || !isRunning(test)) return;
+  if (state?.revision !== before.state?.revision || state?.variant !== before.state?.variant) endBlind();
+});
 
 export function endBlind(): void {
   blind.setState({ test: null });
 }
 
-/** What A and B are in the round that is on. */
+export const isRunning = ({ votes }: Blind): boolean => votes.length < ROUNDS;
+
+/** What A and B are in the present round. */
 export function pairNow({ pair: [one, other], turned, votes }: Blind): { a: string; b: string } {
   return turned[votes.length] ? { a: other, b: one } : { a: one, b: other };
 }
@@ -37,12 +51,12 @@ export function pairNow({ pair: [one, other], turned, votes }: Blind): { a: stri
 /** Ends a round. */
 export function vote(better: "a" | "b" | null): void {
   blind.setState(({ test }) => {
-    if (!test || test.votes.length >= ROUNDS) return {};
+    if (!test || !isRunning(test)) return {};
     return { test: { ...test, votes: [...test.votes, better && pairNow(test)[better]] } };
   });
 }
 
-/** How often each of the pair was better. */
+/** Number of rounds that each of the pair won. */
 export function counted({ pair: [one, other], votes }: Blind): [number, number] {
   return [votes.filter((each) => each === one).length, votes.filter((each) => each === other).length];
 }

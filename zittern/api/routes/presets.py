@@ -129,12 +129,12 @@ def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=
 @router.post("/shots/{shot}/swatches")
 def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx, seen: Seen) -> list[SwatchOut]:
     """How presets move a shot, with its lens and length; those that are gone or cannot be read are left out."""
-    document = seen.document(shot)
+    draw = ctx.swatches_on(seen.document(shot))
     made = []
     for key in dict.fromkeys(body.presets):
         preset = _readable(ctx, key)
         if preset is not None:
-            made.append(SwatchOut.of(key, ctx.swatch(document, preset)))
+            made.append(SwatchOut.of(key, draw(preset)))
     return made
 
 

@@ -10,13 +10,13 @@ from zittern.core import streams
 from zittern.core.axes import AXES, ROTATIONS, Axis
 from zittern.core.doc import Doc
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.parts import change_layer, find_clip, find_layer, with_clip
+from zittern.core.edits.parts import change_layer, find_clip, find_layer, replace_layers, with_clip
 from zittern.core.edits.titles import layers_title, named
 from zittern.core.feel import handheld, lens_factor
 from zittern.core.presets.responding import responding
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.ids import free_id, free_name, names_in
+from zittern.core.shot.ids import counted_on, free_id, free_name, names_in
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer, Span
 from zittern.core.shot.seeds import drawn, reseeded
@@ -99,15 +99,14 @@ class PasteLayers(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """A target mount that this shot does not have falls back to the lens end."""
-        known = {mount.id for mount in shot.mounts}
+        known, taken = {mount.id for mount in shot.mounts}, names_in(shot)
+        pasted = []
         for layer in self.layers:
+            free = counted_on(layer.source.kind, taken)
+            taken.add(free)
             target = layer.target if layer.target in known else None
-            shot = _on_top(
-                shot,
-                self.clip,
-                (layer.replace(id=free_id(shot, layer.source.kind), target=target, from_preset=None, corner=None),),
-            )
-        return shot
+            pasted.append(layer.replace(id=free, target=target, from_preset=None, corner=None))
+        return _on_top(shot, self.clip, tuple(pasted))
 
     def label(self, shot: Shot) -> str:
         """`Paste “Slow sway”`, `Paste 3 layers`."""
@@ -151,17 +150,16 @@ class DuplicateLayers(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Each copy stands above its original."""
-        for layer_id in self.layers:
-            clip, layer = find_layer(shot, layer_id)
-            copy = layer.replace(
-                id=free_id(shot, layer.source.kind), name=f"{layer.name[:110]} copy", solo=False, from_preset=None
-            )
-            if not self.keep_seed:
-                shot, (seed,) = drawn(shot, 1)
-                clip, copy = find_clip(shot, clip.id), reseeded(copy, seed)
-            at = clip.layers.index(layer) + 1
-            shot = _with_layers(shot, clip, (*clip.layers[:at], copy, *clip.layers[at:]))
-        return shot
+        ids = tuple(dict.fromkeys(self.layers))
+        taken, instead = names_in(shot), {}
+        originals = [find_layer(shot, layer_id)[1] for layer_id in ids]
+        shot, seeds = (shot, (None,) * len(ids)) if self.keep_seed else drawn(shot, len(ids))
+        for layer, seed in zip(originals, seeds, strict=True):
+            free = counted_on(layer.source.kind, taken)
+            taken.add(free)
+            copy = layer.replace(id=free, name=f"{layer.name[:110]} copy", solo=False, from_preset=None)
+            instead[layer.id] = (layer, copy if seed is None else reseeded(copy, seed))
+        return replace_layers(shot, instead)
 
     def label(self, shot: Shot) -> str:
         """`Duplicate “Slow sway”`, `Duplicate 3 layers`."""
@@ -196,15 +194,13 @@ class NewSeeds(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Locked axes keep theirs when axes are named."""
-        for layer_id in self.layers:
-            if self.axes is None:
-                shot, (seed,) = drawn(shot, 1)
-                shot = change_layer(shot, layer_id, lambda layer, s=seed: reseeded(layer, s))  # type: ignore[misc]
-            else:
-                shot = change_layer(
-                    shot, layer_id, lambda layer: layer.replace(axes=_reseeded(layer.axes, self.axes or ()))
-                )
-        return shot
+        layers = [find_layer(shot, layer_id)[1] for layer_id in dict.fromkeys(self.layers)]
+        if self.axes is not None:
+            changed = [layer.replace(axes=_reseeded(layer.axes, self.axes)) for layer in layers]
+        else:
+            shot, seeds = drawn(shot, len(layers))
+            changed = [reseeded(layer, seed) for layer, seed in zip(layers, seeds, strict=True)]
+        return replace_layers(shot, {layer.id: (layer,) for layer in changed})
 
     def label(self, shot: Shot) -> str:
         """`New seed of pan in “Slow sway”`."""

@@ -8,10 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from threading import Lock
 
 import numpy as np
-from cachetools import LRUCache, cached
 
 from zittern.core import pad
 from zittern.core.motion.evaluation import Part, Read, hash_of
@@ -49,17 +47,12 @@ def shares(blend: Blend, scope: Scope) -> Array:
     -------
     (F, N).
     """
-    return _shares_known(blend, scope) if looks_at_frames_only(blend) else _shares(blend, scope)
 
+    def make() -> Array:
+        return pad.shares(len(blend.corners), place(blend, scope))
 
-def _shares(blend: Blend, scope: Scope) -> Array:
-    return pad.shares(len(blend.corners), place(blend, scope))
-
-
-# Several numbers of one evaluation are worked out at the same frames.
-_shares_known = cached(
-    LRUCache(8), key=lambda blend, scope: (blend.motion_key, scope.fps.value, hash_of(scope.frames)), lock=Lock()
-)(_shares)
+    # Several numbers of one evaluation are sampled at the same frames.
+    return scope.table("corners", (blend, hash_of(scope.frames)), make) if looks_at_frames_only(blend) else make()
 
 
 @dataclass(frozen=True, slots=True)

@@ -136,8 +136,7 @@ def evaluate(
     """
     frames = frame_grid(shot.first_frame, shot.last_frame) if frames is None else np.asarray(frames, dtype=np.float64)
     check_cost(shot, len(frames))
-    run = Evaluation(shot, frames, cache if cache is not None else Cache())
-    run.tables = run.tables if tables is None else tables
+    run = Evaluation(shot, frames, cache if cache is not None else Cache(), tables)
     facts.with_facts(run)
     bare = _bare(run)
     layers, silent = mixing.contributions(run)

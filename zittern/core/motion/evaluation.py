@@ -10,12 +10,12 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, TypeVar, cast
 
 from zittern.core.doc import Doc, digest
 from zittern.core.motion.cache import Cache
-from zittern.core.numbers.scope import Scope
+from zittern.core.numbers.scope import Scope, Tables
 from zittern.core.shot.layers import Spanned
 from zittern.core.shot.reads import by_axis, looks_at_frames_only, reads_of, spanned
 from zittern.core.shot.shot import Shot
@@ -57,9 +57,9 @@ class Evaluation:
     shot: Shot
     frames: Array
     cache: Cache
+    tables: Cache | None = None
     scope: Scope = field(init=False)
     span: tuple[float, float] = field(init=False)
-    tables: Cache = field(init=False)
     # What every key has: frame rate and range.
     _shared: tuple[float, ...] = field(init=False)
     _grid: str = field(init=False)
@@ -68,12 +68,11 @@ class Evaluation:
     _made: dict[tuple[str, int], tuple[Doc, object]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        self.scope = self.shot.scope(self.frames)
-        self.tables = self.cache
         self.span = (float(self.shot.first_frame), float(self.shot.last_frame))
         self._grid = hash_of(self.frames)
         self._shared = (self.shot.fps.num, self.shot.fps.den, *self.span)
         self.prints |= dial_prints(self.shot)
+        self.scope = replace(self.shot.scope(self.frames), tables=self._memoized())
 
     def over(self, frames: Array, cache: Cache) -> Evaluation:
         """The same shot at other frames, with what this one knows of the path.
@@ -86,8 +85,7 @@ class Evaluation:
         -------
         An evaluation.
         """
-        out = Evaluation(self.shot, frames, cache)
-        out.tables = self.tables
+        out = Evaluation(self.shot, frames, cache, self.tables or self.cache)
         out.scope, out.prints, out.facts = self.scope.over(frames), dict(self.prints), self.facts
         return out
 
@@ -108,7 +106,20 @@ class Evaluation:
         -------
         (N, ...).
         """
-        return self.tables.get((stage, *self._shared, *map(self.key_of, parts)), compute)
+        return (self.tables or self.cache).get((stage, *self._shared, *map(self.key_of, parts)), compute)
+
+    def _memoized(self) -> Tables:
+        """The `tables` of the scope: for stages that know scopes only. Their documents read nothing but dials. It does
+        not refer to the evaluation.
+        """
+        cache, shared, prints = self.tables or self.cache, self._shared, dict(self.prints)
+
+        def key_of(part: object) -> object:
+            return (
+                (part.motion_key, *(prints[name] for name in sorted(reads_of(part)))) if isinstance(part, Doc) else part
+            )
+
+        return lambda stage, parts, make: cache.get((stage, *shared, *map(key_of, parts)), make)
 
     def lookup(self, stage: str, parts: Iterable[Part]) -> Callable[[Array, Callable[[], Array]], Array]:
         """Arrays of a stage at any frames: (frames (F,), compute) -> (F, ...). It does not hold on to the

@@ -44,17 +44,16 @@ def _carried(shot: Shot, ride: Ride, scope: Scope) -> Array:
 
 
 def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
-    """What has come together at each point of a grid from the shot's first frame on. Kept with the shot: its dials
-    count too.
-    """
-    kept: dict[str, tuple[Array, Array]] = shot.__dict__.setdefault("_rides", {})
-    if ride.fingerprint not in kept:
-        grid = grid_of(shot, 0.0).near
+    """Accumulated motion at each point of a grid from the shot's first frame on. (G,), (G, 3, 7)."""
+    grid = grid_of(shot, 0.0).near
+
+    def make() -> Array:
         steps = _steps(ride, scope.over(grid[:-1]), scope.over(grid[1:]))
         place, stand = np.tile(np.eye(4), (len(grid), 1, 1)), np.tile(np.eye(3), (len(grid), 1, 1))
         place[1:, :3], stand[1:] = steps[:, :, :4], steps[:, :, 4:]
-        kept[ride.fingerprint] = grid, np.concatenate([turns.chained(place)[:, :3], turns.chained(stand)], axis=2)
-    return kept[ride.fingerprint]
+        return np.concatenate([turns.chained(place)[:, :3], turns.chained(stand)], axis=2)
+
+    return grid, scope.table("ride", (ride,), make)
 
 
 def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:

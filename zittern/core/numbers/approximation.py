@@ -15,7 +15,7 @@ import numpy as np
 from zittern.core import budget
 from zittern.core.errors import DocumentError
 from zittern.core.numbers.curves import MOST_FRAME, MOST_KEYS, Curve, Key
-from zittern.core.numbers.param import Fixed, Keyed, fixed, on_curve
+from zittern.core.numbers.param import Number, fixed, on_curve
 from zittern.core.units import Array, BoolArray
 
 __all__ = ["TOLERANCE", "approximated"]
@@ -63,7 +63,7 @@ _FIELDS = ("start", "stop", "ends", "inner", "error")
 
 def approximated(
     function: Callable[[Array], Array], breaks: Array, reach: tuple[float, float], limits: tuple[float, float]
-) -> Fixed | Keyed:
+) -> Number:
     """Return a number that follows a function over a range of frames, also between frames.
 
     Raises DocumentError when that takes more keys than a curve may have.

@@ -13,7 +13,10 @@ from zittern.core.formula.tree import AXIS_NAME
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
-__all__ = ["Scope"]
+__all__ = ["Scope", "Tables"]
+
+# (stage, parts, make) -> array.
+Tables = Callable[[str, tuple[object, ...], Callable[[], Array]], Array]
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,7 +24,8 @@ class Scope:
     """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through.
     later_frames: by how much the clock that it looks at is behind the shot's. axis: 1 + index of the axis that the
     number is for, 0 for none. values: by name, each giving its value at any frames, (F,) -> (F,); whoever makes a scope
-    puts there what exists at that stage. A number says by `reads` which of them it needs.
+    puts there what exists at that stage. A number says by `reads` which of them it needs. tables: memoizes an array of
+    the whole shot in the cache of the evaluation; missing outside an evaluation.
     """
 
     frames: Array
@@ -31,6 +35,7 @@ class Scope:
     later_frames: float = 0.0
     axis: int = 0
     values: Mapping[str, Callable[[Array], Array]] = field(default_factory=dict)
+    tables: Tables | None = field(default=None, compare=False, repr=False)
     # What was worked out for just this scope: every formula asks for its time.
     _made: dict[str, Array] = field(init=False, compare=False, default_factory=dict)
 
@@ -69,6 +74,19 @@ class Scope:
         if name in _OWN:
             return _OWN[name](self)
         return self.values[name](self.frames)
+
+    def table(self, stage: str, parts: tuple[object, ...], make: Callable[[], Array]) -> Array:
+        """Return an array of the whole shot, from the cache where there is one; read-only.
+
+        Parameters
+        ----------
+        parts: all that the array is computed from: documents and plain values.
+
+        Returns
+        -------
+        (N, ...), of any shape.
+        """
+        return make() if self.tables is None else self.tables(stage, parts, make)
 
     def with_clock(self, span: tuple[float, float], later_frames: float = 0.0) -> Scope:
         """The same, with progress through another span and on another clock."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core import budget
+from zittern.core.distortion import undistorted_along
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.motion.move import bare_poses
@@ -27,6 +28,8 @@ _STEPS, _HALVINGS = 27, 15
 # Frames that are looked at together.
 _PART_FRAMES = 512
 _FEW_STEPS, _FEW_HALVINGS = 12, 5
+# Lines that follow a bent way: up to so many, until the entry stays.
+_LINES, _STAYS_PX = 6, 1e-3
 # Less of a line than this nobody sees.
 _LEAST_PX = 0.05
 # Along the picture, and along a plate: what the last digits make of nothing.
@@ -138,32 +141,109 @@ def _gaps_px(
     out = np.broadcast_to(far, (len(scope.frames), len(far)))
     # What is straight in the picture is straight on a plate only where nothing bends it.
     bent = bool(np.any(pose.distortion))
-    plain = [plate for plate in plates if plate.shape == "flat" and plate.mask is None and not bent]
+    plain = [plate for plate in plates if plate.shape == "flat" and plate.mask is None]
     for plate in plain:
-        out = np.minimum(out, _entries_px(shot, pose, scope, plate, flat, along))
+        entries = _bent_entries_px if bent else _entries_px
+        out = np.minimum(out, entries(shot, pose, scope, plate, flat, along, far))
     if len(plain) < len(plates):
         out = np.minimum(out, _looked_for_px(shot, plates, pose, scope, flat, along, far, fine))
     return np.asarray(out.reshape(len(scope.frames), 4, -1))
 
 
-def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array) -> Array:
+def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array) -> Array:
     """Where a flat plate begins along ways in the picture, infinite where it is not met: in closed form.
-
-    A ray through p + t w is d + t e in the plate's own frame, from o. It meets the plate's plane where q = -s d_z is
-    positive, s the sign of o_z, at u = s (o_z d_x - o_x d_z) / q; |u| <= half the width and the same of v are linear in
-    t, so each says from where on, or up to where, it holds.
 
     Returns
     -------
     (F, N) pixels along each way.
     """
-    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
+    f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px)[:, None, None]
+    start = (places - shift_px(shot, pose)[:, None, :]) / f_px
+    return _entries(pose, scope, plate, start, np.broadcast_to(ways / f_px, start.shape))
+
+
+def _bent_entries_px(
+    shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array
+) -> Array:
+    """The same through a lens that distorts. Distortion bends the way, so the entry is looked for along the line that
+    follows the way at the last guess, from its start on, until it stays; where that does not happen, by looking.
+
+    Returns
+    -------
+    (F, N) pixels along each way.
+    """
+    at = ~covered(shot, (plate,), pose, scope, places)
+    out = np.zeros(at.shape)
+    rows, columns = np.flatnonzero(at.any(axis=1)), np.flatnonzero(at.any(axis=0))
+    if not rows.size:
+        return out
+    some, here = pose.rows_at(rows), scope.over(scope.frames[rows])
+    start, way, end = places[columns], ways[columns], far[columns]
+    f_px = focal_px(some.focal_mm, shot.sensor_mm, shot.picture.width_px)[:, None, None]
+    shift, guess = shift_px(shot, some)[:, None, :], np.zeros((len(rows), len(columns)))
+    for _ in range(_LINES):
+        there = (start - shift + guess[..., None] * way) / f_px
+        seen, along = undistorted_along(there, np.broadcast_to(way / f_px, there.shape), some.distortion)
+        entry = _entries(some, here, plate, seen - guess[..., None] * along, along)
+        before, guess = guess, np.clip(np.where(np.isfinite(entry), entry, 0.5 * end), 0.0, end)
+        stays = np.isfinite(entry) & (np.abs(guess - before) < _STAYS_PX) & (entry <= end)
+        if np.all(stays | ~at[np.ix_(rows, columns)]):
+            break
+    else:
+        guess = np.where(stays, guess, _seldom_met_px(shot, plate, some, here, start, way, end, ~stays))
+    out[np.ix_(rows, columns)] = np.where(at[np.ix_(rows, columns)], guess, 0.0)
+    return out
+
+
+def _seldom_met_px(
+    shot: Shot, plate: Plate, pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, which: BoolArray
+) -> Array:
+    """Where a plate begins along ways that mostly do not meet it: the whole way, unless a few places on it are covered.
+
+    Parameters
+    ----------
+    which: (F, N) the ways that count.
+
+    Returns
+    -------
+    (F, N) pixels.
+    """
+    out = np.broadcast_to(far, which.shape).copy()
+    rows, columns = np.flatnonzero(which.any(axis=1)), np.flatnonzero(which.any(axis=0))
+    tried = (
+        places[columns, None, :] + np.linspace(0.0, 1.0, _FEW_STEPS)[:, None] * (far[:, None] * ways)[columns, None, :]
+    )
+    at = scope.over(scope.frames[rows])
+    seen = covered(shot, (plate,), pose.rows_at(rows), at, tried.reshape(-1, 2))
+    met = seen.reshape(len(rows), len(columns), -1).any(axis=2) & which[np.ix_(rows, columns)]
+    rows, columns = rows[met.any(axis=1)], columns[met.any(axis=0)]
+    if rows.size:
+        at = scope.over(scope.frames[rows])
+        inwards = places[columns], ways[columns], far[columns]
+        out[np.ix_(rows, columns)] = _looked_for_px(shot, (plate,), pose.rows_at(rows), at, *inwards, True)
+    return out
+
+
+def _entries(pose: Pose, scope: Scope, plate: Plate, start: Array, along: Array) -> Array:
+    """Where a flat plate begins along lines of tangents, infinite where it is not met.
+
+    A ray through p + t w is d + t e in the plate's own frame, from o. It meets the plate's plane where q = -s d_z is
+    positive, s the sign of o_z, at u = s (o_z d_x - o_x d_z) / q; |u| <= half the width and the same of v are linear in
+    t, so each gives a range of t.
+
+    Parameters
+    ----------
+    start, along: (F, N, 2) tangents, and tangents per step of t.
+
+    Returns
+    -------
+    (F, N) smallest t from 0 on.
+    """
     turn = np.swapaxes(rotations.matrices(plate.angles_deg(scope)), 1, 2)
     lens = turn @ rotations.matrices(pose.angles_deg)
     o = np.einsum("fij,fj->fi", turn, pose.position_m - plate.position_m(scope))
-    start = (places - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None]
     d = turned(lens[:, :, :2], start) - lens[:, None, :, 2]
-    e = turned(lens[:, :, :2], ways / f_px[:, None, None])
+    e = turned(lens[:, :, :2], along)
     s = np.where(o[:, 2] >= 0.0, 1.0, -1.0)[:, None]
     low, high = np.zeros(d.shape[:2]), np.full(d.shape[:2], np.inf)
 

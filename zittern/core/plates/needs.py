@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -12,6 +12,7 @@ from zittern.core.edits.plates import MovePath, MovePlate, SizePlate
 from zittern.core.edits.values import ScaleSwings
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, Pose, evaluate
+from zittern.core.motion.evaluation import dial_prints, hash_of
 from zittern.core.motion.mixing import active
 from zittern.core.plates.border import SIDES, border_px, rays_through
 from zittern.core.plates.coverage import A_SIDE, counting, covered, uncovered_px
@@ -19,7 +20,7 @@ from zittern.core.plates.surface import along_m
 from zittern.core.rig import rotations
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
-from zittern.core.units import Array
+from zittern.core.units import Array, IntArray
 
 __all__ = ["Filling", "Need", "calmed", "filling", "frames_between", "needs"]
 
@@ -59,7 +60,10 @@ class Filling:
 def filling(shot: Shot, cache: Cache | None = None) -> Filling:
     """How full the frame is in a shot, between its whole frames too."""
     motion = evaluate(shot, frames_between(shot), cache)
-    bare = uncovered_px(shot, motion)
+    if cache is None:
+        bare = uncovered_px(shot, motion)
+    else:
+        bare = cache.get(("bare edges", *_edge_parts(shot, motion)), lambda: uncovered_px(shot, motion))
     most = bare.max(axis=1)
     worst, rows = int(np.argmax(most)), np.flatnonzero(most > 0.0)
     stretch = (motion.frames[rows[0]], motion.frames[rows[-1]]) if rows.size else (motion.frames[0], motion.frames[0])
@@ -70,6 +74,16 @@ def filling(shot: Shot, cache: Cache | None = None) -> Filling:
         (float(stretch[0]), float(stretch[1])),
         needs(shot, motion, cache) if rows.size else (),
     )
+
+
+def _edge_parts(shot: Shot, motion: Motion) -> Iterator[object]:
+    """Yield all that the bare edges of a shot are computed from: the lens as it is, the picture and the plates."""
+    yield shot.sensor_mm
+    yield shot.picture.width_px, shot.picture.height_px
+    yield from (hash_of(part) for part in (motion.frames, *motion.pose.parts))
+    for plate in shot.plates:
+        yield plate.motion_key
+    yield shot.fps.value, shot.first_frame, *dial_prints(shot).values()
 
 
 def frames_between(shot: Shot) -> Array:
@@ -186,17 +200,24 @@ def _moved(shot: Shot, plate: Plate, at_m: Array) -> Need | None:
 
 
 def _punch_in(shot: Shot, plates: tuple[Plate, ...], pose: Pose, frames: Array, places: Array) -> Need | None:
-    scope = shot.scope(frames)
+    left = np.arange(len(frames))
 
-    def fills(times: float) -> bool:
-        return bool(covered(shot, plates, pose, scope, places, times).all())
+    def bare(times: float) -> IntArray:
+        """Rows of `left` that are not filled."""
+        at = shot.scope(frames[left])
+        return np.flatnonzero(~covered(shot, plates, pose.rows_at(left), at, places, times).all(axis=1))
 
-    if not fills(_MOST_PUNCH_IN):
+    if bare(_MOST_PUNCH_IN).size:
         return None
     low, high = 1.0, _MOST_PUNCH_IN
     for _ in range(_HALVINGS):
         middle = 0.5 * (low + high)
-        low, high = (low, middle) if fills(middle) else (middle, high)
+        rows = bare(middle)
+        if rows.size:
+            # A frame that is filled by a shorter lens stays filled by a longer one.
+            low, left = middle, left[rows]
+        else:
+            high = middle
     times = high * (1.0 + _AMPLE)
     return Need("punch-in", times, f"a lens {(times - 1.0) * 100.0:.1f} % longer", ScaleFocal(times=times))
 

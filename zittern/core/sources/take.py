@@ -12,7 +12,7 @@ from __future__ import annotations
 import base64
 import binascii
 from functools import cached_property
-from typing import Annotated, Any, ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -24,10 +24,11 @@ from zittern.core.later import scipy_part
 from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
+from zittern.core.numbers.scope import Scope
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 
-__all__ = ["MOST_SAMPLES", "Recording", "Take", "Track"]
+__all__ = ["MOST_SAMPLES", "Recording", "Take", "Track", "without_drift"]
 
 MOST_SAMPLES = 20_000
 # Samples are kept as whole numbers of 16 bits, each so many of these steps from 0.
@@ -35,8 +36,6 @@ _STEPS = 32_767
 _ORDER = 2
 # A filter needs some samples to work on; what is shorter has no drift.
 _LEAST_FILTERED = 32
-# Cleaned tracks that are kept: as many as are dragged through in a moment.
-_MOST_KEPT = 28
 
 
 class Track(Doc):
@@ -116,20 +115,6 @@ class Recording(Doc):
         count = max((len(getattr(self, axis).samples) for axis in self.axes), default=1)
         return (count - 1) / self.rate_hz
 
-    def without_drift(self, axis: Axis, below_hz: float) -> Array:
-        """Samples of an axis without what is slower than a rate; with 0, without their mean.
-
-        Returns
-        -------
-        (N,).
-        """
-        known: dict[Any, Array] = self.__dict__.setdefault("_clean", {})
-        if (axis, below_hz) not in known:
-            if len(known) >= _MOST_KEPT:
-                known.clear()
-            known[axis, below_hz] = _cleaned(getattr(self, axis).samples, below_hz, self.rate_hz)
-        return known[axis, below_hz]
-
 
 class Take(SourceDoc):
     """gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s:
@@ -166,9 +151,18 @@ class Take(SourceDoc):
         fade = min(self.fade_s, 0.5 * length)
         at = inputs.phase(fixed(1.0)) + self.offset_s
         gain = self.gain.sample(inputs.scope)
-        tracks = [self.recording.without_drift(axis, self.drift_hz) for axis in inputs.axes]
+        tracks = [self._without_drift(axis, inputs.scope) for axis in inputs.axes]
         columns = [self._played(track, at[:, n], length, fade) for n, track in enumerate(tracks)]
         return np.stack(columns, axis=1) * gain[:, None]
+
+    def _without_drift(self, axis: Axis, scope: Scope) -> Array:
+        """Samples of an axis without motion below `drift_hz`; with 0, without their mean. (N,)."""
+        recording, below_hz = self.recording, self.drift_hz
+        return scope.table(
+            "take",
+            (recording, axis, below_hz),
+            lambda: without_drift(getattr(recording, axis).samples, below_hz, recording.rate_hz),
+        )
 
     def _played(self, samples: Array, at: Array, length: float, fade: float) -> Array:
         rate = self.recording.rate_hz
@@ -193,7 +187,17 @@ def _between(samples: Array, place: Array) -> Array:
     return catmull_rom([samples[np.clip(i + k, 0, last)] for k in (-1, 0, 1, 2)], place - i)
 
 
-def _cleaned(samples: Array, below_hz: float, rate_hz: float) -> Array:
+def without_drift(samples: Array, below_hz: float, rate_hz: float) -> Array:
+    """Return samples without motion below a frequency; with 0, without their mean.
+
+    Parameters
+    ----------
+    samples: (N,).
+
+    Returns
+    -------
+    (N,).
+    """
     if below_hz <= 0.0 or len(samples) < _LEAST_FILTERED:
         return samples - np.mean(samples)
     signal = scipy_part("signal")

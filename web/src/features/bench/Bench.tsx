@@ -8,6 +8,7 @@ import { resumeMovie } from "../../acts/movie";
 import { hangPictures } from "../../acts/plates";
 import { DropZone } from "../../parts/DropZone";
 import { Part } from "../../shared/Part";
+import { blind } from "../../stores/blind";
 import { complain } from "../../stores/notes";
 import { openShot, visit } from "../../stores/openShot";
 import { presets } from "../../stores/presets";
@@ -19,7 +20,7 @@ import { FormulaStrip } from "../formula";
 import { Lanes } from "../lanes";
 import { TrialPane } from "../presets";
 import { SetViewPane, Stage } from "../set-view";
-import { OverFinder, SidePane } from "../variants";
+import { BlindBar, BlindTest, OverFinder, SidePane } from "../variants";
 import { ViewfinderPane } from "../viewfinder";
 import { BenchHead } from "./BenchHead";
 import { BOARDS, DIALOGS, MARKS, ROWS, SHEETS } from "./tables";
@@ -39,6 +40,7 @@ export function Bench({ slug }: { slug: string }) {
   const night = useStore(view, (each) => each.night);
   const dialog = useStore(view, (each) => each.dialog);
   const sheet = useStore(view, (each) => each.sheet);
+  const testing = useStore(blind, (each) => each.test !== null);
   if (missing) return <Missing message={missing} />;
   if (!state) return <div className="grid h-full place-items-center">Opening the shot …</div>;
   return (
@@ -50,27 +52,13 @@ export function Bench({ slug }: { slug: string }) {
             <Part name="The picture of the set" resets={[state.id]}>
               <Stage />
             </Part>
-            <Pictures shot={state.id} />
+            {testing ? <BlindTest /> : <Pictures shot={state.id} />}
           </div>
         </Panel>
         <Separator className="h-1.5 bg-base-100 hover:bg-base-300" aria-label="Resize wall and paper" />
         <Panel minSize="25%">
           <div data-theme={night ? "paper-night" : "paper"} className="flex h-full bg-base-100 text-base-content">
-            <section className="min-w-0 flex-1 select-none" aria-label="Lanes">
-              <Part name="The lanes" resets={[state.id, sheet]}>
-                <Lanes rows={ROWS} sheets={SHEETS} marks={MARKS} />
-              </Part>
-            </section>
-            <aside
-              className="shrink-0 select-none overflow-y-auto border-base-300 border-l"
-              style={{ width: BOARD_PX }}
-              aria-label="Axis board"
-            >
-              <Board shot={state.id} />
-              <Part name="The formula" resets={[state.id, state.revision]}>
-                <FormulaStrip />
-              </Part>
-            </aside>
+            {testing ? <BlindBar /> : <Paper state={state} sheet={sheet} />}
           </div>
         </Panel>
       </Group>
@@ -79,6 +67,29 @@ export function Bench({ slug }: { slug: string }) {
       </Part>
       <DropZone onPictures={(files) => void hangPictures(files)} />
     </main>
+  );
+}
+
+/** The lanes and the board. */
+function Paper({ state, sheet }: { state: State; sheet: string | null }) {
+  return (
+    <>
+      <section className="min-w-0 flex-1 select-none" aria-label="Lanes">
+        <Part name="The lanes" resets={[state.id, sheet]}>
+          <Lanes rows={ROWS} sheets={SHEETS} marks={MARKS} />
+        </Part>
+      </section>
+      <aside
+        className="shrink-0 select-none overflow-y-auto border-base-300 border-l"
+        style={{ width: BOARD_PX }}
+        aria-label="Axis board"
+      >
+        <Board shot={state.id} />
+        <Part name="The formula" resets={[state.id, state.revision]}>
+          <FormulaStrip />
+        </Part>
+      </aside>
+    </>
   );
 }
 

@@ -29,6 +29,7 @@ export function BlendSection({ clip, blend }: { clip: Clip; blend: Blend }) {
             <ParamControl
               key={look.field}
               stacked
+              live
               at={`${at}.${look.field}`}
               param={blend[look.field as "across_percent" | "up_percent"] as Param}
               look={look}

@@ -1,9 +1,11 @@
 import { useEffect } from "react";
+import { blind } from "../../stores/blind";
 import { note } from "../../stores/notes";
 import { selection } from "../../stores/selection";
 import { seeBare, view } from "../../stores/view";
 import type { Action } from "./action";
 import { ACTIONS } from "./actions";
+import { PLAYING } from "./playing";
 
 /** A key press as the table writes it: `Ctrl+Shift+Z`, `Space`, `H`. */
 export function keyName(event: KeyboardEvent): string {
@@ -31,7 +33,7 @@ function pressesItself(target: EventTarget | null, byTab: boolean, clicked: Even
   return target instanceof HTMLButtonElement && byTab;
 }
 
-/** Keys of the bench. B shows the bare move for as long as it is held. */
+/** Keys of the bench. B shows the bare move for as long as it is held. During a blind test only those of the transport work. */
 export function useKeyboard(): void {
   useEffect(() => {
     let byTab = false;
@@ -51,10 +53,10 @@ export function useKeyboard(): void {
       if (event.altKey || typing(event.target) || view.getState().dialog !== null) return;
       const name = keyName(event);
       if (name === "B") {
-        seeBare(true);
+        seeBare(blind.getState().test === null);
         return;
       }
-      const action = ACTIONS.find((each) => each.keys.includes(name));
+      const action = (blind.getState().test ? PLAYING : ACTIONS).find((each) => each.keys.includes(name));
       if (!action || (name === "Space" && pressesItself(event.target, byTab, clicked))) return;
       const available = action.available?.() !== false;
       // Ctrl D is never the browser's here; others are, where there is nothing for them to work on.

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import { keysOf } from "../../api/param";
 import type { Key } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
@@ -58,13 +58,15 @@ function usePointDrag(
   y: TimeScale,
 ) {
   const pressed = (ref: KeyRef, more: boolean) => (isOn(ref) ? selected : more ? [...selected, ref] : [ref]);
+  const held = useRef<KeyRef[]>([]);
   return useTrialDrag<KeyRef, Shift>({
     press: ({ what, shiftKey }) => {
-      select(pressed(what, shiftKey));
+      held.current = pressed(what, shiftKey);
+      select(held.current);
       return true;
     },
-    live: ({ what, x: px, y: py, dx, dy, altKey }) => ({
-      keys: isOn(what) ? selected : [what],
+    live: ({ x: px, y: py, dx, dy, altKey }) => ({
+      keys: held.current,
       frames: Math.round(x.invert(px) - x.invert(px - dx)),
       value: altKey ? 0 : y.invert(py) - y.invert(py - dy),
     }),

@@ -54,11 +54,8 @@ export function useSpanDrag(at: () => string[], span: Span, width: number) {
     },
     command: (frame, { part, from }) => moved(at(), part, frame, from),
   });
-  /** Where a grip was when it was pressed, for as long as it is held. */
-  const fromOf = (part: SpanPart) => (live?.what.part === part ? live.what.from : places[part]);
-
   const grip = (part: SpanPart) => ({
-    ...bind({ part, from: fromOf(part) }),
+    ...bind({ part, from: places[part] }),
     onKeyDown: (event: React.KeyboardEvent) => {
       const sign = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
       if (!sign) return;

@@ -3,46 +3,33 @@ import { useStore } from "zustand";
 import { fitted } from "../../shared/fit";
 import { useDragging } from "../../shared/useDragging";
 import { useSize } from "../../shared/useSize";
-import { blind, OWN, pairNow } from "../../stores/blind";
 import { motionOf, sides } from "../../stores/sides";
 import { elementOf, FINDER, hang, stage } from "../../stores/stage";
 
 const STEP = 0.02;
 const bounded = (share: number) => Math.min(Math.max(share, 0), 1);
 
-/** Over the large Viewfinder: another picture right of the line of a wipe, or A of a blind test. */
+/** Over the large Viewfinder: another picture right of the line of a wipe. */
 export function OverFinder() {
-  const test = useStore(blind, (each) => each.test);
   const first = useStore(sides, ({ shown, how }) => (how === "wipe" ? shown[0] : undefined));
-  if (test) return <Blindfold key={test.votes.length} of={pairNow(test).a} />;
   return first ? <Wipe key={first.key} of={first.key} title={first.title} /> : null;
 }
 
-/** Hangs another motion over the large Viewfinder, from a share of its width on. */
-function useOver(of: string, from: () => number): void {
+const LINE = () => sides.getState().line;
+
+/** Hangs another motion over the large Viewfinder, right of the line. */
+function useOver(of: string): void {
   const finder = useStore(stage, elementOf(FINDER));
   useEffect(() => {
-    if (!finder || of === OWN) return;
+    if (!finder) return;
     return hang({
       id: "over",
       element: finder,
       camera: "lens",
       motion: () => motionOf(of),
-      part: () => [from(), 1],
+      part: () => [LINE(), 1],
     });
-  }, [finder, of, from]);
-}
-
-const ALL = () => 0;
-const LINE = () => sides.getState().line;
-
-function Blindfold({ of }: { of: string }) {
-  useOver(of, ALL);
-  return (
-    <b className="pointer-events-none absolute inset-x-0 top-10 mx-auto w-fit rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">
-      A
-    </b>
-  );
+  }, [finder, of]);
 }
 
 function Wipe({ of, title }: { of: string; title: string }) {
@@ -50,7 +37,7 @@ function Wipe({ of, title }: { of: string; title: string }) {
   const aspect = useStore(stage, (each) => each.aspect);
   const line = useStore(sides, (each) => each.line);
   const rect = fitted(size.width, size.height, aspect);
-  useOver(of, LINE);
+  useOver(of);
   const move = (share: number) => sides.setState({ line: bounded(share) });
   const from = useRef(line);
   const bind = useDragging<void>({

@@ -1,25 +1,22 @@
 import { X } from "lucide-react";
 import { type ReactNode, useCallback, useEffect } from "react";
 import { useStore } from "zustand";
+import type { State } from "../../api/types";
 import { SmallFinder } from "../../parts/SmallFinder";
-import { blind, OWN, pairNow, startBlind } from "../../stores/blind";
-import { motion } from "../../stores/motion";
+import { OWN, startBlind } from "../../stores/blind";
 import { openShot } from "../../stores/openShot";
 import { askSides, BARE, flipSide, motionOf, type Side, sides } from "../../stores/sides";
 import { transport } from "../../stores/transport";
-import { BlindBar } from "./BlindBar";
 
 /** What is compared with the shot, in Viewfinders in step with the large one, where the Set view was. */
 export function SidePane() {
   const shown = useStore(sides, (each) => each.shown);
-  const test = useStore(blind, (each) => each.test);
   const revision = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
   const loop = useStore(transport, (each) => each.loop?.join());
   const asked = shown.map(({ key }) => key).join();
   useEffect(() => {
     void askSides();
   }, [asked, revision, loop]);
-  if (test) return <BlindPane />;
   const columns = shown.length > 1 ? 2 : 1;
   return (
     <div
@@ -36,6 +33,7 @@ export function SidePane() {
 
 /** Other ways to compare than side by side. */
 function OtherWays({ first }: { first: Side | undefined }) {
+  const state = useStore(openShot, (each) => each.state);
   const how = useStore(sides, (each) => each.how);
   return (
     <>
@@ -52,12 +50,22 @@ function OtherWays({ first }: { first: Side | undefined }) {
         type="button"
         className="btn btn-xs"
         title="Which is better, with names hidden: five rounds in random order"
-        onClick={() => first && startBlind(first.key)}
+        onClick={() => first && state && startBlind(against(first, state))}
       >
         Blind test
       </button>
     </>
   );
+}
+
+/** A blind test of the shot as it is shown against another motion. */
+function against({ key, title, variant }: Side, { document, variant: shown }: State): Parameters<typeof startBlind>[0] {
+  const own = document.variants.find(({ id }) => id === shown);
+  return {
+    pair: [OWN, key],
+    names: [own?.name ?? document.name, title],
+    variants: [own?.id ?? null, variant ?? null],
+  };
 }
 
 function SideFinder({ side, foot }: { side: Side; foot: ReactNode }) {
@@ -82,8 +90,8 @@ function SideFinder({ side, foot }: { side: Side; foot: ReactNode }) {
 
 /** A small Viewfinder through which something is seen. */
 function FinderOf({ of, children, foot }: { of: string; children: ReactNode; foot?: ReactNode }) {
-  const here = useStore(sides, ({ motions }) => of === BARE.key || of === OWN || of in motions);
-  const moved = useCallback(() => (of === OWN ? motion.getState() : motionOf(of)), [of]);
+  const here = useStore(sides, ({ motions }) => of === BARE.key || of in motions);
+  const moved = useCallback(() => motionOf(of), [of]);
   return (
     <SmallFinder id={`side:${of}`} motion={moved} ready={here} mark={{ "data-side": of }} foot={foot}>
       {children}
@@ -96,18 +104,4 @@ function SwingOf({ of }: { of: string }) {
   const px = useStore(sides, ({ motions }) => motions[of]?.readings?.total_swing_px);
   if (of === BARE.key) return null;
   return <span className="num"> · swing {px === undefined ? "…" : px.toFixed(0)} px</span>;
-}
-
-/** B in place of the small Viewfinders; A lies over the large one. Both without names. */
-function BlindPane() {
-  const test = useStore(blind, (each) => each.test);
-  if (!test) return null;
-  return (
-    <div className="relative grid h-full grid-rows-[minmax(0,1fr)_auto] gap-1.5" data-testid="blind">
-      <FinderOf key={test.votes.length} of={pairNow(test).b}>
-        <b className="rounded-sm bg-base-100/80 px-2 py-0.5 text-xs">B</b>
-      </FinderOf>
-      <BlindBar test={test} />
-    </div>
-  );
 }
