@@ -3,12 +3,13 @@
 import socket
 import threading
 import unittest
+from contextlib import suppress
 from unittest import mock
 
 import uvicorn
 
 from zittern.api import connection
-from zittern.api.connection import Connection
+from zittern.api.connection import MOST_HEADER_BYTES, Connection
 
 
 async def answering(scope: dict, receive, send) -> None:  # type: ignore[no-untyped-def, type-arg]
@@ -77,3 +78,23 @@ class Patience(unittest.TestCase):
             self.assertIn(b"503", self.said(late))
             held[0].sendall(b"GET / HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n")
             self.assertIn(b"200", self.said(held[0]))
+
+    def test_headers_over_64_kb_are_refused_whichever_way_they_come(self) -> None:
+        large = b"x" * (MOST_HEADER_BYTES + 1)
+        with mock.patch.object(connection, "HEADER_S", 30.0):
+            for pieces in (
+                [b"GET / HTTP/1.1\r\nHost: x\r\nCookie: " + large + b"\r\n\r\n"],
+                [b"GET /" + large + b" HTTP/1.1\r\nHost: x\r\n\r\n"],
+                [b"GET / HTTP/1.1\r\n", *[b"X-%d: %s\r\n" % (n, b"y" * 1000) for n in range(70)]],
+                [b"GET / HTTP/1.1\r\nHost: x\r\nCookie: ", *[b"z" * 1000] * 70],
+            ):
+                sock = self.connected()
+                with suppress(BrokenPipeError, ConnectionResetError):
+                    for piece in pieces:
+                        sock.sendall(piece)
+                said = self.said(sock)
+                self.assertTrue(said == b"" or said.startswith(b"HTTP/1.1 431"), said[:200])
+                self.assertNotIn(b"200", said[:20])
+            sock = self.connected()
+            sock.sendall(b"GET / HTTP/1.1\r\nHost: x\r\nConnection: close\r\nCookie: " + large[:60_000] + b"\r\n\r\n")
+            self.assertIn(b"200", self.said(sock)[:20])

@@ -1,8 +1,12 @@
 import re
 import socket
 
+from starlette.testclient import TestClient
+
 from tests.api.making import WithServer
+from zittern.api.app import make_app
 from zittern.api.guard import hosts_of
+from zittern.settings import Settings
 
 
 class Door(WithServer):
@@ -44,7 +48,35 @@ class Door(WithServer):
                 status,
                 site,
             )
-        self.assertEqual(self.client.get("/", headers={"Sec-Fetch-Site": "cross-site"}).status_code, 200)
+
+    def test_other_sites_read_nothing_but_may_link_to_the_page(self) -> None:
+        opened = {"Sec-Fetch-Mode": "navigate", "Sec-Fetch-Dest": "document"}
+        for path, more, status in (
+            ("/", opened, 200),
+            ("/shot/jetty-walk", opened, 200),
+            ("/", {}, 403),
+            ("/", {**opened, "Sec-Fetch-Dest": "iframe"}, 403),
+            ("/api/tables", opened, 403),
+            ("/api/tables", {"Sec-Fetch-Mode": "no-cors", "Sec-Fetch-Dest": "script"}, 403),
+            ("/assets/mark.svg", {"Sec-Fetch-Mode": "no-cors", "Sec-Fetch-Dest": "image"}, 403),
+        ):
+            with self.subTest(path=path, **more):
+                for site in ("cross-site", "same-site"):
+                    answer = self.client.get(path, headers={"Sec-Fetch-Site": site, **more})
+                    self.assertEqual(answer.status_code, status)
+                self.assertNotEqual(self.client.get(path).status_code, 403)
+                for site in ("same-origin", "none"):
+                    self.assertNotEqual(self.client.get(path, headers={"Sec-Fetch-Site": site}).status_code, 403)
+
+    def test_only_forms_and_frames_may_be_larger_than_4_mb(self) -> None:
+        app = make_app(Settings(data=self.library.data_dir, most_upload_mb=16), self.library)
+        client = TestClient(app, base_url="http://127.0.0.1:8712", raise_server_exceptions=False)
+        body = b'{"name": "' + b"x" * (4 * 2**20) + b'"}'
+        for kind in ("application/json", "application/x+json", "application/vnd.a+json; v=1", "text/json", "x/y", ""):
+            answer = client.post("/api/projects", content=body, headers={"Content-Type": kind})
+            self.problem(answer, 413, "4 MB")
+        form = client.post("/api/imports/inspect", files={"file": ("a.csv", b"x" * (5 * 2**20))})
+        self.assertNotEqual(form.status_code, 413)
 
     def test_what_decides_is_said_once(self) -> None:
         for name, values in (
@@ -61,6 +93,7 @@ class Door(WithServer):
             headers = self.client.get(path).headers
             self.assertEqual(headers["x-content-type-options"], "nosniff", path)
             self.assertIn("frame-ancestors 'none'", headers["content-security-policy"], path)
+            self.assertEqual(headers["cross-origin-resource-policy"], "same-origin", path)
 
     def test_announced_and_unannounced_size(self) -> None:
         headers = {"Content-Type": "application/json"}

@@ -1,10 +1,20 @@
+import asyncio
 import io
+import threading
+from types import SimpleNamespace
+from typing import Any
+from unittest.mock import patch
 
+from fastapi import UploadFile
+from fastapi.routing import APIRoute
 from PIL import Image
 
 from tests.api.making import WithServer
 from tests.formats.pictures import clear_half, encoded, plain
+from zittern.api.pictures import AT_ONCE, pictures_of
+from zittern.api.routes import plates
 from zittern.core.shot.upgrades import shot_from
+from zittern.formats.picture_file import PictureFacts, read_picture
 
 SHOT = "/api/shots/jetty-walk"
 
@@ -69,9 +79,9 @@ class Plates(WithServer):
         before = self.state()["document"]
         good = ("a.png", encoded(plain()))
         for files, fields, words in (
-            ((good, ("b.png", b"no picture")), {}, "cannot be hung"),
+            ((good, ("b.png", b"no picture")), {}, "this picture cannot be used"),
             ((), {}, "files"),
-            ((good,) * 25, {}, "at most 24 pictures at once"),
+            ((good,) * 25, {}, "expected up to 24 pictures"),
             ((good,), {"distance_m": 0}, "distance_m"),
             ((good,), {"distance_m": "1e308"}, "distance_m"),
             ((good,), {"overscan_percent": "nan"}, "overscan_percent"),
@@ -87,6 +97,49 @@ class Plates(WithServer):
         self.assertEqual(undone.json()["document"], before)
         for digest in ("0" * 64, "..%2f..%2fetc", "x" * 500):
             self.assertEqual(self.client.get(f"/api/pictures/{digest}").status_code, 404)
+
+    def test_two_pictures_are_decoded_at_a_time_and_before_the_turn_to_write(self) -> None:
+        decoding, most, lock = 0, 0, threading.Lock()
+
+        def counted(*arguments: Any) -> PictureFacts:
+            nonlocal decoding, most
+            with lock:
+                decoding += 1
+                most = max(most, decoding)
+            facts = read_picture(*arguments)
+            with lock:
+                decoding -= 1
+            return facts
+
+        async def eight() -> None:
+            state = SimpleNamespace(decoders=asyncio.Semaphore(AT_ONCE))
+            request: Any = SimpleNamespace(app=SimpleNamespace(state=state), path_params={"shot": "jetty-walk"})
+            context: Any = SimpleNamespace(library=self.library)
+            uploads = [UploadFile(io.BytesIO(encoded(plain(20 + n, 20))), filename=f"p{n}.png") for n in range(8)]
+            await asyncio.gather(*(pictures_of([each], request, context) for each in uploads))
+
+        with patch("zittern.api.pictures.read_picture", counted):
+            asyncio.run(eight())
+        self.assertEqual(most, AT_ONCE)
+        for route in (plates.hang, plates.shot_from_pictures, plates.show):
+            (here,) = [each for each in plates.router.routes if isinstance(each, APIRoute) and each.endpoint is route]
+            calls = [getattr(each.call, "__name__", "") for each in here.dependant.dependencies]
+            decoded = calls.index("_picture" if route is plates.show else "pictures_of")
+            self.assertLess(decoded, calls.index("_turn"), calls)
+
+    def test_a_phone_s_jpeg_with_a_preview_in_it_is_hung(self) -> None:
+        pictures = [Image.new("RGB", (64, 48), color) for color in ("navy", "white")]
+        data = io.BytesIO()
+        pictures[0].save(data, "MPO", save_all=True, append_images=pictures[1:])
+        answer = self.hang(("phone.jpg", data.getvalue()))
+        self.assertEqual(answer.status_code, 200, answer.text)
+        (plate,) = shot_from(answer.json()["document"]).plates
+        self.assertEqual((plate.width_px, plate.height_px), (64, 48))
+
+    def test_refusals_name_the_file_and_what_was_expected(self) -> None:
+        answer = self.hang(("far_shore.png", b"no picture"))
+        self.assertIn("this picture cannot be used: expected a PNG, JPEG or WebP picture", answer.text)
+        self.assertNotIn("BytesIO", answer.text)
 
     def test_a_large_one_comes_in_tiles(self) -> None:
         answer = self.hang(("wall.png", encoded(plain(5000, 2100))), ("door.png", encoded(plain(300, 300))))

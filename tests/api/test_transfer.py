@@ -37,7 +37,7 @@ class Cuts(WithServer):
         self.assertEqual((document["first_frame"], document["last_frame"]), (19, 82))
         self.problem(self.client.post("/api/shots/lamp-close/cut", files=files), 422, "no clip of this cut")
         broken = {"file": ("cut.otio", b"{}")}
-        self.problem(self.client.post("/api/shots/mast-fall/cut", files=broken), 422, "no OpenTimelineIO")
+        self.problem(self.client.post("/api/shots/mast-fall/cut", files=broken), 422, "not an OpenTimelineIO cut list")
 
 
 class Imports(WithServer):

@@ -100,14 +100,22 @@ class Refused(unittest.TestCase):
             (cut(warped(-1.0)), "runs backwards"),
             (cut(odd), "the effect “Glow”"),
             (cut(also=(fade, otio.schema.Clip("next"))), "the transition “Slow fade”"),
-            (b"{", "no OpenTimelineIO"),
-            (b"\xff\xfe", "no OpenTimelineIO"),
-            (json.dumps({"OTIO_SCHEMA": "Nothing.1"}).encode(), "no OpenTimelineIO"),
-            (json.dumps({"OTIO_SCHEMA": "Clip.1", "name": "Long walk"}).encode(), "no OpenTimelineIO"),
+            (b"{", "not an OpenTimelineIO cut list"),
+            (b"\xff\xfe", "not an OpenTimelineIO cut list"),
+            (json.dumps({"OTIO_SCHEMA": "Nothing.1"}).encode(), "not an OpenTimelineIO cut list"),
+            (json.dumps({"OTIO_SCHEMA": "Clip.1", "name": "Long walk"}).encode(), "not an OpenTimelineIO cut list"),
             (cut(warped(1e300)), "out of reach"),
         ):
             with self.subTest(words), self.assertRaisesRegex(FormatError, words):
                 read(data)
+
+    def test_a_byte_order_mark_is_accepted(self) -> None:
+        self.assertEqual(read(b"\xef\xbb\xbf" + cut()).first_frame, 41)
+
+    def test_twenty_thousand_clips_are_read(self) -> None:
+        more = tuple(otio.schema.Clip(f"gull {n}") for n in range(20_000))
+        command = read(cut(also=more))
+        self.assertEqual((command.first_frame, command.last_frame), (41, 140))
 
     def test_nested_ones(self) -> None:
         inner = otio.schema.Track("Inner")

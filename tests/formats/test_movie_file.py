@@ -12,7 +12,7 @@ import av
 import numpy as np
 from PIL import Image
 
-from zittern.core.errors import FormatError
+from zittern.core.errors import FormatError, StoreFull
 from zittern.core.timebase import Fps
 from zittern.formats.movie_file import MOVIES, Encoder
 
@@ -83,7 +83,7 @@ class Encoding(unittest.TestCase):
     def test_a_disk_that_is_full_is_said(self) -> None:
         (self.folder / "a.zip").symlink_to("/dev/full")
         encoder = self.encoder("png")
-        with self.assertRaisesRegex(FormatError, "the disk is full; nothing of it was kept"):
+        with self.assertRaisesRegex(StoreFull, "is full; nothing of the movie was kept"):
             for _ in range(40):
                 encoder.put(frame(9))
             encoder.finish()

@@ -95,15 +95,15 @@ class Reading(unittest.TestCase):
         frames = [plain(), plain(colour=(0, 0, 0))]
         for name, data, words in (
             ("nothing", b"", "there is nothing in this file"),
-            ("a text", b"no picture at all", "cannot be hung"),
-            ("cut off", encoded(plain(800, 800))[:600], "cannot be hung"),
-            ("60,000 x 60,000", huge_header(60_000, 60_000), "60000 × 60000 pixels; at most 16384 a side"),
+            ("a text", b"no picture at all", "this picture cannot be used"),
+            ("cut off", encoded(plain(800, 800))[:600], "this picture cannot be used"),
+            ("60,000 x 60,000", huge_header(60_000, 60_000), "60000 × 60000 pixels; up to 16384 a side"),
             ("100 megapixels and more", huge_header(12_000, 12_000), "12000 × 12000 pixels"),
-            ("says it is large", huge_header(9_000, 9_000), "cannot be hung"),
+            ("says it is large", huge_header(9_000, 9_000), "this picture cannot be used"),
             ("all clear", encoded(plain(colour=(9, 9, 9, 0), mode="RGBA")), "all of it is clear"),
             ("animated", encoded(frames[0], "WEBP", save_all=True, append_images=frames[1:]), "it is animated"),
-            ("a GIF", encoded(plain(), "GIF"), "cannot be hung"),
-            ("a BMP", encoded(plain(), "BMP"), "cannot be hung"),
+            ("a GIF", encoded(plain(), "GIF"), "this picture cannot be used"),
+            ("a BMP", encoded(plain(), "BMP"), "this picture cannot be used"),
         ):
             with self.subTest(name), self.assertRaisesRegex(FormatError, words):
                 self.read(data)

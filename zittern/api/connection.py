@@ -5,11 +5,12 @@ than there may be.
 from __future__ import annotations
 
 import asyncio
+import json
 import resource
 
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
-__all__ = ["HEADER_S", "MOST_CONNECTIONS", "QUIET_S", "Connection", "raise_handles"]
+__all__ = ["HEADER_S", "MOST_CONNECTIONS", "MOST_HEADER_BYTES", "QUIET_S", "Connection", "raise_handles"]
 
 # From the first byte of a request, or from connecting, until its headers are complete.
 HEADER_S = 20.0
@@ -18,13 +19,22 @@ QUIET_S = 20.0
 # A browser opens six for a page. Each needs a handle, and files and the database need some besides.
 MOST_CONNECTIONS = 256
 _WANTED_HANDLES = 4096
-_FULL = (
-    b"HTTP/1.1 503 Service Unavailable\r\nContent-Type: application/problem+json\r\nConnection: "
-    b"close\r\nContent-Length: %d\r\n\r\n%s"
-)
-_WHY = (
-    b'{"type":"about:blank","title":"Busy","status":503,"where":"",'
-    b'"detail":"too many connections are open; close some pages and try again"}'
+# Of the request line and headers together.
+MOST_HEADER_BYTES = 64 * 2**10
+
+
+def _refusal(status: int, reason: str, title: str, detail: str) -> bytes:
+    body = json.dumps({"type": "about:blank", "title": title, "status": status, "where": "", "detail": detail})
+    head = f"HTTP/1.1 {status} {reason}\r\nContent-Type: application/problem+json\r\nConnection: close"
+    return f"{head}\r\nContent-Length: {len(body)}\r\n\r\n{body}".encode()
+
+
+_FULL = _refusal(503, "Service Unavailable", "Busy", "too many connections are open; close some pages and try again")
+_LONG_HEADER = _refusal(
+    431,
+    "Request Header Fields Too Large",
+    "Headers too large",
+    f"expected headers of up to {MOST_HEADER_BYTES // 2**10} KB, got more; delete the cookies of this address",
 )
 
 
@@ -40,11 +50,14 @@ class Connection(HttpToolsProtocol):
     """One connection. `patience` ends it unless what it waits for comes."""
 
     patience: asyncio.TimerHandle | None = None
+    # Bytes of headers of the present request, and whether it has more of them.
+    header_bytes = 0
+    in_header = True
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         super().connection_made(transport)
         if len(self.connections) > MOST_CONNECTIONS:
-            transport.write(_FULL % (len(_WHY), _WHY))
+            transport.write(_FULL)
             transport.close()
             return
         self._wait(HEADER_S)
@@ -53,13 +66,31 @@ class Connection(HttpToolsProtocol):
         self._done()
         super().connection_lost(exc)
 
+    def data_received(self, data: bytes) -> None:
+        complete_bytes = self.header_bytes
+        super().data_received(data)
+        # A line that does not end reaches no callback: then all that came is header.
+        if self.in_header and self.header_bytes == complete_bytes:
+            self._count_header(len(data))
+
     def on_message_begin(self) -> None:
         self._wait(HEADER_S)
+        self.header_bytes, self.in_header = 0, True
         super().on_message_begin()
+
+    def on_url(self, url: bytes) -> None:
+        self._count_header(len(url))
+        super().on_url(url)
+
+    def on_header(self, name: bytes, value: bytes) -> None:
+        self._count_header(len(name) + len(value))
+        super().on_header(name, value)
 
     def on_headers_complete(self) -> None:
         self._wait(QUIET_S)
-        super().on_headers_complete()
+        self.in_header = False
+        if not self.transport.is_closing():
+            super().on_headers_complete()
 
     def on_body(self, body: bytes) -> None:
         self._wait(QUIET_S)
@@ -68,6 +99,12 @@ class Connection(HttpToolsProtocol):
     def on_message_complete(self) -> None:
         self._done()
         super().on_message_complete()
+
+    def _count_header(self, more_bytes: int) -> None:
+        self.header_bytes += more_bytes
+        if self.header_bytes > MOST_HEADER_BYTES and not self.transport.is_closing():
+            self.transport.write(_LONG_HEADER)
+            self.transport.close()
 
     def _wait(self, seconds: float) -> None:
         self._done()

@@ -1,4 +1,5 @@
-"""The door: only our own pages as Origin, nothing cross-site that changes things, bodies up to a limit. Pure ASGI.
+"""Request validation: only our own pages as Origin, nothing cross-site but opening the page, bodies up to a limit. Pure
+ASGI.
 
 Which names the server answers to is decided by the framework's own TrustedHostMiddleware; only its refusal is told in
 our way.
@@ -22,8 +23,10 @@ _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _EVERYWHERE = frozenset({"0.0.0.0", "::", ""})
 # Headers that decide who may do what: of two lines nobody could say which counts.
 _ONCE = ("Host", "Origin", "Sec-Fetch-Site")
-# A body of commands as large as this takes a quarter of a second to read; files come as forms and may be larger.
+# A body of commands as large as this takes a quarter of a second to read. Files come as forms, and frames of movies as
+# bytes; only these may be larger, since frameworks read any other type as JSON.
 MOST_JSON_BYTES = 4 * 2**20
+_LARGE = frozenset({"multipart/form-data", "application/octet-stream"})
 _MOST_DRAINED_BYTES = 256 * 2**20
 # Everything comes from this server; inline styles are React's, blobs are textures inside GLB files.
 _POLICY = (
@@ -31,7 +34,12 @@ _POLICY = (
     "data:; worker-src 'self' blob:; "
     "object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
-_HEADERS = {"X-Content-Type-Options": "nosniff", "Content-Security-Policy": _POLICY, "Referrer-Policy": "no-referrer"}
+_HEADERS = {
+    "X-Content-Type-Options": "nosniff",
+    "Content-Security-Policy": _POLICY,
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Referrer-Policy": "no-referrer",
+}
 
 
 def hosts_of(host: str) -> list[str]:
@@ -74,8 +82,8 @@ class Hosts(TrustedHostMiddleware):
 
 
 class Guard:
-    """Refuses foreign origins, cross-site writes and bodies over the limit; says how browsers are to treat every
-    answer.
+    """Refuses foreign origins, cross-site requests and bodies over the limit; adds headers that tell browsers how to
+    treat every answer.
     """
 
     def __init__(self, app: ASGIApp, most_bytes: int) -> None:
@@ -88,9 +96,9 @@ class Guard:
             return
         headers = Headers(scope=scope)
         send = _marked(send)
-        json = headers.get("content-type", "").partition(";")[0].strip().lower() in ("application/json", "")
-        most = min(MOST_JSON_BYTES, self._most_bytes) if json else self._most_bytes
-        refusal = _refusal(scope["method"], headers) or _size_refusal(headers, most)
+        kind = headers.get("content-type", "").partition(";")[0].strip().lower()
+        most = self._most_bytes if kind in _LARGE else min(MOST_JSON_BYTES, self._most_bytes)
+        refusal = _refusal(scope, headers) or _size_refusal(headers, most)
         if refusal is not None:
             await _drained(receive)
             await refusal(scope, receive, send)
@@ -118,16 +126,22 @@ async def _drained(receive: Receive) -> None:
         more = message["type"] == "http.request" and message.get("more_body", False)
 
 
-def _refusal(method: str, headers: Headers) -> Response | None:
+def _refusal(scope: Scope, headers: Headers) -> Response | None:
     twice = next((name for name in _ONCE if len(headers.getlist(name)) > 1), None)
     if twice is not None:
         return problem(400, "Header sent twice", f"{twice} may be sent once, got {len(headers.getlist(twice))} lines")
     host, origin = headers.get("host", ""), headers.get("origin")
     if origin is not None and origin != f"http://{host}":
         return problem(403, "Origin not allowed", f"requests from {_shown(origin)} are refused")
-    if method not in _READING and headers.get("sec-fetch-site", "same-origin") not in ("same-origin", "none"):
-        return problem(403, "Site not allowed", "only this server's own page may change anything")
+    if headers.get("sec-fetch-site", "same-origin") not in ("same-origin", "none") and not _opens_page(scope, headers):
+        return problem(403, "Site not allowed", "only this server's own page may ask it for anything")
     return None
+
+
+def _opens_page(scope: Scope, headers: Headers) -> bool:
+    """Return whether a request from another site only opens the page, as a link to it does."""
+    navigates = headers.get("sec-fetch-mode") == "navigate" and headers.get("sec-fetch-dest") == "document"
+    return navigates and scope["method"] in _READING and not scope["path"].startswith("/api/")
 
 
 def _size_refusal(headers: Headers, most: int) -> Response | None:

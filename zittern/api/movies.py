@@ -16,7 +16,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Literal
 
-from zittern.core.errors import BadInput, Conflict, FormatError, NotFound, StoreBusy, ZitternError
+from zittern.core.errors import BadInput, Conflict, FormatError, NotFound, StoreBusy, StoreFull, ZitternError
 from zittern.core.motion.cache import Cache
 from zittern.core.movie.layout import Layout, layout_of
 from zittern.core.movie.moments import range_of
@@ -24,6 +24,7 @@ from zittern.core.movie.settings import MoviePane, MovieSettings
 from zittern.core.shot.seen import seen, variant_of
 from zittern.core.shot.shot import Shot
 from zittern.formats.movie_file import MOVIES, Encoder, MovieKind
+from zittern.store.faults import disk_fault
 from zittern.store.naming import slug_of
 from zittern.store.workspace import Workspace
 
@@ -116,7 +117,7 @@ class Movie:
                 if self.next == self.count:
                     self.encoder.finish()
                     self.status = "done"
-            except FormatError as error:
+            except (FormatError, StoreFull) as error:
                 if self.ending:
                     self._over("cancelled", None)
                     raise self._refusal() from error
@@ -124,8 +125,9 @@ class Movie:
                 raise
             except OSError as error:
                 logging.getLogger("zittern").error("the movie %s failed", self.filename, exc_info=error)
-                self._over("failed", f"the movie could not be written: {error.strerror or error}")
-                raise FormatError(self.problem or "") from error
+                fault = disk_fault(self.path.parent, error)
+                self._over("failed", fault.message)
+                raise fault from error
 
     def cancel(self) -> None:
         """Ends it; nothing is left."""

@@ -1,23 +1,78 @@
-"""A picture from somebody's file, kept and ready to be hung."""
+"""Pictures of an upload, decoded and kept before their request waits for its turn to write.
+
+Decoding takes seconds of the processor in a child process: two run at once, and no edit waits for them.
+"""
 
 from __future__ import annotations
 
+import asyncio
+from collections.abc import Sequence
 from pathlib import PurePath
+from typing import Annotated
 
-from fastapi import UploadFile
+from fastapi import Depends, Request, UploadFile
+from fastapi.concurrency import run_in_threadpool
 
+from zittern.api.context import Ctx
 from zittern.core.edits.plates import Hung
+from zittern.core.errors import BadInput, StoreBusy
 from zittern.formats.picture_file import read_picture
 from zittern.store.library import Library
 from zittern.store.pictures import keep_picture
 
-__all__ = ["kept"]
+__all__ = ["AT_ONCE", "Pictures", "ShownPicture", "pictures_of"]
 
+# Pictures that are decoded at the same time, and how long others wait for that.
+AT_ONCE, _PATIENCE_S = 2, 60.0
+# More are hung in several goes.
+_MOST_FILES = 24
 _MOST_NAME = 60
+_BUSY = f"other pictures are being read for more than {_PATIENCE_S:g} s; nothing was changed. Try again in a moment"
 
 
-def kept(library: Library, file: UploadFile) -> Hung:
-    """Decodes and keeps it. Raises FormatError with the file's name, StoreError."""
+async def pictures_of(files: list[UploadFile], request: Request, ctx: Ctx) -> list[Hung]:
+    """Decode and keep the pictures of a request. Raises BadInput."""
+    if len(files) > _MOST_FILES:
+        raise BadInput(f"expected up to {_MOST_FILES} pictures, got {len(files)}", "files")
+    await run_in_threadpool(_check_target, ctx.library, request.path_params)
+    return await _decoded(files, request, ctx)
+
+
+async def _picture(file: UploadFile, request: Request, ctx: Ctx) -> Hung:
+    await run_in_threadpool(_check_target, ctx.library, request.path_params)
+    return (await _decoded([file], request, ctx))[0]
+
+
+Pictures = Annotated[list[Hung], Depends(pictures_of)]
+ShownPicture = Annotated[Hung, Depends(_picture)]
+
+
+def _check_target(library: Library, target: dict[str, str]) -> None:
+    """Raise NotFound for a shot or project that is not there, before anything is decoded for it."""
+    if "shot" in target:
+        library.state(target["shot"])
+    else:
+        library.project(target["slug"])
+
+
+async def _decoded(files: Sequence[UploadFile], request: Request, ctx: Ctx) -> list[Hung]:
+    decoders: asyncio.Semaphore = request.app.state.decoders
+    made = []
+    for file in files:
+        try:
+            async with asyncio.timeout(_PATIENCE_S):
+                await decoders.acquire()
+        except TimeoutError:
+            raise StoreBusy(_BUSY) from None
+        try:
+            made.append(await run_in_threadpool(_kept, ctx.library, file))
+        finally:
+            decoders.release()
+    return made
+
+
+def _kept(library: Library, file: UploadFile) -> Hung:
+    """Decode one picture and keep it. Raises FormatError with the file's name, StoreError."""
     data, name = file.file.read(), _name(file)
     made = [library.workspace.new_path(kind) for kind in (".webp", ".webp", ".zip")]
     shown, thumb, tiles = made
@@ -31,7 +86,7 @@ def kept(library: Library, file: UploadFile) -> Hung:
 
 
 def _name(file: UploadFile) -> str:
-    """What a plate is called: as its file, in words."""
+    """Name of a plate: that of its file, in words."""
     stem = PurePath((file.filename or "").replace("\\", "/")).stem.replace("_", " ").replace("-", " ")
     words = " ".join("".join(each for each in stem if each.isprintable()).split())
     return words[:_MOST_NAME].strip() or "plate"

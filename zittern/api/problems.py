@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import logging
+import tempfile
 from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
+from starlette.requests import ClientDisconnect
 
 from zittern.core.errors import (
+    FULL_DISK,
     BadInput,
     Conflict,
     Gone,
@@ -59,6 +62,10 @@ def _sayable(text: str) -> str:
     return text.encode("utf-8", "backslashreplace").decode()
 
 
+# Not sent to anybody: the client closed its request in the middle of the body.
+_LEFT = problem(499, "Gone", "the client closed the request before its body was complete")
+
+
 def install(app: FastAPI) -> None:
     """Hands all errors to the table."""
 
@@ -74,7 +81,18 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def _http(_request: Request, error: HTTPException) -> JSONResponse:
+        cause = error.__cause__
+        if isinstance(cause, ClientDisconnect):
+            return _LEFT
+        if isinstance(cause, OSError) and cause.errno in FULL_DISK:
+            # Large uploads are collected in a temporary folder before anything reads them.
+            detail = f"the disk of {tempfile.gettempdir()} is full; nothing was changed. Make room there and try again"
+            return problem(507, "No room", detail)
         return problem(error.status_code, "Not possible", str(error.detail))
+
+    @app.exception_handler(ClientDisconnect)
+    async def _left(_request: Request, _error: ClientDisconnect) -> JSONResponse:
+        return _LEFT
 
     @app.exception_handler(Exception)
     async def _unforeseen(request: Request, error: Exception) -> JSONResponse:

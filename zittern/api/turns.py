@@ -7,13 +7,14 @@ from __future__ import annotations
 import asyncio
 import time
 from collections.abc import AsyncIterator
+from typing import Annotated
 
 from fastapi import Depends, Request
 
 from zittern.core.errors import StoreBusy
 from zittern.store.writers import PATIENCE_S, waiting_since
 
-__all__ = ["AT_ONCE", "WRITES"]
+__all__ = ["AT_ONCE", "WRITES", "Turn"]
 
 # Changes that are worked out side by side; the database takes them one by one. A fifth of the threads that answer.
 AT_ONCE = 8
@@ -38,5 +39,6 @@ async def _turn(request: Request) -> AsyncIterator[None]:
         turns.release()
 
 
-# What a route that changes something depends on.
+# What a route that changes something depends on; as a parameter where other dependencies come before it.
 WRITES = Depends(_turn)
+Turn = Annotated[None, WRITES]

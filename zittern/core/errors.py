@@ -17,6 +17,7 @@ ZitternError
 
 from __future__ import annotations
 
+import errno
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
@@ -26,10 +27,14 @@ from pydantic import ValidationError
 from zittern.core.refusals import in_words
 
 __all__ = [
-    "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound", "StoreBusy",
-    "StoreError", "StoreFull",
+    "FULL_DISK", "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound",
+    "StoreBusy", "StoreError", "StoreFull",
     "TooDear", "ZitternError", "faults_as", "field_path", "out_of_range", "union_members",
 ]  # fmt: skip
+
+
+# Numbers of an OSError that mean that no more can be written.
+FULL_DISK = frozenset({errno.ENOSPC, errno.EDQUOT})
 
 
 class ZitternError(Exception):

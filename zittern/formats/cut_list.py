@@ -15,7 +15,7 @@ from zittern.formats.reader_process import ask_reader
 
 __all__ = ["MOST_CUT_BYTES", "conforming"]
 
-MOST_CUT_BYTES = 16 * 2**20
+MOST_CUT_BYTES = 48 * 2**20
 # A time that is so near to a whole frame is on it.
 _NEAR = 1e-3
 
@@ -33,7 +33,8 @@ def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0
     FormatError where there is no such clip, or it cannot be done, and says why.
     """
     items = _read(data)
-    called = [item for item in items if item["kind"] == "Clip" and _names_of(item) & set(map(_plain, names))]
+    wanted = set(map(_plain, names))
+    called = [item for item in items if item["kind"] == "Clip" and _names_of(item) & wanted]
     if not called:
         others = sorted({item["name"] for item in items if item["kind"] == "Clip" and item["name"]})
         there = (
@@ -64,7 +65,9 @@ def _refuse(clip: dict[str, Any]) -> None:
         if effect["scalar"] is None:
             raise FormatError(f"“{name}” has the effect “{effect['name']}”; only even time warps can be followed")
         if effect["scalar"] < 0.0:
-            raise FormatError(f"“{name}” runs backwards; reversing a shot is not possible")
+            raise FormatError(
+                f"“{name}” runs backwards; reverse the shot (Edit time → reverse), and remove the reversal from the cut"
+            )
 
 
 def _command(clip: dict[str, Any], shot: Shot, handles: int) -> ConformToCut:
@@ -113,8 +116,8 @@ def _read(data: bytes) -> list[dict[str, Any]]:
         raise FormatError(f"a cut list has at most {MOST_CUT_BYTES // 2**20} MB")
     answer = ask_reader("zittern.formats.cut_reader", data, MOST_S)
     if answer is None:
-        raise FormatError("this is no OpenTimelineIO file that can be read")
+        raise FormatError(f"this cut list cannot be read within {MOST_S} s; keep only the clips of this shot in it")
     if "fault" in answer:
-        raise FormatError(f"this is no OpenTimelineIO file that can be read: {answer['fault']}")
+        raise FormatError(f"this is not an OpenTimelineIO cut list: {answer['fault']}")
     items: list[dict[str, Any]] = answer["items"]
     return items

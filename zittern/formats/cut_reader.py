@@ -21,32 +21,37 @@ def main() -> None:
     import opentimelineio as otio
 
     try:
-        document = otio.adapters.read_from_string(sys.stdin.buffer.read().decode("utf-8"), "otio_json")
-    except (UnicodeDecodeError, otio.exceptions.OTIOError, ValueError, RuntimeError) as error:
+        document = otio.adapters.read_from_string(sys.stdin.buffer.read().decode("utf-8-sig"), "otio_json")
+    except UnicodeDecodeError:
+        print(json.dumps({"fault": "its text is not UTF-8"}))
+        return
+    except (otio.exceptions.OTIOError, ValueError, RuntimeError) as error:
         print(json.dumps({"fault": said(error)}))
         return
     if not isinstance(document, otio.schema.Timeline):
-        print(json.dumps({"fault": f"it holds a {type(document).__name__}, not a timeline"}))
+        holds = type(document).__name__ if isinstance(document, otio.core.SerializableObject) else "plain JSON"
+        print(json.dumps({"fault": f"expected a timeline, found {holds}"}))
         return
     print(json.dumps({"items": list(_items(otio, document.tracks, ()))}))
 
 
 def _items(otio: Any, parent: Any, above: tuple[str, ...]) -> Any:
     """Each item of each track: kind, name, neighbours, times."""
-    for item in parent:
+    # To index a composition costs its length each time.
+    items = list(parent)
+    for n, item in enumerate(items):
         kind = type(item).__name__
         name = item.name or ""
         if isinstance(item, otio.schema.Clip):
-            yield _clip(otio, item, parent, above)
+            yield _clip(otio, item, [*items[max(n - 1, 0) : n], *items[n + 1 : n + 2]], above)
         elif isinstance(item, otio.core.Composition):
             yield from _items(otio, item, (*above, kind if not name else f"{kind} {name}"))
         else:
             yield {"kind": kind, "name": name}
 
 
-def _clip(otio: Any, clip: Any, parent: Any, above: tuple[str, ...]) -> dict[str, Any]:
-    at = parent.index(clip)
-    beside = [parent[n] for n in (at - 1, at + 1) if 0 <= n < len(parent)]
+def _clip(otio: Any, clip: Any, beside: list[Any], above: tuple[str, ...]) -> dict[str, Any]:
+    """What a clip says. beside: its neighbours."""
     media = clip.media_reference
     missing = media is None or isinstance(media, otio.schema.MissingReference)
     available = None if missing else media.available_range

@@ -8,7 +8,7 @@ import sys
 from dataclasses import dataclass
 from pathlib import Path
 
-from zittern.core.errors import FormatError
+from zittern.core.errors import FormatError, StoreFull
 from zittern.core.movie.settings import MovieFormat
 from zittern.core.timebase import Fps
 
@@ -102,16 +102,18 @@ class Encoder:
             self._close()
             return int(answer["done"])
         self.kill()
+        if "full" in answer:
+            raise StoreFull(f"the disk of {self._path.parent} is full; nothing of the movie was kept. Make room there")
         raise FormatError(
             f"the movie could not be encoded: {answer['fault']}; nothing of it was kept"
             if "fault" in answer
             else "the encoder was stopped from outside, or fell; nothing of the movie was kept: start it again"
         )
 
-    def _fault(self) -> FormatError:
+    def _fault(self) -> FormatError | StoreFull:
         try:
             self._answer()
-        except FormatError as error:
+        except (FormatError, StoreFull) as error:
             return error
         return FormatError("the encoder ended before all frames came; start the movie again")
 

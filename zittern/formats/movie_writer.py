@@ -4,7 +4,6 @@ the lowest row up, then nothing more. Answers with a line of JSON: {"done": fram
 
 from __future__ import annotations
 
-import errno
 import io
 import json
 import sys
@@ -21,6 +20,8 @@ from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTr
 from av.video.stream import VideoStream
 from numpy.typing import NDArray
 from PIL import Image
+
+from zittern.core.errors import FULL_DISK
 
 __all__ = ["QUALITIES", "main"]
 
@@ -111,8 +112,8 @@ def main() -> int:
     try:
         answer: dict[str, Any] = {"done": _encode(sys.stdin.buffer, head)}
     except (OSError, FFmpegError, ValueError, MemoryError) as error:
-        full = getattr(error, "errno", None) in (errno.ENOSPC, errno.EDQUOT)
-        answer = {"fault": "the disk is full" if full else " ".join(str(error).split())[:200] or type(error).__name__}
+        full = getattr(error, "errno", None) in FULL_DISK
+        answer = {"full": True} if full else {"fault": " ".join(str(error).split())[:200] or type(error).__name__}
     print(json.dumps(answer))
     return 0 if "done" in answer else 1
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-from zittern.core.errors import FormatError
+from zittern.core.errors import FormatError, StoreFull
 from zittern.formats.picture_reader import MOST_S
 from zittern.formats.reader_process import ask_reader
 
@@ -25,7 +25,7 @@ class PictureFacts:
 
 def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) -> PictureFacts:
     """What a picture is; what is drawn of it goes to one file, a small one to another, tiles to a third where it is
-    large. Raises FormatError with the name and why.
+    large. Raises FormatError with the name and why, and StoreFull.
     """
     if not data:
         raise FormatError("there is nothing in this file", name)
@@ -33,7 +33,11 @@ def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) 
         raise FormatError(f"a picture has at most {MOST_PICTURE_BYTES // 2**20} MB", name)
     answer = ask_reader("zittern.formats.picture_reader", data, MOST_S, str(shown), str(thumb), str(tiles))
     if answer is None:
-        raise FormatError("this picture cannot be read; save it as PNG once more", name)
+        raise FormatError(
+            f"this picture cannot be read within {MOST_S} s; save it again as PNG, with fewer pixels", name
+        )
+    if "full" in answer:
+        raise StoreFull(f"the disk of {shown.parent} is full; nothing was changed. Make room there and try again", name)
     if "fault" in answer:
-        raise FormatError(f"this picture cannot be hung: {answer['fault']}", name)
+        raise FormatError(f"this picture cannot be used: {answer['fault']}", name)
     return PictureFacts(answer["width_px"], answer["height_px"], answer["opaque"])

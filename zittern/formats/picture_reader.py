@@ -13,11 +13,13 @@ import json
 import sys
 from typing import Any
 
+from zittern.core.errors import FULL_DISK
 from zittern.formats.reader_process import limit_myself, said
 
 __all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "TILE_MARGIN_PX", "TILE_PX", "main"]
 
-MOST_BYTES, MOST_S = 3 * 2**30, 60
+# Memory that the process writes to, and seconds of the processor. A pixel takes four bytes, whatever its mode.
+MOST_BYTES, MOST_S = 600 * 2**20, 20
 MOST_SIDE_PX, MOST_PIXELS = 16_384, 100_000_000
 # Sides of what is drawn, and of what is shown in lists.
 MOST_SHOWN_PX, THUMB_PX = 4_096, 256
@@ -26,6 +28,8 @@ TILE_PX, TILE_MARGIN_PX = 2_048, 8
 CELLS = 64
 _OPAQUE = 128
 _QUALITY = 90
+# Rows that are reduced together.
+_STRIP_PX = 512
 # Samples of 16 bits are brought to 8.
 _DEEP = 256
 
@@ -36,16 +40,22 @@ def main() -> None:
     """
     limit_myself(MOST_BYTES, MOST_S)
     shown, thumb, tiles = sys.argv[1:4]
-    from PIL import Image
+    from PIL import Image, UnidentifiedImageError
 
     Image.MAX_IMAGE_PIXELS = None  # looked at below, before anything is decoded
     try:
         print(json.dumps(_read(Image, shown, thumb, tiles)))
     except _Fault as fault:
         print(json.dumps({"fault": str(fault)}))
+    except UnidentifiedImageError:
+        print(json.dumps({"fault": "expected a PNG, JPEG or WebP picture, found another kind of file"}))
     except MemoryError:
-        print(json.dumps({"fault": "it takes more memory than there is for one picture"}))
-    except (OSError, SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError) as error:
+        needs = f"it needs more than {MOST_BYTES // 2**20} MB of memory to read; save it with fewer pixels"
+        print(json.dumps({"fault": needs}))
+    except OSError as error:
+        full = error.errno in FULL_DISK
+        print(json.dumps({"full": True} if full else {"fault": said(error) or type(error).__name__}))
+    except (SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError) as error:
         print(json.dumps({"fault": said(error) or type(error).__name__}))
 
 
@@ -58,33 +68,38 @@ def _read(images: Any, shown: str, thumb: str, tiles: str) -> dict[str, Any]:
 
     from PIL import ImageOps
 
+    # MPO is a JPEG with an embedded preview: its first picture counts.
     with images.open(io.BytesIO(sys.stdin.buffer.read()), formats=("PNG", "JPEG", "WEBP")) as picture:
         width, height = picture.size
         if max(width, height) > MOST_SIDE_PX or width * height > MOST_PIXELS:
             raise _Fault(
-                f"it has {width} × {height} pixels; at most {MOST_SIDE_PX} a side and "
-                f"{MOST_PIXELS // 1_000_000} million in all"
+                f"it has {width} × {height} pixels; up to {MOST_SIDE_PX} a side and "
+                f"{MOST_PIXELS // 1_000_000} million in all are possible"
             )
-        if getattr(picture, "n_frames", 1) > 1:
+        if picture.format != "MPO" and getattr(picture, "n_frames", 1) > 1:
             raise _Fault("it is animated; a plate is a still picture")
         picture.load()
-        still = ImageOps.exif_transpose(picture)
-    plain = _plain(still)
+        ImageOps.exif_transpose(picture, in_place=True)
+        plain = _plain(picture)
     opaque = _mask(plain)
     if opaque == "":
         raise _Fault("all of it is clear: there would be nothing to see")
-    if max(plain.size) > TILE_PX:
-        _keep_tiles(plain, tiles)
-    plain.thumbnail((MOST_SHOWN_PX, MOST_SHOWN_PX))
-    plain.save(shown, "WEBP", quality=_QUALITY, method=2)
-    plain.thumbnail((THUMB_PX, THUMB_PX))
-    plain.save(thumb, "WEBP", quality=_QUALITY)
-    width, height = still.size
+    width, height = plain.size
+    # Only the callee holds the picture, so that each level goes when the next is there.
+    held = [plain]
+    del picture, plain
+    small = _tiled(held.pop(), tiles) if max(width, height) > TILE_PX else held.pop()
+    small.thumbnail((MOST_SHOWN_PX, MOST_SHOWN_PX))
+    small.save(shown, "WEBP", quality=_QUALITY, method=2)
+    small.thumbnail((THUMB_PX, THUMB_PX))
+    small.save(thumb, "WEBP", quality=_QUALITY)
     return {"width_px": width, "height_px": height, "opaque": opaque}
 
 
-def _keep_tiles(picture: Any, path: str) -> None:
-    """Entries `LEVEL/COLUMN/ROW`, and `index.json`: the sizes of the levels from the picture's own on, what a tile goes
+def _tiled(picture: Any, path: str) -> Any:
+    """Write the tiles of a picture, and return the smallest of its levels that is as large as what is shown.
+
+    Entries `LEVEL/COLUMN/ROW`, and `index.json`: the sizes of the levels from the picture's own on, what a tile goes
     on by, its margin. JPEG where nothing is clear: a hundred megapixels of WebP take half a minute.
     """
     import io
@@ -93,6 +108,7 @@ def _keep_tiles(picture: Any, path: str) -> None:
     kind = "JPEG" if picture.mode == "RGB" else "WEBP"
     step = TILE_PX - 2 * TILE_MARGIN_PX
     levels: list[dict[str, int]] = []
+    shown = picture
     with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as out:
         while max(picture.size) > TILE_PX:
             width, height = picture.size
@@ -104,9 +120,23 @@ def _keep_tiles(picture: Any, path: str) -> None:
                     picture.crop((*at, *end)).save(tile, kind, quality=_QUALITY, method=0, subsampling=0)
                     out.writestr(f"{len(levels)}/{left // step}/{top // step}", tile.getvalue())
             levels.append({"width_px": width, "height_px": height})
-            picture = picture.reduce(2)
+            picture = _halved(picture)
+            if max(picture.size) >= MOST_SHOWN_PX:
+                shown = picture
         index = {"step_px": step, "margin_px": TILE_MARGIN_PX, "levels": levels}
         out.writestr("index.json", json.dumps(index))
+    return shown
+
+
+def _halved(picture: Any) -> Any:
+    """Half as large, strip by strip: what is partly clear is copied to be reduced."""
+    from PIL import Image
+
+    width, height = picture.size
+    out = Image.new(picture.mode, ((width + 1) // 2, (height + 1) // 2))
+    for top in range(0, height, _STRIP_PX):
+        out.paste(picture.reduce(2, (0, top, width, min(top + _STRIP_PX, height))), (0, top // 2))
+    return out
 
 
 def _plain(picture: Any) -> Any:
@@ -114,7 +144,8 @@ def _plain(picture: Any) -> Any:
     if picture.mode.startswith("I"):
         return picture.convert("I").point(lambda value: value / _DEEP).convert("L").convert("RGB")
     clear = "transparency" in picture.info or picture.mode in ("RGBA", "LA", "PA", "La", "RGBa")
-    return picture.convert("RGBA" if clear else "RGB")
+    mode = "RGBA" if clear else "RGB"
+    return picture if picture.mode == mode else picture.convert(mode)
 
 
 def _mask(picture: Any) -> str | None:

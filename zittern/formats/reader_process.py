@@ -5,6 +5,7 @@ gets the file on standard input and answers in JSON, with {"fault": text} where 
 from __future__ import annotations
 
 import json
+import os
 import resource
 import subprocess
 import sys
@@ -14,13 +15,17 @@ __all__ = ["ask_reader", "limit_myself", "said"]
 
 # Time that runs on while nothing is computed: starting, and waiting for the machine.
 _GRACE_S = 10.0
+# One thread: the buffers of others would count as memory.
+_ENVIRONMENT = {**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
 
 
 def ask_reader(module: str, data: bytes, most_s: float, *arguments: str) -> dict[str, Any] | None:
     """What a reader answers about a file; nothing where it was stopped, or fell. module: run as `python -m`."""
     command = [sys.executable, "-m", module, *arguments]
     try:
-        done = subprocess.run(command, input=data, capture_output=True, timeout=most_s + _GRACE_S, check=False)
+        done = subprocess.run(
+            command, input=data, capture_output=True, timeout=most_s + _GRACE_S, check=False, env=_ENVIRONMENT
+        )
         answer: dict[str, Any] = json.loads(done.stdout)
     except (subprocess.TimeoutExpired, ValueError):
         return None
@@ -28,8 +33,8 @@ def ask_reader(module: str, data: bytes, most_s: float, *arguments: str) -> dict
 
 
 def limit_myself(most_bytes: int, most_s: int) -> None:
-    """For a reader, before it reads: memory, and seconds of the processor."""
-    resource.setrlimit(resource.RLIMIT_AS, (most_bytes, most_bytes))
+    """Limit the memory that this process writes to, and its seconds of the processor. For a reader, before it reads."""
+    resource.setrlimit(resource.RLIMIT_DATA, (most_bytes, most_bytes))
     resource.setrlimit(resource.RLIMIT_CPU, (most_s, most_s))
 
 

@@ -3017,8 +3017,7 @@ export interface components {
         };
         /**
          * FlattenBlend
-         * @description One plain clip that does what a blend does over time: how much its layers count, and the numbers that lie between
-         *     corners, become keys on whole frames.
+         * @description One plain clip that follows a blend over time: weights of layers and numbers between corners become keys.
          */
         FlattenBlend: {
             /** Clip */

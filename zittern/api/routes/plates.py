@@ -5,16 +5,16 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Annotated
 
-from fastapi import APIRouter, Form, Path, UploadFile
+from fastapi import APIRouter, Form, Path
 from fastapi.responses import FileResponse, Response
 
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.plates import NeedOut, NeedsOut, TilesOut
 from zittern.api.models.shots import StateOut
-from zittern.api.pictures import kept
+from zittern.api.pictures import Pictures, ShownPicture
 from zittern.api.seen import Seen
-from zittern.api.turns import WRITES
-from zittern.core.edits.plates import HangPlates, ShowPicture
+from zittern.api.turns import Turn
+from zittern.core.edits.plates import HangPlates, Hung, ShowPicture
 from zittern.core.errors import BadInput, NotFound, faults_as
 from zittern.core.plates.needs import filling
 from zittern.core.shot.upgrades import started
@@ -23,8 +23,6 @@ from zittern.store.seeds import newly_seeded
 
 router = APIRouter(tags=["plates"], route_class=JsonRoute)
 _Revision = Annotated[int, Form(ge=0, le=2**53 - 1)]
-# More are hung in several goes.
-_MOST_FILES = 24
 # How long a shot is that is made of pictures.
 _LENGTH_S = 10.0
 
@@ -37,48 +35,46 @@ _Distance = Annotated[float, Form(ge=0.02, le=1e5)]
 _Overscan = Annotated[float, Form(ge=0.0, le=500.0)]
 
 
-@router.post("/api/shots/{shot}/plates", response_model=StateOut, dependencies=[WRITES])
+# Pictures are decoded first: dependencies run in the order of the parameters.
+@router.post("/api/shots/{shot}/plates", response_model=StateOut)
 def hang(
     shot: str,
-    files: list[UploadFile],
-    ctx: Ctx,
     seen: Seen,
     base_revision: _Revision,
+    pictures: Pictures,
+    turn: Turn,
     distance_m: _Distance = 4.0,
     overscan_percent: _Overscan = 10.0,
 ) -> object:
     """Hangs pictures in front of the lens, the first one nearest; one revision."""
-    seen.state(shot)
-    command = _hanging(ctx, files, distance_m, overscan_percent)
-    return seen.edit(shot, base_revision, command)
+    return seen.edit(shot, base_revision, _hanging(pictures, distance_m, overscan_percent))
 
 
-@router.post("/api/projects/{slug}/plates", status_code=201, response_model=StateOut, dependencies=[WRITES])
+@router.post("/api/projects/{slug}/plates", status_code=201, response_model=StateOut)
 def shot_from_pictures(
-    slug: str, files: list[UploadFile], ctx: Ctx, distance_m: _Distance = 4.0, overscan_percent: _Overscan = 10.0
+    slug: str,
+    ctx: Ctx,
+    pictures: Pictures,
+    turn: Turn,
+    distance_m: _Distance = 4.0,
+    overscan_percent: _Overscan = 10.0,
 ) -> object:
     """A new shot with pictures hung in it, called as the first of them. Where one cannot be read there is none."""
-    ctx.library.project(slug)
-    command = _hanging(ctx, files, distance_m, overscan_percent)
+    command = _hanging(pictures, distance_m, overscan_percent)
     made = command.apply(started(command.plates[0].name, {}, seconds=_LENGTH_S))
     return json_response(StateOut.of(ctx.library.add_shot(slug, newly_seeded(made), command.label(made))), 201)
 
 
-def _hanging(ctx: Ctx, files: list[UploadFile], distance_m: float, overscan_percent: float) -> HangPlates:
-    """Reads and keeps pictures. Raises BadInput."""
-    if len(files) > _MOST_FILES:
-        raise BadInput(f"at most {_MOST_FILES} pictures at once, got {len(files)}", "files")
-    hung = [kept(ctx.library, each) for each in files]
+def _hanging(pictures: list[Hung], distance_m: float, overscan_percent: float) -> HangPlates:
+    """The command that hangs pictures. Raises BadInput."""
     with faults_as(BadInput):
-        return HangPlates(plates=tuple(hung), distance_m=distance_m, overscan_percent=overscan_percent)
+        return HangPlates(plates=tuple(pictures), distance_m=distance_m, overscan_percent=overscan_percent)
 
 
-@router.post("/api/shots/{shot}/plates/{plate}", response_model=StateOut, dependencies=[WRITES])
-def show(shot: str, plate: str, file: UploadFile, ctx: Ctx, seen: Seen, base_revision: _Revision) -> object:
+@router.post("/api/shots/{shot}/plates/{plate}", response_model=StateOut)
+def show(shot: str, plate: str, seen: Seen, base_revision: _Revision, picture: ShownPicture, turn: Turn) -> object:
     """Shows another picture on a plate, or the one that is missing; one revision."""
-    seen.state(shot)
-    hung = kept(ctx.library, file)
-    return seen.edit(shot, base_revision, ShowPicture(plate=plate, shows=hung))
+    return seen.edit(shot, base_revision, ShowPicture(plate=plate, shows=picture))
 
 
 @router.post("/api/shots/{shot}/coverage")
