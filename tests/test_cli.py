@@ -315,7 +315,7 @@ class Commands(unittest.TestCase):
 
     def test_a_data_folder_that_cannot_be_used(self) -> None:
         (self.folder / "a-file").write_text("x")
-        (self.folder / "no-database").mkdir(exist_ok=True)
+        (self.folder / "no-database").mkdir(mode=0o700, exist_ok=True)
         (self.folder / "no-database/zittern.db").write_bytes(b"something else" * 100)
         for pattern, folder, *command in (
             ("lies below a file, or is one", "a-file", "shots"),

@@ -7,8 +7,6 @@ from pathlib import Path
 from pydantic import Field
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
-from zittern.store.faults import disk_fault
-
 __all__ = ["Settings"]
 
 
@@ -29,6 +27,8 @@ class Settings(BaseSettings):
             folder = self.data.expanduser().resolve()
             folder.mkdir(parents=True, exist_ok=True)
         except (OSError, RuntimeError, ValueError) as error:
+            from zittern.store.faults import disk_fault  # it loads a database library, which most commands do without
+
             fault = error if isinstance(error, OSError) else OSError(0, str(error))
             raise disk_fault(self.data, fault) from error
         return folder

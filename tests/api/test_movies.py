@@ -136,3 +136,16 @@ class Movies(WithServer):
         self.problem(self.client.post(f"/api/shots/{SHOT}/movies", json=SMALL), 503, "being made already")
         self.client.delete(f"/api/movies/{movies[0]['id']}")
         self.begin()
+
+    def test_a_page_that_is_silent_for_a_minute_loses_its_place_and_one_with_a_heartbeat_does_not(self) -> None:
+        movies = [self.begin() for _ in range(MOST_MOVIES)]
+        found = [self.context.movies.get(each["id"]) for each in movies]
+        for each in found:
+            each.touched_s -= 61.0
+        for each in movies[1:]:
+            self.assertEqual(self.client.post(f"/api/movies/{each['id']}/heartbeat").status_code, 204)
+        self.begin()
+        self.assertEqual([each.status for each in found], ["cancelled", *["drawing"] * (MOST_MOVIES - 1)])
+        self.problem(self.client.get(f"/api/movies/{movies[0]['id']}"), 404, "gone")
+        self.problem(self.client.post(f"/api/shots/{SHOT}/movies", json=SMALL), 503, "being made already")
+        self.assertFalse(found[0].path.exists())

@@ -29,6 +29,7 @@ ASK_ONLY = {
     "/api/shots/{shot}/object-poses", "/api/imports/inspect", "/api/shots/{shot}/exports", "/api/exports/{job}",
     # Movies lie in files of their own, not in the database.
     "/api/shots/{shot}/movies", "/api/shots/{shot}/still", "/api/movies/{movie}", "/api/movies/{movie}/moments",
+    "/api/movies/{movie}/heartbeat",
     "/api/movies/{movie}/frames/{number}",
 }  # fmt: skip
 

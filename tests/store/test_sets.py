@@ -41,3 +41,13 @@ class Adding(InFolder):
         for wanted in ("../zittern", "a/b", "", "saltmarsh-jetty.glb", "x" * 65):
             with self.assertRaises(NotFound):
                 set_file(self.folder, wanted)
+
+    def test_links_are_not_followed(self) -> None:
+        kept = add_set(self.folder, self.space, "dune", b"kept")
+        secret = self.folder / "secret"
+        secret.write_bytes(b"private")
+        (self.folder / "sets" / "linked.glb").symlink_to(secret)
+        with self.assertRaises(NotFound):
+            set_file(self.folder, "linked")
+        self.assertNotIn("linked", set_ids(self.folder))
+        self.assertIn(kept, set_ids(self.folder))

@@ -263,6 +263,26 @@ class Selected(Keys):
         page.keyboard.press("Space")
         expect(box).to_be_checked()
 
+    def test_delete_in_a_dialog_leaves_the_selected_points_of_the_curves_alone(self) -> None:
+        page = self.open("jetty-walk")
+        page.keyboard.press("c")
+        page.get_by_label("Numbers shown").select_option(label="angles °")
+        page.locator("[data-point^='pan/']").nth(1).click()
+        revision = self.library().state("jetty-walk").revision
+        page.keyboard.press("Control+h")
+        page.get_by_role("dialog").get_by_role("button", name="Close").focus()
+        page.keyboard.press("Delete")
+        page.keyboard.press("Escape")
+        settled(page)
+        self.assertEqual(self.library().state("jetty-walk").revision, revision)
+
+    def test_layers_that_the_browser_cannot_store_are_not_copied_and_it_says_so(self) -> None:
+        page = self.open(SHOT)
+        self.pick()
+        page.evaluate("() => { Storage.prototype.setItem = () => { throw new DOMException('', 'QuotaExceededError'); }; }")
+        page.keyboard.press("Control+c")
+        expect(page.get_by_text("Not copied: “Slow sway” exceed what the browser stores")).to_be_visible()
+
     def test_keys_with_alt_are_the_browsers_and_delete_in_a_dialog_is_the_dialogs(self) -> None:
         page = self.open(SHOT)
         self.pick()

@@ -263,3 +263,35 @@ class Going(WithMovies):
         os.kill(encoder, signal.SIGKILL)
         expect(self.page.get_by_test_id("filming")).to_contain_text("the encoder was stopped from outside")
         self.assertEqual((self.state(movie)["status"], self.encoders(), self.files()), ("failed", [], []))
+
+    # The canvas under both views loses its context as drivers take it away, and gets it back a moment later.
+    LOSE = """() => new Promise((done) => {
+      const canvas = document.querySelector("canvas[data-engine]");
+      const lost = canvas.getContext("webgl2").getExtension("WEBGL_lose_context");
+      lost.loseContext();
+      setTimeout(() => { lost.restoreContext(); setTimeout(done, 100); }, 300);
+    })"""
+
+    def test_a_lost_graphics_context_puts_no_black_frame_into_a_movie(self) -> None:
+        slug = self.shot_of(np.full((60, 80, 3), 200, np.uint8), last_frame=60, overscan=40)
+        movie = self.begin(slug)
+        page = self.page
+        page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
+        expect(page.get_by_test_id("filming")).to_contain_text(re.compile(r"[1-9]\d? %"))
+        with page.expect_download() as given:
+            page.evaluate(self.LOSE)
+        frames, _ = decoded(Path(given.value.path()).read_bytes())
+        self.assertEqual(len(frames), 60)
+        self.assertGreater(min(float(frame.mean()) for frame in frames), 150.0)
+
+    def test_the_views_are_drawn_again_after_their_context_was_lost(self) -> None:
+        page = self.open("jetty-walk")
+        finder = page.get_by_test_id("viewfinder")
+        before = grey(finder.screenshot())
+        page.evaluate(self.LOSE)
+expect(page.locator("canvas[data-engine]")).to_have_count(1)
+        self.go_to(2)
+        page.keyboard.press("Home")
+        settled(page)
+        after = grey(finder.screenshot())
+        self.assertLess(float(np.mean(np.abs(after - before))), 6.0)

@@ -32,6 +32,8 @@ __all__ = ["MOST_MOVIES", "Movie", "MoviePart", "Movies"]
 
 MOST_MOVIES = 4
 _SILENT_S = 10.0
+# A page that is silent for longer, without a heartbeat, loses its place to a new movie.
+_LOST_S = 60.0
 # Frames before a guess is worth anything.
 _PACED_FRAMES = 3
 # A page that went may come back within this; a finished file is kept as long.
@@ -81,7 +83,19 @@ class Movie:
     @property
     def waits(self) -> bool:
         """Whether nothing has been heard of the page that draws it for a while."""
-        return self.status == "drawing" and time.monotonic() - self.touched_s > _SILENT_S
+        return self._silent_for(_SILENT_S)
+
+    @property
+    def is_lost(self) -> bool:
+        """Whether the page that draws it has sent neither frames nor heartbeats for a minute."""
+        return self._silent_for(_LOST_S)
+
+    def _silent_for(self, seconds: float) -> bool:
+        return self.status == "drawing" and time.monotonic() - self.touched_s > seconds
+
+    def touch(self) -> None:
+        """Note that the page that draws it is alive."""
+        self.touched_s = time.monotonic()
 
     @property
     def left_s(self) -> float | None:
@@ -189,7 +203,14 @@ class Movies:
         name = f"{slug}-{'-'.join(slug_of(part.title) for part in parts)}" if _named(shot, settings) else slug
         kind = MOVIES[settings.format]
         with self._lock:
-            if sum(each.status == "drawing" for each in self._movies.values()) >= MOST_MOVIES:
+            drawing = [each for each in self._movies.values() if each.status == "drawing"]
+            if len(drawing) >= MOST_MOVIES:
+                for lost in (each for each in drawing if each.is_lost):
+                    lost.forget()
+                    self._movies.pop(lost.id)
+                    drawing.remove(lost)
+                    break
+            if len(drawing) >= MOST_MOVIES:
                 raise StoreBusy(f"{MOST_MOVIES} movies are being made already; wait for one, or cancel one")
             path = self._workspace.new_path(kind.ending)
             size_px = (layout.width, layout.height)

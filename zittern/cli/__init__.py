@@ -11,6 +11,16 @@ figures    bench
 running    the entry point
 """
 
-from zittern.cli.running import main
+import sys
 
 __all__ = ["main"]
+
+
+def main() -> None:
+    """Entry point. Nothing else is imported before it can be interrupted."""
+    try:
+        from zittern.cli.running import run
+
+        sys.exit(run())
+    except KeyboardInterrupt:
+        sys.exit(130)

@@ -1,5 +1,5 @@
 """`python -m zittern.cli`."""
 
-from zittern.cli.running import main
+from zittern.cli import main
 
 main()

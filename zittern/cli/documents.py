@@ -10,13 +10,37 @@ from contextlib import closing
 from pathlib import Path
 from typing import IO, TYPE_CHECKING
 
-from zittern.settings import Settings
-
 if TYPE_CHECKING:
     from zittern.core.shot.shot import Shot
     from zittern.formats.table import Format
+    from zittern.settings import Settings
 
-__all__ = ["document_of", "settings_of", "tell", "write_shot_to", "write_whole"]
+__all__ = [
+    "check_writable", "document_of", "existing_data", "folder_of_sets", "keep_private", "settings_of", "tell",
+    "warn_of_open_folder", "write_shot_to", "write_whole",
+]  # fmt: skip
+
+
+class _Umask:
+    """The file permissions that the user of this process masks."""
+
+    users = 0o022
+
+
+def keep_private() -> None:
+    """Create folders as 0700 and files as 0600 from now on, but for the output files of commands."""
+    _Umask.users = os.umask(0o077)
+
+
+def warn_of_open_folder(settings: Settings) -> None:
+    """Print a warning when other users of this machine can read an existing data folder; its mode stays."""
+    try:
+        folder = settings.data.expanduser()
+        mode = folder.stat().st_mode & 0o777
+    except (OSError, RuntimeError, ValueError):
+        return  # there is none yet, or what opens it says what is wrong
+    if mode & 0o077:
+        tell([f"other users of this machine can read {folder} (mode {mode:o}); `chmod 700` on it prevents that"])
 
 
 def tell(notices: Iterable[str]) -> None:
@@ -28,6 +52,7 @@ def settings_of(port: int | None, data: Path | None) -> Settings:
     from pydantic import ValidationError
 
     from zittern.core.errors import BadInput, DocumentError
+    from zittern.settings import Settings
 
     given = {name: value for name, value in (("port", port), ("data", data)) if value is not None}
     try:
@@ -37,6 +62,27 @@ def settings_of(port: int | None, data: Path | None) -> Settings:
         raise BadInput(
             fault.message, f"--{fault.where}" if fault.where in given else f"ZITTERN_{fault.where.upper()}"
         ) from error
+
+
+def existing_data(data: Path | None) -> Path:
+    """The data folder for a command that only reads or changes what is there. Raises BadInput for a missing one."""
+    from zittern.core.errors import BadInput
+
+    settings = settings_of(None, data)
+    try:
+        settings.data.expanduser().lstat()
+    except FileNotFoundError:
+        raise BadInput(
+            f"expected a data folder, found none at {settings.data}; `zittern demo` makes one", "--data"
+        ) from None
+    except (OSError, RuntimeError, ValueError):
+        pass  # what follows says what is wrong with it
+    return settings.data_dir
+
+
+def folder_of_sets(data: Path | None) -> Path:
+    """Where the sets of shots are looked for; a folder that was not named need not be there. Raises BadInput."""
+    return settings_of(None, None).data.expanduser() if data is None else existing_data(data)
 
 
 def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot:
@@ -49,7 +95,7 @@ def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot
     if key.endswith(".json") or path.is_file():
         shot = kept(read_shot(read_bytes(path)))
         return shot if variant is None else seen(shot, variant)
-    with closing(Library(settings_of(None, data).data_dir)) as library:
+    with closing(Library(existing_data(data))) as library:
         return library.state(key, variant).document
 
 
@@ -64,6 +110,18 @@ def write_shot_to(path: Path, format_: Format, shot: Shot, step: float = 1.0) ->
         raise BadInput(f"{path.name}: this format is only read", "-o")
     frames = frame_grid(shot.first_frame, shot.last_frame, step)
     write_whole(path, lambda file: write(shot, frames, evaluate_in_parts(shot, frames), file))
+
+
+def check_writable(path: Path) -> None:
+    """Raise BadInput for a file that cannot be written, before hours of work for it."""
+    from zittern.core.errors import BadInput
+
+    folder = path.parent
+    if not folder.is_dir():
+        raise BadInput(f"cannot write {path}: there is no folder {folder}", "-o")
+    if path.is_dir() or not os.access(path if path.exists() else folder, os.W_OK):
+        reason = errno.EISDIR if path.is_dir() else errno.EACCES
+        raise BadInput(f"cannot write {path}: {os.strerror(reason)}", "-o")
 
 
 def write_whole(path: Path, write: Callable[[IO[bytes]], object]) -> None:
@@ -81,6 +139,7 @@ def write_whole(path: Path, write: Callable[[IO[bytes]], object]) -> None:
         try:
             with part.open("wb") as file:
                 write(file)
+            part.chmod(0o666 & ~_Umask.users)
             part.replace(path)
         finally:
             part.unlink(missing_ok=True)

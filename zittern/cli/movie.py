@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from zittern.cli.documents import document_of, settings_of, tell, write_whole
+from zittern.cli.documents import check_writable, document_of, existing_data, tell, write_whole
 from zittern.cli.options import Data, app
 
 if TYPE_CHECKING:
@@ -59,6 +59,7 @@ def movie(
     kind = next((each for each in MOVIES.values() if output.name.lower().endswith(each.ending)), None)
     if kind is None:
         raise BadInput(f"a movie ends in {', '.join(each.ending for each in MOVIES.values())}, got {output.name}", "-o")
+    check_writable(output)
     program = find_browser(browser)
     first, last = _pair(frames, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96") if frames else (None, None)
     width, height = _pair(size, r"(\d+)x(\d+)", "--size", "WxH, as 1280x720")
@@ -97,7 +98,7 @@ def _where(shot: str, data: Path | None, stack: ExitStack) -> tuple[Path, str]:
     from zittern.store.library import Library
 
     if not shot.endswith(".json") and not Path(shot).is_file():
-        return settings_of(None, data).data_dir, shot
+        return existing_data(data), shot
     document = document_of(shot, data)
     folder = Path(stack.enter_context(tempfile.TemporaryDirectory(prefix="zittern-")))
     library = Library(folder)

@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-__all__ = ["Data", "NoBrowser", "Port", "app"]
+__all__ = ["MAX_COUNT", "Data", "NoBrowser", "Port", "app"]
 
 app = typer.Typer(
     add_completion=False,
@@ -16,6 +16,8 @@ app = typer.Typer(
     pretty_exceptions_enable=False,
 )
 
+# Largest whole number in options: what a database column holds.
+MAX_COUNT = 2**53 - 1
 Data = Annotated[Path | None, typer.Option("--data", help="Folder of the database and of sets.")]
 Port = Annotated[int | None, typer.Option("--port", help="Port to listen on; 0 takes a free one.")]
 NoBrowser = Annotated[bool, typer.Option("--no-browser", help="Do not open the page.")]

@@ -1,7 +1,9 @@
-"""The entry point: what a command refuses becomes one line and exit code 2."""
+"""Run a command: what it refuses becomes one line and exit code 2."""
 
 from __future__ import annotations
 
+import errno
+import os
 import sys
 
 import typer
@@ -11,27 +13,47 @@ import typer
 from zittern.cli import shelf, files, movie, time, figures  # noqa: F401
 
 # isort: on
+from zittern.cli.documents import keep_private
 from zittern.cli.options import app
-from zittern.core.errors import ZitternError
 
-__all__ = ["main"]
+__all__ = ["run"]
 
 
-def main() -> None:
-    """Entry point."""
+def run() -> int:
+    """Run the command of this process, and return its exit code."""
+    keep_private()
     try:
         code = app(standalone_mode=False)
-    except ZitternError as error:
-        _complain(str(error))
+        sys.stdout.flush()
+    except _refusals() as error:
+        return _complain(str(error))
     except UnicodeEncodeError as error:
-        _complain(f"{ascii(error.object)[:120]} is no text; it holds bytes that are no UTF-8")
+        return _complain(f"{ascii(error.object)[:120]} is no text; it holds bytes that are no UTF-8")
     except typer.TyperException as error:
-        _complain(error.format_message())
+        return _complain(error.format_message())
+    except OSError as error:
+        if error.errno not in (errno.EPIPE, errno.ENOSPC, errno.EIO):
+            raise
+        _drop_output()
+        # A reader that has seen enough, as `head` has, is no fault.
+        return 141 if error.errno == errno.EPIPE else _complain(f"cannot write the output: {error.strerror}")
     except typer.Abort:
-        sys.exit(130)
-    sys.exit(code if isinstance(code, int) else 0)
+        return 130
+    return code if isinstance(code, int) else 0
 
 
-def _complain(message: str) -> None:
+def _refusals() -> type[Exception]:
+    """The errors that users are told in one line; looked up when something went wrong, since it takes a moment."""
+    from zittern.core.errors import ZitternError
+
+    return ZitternError
+
+
+def _drop_output() -> None:
+    """What could not be written is not tried again when the process ends."""
+    os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+
+
+def _complain(message: str) -> int:
     print("error: " + " ".join(message.split()), file=sys.stderr)
-    sys.exit(2)
+    return 2

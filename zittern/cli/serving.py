@@ -7,8 +7,10 @@ import sys
 import threading
 import webbrowser
 from types import FrameType
+from typing import TYPE_CHECKING
 
-from zittern.settings import Settings
+if TYPE_CHECKING:
+    from zittern.settings import Settings
 
 __all__ = ["run_server"]
 

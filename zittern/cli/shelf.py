@@ -9,8 +9,8 @@ from typing import Annotated
 
 import typer
 
-from zittern.cli.documents import settings_of, tell
-from zittern.cli.options import Data, NoBrowser, Port, app
+from zittern.cli.documents import existing_data, settings_of, tell, warn_of_open_folder
+from zittern.cli.options import MAX_COUNT, Data, NoBrowser, Port, app
 from zittern.cli.serving import run_server
 
 __all__ = ["add", "demo", "repeat", "serve", "shots", "tidy"]
@@ -28,6 +28,7 @@ def demo(
     from zittern.store.library import Library
 
     settings = settings_of(port, data)
+    warn_of_open_folder(settings)
     library = Library(settings.data_dir)
     try:
         made = ensure_demo(library)
@@ -41,7 +42,9 @@ def demo(
 @app.command()
 def serve(port: Port = None, data: Data = None, no_browser: NoBrowser = False) -> None:
     """Serves the application on this machine."""
-    run_server(settings_of(port, data), no_browser)
+    settings = settings_of(port, data)
+    warn_of_open_folder(settings)
+    run_server(settings, no_browser)
 
 
 @app.command()
@@ -49,7 +52,7 @@ def shots(data: Data = None) -> None:
     """Lists the shots, one JSON object a line; one that cannot be read has a problem."""
     from zittern.store.library import Library
 
-    with closing(Library(settings_of(None, data).data_dir)) as library:
+    with closing(Library(existing_data(data))) as library:
         for entry in library.shots():
             row = {"id": entry.id, "slug": entry.slug, "name": entry.card.name, "project": entry.project}
             wrong = {"problem": entry.card.problem} if entry.card.problem else {}
@@ -66,14 +69,17 @@ def add(
     data: Data = None,
 ) -> None:
     """Adds a file that can be imported as a new shot; prints its slug."""
+    from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
     from zittern.store.library import Library
     from zittern.store.seeds import newly_seeded
 
+    if name is not None and not name.strip():
+        raise BadInput("expected a name, got an empty text; leave it out to take the name of the file", "--name")
     rate = fps_from(fps, "--fps")
     opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name)
-    with closing(Library(settings_of(None, data).data_dir)) as library:
+    with closing(Library(existing_data(data))) as library:
         print(library.add_shot(project, newly_seeded(opened.shot), opened.label).slug)
     tell(opened.notices)
 
@@ -84,14 +90,16 @@ def repeat(
     on: Annotated[list[str], typer.Option("--on", help="Slug or id of a shot to do the same on; several at once.")],
     revision: Annotated[
         int | None,
-        typer.Option("--revision", min=0, help="The revision that the edit made; the present one when left out."),
+        typer.Option(
+            "--revision", min=0, max=MAX_COUNT, help="The revision that the edit made; the present one when left out."
+        ),
     ] = None,
     data: Data = None,
 ) -> None:
     """Does the last edit of one shot once more on others; each can be undone there."""
     from zittern.store.library import Library
 
-    with closing(Library(settings_of(None, data).data_dir)) as library:
+    with closing(Library(existing_data(data))) as library:
         for other in on:
             state = library.repeat(shot, revision, other)
             print(f"{state.slug}: {state.label} (revision {state.revision})", flush=True)
@@ -101,7 +109,10 @@ def repeat(
 def tidy(
     shot: Annotated[str | None, typer.Argument(help="Slug or id; all shots when left out.")] = None,
     keep: Annotated[
-        int, typer.Option("--keep", min=1, help="How many of the newest revisions stay; named ones always do.")
+        int,
+        typer.Option(
+            "--keep", min=1, max=MAX_COUNT, help="How many of the newest revisions stay; named ones always do."
+        ),
     ] = 100,
     data: Data = None,
     dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say how much.")] = False,
@@ -109,7 +120,7 @@ def tidy(
     """Removes old unnamed revisions for good and gives the space back; says how much before it does."""
     from zittern.store.library import Library
 
-    with closing(Library(settings_of(None, data).data_dir)) as library:
+    with closing(Library(existing_data(data))) as library:
         keys = [entry.id for entry in library.shots()] if shot is None else [shot]
         plans = [library.tidying(key, keep) for key in keys]
         for plan in plans:

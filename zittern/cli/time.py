@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 import typer
 
-from zittern.cli.documents import document_of, settings_of, tell, write_shot_to
+from zittern.cli.documents import document_of, existing_data, folder_of_sets, tell, write_shot_to
 from zittern.cli.options import Data, app
 
 __all__ = ["check", "retime"]
@@ -85,7 +85,7 @@ def check(
         if output is not None:
             return 0
     names = tuple(only.split(",")) if only is not None else None
-    weighty, data_dir = False, settings_of(None, data).data_dir
+    weighty, data_dir = False, folder_of_sets(data)
     for line, weight in checked([(key, document_of(key, data)) for key in shots], data_dir, names):
         print(line, flush=True)
         weighty = weighty or weight
@@ -106,13 +106,13 @@ def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | No
     if not stored and output is None:
         raise BadInput("a file is mended into another one; say which with -o, one shot at a time", "-o")
     before = document_of(key, data)
-    after, done = mended(before, checks, pieces_for(settings_of(None, data).data_dir, before))
+    after, done = mended(before, checks, pieces_for(folder_of_sets(data), before))
     if output is not None:
         if format_of(output.name).name != "shot":
             raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
         write_shot_to(output, format_of(output.name), after)
     else:
-        with closing(Library(settings_of(None, data).data_dir)) as library:
+        with closing(Library(existing_data(data))) as library:
             for found in done:
                 assert found.fix is not None, "what was done has a command"
                 library.edit(key, library.state(key).revision, found.fix.command)

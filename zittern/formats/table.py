@@ -4,25 +4,27 @@ module and a row.
 
 from __future__ import annotations
 
+import importlib
 import io
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from pathlib import PurePath
-from typing import IO, Literal
+from typing import IO, TYPE_CHECKING, Any, Literal
 
 from zittern.core.errors import FormatError
-from zittern.core.motion.evaluate import Motion
-from zittern.core.shot.shot import Shot
-from zittern.core.units import Array
-from zittern.formats import csv_path, gltf_read, gltf_write, shot_json, take_file
-from zittern.formats.files import Sidecars
-from zittern.formats.paths import PathFile
+
+if TYPE_CHECKING:
+    from zittern.core.motion.evaluate import Motion
+    from zittern.core.shot.shot import Shot
+    from zittern.core.units import Array
+    from zittern.formats.files import Sidecars
+    from zittern.formats.paths import PathFile
 
 __all__ = ["FORMATS", "PLACES", "Format", "format_named", "format_of", "reader_of", "written"]
 
-Reader = Callable[[bytes, Sidecars], PathFile]
+Reader = Callable[["bytes", "Sidecars"], "PathFile"]
 # What, at which frames, its motion there in parts, where to.
-Writer = Callable[[Shot, Array, Iterable[Motion], IO[bytes]], None]
+Writer = Callable[["Shot", "Array", "Iterable[Motion]", "IO[bytes]"], None]
 
 
 Kind = Literal["path", "shot", "preset", "take", "cues"]
@@ -47,6 +49,15 @@ class Format:
     marks: Callable[[bytes], bool] = lambda data: True
 
 
+def _late(module: str, name: str) -> Callable[..., Any]:
+    """A function of a format's module, which is imported when it is called: most commands need none or one of them."""
+
+    def call(*arguments: Any) -> Any:
+        return getattr(importlib.import_module(f"zittern.formats.{module}"), name)(*arguments)
+
+    return call
+
+
 def _header(data: bytes) -> set[str]:
     """Names in the first line of a CSV."""
     first = data.removeprefix(b"\xef\xbb\xbf").partition(b"\n")[0][:_MOST_HEADER].decode("utf-8", "replace")
@@ -54,11 +65,15 @@ def _header(data: bytes) -> set[str]:
 
 
 def _has_cues(data: bytes) -> bool:
+    from zittern.formats import csv_path
+
     names = _header(data)
-    return bool(names & {"name", "strength"}) and not names & _LENS_COLUMNS
+    return bool(names & {"name", "strength"}) and not names & set(csv_path.COLUMNS[5:])
 
 
 def _has_take(data: bytes) -> bool:
+    from zittern.formats import take_file
+
     names = _header(data)
     return bool(names & set(take_file.COLUMNS)) and "x_m" not in names
 
@@ -68,7 +83,6 @@ def _begins_with_time(data: bytes) -> bool:
 
 
 _MOST_HEADER = 4096
-_LENS_COLUMNS = set(csv_path.COLUMNS[5:])
 # Of rows with the same ending the first whose marks are found counts; camera paths come last, and say what is wrong
 # with what is none of these.
 FORMATS: tuple[Format, ...] = (
@@ -79,8 +93,8 @@ FORMATS: tuple[Format, ...] = (
         "GLB: path, layers and lens as nested nodes, one binary file",
         "path, rig, layers, lens",
         "model/gltf-binary",
-        gltf_read.read,
-        gltf_write.write_glb,
+        _late("gltf_read", "read"),
+        _late("gltf_write", "write_glb"),
     ),
     Format(
         "gltf",
@@ -89,8 +103,8 @@ FORMATS: tuple[Format, ...] = (
         "glTF: the same as readable JSON",
         "path, rig, layers, lens",
         "model/gltf+json",
-        gltf_read.read,
-        gltf_write.write_gltf,
+        _late("gltf_read", "read"),
+        _late("gltf_write", "write_gltf"),
     ),
     Format("cues", ".csv", "cues", "Cues as CSV: one row per cue", "cues", "text/csv", marks=_has_cues),
     Format(
@@ -109,8 +123,8 @@ FORMATS: tuple[Format, ...] = (
         "CSV: one row per frame, world pose and focal length",
         "path, lens",
         "text/csv",
-        csv_path.read,
-        csv_path.write,
+        _late("csv_path", "read"),
+        _late("csv_path", "write"),
     ),
     Format(
         "csv-shift",
@@ -119,8 +133,8 @@ FORMATS: tuple[Format, ...] = (
         "CSV with shift: two columns more for the film back",
         "path, lens, picture shift",
         "text/csv",
-        csv_path.read,
-        csv_path.write_with_shifts,
+        _late("csv_path", "read"),
+        _late("csv_path", "write_with_shifts"),
         marks=lambda data: False,
     ),
     Format(
@@ -130,8 +144,8 @@ FORMATS: tuple[Format, ...] = (
         "CSV with lens: four columns more, for the film back and the distortion",
         "path, lens, picture shift, distortion",
         "text/csv",
-        csv_path.read,
-        csv_path.write_with_lens,
+        _late("csv_path", "read"),
+        _late("csv_path", "write_with_lens"),
         marks=lambda data: False,
     ),
     Format(
@@ -142,8 +156,8 @@ FORMATS: tuple[Format, ...] = (
         "everything",
         "application/json",
         None,
-        shot_json.write,
-        shot_json.read,
+        _late("shot_json", "write"),
+        _late("shot_json", "read"),
     ),
     Format("preset", ".preset.json", "preset", "Preset: a saved clip", "a clip, its dials and rig", "application/json"),
     Format(

@@ -13,13 +13,11 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from dataclasses import replace
 from pathlib import Path
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
-from pydantic import TypeAdapter
 from sqlalchemy import Connection, Engine, delete, insert, select, update
 
 from zittern.core.edits.made import made, said
-from zittern.core.edits.table import Command, apply
 from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull, faults_as
 from zittern.core.shot.seen import kept, seen
 from zittern.core.shot.shot import Shot
@@ -39,11 +37,13 @@ from zittern.store.tidy import Tidying
 from zittern.store.workspace import Workspace
 from zittern.store.writers import Writers
 
+if TYPE_CHECKING:
+    from zittern.core.edits.table import Command
+
 __all__ = ["Library"]
 
 _T = TypeVar("_T")
 _PICTURE = re.compile(rb'"picture":"([0-9a-f]{64})"')
-_COMMANDS: TypeAdapter[Command] = TypeAdapter(Command)
 # A page of the history.
 HISTORY_ROWS = 200
 
@@ -252,6 +252,8 @@ class Library:
         """
         head, stored = self._based(key, base_revision)
         before = stored if variant is None else seen(stored, variant)
+        from zittern.core.edits.table import apply  # commands that only read do without all edits
+
         changed = apply(before, command)
         if changed == before:
             return head.state(before)
@@ -277,8 +279,12 @@ class Library:
                 connection, head.shot_id, head.slug, head.revision if revision is None else revision
             )
             base = revisions.find_head(connection, onto).revision
+        from pydantic import TypeAdapter
+
+        from zittern.core.edits.table import Command
+
         with faults_as(BadInput):
-            command: Command = _COMMANDS.validate_json(text)
+            command: Command = TypeAdapter(Command).validate_json(text)
         return self.edit(onto, base, command)
 
     def undo(self, key: str, base_revision: int) -> State:

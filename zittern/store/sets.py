@@ -26,9 +26,8 @@ _NAME_LENGTH = 48
 
 def set_ids(data_dir: Path) -> list[str]:
     """Ids of all sets."""
-    return sorted(
-        {path.stem for folder in (SHIPPED, data_dir / "sets") if folder.is_dir() for path in folder.glob("*.glb")}
-    )
+    added = (path for path in (data_dir / "sets").glob("*.glb") if not path.is_symlink())
+    return sorted({path.stem for path in (*SHIPPED.glob("*.glb"), *added)})
 
 
 def set_title(set_id: str) -> str:
@@ -39,10 +38,12 @@ def set_title(set_id: str) -> str:
 def set_file(data_dir: Path, set_id: str) -> Path:
     """The GLB of a set. Raises NotFound."""
     if _ID.match(set_id):
-        for folder in (data_dir / "sets", SHIPPED):
-            path = folder / f"{set_id}.glb"
-            if path.is_file():
-                return path
+        added, shipped = (folder / f"{set_id}.glb" for folder in (data_dir / "sets", SHIPPED))
+        # A link could lead to any file of this machine.
+        if added.is_file() and not added.is_symlink():
+            return added
+        if shipped.is_file():
+            return shipped
     raise NotFound(f"there is no set {set_id!r}")
 
 

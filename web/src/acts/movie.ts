@@ -3,7 +3,7 @@ import { client, explain, Problem, take } from "../api/client";
 import { fetchMoments, type Moments, sendFrame } from "../api/movies";
 import type { MovieAsked, MovieState } from "../api/types";
 import { download } from "../shared/download";
-import { type Frames, filming, framesOf, type Movie, NO_MOVIE, orderOf } from "../stores/movie";
+import { type Frames, filming, framesOf, type Movie, NO_MOVIE, orderOf, PictureLost } from "../stores/movie";
 import { note } from "../stores/notes";
 import { openShot, stillOpen } from "../stores/openShot";
 import { stage } from "../stores/stage";
@@ -15,6 +15,8 @@ const MOST_CHUNK_FRAMES = 24;
 /** After a frame could not be sent it is tried again, this long. */
 const AGAIN_MS = 1000;
 const MOST_TRIES = 600;
+/** While a frame takes long, the server hears of this page so often. */
+const BEAT_MS = 15_000;
 
 const pathOf = (id: string) => ({ params: { path: { movie: id } } });
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -44,9 +46,14 @@ export async function cancelMovie(): Promise<void> {
 
 /** Whether a movie is still the one that is made. */
 const wanted = ({ id }: Movie) => filming.getState().movie?.id === id;
+/** Movies that a loop of this page makes. */
+const looping = new Set<string>();
 
 async function goOn(movie: Movie): Promise<void> {
   filming.setState({ movie, waits: null, problem: null });
+  if (looping.has(movie.id)) return;
+  looping.add(movie.id);
+  const beat = setInterval(() => void client.POST("/api/movies/{movie}/heartbeat", pathOf(movie.id)), BEAT_MS);
   try {
     await makeAll(movie);
     if (!wanted(movie)) return;
@@ -56,6 +63,9 @@ async function goOn(movie: Movie): Promise<void> {
     note("info", `${movie.filename} is ready`);
   } catch (error) {
     if (wanted(movie)) filming.setState({ problem: explain(error), waits: null });
+  } finally {
+    clearInterval(beat);
+    looping.delete(movie.id);
   }
 }
 
@@ -113,7 +123,11 @@ async function make(movie: Movie, frames: Frames, overlays: Overlays): Promise<v
     }
     const order = orderOf(moments, n - moments.first, movie.draws.length);
     if (!here()) break;
-    const bytes = await frames.make(order, overlays.at(n, order, wave));
+    const bytes = await frames.make(order, overlays.at(n, order, wave)).catch((error: unknown) => {
+      if (error instanceof PictureLost) return null;
+      throw error;
+    });
+    if (!bytes) break;
     // Two are under way: this one, and the one before, which the encoder has to have taken.
     await sending;
     if (!wanted(movie)) break;

@@ -39,10 +39,13 @@ export type Overlays = {
 export function overlaysOf(movie: Movie): Overlays {
   const still = movie.guides || movie.regions.length > 1 ? drawStill(movie) : null;
   const foot = movie.strip > 0 ? sheet(0, movie.height - movie.strip, movie.width, movie.strip) : null;
+  let drawn: HTMLCanvasElement | null = null;
   return {
     at: (n, order, wave) => {
       if (foot) {
-        drawStrip(foot.context, movie, n, order, wave);
+        // The waveform of all frames is the same in each of them.
+        drawn ??= wave && drawnWave(wave, waveBox(foot.context.canvas));
+        drawStrip(foot.context, movie, n, order, drawn);
         foot.texture.needsUpdate = true;
       }
       return [still, foot].flatMap((each) => each?.overlay ?? []);
@@ -101,11 +104,10 @@ function drawStrip(
   movie: Movie,
   n: number,
   order: FrameOrder,
-  wave: Float32Array | null,
+  wave: HTMLCanvasElement | null,
 ): void {
   const { width, height } = context.canvas;
-  const size = Math.max(10, Math.round(height * 0.24));
-  const margin = Math.round(size * 0.8);
+  const { size, margin, text } = sizesOf(context.canvas);
   context.fillStyle = PAPER;
   context.fillRect(0, 0, width, height);
   const shot = openShot.getState().state?.document;
@@ -115,7 +117,6 @@ function drawStrip(
   const several = (shot?.variants.length ?? 1) > 1;
   const pose = order.rows("pose:0");
   const focal = pose ? (pose.data[pose.at + FOCAL] ?? 0) : 0;
-  const text = Math.min(width * 0.46, size * 24);
   context.textBaseline = "middle";
   context.fillStyle = INK;
   context.font = `600 ${size}px "IBM Plex Sans Condensed"`;
@@ -125,29 +126,56 @@ function drawStrip(
   context.fillStyle = GRAPHITE;
   const told = `${String(frame).padStart(4, "0")} · ${((frame - (shot?.first_frame ?? movie.first_frame)) / movie.fps).toFixed(2)} s · ${focal.toFixed(1)} mm`;
   context.fillText(told, margin, height * 0.7, text - 2 * margin);
-  drawWave(context, wave, { left: text, right: width - margin, height }, n / Math.max(movie.frames - 1, 1));
+  const { left, right } = waveBox(context.canvas);
+  if (wave) context.drawImage(wave, left, 0);
+  const share = n / Math.max(movie.frames - 1, 1);
+  context.fillStyle = SIGNAL;
+  context.fillRect(left + (right - left) * share - 1, 0, 2, height);
 }
 
-function drawWave(
-  context: CanvasRenderingContext2D,
-  wave: Float32Array | null,
-  { left, right, height }: { left: number; right: number; height: number },
-  share: number,
-): void {
-  const count = (wave?.length ?? 0) / 2;
-  const most = Math.max(1e-6, ...(wave ?? []).map(Math.abs));
-  WAVES.forEach(({ ink, dash }, column) => {
+type Size = { width: number; height: number };
+
+/** Of the type, of the margin, and of the part that text takes, px. */
+function sizesOf({ width, height }: Size) {
+  const size = Math.max(10, Math.round(height * 0.24));
+  return { size, margin: Math.round(size * 0.8), text: Math.min(width * 0.46, size * 24) };
+}
+
+function waveBox(strip: Size): { left: number; right: number; height: number } {
+  const { margin, text } = sizesOf(strip);
+  return { left: text, right: strip.width - margin, height: strip.height };
+}
+
+/** The waveform over all frames: of very many, the smallest and the largest at each pixel. */
+function drawnWave(wave: Float32Array, { left, right, height }: { left: number; right: number; height: number }) {
+  const canvas = document.createElement("canvas");
+  canvas.width = Math.max(1, Math.round(right - left));
+  canvas.height = height;
+  const context = canvas.getContext("2d");
+  if (!context) throw new Error("this browser cannot draw the strip");
+  const count = wave.length / 2;
+  let most = 1e-6;
+  for (const value of wave) most = Math.max(most, Math.abs(value));
+  const columns = Math.min(count, canvas.width);
+  const y = (value: number) => height / 2 - (value / most) * (height / 2 - 4);
+  WAVES.forEach(({ ink, dash }, axis) => {
     context.strokeStyle = ink;
     context.setLineDash(dash);
     context.lineWidth = Math.max(1, height / 40);
     context.beginPath();
-    for (let at = 0; at < count; at++) {
-      const x = left + ((right - left) * at) / Math.max(count - 1, 1);
-      context.lineTo(x, height / 2 - ((wave?.[2 * at + column] ?? 0) / most) * (height / 2 - 4));
+    for (let column = 0; column < columns; column++) {
+      const [from, to] = [column, column + 1].map((each) => Math.floor((each * count) / columns)) as [number, number];
+      let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+      for (let at = from; at < to; at++) {
+        const value = wave[2 * at + axis] ?? 0;
+        low = Math.min(low, value);
+        high = Math.max(high, value);
+      }
+      const x = (canvas.width * column) / Math.max(columns - 1, 1);
+      context.lineTo(x, y(low));
+      if (high > low) context.lineTo(x, y(high));
     }
     context.stroke();
   });
-  context.setLineDash([]);
-  context.fillStyle = SIGNAL;
-  context.fillRect(left + (right - left) * share - 1, 0, 2, height);
+  return canvas;
 }

@@ -25,6 +25,13 @@ export type Frames = {
   dispose: () => void;
 };
 
+/** The graphics context went away while a frame was drawn: it is drawn again in the next scene. */
+export class PictureLost extends Error {
+  constructor() {
+    super("the graphics context was lost; the picture has to be drawn again");
+  }
+}
+
 export type Filming = {
   movie: Movie | null;
   /** Why it does not go on just now. */
@@ -37,7 +44,7 @@ export const NO_MOVIE: Filming = { movie: null, waits: null, problem: null };
 
 export const filming = createStore<Filming>(() => NO_MOVIE);
 
-let how: ((movie: Movie) => Frames) | null = null;
+let how: ((movie: Movie) => Frames | null) | null = null;
 
 /** Told by whoever has the scene. */
 export function tellFrames(make: typeof how): void {

@@ -117,6 +117,12 @@ async def put_frame(
     return TakenOut(next=found.next, status=found.status)
 
 
+@router.post("/movies/{movie}/heartbeat", status_code=204)
+def heartbeat(movie: str, ctx: Ctx) -> None:
+    """Tells that the page that draws a movie is alive, while a frame takes long."""
+    ctx.movies.get(movie).touch()
+
+
 @router.delete("/movies/{movie}")
 def cancel_movie(movie: str, ctx: Ctx) -> MovieOut:
     """Ends it; nothing is left of it."""

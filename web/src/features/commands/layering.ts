@@ -97,8 +97,14 @@ const span = (part: "first_frame" | "last_frame" | "ramp_in_until" | "ramp_out_f
 function copyLayers(): void {
   const layers = withLayer() ? selectedLayers() : [];
   if (!layers.length) return;
-  localStorage.setItem(CLIPBOARD, JSON.stringify(layers));
   const what = layers.length === 1 ? `“${layers[0]?.name}”` : `${layers.length} layers`;
+  try {
+    localStorage.setItem(CLIPBOARD, JSON.stringify(layers));
+  } catch {
+    // The browser keeps some megabytes for a site; long takes need more.
+    note("error", `Not copied: ${what} exceed what the browser stores. Save them as a preset and place that instead`);
+    return;
+  }
   note("info", `Copied ${what}; Ctrl V pastes ${layers.length === 1 ? "it" : "them"} into any shot`);
 }
 

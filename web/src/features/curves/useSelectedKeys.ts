@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { commit } from "../../stores/editing";
+import { view } from "../../stores/view";
 
 /** A key, by its number and frame. */
 export type KeyRef = { at: string; frame: number };
@@ -12,7 +13,9 @@ export function useSelectedKeys(): [KeyRef[], (keys: KeyRef[]) => void] {
   useEffect(() => {
     const remove = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
-      if (typing || !["Delete", "Backspace"].includes(event.key) || selected.length === 0) return;
+      // A dialog has its own keys.
+      if (typing || view.getState().dialog !== null || event.defaultPrevented) return;
+      if (!["Delete", "Backspace"].includes(event.key) || selected.length === 0) return;
       event.stopPropagation();
       void commit({ type: "delete_keys", keys: selected });
       setSelected([]);

@@ -35,7 +35,10 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
   const put = (field: keyof typeof form) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
   const { bringing, bring, dropping } = useSetFiles(put("set"), setProblem);
   const [, go] = useLocation();
+  const [adding, setAdding] = useState(false);
   const add = async () => {
+    if (adding) return;
+    setAdding(true);
     try {
       const fps = await typedFps(form.fps);
       const body: NewShot = {
@@ -52,6 +55,7 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
       go(`/shot/${state.slug}`);
     } catch (error) {
       setProblem(explain(error));
+      setAdding(false);
     }
   };
   return (
@@ -74,7 +78,11 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
           <span className="mr-auto text-xs">A GLB dropped on this form becomes its set, with its own animations.</span>
-          <button type="submit" className="btn btn-sm btn-primary" disabled={!form.name.trim() || bringing !== ""}>
+          <button
+            type="submit"
+            className="btn btn-sm btn-primary"
+            disabled={adding || !form.name.trim() || bringing !== ""}
+          >
             Create
           </button>
         </div>

@@ -7,7 +7,7 @@ import { FrameMaker } from "./frameMaker";
 export function MovieFrames() {
   const { gl, scene, invalidate } = useThree();
   useEffect(() => {
-    tellFrames((movie) => new FrameMaker(gl, scene, movie, invalidate));
+    tellFrames((movie) => (gl.getContext().isContextLost() ? null : new FrameMaker(gl, scene, movie, invalidate)));
     return () => tellFrames(null);
   }, [gl, scene, invalidate]);
   return null;

@@ -76,10 +76,12 @@ export function SetPieces({ setId }: { setId: string }) {
   const { mixer, actions, materials } = useMemo(() => {
     const materials = prepare(gltf.scene);
     const mixer = new AnimationMixer(gltf.scene);
-    return { mixer, materials, actions: gltf.animations.map((clip) => mixer.clipAction(clip).play()) };
+    return { mixer, materials, actions: gltf.animations.map((clip) => mixer.clipAction(clip)) };
   }, [gltf]);
   useEffect(() => {
     stage.setState({ setProblem: null, ready: true, pieces: piecesOf(gltf.scene) });
+    // Here, since what is stopped below has to play again when React runs an effect twice.
+    for (const action of actions) action.play();
     return () => {
       mixer.stopAllAction();
       forgetLooks(gltf.scene);
@@ -87,7 +89,7 @@ export function SetPieces({ setId }: { setId: string }) {
       gltf.scene.traverse((object) => object instanceof Mesh && object.geometry.dispose());
       useLoader.clear(SetLoader, `/api/sets/${setId}`);
     };
-  }, [mixer, materials, gltf, setId]);
+  }, [mixer, actions, materials, gltf, setId]);
   useEffect(() => {
     applyLooks(gltf.scene, looks);
     tint(gltf.scene, tinted ? subject : null);

@@ -1,5 +1,5 @@
 import { Canvas, useThree } from "@react-three/fiber";
-import { Suspense, useEffect } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { useStore } from "zustand";
 import { shallow } from "zustand/shallow";
 import { drawsAtAll, drawsInSoftware } from "../../shared/renderer";
@@ -40,6 +40,16 @@ function Redraw() {
   return null;
 }
 
+/** Hears when a lost graphics context is back: all that was on it is gone, so the canvas is made anew. */
+function Renewal({ onRestored }: { onRestored: () => void }) {
+  const canvas = useThree((state) => state.gl.domElement);
+  useEffect(() => {
+    canvas.addEventListener("webglcontextrestored", onRestored);
+    return () => canvas.removeEventListener("webglcontextrestored", onRestored);
+  });
+  return null;
+}
+
 /** Behind plates that hang in no set. */
 const DUSK = "#3A3D42";
 const COARSE_DPR = 0.5;
@@ -63,10 +73,12 @@ export function Stage() {
   const light = useStore(view, (state) => state.light);
   const setId = useStore(openShot, (state) => state.state?.document.set_id ?? null);
   const plates = useStore(openShot, (state) => state.state?.document.plates.length ?? 0);
+  const [generation, setGeneration] = useState(0);
   if (!drawsAtAll()) return <NoPictures />;
   return (
     <div className="pointer-events-none absolute inset-0">
       <Canvas
+        key={generation}
         frameloop="demand"
         dpr={coarse || light ? COARSE_DPR : fineDpr()}
         shadows="percentage"
@@ -79,6 +91,7 @@ export function Stage() {
         }}
       >
         <Redraw />
+        <Renewal onRestored={() => setGeneration((each) => each + 1)} />
         <Pace />
         <Lights />
         <SetFailure key={setId ?? "none"}>

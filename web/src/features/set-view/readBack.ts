@@ -1,5 +1,6 @@
 /** Pixels of a target, read by way of a buffer: nothing waits for the graphics processor, neither on timers, which stop in a hidden tab. */
 import type { WebGLRenderer, WebGLRenderTarget } from "three";
+import { PictureLost } from "../../stores/movie";
 
 const CHANNELS = 4;
 
@@ -15,7 +16,7 @@ function turn(): Promise<void> {
   });
 }
 
-/** Raw RGBA of a target of 8 bits, from the lowest row up. */
+/** Raw RGBA of a target of 8 bits, from the lowest row up. Throws PictureLost. */
 export async function readBack(renderer: WebGLRenderer, target: WebGLRenderTarget): Promise<Uint8Array> {
   const gl = renderer.getContext() as WebGL2RenderingContext;
   const { width, height } = target;
@@ -30,15 +31,18 @@ export async function readBack(renderer: WebGLRenderer, target: WebGLRenderTarge
   const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
   gl.flush();
   try {
-    while (fence) {
+    // A lost context gives no fence, and reads as black.
+    if (!fence) throw new PictureLost();
+    for (;;) {
       const state = gl.clientWaitSync(fence, 0, 0);
+      if (gl.isContextLost() || state === gl.WAIT_FAILED) throw new PictureLost();
       if (state === gl.CONDITION_SATISFIED || state === gl.ALREADY_SIGNALED) break;
-      if (state === gl.WAIT_FAILED || gl.isContextLost()) throw new Error("the picture was lost; draw it again");
       await turn();
     }
     gl.bindBuffer(gl.PIXEL_PACK_BUFFER, buffer);
     gl.getBufferSubData(gl.PIXEL_PACK_BUFFER, 0, bytes);
     gl.bindBuffer(gl.PIXEL_PACK_BUFFER, null);
+    if (gl.isContextLost()) throw new PictureLost();
     return bytes;
   } finally {
     gl.deleteSync(fence);

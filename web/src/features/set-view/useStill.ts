@@ -3,11 +3,19 @@ import { useEffect, useMemo, useRef } from "react";
 import type { Texture } from "three";
 import { fitted } from "../../shared/fit";
 import { orderOf } from "../../stores/movie";
+import { stage } from "../../stores/stage";
 import { stillNow } from "../../stores/still";
 import { view } from "../../stores/view";
 import { type Box, seenNow } from "./drawViews";
 import { Exposer } from "./exposer";
 import { discard, pass, run, SHOWN } from "./passes";
+
+/** What the scene looks like, apart from where the lens is: looks of its pieces, and the pictures that have come. */
+function sceneKey(): unknown[] {
+  const { looks, tinted } = view.getState();
+  const { ready, plates, missing, tiles, hung, pieces } = stage.getState();
+  return [looks, tinted, ready, plates, missing, tiles, hung, pieces];
+}
 
 type Exposed = { exposer: Exposer; width: number; height: number; of: string; light: Texture | null };
 
@@ -42,7 +50,7 @@ export function useStill(): (box: Box, aspect: number, canvasHeight: number) => 
       };
     }
     const now = kept.current;
-    const of = [moments.at.join(), JSON.stringify(seen)].join();
+    const of = JSON.stringify([Array.from(moments.at), seen, sceneKey()]);
     if (now.of !== of) {
       const draws = Array.from(moments.at, () => ({ top: 0, bottom: 1, weight: 1 / moments.at.length }));
       const order = orderOf(moments, 0, draws.length);
