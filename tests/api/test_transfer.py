@@ -46,7 +46,8 @@ class Imports(WithServer):
 
     def test_inspect_names_the_cameras(self) -> None:
         self.assertEqual(
-            self.send("/api/imports/inspect", WALK.glb()).json(), {"cameras": ["A", "B"], "notices": [], "shot": None}
+            self.send("/api/imports/inspect", WALK.glb()).json(),
+            {"cameras": ["A", "B"], "notices": [], "shot": None, "fps": None},
         )
 
     def test_a_new_shot_from_a_file(self) -> None:
@@ -54,7 +55,7 @@ class Imports(WithServer):
         self.assertEqual(made.status_code, 201, made.text)
         state = made.json()["state"]
         self.assertEqual(
-            (state["slug"], state["document"]["name"], state["document"]["last_frame"]), ("long-walk", "long walk", 26)
+            (state["slug"], state["document"]["name"], state["document"]["last_frame"]), ("long-walk", "long_walk", 26)
         )
 
     def test_a_shot_of_our_own_opens_as_it_was(self) -> None:

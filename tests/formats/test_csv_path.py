@@ -13,6 +13,7 @@ from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps, frame_grid
 from zittern.formats.csv_path import COLUMNS, read
 from zittern.formats.files import no_sidecars
+from zittern.formats.opening import open_shot
 from zittern.formats.table import written
 
 HEADER = ",".join(COLUMNS)
@@ -95,6 +96,40 @@ class Reading(unittest.TestCase):
     def test_frames_count_from_the_first_row_when_there_are_no_times(self) -> None:
         motion = motion_of("frame,x_m,y_m,z_m\n1001,0,0,0\n1003,2,0,0\n")
         np.testing.assert_allclose(motion.pose.position_m[:, 0], [0, 1, 2])
+
+    def test_the_rate_and_the_first_frame_are_what_the_file_says(self) -> None:
+        for fps in ("24", "30", "60", "24000/1001", "30000/1001", "12.5", "48", "1000"):
+            for digits in (9, 5):
+                rate = Fps.model_validate(fps)
+                rows = [f"{1001 + n},{n / rate.value:.{digits}f},{0.01 * n**2:.6f},0,0" for n in range(150)]
+                data = ("frame,time_s,x_m,y_m,z_m\n" + "\n".join(rows)).encode()
+                shot = open_shot("crane_up.csv", data, no_sidecars, None, None).shot
+                if digits == 9 or rate.value < 500:
+                    self.assertEqual((shot.fps, shot.first_frame, shot.last_frame), (rate, 1001, 1150), fps)
+                    frames = np.arange(1001.0, 1151.0)
+                    np.testing.assert_allclose(
+                        evaluate(shot, frames).pose.position_m[:, 0],
+                        0.01 * np.arange(150.0) ** 2,
+                        atol=1e-6,
+                        err_msg=fps,
+                    )
+                self.assertEqual(shot.name, "crane_up")
+
+    def test_a_rate_that_is_asked_for_wins_and_without_one_it_is_24(self) -> None:
+        both = b"frame,time_s,x_m,y_m,z_m\n101,5,0,0,0\n131,6,1,0,0\n"
+        shot = open_shot("a.csv", both, no_sidecars, None, Fps(num=24)).shot
+        self.assertEqual((shot.fps.num, shot.first_frame, shot.last_frame), (24, 101, 125))
+        only_frames = open_shot("a.csv", b"frame,x_m,y_m,z_m\n7,0,0,0\n17,1,0,0\n", no_sidecars, None, None).shot
+        self.assertEqual((only_frames.fps.num, only_frames.first_frame, only_frames.last_frame), (24, 7, 17))
+        only_times = open_shot("a.csv", b"time_s,x_m,y_m,z_m\n0,0,0,0\n1,1,0,0\n", no_sidecars, None, None).shot
+        self.assertEqual((only_times.fps.num, only_times.first_frame, only_times.last_frame), (24, 1, 25))
+
+    def test_what_was_baked_comes_back_whatever_its_rate_and_first_frame(self) -> None:
+        shot = shot_with(layer(), fps="30000/1001", first_frame=86, last_frame=200)
+        motion = evaluate(shot)
+        back = open_shot("b.csv", written("csv", shot, motion), no_sidecars, None, None).shot
+        self.assertEqual((back.fps, back.first_frame, back.last_frame), (shot.fps, 86, 200))
+        np.testing.assert_allclose(evaluate(back).pose.position_m, motion.pose.position_m, atol=1e-8)
 
     def test_times_off_the_frames_keep_their_corners(self) -> None:
         shot = shot_of("time_s,x_m,y_m,z_m\n0,0,0,0\n0.06,6,0,0\n0.125,0,0,0\n")

@@ -26,7 +26,7 @@ class Opening(unittest.TestCase):
         for ending, data in FILES.items():
             opened = open_shot(f"long_walk{ending}", data, no_sidecars, None, Fps(num=24))
             self.assertEqual(opened.shot.last_frame, 240 if ending == ".shot.json" else 25)
-            self.assertEqual(opened.shot.name, "Test" if ending == ".shot.json" else "long walk")
+            self.assertEqual(opened.shot.name, "Test" if ending == ".shot.json" else "long_walk")
 
     def test_a_name_can_be_given(self) -> None:
         for ending, data in FILES.items():

@@ -289,7 +289,7 @@ class Going(WithMovies):
         finder = page.get_by_test_id("viewfinder")
         before = grey(finder.screenshot())
         page.evaluate(self.LOSE)
-expect(page.locator("canvas[data-engine]")).to_have_count(1)
+        expect(page.locator("canvas[data-engine]")).to_have_count(1)
         self.go_to(2)
         page.keyboard.press("Home")
         settled(page)

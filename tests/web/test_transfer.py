@@ -64,6 +64,33 @@ class In(WithPage):
         self.go_to(20)
         np.testing.assert_allclose(self.pose(), before, atol=1e-6)
 
+    def dropped(self, names: list[str], data: bytes) -> None:
+        transfer = self.page.evaluate_handle(
+            "([bytes, names]) => { const t = new DataTransfer(); for (const name of names) "
+            "t.items.add(new File([new Uint8Array(bytes)], name)); return t; }", [list(data), names]
+        )
+        self.page.dispatch_event("main", "drop", {"dataTransfer": transfer})
+
+    def test_ten_dropped_files_make_ten_shots_in_the_set_of_the_open_one(self) -> None:
+        before = {each.slug for each in self.library().shots()}
+        self.open("jetty-walk")
+        rows = b"frame,time_s,x_m,y_m,z_m\n10,0,0,1,0\n40,1,1,1,0\n"
+        self.dropped([f"pass_{n}.csv" for n in range(10)], rows)
+        expect(self.page.get_by_text("10 new shots")).to_be_visible()
+        made = [each for each in self.library().shots() if each.slug not in before and each.card.name.startswith("pass_")]
+        self.assertEqual(len(made), 10)
+        for each in made:
+            document = self.library().state(each.slug).document
+            self.assertEqual((document.fps.num, document.first_frame, document.last_frame), (30, 10, 40))
+            self.assertEqual(document.set_id, self.library().state("jetty-walk").document.set_id)
+
+    def test_the_dialog_offers_the_rate_of_the_file(self) -> None:
+        self.open("jetty-walk")
+        self.page.keyboard.press("i")
+        rows = b"frame,time_s,x_m,y_m,z_m\n10,0,0,1,0\n40,1,1,1,0\n"
+        self.page.get_by_label("Camera path file").set_input_files(self.file("walk.csv", rows))
+        expect(self.page.get_by_label("Frames per second (new shot)")).to_have_value("30")
+
     def test_a_file_that_comes_after_anothers_change_says_so_and_is_taken_when_asked_again(self) -> None:
         self.open("jetty-walk-swaying")
         self.page.keyboard.press("i")

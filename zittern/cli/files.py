@@ -41,7 +41,10 @@ def bake(
 def import_(
     file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path.")],
     output: Annotated[Path, typer.Option("-o", help="The .shot.json to write.")],
-    fps: Annotated[str, typer.Option("--fps", help="Frame rate, for example 24 or 24000/1001.")] = "24",
+    fps: Annotated[
+        str | None,
+        typer.Option("--fps", help="Frame rate, as 24 or 24000/1001; the file's own when left out, else 24."),
+    ] = None,
     camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
 ) -> None:
     """Makes a shot from a camera path."""

@@ -64,7 +64,9 @@ def add(
     file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path, or a .shot.json.")],
     project: Annotated[str, typer.Option("--project", help="Slug of the project it goes into.")],
     name: Annotated[str | None, typer.Option("--name", help="Name of the new shot.")] = None,
-    fps: Annotated[str, typer.Option("--fps", help="Frame rate of a camera path.")] = "24",
+    fps: Annotated[
+        str | None, typer.Option("--fps", help="Frame rate of a camera path; its own when left out, else 24.")
+    ] = None,
     camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
     data: Data = None,
 ) -> None:

@@ -1,8 +1,9 @@
 """CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8; on wish
 with `shift_x_percent,shift_y_percent` after these, of picture width and height, and with `k1,k2` of the distortion.
 
-Reading takes the columns in any order; time_s counts when it is there, else frames from the first row on; missing
-angles are 0, a missing focal length is the shot's own. A UTF-8 byte-order mark is allowed, as spreadsheets write one.
+Reading takes the columns in any order. Its rate is the slope of `frame` over `time_s`, its first frame that of the
+first row. Without `frame` it starts at its time 0; without `time_s` it counts in frames of any rate. Missing angles are
+0, a missing focal length is the shot's own. A UTF-8 byte-order mark is accepted, as spreadsheets write one.
 """
 
 from __future__ import annotations
@@ -16,13 +17,13 @@ from zittern.core.errors import FormatError
 from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import MOST_FRAMES, Shot
-from zittern.core.timebase import Fps
+from zittern.core.timebase import MOST_FPS, Fps
 from zittern.core.units import Array
 from zittern.formats.csv_rows import CsvRows, number_in
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, move_of, sample_plan
 
-__all__ = ["COLUMNS", "DISTORTION", "SHIFTS", "read", "write", "write_with_lens", "write_with_shifts"]
+__all__ = ["COLUMNS", "DISTORTION", "SHIFTS", "rate_of", "read", "write", "write_with_lens", "write_with_shifts"]
 
 COLUMNS = ("frame", "time_s", "x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
 SHIFTS = ("shift_x_percent", "shift_y_percent")
@@ -30,6 +31,8 @@ DISTORTION = ("k1", "k2")
 _MOST_VALUE = 1e6
 _LIMITS = {"focal_mm": (LEAST_FOCAL_MM, MOST_FOCAL_MM), "time_s": (0.0, 1e7), "frame": (-1e7, 1e7)}
 CAMERA_NAME = "camera"
+# Relative distance from a whole or broadcast rate within which a fitted one is taken for it.
+_SNAP = 1e-4
 
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
@@ -68,11 +71,34 @@ def read(data: bytes, sidecars: Sidecars) -> PathFile:
     """The one camera of a CSV. Raises FormatError with line and column."""
     table, unknown = _table(data)
 
+    own_fps = rate_of(table["frame"], table["time_s"]) if "frame" in table and "time_s" in table else None
+
     def pick(camera: str, fps: Fps) -> Imported:
-        return Imported(move_of(_samples(table, fps)), camera)
+        return Imported(move_of(_samples(table, fps, own_fps)), camera)
 
     notices = (f"columns left out: {', '.join(unknown)}",) if unknown else ()
-    return PathFile((CAMERA_NAME,), pick, notices)
+    first = int(np.floor(table["frame"][0])) if "frame" in table else None
+    return PathFile((CAMERA_NAME,), pick, notices, own_fps, first)
+
+
+def rate_of(frames: Array, times_s: Array) -> Fps | None:
+    """Return the frame rate of a table: the fitted slope of its frames over their times, snapped to n or n·1000/1001
+    with a whole n where it is that close. None where no rate fits.
+
+    Parameters
+    ----------
+    frames, times_s : (N,), rising.
+    """
+    if len(frames) < 2:
+        return None
+    slope = float(np.polyfit(times_s - times_s[0], frames - frames[0], 1)[0])
+    if not 1.0 / MOST_FPS <= slope <= MOST_FPS:
+        return None
+    for num, den in ((1, 1), (1000, 1001)):
+        whole = round(slope * den / num)
+        if whole > 0 and abs(slope - whole * num / den) <= _SNAP * slope:
+            return Fps(num=whole * num, den=den)
+    return Fps.model_validate(slope)
 
 
 def _table(data: bytes) -> tuple[dict[str, Array], tuple[str, ...]]:
@@ -100,8 +126,12 @@ def _table(data: bytes) -> tuple[dict[str, Array], tuple[str, ...]]:
     return table, tuple(sorted(set(rows.names) - set(COLUMNS)))
 
 
-def _samples(table: dict[str, Array], fps: Fps) -> PathSamples:
-    times = table["time_s"] if "time_s" in table else (table["frame"] - table["frame"][0]) / fps.value
+def _samples(table: dict[str, Array], fps: Fps, own_fps: Fps | None) -> PathSamples:
+    """The samples at a rate. Frames count at the file's own rate, which times are rounded to; else times."""
+    if "time_s" in table and fps != own_fps:
+        times = table["time_s"] - (table["time_s"][0] if "frame" in table else 0.0)
+    else:
+        times = (table["frame"] - np.floor(table["frame"][0])) / fps.value
     frames, at, last = sample_plan(times, np.empty(0), fps)
     angles = continuous_angles(np.stack([table.get(name, np.zeros(len(times))) for name in COLUMNS[5:8]], axis=1))
 

@@ -29,25 +29,32 @@ class Opened:
 
 
 def open_shot(
-    filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps, name: str | None = None
+    filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps | None, name: str | None = None
 ) -> Opened:
-    """The shot of a file. `camera` and `fps` count for camera paths. Raises FormatError or DocumentError with the
-    place of the fault.
+    """The shot of a file. `camera` and `fps` count for camera paths; without a rate the file's own, else 24, does.
+    Raises FormatError or DocumentError with the place of the fault.
     """
     plain = PurePath(filename).name[:_NAME_LENGTH]
     found = format_of(filename, data)
     if found.opens is not None:
         shot = found.opens(data)
         return Opened(shot if name is None else shot.replace(name=name), f"Open “{plain}”")
-    imported = reader_of(filename, data)(data, sidecars).read(camera, fps)
+    path = reader_of(filename, data)(data, sidecars)
+    rate = fps or path.fps or Fps(num=24)
+    imported = path.read(camera, rate)
     command = ReplaceMove(move=imported.move, name=plain, with_rig=True)
-    stem = plain.split(".")[0].replace("_", " ").replace("-", " ").strip()
+    first = 1 if path.first_frame is None else path.first_frame
     with faults_as(FormatError, "name"):
-        shot = command.apply(new_shot(name or stem or "Imported", fps=fps))
+        shot = new_shot(
+            name or plain.split(".")[0].strip() or "Imported", fps=rate, first_frame=first, last_frame=first
+        )
+        shot = command.apply(shot)
     return Opened(shot, command.label(shot), imported.notices)
 
 
-def fps_from(text: str, where: str) -> Fps:
-    """A frame rate as people write it. Raises FormatError."""
+def fps_from(text: str | None, where: str) -> Fps | None:
+    """A frame rate as people write it; none for none. Raises FormatError."""
+    if text is None:
+        return None
     with faults_as(FormatError, where):
         return Fps.model_validate(text)

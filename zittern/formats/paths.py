@@ -58,11 +58,15 @@ class Imported:
 
 @dataclass(frozen=True, slots=True)
 class PathFile:
-    """A file that holds camera paths: its cameras by name, and how to get one."""
+    """A file that holds camera paths: its cameras by name, and how to get one. fps, first_frame: what the file says of
+    its frames, where it does.
+    """
 
     cameras: tuple[str, ...]
     pick: Callable[[str, Fps], Imported]
     notices: tuple[str, ...] = field(default=())
+    fps: Fps | None = None
+    first_frame: int | None = None
 
     def read(self, camera: str | None, fps: Fps) -> Imported:
         """The named camera's move, or the first one's. Raises FormatError."""

@@ -2053,9 +2053,14 @@ export interface components {
             file: string;
             /**
              * Fps
-             * @default 24
+             * @description the file's own without it, else 24
              */
-            fps: string;
+            fps?: string | null;
+            /**
+             * Set Of
+             * @description a shot whose set a camera path gets
+             */
+            set_of?: string | null;
         };
         /** Body_inspect_file_api_imports_inspect_post */
         Body_inspect_file_api_imports_inspect_post: {
@@ -2165,11 +2170,13 @@ export interface components {
         };
         /**
          * CameraFileOut
-         * @description The cameras of a file; or the name of the shot that it is.
+         * @description The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one.
          */
         CameraFileOut: {
             /** Cameras */
             cameras: string[];
+            /** Fps */
+            fps?: string | null;
             /** Notices */
             notices: string[];
             /** Shot */

@@ -5,11 +5,14 @@ import { openImport } from "../stores/view";
 
 const PRESET_ENDING = ".preset.json";
 
-/** A file dragged onto the page opens the import; presets are kept at once. onPictures: what becomes of pictures, and where they were dropped. */
-export function DropZone({ onPictures }: { onPictures: (files: File[], on: EventTarget | null) => void }) {
+type Taker = (files: File[], on: EventTarget | null) => void;
+
+/** A file dragged onto the page opens the import; presets are stored immediately. onPictures, onFiles: what becomes of pictures, and of several
+ * other files, and where they were dropped. */
+export function DropZone({ onPictures, onFiles }: { onPictures: Taker; onFiles: Taker }) {
   const [over, setOver] = useState(false);
-  const pictured = useRef(onPictures);
-  pictured.current = onPictures;
+  const takers = useRef({ onPictures, onFiles });
+  takers.current = { onPictures, onFiles };
   useEffect(() => {
     const isFile = (event: DragEvent) => event.dataTransfer?.types.includes("Files") ?? false;
     const drag = (event: DragEvent) => {
@@ -28,12 +31,10 @@ export function DropZone({ onPictures }: { onPictures: (files: File[], on: Event
       const kept = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
       if (kept.length) void importPresets(kept);
       const pictures = files.filter(isPicture);
-      if (pictures.length) {
-        pictured.current(pictures, event.target);
-        return;
-      }
-      const other = files.find((file) => !kept.includes(file));
-      if (other) openImport(other);
+      if (pictures.length) takers.current.onPictures(pictures, event.target);
+      const others = files.filter((file) => !kept.includes(file) && !pictures.includes(file));
+      if (others.length > 1) takers.current.onFiles(others, event.target);
+      else if (others[0]) openImport(others[0]);
     };
     // A form that takes files itself keeps the drop from coming here; the curtain has to go all the same.
     const gone = () => setOver(false);

@@ -14,7 +14,9 @@ const fpsOf = ({ num, den }: { num: number; den: number }) => (den === 1 ? Strin
 export function ImportDialog({ state, projectSlug }: { state: State | null; projectSlug: string }) {
   const bringing = useImport(state, projectSlug);
   const { found, camera, setCamera, cut, readCut, conform, problem, read } = bringing;
-  const [fps, setFps] = useState(fpsOf((state?.document ?? facts().forms.fresh).fps));
+  const [typed, setFps] = useState<string | null>(null);
+  // The file's own rate counts until another is typed.
+  const fps = typed ?? found?.fps ?? fpsOf((state?.document ?? facts().forms.fresh).fps);
   return (
     <Dialog title="Import a camera path" onClose={closeImport}>
       <p className="mb-3 text-sm">

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
+import { importAsShot, setOf } from "../acts/importing";
 import { explain, Problem, sendForm } from "../api/client";
 import type { CameraFile, Cut, Imported, SetObjects, State } from "../api/types";
 import { commit } from "../stores/editing";
@@ -9,7 +10,7 @@ import { adopt, through } from "../stores/openShot";
 import { view } from "../stores/view";
 
 /** A file that was read: its cameras, or the name of the shot that it is. */
-export type Found = { file: File; cameras: string[]; notices: string[]; shot: string | null };
+export type Found = CameraFile & { file: File };
 export type Into = "replace" | "add" | "new";
 
 export const closeImport = () => view.setState({ dialog: null, importFile: null });
@@ -79,7 +80,7 @@ export function useImport(state: State | null, projectSlug: string) {
             { ...fields, how: into, base_revision: String(state.revision) },
             file.name,
           ).catch((error) => catchUp(error, state.slug))
-        : await sendForm<Imported>(`/api/projects/${projectSlug}/imports`, { ...fields, fps }, file.name);
+        : await importAsShot(file, projectSlug, { ...(shot === null ? { camera, fps } : {}), ...setOf(state) });
       for (const text of done.notices) note("info", text);
       closeImport();
       if (here) adopt(done.state);

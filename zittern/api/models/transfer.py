@@ -20,11 +20,12 @@ __all__ = [
 
 
 class CameraFileOut(Model):
-    """The cameras of a file; or the name of the shot that it is."""
+    """The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one."""
 
     cameras: list[str]
     notices: list[str]
     shot: str | None
+    fps: str | None = None
 
 
 class ImportedOut(Model):

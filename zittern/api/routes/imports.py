@@ -44,16 +44,26 @@ def inspect_file(file: UploadFile) -> CameraFileOut:
     if opens is not None:
         return CameraFileOut(cameras=[], notices=[], shot=opens(data).name)
     found = reader_of(_filename(file), data)(data, no_sidecars)
-    return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices), shot=None)
+    fps = None if found.fps is None else str(found.fps)
+    return CameraFileOut(cameras=list(found.cameras), notices=list(found.notices), shot=None, fps=fps)
 
 
 @router.post("/projects/{slug}/imports", status_code=201, response_model=ImportedOut, dependencies=[WRITES])
 def import_shot(
-    slug: str, file: UploadFile, ctx: Ctx, camera: _Camera = None, fps: Annotated[str, Form(max_length=40)] = "24"
+    slug: str,
+    file: UploadFile,
+    ctx: Ctx,
+    camera: _Camera = None,
+    fps: Annotated[str | None, Form(max_length=40, description="the file's own without it, else 24")] = None,
+    set_of: Annotated[str | None, Form(max_length=120, description="a shot whose set a camera path gets")] = None,
 ) -> object:
     """A new shot from a file."""
-    opened = open_shot(_filename(file), file.file.read(), no_sidecars, camera, fps_from(fps, "fps"))
-    state = ctx.library.add_shot(slug, newly_seeded(opened.shot), opened.label)
+    data = file.file.read()
+    opened = open_shot(_filename(file), data, no_sidecars, camera, fps_from(fps, "fps"))
+    made = opened.shot
+    if set_of is not None and format_of(_filename(file), data).opens is None:
+        made = made.replace(set_id=ctx.library.state(set_of).document.set_id)
+    state = ctx.library.add_shot(slug, newly_seeded(made), opened.label)
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(opened.notices)), 201)
 
 

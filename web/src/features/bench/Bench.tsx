@@ -4,6 +4,7 @@ import { Link } from "wouter";
 import { useStore } from "zustand";
 import type { State } from "../../api/types";
 import "../../stores/closeLook";
+import { importEach } from "../../acts/importing";
 import { resumeMovie } from "../../acts/movie";
 import { hangPictures } from "../../acts/plates";
 import { DropZone } from "../../parts/DropZone";
@@ -65,7 +66,10 @@ export function Bench({ slug }: { slug: string }) {
       <Part name="This dialog" resets={[dialog]}>
         <OpenDialog state={state} />
       </Part>
-      <DropZone onPictures={(files) => void hangPictures(files)} />
+      <DropZone
+        onPictures={(files) => void hangPictures(files)}
+        onFiles={(files) => void importEach(files, state.project_slug, state)}
+      />
     </main>
   );
 }

@@ -3,6 +3,7 @@ import { Plus } from "lucide-react";
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { useStore } from "zustand";
+import { importEach } from "../../acts/importing";
 import { client, sendForm, take } from "../../api/client";
 import type { Project, State } from "../../api/types";
 import { DropZone } from "../../parts/DropZone";
@@ -18,6 +19,7 @@ export function ProjectsPage() {
     meta: { told: true },
     queryFn: () => take<Project[]>(client.GET("/api/projects")),
   });
+  const queries = useQueryClient();
   const dialog = useStore(view, (state) => state.dialog);
   const [, go] = useLocation();
   // Pictures dropped on a shelf become a shot of that project.
@@ -62,13 +64,21 @@ export function ProjectsPage() {
       {dialog === "import" && (target ?? first) && <ImportDialog state={null} projectSlug={target ?? first ?? ""} />}
       <DropZone
         onPictures={(files, on) => {
-          const shelf = on instanceof Element ? on.closest<HTMLElement>("[data-project]")?.dataset.project : undefined;
-          const project = shelf ?? first;
+          const project = projectAt(on) ?? first;
           if (project) shotOf.mutate({ project, files });
+        }}
+        onFiles={(files, on) => {
+          const project = projectAt(on) ?? first;
+          if (project) void importEach(files, project, null).then(() => queries.invalidateQueries());
         }}
       />
     </main>
   );
+}
+
+/** The project whose shelf something was dropped on. */
+function projectAt(on: EventTarget | null): string | undefined {
+  return on instanceof Element ? on.closest<HTMLElement>("[data-project]")?.dataset.project : undefined;
 }
 
 function NewProject() {
