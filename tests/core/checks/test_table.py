@@ -62,6 +62,17 @@ class Catalogue(unittest.TestCase):
             self.assertTrue(found)
             self.assertEqual({each and each.says for each in found}, {said})
 
+    def test_halves_that_continue_each_other_are_no_pop_and_one_alone_is(self) -> None:
+        for last in (240, 4320):
+            whole = beside(clip("long", own("long"), span_frames=(1.0, float(last)))).replace(last_frame=last)
+            for frame in (77.0, last / 2, last - 60.0):
+                cut = edited(whole, {"type": "split_clip", "clip": "long", "frame": frame})
+                self.assertEqual([each.says for each in check(cut, named(["pop"])).findings], [])
+                first, second = [each.id for each in cut.clips() if each.span_frames is not None]
+                for gone in (first, second):
+                    alone = edited(cut, {"type": "remove_clip", "clip": gone})
+                    self.assertTrue(check(alone, named(["pop"])).findings, (frame, gone))
+
     def test_what_moves_the_picture_is_never_said_to_do_nothing(self) -> None:
         hit = {"type": "add_layer", "source": "hit"}
         alone = edited(sound(), hit)

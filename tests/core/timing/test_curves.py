@@ -1,12 +1,12 @@
 import unittest
 
 import numpy as np
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Curve, Key
-from zittern.core.timing.curves import carried
+from zittern.core.timing.curves import carried, limited
 from zittern.core.timing.time_map import TimeMap
 
 REACH = (1.0, 240.0)
@@ -135,3 +135,21 @@ class TakenOut(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Limited(unittest.TestCase):
+    """Keys within limits, and the course of the curve clamped to them."""
+
+    @settings(max_examples=120, deadline=None)
+    @given(curves(), st.sampled_from([(0.0, 1.0), (-0.5, 0.3), (0.0, 10.0), (-np.inf, 0.2)]))
+    def test_clamped_it_is_the_same_and_its_keys_are_within(self, curve: Curve, limits: tuple[float, float]) -> None:
+        made = limited(curve, *limits)
+        values = made.arrays.values
+        self.assertTrue(limits[0] <= values.min() and values.max() <= limits[1])
+        frames = np.unique(
+            np.concatenate([np.linspace(curve.keys[0].frame, curve.keys[-1].frame, 701), made.arrays.frames])
+        )
+        jumps = curve.jumps((float(frames[0]), float(frames[-1])))
+        apart = np.array([not any(first - _EDGE < frame < stop + _EDGE for first, stop in jumps) for frame in frames])
+        found, expected = (np.clip(each.sample(frames), *limits)[apart] for each in (made, curve))
+        np.testing.assert_allclose(found, expected, atol=2e-3 if len(curve.keys) > 1 else 0.0)

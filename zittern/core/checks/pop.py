@@ -1,4 +1,4 @@
-"""Jumps where a clip or a layer starts or ends."""
+"""Jumps of the picture where a clip or a layer starts or ends. One that continues what ends there is none."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ import numpy as np
 from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study
 from zittern.core.edits.spans import SetSpan
-from zittern.core.motion.evaluate import given_by
+from zittern.core.motion.evaluate import evaluate, given_by
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.timebase import frames_told
@@ -81,10 +81,20 @@ def _jumps(study: Study, clip: Clip, edges: list[_Edge]) -> Iterator[Finding]:
     """Edges of a clip and its layers at which the picture jumps, all looked at in one go."""
     frames = np.concatenate([edge.frame + _LOOKED_AT for edge in edges])
     given = given_by(study.shot, clip, frames, study.cache)
+    found: list[tuple[_Edge, float, float]] = []
     for n, edge in enumerate(edges):
         part = slice(n * len(_LOOKED_AT), (n + 1) * len(_LOOKED_AT))
         jump, beside = _jump_px(study, given[edge.layer][part], edge.frame)
-        if jump <= _LEAST_PX or jump <= _TIMES * beside:
+        if jump > max(_LEAST_PX, _TIMES * beside):
+            found.append((edge, jump, beside))
+    if not found:
+        return
+    total = evaluate(
+        study.shot, np.concatenate([edge.frame + _LOOKED_AT[:2] for edge, _, _ in found]), study.cache
+    ).total
+    for n, (edge, own, beside) in enumerate(found):
+        jump = min(own, _moved_px(study, total[2 * n : 2 * n + 2], edge.frame))
+        if jump <= max(_LEAST_PX, _TIMES * beside):
             continue
         yield Finding(
             check="pop",
@@ -107,9 +117,17 @@ def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:
     """How far a layer jumps at a frame, and its largest step from frame to frame beside it. given: (L, 9) at the frames
     that are looked at.
     """
-    row = int(np.clip(np.searchsorted(study.frames, frame), 0, len(study.frames) - 1))
-    moved = given * study.px_per_unit[row]
+    moved = given * study.px_per_unit[_row(study, frame)]
     return float(np.linalg.norm(moved[1] - moved[0])), _steps(moved[2:], _LOOKED_AT[2:])
+
+
+def _moved_px(study: Study, pair: Array, frame: float) -> float:
+    """Distance between two offsets. (2, 9)."""
+    return float(np.linalg.norm((pair[1] - pair[0]) * study.px_per_unit[_row(study, frame)]))
+
+
+def _row(study: Study, frame: float) -> int:
+    return int(np.clip(np.searchsorted(study.frames, frame), 0, len(study.frames) - 1))
 
 
 def _steps(moved: Array, offsets: Array) -> float:

@@ -13,9 +13,10 @@ from typing import Any, TypeVar, cast
 
 from zittern.core.doc import Doc, document_fields
 from zittern.core.numbers.curves import Curve
+from zittern.core.numbers.param import Number
 from zittern.core.shot.layers import Spanned
 from zittern.core.timemarks import TimeMark
-from zittern.core.timing.curves import carried
+from zittern.core.timing.curves import carried, limited
 from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["retimed", "timed_fields"]
@@ -106,6 +107,9 @@ def retimed(doc: D, timing: TimeMap) -> D:
         moved = _CHANGES[own[name].kind](timing, value, doc) if name in own else _within(value, timing)
         if moved is not value:
             changes[name] = moved
+    if isinstance(doc, Number) and "curve" in changes:
+        # Where a curve is cut beyond its limits, the keys that are made there stay within them.
+        changes["curve"] = limited(changes["curve"], *doc.limits)
     if isinstance(doc, Spanned) and changes.get("span_frames"):
         changes |= _fitting_ramps(doc, changes)
     return doc.replace(**changes) if changes else doc

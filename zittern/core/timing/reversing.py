@@ -12,12 +12,13 @@ from typing import Any, TypeVar
 
 from zittern.core.doc import Doc
 from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Key
+from zittern.core.numbers.param import Number
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.shot.targets import TargetChange
-from zittern.core.timing.curves import JUMP_FRAMES, alike, all_free, cut_out
+from zittern.core.timing.curves import JUMP_FRAMES, alike, all_free, cut_out, limited
 
 __all__ = ["mirrored", "mirrored_clip", "mirrored_path", "turned_about"]
 
@@ -96,6 +97,8 @@ def _numbers(doc: _D, change: Callable[[Curve], Curve]) -> _D:
 
     found = {name: getattr(doc, name) for name in type(doc).model_fields}
     after = {name: changed(value) for name, value in found.items()}
+    if isinstance(doc, Number) and after.get("curve") is not found.get("curve"):
+        after["curve"] = limited(after["curve"], *doc.limits)
     differs = {name: value for name, value in after.items() if value is not found[name] and value != found[name]}
     return doc.replace(**differs) if differs else doc
 
