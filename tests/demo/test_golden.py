@@ -18,7 +18,7 @@ ROUNDING = 1e-9
 class Bakes(unittest.TestCase):
     def test_every_pose_is_where_it_was(self) -> None:
         files = sorted(GOLDEN.glob("*.csv"))
-        self.assertEqual(len(files), 10)
+        self.assertEqual(len(files), 11)
         for file in files:
             rows = np.genfromtxt(file, delimiter=",", names=True)
             shot = read_shot(file.with_suffix(".shot.json").read_text())

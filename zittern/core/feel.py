@@ -10,7 +10,7 @@ from zittern.core.shot.seeds import drawn
 from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
 from zittern.core.sources.noise import Noise
 
-__all__ = ["HANDHELD", "handheld", "lens_factor"]
+__all__ = ["HANDHELD", "HIP_M", "SHOULDER_M", "WRIST_M", "handheld", "lens_factor"]
 
 # Swings at the default lens: the sum moves the picture by about 1 % of its width.
 _SLOW = {"pan": 0.55, "tilt": 0.45, "roll": 0.3, "truck": 1.2, "pedestal": 1.0, "dolly": 0.6}
@@ -20,6 +20,8 @@ _FAST_HZ = 2.3
 # A very long or very wide lens is not followed all the way, or the feel would vanish or burst.
 _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
 
+# From the lens to the joint that turns it, behind and below, metres: a camera in the hands, on a shoulder, at the hip.
+WRIST_M, SHOULDER_M, HIP_M = (0.12, 0.0), (0.25, 0.1), (0.1, 0.6)
 # What its two layers are called.
 HANDHELD = ("Slow sway", "Fine shake")
 
@@ -42,8 +44,14 @@ def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Shot, tuple[Layer, Layer
         )
 
     slow = Noise(rate_hz=fixed(_SLOW_HZ), octaves=2, persistence=fixed(0.4))
+    # On a lens that zooms it keeps its size on screen.
+    zooms = shot.focal_mm.constant is None
     fast = Noise(rate_hz=fixed(_FAST_HZ), octaves=2, persistence=fixed(0.5))
     return shot, (
-        Layer(id=ids[0], name=HANDHELD[0], source=slow, seed=seeds[0], axes=board(_SLOW)),
-        Layer(id=ids[1], name=HANDHELD[1], source=fast, seed=seeds[1], axes=board(_FAST)),
+        Layer(
+            id=ids[0], name=HANDHELD[0], source=slow, axes=board(_SLOW), seed=seeds[0], steady=zooms, lever_m=SHOULDER_M
+        ),
+        Layer(
+            id=ids[1], name=HANDHELD[1], source=fast, axes=board(_FAST), seed=seeds[1], steady=zooms, lever_m=WRIST_M
+        ),
     )

@@ -7,10 +7,16 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.core.making import layer, shot_with
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.functions import FUNCTIONS, LARGEST
 from zittern.core.formula.grammar import MOST_CHARACTERS, RESERVED, parse, renamed
 from zittern.core.formula.tree import BUILT_IN, names_in, values_of
+from zittern.core.motion.cache import Cache
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.param import by_formula, fixed
+from zittern.core.shot.dials import Dial
+from zittern.core.shot.upgrades import read_shot, write_shot
 
 REFERENCE = Path(__file__).parents[3] / "docs/formula-language.md"
 SCOPE = {
@@ -143,3 +149,36 @@ class Reference(unittest.TestCase):
             look = {"t": 0.5, "f": 13.0, "fps": 24.0, "u": 0.25, "panic": 40.0, "speed": 1.4}
             found = values_of(parse(text.replace("\\|", "|")), lambda name, look=look: np.array(look[name]), 1)[0]  # type: ignore[misc]
             self.assertAlmostEqual(found, float(expected), places=3, msg=text)
+
+
+class OtherWays(unittest.TestCase):
+    """What people bring from spreadsheets and other programs."""
+
+    def test_a_leading_equals_sign_and_a_choice_as_a_function(self) -> None:
+        values = np.array([1.0, 2.0, 3.0])
+        for text, same in (
+            ("=2 * x", "2 * x"),
+            ("  = x + 1", "x + 1"),
+            ("if(x > 1, 5, 6)", "if x > 1 then 5 else 6"),
+            ("1 + if(x > 1, 5, 6) * 2", "1 + (if x > 1 then 5 else 6) * 2"),
+            ("if(x > 1, if(x > 2, 7, 8), 6)", "if x > 1 then if x > 2 then 7 else 8 else 6"),
+            ("7 % 4", "mod(7, 4)"),
+        ):
+            found, expected = (values_of(parse(each), lambda _: values, 3) for each in (text, same))
+            np.testing.assert_array_equal(found, expected, text)
+        for text in ("=", "==2", "if(x, 2)", "if(x, 2, 3, 4)"):
+            with self.assertRaises(FormulaFault):
+                parse(text)
+
+    def test_frame_is_the_frame_unless_a_dial_is_called_so(self) -> None:
+        shot = shot_with(layer(weight=by_formula("frame / 100", fixed(1.0))), last_frame=100)
+        named = shot_with(layer(weight=by_formula("f / 100", fixed(1.0))), last_frame=100)
+        np.testing.assert_array_equal(evaluate(shot).total, evaluate(named).total)
+        dial = Dial(name="frame", least=0.0, most=1000.0, value=fixed(50.0))
+        half = shot.replace(dials=(dial,))
+        np.testing.assert_allclose(evaluate(half).weights["sway"], 0.5)
+        cache = Cache()
+        for each in (shot, half, shot):
+            np.testing.assert_array_equal(evaluate(each, cache=cache).total, evaluate(each).total)
+        again = shot.replace(dials=(Dial(name="twice", value=by_formula("2 * frame", fixed(1.0))),))
+        self.assertEqual(read_shot(write_shot(again)), again)

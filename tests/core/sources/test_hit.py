@@ -4,6 +4,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import contribution, edited, layer, shot_with
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.shot import Shot
@@ -232,3 +233,22 @@ class Beats(unittest.TestCase):
             )
             self.assertTrue(np.all(np.isfinite(contribution(shot))))
         self.assertFalse(contribution(shot_with(layer(source=hit(rhythm_hz=10.0), speed=fixed(1000.0)), fps=FPS)).any())
+
+
+class FirstPeak(unittest.TestCase):
+    def test_it_is_the_swing_over_many_seeds_also_all_the_same_way(self) -> None:
+        for same_way in (False, True):
+            for seed in range(80):
+                source = Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6), same_way=same_way)
+                shot = shot_with(layer("hit", source, seed, {"pan": 2.0, "pedestal": 3.0}), last_frame=48)
+                frames = np.linspace(1.0, 8.0, 1401)
+                total = np.abs(evaluate(shot, frames).total)
+                np.testing.assert_allclose(total[:, [0, 4]].max(axis=0), [2.0, 3.0], rtol=1e-4)
+
+    def test_a_spread_makes_hits_smaller_by_up_to_that_part(self) -> None:
+        peaks = []
+        for seed in range(80):
+            source = Hit(ring_hz=fixed(4.0), settle_s=fixed(0.6), way_spread=0.4)
+            shot = shot_with(layer("hit", source, seed, {"pan": 2.0}), last_frame=48)
+            peaks.append(float(np.abs(evaluate(shot, np.linspace(1.0, 8.0, 1401)).total[:, 0]).max()) / 2.0)
+        self.assertTrue(0.599 < min(peaks) < 0.65 and 0.95 < max(peaks) <= 1.0001, (min(peaks), max(peaks)))

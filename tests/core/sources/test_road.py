@@ -15,7 +15,8 @@ TWO = {"pan": 2.0, "tilt": 2.0, "roll": 2.0, "truck": 2.0, "pedestal": 2.0, "dol
 
 
 def road(**fields: object) -> Road:
-    return Road.model_validate(fields)
+    """With all of its hills, unless a test says otherwise."""
+    return Road.model_validate({"high_pass_hz": 0.0, **fields})
 
 
 def rolling(source: Road, seconds: float = 60.0, **fields: object) -> Shot:
@@ -171,3 +172,18 @@ class Rolling(unittest.TestCase):
             for speed in (1.0, 3.0)
         )
         np.testing.assert_allclose(one, other, rtol=0.2)
+
+
+class Hills(unittest.TestCase):
+    def test_those_below_the_cutoff_do_not_use_up_the_swing(self) -> None:
+        for speed in (2.0, 6.0, 14.0):
+            slow, whole = [], []
+            for seed in range(12):
+                source = road(speed_m_s=fixed(speed), high_pass_hz=0.3)
+                shot = shot_with(layer(source=source, swings=TWO, seed=seed), fps=FPS, last_frame=60 * FPS)
+                power = np.abs(np.fft.rfft(contribution(shot)[:, 4])) ** 2
+                rates = np.fft.rfftfreq(60 * FPS, 1.0 / FPS)
+                slow.append(power[(rates > 0.0) & (rates < 0.15)].sum() / power.sum())
+                whole.append(rms(contribution(shot))[4])
+            self.assertLess(float(np.mean(slow)), 0.05, speed)
+            self.assertAlmostEqual(float(np.sqrt(np.mean(np.square(whole)))), 1.0, delta=0.2)

@@ -3774,7 +3774,8 @@ export interface components {
          * Hit
          * @description answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on;
          *     0 for none. uneven: how much they differ from beat to beat. same_way: whether each takes the camera the same way,
-         *     down and forward as a step or a thud does, instead of its own. start: so far into its first beat the rhythm begins.
+         *     down and forward as a step or a thud does, instead of its own. way_spread: part by which a hit may be smaller on an
+         *     axis; with 0 its first peak is the swing. start: so far into its first beat the rhythm begins.
          */
         Hit: {
             /**
@@ -3849,6 +3850,11 @@ export interface components {
              *     }
              */
             wave_m_s: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Way Spread
+             * @default 0
+             */
+            way_spread: number;
         };
         /**
          * HoldFraming
@@ -4097,7 +4103,9 @@ export interface components {
          * Layer
          * @description value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
          *
-         *     target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+         *     target: the mount it shakes; missing means the lens end. steady: pan and tilt scaled by reference focal / focal(t);
+         *     steady_roll: roll too, though no lens changes its size. lever_m: distance from the lens back and down to the pivot
+         *     that rotations turn about, so that they also move the lens.
          *     from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
          */
         Layer: {
@@ -4229,6 +4237,17 @@ export interface components {
             /** Id */
             id: string;
             /**
+             * Lever M
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            lever_m: [
+                number,
+                number
+            ];
+            /**
              * Mode
              * @default add
              * @enum {string}
@@ -4284,6 +4303,11 @@ export interface components {
              * @default false
              */
             steady: boolean;
+            /**
+             * Steady Roll
+             * @default false
+             */
+            steady_roll: boolean;
             /** Target */
             target?: string | null;
             /**
@@ -5909,10 +5933,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 5
+             * @default 6
              * @constant
              */
-            schema_version: 5;
+            schema_version: 6;
             /**
              * Speed
              * @default {
@@ -6587,6 +6611,11 @@ export interface components {
              */
             follows: "the path" | "a set speed";
             /**
+             * High Pass Hz
+             * @default 0.3
+             */
+            high_pass_hz: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -7246,10 +7275,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 14
+             * @default 15
              * @constant
              */
-            schema_version: 14;
+            schema_version: 15;
             /**
              * Seed
              * @default 0

@@ -150,7 +150,7 @@ class _Flattening:
             if each.id in folded
             and each.target == layer.target
             and each.corner in (None, layer.corner)
-            and axis in each.moving_axes
+            and axis in each.affected_axes
         )
 
     def flat(self, unit: Sequence[Layer], folded: dict[str, Layer]) -> Iterator[Layer]:
@@ -161,7 +161,7 @@ class _Flattening:
             one = morph.merged(self.clip, unit, (clock.span, clock.later_frames), self.shot.fps.value)
         varied = len(unit) > 1 and by_axis(one.source)
         parts: dict[tuple[_Taken, Axis | None], list[Axis]] = {}
-        for axis in one.moving_axes:
+        for axis in one.affected_axes:
             taken = tuple(self.taken_by(layer, axis, folded) for layer in unit)
             parts.setdefault((taken, axis if varied else None), []).append(axis)
         nothing_taken: tuple[_Taken, Axis | None] = (((),) * len(unit), None)

@@ -10,7 +10,7 @@ from zittern.core.errors import EditError
 from zittern.core.formula.fault import FormulaFault, unknown
 from zittern.core.formula.functions import CONSTANTS, FUNCTIONS
 from zittern.core.formula.grammar import parse
-from zittern.core.formula.tree import BUILT_IN, Node, name_nodes
+from zittern.core.formula.tree import BUILT_IN, FRAME_ALIAS, Node, name_nodes
 from zittern.core.numbers.param import by_formula, formula_of
 from zittern.core.rig.facts import FACT_NAMES, FACTS_TOLD
 from zittern.core.shot.shot import Shot
@@ -50,6 +50,7 @@ def names_at(shot: Shot, at: str) -> tuple[FormulaName, ...]:
     )
     plain = {
         **BUILT_IN,
+        FRAME_ALIAS: "the same as f",
         **(FACTS_TOLD if _may_read_facts(at) else {}),
         **{name: _CONSTANTS_TOLD[name] for name in CONSTANTS},
     }

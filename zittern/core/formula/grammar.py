@@ -6,7 +6,9 @@ either  = both {"or" both}          both = compared {"and" compared}        comp
         ">=" | "=" | "<>") sum]
 sum     = product {("+" | "-") product}         product = signed {("*" | "/" | "%") signed}
 signed  = ["-" | "+"] signed | powered          powered = atom ["^" signed]
-atom    = number | name | name "(" value {"," value} ")" | "(" value ")"
+atom    = number | name | name "(" value {"," value} ")" | "if" "(" value "," value "," value ")" | "(" value ")"
+
+A text may begin with `=`, as in a spreadsheet.
 """
 
 from __future__ import annotations
@@ -52,6 +54,7 @@ _GRAMMAR = r"""
 ?atom: NUMBER -> number
      | NAME -> name
      | NAME "(" value ("," value)* ")" -> call
+     | "if" "(" value "," value "," value ")" -> choice
      | "(" value ")"
 
 OR: "or"
@@ -132,6 +135,7 @@ def _grown(node: Node) -> Node:
 
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
 _VALUE = "a number, a name or `(`"
+_LEADING = re.compile(r"^\s*=(?![=])")
 # What may come next, as people would write it; whatever is not here begins a value.
 _NEXT = {"RPAR": "`)`", "COMMA": "`,`", "THEN": "`then`", "ELSE": "`else`"}
 # What people write who know other ways, and what it is called here.
@@ -151,10 +155,12 @@ def parse(text: str) -> Node:
         raise FormulaFault(
             f"a formula has at most {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
         )
-    if not text.strip():
+    # Places of faults stay those of the text as it was typed.
+    read = _LEADING.sub(lambda found: " " * len(found[0]), text)
+    if not read.strip():
         raise FormulaFault(f"a formula needs {_VALUE}", 0, 0)
     try:
-        node: Node = _PARSER.parse(text)  # type: ignore[assignment]
+        node: Node = _PARSER.parse(read)  # type: ignore[assignment]
         return node
     except VisitError as error:
         if isinstance(error.orig_exc, FormulaFault):

@@ -16,8 +16,8 @@ from zittern.core.formula.functions import LARGEST, Function, divided, power, re
 from zittern.core.units import Array
 
 __all__ = [
-    "AXIS_NAME", "BUILT_IN", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices", "may_jump",
-    "name_nodes", "names_in", "nodes_in", "values_of", "varies_by_axis",
+    "AXIS_NAME", "BUILT_IN", "FRAME_ALIAS", "Call", "Choice", "Constant", "Infix", "Name", "Node", "Notices",
+    "may_jump", "name_nodes", "names_in", "nodes_in", "values_of", "varies_by_axis",
 ]  # fmt: skip
 
 # What every formula may name, with a line for people.
@@ -27,6 +27,8 @@ BUILT_IN: dict[str, str] = {
     "fps": "frames per second",
     "u": "0 at the start of the span, 1 at its end",
 }
+# Another name of `f`, wherever no dial has it.
+FRAME_ALIAS = "frame"
 # What a function looks up that differs by axis; no formula can spell it.
 AXIS_NAME = "·axis"
 Look = Callable[[str], Array]

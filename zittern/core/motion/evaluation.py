@@ -115,9 +115,9 @@ class Evaluation:
         cache, shared, prints = self.tables or self.cache, self._shared, dict(self.prints)
 
         def key_of(part: object) -> object:
-            return (
-                (part.motion_key, *(prints[name] for name in sorted(reads_of(part)))) if isinstance(part, Doc) else part
-            )
+            if not isinstance(part, Doc):
+                return part
+            return part.motion_key, *(prints.get(name, "") for name in sorted(reads_of(part)))
 
         return lambda stage, parts, make: cache.get((stage, *shared, *map(key_of, parts)), make)
 
@@ -204,7 +204,9 @@ def dial_prints(shot: Shot) -> dict[str, str]:
     def print_of(name: str) -> str:
         if name not in out:
             dial = by_name[name]
-            out[name] = digest("/".join([dial.motion_key, *(print_of(each) for each in sorted(reads_of(dial)))]))
+            out[name] = digest(
+                "/".join([dial.motion_key, *(print_of(each) for each in sorted(reads_of(dial) & by_name.keys()))])
+            )
         return out[name]
 
     for name in by_name:

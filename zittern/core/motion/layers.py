@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from zittern.core import streams
-from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, Axis, axis_index
+from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, TRANSLATIONS, Axis, axis_index
 from zittern.core.doc import Doc
 from zittern.core.motion import facts
 from zittern.core.motion.evaluation import Evaluation, Part, Read
@@ -18,13 +18,14 @@ from zittern.core.motion.lens import focal_parts
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.phase import integrate, phase_table
+from zittern.core.rig import rotations
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.sources.source import CUES, NO_MOMENTS, Inputs
-from zittern.core.units import Array
+from zittern.core.units import CM_PER_M, Array
 
-__all__ = ["as_read", "clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets"]
+__all__ = ["add_lever", "as_read", "clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets"]
 
 # So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
 _LEAD_FRAMES = 10_000.0
@@ -73,8 +74,23 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
         by_axis *= 0.5
     if layer.steady:
         reference = run.shot.lens_mm(run.scope.over(np.array(run.span[:1])))
-        by_axis[: len(ROTATIONS)] *= reference / run.shot.lens_mm(run.scope)
+        turned = len(ROTATIONS) if layer.steady_roll else len(ROTATIONS) - 1
+        by_axis[:turned] *= reference / run.shot.lens_mm(run.scope)
     return by_axis.T
+
+
+def add_lever(layer: Layer, values: Array) -> None:
+    """Add to a layer's translations what its rotations move the lens by: p - R(θ) p, with the pivot p behind and below
+    the lens. values: (F, 9) after weight, changed in place.
+    """
+    if layer.affected_axes == layer.moving_axes:
+        return
+    behind, below = layer.lever_m
+    pivot = np.array([0.0, -below, behind])
+    moved_m = pivot - rotations.matrices(values[:, :3]) @ pivot
+    first = axis_index(TRANSLATIONS[0])
+    # Right, up and forward: the camera looks along -z.
+    values[:, first : first + 3] += CM_PER_M * moved_m * (1.0, 1.0, -1.0)
 
 
 def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:

@@ -147,6 +147,7 @@ def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
             values, weight = layers.offsets(run, clip, layer), _weight(run, clip, layer)
             for axis in layer.moving_axes:
                 values[:, axis_index(axis)] *= weight
+            layers.add_lever(layer, values)
             return values
 
     return run.kept("layer", _weighted_parts(run, clip, layer), make)
@@ -201,6 +202,7 @@ def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tu
             weight = morph.size_of(blend, which, scope) * own * ramped * _clip_weight(run, clip)
             for axis in one.moving_axes:
                 values[:, axis_index(axis)] *= weight
+            layers.add_lever(one, values)
             return values
 
     whole = run.kept("between", parts, make)
@@ -253,7 +255,7 @@ def _overlapping(run: Evaluation, clip: Clip) -> tuple[tuple[tuple[fades.Stretch
 def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
     """Leaves of those below what a replacing layer does not take."""
     left = 1.0 - np.clip(_envelope(run, layer.weight, layer, layers.layer_scope(run, clip, layer)), 0.0, 1.0)
-    columns = [axis_index(axis) for axis in layer.moving_axes]
+    columns = [axis_index(axis) for axis in layer.affected_axes]
     for other in clip.layers:
         apart = clip.blend is not None and layer.corner is not None and other.corner != layer.corner
         if other.id in below and other.target == layer.target and not apart:

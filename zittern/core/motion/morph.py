@@ -198,7 +198,9 @@ def _likeness(layer: Layer) -> str:
         fields = ((name, getattr(source, name)) for name in type(source).model_fields)
         choices = [(name, motion_text(value)) for name, value in fields if not isinstance(value, Number)]
         links = [layer.axes.of(axis).linked_to for axis in AXES]
-        known = layer.__dict__["_likeness"] = repr((source.kind, layer.target, layer.steady, links, choices))
+        known = layer.__dict__["_likeness"] = repr(
+            (source.kind, layer.target, layer.steady, layer.steady_roll, layer.lever_m, links, choices)
+        )
     return known
 
 

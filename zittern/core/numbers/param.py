@@ -20,7 +20,7 @@ from zittern.core.errors import DocumentError, out_of_range, union_members
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.grammar import parse, renamed
 from zittern.core.formula.scaling import scaled
-from zittern.core.formula.tree import BUILT_IN, Notices, may_jump, names_in, values_of, varies_by_axis
+from zittern.core.formula.tree import BUILT_IN, FRAME_ALIAS, Notices, may_jump, names_in, values_of, varies_by_axis
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Key
 from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
@@ -33,7 +33,7 @@ __all__ = [
 _STRAIGHT = 1e-11
 _UNLIMITED = (-np.inf, np.inf)
 # Names that depend on the span and the clock of who reads them.
-_CLOCKED = frozenset({"u", "t", "f"})
+_CLOCKED = frozenset({"u", "t", "f", FRAME_ALIAS})
 # What somebody is typing is kept even where it is far too long to be a formula.
 MOST_DRAFT = 10_000
 

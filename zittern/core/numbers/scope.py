@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from zittern.core.formula.tree import AXIS_NAME
+from zittern.core.formula.tree import AXIS_NAME, FRAME_ALIAS
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 
@@ -71,6 +71,8 @@ class Scope:
         -------
         (F,), or one for all.
         """
+        if name == FRAME_ALIAS and name not in self.values:
+            name = "f"
         if name in _OWN:
             return _OWN[name](self)
         return self.values[name](self.frames)

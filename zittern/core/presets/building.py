@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from zittern.core.feel import HIP_M, SHOULDER_M, WRIST_M
 from zittern.core.numbers.param import Number, fixed
+from zittern.core.presets.preset import Preset
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.sources.breath import Breath
@@ -11,9 +13,13 @@ from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
 
-__all__ = ["beats", "breath", "dial", "layer", "noise", "steps"]
+__all__ = ["beats", "breath", "dial", "held", "layer", "noise", "steps"]
 
 _ONE = fixed(1.0)
+# Tags of presets in which a person holds the camera, and the joint that each of their layers turns, by the start of its
+# id.
+_HELD_TAGS = frozenset({"hand", "walk", "run"})
+_LEVERS_M = {"sway": SHOULDER_M, "hold": SHOULDER_M, "hand": WRIST_M, "muscle": WRIST_M, "steps": HIP_M}
 
 
 def dial(name: str, value: float) -> Dial:
@@ -26,6 +32,15 @@ def layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **sw
     return Layer.model_validate(
         {"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight}
     )
+
+
+def held(preset: Preset) -> Preset:
+    """A preset whose layers turn about the joints of the person that holds the camera, where there is one."""
+    if not _HELD_TAGS & set(preset.tags):
+        return preset
+    levers = [_LEVERS_M.get(each.id.partition("-")[0], each.lever_m) for each in preset.layers]
+    turned = (each.replace(lever_m=lever) for each, lever in zip(preset.layers, levers, strict=True))
+    return preset.replace(layers=tuple(turned))
 
 
 def noise(id_: str, name: str, rate_hz: float, octaves: int = 2, weight: Number = _ONE, **swings: float) -> Layer:

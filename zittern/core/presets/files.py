@@ -6,7 +6,7 @@ from typing import Any
 
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
-from zittern.core.shot.upgrades import clocked, seeded_noise
+from zittern.core.shot.upgrades import as_before, clocked, seeded_noise
 from zittern.core.versions import Step, only_more, parsed, upgraded
 
 __all__ = ["ENDING", "STEPS", "read_preset", "write_preset"]
@@ -20,6 +20,12 @@ def with_clock(data: dict[str, Any]) -> dict[str, Any]:
     return out | {"schema_version": 4}
 
 
+def with_measured_motion(data: dict[str, Any]) -> dict[str, Any]:
+    """5 to 6: hits, roads and *steady* keep the motion that they had."""
+    out: dict[str, Any] = as_before(data)
+    return out | {"schema_version": 6}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     # Presets may bring dials, and have frames of their own.
@@ -29,6 +35,7 @@ STEPS: dict[int, Step] = {
     3: with_clock,
     # They may be blends.
     4: only_more(5),
+    5: with_measured_motion,
 }
 
 

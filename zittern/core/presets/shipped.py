@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from zittern.core.numbers.param import by_formula, fixed
-from zittern.core.presets.building import beats, breath, dial, layer, noise, steps
+from zittern.core.presets.building import beats, breath, dial, held, layer, noise, steps
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped_blends import BLENDS
 from zittern.core.sources.breath import Breath
@@ -29,7 +29,7 @@ _CROWD = by_formula("crowd / 50 * (0.3 + abs(noise(0.8 * t, 3)))", _ONE)
 _SWELLING = by_formula("0.25 + 1.2 * smoothstep(0.2, 1, sin(tau * t / 5))", _ONE)
 
 
-SHIPPED: tuple[Preset, ...] = (
+_PRESETS: tuple[Preset, ...] = (
     Preset(
         name="Shoulder, standing",
         tags=("hand", "calm"),
@@ -333,6 +333,7 @@ SHIPPED: tuple[Preset, ...] = (
     ),
     *BLENDS,
 )
+SHIPPED: tuple[Preset, ...] = tuple(map(held, _PRESETS))
 
 
 def key_of(name: str) -> str:

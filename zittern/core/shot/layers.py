@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from zittern.core.axes import AXES, AXIS_INFO, Axis
+from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, TRANSLATIONS, Axis
 from zittern.core.doc import Doc, Id, Label
 from zittern.core.envelope import RampShape
 from zittern.core.numbers.curves import Frame
@@ -24,6 +24,7 @@ MOST_SEED = 2**53 - 1
 MAX_WEIGHT = 10.0
 Seed = Annotated[int, Field(ge=0, le=MOST_SEED)]
 Span = tuple[Frame, Frame]
+Lever = Annotated[float, Field(ge=-10.0, le=10.0)]
 # Ramps that fill their span exactly may add up to a little more in binary.
 _ROUNDING_FRAMES = 1e-6
 
@@ -120,7 +121,9 @@ class Spanned(Doc):
 class Layer(Spanned):
     """value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
 
-    target: the mount it shakes; missing means the lens end. steady: rotations scaled by reference focal / focal(t).
+    target: the mount it shakes; missing means the lens end. steady: pan and tilt scaled by reference focal / focal(t);
+    steady_roll: roll too, though no lens changes its size. lever_m: distance from the lens back and down to the pivot
+    that rotations turn about, so that they also move the lens.
     from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
     """
 
@@ -138,10 +141,19 @@ class Layer(Spanned):
     mode: Literal["add", "replace"] = "add"
     target: Id | None = None
     steady: bool = False
+    steady_roll: bool = False
+    lever_m: tuple[Lever, Lever] = (0.0, 0.0)
     mute: bool = False
     solo: bool = False
     from_preset: LayerOrigin | None = None
     corner: Id | None = None
+
+    @cached_property
+    def affected_axes(self) -> tuple[Axis, ...]:
+        """The axes it moves, those of the lever included."""
+        if not any(self.lever_m) or not any(axis in ROTATIONS for axis in self.moving_axes):
+            return self.moving_axes
+        return tuple(axis for axis in AXES if axis in self.moving_axes or axis in TRANSLATIONS)
 
     @cached_property
     def moving_axes(self) -> tuple[Axis, ...]:

@@ -7,6 +7,7 @@ from typing import Literal
 
 from zittern.core.doc import Doc, document_fields
 from zittern.core.formula.fault import unknown
+from zittern.core.formula.tree import FRAME_ALIAS
 from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
 from zittern.core.sources.source import CUE_NAMES, CUES, SourceDoc
@@ -82,7 +83,7 @@ def check_reads(
     names = {dial.name for dial in dials}
     _no_circle(dials)
     for doc, known in (*((each, names) for each in path), *((each, names | facts) for each in others)):
-        for name in sorted(reads_of(doc) - known - {CUES, CUE_NAMES}):
+        for name in sorted(reads_of(doc) - known - {CUES, CUE_NAMES, FRAME_ALIAS}):
             called = getattr(doc, "name", whole)
             if name in facts:
                 raise ValueError(
@@ -100,6 +101,8 @@ def _no_circle(dials: Sequence[Dial]) -> None:
             circle = (*way[way.index(name) :], name)
             raise ValueError(f"circular dial reference: {' → '.join(circle)}")
         if name in done:
+            return
+        if name == FRAME_ALIAS and name not in by_name:
             return
         if name not in by_name:
             raise ValueError(f"dial `{way[-1]}` reads a missing dial: {unknown(name, by_name, 0).message}")

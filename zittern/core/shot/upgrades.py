@@ -17,7 +17,7 @@ from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
 from zittern.core.versions import Step, only_more, parsed, upgraded
 
-__all__ = ["STEPS", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
+__all__ = ["STEPS", "as_before", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
 
 # What version 2 bounds and version 1 did not: by name of the field, the limit of each of its numbers.
 _BOUNDED = {
@@ -126,6 +126,30 @@ def seeded_noise(value: Any) -> Any:
     return out
 
 
+def with_measured_motion(data: dict[str, Any]) -> dict[str, Any]:
+    """14 to 15: hits kept a random part of their swing, roads their hills, and *steady* scaled roll; documents of then
+    keep that.
+    """
+    out: dict[str, Any] = as_before(data)
+    return out | {"schema_version": 15}
+
+
+def as_before(value: Any) -> Any:
+    """A document of a shot or a preset with the fields that keep the motion of version 14."""
+    if isinstance(value, list):
+        return [as_before(each) for each in value]
+    if not isinstance(value, dict):
+        return value
+    out = {name: as_before(each) for name, each in value.items()}
+    if out.get("kind") == "hit":
+        out.setdefault("way_spread", 0.4)
+    if out.get("kind") == "road":
+        out.setdefault("high_pass_hz", 0.0)
+    if out.get("steady") is True:
+        out.setdefault("steady_roll", True)
+    return out
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -147,6 +171,7 @@ STEPS: dict[int, Step] = {
     12: only_more(13),
     # Cues may happen at a target, wherever it is.
     13: only_more(14),
+    14: with_measured_motion,
 }
 
 

@@ -17,6 +17,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 import numpy as np
+from pydantic import Field
 
 from zittern.core import streams
 from zittern.core.axes import Axis
@@ -60,7 +61,8 @@ _SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
 class Hit(SourceDoc):
     """answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on;
     0 for none. uneven: how much they differ from beat to beat. same_way: whether each takes the camera the same way,
-    down and forward as a step or a thud does, instead of its own. start: so far into its first beat the rhythm begins.
+    down and forward as a step or a thud does, instead of its own. way_spread: part by which a hit may be smaller on an
+    axis; with 0 its first peak is the swing. start: so far into its first beat the rhythm begins.
     """
 
     kind: Literal["hit"] = "hit"
@@ -73,6 +75,7 @@ class Hit(SourceDoc):
     rhythm_hz: Annotated[Param, bounded(0.0, 10.0)] = fixed(0.0)
     uneven: Annotated[Param, bounded(0.0, 1.0)] = fixed(0.2)
     same_way: bool = False
+    way_spread: Annotated[float, Field(ge=0.0, le=1.0)] = 0.0
     start: Start = 0.0
 
     @property
@@ -177,7 +180,7 @@ class Hit(SourceDoc):
         """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way
         without a place. (H, A).
         """
-        own = _own_ways(inputs, numbers, salt)
+        own = _own_ways(inputs, numbers, salt, self.way_spread)
         if self.same_way:
             own = np.abs(own) * np.array([_SAME_WAY[axis] for axis in inputs.axes])
         distance = np.linalg.norm(away_m, axis=1, keepdims=True)
@@ -202,8 +205,8 @@ def _joined(a: _Hits, b: _Hits) -> _Hits:
     return _Hits(np.concatenate([a.frames, b.frames]), np.concatenate([a.sizes, b.sizes]))
 
 
-def _own_ways(inputs: Inputs, numbers: IntArray, salt: int) -> Array:
-    """Where each hit would take each axis of itself, 0.6 to 1 or -1 to -0.6. (H, A)."""
+def _own_ways(inputs: Inputs, numbers: IntArray, salt: int, spread: float) -> Array:
+    """Where each hit would take each axis of itself: 1 - spread to 1, or the same the other way. (H, A)."""
     seeds = np.array([streams.mix(int(seed), salt) for seed in inputs.seeds], dtype=np.uint64)
     own = streams.at(seeds, numbers).T
-    return np.asarray(np.sign(own) * (0.6 + 0.4 * np.abs(own)), dtype=np.float64)
+    return np.asarray(np.sign(own) * (1.0 - spread + spread * np.abs(own)), dtype=np.float64)

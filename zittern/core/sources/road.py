@@ -9,8 +9,9 @@ H. Each sine goes through a quarter car, two masses on springs,
 (Gillespie 1992, Fundamentals of Vehicle Dynamics, ch. 5), at the frequency with which it is met, wavenumber times
 speed. That is exact at a steady speed; where the speed changes the answer follows it without ringing on, so that any
 frame is worked out by itself. The rear axle meets what the front one met a wheelbase before; left and right wheels
-differ more, the shorter the wave. Heave is the mean of both axles, pitch their difference over the wheelbase, roll that
-of the sides over the track.
+differ more, the shorter the wave. Hills that are met more slowly than `high_pass_hz` are removed: they would use up the
+swing. Heave is the mean of both axles, pitch their difference over the wheelbase, roll that of the sides over the
+track.
 """
 
 from __future__ import annotations
@@ -21,6 +22,7 @@ from typing import Annotated, Literal
 
 import numpy as np
 import numpy.typing as npt
+from pydantic import Field
 
 from zittern.core import budget, streams
 from zittern.core.axes import Axis
@@ -122,6 +124,7 @@ class Road(SourceDoc):
     springs: Literal["soft", "firm", "hardly any"] = "soft"
     wheelbase_m: Annotated[Param, bounded(0.3, 12.0)] = fixed(2.7)
     ripples: Literal["none", "short", "long"] = "none"
+    high_pass_hz: Annotated[float, Field(ge=0.0, le=5.0)] = 0.3
 
     @property
     def reads(self) -> frozenset[str]:
@@ -136,7 +139,8 @@ class Road(SourceDoc):
         """RMS of heave (m), pitch or roll (radians) that counts as 1."""
         set_speeds = self.speed_m_s.set_values() if self.follows == "a set speed" else ()
         speed = max(set_speeds, default=0.0)
-        return _reference(part, self.springs, self.ripples, speed if speed > _STANDS_M_S else _REFERENCE_M_S)
+        met_m_s = speed if speed > _STANDS_M_S else _REFERENCE_M_S
+        return _reference(part, self.springs, self.ripples, met_m_s, self.high_pass_hz)
 
     def peak_hz(self, scope: Scope) -> Array:
         """The body on its springs, while it rolls; ripples where they are met.
@@ -204,8 +208,10 @@ class _Stretch:
             n, starts = np.append(n, 1.0 / wave), np.append(starts, 0.0)
             amplitude = np.append(amplitude, _RIPPLE_M / 2.0)
         way = self.way_m[:, column]
+        met_hz = n * self.speed[:, None]
         moved = (
-            SUSPENSIONS[self.road.springs].response(n * self.speed[:, None])
+            SUSPENSIONS[self.road.springs].response(met_hz)
+            * _without_hills(met_hz, self.road.high_pass_hz)
             * _wheels(part, n, self.base_m[:, None])
             * amplitude
         )
@@ -308,12 +314,23 @@ def _wheels(part: str, n: Array, base_m: Array) -> Complex:
     return np.asarray((1.0 + rear) / 2.0 if part == "heave" else (1.0 - rear) / base_m, dtype=np.complex128)
 
 
+def _without_hills(f_hz: Array, high_pass_hz: float) -> Array:
+    """Gain of a high-pass without delay, of the magnitude of a Butterworth filter of second order: hills that take
+    seconds are part of the path, not of the shake. (F, N).
+    """
+    if high_pass_hz == 0.0:
+        return np.ones_like(f_hz)
+    squared = (f_hz / high_pass_hz) ** 2
+    return np.asarray(squared / np.sqrt(1.0 + squared * squared))
+
+
 @lru_cache(maxsize=256)
-def _reference(part: str, springs: str, ripples: str, speed_m_s: float) -> float:
+def _reference(part: str, springs: str, ripples: str, speed_m_s: float, high_pass_hz: float) -> float:
     """RMS of a part of the motion at the reference class on a usual wheelbase: half the sum of squares of its sines."""
     n = np.sqrt(_EDGES[:-1] * _EDGES[1:])
     amplitude = amplitudes_m(_REFERENCE_CLASS, n)
     if wave := _RIPPLES_M[ripples]:
         n, amplitude = np.append(n, 1.0 / wave), np.append(amplitude, _RIPPLE_M / 2.0)
-    moved = amplitude * SUSPENSIONS[springs].response(n * speed_m_s) * _wheels(part, n, np.array([[_USUAL_BASE_M]]))[0]
+    body = SUSPENSIONS[springs].response(n * speed_m_s) * _without_hills(n * speed_m_s, high_pass_hz)
+    moved = amplitude * body * _wheels(part, n, np.array([[_USUAL_BASE_M]]))[0]
     return float(np.sqrt(np.sum(np.abs(moved) ** 2) / 2.0))

@@ -142,6 +142,7 @@ SOURCES: tuple[SourceRow, ...] = (
             Look("springs", "springs", titles={"hardly any": "stiff"}),
             Look("wheelbase_m", "wheelbase", "m", step=0.01, digits=1),
             Look("ripples", "ripples", hint="Washboard: waves across the track, half a metre or nearly a metre long"),
+            Look("high_pass_hz", "high-pass", "Hz", step=0.005, hint="Hills slower than this are removed; 0 keeps all"),
         ),
     ),
     SourceRow(
@@ -177,8 +178,9 @@ SOURCES: tuple[SourceRow, ...] = (
             Look(
                 "same_way",
                 "same way",
-                hint="Each hit takes the camera the same way, down and forward, as a step does; off: each its own way",
+                hint="Each hit takes the camera the same way, down and forward, as a step does; off: random direction",
             ),
+            Look.percent("way_spread", "axis spread", hint="Random reduction of a hit on each axis, up to this part"),
         ),
     ),
     SourceRow(
