@@ -69,7 +69,8 @@ def undistorted_along(seen: Array, along: Array, k: Array) -> tuple[Array, Array
 
     Parameters
     ----------
-    seen, along: (F, ..., 2) tangents, and directions of any length.
+    seen: (F, ..., 2) tangents.
+    along: (F, ..., 2) directions, of any length.
     k: (F, 2) k1 and k2.
 
     Returns

@@ -47,7 +47,7 @@ _LAYER = (
     Look.percent("weight", "weight", group="weight, speed", ink="pedestal"),
     Look.percent("speed", "speed", group="weight, speed", ink="pan"),
     Look("mode", "blending"),
-    Look("steady", "steady on screen", hint="Keeps its size on screen while the lens zooms"),
+    Look("steady", "steady on screen", hint="Pan and tilt keep their size on screen while the lens zooms"),
     Look("ramp_shape", "ramp shape"),
 )
 _CLIP = (

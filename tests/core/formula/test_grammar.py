@@ -146,7 +146,7 @@ class Reference(unittest.TestCase):
         rows = re.findall(r"^\| `([^`]+)` \| `(-?[\d.]+)` \|", REFERENCE.read_text(), re.M)
         self.assertGreater(len(rows), 20)
         for text, expected in rows:
-            look = {"t": 0.5, "f": 13.0, "fps": 24.0, "u": 0.25, "panic": 40.0, "speed": 1.4}
+            look = {"t": 0.5, "f": 13.0, "fps": 24.0, "u": 0.25, "panic": 40.0, "speed": 1.4, "frame": 13.0}
             found = values_of(parse(text.replace("\\|", "|")), lambda name, look=look: np.array(look[name]), 1)[0]  # type: ignore[misc]
             self.assertAlmostEqual(found, float(expected), places=3, msg=text)
 

@@ -81,7 +81,12 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 def add_lever(layer: Layer, values: Array) -> None:
     """Add to a layer's translations what its rotations move the lens by: p - R(θ) p, with the pivot p behind and below
-    the lens. values: (F, 9) after weight, changed in place.
+    the lens.
+
+    Parameters
+    ----------
+    layer: whose lever it is.
+    values: (F, 9) its offsets after weight, changed in place; degrees, centimetres, percent.
     """
     if layer.affected_axes == layer.moving_axes:
         return

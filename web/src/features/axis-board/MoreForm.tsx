@@ -5,6 +5,7 @@ import { ChoiceField, SwitchField } from "../../parts/ChoiceField";
 import { layerField } from "../../shared/fields";
 import { openShot } from "../../stores/openShot";
 import { setMore, view } from "../../stores/view";
+import { Lever } from "./Lever";
 import { Spectrum } from "./Spectrum";
 
 const LENS_END = "lens";
@@ -26,7 +27,7 @@ export function MoreForm({ layer }: { layer: Layer }) {
         onClick={() => setMore(!more)}
       >
         <ChevronRight size={12} className={more ? "rotate-90" : ""} />
-        Blending, ramp shape, spectrum
+        Blending, ramp shape, pivot, spectrum
       </button>
       {more && (
         <div className="grid grid-cols-4 gap-x-3 gap-y-2 pt-1">
@@ -42,6 +43,7 @@ export function MoreForm({ layer }: { layer: Layer }) {
               none={LENS_END}
             />
           )}
+          <Lever layer={layer} />
           <div className="col-span-4">
             <Spectrum layer={layer} slug={state.slug} revision={state.revision} />
           </div>

@@ -1,0 +1,35 @@
+import type { Layer } from "../../api/types";
+import { NumberField } from "../../shared/number/NumberField";
+import { Stacked } from "../../shared/number/Stacked";
+import { usePending } from "../../shared/usePending";
+import { commit } from "../../stores/editing";
+import { cancelPreview, preview } from "../../stores/trying";
+
+const FIELDS = ["pivot behind", "pivot below"];
+const HINT =
+  "Distance from the lens to the point that pan, tilt and roll of this layer turn about, metres: a shoulder, a wrist";
+
+/** The point that a layer turns the camera about: what it turns, it moves too. */
+export function Lever({ layer }: { layer: Layer }) {
+  const at = `layer:${layer.id}.lever_m`;
+  const lever = usePending(at, layer.lever_m);
+  const set = (n: number, value: number) => ({
+    type: "set_values" as const,
+    values: [{ at, value: lever.map((each, other) => (other === n ? value : each)) }],
+  });
+  return FIELDS.map((title, n) => (
+    <Stacked key={title} title={title} hint={HINT}>
+      <NumberField
+        label={title}
+        value={lever[n] ?? 0}
+        unit="m"
+        step={0.01}
+        digits={2}
+        className="w-full text-left!"
+        onPreview={(value) => preview(set(n, value))}
+        onCommit={(value) => commit(set(n, value))}
+        onCancel={cancelPreview}
+      />
+    </Stacked>
+  ));
+}
