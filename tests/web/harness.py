@@ -172,6 +172,11 @@ def settled(page: Page) -> None:
     page.locator("[data-testid=viewfinder][data-ready=yes]").wait_for()
 
 
+def not_following(page: Page) -> None:
+    """The page does not see what others edit: its question is never answered."""
+    page.route("**/api/shots/*/revision", lambda route: None)
+
+
 def at_first(page: Page, url: str, answer: Callable[[Route], object], times: int = 1) -> None:
     """The first requests of a kind are answered by `answer`, later ones by the server.
 

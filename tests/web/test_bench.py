@@ -6,7 +6,7 @@ import re
 import numpy as np
 from playwright.sync_api import expect
 
-from tests.web.harness import BROWSING, settled
+from tests.web.harness import BROWSING, not_following, settled
 from tests.web.making import WithPage
 
 
@@ -360,6 +360,7 @@ class TwoWindows(WithPage):
     def test_the_late_one_is_told_and_can_put_its_change_on_top(self) -> None:
         self.open("jetty-walk-swaying")
         other = self.open("jetty-walk-swaying", self.fresh_page())
+        not_following(other)
         self.drag("Swing of pan", 60)
         pan = self.number("Swing of pan")
         other.get_by_role("button", name="Mute Fine shake").click()
@@ -373,3 +374,23 @@ class TwoWindows(WithPage):
         document = self.library().state("jetty-walk-swaying").document
         self.assertEqual([layer.mute for _, layer in document.layers()], [False, True])
         self.assertAlmostEqual(document.lanes[0].clips[0].layers[0].axes.pan.swing.constant or 0, pan, places=5)
+
+    def test_one_follows_what_the_other_edits(self) -> None:
+        self.open("jetty-walk-swaying")
+        other = self.open("jetty-walk-swaying", self.fresh_page())
+        self.drag("Swing of pan", 60)
+        pan = self.number("Swing of pan")
+        expect(other.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_attribute("aria-valuenow", str(pan))
+        expect(other.get_by_label("Undo: Set swing of pan")).to_be_visible()
+        other.get_by_role("button", name="Mute Fine shake").click()
+        expect(self.page.get_by_label("Undo: Mute “Fine shake”")).to_be_visible()
+        expect(other.get_by_role("alert")).to_have_count(0)
+
+    def test_a_reload_keeps_the_playhead(self) -> None:
+        self.open("jetty-walk-swaying")
+        self.page.keyboard.press("End")
+        frame = self.page.get_by_test_id("frame")
+        last = frame.inner_text()
+        self.page.reload()
+        settled(self.page)
+        expect(frame).to_have_text(last)

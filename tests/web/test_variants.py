@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Request, expect
 
-from tests.web.harness import settled
+from tests.web.harness import not_following, settled
 from tests.web.making import WithPage
 from zittern.core.shot.seen import seen
 from zittern.core.shot.shot import Shot
@@ -126,6 +126,7 @@ class Variants(WithPage):
     def test_one_that_another_window_deletes_is_said_and_nothing_else_is_changed(self) -> None:
         page = self.open(SHOT)
         page.keyboard.press("2")
+        not_following(page)
         self.shown("Stand to run")
         page.get_by_role("button", name="Clip Breath").click()
         self.edit(SHOT, {"type": "remove_variant", "variant": "variant-1"})

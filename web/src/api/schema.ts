@@ -1142,6 +1142,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{shot}/revision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Newest Revision
+         * @description The number of the present revision, for windows that look for edits made elsewhere.
+         */
+        get: operations["newest_revision_api_shots__shot__revision_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{shot}/revisions": {
         parameters: {
             query?: never;
@@ -5193,6 +5213,11 @@ export interface components {
             needs: components["schemas"]["NeedOut"][];
             /** Uncovered Px */
             uncovered_px: number;
+        };
+        /** NewestOut */
+        NewestOut: {
+            /** Revision */
+            revision: number;
         };
         /**
          * NewSeeds
@@ -10500,6 +10525,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StateOut"] | components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    newest_revision_api_shots__shot__revision_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewestOut"];
                 };
             };
             /** @description Validation Error */

@@ -20,6 +20,19 @@ export const openShot = createStore<OpenShot>(() => NONE);
 
 /** Which variant of a shot this window shows; it comes back when the page is loaded again. */
 const SHOWN = "zittern.variant.";
+/** Where its playhead was when the page was left: once, after a reload. */
+const PLAYHEAD = "zittern.playhead.";
+
+window.addEventListener("pagehide", () => {
+  const { state } = openShot.getState();
+  if (state) sessionStorage.setItem(PLAYHEAD + state.slug, String(transport.getState().frame));
+});
+
+function playheadLeft(slug: string): number | null {
+  const left = sessionStorage.getItem(PLAYHEAD + slug);
+  sessionStorage.removeItem(PLAYHEAD + slug);
+  return left === null ? null : Number(left);
+}
 
 /** A shot through a variant; through the main one where that is gone, or none is named. */
 export function through(shot: string, variant: string | null): Promise<State> {
@@ -85,7 +98,7 @@ export async function visit(slug: string): Promise<void> {
     if (!here()) return;
     const { first_frame: first, last_frame: last } = state.document;
     view.setState({ ...FRESH, window: [first, last] });
-    transport.setState({ frame: first, loop: null });
+    transport.setState({ frame: playheadLeft(state.slug) ?? first, loop: null });
     adopt(newer(state));
     selectFirst(state);
   } catch (error) {

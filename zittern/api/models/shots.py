@@ -100,6 +100,10 @@ class RevisionOut(Model):
     line: bool
 
 
+class NewestOut(Model):
+    revision: int
+
+
 class HistoryOut(Model):
     """A page of the history, newest first; `older` asks for the next one. count: revisions altogether."""
 

@@ -16,6 +16,7 @@ from zittern.api.models.shots import (
     FormulaOut,
     GoToIn,
     HistoryOut,
+    NewestOut,
     RevisionNameIn,
     StateOut,
     StepIn,
@@ -41,6 +42,12 @@ _Revision = Annotated[int, Path(ge=0, le=2**53 - 1)]
 def get_shot(shot: str, ctx: Ctx, seen: Seen) -> object:
     """By id or slug, through the variant that is named, or through the main one where that is gone."""
     return seen.answer(seen.left(ctx.library.state(shot)))
+
+
+@router.get("/revision", response_model=NewestOut)
+def newest_revision(shot: str, ctx: Ctx) -> NewestOut:
+    """The number of the present revision, for windows that look for edits made elsewhere."""
+    return NewestOut(revision=ctx.library.newest_revision(shot))
 
 
 @router.delete("", status_code=204, dependencies=[WRITES])

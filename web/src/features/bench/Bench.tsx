@@ -10,6 +10,7 @@ import { hangPictures } from "../../acts/plates";
 import { DropZone } from "../../parts/DropZone";
 import { Part } from "../../shared/Part";
 import { blind } from "../../stores/blind";
+import { followEdits } from "../../stores/following";
 import { complain } from "../../stores/notes";
 import { openShot, visit } from "../../stores/openShot";
 import { presets } from "../../stores/presets";
@@ -34,6 +35,7 @@ export function Bench({ slug }: { slug: string }) {
     void visit(slug);
     return pause;
   }, [slug]);
+  useEffect(followEdits, []);
   useKeyboard();
   useMovieOfAddress();
   const state = useStore(openShot, (each) => each.state);
