@@ -152,7 +152,7 @@ class Packets(WithServer):
         self.assertEqual(ask(frame=50_000, window=[20_000, 21_000], have=have)[1], {})
         whole = evaluate(long).total
         self.assertAlmostEqual(
-            head["readings"]["total_swing_px"] / (2 * np.sqrt(np.mean(np.sum(whole[:, :2] ** 2, axis=1))) * 33),
+            head["readings"]["typical_px"] / (np.sqrt(np.mean(np.sum(whole[:, :2] ** 2, axis=1))) * 33),
             1.0,
             delta=0.15,
         )

@@ -93,7 +93,7 @@ class Placing(WithPresets):
         self.assertEqual([each["key"] for each in made], ["run", "small-boat"])
         for swatch in made:
             self.assertEqual(
-                (len(swatch["scribble"]) % 3, swatch["swing_px"] > 0, len(swatch["waves"][0]["least"])), (0, True, 96)
+                (len(swatch["scribble"]) % 3, swatch["typical_px"] > 0, len(swatch["waves"][0]["least"])), (0, True, 96)
             )
         for wrong in (["x"] * 61, ["../run"], ["\ud800"], [3], None):
             body = json.dumps({"presets": wrong})

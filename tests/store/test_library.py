@@ -3,6 +3,7 @@ import sys
 import threading
 import zlib
 from contextlib import closing
+from unittest import mock
 
 from alembic.autogenerate import compare_metadata
 from alembic.config import Config
@@ -12,9 +13,9 @@ from sqlalchemy import text
 
 from tests.core.making import command, layer, shot_with
 from tests.store.making import WithLibrary
+from zittern.core.edits import table
 from zittern.core.errors import BadInput, Conflict, DocumentError, EditError, NotFound
 from zittern.core.shot.shot import Shot, new_shot
-from zittern.store import library as library_module
 from zittern.store.documents import pack
 from zittern.store.engine import HEAD, MIGRATIONS
 from zittern.store.library import Library
@@ -199,7 +200,7 @@ class Revisions(WithPost):
     def test_nothing_is_locked_while_a_command_is_worked_out(self) -> None:
         other = self.library.add_shot("post", new_shot("Other"))
         inside, go_on = threading.Event(), threading.Event()
-        work = library_module.apply
+        work = table.apply
 
         def slow(shot: Shot, command: object) -> Shot:
             if shot.name == "Test":
@@ -207,8 +208,7 @@ class Revisions(WithPost):
                 go_on.wait(30)
             return work(shot, command)  # type: ignore[arg-type]
 
-        library_module.apply = slow
-        self.addCleanup(setattr, library_module, "apply", work)
+        self.enterContext(mock.patch.object(table, "apply", slow))
         late = threading.Thread(target=lambda: self.library.edit("test", self.start.revision, rename("Slow")))
         late.start()
         self.assertTrue(inside.wait(30))

@@ -114,7 +114,7 @@ class Tuning(WithPage):
 
     def test_mute_solo_and_a_second_source(self) -> None:
         self.open("jetty-walk-swaying")
-        sum_text = self.page.get_by_test_id("sum-swing")
+        sum_text = self.page.get_by_test_id("sum-size")
         full = sum_text.inner_text()
         self.page.get_by_role("button", name="Mute Slow sway").click()
         expect(self.page.get_by_label("Undo: Mute “Slow sway”")).to_be_visible()

@@ -183,7 +183,7 @@ class Told(Hands):
         shot = self.document()
         motion = evaluate(shot)
         whole, part = (read(shot, motion, 1, loop=loop) for loop in (None, (40, 60)))
-        expect(finder).to_contain_text(f"swing {whole.total_swing_px:.0f} px · at most {whole.total_most_px:.0f} px")
+        expect(finder).to_contain_text(f"typical {whole.typical_px:.0f} px · peak {whole.peak_px:.0f} px")
         ruler = page.get_by_test_id("ruler").bounding_box()
         assert ruler is not None
         per_frame = (ruler["width"] - 16) / 191
@@ -194,8 +194,8 @@ class Told(Hands):
         page.mouse.move(x[1], ruler["y"] + 12, steps=4)
         page.mouse.up()
         page.keyboard.up("Shift")
-        expect(finder).to_contain_text(f"swing {part.total_swing_px:.0f} px · at most {part.total_most_px:.0f} px")
-        expect(page.get_by_test_id("sum-swing")).to_have_attribute("title", f"Over frames 40–60, the loop range the picture's centre swings {part.total_swing_px:.1f} px and goes {part.total_most_px:.1f} px at most; it needs {part.margin_px:.0f} px of picture beyond the edges (at the distance of the subject)")
+        expect(finder).to_contain_text(f"typical {part.typical_px:.0f} px · peak {part.peak_px:.0f} px")
+        expect(page.get_by_test_id("sum-size")).to_have_attribute("title", f"Distance of the picture's center from the bare move over frames 40–60, the loop range: typical (RMS) {part.typical_px:.1f} px, peak {part.peak_px:.1f} px; needs {part.margin_px:.0f} px overscan (at the subject's distance)")
         page.keyboard.press("Control+k")
         page.get_by_label("Search commands").fill("readings over the views")
         page.keyboard.press("Enter")

@@ -290,7 +290,7 @@ class Keys(WithPage):
         expected = [(shot.first_frame, 0.0), (shot.last_frame, 3.0)]
         self.assertEqual([(key.frame, key.value) for key in tracks["pan"].curve.keys], expected, "a zero is keyed too")
         expect(page.get_by_role("row").filter(has_text="pan").first).to_be_visible()
-        expect(page.get_by_test_id("sum-swing")).not_to_have_text("0 px")
+        expect(page.get_by_test_id("sum-size")).not_to_have_text("0 px")
         canvas = page.get_by_role("img", name="Waveform of Keys")
         inked = canvas.evaluate(
             "(c) => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i "

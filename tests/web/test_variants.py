@@ -6,6 +6,8 @@ from playwright.sync_api import Request, expect
 
 from tests.web.harness import not_following, settled
 from tests.web.making import WithPage
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.readings.moments import read
 from zittern.core.shot.seen import seen
 from zittern.core.shot.shot import Shot
 
@@ -176,10 +178,14 @@ class Beside(WithPage):
         self.page.get_by_placeholder("Search commands").fill(words)
         self.page.keyboard.press("Enter")
 
+    def typical_px(self, variant: str) -> str:
+        shot = self.library().state(SHOT, variant).document
+        return f"{read(shot, evaluate(shot), 1).typical_px:.0f}"
+
     def test_variants_the_bare_move_and_a_revision_stand_beside_the_shot_with_their_readings(self) -> None:
         page = self.page
         self.beside()
-        expect(page.get_by_test_id("sides").get_by_text("Stand to run · swing 55 px")).to_be_visible()
+        expect(page.get_by_test_id("sides").get_by_text(f"Stand to run · typical {self.typical_px('Stand to run')} px")).to_be_visible()
         expect(page.get_by_label("Waveform of the difference to Stand to run")).to_be_visible()
         self.run_command("compare with the move without motion layers")
         expect(page.locator("[data-side=bare][data-ready=yes]")).to_be_visible()
@@ -187,7 +193,7 @@ class Beside(WithPage):
         self.open(SHOT)
         page.keyboard.press("Control+h")
         page.get_by_role("button", name="Beside").click()
-        expect(page.get_by_test_id("sides").get_by_text("Revision: Demo shot · swing 36 px")).to_be_visible()
+        expect(page.get_by_test_id("sides").get_by_text(f"Revision: Demo shot · typical {self.typical_px('Main')} px")).to_be_visible()
         page.get_by_role("button", name="Compare Revision: Demo shot no longer").click()
         expect(page.get_by_test_id("set-view")).to_be_visible()
 
@@ -202,7 +208,7 @@ class Beside(WithPage):
         choice = page.get_by_role("combobox", name="Compare with")
         expect(choice.get_by_role("option", name="Sled run (in another set)")).to_be_disabled()
         choice.select_option("jetty-walk-handheld")
-        expect(page.get_by_test_id("sides").get_by_text(re.compile("Jetty walk, handheld · swing [0-9]+ px"))).to_be_visible()
+        expect(page.get_by_test_id("sides").get_by_text(re.compile("Jetty walk, handheld · typical [0-9]+ px"))).to_be_visible()
 
     def test_a_wipe_shows_the_other_right_of_its_line(self) -> None:
         page = self.page

@@ -223,8 +223,8 @@ class Library:
     def newest_revision(self, key: str) -> int:
         """The number of a shot's present revision; its document is not read. Raises NotFound."""
         with self._reading() as connection:
-            id_ = _shot_id(connection, key)
-            return int(connection.execute(select(ShotRow.head_id).where(ShotRow.id == id_)).scalar_one())
+            head = select(RevisionRow.id).join(ShotRow, ShotRow.head_id == RevisionRow.id)
+            return connection.execute(head.where(ShotRow.id == _shot_id(connection, key))).scalar_one()
 
     def raw(self, key: str) -> tuple[str, bytes]:
         """Slug and stored document of a shot, whether it can be read or not: its JSON, or the bytes as they lie when

@@ -26,18 +26,18 @@ _HALF_WIDTH_PX = 960.0
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """swings_px, peaks_px (S,): of the picture's centre, seed by seed. hz, power (H,): mean spectrum of centre and
+    """typicals_px, peaks_px (S,): of the picture's centre, seed by seed. hz, power (H,): mean spectrum of centre and
     right edge, its sum 1.
     """
 
-    swings_px: np.ndarray
+    typicals_px: np.ndarray
     peaks_px: np.ndarray
     hz: np.ndarray
     power: np.ndarray
 
     @property
-    def swing_px(self) -> float:
-        return float(np.median(self.swings_px))
+    def typical_px(self) -> float:
+        return float(np.median(self.typicals_px))
 
     def share(self, low_hz: float, high_hz: float) -> float:
         """Of the power, between two rates."""
@@ -73,8 +73,8 @@ def _looked_at(key: str, seed: int) -> dict[float, np.ndarray]:
 
 def _measured(looks: np.ndarray) -> Measured:
     """From (S, F, 3) px, seed by seed."""
-    swings = 2.0 * np.sqrt(np.mean(np.sum(looks[..., :2] ** 2, axis=2), axis=1))
+    typicals = np.sqrt(np.mean(np.sum(looks[..., :2] ** 2, axis=2), axis=1))
     peaks = np.max(np.hypot(looks[..., 0], looks[..., 1]), axis=1)
     hz, power = welch(looks, fs=FPS, nperseg=min(looks.shape[1], 4 * FPS), axis=1)
     total = power.sum(axis=(0, 2))
-    return Measured(swings, peaks, hz, total / total.sum())
+    return Measured(typicals, peaks, hz, total / total.sum())

@@ -25,7 +25,7 @@ class OnAShot(unittest.TestCase):
         shot = shot_with(layer(), focal_mm=fixed(85.0))
         placed = edited(shot.replace(lanes=()), {"type": "place_preset", "preset": RUN})
         motion = evaluate(placed)
-        self.assertAlmostEqual(swatch(shot, RUN).swing_px, read(placed, motion, 1.0).total_swing_px, places=6)
+        self.assertAlmostEqual(swatch(shot, RUN).typical_px, read(placed, motion, 1.0).typical_px, places=6)
 
     def test_waveforms_are_the_extremes_of_what_each_axis_does(self) -> None:
         made = swatch(STAND_IN, RUN)
@@ -36,7 +36,7 @@ class OnAShot(unittest.TestCase):
 
     def test_what_ends_is_shown_while_it_lasts(self) -> None:
         jolt = swatch(shot_with(last_frame=2400), SHIPPED_BY_KEY["startled"])
-        self.assertAlmostEqual(jolt.swing_px, swatch(STAND_IN, SHIPPED_BY_KEY["startled"]).swing_px, places=6)
+        self.assertAlmostEqual(jolt.typical_px, swatch(STAND_IN, SHIPPED_BY_KEY["startled"]).typical_px, places=6)
         self.assertEqual(len(jolt.scribble_px), 61)
 
     def test_dials_of_the_shot_turn_it(self) -> None:
@@ -46,13 +46,13 @@ class OnAShot(unittest.TestCase):
             {"type": "place_preset", "preset": boat},
             {"type": "set_values", "values": [{"at": "dial:sea.value", "value": 80}]},
         )
-        self.assertAlmostEqual(swatch(stormy, boat).swing_px, 2 * swatch(STAND_IN, boat).swing_px, delta=3.0)
+        self.assertAlmostEqual(swatch(stormy, boat).typical_px, 2 * swatch(STAND_IN, boat).typical_px, delta=1.5)
 
     def test_a_million_frames_and_a_single_one(self) -> None:
         for last in (1, 2, 1_000_000):
             made = swatch(shot_with(last_frame=last), RUN)
             self.assertTrue(
-                np.isfinite(made.swing_px)
+                np.isfinite(made.typical_px)
                 and 1 <= len(made.scribble_px) <= 360
                 and max(map(len, made.waves_px.values())) <= 96
             )
@@ -60,7 +60,7 @@ class OnAShot(unittest.TestCase):
     def test_what_stands_still_has_no_waves(self) -> None:
         still = Preset(name="Still", layers=(layer(axes={}),))
         made = swatch(STAND_IN, still)
-        self.assertEqual((made.swing_px, made.waves_px, np.ptp(made.scribble_px)), (0.0, {}, 0.0))
+        self.assertEqual((made.typical_px, made.waves_px, np.ptp(made.scribble_px)), (0.0, {}, 0.0))
 
 
 class Apart(unittest.TestCase):

@@ -6159,6 +6159,11 @@ export interface components {
              */
             margin_px: number | null;
             /**
+             * Peak Px
+             * @description maximum of that distance, over the same
+             */
+            peak_px: number;
+            /**
              * Plates
              * @description each plate at the first frame, the nearest first
              */
@@ -6181,15 +6186,10 @@ export interface components {
              */
             subject_distance_m: number | null;
             /**
-             * Total Most Px
-             * @description how far the picture's centre goes at most, over the same
+             * Typical Px
+             * @description RMS distance of the picture's center from the bare move, over the whole shot or the loop range
              */
-            total_most_px: number;
-            /**
-             * Total Swing Px
-             * @description swing of the picture's centre over the whole shot, or the loop range
-             */
-            total_swing_px: number;
+            typical_px: number;
         };
         /**
          * Recording
@@ -7386,14 +7386,13 @@ export interface components {
         };
         /**
          * Size
-         * @description How far the picture's centre goes: its swing (twice the root of the mean square) and, at most, from where it
-         *     would be. Pixels.
+         * @description Distance of the picture's center from where it would be: RMS and maximum, pixels.
          */
         Size: {
-            /** Most Px */
-            most_px: number;
-            /** Swing Px */
-            swing_px: number;
+            /** Peak Px */
+            peak_px: number;
+            /** Typical Px */
+            typical_px: number;
         };
         /**
          * SizePlate
@@ -7743,7 +7742,7 @@ export interface components {
         };
         /**
          * SwatchOut
-         * @description swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the
+         * @description typical_px: RMS distance of the picture's center. scribble: where to, right and up, and how far roll lifts the
          *     right edge, in turn.
          */
         SwatchOut: {
@@ -7751,8 +7750,8 @@ export interface components {
             key: string;
             /** Scribble */
             scribble: number[];
-            /** Swing Px */
-            swing_px: number;
+            /** Typical Px */
+            typical_px: number;
             /** Waves */
             waves: components["schemas"]["WaveOut"][];
         };

@@ -3,28 +3,26 @@ import { useShallow } from "zustand/react/shallow";
 import { motion } from "../stores/motion";
 import { transport } from "../stores/transport";
 
-type Total = { swing: string; most: string; told: string };
+type Total = { typical: string; peak: string; told: string };
 
 const PAST_ALL_PX = 1e6;
 
 const atEdges = (margin: number): string =>
-  margin < PAST_ALL_PX
-    ? `it needs ${margin.toFixed(0)} px of picture beyond the edges (at the distance of the subject)`
-    : "it looks past the edges of any picture";
+  margin < PAST_ALL_PX ? `needs ${margin.toFixed(0)} px overscan (at the subject's distance)` : "no overscan is enough";
 
 /** How large the shake is on screen, in words: over the shot, or over the loop range. */
 export function useTotal(): Total | null {
   const loop = useStore(transport, (each) => each.loop?.join("–"));
-  const [swing, most, margin] = useStore(
+  const [typical, peak, margin] = useStore(
     motion,
-    useShallow(({ readings }) => [readings?.total_swing_px, readings?.total_most_px, readings?.margin_px]),
+    useShallow(({ readings }) => [readings?.typical_px, readings?.peak_px, readings?.margin_px]),
   );
-  if (swing === undefined || most === undefined) return null;
+  if (typical === undefined || peak === undefined) return null;
   const over = loop ? `frames ${loop}, the loop range` : "the whole shot";
   const edges = typeof margin === "number" ? `; ${atEdges(margin)}` : "";
   return {
-    swing: swing.toFixed(0),
-    most: most.toFixed(0),
-    told: `Over ${over} the picture's centre swings ${swing.toFixed(1)} px and goes ${most.toFixed(1)} px at most${edges}`,
+    typical: typical.toFixed(0),
+    peak: peak.toFixed(0),
+    told: `Distance of the picture's center from the bare move over ${over}: typical (RMS) ${typical.toFixed(1)} px, peak ${peak.toFixed(1)} px${edges}`,
   };
 }

@@ -123,12 +123,12 @@ class WaveOut(Model):
 
 
 class SwatchOut(Model):
-    """swing_px: how far it takes the picture's centre. scribble: where to, right and up, and how far roll lifts the
+    """typical_px: RMS distance of the picture's center. scribble: where to, right and up, and how far roll lifts the
     right edge, in turn.
     """
 
     key: str
-    swing_px: float
+    typical_px: float
     scribble: list[float]
     waves: list[WaveOut]
 
@@ -141,7 +141,7 @@ class SwatchOut(Model):
             for axis, extremes in made.waves_px.items()
         ]
         return cls.model_construct(
-            key=key, swing_px=made.swing_px, scribble=made.scribble_px.round(2).ravel().tolist(), waves=waves
+            key=key, typical_px=made.typical_px, scribble=made.scribble_px.round(2).ravel().tolist(), waves=waves
         )
 
 

@@ -73,12 +73,10 @@ class LayerReading:
 
 @dataclass(frozen=True, slots=True)
 class Size:
-    """How far the picture's centre goes: its swing (twice the root of the mean square) and, at most, from where it
-    would be. Pixels.
-    """
+    """Distance of the picture's center from where it would be: RMS and maximum, pixels."""
 
-    swing_px: float
-    most_px: float
+    typical_px: float
+    peak_px: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +111,7 @@ class At:
 
 
 def size_of(offsets_px: Array) -> Size:
-    """How far the picture goes.
+    """Size of a motion of the picture.
 
     Parameters
     ----------
@@ -121,10 +119,10 @@ def size_of(offsets_px: Array) -> Size:
 
     Returns
     -------
-    Its swing and its largest excursion, pixels.
+    RMS and maximum of the distance, pixels.
     """
     squares = np.einsum("fn,fn->f", offsets_px, offsets_px)
-    return Size(float(2.0 * np.sqrt(np.mean(squares))), float(np.sqrt(np.max(squares))))
+    return Size(float(np.sqrt(np.mean(squares))), float(np.sqrt(np.max(squares))))
 
 
 def clip_reading(shot: Shot, clip: Clip, size: Size | None) -> ClipReading:

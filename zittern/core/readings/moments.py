@@ -226,13 +226,13 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow("plates", tuple[PlateReading, ...], "each plate at the first frame, the nearest first", _plates),
     MomentRow("layers", tuple[LayerReading, ...], "each layer at the frame", _layers),
     MomentRow(
-        "total_swing_px",
+        "typical_px",
         float,
-        "swing of the picture's centre over the whole shot, or the loop range",
-        lambda at: at.size.swing_px,
+        "RMS distance of the picture's center from the bare move, over the whole shot or the loop range",
+        lambda at: at.size.typical_px,
     ),
     MomentRow(
-        "total_most_px", float, "how far the picture's centre goes at most, over the same", lambda at: at.size.most_px
+        "peak_px", float, "maximum of that distance, over the same", lambda at: at.size.peak_px
     ),
     MomentRow(
         "margin_px",

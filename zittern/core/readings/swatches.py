@@ -13,6 +13,7 @@ from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.facts import scope_at
 from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.presets.preset import Preset
+from zittern.core.readings.layers import size_of
 from zittern.core.readings.scribble import drawn_frames
 from zittern.core.sampled import spread
 from zittern.core.shot.clips import Clip
@@ -34,12 +35,12 @@ _PLACES_SEED = 21
 
 @dataclass(frozen=True, slots=True)
 class Swatch:
-    """swing_px: how far it takes the picture's centre. scribble_px: (N, 3) where it takes the picture's centre, right
+    """typical_px: RMS distance of the picture's center. scribble_px: (N, 3) where it takes the picture's centre, right
     and up, and how far roll lifts the picture's right edge. waves_px: by axis, (B, 2) least and largest in stretches of
     time, pixels as the lanes measure them.
     """
 
-    swing_px: float
+    typical_px: float
     scribble_px: Array
     waves_px: dict[Axis, Array]
 
@@ -73,7 +74,7 @@ def _drawn(placed: Shot, cache: Cache | None) -> Swatch:
     distance = subject_distance_m(placed, start, motion.bare.position_m[0])
     offsets = picture_offsets_px(placed, motion, distance)
     return Swatch(
-        swing_px=float(2.0 * np.sqrt(np.mean(np.sum(offsets * offsets, axis=1)))),
+        typical_px=size_of(offsets).typical_px,
         scribble_px=_scribble_px(placed, evaluate(placed, drawn_frames(start, stop), cache), distance),
         waves_px=_waves_px(motion.total * px_per_unit(placed, float(motion.bare.focal_mm[0]), distance)),
     )

@@ -114,7 +114,7 @@ function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
           data-testid="clip-size"
         >
           {" "}
-          Swings {size.swing_px.toFixed(0)} px on screen, {size.most_px.toFixed(0)} px at most.
+          On screen typical {size.typical_px.toFixed(0)} px, peak {size.peak_px.toFixed(0)} px.
         </span>
       )}{" "}
       Where bars of a lane overlap they cross-fade; lanes are summed. Drag the bar, its ends and its ramps.

@@ -26,8 +26,8 @@ export function SumHead() {
         <AddDialButton />
       </span>
       <span className="flex items-center gap-2">
-        <span className="cond shrink-0 text-(--graphite) text-xs" title={size?.told} data-testid="sum-swing">
-          {size ? `${size.swing} px` : ""}
+        <span className="cond shrink-0 text-(--graphite) text-xs" title={size?.told} data-testid="sum-size">
+          {size ? `typical ${size.typical} px` : ""}
         </span>
         <MoversBar />
         <PresetsButton />

@@ -27,7 +27,7 @@ export function PresetCard({ entry, swatch, width, triedOn, marked, clip, ...on 
   const { preset } = entry;
   if (!preset) return <BrokenCard entry={entry} />;
   const tags = [...(entry.own ? ["yours"] : []), ...preset.tags].join(" · ");
-  const size = swatch ? `${swatch.swing_px.toFixed(0)} px` : "…";
+  const size = swatch ? `${swatch.typical_px.toFixed(0)} px` : "…";
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the button in it does the same by keyboard
     <div
@@ -40,7 +40,7 @@ export function PresetCard({ entry, swatch, width, triedOn, marked, clip, ...on 
         type="button"
         data-card={entry.key}
         aria-label={`Preset ${preset.name} ${size} ${preset.line} ${tags}`}
-        title={`${preset.line} Moves this shot's picture by about ${size}. Click to place it; drag it onto a corner of a blend.`}
+        title={`${preset.line} Typical motion in this shot's picture: ${size}. Click to place it; drag it onto a corner of a blend.`}
         className="flex w-full flex-col gap-0.5 px-1.5 py-1 text-left"
         {...dragCard(entry.key)}
         onFocus={onTry}

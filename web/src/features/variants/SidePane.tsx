@@ -74,7 +74,7 @@ function SideFinder({ side, foot }: { side: Side; foot: ReactNode }) {
     <FinderOf key={key} of={key} foot={foot}>
       <span className="cond min-w-0 truncate rounded-sm bg-base-100/80 px-1.5 py-0.5 text-xs" title={title}>
         {title}
-        <SwingOf of={key} />
+        <TypicalOf of={key} />
       </span>
       <button
         type="button"
@@ -99,9 +99,9 @@ function FinderOf({ of, children, foot }: { of: string; children: ReactNode; foo
   );
 }
 
-/** How large its shake is on screen. */
-function SwingOf({ of }: { of: string }) {
-  const px = useStore(sides, ({ motions }) => motions[of]?.readings?.total_swing_px);
+/** Its typical motion on screen. */
+function TypicalOf({ of }: { of: string }) {
+  const px = useStore(sides, ({ motions }) => motions[of]?.readings?.typical_px);
   if (of === BARE.key) return null;
-  return <span className="num"> · swing {px === undefined ? "…" : px.toFixed(0)} px</span>;
+  return <span className="num"> · typical {px === undefined ? "…" : px.toFixed(0)} px</span>;
 }

@@ -32,23 +32,23 @@ export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
 /** Goes down a line as a whole. */
 const unbroken = (text: string) => text.replaceAll(" ", "\u00a0");
 
-/** Swing of the shot, or of the loop range; blur and distance of the subject as frames go by. */
+/** Typical and peak motion of the shot, or of the loop range; blur and distance of the subject as frames go by. */
 export function FinderReadings() {
   const size = useTotal();
   const subject = useStore(openShot, ({ state }) => Boolean(state?.document.subject));
   const flow = useFlow(({ streakPx, distanceM }) =>
-    [`blur ${shown(streakPx, 1)} px (180° shutter)`, subject && `subject ${shown(distanceM, 1)} m`]
+    [`blur ${shown(streakPx, 1)} px`, subject && `subject ${shown(distanceM, 1)} m`]
       .filter((each) => typeof each === "string")
       .map(unbroken)
       .join(" · "),
   );
   return (
     <span
-      title={size?.told}
+      title={size ? `${size.told}; blur with a 180° shutter` : undefined}
       // As wide as the scribble leaves it.
       className={`num absolute bottom-2 left-2 max-w-[calc(100%-8.25rem)] rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px] ${size ? "" : "invisible"}`}
     >
-      swing {size?.swing} px · at most {size?.most} px · <span ref={flow} data-testid="finder-flow" />
+      typical {size?.typical} px · peak {size?.peak} px · <span ref={flow} data-testid="finder-flow" />
     </span>
   );
 }
