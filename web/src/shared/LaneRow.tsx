@@ -7,7 +7,8 @@ export const LaneSize = createContext({ headPx: HEAD_PX, width: 0 });
 export const useLaneSize = () => useContext(LaneSize);
 
 type LaneRowProps = ComponentProps<"div"> & {
-  height: number;
+  /** In pixels; or as high as what is in it. */
+  height: number | "auto";
   head: ReactNode;
   headClass?: string;
   /** What lies on the time axis; as wide as the lanes. */

@@ -231,9 +231,7 @@ MOMENTS: tuple[MomentRow, ...] = (
         "RMS distance of the picture's center from the bare move, over the whole shot or the loop range",
         lambda at: at.size.typical_px,
     ),
-    MomentRow(
-        "peak_px", float, "maximum of that distance, over the same", lambda at: at.size.peak_px
-    ),
+    MomentRow("peak_px", float, "maximum of that distance, over the same", lambda at: at.size.peak_px),
     MomentRow(
         "margin_px",
         float | None,

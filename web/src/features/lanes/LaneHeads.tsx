@@ -9,7 +9,7 @@ import { AddDialButton } from "./AddDialButton";
 import type { SheetEntry } from "./entries";
 import { MoversBar } from "./MoversBar";
 import { PresetsButton } from "./PresetsButton";
-export const SUM_HEIGHT_PX = 48;
+export const SUM_HEIGHT_PX = 56;
 
 /** How far the picture swings in all; it re-renders alone when the readings change. */
 export function SumHead() {
@@ -25,13 +25,14 @@ export function SumHead() {
         <AddLayerMenu quiet />
         <AddDialButton />
       </span>
-      <span className="flex items-center gap-2">
+      <span className="-mt-1 flex items-center gap-2">
         <span className="cond shrink-0 text-(--graphite) text-xs" title={size?.told} data-testid="sum-size">
           {size ? `typical ${size.typical} px` : ""}
         </span>
-        <MoversBar />
+        <span className="ml-auto" />
         <PresetsButton />
       </span>
+      <MoversBar />
     </div>
   );
 }

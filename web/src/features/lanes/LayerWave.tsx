@@ -48,7 +48,7 @@ export function LayerWave({ width, height, name, array, of, faint, bare, instead
       drawWaves(context, values, waves, x, { top: 0, height, width }, scale, inks, faint ? 0.3 : 0.95);
       if (most > 1e-6 && !bare) {
         context.font = '10px "IBM Plex Mono"';
-        const label = `scale ±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;
+        const label = `${height < 30 ? "" : "scale "}±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;
         const wide = context.measureText(label).width;
         context.globalAlpha = 0.75;
         context.fillStyle = ground;

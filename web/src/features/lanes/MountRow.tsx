@@ -40,12 +40,12 @@ export function MountRow({ shot, mount }: MountRowProps) {
             type="button"
             aria-pressed={chosen}
             title={`${mount.name}: ${on(mount)}`}
-            className={`cond min-w-0 flex-1 truncate text-left font-semibold text-[13px] ${chosen ? "text-primary" : ""}`}
+            className={`cond min-w-0 truncate text-left font-semibold text-[13px] ${chosen ? "text-primary" : ""}`}
             onClick={() => selectMount(mount.id)}
           >
             {mount.name}
           </button>
-          <span className="cond text-(--graphite) text-[10px]">{short(mount)}</span>
+          <span className="cond min-w-0 flex-1 truncate text-(--graphite) text-[10px]">{short(mount)}</span>
           <Switch mount={mount} field="mute" title="Freeze" letter="M" />
           <Switch mount={mount} field="solo" title="Freeze all but" letter="S" />
         </>

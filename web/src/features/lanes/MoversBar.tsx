@@ -46,7 +46,7 @@ export function MoversBar() {
   const sum = movers.reduce((total, { px }) => total + px, 0);
   return (
     <fieldset
-      className="flex h-2.5 min-w-0 flex-1 overflow-hidden rounded-[2px] bg-base-300/60"
+      className="flex h-1.5 min-w-0 shrink-0 overflow-hidden rounded-[2px] bg-base-300/60"
       aria-label="What moves the picture at this frame"
     >
       {movers.map(({ at, name, px }, n) => (

@@ -14,8 +14,8 @@ export function LensRow({ fps }: { fps: number }) {
   const [editing, setEditing] = useState(false);
   if (editing) return <Editor mm={mm} fps={fps} onEnd={() => setEditing(false)} />;
   return (
-    <fieldset className="flex h-[25px] min-w-0 items-center gap-0.5" aria-label="Common lenses">
-      <span className="flex min-w-0 flex-1 overflow-x-auto [scrollbar-width:none]">
+    <fieldset className="flex min-h-[25px] min-w-0 items-center gap-0.5" aria-label="Common lenses">
+      <span className="flex min-w-0 flex-1 flex-wrap">
         {mm.map((focal) => (
           <button
             key={focal}

@@ -7,7 +7,7 @@ import { RowEnd } from "./RowEnd";
 export function MoveRow({ look, at, param }: { look: FieldLook; at: string; param: Param }) {
   const field = look.field as MoveOrLens;
   return (
-    <div className="flex h-[25px] items-center gap-2 border-base-300/70 border-b">
+    <div className="flex h-[25px] items-center gap-1 border-base-300/70 border-b">
       <span className="cond w-9 text-[13px]">{look.title}</span>
       <ParamControl
         at={at}

@@ -14,8 +14,6 @@ import { KindSwitch } from "./KindSwitch";
 import { kindOf } from "./kinds";
 import { Ways } from "./Ways";
 
-const ROW_PX = 58;
-
 /** Under the ruler while an edit of time is chosen: which, how much, what runs on; the lanes show what comes of it. */
 export function TimeEditRow() {
   const draft = useStore(timeEdit, (each) => each.draft);
@@ -42,7 +40,7 @@ function Choosing({ draft }: { draft: TimeDraft }) {
       role="region"
       aria-label="Edit time"
       className="border-base-300 border-b bg-base-200"
-      height={ROW_PX}
+      height="auto"
       headClass="cond flex flex-col justify-center px-3 text-[13px]"
       head={
         <>
@@ -53,8 +51,8 @@ function Choosing({ draft }: { draft: TimeDraft }) {
         </>
       }
     >
-      <div className="cond relative flex flex-col justify-center gap-1 px-2 text-xs" style={{ width }}>
-        <div className="flex items-center gap-2">
+      <div className="cond relative flex flex-col justify-center gap-1 px-2 py-1 text-xs" style={{ width }}>
+        <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
           <KindSwitch draft={draft} />
           <DraftNumbers key={kind.id} draft={draft} numbers={kind.numbers} />
         </div>
