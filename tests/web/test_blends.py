@@ -35,7 +35,7 @@ class Pad(WithPage):
         self.assertEqual([corner.name for corner in self.blend().blend.corners], ["Careful walk", "Run", "Small boat"])
         place = page.get_by_test_id("blend-place")
         expect(place).to_have_accessible_name("Place among the corners: 50 % across, 50 % up")
-        calm = page.get_by_text("swing ").first.inner_text()
+        calm = page.get_by_text("typical ").first.inner_text()
         page.get_by_role("button", name="Go to corner 2: Run").click()
         expect(place).to_have_accessible_name("Place among the corners: 7 % across, 25 % up")
         settled(page)

@@ -187,6 +187,27 @@ class Dialling(WithFormulas):
         expect(page.get_by_label("Undo: Record value in “panic” from frame")).to_be_visible()
         self.assertIsNotNone(self.shot().dials[0].value.curve)
 
+    def test_a_recording_is_one_pass_and_stops_at_the_end_of_the_range(self) -> None:
+        self.dial()
+        page = self.open(SHOT)
+        page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
+        page.get_by_label("key every change").check()
+        last = self.shot().last_frame
+        self.go_to(last - 12)
+        dial = page.get_by_role("spinbutton", name="Dial panic", exact=True).bounding_box()
+        assert dial is not None
+        page.keyboard.press("Space")
+        page.mouse.move(dial["x"] + 10, dial["y"] + 8)
+        page.mouse.down()
+        page.mouse.move(dial["x"] + 50, dial["y"] + 8)
+        expect(page.get_by_role("button", name="Play", exact=True)).to_be_visible()
+        expect(page.get_by_test_id("frame")).to_have_text(f"{last:04d}")
+        page.mouse.up()
+        settled(page)
+        curve = self.shot().dials[0].value.curve
+        assert curve is not None
+        self.assertGreaterEqual(min(key.frame for key in curve.keys), last - 13)
+
     def test_its_curve_is_edited_and_its_figure_follows_while_it_plays(self) -> None:
         page = self.open("signal-run")
         page.get_by_label("Curves of the dials").click()

@@ -5,7 +5,7 @@ import re
 
 from playwright.sync_api import Locator, Route, expect
 
-from tests.web.harness import at_first, settled
+from tests.web.harness import at_first, not_following, settled
 from tests.web.making import WithPage
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
@@ -74,6 +74,7 @@ class Kept(Keys):
         self.pick()
         other = self.fresh_page()
         self.open(SHOT, other)
+        not_following(other)
         self.number().press("ArrowUp")
         settled(page)
         other.get_by_role("button", name="Slow sway", exact=True).first.click()

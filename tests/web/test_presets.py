@@ -187,6 +187,22 @@ class Keeping(WithPresets):
         expect(page.get_by_label("Undo: Change preset “Sway alone”")).to_be_visible()
         self.assertEqual(len(self.library().presets.all().presets[0].preset.layers), 2)  # type: ignore[union-attr]
 
+    def test_a_rig_that_was_saved_comes_along(self) -> None:
+        page = self.open("jetty-walk-handheld")
+        self.choose_clip("Whole shot")
+        page.get_by_role("button", name="Save as preset …").click()
+        page.get_by_label("Name of the preset").fill("Held")
+        page.get_by_label(re.compile("With the rig")).check()
+        page.get_by_role("button", name="Save", exact=True).click()
+        page.get_by_role("button", name="Show", exact=True).wait_for()
+        self.open("jetty-walk")
+        page.keyboard.press("r")
+        page.get_by_label("Search presets").fill("held")
+        expect(page.get_by_label("with its rig")).to_be_checked()
+        page.get_by_role("button", name=re.compile("^Preset Held")).click()
+        expect(page.get_by_label("Undo: Place “Held”")).to_be_visible()
+        self.assertEqual([each.name for each in self.library().state("jetty-walk").document.mounts], ["Camera", "Shoulder", "Hands"])
+
     def test_out_as_a_file_and_in_by_dropping_it(self) -> None:
         page = self.open(SHOT)
         page.keyboard.press("r")

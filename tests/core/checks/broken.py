@@ -152,6 +152,10 @@ BROKEN: Mapping[str, Broken] = {
     "no amount": Broken("silent", beside(clip("none", own("none"), amount=fixed(0.0)))),
     "under one that replaces": Broken("silent", sound(layer("above", Noise(), 21, SWAY, mode="replace"))),
     "no cues": Broken("silent", sound(layer("hit", Hit(at_start=False), 4, SWAY))),
+    "a rate of 0": Broken("silent", sound(layer("still", Noise(rate_hz=fixed(0.0)), 4, SWAY))),
+    "a speed of 0": Broken("silent", sound(own("stopped", speed=fixed(0.0)))),
+    "a clip with a speed of 0": Broken("silent", beside(clip("stopped", own("stopped"), speed=fixed(0.0)))),
+    "a swing that nobody sees": Broken("silent", sound(layer("tiny", Noise(), 4, {"pan": 0.001})), mended=False),
     "no take": Broken("silent", sound(layer("take", Take(), 4, SWAY)), mended=False),
     "steps of a camera that stands": Broken(
         "silent",

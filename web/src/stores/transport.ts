@@ -8,6 +8,8 @@ export type Transport = {
   frame: number;
   playing: boolean;
   looping: boolean;
+  /** Something is recorded: one pass, which ends with the range. */
+  recording: boolean;
   loop: [number, number] | null;
 };
 
@@ -18,6 +20,7 @@ export const transport = createStore<Transport>(() => ({
   frame: 1,
   playing: false,
   looping: true,
+  recording: false,
   loop: null,
 }));
 
@@ -56,7 +59,7 @@ export function play(): void {
     const [start, stop] = playRange(state);
     const count = stop - start + 1;
     const run = Math.floor(((now - origin.time) / 1000) * state.fps) + origin.frame - start;
-    if (!state.looping && run >= count) {
+    if ((!state.looping || state.recording) && run >= count) {
       transport.setState({ frame: stop, playing: false });
       return;
     }

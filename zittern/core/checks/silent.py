@@ -22,6 +22,8 @@ from zittern.core.sources.take import Take
 __all__ = ["silent"]
 
 _NOTHING = 1e-9
+# Motion of the picture that nobody sees.
+_LEAST_PX = 0.1
 # What a layer is given that has no swing at all, in degrees.
 _GENTLE_DEG = 0.3
 
@@ -78,11 +80,35 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
     if layer.span_frames and clip.span_frames and _apart(layer.span_frames, clip.span_frames):
         fix = Fix(says="over its whole clip", command=SetSpan(at=(at,), whole=True))
         return True, "its span lies outside of its clip's", fix
+    stopped = _stopped(clip, layer)
+    if stopped is not None:
+        return stopped
     if np.max(np.abs(study.motion.layers[layer.id])) > _NOTHING:
-        return None
+        return _too_small(study, layer)
     if np.max(study.beats_a_frame(clip, layer)) > MOST_A_FRAME:
         return None  # `rate` tells of it
     return _without_motion(study, clip, layer)
+
+
+def _stopped(clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None] | None:
+    """A rate or a speed that is 0 everywhere: what is left is an offset that does not move."""
+    rate = getattr(layer.source, "rate_hz", None)
+    for address, number, what, usual in (
+        (f"layer:{layer.id}.source.rate_hz", rate, "its rate is", "1 Hz"),
+        (f"layer:{layer.id}.speed", layer.speed, "its speed is", "100 %"),
+        (f"clip:{clip.id}.speed", clip.speed, "the speed of its clip is", "100 %"),
+    ):
+        if number is not None and number.nothing:
+            return True, f"{what} 0, so it does not move", Fix(says=f"to {usual}", command=_set(address, 1.0))
+    return None
+
+
+def _too_small(study: Study, layer: Layer) -> tuple[bool, str, Fix | None] | None:
+    """Motion that is there, and too small to be seen at its peak."""
+    peak = float(np.max(np.abs(study.layer_px(layer.id))))
+    if peak >= _LEAST_PX:
+        return None
+    return True, f"its peak in the picture is {peak:.2g} px, less than {_LEAST_PX:g} px", None
 
 
 def _apart(one: tuple[float, float], other: tuple[float, float]) -> bool:

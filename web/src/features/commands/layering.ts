@@ -236,6 +236,7 @@ export const LAYERING: Action[] = [
   {
     id: "draw",
     title: "Toggle drawing the weight of the layer, or the amount of the clip",
+    also: "record perform paint by hand",
     keys: ["U"],
     available: () => withLayer() || withClip(),
     run: () => view.setState(({ drawing }) => ({ drawing: !drawing })),

@@ -18,6 +18,7 @@ export const MOVING: Action[] = [
   {
     id: "key-every-change",
     title: "Toggle key every change",
+    also: "record recording perform live",
     keys: [],
     run: () => view.setState((state) => ({ keyEveryChange: !state.keyEveryChange })),
   },

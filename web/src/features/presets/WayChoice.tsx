@@ -83,7 +83,7 @@ function WithRig() {
   return (
     <Tick
       title="with its rig"
-      hint="For presets that were saved with one"
+      hint="Adds the mounts of presets that were saved with a rig"
       on={withRig}
       onChange={(on) => search.setState({ withRig: on })}
     />

@@ -22,7 +22,7 @@ export const search = createStore<PresetSearch>(() => ({
   way: "new",
   corner: null,
   withinFrames: null,
-  withRig: false,
+  withRig: true,
 }));
 
 /** The clip that is selected, or the one that the selected layer lies in. */

@@ -5,7 +5,7 @@ import { transport } from "../../stores/transport";
 export type Sample<T> = { frame: number; value: T };
 type Recording<T> = { value: T; samples: Map<number, T>; stop: () => void };
 
-/** Records where something is held at each frame that goes by, for as long as it is held. Nothing is recorded while the shot stands. */
+/** Records where something is held at each frame that goes by, for one pass of the range. Nothing is recorded while the shot stands. */
 export function useRecording<T>(active: boolean, command: (samples: Sample<T>[]) => Command) {
   const now = useRef<Recording<T> | null>(null);
   /** It is held at a value: the command that keeps what was recorded, or null when nothing is being recorded. */
@@ -15,6 +15,7 @@ export function useRecording<T>(active: boolean, command: (samples: Sample<T>[])
       const samples = new Map<number, T>();
       const stop = transport.subscribe(({ frame }) => samples.set(frame, now.current?.value ?? value));
       now.current = { value, samples, stop };
+      transport.setState({ recording: true });
     }
     now.current.value = value;
     now.current.samples.set(transport.getState().frame, value);
@@ -26,6 +27,7 @@ export function useRecording<T>(active: boolean, command: (samples: Sample<T>[])
     const recording = now.current;
     now.current = null;
     recording?.stop();
+    if (recording) transport.setState({ recording: false });
     return recording ? made(recording.samples) : null;
   };
   return { hold, release };
