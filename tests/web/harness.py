@@ -173,8 +173,8 @@ def settled(page: Page) -> None:
 
 
 def not_following(page: Page) -> None:
-    """The page does not see what others edit: its question is never answered."""
-    page.route("**/api/shots/*/revision", lambda route: None)
+    """The page does not see what others edit: its question gets an empty answer."""
+    page.route("**/api/shots/*/revision", lambda route: route.fulfill(status=204))
 
 
 def at_first(page: Page, url: str, answer: Callable[[Route], object], times: int = 1) -> None:
