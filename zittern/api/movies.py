@@ -205,13 +205,11 @@ class Movies:
         with self._lock:
             drawing = [each for each in self._movies.values() if each.status == "drawing"]
             if len(drawing) >= MOST_MOVIES:
-                for lost in (each for each in drawing if each.is_lost):
-                    lost.forget()
-                    self._movies.pop(lost.id)
-                    drawing.remove(lost)
-                    break
-            if len(drawing) >= MOST_MOVIES:
-                raise StoreBusy(f"{MOST_MOVIES} movies are being made already; wait for one, or cancel one")
+                lost = next((each for each in drawing if each.is_lost), None)
+                if lost is None:
+                    raise StoreBusy(f"{MOST_MOVIES} movies are being made already; wait for one, or cancel one")
+                lost.forget()
+                self._movies.pop(lost.id)
             path = self._workspace.new_path(kind.ending)
             size_px = (layout.width, layout.height)
             encoder = Encoder(path, settings.format, size_px, shot.fps, settings.quality, name, first)

@@ -14,8 +14,9 @@ from fastapi import Depends, Request, UploadFile
 from fastapi.concurrency import run_in_threadpool
 
 from zittern.api.context import Ctx
+from zittern.api.turns import place_in
 from zittern.core.edits.plates import Hung
-from zittern.core.errors import BadInput, StoreBusy
+from zittern.core.errors import BadInput
 from zittern.formats.picture_file import read_picture
 from zittern.store.library import Library
 from zittern.store.pictures import keep_picture
@@ -50,7 +51,7 @@ ShownPicture = Annotated[Hung, Depends(_picture)]
 def _check_target(library: Library, target: dict[str, str]) -> None:
     """Raise NotFound for a shot or project that is not there, before anything is decoded for it."""
     if "shot" in target:
-        library.state(target["shot"])
+        library.newest_revision(target["shot"])
     else:
         library.project(target["slug"])
 
@@ -59,15 +60,8 @@ async def _decoded(files: Sequence[UploadFile], request: Request, ctx: Ctx) -> l
     decoders: asyncio.Semaphore = request.app.state.decoders
     made = []
     for file in files:
-        try:
-            async with asyncio.timeout(_PATIENCE_S):
-                await decoders.acquire()
-        except TimeoutError:
-            raise StoreBusy(_BUSY) from None
-        try:
+        async with place_in(decoders, _PATIENCE_S, _BUSY):
             made.append(await run_in_threadpool(_kept, ctx.library, file))
-        finally:
-            decoders.release()
     return made
 
 

@@ -7,6 +7,7 @@ from __future__ import annotations
 import asyncio
 import time
 from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from typing import Annotated
 
 from fastapi import Depends, Request
@@ -14,7 +15,7 @@ from fastapi import Depends, Request
 from zittern.core.errors import StoreBusy
 from zittern.store.writers import PATIENCE_S, waiting_since
 
-__all__ = ["AT_ONCE", "WRITES", "Turn"]
+__all__ = ["AT_ONCE", "WRITES", "Turn", "place_in"]
 
 # Changes that are worked out side by side; the database takes them one by one. A fifth of the threads that answer.
 AT_ONCE = 8
@@ -24,19 +25,26 @@ _LONG_LINE = (
 )
 
 
+@asynccontextmanager
+async def place_in(line: asyncio.Semaphore, patience_s: float, busy: str) -> AsyncIterator[None]:
+    """Hold one of the places of a semaphore. Raises StoreBusy, with the text given, when none is free in time."""
+    try:
+        async with asyncio.timeout(patience_s):
+            await line.acquire()
+    except TimeoutError:
+        raise StoreBusy(busy) from None
+    try:
+        yield
+    finally:
+        line.release()
+
+
 async def _turn(request: Request) -> AsyncIterator[None]:
     came_s = time.monotonic()
     turns: asyncio.Semaphore = request.app.state.turns
-    try:
-        async with asyncio.timeout(PATIENCE_S):
-            await turns.acquire()
-    except TimeoutError:
-        raise StoreBusy(_LONG_LINE) from None
-    try:
+    async with place_in(turns, PATIENCE_S, _LONG_LINE):
         with waiting_since(came_s):
             yield
-    finally:
-        turns.release()
 
 
 # What a route that changes something depends on; as a parameter where other dependencies come before it.

@@ -16,7 +16,7 @@ from zittern.core.feel import handheld, lens_factor
 from zittern.core.presets.responding import responding
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.ids import counted_on, free_id, free_name, names_in
+from zittern.core.shot.ids import free_id, free_name, names_in, take_id
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer, Span
 from zittern.core.shot.seeds import drawn, reseeded
@@ -102,8 +102,7 @@ class PasteLayers(CommandDoc):
         known, taken = {mount.id for mount in shot.mounts}, names_in(shot)
         pasted = []
         for layer in self.layers:
-            free = counted_on(layer.source.kind, taken)
-            taken.add(free)
+            free = take_id(layer.source.kind, taken)
             target = layer.target if layer.target in known else None
             pasted.append(layer.replace(id=free, target=target, from_preset=None, corner=None))
         return _on_top(shot, self.clip, tuple(pasted))
@@ -155,8 +154,7 @@ class DuplicateLayers(CommandDoc):
         originals = [find_layer(shot, layer_id)[1] for layer_id in ids]
         shot, seeds = (shot, (None,) * len(ids)) if self.keep_seed else drawn(shot, len(ids))
         for layer, seed in zip(originals, seeds, strict=True):
-            free = counted_on(layer.source.kind, taken)
-            taken.add(free)
+            free = take_id(layer.source.kind, taken)
             copy = layer.replace(id=free, name=f"{layer.name[:110]} copy", solo=False, from_preset=None)
             instead[layer.id] = (layer, copy if seed is None else reseeded(copy, seed))
         return replace_layers(shot, instead)

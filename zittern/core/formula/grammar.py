@@ -135,7 +135,7 @@ def _grown(node: Node) -> Node:
 
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
 _VALUE = "a number, a name or `(`"
-_LEADING = re.compile(r"^\s*=(?![=])")
+_LEADING = re.compile(r"^\s*=(?!=)")
 # What may come next, as people would write it; whatever is not here begins a value.
 _NEXT = {"RPAR": "`)`", "COMMA": "`,`", "THEN": "`then`", "ELSE": "`else`"}
 # What people write who know other ways, and what it is called here.

@@ -7,7 +7,7 @@ from itertools import count
 
 from zittern.core.shot.shot import Shot
 
-__all__ = ["counted_on", "free_id", "free_name", "ids_of", "names_in"]
+__all__ = ["counted_on", "free_id", "free_name", "ids_of", "names_in", "take_id"]
 
 _STEM_LENGTH = 32
 
@@ -38,6 +38,13 @@ def ids_of(shot: Shot) -> frozenset[str]:
 def names_in(shot: Shot) -> set[str]:
     """The same without what they are."""
     return {each.partition(":")[2] for each in ids_of(shot)}
+
+
+def take_id(stem: str, taken: set[str]) -> str:
+    """The same of a set of ids, which then has it too."""
+    free = counted_on(stem, taken)
+    taken.add(free)
+    return free
 
 
 def counted_on(stem: str, taken: Container[str]) -> str:

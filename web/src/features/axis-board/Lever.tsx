@@ -1,6 +1,5 @@
 import type { Layer } from "../../api/types";
-import { NumberField } from "../../shared/number/NumberField";
-import { Stacked } from "../../shared/number/Stacked";
+import { StackedNumber } from "../../shared/number";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
 import { cancelPreview, preview } from "../../stores/trying";
@@ -18,18 +17,17 @@ export function Lever({ layer }: { layer: Layer }) {
     values: [{ at, value: lever.map((each, other) => (other === n ? value : each)) }],
   });
   return FIELDS.map((title, n) => (
-    <Stacked key={title} title={title} hint={HINT}>
-      <NumberField
-        label={title}
-        value={lever[n] ?? 0}
-        unit="m"
-        step={0.01}
-        digits={2}
-        className="w-full text-left!"
-        onPreview={(value) => preview(set(n, value))}
-        onCommit={(value) => commit(set(n, value))}
-        onCancel={cancelPreview}
-      />
-    </Stacked>
+    <StackedNumber
+      key={title}
+      title={title}
+      hint={HINT}
+      value={lever[n] ?? 0}
+      unit="m"
+      step={0.01}
+      digits={2}
+      onPreview={(value) => preview(set(n, value))}
+      onCommit={(value) => commit(set(n, value))}
+      onCancel={cancelPreview}
+    />
   ));
 }

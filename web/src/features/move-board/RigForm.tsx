@@ -6,7 +6,7 @@ import { AddMountMenu } from "../../parts/AddMountMenu";
 import { Fields } from "../../parts/Fields";
 import { NameField } from "../../parts/NameField";
 import { Menu } from "../../shared/Menu";
-import { NumberField, Stacked } from "../../shared/number";
+import { StackedNumber } from "../../shared/number";
 import { useObjects } from "../../shared/useObjects";
 import { facts } from "../../stores/facts";
 import { view } from "../../stores/view";
@@ -105,17 +105,16 @@ function Pivot({ mount }: { mount: Mount }) {
   return (
     <div className="grid grid-cols-4 gap-x-3">
       {PIVOT.map((title, n) => (
-        <Stacked key={title} title={title} hint={PIVOT_HINT}>
-          <NumberField
-            label={title}
-            value={pivot[n] ?? 0}
-            unit="m"
-            step={0.005}
-            digits={3}
-            className="w-full text-left!"
-            onCommit={(value) => set(n, value)}
-          />
-        </Stacked>
+        <StackedNumber
+          key={title}
+          title={title}
+          hint={PIVOT_HINT}
+          value={pivot[n] ?? 0}
+          unit="m"
+          step={0.005}
+          digits={3}
+          onCommit={(value) => set(n, value)}
+        />
       ))}
     </div>
   );

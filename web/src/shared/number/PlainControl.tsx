@@ -2,8 +2,7 @@ import type { FieldLook } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { cancelPreview, preview } from "../../stores/trying";
 import { usePending } from "../usePending";
-import { NumberField } from "./NumberField";
-import { Stacked } from "./Stacked";
+import { StackedNumber } from "./StackedNumber";
 
 type PlainControlProps = { at: string; value: number; look: FieldLook };
 
@@ -12,17 +11,13 @@ export function PlainControl({ at, look, ...props }: PlainControlProps) {
   const value = usePending(at, props.value);
   const set = (shown: number) => ({ type: "set_values" as const, values: [{ at, value: shown / look.times }] });
   return (
-    <Stacked title={look.title} hint={look.hint}>
-      <NumberField
-        {...look}
-        at={at}
-        label={look.title}
-        value={value * look.times}
-        className="w-full text-left!"
-        onPreview={(shown) => preview(set(shown))}
-        onCommit={(shown) => commit(set(shown))}
-        onCancel={cancelPreview}
-      />
-    </Stacked>
+    <StackedNumber
+      {...look}
+      at={at}
+      value={value * look.times}
+      onPreview={(shown) => preview(set(shown))}
+      onCommit={(shown) => commit(set(shown))}
+      onCancel={cancelPreview}
+    />
   );
 }

@@ -10,6 +10,7 @@ export { PlainControl } from "./PlainControl";
 
 export { ShareField } from "./ShareField";
 export { Stacked } from "./Stacked";
+export { StackedNumber } from "./StackedNumber";
 export { beingRead, useAfterTyped } from "./useAfterTyped";
 export { useNumberAt } from "./useNumberAt";
 export { useReading } from "./useReading";
