@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import argparse
 import ctypes
+import faulthandler
 import io
 import multiprocessing
 import os
@@ -23,6 +24,9 @@ from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
 _SLOWEST = 12
+# Seconds after which a test counts as stuck: it fails and says where it stood, instead of holding up all of them. It is
+# many times what the slowest needs. A test that does not stop within the second limit takes its process with it.
+_LIMIT, _LIMIT_TO_STOP = 400, 60
 # More than the cores: a test of the page waits for drawing half of its time, and half of that is the browser's own
 # process.
 _WORKERS = max(2, min(4, os.cpu_count() or 2))
@@ -66,21 +70,34 @@ class _Timed(unittest.TextTestResult):
 
     def startTest(self, test: unittest.TestCase) -> None:  # noqa: N802 (unittest's name)
         self._started = time.monotonic()
+        signal.alarm(_LIMIT)
         super().startTest(test)
 
     def stopTest(self, test: unittest.TestCase) -> None:  # noqa: N802
+        # What a class does after its tests counts as one more.
+        signal.alarm(_LIMIT)
+        faulthandler.cancel_dump_traceback_later()
         self.took[test.id()] = time.monotonic() - self._started
         super().stopTest(test)
 
 
+def _stop_stuck(number: int, frame: object) -> None:
+    faulthandler.dump_traceback(all_threads=True)
+    faulthandler.dump_traceback_later(_LIMIT_TO_STOP, exit=True)
+    raise TimeoutError(f"the test did not end within {_LIMIT} s")
+
+
 def run(names: list[str]) -> Outcome:
     """Runs the tests of these names in this process."""
+    signal.signal(signal.SIGALRM, _stop_stuck)
+    signal.alarm(_LIMIT)
     suite = unittest.defaultTestLoader.loadTestsFromNames(names)
     # Only where a test of the page has run before: tests of the core have no use for a browser.
     harness = sys.modules.get("tests.web.harness")
     if harness is not None and not any(name.startswith("tests.web.") for name in names):
         harness.BROWSING.shut()
     result = unittest.TextTestRunner(stream=io.StringIO(), resultclass=_Timed).run(suite)
+    signal.alarm(0)
     assert isinstance(result, _Timed)
     faults = [(test.id(), text) for test, text in [*result.failures, *result.errors]]
     faults += [(test.id(), "it passed and was expected to fail") for test in result.unexpectedSuccesses]
