@@ -139,16 +139,18 @@ class Dialling(WithFormulas):
         page = self.open(SHOT)
         page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
         page.get_by_label("key every change").check()
+        # A recording stops at the end of the range.
+        self.go_to(self.shot().first_frame)
         page.keyboard.press("Space")
         box = page.get_by_role("spinbutton", name="Dial panic", exact=True).bounding_box()
         assert box is not None
         x, y = box["x"] + 10, box["y"] + 8
         page.mouse.move(x, y)
         page.mouse.down()
-        for step in range(1, 7):
-            page.mouse.move(x + 10 * step, y)
-            page.locator("[data-testid=frame]").evaluate("frame => new Promise(done => new MutationObserver(done)"
-                                                         ".observe(frame, { characterData: true, subtree: true }))")
+        for step in range(1, 4):
+            shown = page.get_by_test_id("frame").text_content()
+            page.mouse.move(x + 20 * step, y)
+            expect(page.get_by_test_id("frame")).not_to_have_text(shown or "")
         return page
 
     def test_a_recording_that_is_given_up_or_left_leaves_nothing_and_readings_follow(self) -> None:
@@ -193,11 +195,12 @@ class Dialling(WithFormulas):
         page.get_by_role("button", name="Select the move").click(position={"x": 300, "y": 40})
         page.get_by_label("key every change").check()
         last = self.shot().last_frame
-        self.go_to(last - 12)
+        start = last - 72
+        self.go_to(start)
         dial = page.get_by_role("spinbutton", name="Dial panic", exact=True).bounding_box()
         assert dial is not None
-        page.keyboard.press("Space")
         page.mouse.move(dial["x"] + 10, dial["y"] + 8)
+        page.keyboard.press("Space")
         page.mouse.down()
         page.mouse.move(dial["x"] + 50, dial["y"] + 8)
         expect(page.get_by_role("button", name="Play", exact=True)).to_be_visible()
@@ -206,7 +209,7 @@ class Dialling(WithFormulas):
         settled(page)
         curve = self.shot().dials[0].value.curve
         assert curve is not None
-        self.assertGreaterEqual(min(key.frame for key in curve.keys), last - 13)
+        self.assertGreaterEqual(min(key.frame for key in curve.keys), start - 1)
 
     def test_its_curve_is_edited_and_its_figure_follows_while_it_plays(self) -> None:
         page = self.open("signal-run")

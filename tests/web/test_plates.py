@@ -51,7 +51,7 @@ class Plates(WithPage):
         self.assertEqual([plate.name for plate in self.plates()], ["far shore", "sky"])
         expect(page.get_by_label("Name of the plate")).to_have_value("sky")
         expect(page.get_by_text("px for each cm of truck")).to_be_visible()
-        page.get_by_role("button", name="far shore").click()
+        page.get_by_role("button", name="far shore", exact=True).click()
         before = self.plates()[0]
         page.get_by_role("spinbutton", name="Distance of the plate").dblclick()
         page.get_by_role("textbox", name="Distance of the plate").fill("8 m")

@@ -51,6 +51,15 @@ class TimeEdits(WithPage):
         expect(row.get_by_role("alert")).to_be_visible()
         expect(page.get_by_label("Undo: Insert 8 frames at frame 41")).to_be_visible()
 
+    def test_an_ease_is_about_the_whole_shot_unless_a_range_loops(self) -> None:
+        page = self.open(SHOT)
+        page.keyboard.press("Shift+I")
+        row = page.get_by_role("region", name="Edit time")
+        row.get_by_role("button", name="ease", exact=True).click()
+        shot = self.shot()
+        for label, frame in (("from frame", shot.first_frame), ("to frame", shot.last_frame)):
+            expect(row.get_by_role("spinbutton", name=label, exact=True)).to_have_text(re.compile(rf"^{frame}\b"))
+
     def test_a_wrong_number_behind_a_dialog_has_no_part_in_what_is_done_there(self) -> None:
         page = self.open(SHOT)
         self.go_to(2)

@@ -45,7 +45,7 @@ TIMELESS = {
     "Hit": {"start", "way_spread"},
     "HoldFraming": {"below_hz"},
     "Key": {"value"},
-    "Layer": {"seed", "lever_m"},
+    "Layer": {"seed", "lever_m", "phase_offset"},
     "MeantSo": {"amount"},
     "Mount": {"pivot_m"},
     "Noise": {"octaves"},

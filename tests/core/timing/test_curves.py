@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Curve, Key
-from zittern.core.timing.curves import carried, limited
+from zittern.core.timing.curves import carried
+from zittern.core.timing.limits import limited
 from zittern.core.timing.time_map import TimeMap
 
 REACH = (1.0, 240.0)
@@ -65,6 +66,16 @@ class Exact(unittest.TestCase):
         steep = np.abs(curve.sample(frames + _ROUNDING) - curve.sample(frames - _ROUNDING))
         off = np.abs(moved.sample(there) - curve.sample(frames))
         self.assertTrue(np.all(off <= 1e-9 + 1e-9 * np.abs(curve.sample(frames)) + steep), off.max())
+
+    def test_what_repeats_keeps_its_values_before_a_cut_where_its_ends_differ(self) -> None:
+        for interp in ("linear", "smooth", "hold"):
+            values = ((10.0, 0.0), (22.0, 3.0), (30.0, 1.0))
+            keys = tuple(Key(frame=at, value=value, interp=interp) for at, value in values)
+            curve = Curve(keys=keys, before="repeat", after="repeat")
+            frames = np.arange(1.0, 95.99, 0.25)
+            for timing in (TimeMap.inserted(24.0, 96.0), TimeMap.taken_out(96.0, 120.0)):
+                after = carried(curve, within(timing))
+                np.testing.assert_allclose(after.sample(frames), curve.sample(frames), atol=1e-9)
 
     def test_a_cut_within_a_segment_and_one_at_a_later_key(self) -> None:
         curve = Curve.of([(1.0, 0.0), (20.0, 2.0), (60.0, -1.0), (90.0, 1.0)])

@@ -1,4 +1,6 @@
 import unittest
+from collections.abc import Iterator
+from dataclasses import replace
 
 import numpy as np
 
@@ -10,9 +12,13 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.lanes import Lane
+from zittern.core.shot.layers import AxisBoard
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
+from zittern.core.sources.gait import Gait
 from zittern.core.sources.noise import Noise
+from zittern.core.sources.road import Road
+from zittern.core.timing.curves import carried
 from zittern.core.timing.time_map import TimeMap
 
 CUT, MORE = 96, 24
@@ -74,14 +80,35 @@ class Keyed(unittest.TestCase):
         self.assert_same(before, slow, within, 96.0 + 3.0 * (within - 96.0))
         self.assert_same(before, slow, np.arange(120.0, 241.0), np.arange(168.0, 289.0))
 
-    def test_eased_it_goes_through_the_same_poses_at_other_times(self) -> None:
+    def test_eased_it_keeps_its_keys_and_what_is_linear_is_exact(self) -> None:
         before = shot()
         after = edited(before, {"type": "ease_time", "first_frame": 60, "last_frame": 179, "ease_in": 0.3})
         warp = TimeMap.eased(60.0, 180.0, 0.3, 0.5)
-        frames = np.arange(60.0, 180.0, 0.7)
-        self.assert_same(before, after, frames, np.array([warp.at(frame) for frame in frames]))
         outside = np.array([1.0, 30.0, 59.5, 180.0, 200.5, 240.0])
         self.assert_same(before, after, outside, outside)
+        old = np.arange(60.0, 180.0, 0.7)
+        one, other = evaluate(before, old), evaluate(after, np.array([warp.at(frame) for frame in old]))
+        tilts = [each.bare.angles_deg[:, 1] for each in (one, other)]
+        np.testing.assert_allclose(tilts[1], tilts[0], atol=1e-9)
+        for field in ("x_m", "pan_deg", "tilt_deg"):
+            was, now = (getattr(each.mounts[0], field).curve for each in (before, after))
+            moved = {round(warp.at(key.frame), 6): key.value for key in was.keys}
+            kept = {round(key.frame, 6): key.value for key in now.keys}
+            self.assertLessEqual(moved.items(), kept.items(), "each key is there, at its new time")
+            self.assertLessEqual(len(now.keys), len(was.keys) + 4)
+
+    def test_eased_nothing_is_faster_than_its_own_speed_times_that_of_the_ease(self) -> None:
+        rng = np.random.default_rng(4)
+        for _ in range(60):
+            frames = np.sort(rng.choice(np.arange(1.0, 241.0), 4, replace=False))
+            curve = keyed(*((float(frame), float(rng.normal())) for frame in frames)).curve
+            warp = replace(TimeMap.eased(70.0, 150.0, 0.5, 0.5), reach=(1.0, 240.0))
+            eased = carried(curve, warp)
+            new = np.arange(70.0, 150.0, 0.05)
+            share = (new - 70.0) / 80.0
+            gone = np.where(share < 0.5, 2.0 * share**2, 1.0 - 2.0 * (1.0 - share) ** 2)
+            exact, found = curve.sample(70.0 + 80.0 * gone), eased.sample(new)
+            self.assertLessEqual(np.abs(np.diff(found)).max(), 1.05 * np.abs(np.diff(exact)).max() + 1e-12)
 
     def test_inserted_and_taken_out_again_it_is_the_same_motion(self) -> None:
         before = shot(clip("whole", None), clip("late", (120.0, 200.0)))
@@ -180,6 +207,70 @@ class Running(unittest.TestCase):
                 for runs in ("on", "keep"):
                     after = edited(before, {**fields, "runs": runs})
                     self.assertTrue(np.all(np.isfinite(evaluate(after).total)))
+
+
+class FollowingThePath(unittest.TestCase):
+    """What goes by the speed along the path: steps and roads."""
+
+    WALK = Mount(
+        id="camera", name="Camera", x_m=keyed((1, 0.0), (120, 7.0), (240, 13.0)),
+        z_m=keyed((1, 0.0), (240, -3.0), interp="linear"),
+    )  # fmt: skip
+    SOURCES = (Gait(follows="the path"), Road(follows="the path"))
+
+    def shots(self) -> Iterator[Shot]:
+        board = AxisBoard.swings(roll=0.5, pedestal=3.0, tilt=0.4)
+        for source in self.SOURCES:
+            for span in (None, (20.0, 220.0)):
+                yield shot(clip("follows", span, layer("layer", source, 3, axes=board)), mounts=(self.WALK,))
+
+    def test_what_comes_after_is_kept(self) -> None:
+        settled_frames = 16
+        for before in self.shots():
+            for fields, stop in (
+                ({"type": "insert_time", "frame": CUT, "frames": 36}, CUT),
+                ({"type": "take_out_time", "first_frame": CUT, "last_frame": CUT + 23}, CUT + 24),
+                ({"type": "stretch_time", "first_frame": CUT, "last_frame": CUT + 23, "frames": 60}, CUT + 24),
+            ):
+                after = edited(before, {**fields, "runs": "keep"})
+                later = after.last_frame - before.last_frame
+                frames = np.arange(stop + settled_frames, 240.0, 0.25)
+                was, now = offsets(evaluate(before, frames)), offsets(evaluate(after, frames + later))
+                np.testing.assert_allclose(now, was, atol=1e-4)
+                self.assertGreater(np.abs(was).max(), 0.2)
+
+    def test_a_clip_after_the_edit_whose_motion_began_before_it_is_kept(self) -> None:
+        for before in self.shots():
+            cut = edited(before, {"type": "split_clip", "clip": "follows", "frame": 150})
+            after = edited(cut, {"type": "take_out_time", "first_frame": 60, "last_frame": 79})
+            frames = np.arange(160.0, 220.0)
+            was, now = offsets(evaluate(cut, frames)), offsets(evaluate(after, frames - 20.0))
+            np.testing.assert_allclose(now, was, atol=1e-4)
+
+    def test_steps_and_roads_settle_where_a_hold_is_put_in(self) -> None:
+        for before in self.shots():
+            usual = np.abs(np.diff(offsets(evaluate(before, np.arange(1.0, 240.0, 0.25))), axis=0)).max(axis=0)
+            for runs in ("on", "keep"):
+                after = edited(before, {"type": "insert_time", "frame": CUT, "frames": 60, "runs": runs})
+                values = offsets(evaluate(after, np.arange(CUT - 10.0, CUT + 70.0, 0.25)))
+                self.assertTrue(np.all(np.abs(np.diff(values, axis=0)).max(axis=0) <= 4.0 * usual + 1e-9))
+                middle = offsets(evaluate(after, np.arange(CUT + 24.0, CUT + 36.0)))
+                self.assertLess(np.abs(middle).max(), 1e-3, "who holds still does not step")
+
+    def test_before_the_edit_loops_and_progress_stay(self) -> None:
+        looped = layer("loop", Noise(rate_hz=fixed(0.37), loop=True), 3)
+        by_progress = layer("progress", Noise(), 4, weight=by_formula("u", fixed(1.0)), span_frames=(30.0, 200.0))
+        faded = layer("faded", Noise(), 5, span_frames=(30.0, 200.0), ramp_out_frames=150.0)
+        for span in (None, (20.0, 220.0)):
+            before = shot(clip("clip", span, looped, by_progress, faded))
+            for fields in (
+                {"type": "insert_time", "frame": CUT, "frames": 36},
+                {"type": "stretch_time", "first_frame": CUT, "last_frame": CUT + 23, "frames": 60},
+            ):
+                after = edited(before, {**fields, "runs": "keep"})
+                frames = np.arange(1.0, CUT, 0.5)
+                was, now = offsets(evaluate(before, frames)), offsets(evaluate(after, frames))
+                np.testing.assert_allclose(now, was, atol=1e-9)
 
 
 class Slipped(unittest.TestCase):

@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from zittern.core.timing.time_map import TimeMap, ease_error
+from zittern.core.timing.time_map import TimeMap
 
 
 class Limits(unittest.TestCase):
@@ -26,7 +26,7 @@ class Limits(unittest.TestCase):
 
 
 class Eased(unittest.TestCase):
-    def test_it_sets_off_and_ends_slowly_within_its_error(self) -> None:
+    def test_it_sets_off_and_ends_slowly(self) -> None:
         for into, out in ((0.5, 0.5), (0.2, 0.0), (0.0, 1.0), (0.3, 0.4)):
             warp = TimeMap.eased(100.0, 220.0, into, out)
             old = np.linspace(100.0, 220.0, 4001)
@@ -39,9 +39,9 @@ class Eased(unittest.TestCase):
             gone = np.concatenate([[0.0], np.cumsum(0.5 * (speed[1:] + speed[:-1]))])
             gone /= gone[-1]
             reached = 100.0 + 120.0 * np.interp((new - 100.0) / 120.0, share, gone)
-            self.assertLess(np.abs(reached - old).max(), 1.05 * ease_error(120.0))
+            self.assertLess(np.abs(reached - old).max(), 1e-3)
 
-    def test_an_ease_shorter_than_its_pieces_may_stray_is_none(self) -> None:
+    def test_an_ease_shorter_than_anybody_could_see_is_none(self) -> None:
         frames = np.linspace(90.0, 230.0, 57)
         for tiny in (5e-324, 1e-300, 1e-12, 1e-5):
             for into, out in ((tiny, 0.5), (0.5, tiny), (tiny, 0.0), (tiny, tiny)):

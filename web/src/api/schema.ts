@@ -2828,9 +2828,10 @@ export interface components {
         };
         /**
          * EaseTime
-         * @description Lets what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in,
-         *     ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a
-         *     frame, or of a long range to a forty-thousandth of it.
+         * @description Let what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in and
+         *     ease_out are shares of it. Keys stay, at other times; each curve gets up to four more, where the range and its
+         *     eases begin and end. What is linear is eased exactly; of other segments the cubic that takes their place has the
+         *     exact values and velocities at its keys.
          */
         EaseTime: {
             /**
@@ -4126,6 +4127,7 @@ export interface components {
          *     target: the mount it shakes; missing means the lens end. steady: pan and tilt scaled by reference focal / focal(t);
          *     steady_roll: roll too, though no lens changes its size. lever_m: distance from the lens back and down to the pivot
          *     that rotations turn about, so that they also move the lens.
+         *     phase_offset: added to what its source counts: cycles, steps of a gait, meters of a road.
          *     from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
          */
         Layer: {
@@ -4280,6 +4282,11 @@ export interface components {
             mute: boolean;
             /** Name */
             name: string;
+            /**
+             * Phase Offset
+             * @default 0
+             */
+            phase_offset: number;
             /**
              * Ramp In Frames
              * @default 0

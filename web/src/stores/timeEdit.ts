@@ -26,13 +26,13 @@ export const timeEdit = createStore<{ draft: TimeDraft | null }>(() => ({ draft:
 
 whenOpened(() => timeEdit.setState({ draft: null }));
 
-/** Begins one: about the loop range, or about a second from the playhead on. */
+/** Start one: about the loop range; without one an ease is about the whole shot, and all else about a second. */
 export function chooseTimeEdit(kind: TimeKind): void {
   if (!openShot.getState().state) return;
-  const { frame, loop, last, fps } = transport.getState();
+  const { frame, loop, first, last, fps } = transport.getState();
   const here = Math.round(frame);
   const second = Math.max(1, Math.round(fps));
-  const [from, to] = loop ?? [here, Math.min(last, here + second - 1)];
+  const [from, to] = loop ?? (kind === "ease" ? [first, last] : [here, Math.min(last, here + second - 1)]);
   const frames = kind === "stretch" ? 2 * (to - from + 1) : second;
   const kept = timeEdit.getState().draft;
   timeEdit.setState({

@@ -28,6 +28,7 @@ merging  two mounts as one, where numbers can give the same picture
 keeping  what keeps the picture while the rig changes
 rig      mounts put in, taken away, put in another order
 riding   a mount that is carried along by the subject
+rippling edits of time as commands make them
 timing   frames put in, taken out, stretched, eased, run backwards; what comes after moved; content slipped
 time_texts  edits of time as a shell command has them, several at once
 conforming  a shot brought to what a cut shows of it

@@ -7,10 +7,11 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.rippling import with_time_edit
 from zittern.core.edits.timing import MOST_INSERTED
 from zittern.core.errors import EditError
 from zittern.core.shot.shot import Shot
-from zittern.core.timing.ripple import Runs, rippled
+from zittern.core.timing.ripple import Runs
 from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["ConformToCut"]
@@ -46,7 +47,9 @@ class ConformToCut(CommandDoc):
             around = shot.replace(
                 first_frame=min(shot.first_frame, self.first_frame), last_frame=max(shot.last_frame, self.last_frame)
             )
-            shot = rippled(around, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs)
+            shot = with_time_edit(
+                around, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs
+            )
         return shot.replace(
             first_frame=self.first_frame - self.handles, last_frame=self.first_frame + self.frames - 1 + self.handles
         )

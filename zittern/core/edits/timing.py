@@ -9,12 +9,13 @@ from pydantic import Field
 from zittern.core.edits.clips import SplitClip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
+from zittern.core.edits.rippling import with_time_edit
 from zittern.core.errors import EditError
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frames_told
 from zittern.core.timing.reversing import mirrored_clip, mirrored_path
-from zittern.core.timing.ripple import Runs, moved_by, rippled
+from zittern.core.timing.ripple import Runs, moved_by
 from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["EaseTime", "InsertTime", "ReverseTime", "ShiftAfter", "SlipClip", "StretchTime", "TakeOut"]
@@ -42,7 +43,7 @@ class InsertTime(CommandDoc):
         """Raises EditError for a frame that is neither in the shot nor the one after it."""
         if not shot.first_frame <= self.frame <= shot.last_frame + 1:
             raise _outside(shot, self.frame, "frame")
-        return rippled(shot, TimeMap.inserted(self.frames, self.frame, self.gap == "through"), self.runs)
+        return with_time_edit(shot, TimeMap.inserted(self.frames, self.frame, self.gap == "through"), self.runs)
 
     def label(self, shot: Shot) -> str:
         """`Insert 24 frames at frame 96`."""
@@ -64,7 +65,7 @@ class TakeOut(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a range that is not in the shot, and for all of it."""
         _check_range(shot, self.first_frame, self.last_frame)
-        return rippled(shot, TimeMap.taken_out(self.first_frame, self.last_frame + 1), self.runs)
+        return with_time_edit(shot, TimeMap.taken_out(self.first_frame, self.last_frame + 1), self.runs)
 
     def label(self, shot: Shot) -> str:
         """`Take out frames 96 to 119`."""
@@ -85,7 +86,7 @@ class StretchTime(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a range that is not in the shot."""
         _check_range(shot, self.first_frame, self.last_frame)
-        return rippled(shot, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs)
+        return with_time_edit(shot, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs)
 
     def label(self, shot: Shot) -> str:
         """`Stretch frames 96 to 119 to 48 frames`, `Squeeze frames 96 to 119 to 12 frames`."""
@@ -95,9 +96,10 @@ class StretchTime(CommandDoc):
 
 
 class EaseTime(CommandDoc):
-    """Lets what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in,
-    ease_out: shares of it. Straight pieces stand for the curve, to a twentieth of a
-    frame, or of a long range to a forty-thousandth of it.
+    """Let what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in and
+    ease_out are shares of it. Keys stay, at other times; each curve gets up to four more, where the range and its
+    eases begin and end. What is linear is eased exactly; of other segments the cubic that takes their place has the
+    exact values and velocities at its keys.
     """
 
     everywhere: ClassVar[bool] = True
@@ -116,7 +118,7 @@ class EaseTime(CommandDoc):
         if self.ease_in + self.ease_out == 0.0:
             return shot
         timing = TimeMap.eased(self.first_frame, self.last_frame + 1, self.ease_in, self.ease_out)
-        return rippled(shot, timing, "on")
+        return with_time_edit(shot, timing, "on")
 
     def label(self, shot: Shot) -> str:
         """`Ease frames 96 to 119`."""

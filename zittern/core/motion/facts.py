@@ -13,14 +13,17 @@ from zlib import crc32
 
 import numpy as np
 
+from zittern.core import budget
+from zittern.core.envelope import shape_of
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.move import bare_parts, bare_places, bare_poses
 from zittern.core.motion.targets import cue_places_m
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain
+from zittern.core.shot.reads import numbers_in
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import needs_subject
-from zittern.core.sources.source import CUE_NAMES, CUES, Moments
+from zittern.core.sources.source import CUE_NAMES, CUES, SETTLED_SPEED, Moments
 from zittern.core.units import Array
 from zittern.core.vectors import lengths
 
@@ -28,6 +31,9 @@ __all__ = ["FACTS", "moments", "parts_of_fact", "scope_at", "with_facts"]
 
 # Half the stretch over which speed is taken, in seconds: short against a step, long against the rounding of positions.
 _HALF_S = 0.005
+# A step of the speed by more than both of these (m/s, share of the faster speed) is a jump; motion that follows the
+# path fades over this time on its slower side.
+_LEAST_JUMP_M_S, _LEAST_JUMP_SHARE, _SETTLES_S = 0.05, 0.25, 0.8
 
 
 def moments(run: Evaluation) -> Moments:
@@ -125,6 +131,17 @@ def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]
 
 
 def _speed(shot: Shot, scope: Scope) -> Array:
+    """Return the speed along the path; at a jump of the path itself, the speed before and after the jump."""
+    speed = _raw_speed(shot, scope)
+    half = _HALF_S * scope.fps.value
+    for at, before, after, leaps in _speed_jumps(shot, scope).T.tolist():
+        if leaps:
+            rows = np.abs(scope.frames - at) <= half
+            speed[rows] = before + (after - before) * (scope.frames[rows] - at + half) / (2.0 * half)
+    return speed
+
+
+def _raw_speed(shot: Shot, scope: Scope) -> Array:
     half, first, last = _HALF_S * scope.fps.value, shot.first_frame, shot.last_frame
     # At an end of the shot the camera does not stand still just because nobody has keyed what comes next.
     start = np.where(scope.frames >= first, np.maximum(scope.frames - half, first), scope.frames - half)
@@ -133,6 +150,48 @@ def _speed(shot: Shot, scope: Scope) -> Array:
     way = both[: len(stop)] - both[len(stop) :]
     seconds = np.maximum(stop - start, half) / scope.fps.value
     return np.asarray(lengths(way) / seconds, dtype=np.float64)
+
+
+def _settled_speed(shot: Shot, scope: Scope) -> Array:
+    """Return the speed, with each of its jumps turned into a fade over the slower side: a walker who stops settles, and
+    one who starts has already begun to move.
+    """
+    speed = _speed(shot, scope)
+    settling, half = _SETTLES_S * scope.fps.value, _HALF_S * scope.fps.value
+    order = np.argsort(scope.frames, kind="stable")
+    rising, out = scope.frames[order], speed[order]
+    for at, before, after, _ in _speed_jumps(shot, scope).T.tolist():
+        budget.check()
+        stops = before > after
+        low, high = (at - half, at + settling) if stops else (at - settling, at + half)
+        rows = slice(*np.searchsorted(rising, [low, high]))
+        away = (rising[rows] - at) * (1.0 if stops else -1.0) / settling
+        faster = max(before, after) * (1.0 - shape_of("smooth", np.clip(away, 0.0, 1.0)))
+        out[rows] = np.maximum(out[rows], faster)
+    back = np.empty_like(out)
+    back[order] = out
+    return back
+
+
+def _speed_jumps(shot: Shot, scope: Scope) -> Array:
+    """Return jumps of the speed and the path, (4, J): frames, speeds before and after, 1 for jumps of the path."""
+    parts = [mount.bare for mount in shot.mounts]
+    return scope.table("speed jumps", (*sorted(chain.held(shot)), *parts), lambda: _found_jumps(shot, scope))
+
+
+def _found_jumps(shot: Shot, scope: Scope) -> Array:
+    numbers = [number for mount in shot.mounts for number in numbers_in(mount)]
+    span = float(shot.first_frame), float(shot.last_frame)
+    leaps = np.concatenate([np.empty(0), *(number.jumps(span)[:, 1] for number in numbers)])
+    at = np.unique(np.concatenate([leaps, *(number.breaks for number in numbers)]))
+    at = at[(at > span[0]) & (at < span[1])]
+    beside = 1.5 * _HALF_S * scope.fps.value
+    before, middle, after = np.split(_raw_speed(shot, scope.over(np.concatenate([at - beside, at, at + beside]))), 3)
+    faster = np.maximum(before, after)
+    least = np.maximum(_LEAST_JUMP_M_S, _LEAST_JUMP_SHARE * faster)
+    leap = np.isin(at, leaps) & (middle > faster + least)
+    jumps = (np.abs(after - before) > least) | leap
+    return np.stack([at, before, after, leap])[:, jumps]
 
 
 def _height(shot: Shot, scope: Scope) -> Array:
@@ -163,11 +222,13 @@ def _bearing(shot: Shot, scope: Scope) -> Array:
 
 FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {
     "speed": _speed,
+    SETTLED_SPEED: _settled_speed,
     "height": _height,
     "distance": _distance,
     "bearing": _bearing,
 }
 # What each of them is computed from.
 _DEPENDS_ON: Mapping[str, Callable[[Shot], tuple[Part, ...]]] = {
-    "speed": _placing_parts, "height": _placing_parts, "distance": _to_subject_parts, "bearing": _bearing_parts,
+    "speed": _placing_parts, SETTLED_SPEED: _placing_parts, "height": _placing_parts,
+    "distance": _to_subject_parts, "bearing": _bearing_parts,
 }  # fmt: skip

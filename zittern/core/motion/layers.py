@@ -148,6 +148,7 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
     parts += [
         (*clip.extent_in(run.span), clip.backwards),
         layer.seed,
+        layer.phase_offset,
         _seeds(layer, axes).tobytes(),
         leads,
         layer.name if layer.source.reads_name else "",
@@ -175,14 +176,19 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
     scope = layer_scope(run, clip, layer)
     speeds = (layer.speed, clip.speed)
 
-    def phase_at(scope: Scope, rate: Number) -> Array:
+    def offset_of(rate: Number) -> float:
+        counts = layer.phase_offset and layer.source.counted == rate
+        return layer.phase_offset if counts else 0.0
+
+    def phase_at(scope: Scope, rate: Number, offset: float) -> Array:
         known: dict[tuple[str, int], Array] = {}
         columns = []
         for lead, pace in zip(leads, paces, strict=True):
             of_axis = _on_axis(scope, lead, rate, pace)
             key = (pace.motion_key, of_axis.axis)
             if key not in known:
-                known[key] = sign * _phase(run, of_axis, (rate, pace, *speeds), origin, (start, last))
+                begun = offset * (1.0 if pace.constant is None else pace.constant)
+                known[key] = sign * _phase(run, of_axis, (rate, pace, *speeds), origin, (start, last)) + begun
             columns.append(known[key])
         if len(known) == 1:
             return np.broadcast_to(columns[0][:, None], (len(columns[0]), len(columns)))
@@ -201,10 +207,12 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
         axes=leads,
         seeds=_seeds(layer, axes),
         shared_seed=streams.mix(layer.seed),
-        phase=lambda rate: phase_at(scope, rate),
-        total_phase=lambda rate: phase_at(end, rate)[0],
-        phase_at=lambda rate, frames: phase_at(scope.over(frames), rate),
-        beat_at=lambda rate, frames: sign * _phase(run, scope.over(frames), (rate, *speeds), origin, (start, last)),
+        phase=lambda rate: phase_at(scope, rate, offset_of(rate)),
+        total_phase=lambda rate: phase_at(end, rate, 0.0)[0],
+        phase_at=lambda rate, frames: phase_at(scope.over(frames), rate, offset_of(rate)),
+        beat_at=lambda rate, frames: (
+            sign * _phase(run, scope.over(frames), (rate, *speeds), origin, (start, last)) + offset_of(rate)
+        ),
         pace_at=pace_at,
         start_frame=origin,
         name=layer.name if layer.source.reads_name else "",

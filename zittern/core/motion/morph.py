@@ -199,7 +199,16 @@ def _likeness(layer: Layer) -> str:
         choices = [(name, motion_text(value)) for name, value in fields if not isinstance(value, Number)]
         links = [layer.axes.of(axis).linked_to for axis in AXES]
         known = layer.__dict__["_likeness"] = repr(
-            (source.kind, layer.target, layer.steady, layer.steady_roll, layer.lever_m, links, choices)
+            (
+                source.kind,
+                layer.target,
+                layer.steady,
+                layer.steady_roll,
+                layer.lever_m,
+                layer.phase_offset,
+                links,
+                choices,
+            )
         )
     return known
 

@@ -124,6 +124,7 @@ class Layer(Spanned):
     target: the mount it shakes; missing means the lens end. steady: pan and tilt scaled by reference focal / focal(t);
     steady_roll: roll too, though no lens changes its size. lever_m: distance from the lens back and down to the pivot
     that rotations turn about, so that they also move the lens.
+    phase_offset: added to what its source counts: cycles, steps of a gait, meters of a road.
     from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
     """
 
@@ -143,6 +144,7 @@ class Layer(Spanned):
     steady: bool = False
     steady_roll: bool = False
     lever_m: tuple[Lever, Lever] = (0.0, 0.0)
+    phase_offset: float = Field(default=0.0, ge=-1e12, le=1e12)
     mute: bool = False
     solo: bool = False
     from_preset: LayerOrigin | None = None

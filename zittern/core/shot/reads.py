@@ -10,7 +10,7 @@ from zittern.core.formula.fault import unknown
 from zittern.core.formula.tree import FRAME_ALIAS
 from zittern.core.numbers.param import Number
 from zittern.core.shot.dials import Dial
-from zittern.core.sources.source import CUE_NAMES, CUES, SourceDoc
+from zittern.core.sources.source import CUE_NAMES, CUES, SETTLED_SPEED, SourceDoc
 
 __all__ = ["by_axis", "check_reads", "looks_at_frames_only", "numbers_in", "reads_of", "spanned"]
 
@@ -83,7 +83,7 @@ def check_reads(
     names = {dial.name for dial in dials}
     _no_circle(dials)
     for doc, known in (*((each, names) for each in path), *((each, names | facts) for each in others)):
-        for name in sorted(reads_of(doc) - known - {CUES, CUE_NAMES, FRAME_ALIAS}):
+        for name in sorted(reads_of(doc) - known - {CUES, CUE_NAMES, SETTLED_SPEED, FRAME_ALIAS}):
             called = getattr(doc, "name", whole)
             if name in facts:
                 raise ValueError(

@@ -27,7 +27,7 @@ from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources.ringing import HEARD_DECAYS, beats, first_peak, ringing
-from zittern.core.sources.source import Inputs, Start
+from zittern.core.sources.source import SETTLED_SPEED, Inputs, Start
 from zittern.core.sources.stepping import StepEdit, Stepping
 from zittern.core.units import Array, IntArray
 
@@ -98,7 +98,7 @@ class Gait(Stepping):
 
     @property
     def reads(self) -> frozenset[str]:
-        return frozenset({"speed"}) if self.follows == "the path" else frozenset()
+        return frozenset({"speed", SETTLED_SPEED}) if self.follows == "the path" else frozenset()
 
     @property
     def step_rate(self) -> Number:
@@ -116,6 +116,10 @@ class Gait(Stepping):
     def _usual_hz(self) -> float:
         """Steps a second at the usual speed of its way."""
         return WAYS[self.way].rate_hz / _LEGS[self.legs]
+
+    @property
+    def counted(self) -> Number:
+        return self.step_rate
 
     def peak_hz(self, scope: Scope) -> Array:
         """The step rate.
@@ -164,7 +168,7 @@ class Gait(Stepping):
         """How large the motion is against that of the usual pace. (F,)."""
         if self.follows == "a cadence":
             return np.where(self.cadence_hz.sample(scope) > 0.0, 1.0, 0.0)
-        speed, way = scope.value("speed"), WAYS[self.way]
+        speed, way = scope.value(SETTLED_SPEED), WAYS[self.way]
         # By the law of the rate, not by the steps made: while somebody starts or stops, fewer steps are not longer
         # ones.
         rate = self._usual_hz * (np.maximum(speed, _STANDS_M_S) / way.speed_m_s) ** way.power

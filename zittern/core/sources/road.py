@@ -30,7 +30,7 @@ from zittern.core.envelope import shape_of
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.sources.source import Inputs, SourceDoc
+from zittern.core.sources.source import SETTLED_SPEED, Inputs, SourceDoc
 from zittern.core.units import Array
 
 __all__ = ["CLASSES", "SUSPENSIONS", "WAVENUMBERS", "Road", "Suspension", "amplitudes_m"]
@@ -128,7 +128,7 @@ class Road(SourceDoc):
 
     @property
     def reads(self) -> frozenset[str]:
-        return frozenset({"speed"}) if self.follows == "the path" else frozenset()
+        return frozenset({"speed", SETTLED_SPEED}) if self.follows == "the path" else frozenset()
 
     @property
     def speed(self) -> Number:
@@ -141,6 +141,10 @@ class Road(SourceDoc):
         speed = max(set_speeds, default=0.0)
         met_m_s = speed if speed > _STANDS_M_S else _REFERENCE_M_S
         return _reference(part, self.springs, self.ripples, met_m_s, self.high_pass_hz)
+
+    @property
+    def counted(self) -> Number:
+        return self.speed
 
     def peak_hz(self, scope: Scope) -> Array:
         """The body on its springs, while it rolls; ripples where they are met.
@@ -162,7 +166,8 @@ class Road(SourceDoc):
         (F, A), unit RMS on a class C road at the set speed (the largest where it is keyed; 12 m/s by the path), on the
         same springs; twice as large from class to class.
         """
-        speed = self.speed.sample(inputs.scope)
+        by_path = self.follows == "the path"
+        speed = inputs.scope.value(SETTLED_SPEED) if by_path else self.speed.sample(inputs.scope)
         rolls = shape_of("smooth", (speed - _STANDS_M_S) / (_ROLLS_M_S - _STANDS_M_S))
         base = self.wheelbase_m.sample(inputs.scope)
         way = inputs.phase(self.speed)

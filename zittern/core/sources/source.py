@@ -20,7 +20,7 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.streams import Seeds
 from zittern.core.units import Array, IntArray
 
-__all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "Inputs", "Moments", "SourceDoc", "Start"]
+__all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "SETTLED_SPEED", "Inputs", "Moments", "SourceDoc", "Start"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,9 +67,11 @@ class Inputs:
     moments: Moments
 
 
-# What a source reads that responds to the shot's cues, and one that looks at their names; no formula can spell them.
+# Names that sources read and no formula can spell. The shot's cues, and what they are called.
 CUES = "·cues"
 CUE_NAMES = "·cue names"
+# The speed along the path, with its jumps replaced by fades.
+SETTLED_SPEED = "·settled speed"
 
 
 # So far into its cycle a periodic source begins, on all of its axes.
@@ -99,6 +101,12 @@ class SourceDoc(Doc):
         unit RMS.
         """
         return frozenset()
+
+    @property
+    def counted(self) -> Number | None:
+        """The rate that its motion integrates; None for a source without one."""
+        rate: Number | None = getattr(self, "rate_hz", None)
+        return rate
 
     @property
     def reads_name(self) -> bool:

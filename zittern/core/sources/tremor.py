@@ -12,7 +12,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from zittern.core.numbers.limits import bounded
-from zittern.core.numbers.param import Param, fixed
+from zittern.core.numbers.param import Number, Param, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.sources import bands
 from zittern.core.sources.source import Inputs, SourceDoc
@@ -34,6 +34,10 @@ class Tremor(SourceDoc):
     centre_hz: Annotated[Param, bounded(0.1, 60.0)] = fixed(9.5)
     width_hz: Annotated[Param, bounded(0.0, 20.0)] = fixed(1.5)
     loop: bool = False
+
+    @property
+    def counted(self) -> Number:
+        return self.centre_hz
 
     def peak_hz(self, scope: Scope) -> Array:
         """The centre.

@@ -16,7 +16,8 @@ from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number
 from zittern.core.shot.layers import Spanned
 from zittern.core.timemarks import TimeMark
-from zittern.core.timing.curves import carried, limited
+from zittern.core.timing.curves import carried
+from zittern.core.timing.limits import limited
 from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["retimed", "timed_fields"]

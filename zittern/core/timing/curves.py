@@ -8,145 +8,30 @@ that do not meet, the curve jumps at the cut.
 from __future__ import annotations
 
 import math
-from bisect import bisect_left
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import pairwise
-
-import numpy as np
 
 from zittern.core import budget
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Interp, Key
-from zittern.core.timing.cubics import Cubic, folded, halves, handle_to, middle_of_fold, share_at, within
-from zittern.core.timing.time_map import Piece, TimeMap
+from zittern.core.timing.course import (
+    JUMP_FRAMES,
+    Course,
+    Part,
+    alike,
+    all_free,
+    unfolded,
+    value_at,
+    with_changes,
+)
+from zittern.core.timing.cubics import Point, within
+from zittern.core.timing.time_map import Bend, Piece, TimeMap
 
-__all__ = ["JUMP_FRAMES", "MOST_WRITTEN_OUT", "Cut", "alike", "all_free", "carried", "cut_out", "limited"]
+__all__ = ["MOST_WRITTEN_OUT", "Cut", "carried", "cut_out"]
 
 # What repeats is written out where it is cut, with no more keys than this.
 MOST_WRITTEN_OUT = 20_000
-# A jump at a cut takes this long: less than what counts as at once (curves.STEEP_FRAMES).
-JUMP_FRAMES = 1e-3
-# Values this near, relative to their size, are the same.
-_SAME = 1e-12
-_CUBIC = ("smooth", "free")
-# Where a curve crosses a limit is looked for at so many frames of a segment, and then halved; crossings closer than
-# this many frames are one.
-_LOOKS_A_SEGMENT, _HALVINGS, _APART = 33, 40, 1e-4
-
-
-@dataclass(frozen=True)
-class _Part:
-    """Keys of a stretch; whether the first and the last of them were made where it was cut."""
-
-    keys: list[Key]
-    made_first: bool
-    made_last: bool
-
-
-@dataclass(frozen=True)
-class _Course:
-    """A curve with keys that can be cut: every key with both of its handles, as segments need them."""
-
-    curve: Curve
-
-    @cached_property
-    def frames(self) -> list[float]:
-        return [key.frame for key in self.curve.keys]
-
-    def segment(self, frame: float) -> int | None:
-        """The number of the cubic segment that a frame lies in, between its keys; none elsewhere."""
-        at = bisect_left(self.frames, frame)
-        inside = 0 < at < len(self.frames) and self.frames[at] != frame
-        return at - 1 if inside and self.curve.keys[at - 1].interp in _CUBIC else None
-
-    def cubic(self, i: int) -> Cubic:
-        """Control points of a segment."""
-        out, into = self.curve.handles(i)[1], self.curve.handles(i + 1)[0]
-        assert out is not None and into is not None, "both keys have a segment between them"
-        return within(self.curve.keys[i], self.curve.keys[i + 1], out, into)
-
-    def cut(self, frame: float) -> tuple[Key, Key, Handle | None, Handle | None]:
-        """The curve cut at a frame within its keys: the key that ends the left part, the one that begins the right
-        part, and what the handles of the keys on both sides become (None where they stay).
-        """
-        keys = self.curve.keys
-        at = bisect_left(self.frames, frame)
-        if self.frames[at] == frame:
-            key, before = keys[at], keys[at - 1].interp
-            into = self.curve.handles(at)[0] if before in _CUBIC else None
-            value = keys[at - 1].value if before == "hold" else key.value
-            return Key(frame=frame, value=value, handle_in=into), key, None, None
-        left = keys[at - 1]
-        if left.interp not in _CUBIC:
-            value = left.value if left.interp == "hold" else _between(left, keys[at], frame)
-            return Key(frame=frame, value=value), Key(frame=frame, value=value, interp=left.interp), None, None
-        points = self.cubic(at - 1)
-        first, second = halves(points, share_at(points, frame))
-        ended = Key(frame=frame, value=first[3][1], handle_in=handle_to(first[3], first[2]))
-        begun = Key(frame=frame, value=first[3][1], interp="free", handle_out=handle_to(second[0], second[1]))
-        return ended, begun, handle_to(points[0], first[1]), handle_to(points[3], second[2])
-
-    def part(self, start: float, stop: float, swallowed: Callable[[float], bool]) -> _Part:
-        """The same course from start to stop. swallowed: whether a frame is taken out; where that befell the first or
-        the last key, what is held outside of them needs one.
-        """
-        frames = self.frames
-        low, high = bisect_left(frames, start), bisect_left(frames, stop)
-
-        def moved(i: int) -> bool:
-            return not start <= frames[i] < stop
-
-        keys = [self._frozen(i, moved) for i in range(low, high)]
-        made_first, made_last = frames[0] < start < frames[-1] and frames[low] != start, frames[0] < stop <= frames[-1]
-        if made_first:
-            _, begun, _, into = self.cut(start)
-            if into is not None and keys:
-                keys[0] = _with(keys[0], handle_in=into)
-            keys.insert(0, begun)
-        if made_last:
-            ended, _, out, _ = self.cut(stop)
-            if out is not None and len(keys) > made_first:
-                keys[-1] = _with(keys[-1], handle_out=out, interp="free")
-            elif made_first and len(keys) == 1:
-                ended = self._both_cut(keys, start, stop, ended)
-            keys.append(ended)
-        if keys:
-            return _Part(keys, made_first, made_last)
-        edge, near = (stop, frames[0]) if stop <= frames[0] else (start, frames[-1])
-        value = self.curve.keys[0 if near == frames[0] else -1].value
-        return _Part([Key(frame=edge, value=value, interp="hold")] if swallowed(near) else [], True, True)
-
-    def _both_cut(self, keys: list[Key], start: float, stop: float, ended: Key) -> Key:
-        """The end of a part that has no key of its own: of the segment from start on, the piece up to stop."""
-        begun = keys[0]
-        if begun.interp != "free":
-            return ended
-        at = bisect_left(self.frames, start)
-        rest = self.curve.keys[at]
-        _, _, _, into = self.cut(start)
-        assert begun.handle_out is not None and into is not None, "a cubic has both"
-        points = within(begun, rest, begun.handle_out, into)
-        first, _ = halves(points, share_at(points, stop))
-        keys[0] = _with(begun, handle_out=handle_to(first[0], first[1]))
-        return _with(ended, handle_in=handle_to(first[3], first[2]))
-
-    def _frozen(self, i: int, moved: Callable[[int], bool]) -> Key:
-        """A key with its handles, where the segments beside it are no longer smooth by themselves."""
-        key = self.curve.keys[i]
-        leaves = key.interp in _CUBIC and self._hangs_on(i, moved)
-        arrives = i > 0 and self.curve.keys[i - 1].interp in _CUBIC and self._hangs_on(i - 1, moved)
-        if not (leaves or arrives):
-            return key
-        into, out = self.curve.handles(i)
-        if leaves:
-            key = _with(key, handle_out=out, interp="free")
-        return _with(key, handle_in=into) if arrives else key
-
-    def _hangs_on(self, i: int, moved: Callable[[int], bool]) -> bool:
-        """Whether one of the keys that a segment with slopes of its own hangs on is moved elsewhere."""
-        return any(0 <= at < len(self.frames) and moved(at) for at in (i - 1, i, i + 1, i + 2))
 
 
 def carried(curve: Curve, timing: TimeMap) -> Curve:
@@ -154,17 +39,19 @@ def carried(curve: Curve, timing: TimeMap) -> Curve:
     if len(timing.pieces) == 1 or len(curve.keys) == 1:
         return curve.replace(keys=tuple(_moved(key, timing.at(key.frame), timing) for key in curve.keys))
     budget.check()
-    course = _Course(_unfolded(_written_out(curve, timing.reach), timing.cuts))
+    course = Course(unfolded(_written_out(curve, timing.reach), timing.cuts))
     keys: list[Key] = []
     made_last, shorter = False, _nothing
     for piece, start, stop in timing.parts():
         if piece.factor == 0.0:
             continue
 
-        def part(until: float, start: float = start, piece: Piece = piece) -> _Part:
+        def part(until: float, start: float = start, piece: Piece = piece) -> Part:
             found = course.part(start, until, timing.takes_out)
+            if isinstance(piece, Bend):
+                return Part(_bent(found.keys, piece), found.made_first, found.made_last)
             moved = [_scaled(key, piece.at(key.frame), piece.factor) for key in found.keys]
-            return _Part(moved, found.made_first, found.made_last)
+            return Part(moved, found.made_first, found.made_last)
 
         more = part(stop)
         if timing.through and keys and more.keys and more.keys[0].frame - keys[-1].frame > JUMP_FRAMES:
@@ -192,36 +79,30 @@ class Cut:
 def cut_out(curve: Curve, first: float, last: float, reach: tuple[float, float]) -> Cut:
     """A curve cut at both ends of a stretch. reach: first and last frame of the shot."""
     ends = [first, last, last + JUMP_FRAMES]
-    whole = _Course(all_free(_unfolded(_written_out(curve, reach), ends)))
+    whole = Course(all_free(unfolded(_written_out(curve, reach), ends)))
 
     def part(start: float, stop: float) -> list[Key]:
         """With a key at each end that is somewhere."""
         keys = list(whole.part(start, stop, lambda _: False).keys)
         if start > -math.inf and (not keys or keys[0].frame - start > LEAST_GAP_FRAMES):
-            keys.insert(0, Key(frame=start, value=_value(curve, start), interp=_straight(whole, start)))
+            keys.insert(0, Key(frame=start, value=value_at(curve, start), interp=_straight(whole, start)))
         if stop < math.inf and (not keys or stop - keys[-1].frame > LEAST_GAP_FRAMES):
             if keys and stop > whole.frames[-1]:
-                keys[-1] = _with(keys[-1], interp=_straight(whole, stop))
-            keys.append(Key(frame=stop, value=_value(curve, stop), interp=_straight(whole, stop)))
+                keys[-1] = with_changes(keys[-1], interp=_straight(whole, stop))
+            keys.append(Key(frame=stop, value=value_at(curve, stop), interp=_straight(whole, stop)))
         apart = [after.frame - key.frame > LEAST_GAP_FRAMES for key, after in pairwise(keys)]
         return [key for key, stays in zip(keys, [*apart, True], strict=True) if stays]
 
     inside = part(first, last)
     # What is held up to a key at the end has that key's own value there.
-    inside[-1] = inside[-1].replace(value=_value(curve, last))
+    inside[-1] = inside[-1].replace(value=value_at(curve, last))
     return Cut(
         part(-math.inf, first), part(-math.inf, first - JUMP_FRAMES), inside,
         part(last, math.inf), part(last + JUMP_FRAMES, math.inf),
     )  # fmt: skip
 
 
-def all_free(curve: Curve) -> Curve:
-    """The same course with every cubic segment free, by handles."""
-    course = _Course(curve)
-    return curve.replace(keys=tuple(course._frozen(i, lambda _: True) for i in range(len(curve.keys))))
-
-
-def _straight(course: _Course, frame: float) -> Interp:
+def _straight(course: Course, frame: float) -> Interp:
     """How a curve runs outside of its keys, once what repeats is written out."""
     outside = course.curve.before if frame < course.frames[0] else course.curve.after
     return "linear" if outside == "continue" else "hold"
@@ -240,19 +121,14 @@ def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) ->
         return
     last, first = keys[-1], more[0]
     if first.frame - last.frame > JUMP_FRAMES:
-        keys[-1] = _with(last, interp="hold")
+        keys[-1] = with_changes(last, interp="hold")
         keys.extend(more)
     elif alike(last.value, first.value) or (len(keys) > 1 and keys[-2].interp == "hold"):
-        keys[-1] = _with(first, handle_in=last.handle_in)
+        keys[-1] = with_changes(first, handle_in=last.handle_in)
         keys.extend(more[1:])
     else:
         _end_early(keys, shorter())
         keys.extend(more)
-
-
-def alike(one: float, other: float) -> bool:
-    """Whether values are the same but for their last digits."""
-    return abs(one - other) <= _SAME * max(1.0, abs(one), abs(other))
 
 
 def _end_early(keys: list[Key], short: list[Key]) -> None:
@@ -261,11 +137,11 @@ def _end_early(keys: list[Key], short: list[Key]) -> None:
     while keys and keys[-1].frame >= end.frame:
         keys.pop()
     if keys and len(short) > 1:
-        keys[-1] = _with(keys[-1], handle_out=short[-2].handle_out, interp=short[-2].interp)
-    keys.append(_with(end, interp="hold"))
+        keys[-1] = with_changes(keys[-1], handle_out=short[-2].handle_out, interp=short[-2].interp)
+    keys.append(with_changes(end, interp="hold"))
 
 
-def _run_through(keys: list[Key], more: _Part, made_last: bool) -> None:
+def _run_through(keys: list[Key], more: Part, made_last: bool) -> None:
     """The segment that was cut goes on through the hole with the slopes that it had at both of its ends: keys that were
     made at the cut are none.
     """
@@ -276,8 +152,8 @@ def _run_through(keys: list[Key], more: _Part, made_last: bool) -> None:
         gap = first.frame - last.frame
         out, into = last.handle_out, first.handle_in or (ended.handle_in if ended else None)
         assert out is not None and into is not None, "both are ends of a cubic"
-        keys[-1] = _with(last, handle_out=_reaching(out, gap / 3.0))
-        first = _with(first, handle_in=_reaching(into, -gap / 3.0))
+        keys[-1] = with_changes(last, handle_out=_reaching(out, gap / 3.0))
+        first = with_changes(first, handle_in=_reaching(into, -gap / 3.0))
     keys.extend([first, *after[1:]])
 
 
@@ -293,8 +169,8 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
     on_before, on_after = curve.before != "hold" and low < first, curve.after != "hold" and high > last
     if not (on_before or on_after):
         return curve
-    course = _Course(curve)
-    every = [course._frozen(i, lambda _: True) for i in range(len(curve.keys))]
+    course = Course(curve)
+    every = [course.frozen(i, lambda _: True) for i in range(len(curve.keys))]
     period = last - first
     back = math.ceil((first - low) / period) if on_before and curve.before == "repeat" else 0
     on = math.ceil((high - last) / period) if on_after and curve.after == "repeat" else 0
@@ -305,20 +181,28 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
             "",
         )
     keys: list[Key] = []
-    once = _unfolded(curve.replace(keys=tuple(every), before="hold", after="hold"), [last])
-    round_, every = _Course(once), list(once.keys)
+    once = unfolded(curve.replace(keys=tuple(every), before="hold", after="hold"), [first + JUMP_FRAMES, last])
+    round_, every = Course(once), list(once.keys)
 
-    def shorter(n: int) -> list[Key]:
-        short = round_.part(first, last - JUMP_FRAMES, lambda _: False).keys
-        return [_with(key, frame=key.frame + n * period) for key in short]
+    # The last key has its own value at its frame; where that is another, what repeats begins just after it.
+    late = JUMP_FRAMES if not alike(every[-1].value, every[0].value) else 0.0
+
+    def once_more(n: int, early: float = 0.0) -> list[Key]:
+        start = first + late if n == 1 else first
+        part = round_.part(start, last - early, lambda _: False).keys if start > first or early else every
+        return [with_changes(key, frame=key.frame + n * period) for key in part]
 
     for n in range(-back, on + 1):
-        _join(keys, [_with(key, frame=key.frame + n * period) for key in every], lambda n=n: shorter(n - 1))  # type: ignore[misc]
+        if n == 1 and late:
+            keys[-1] = with_changes(keys[-1], interp="hold")
+            keys += once_more(n)
+        else:
+            _join(keys, once_more(n), lambda n=n: once_more(n - 1, JUMP_FRAMES))  # type: ignore[misc]
     if on_before and curve.before == "continue":
-        keys.insert(0, Key(frame=low, value=_value(curve, low), interp="linear"))
+        keys.insert(0, Key(frame=low, value=value_at(curve, low), interp="linear"))
     if on_after and curve.after == "continue":
-        keys[-1] = _with(keys[-1], interp="linear")
-        keys.append(Key(frame=high, value=_value(curve, high), interp="linear"))
+        keys[-1] = with_changes(keys[-1], interp="linear")
+        keys.append(Key(frame=high, value=value_at(curve, high), interp="linear"))
     return curve.replace(
         keys=tuple(keys),
         before="hold" if curve.before == "repeat" else curve.before,
@@ -326,56 +210,40 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
     )
 
 
-def _unfolded(curve: Curve, cuts: list[float]) -> Curve:
-    """The same course with a further key in segments that are cut there, or just before it, and whose handles reach
-    past each other: in the middle of the fold, so that handles stay within the parts of it.
-    """
-    course = _Course(curve)
-    frames = [*cuts, *(cut - JUMP_FRAMES for cut in cuts)]
-    folds = [i for frame in frames if (i := course.segment(frame)) is not None and folded(course.cubic(i))]
-    if not folds:
-        return curve
-    keys = [course._frozen(i, lambda _: True) for i in range(len(curve.keys))]
-    for i in sorted(set(folds), reverse=True):
-        first, second = halves(course.cubic(i), middle_of_fold(course.cubic(i)))
-        frame, value = second[0]
-        between = Key(
-            frame=frame, value=value, interp="free",
-            handle_in=handle_to(first[3], first[2]), handle_out=handle_to(second[0], second[1]),
-        )  # fmt: skip
-        out, into = handle_to(first[0], first[1]), handle_to(second[3], second[2])
-        keys[i : i + 2] = [_with(keys[i], handle_out=out), between, _with(keys[i + 1], handle_in=into)]
-    return curve.replace(keys=tuple(keys))
-
-
-def _value(curve: Curve, frame: float) -> float:
-    return float(curve.sample(np.array([frame]))[0])
-
-
-def _with(
-    key: Key,
-    frame: float | None = None,
-    interp: Interp | None = None,
-    handle_in: Handle | None = None,
-    handle_out: Handle | None = None,
-) -> Key:
-    """A key with what is given; as `replace`, at a third of its cost."""
-    return Key(
-        frame=key.frame if frame is None else frame,
-        value=key.value,
-        interp=interp or key.interp,
-        handle_in=handle_in or key.handle_in,
-        handle_out=handle_out or key.handle_out,
-    )
-
-
 def _moved(key: Key, frame: float, timing: TimeMap) -> Key:
     return _scaled(key, frame, timing.pieces[0].factor)
 
 
-def _between(left: Key, right: Key, frame: float) -> float:
-    """On the straight line from one key to the next."""
-    return left.value + (right.value - left.value) * (frame - left.frame) / (right.frame - left.frame)
+def _bent(keys: list[Key], bend: Bend) -> list[Key]:
+    """Return keys carried through a bend: each segment becomes a cubic with the values and the velocities of the bent
+    course at its ends.
+    """
+    out = [Key(frame=bend.at(key.frame), value=key.value, interp=key.interp) for key in keys]
+    for n, (left, right) in enumerate(pairwise(keys)):
+        gap = out[n + 1].frame - out[n].frame
+        if left.interp == "hold" or gap <= LEAST_GAP_FRAMES:
+            continue
+        leaves, arrives = _slopes(left, right)
+        reach = gap / 3.0
+        out[n] = with_changes(out[n], interp="free", handle_out=(reach, leaves * bend.speed_at(left.frame) * reach))
+        out[n + 1] = with_changes(out[n + 1], handle_in=(-reach, -arrives * bend.speed_at(right.frame) * reach))
+    return out
+
+
+def _slopes(left: Key, right: Key) -> tuple[float, float]:
+    """Slopes at both ends of a segment that has its own handles."""
+    straight = (right.value - left.value) / (right.frame - left.frame)
+    if left.interp == "linear" or left.handle_out is None or right.handle_in is None:
+        return straight, straight
+    points = within(left, right, left.handle_out, right.handle_in)
+    return (
+        next(_slope(points[0], point) for point in points[1:] if point[0] > points[0][0]),
+        next(_slope(point, points[3]) for point in points[2::-1] if point[0] < points[3][0]),
+    )
+
+
+def _slope(one: Point, other: Point) -> float:
+    return (other[1] - one[1]) / (other[0] - one[0])
 
 
 def _scaled(key: Key, frame: float, factor: float) -> Key:
@@ -392,61 +260,3 @@ def _scaled(key: Key, frame: float, factor: float) -> Key:
         handle_in=reach(key.handle_in),
         handle_out=reach(key.handle_out),
     )
-
-
-def limited(curve: Curve, least: float, most: float) -> Curve:
-    """Return a curve whose keys are all within limits, and which clamped to them has the course of the curve.
-
-    It is cut where it crosses a limit; what lies beyond is held at the limit.
-    """
-    values = curve.arrays.values
-    if values.min() >= least and values.max() <= most:
-        return curve
-    if len(curve.keys) == 1:
-        return curve.replace(keys=(curve.keys[0].moved(curve.keys[0].frame, float(np.clip(values[0], least, most))),))
-    edges = [curve.keys[0].frame, *_crossings(curve, least, most), curve.keys[-1].frame]
-    course = _Course(all_free(_unfolded(curve, edges[1:-1])))
-    keys: list[Key] = []
-    for start, stop in pairwise(edges):
-        beyond = _beyond(_value(curve, 0.5 * (start + stop)), least, most)
-        into = keys.pop().handle_in if keys and keys[-1].frame == start else None
-        if beyond is not None:
-            keys.append(Key(frame=start, value=beyond, interp="hold", handle_in=into))
-            continue
-        part = course.part(start, stop, lambda _: False).keys
-        if part[-1].frame < stop:
-            part.append(Key(frame=stop, value=_value(curve, stop)))
-        part[0] = _with(part[0], handle_in=into)
-        keys += [key.moved(key.frame, min(max(key.value, least), most)) for key in part]
-    if keys[-1].frame < edges[-1]:
-        keys.append(Key(frame=edges[-1], value=keys[-1].value))
-    return curve.replace(keys=tuple(keys))
-
-
-def _beyond(value: float, least: float, most: float) -> float | None:
-    """The limit that a value lies beyond, if it does."""
-    return least if value < least else most if value > most else None
-
-
-def _crossings(curve: Curve, least: float, most: float) -> list[float]:
-    """Frames between the first and the last key at which a curve crosses one of two limits."""
-    frames = curve.arrays.frames
-    looked = np.unique(np.concatenate([np.linspace(a, b, _LOOKS_A_SEGMENT) for a, b in pairwise(frames)]))
-    found: list[float] = []
-    for limit in (least, most):
-        if not math.isfinite(limit):
-            continue
-        side = curve.sample(looked) > limit if limit == most else curve.sample(looked) < limit
-        for n in np.flatnonzero(side[1:] != side[:-1]):
-            low, high, first = float(looked[n]), float(looked[n + 1]), bool(side[n])
-            for _ in range(_HALVINGS):
-                middle = 0.5 * (low + high)
-                value = _value(curve, middle)
-                beyond = value > limit if limit == most else value < limit
-                low, high = (middle, high) if beyond == first else (low, middle)
-            found.append(high)
-    # One beside a key is at the key: there it may jump.
-    nearest = (float(frames[np.argmin(np.abs(frames - frame))]) for frame in found)
-    placed = sorted(key if abs(key - frame) < _APART else frame for frame, key in zip(found, nearest, strict=True))
-    inside = [frame for frame in placed if frames[0] < frame < frames[-1]]
-    return [frame for n, frame in enumerate(inside) if n == 0 or frame - inside[n - 1] > _APART]

@@ -7,18 +7,19 @@ takes, springs, an operator) cannot be run backwards, and goes on forwards.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from itertools import pairwise
 from typing import Any, TypeVar
 
 from zittern.core.doc import Doc
-from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Key
+from zittern.core.numbers.curves import Curve, Handle, Key
 from zittern.core.numbers.param import Number
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.shot.targets import TargetChange
-from zittern.core.timing.curves import JUMP_FRAMES, alike, all_free, cut_out, limited
+from zittern.core.timing.course import JUMP_FRAMES, alike, all_free, spaced
+from zittern.core.timing.curves import cut_out
+from zittern.core.timing.limits import limited
 
 __all__ = ["mirrored", "mirrored_clip", "mirrored_path", "turned_about"]
 
@@ -48,19 +49,13 @@ def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
             turned[-1] = turned[-1].replace(interp=leaves.interp, handle_out=leaves.handle_out)
         else:
             late = cut.after_jump
-    return curve.replace(keys=_apart([*early, *turned, *late]))
+    return curve.replace(keys=spaced([*early, *turned, *late]))
 
 
 def turned_about(curve: Curve, about: float) -> Curve:
     """All of a curve the other way round: frame f has the value of about - f."""
-    keys = _apart(list(_turned(list(all_free(curve).keys), about)))
+    keys = spaced(list(_turned(list(all_free(curve).keys), about)))
     return curve.replace(keys=keys, before=curve.after, after=curve.before)
-
-
-def _apart(keys: list[Key]) -> tuple[Key, ...]:
-    """Without keys that another one follows at once: of two in one place the later says how the course goes on."""
-    stays = [after.frame - key.frame > 2.0 * LEAST_GAP_FRAMES for key, after in pairwise(keys)]
-    return tuple(key for key, stay in zip(keys, [*stays, True], strict=True) if stay)
 
 
 def _turned(keys: list[Key], about: float) -> Iterable[Key]:

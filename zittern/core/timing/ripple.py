@@ -16,11 +16,12 @@ from zittern.core.shot.clips import Clip, Clock
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import Layer, Span
+from zittern.core.shot.reads import spanned
 from zittern.core.shot.shot import Shot
 from zittern.core.timing.carry import retimed
 from zittern.core.timing.time_map import TimeMap
 
-__all__ = ["Runs", "again", "moved_by", "rippled"]
+__all__ = ["Rippled", "Runs", "again", "moved_by", "rippled"]
 
 # What runs by phase: on through the edit, or afterwards as it was.
 Runs = Literal["on", "keep"]
@@ -33,14 +34,27 @@ _MEET_FRAMES = 1e-6
 
 
 @dataclass(frozen=True)
+class Rippled:
+    """A shot after an edit of time. moved: clips before the edit, each with the id of the clip that has its motion
+    after it, `later_frames` later, from frame `stop` of the old shot.
+    """
+
+    shot: Shot
+    moved: tuple[tuple[Clip, str], ...]
+    stop: float
+    later_frames: float
+
+
+@dataclass(frozen=True)
 class _Edit:
     """An edit of time of a shot. start, stop: the frames that it is about, the same where something is inserted."""
 
     shot: Shot
     timing: TimeMap
     runs: Runs
-    # Ids that were given to what was made.
+    # Ids of new parts; and clips with the ids of the clips that have their motion from `stop` on.
     taken: list[str] = field(default_factory=list)
+    moved: list[tuple[Clip, str]] = field(default_factory=list)
 
     @property
     def start(self) -> float:
@@ -76,7 +90,7 @@ class _Edit:
         if self.runs == "keep" and clip.span_frames is None and clip.layers:
             return self._kept_whole(clip)
         if first >= self.stop and clip.span_frames is not None:
-            return [moved_by(clip, self.later)]
+            return [self._later(clip)]
         if first >= self.start and stop <= self.stop and self.timing.takes_out(self.start) and clip.span_frames:
             return []
         if self.runs == "keep" and clip.layers and first < self.stop < stop and self._room(first) >= _LEAST_FRAMES:
@@ -88,18 +102,23 @@ class _Edit:
         clock = self._clock(clip.clock_in(self.whole))
         return [self._content(clip).replace(clock=clock)]
 
+    def _later(self, clip: Clip) -> Clip:
+        """Return a clip moved with the later part."""
+        self.moved.append((clip, clip.id))
+        return moved_by(clip, self.later)
+
     def _kept_whole(self, clip: Clip) -> Iterable[Clip]:
         """A clip over the whole shot that keeps its motion: it has a span of its own from then on."""
         placed = clip.replace(span_frames=self.whole, clock=clip.clock_in(self.whole))
         if self.whole[0] < self.stop:
             return self.clip(placed)
-        moved = moved_by(placed, self.later)
+        moved = self._later(placed)
         return [moved.replace(span_frames=(self.timing.before(self.whole[0]), self.whole[1] + self.later))]
 
     def _begun_inside(self, clip: Clip, first: float, last: float) -> Clip:
         """A clip that begins in the frames that the edit is about."""
         if self.timing.takes_out(first):
-            moved = moved_by(clip, self.later)
+            moved = self._later(clip)
             start, end = self.timing.at(first), self.timing.end(last)
             out = min(clip.ramp_out_frames, end - start)
             into = min(clip.ramp_in_frames, end - start - out)
@@ -115,10 +134,25 @@ class _Edit:
         end = None if clock.end_frame is None else max(self.timing.end(clock.end_frame), clock.start_frame)
         return clock.replace(end_frame=end)
 
-    def _content(self, clip: Clip) -> Clip:
-        """A clip with its numbers and layers carried; its clock as it was. Layers that lay in what is taken out go."""
+    def _content(self, clip: Clip, as_before: bool = False) -> Clip:
+        """A clip with its numbers and layers carried; its clock as it was. Layers that lay in what is taken out go.
+        as_before: nothing changes before the edit, progress through the spans of layers included.
+        """
         layers = tuple(layer for layer in clip.layers if not self._gone(layer.span_frames))
-        return retimed(clip.replace(layers=layers, clock=None), self.timing).replace(clock=clip.clock)
+        after = retimed(clip.replace(layers=layers, clock=None), self.timing).replace(clock=clip.clock)
+        if not as_before:
+            return after
+        pairs = zip(layers, after.layers, strict=True)
+        return after.replace(layers=tuple(self._as_before(layer, carried) for layer, carried in pairs))
+
+    def _as_before(self, layer: Layer, carried: Layer) -> Layer:
+        """Return a carried layer, with its old span if the carried one would change it before the edit."""
+        span = layer.span_frames
+        if span is None or not (spanned(layer) or span[1] - layer.ramp_out_frames < self.start):
+            return carried
+        return carried.replace(
+            **{name: getattr(layer, name) for name in ("span_frames", "ramp_in_frames", "ramp_out_frames")}
+        )
 
     def _gone(self, span: Span | None) -> bool:
         return (
@@ -136,9 +170,9 @@ class _Edit:
         goes_over = self.timing.at(self.stop)
         room = self._room(first)
         fade = min(self.later if self._inserts else _FADE_S * self.shot.fps.value, room)
-        left = self._content(clip).replace(
+        left = self._content(clip, as_before=True).replace(
             span_frames=(self.timing.at(first), goes_over - 1.0),
-            clock=self._clock(clock),
+            clock=clock,
             ramp_in_frames=min(clip.ramp_in_frames, room),
             ramp_out_frames=0.0,
         )
@@ -146,6 +180,7 @@ class _Edit:
         layers = again(self.shot, moved.layers, self.taken)
         name = free_id(self.shot, clip.id, self.taken)
         self.taken.extend([name, *(layer.id for layer in layers)])
+        self.moved.append((clip, name))
         right = moved.replace(
             id=name,
             span_frames=(goes_over - fade, last + self.later),
@@ -182,8 +217,10 @@ class _Edit:
         return clip.replace(span_frames=(clip.span_frames[0], following[0] - 1.0), clock=clip.clock_in(self.whole))
 
 
-def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Shot:
-    """The shot after an edit of time. Raises EditError when nothing would be left of it, or for what cannot be cut."""
+def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Rippled:
+    """Carry a shot through an edit of time. Raises EditError when nothing would be left of it, or for what cannot be
+    cut.
+    """
     timing = replace(timing, reach=(float(shot.first_frame), float(shot.last_frame)))
     if timing.at(shot.last_frame + 1.0) - timing.before(float(shot.first_frame)) < 1.0:
         raise EditError("nothing would be left of the shot; leave it at least one frame", "")
@@ -191,7 +228,7 @@ def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Shot:
     cues = tuple(cue for cue in shot.cues if not timing.takes_out(cue.frame))
     bare = retimed(shot.replace(lanes=(), cues=cues), timing)
     lanes = tuple(lane for each in shot.lanes if (lane := edit.lane(each)) is not None)
-    return bare.replace(lanes=lanes)
+    return Rippled(bare.replace(lanes=lanes), tuple(edit.moved), edit.stop, edit.later)
 
 
 def moved_by(clip: Clip, frames: float) -> Clip:

@@ -1,8 +1,8 @@
 """Where each frame of a shot goes in an edit of time.
 
-A map is made of pieces, each straight: a frame of a piece goes to new + (frame - old) x factor. Where two pieces meet,
-a frame has two places: `at` gives the one from the right, `before` the one from the left. What lies at a cut belongs to
-what comes after it; what lasts up to a cut ends before it.
+A map is made of pieces. In a straight one a frame goes to new + (frame - old) x factor; eases bend. Where two pieces
+meet, a frame has two places: `at` gives the one from the right, `before` the one from the left. What lies at a cut
+belongs to what comes after it; what lasts up to a cut ends before it.
 """
 
 from __future__ import annotations
@@ -13,11 +13,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
-__all__ = ["Piece", "TimeMap", "ease_error"]
+__all__ = ["Bend", "Piece", "TimeMap"]
 
 
-# So far straight pieces stray from a time warp: in frames, and of long ranges as a share.
-_EASE_ERROR_FRAMES, _EASE_ERROR_SHARE = 0.05, 2.5e-5
+# An ease of fewer frames than this is left out: nobody could see it.
+_SHORTEST_EASE_FRAMES = 0.05
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +32,30 @@ class Piece:
     def at(self, frame: float) -> float:
         """Where a frame of it goes."""
         return self.new + (frame - self.old) * self.factor
+
+    def speed_at(self, frame: float) -> float:
+        """Return the old frames per new frame at an old frame."""
+        return 1.0 / self.factor
+
+
+@dataclass(frozen=True, slots=True)
+class Bend(Piece):
+    """A piece whose speed rises evenly from 0, or falls evenly to 0: a parabola with its vertex at (old, new).
+    old_frames, new_frames: from there to its other end, both negative where the vertex is the end.
+    """
+
+    old_frames: float = 1.0
+    new_frames: float = 1.0
+
+    def at(self, frame: float) -> float:
+        """Where a frame of it goes."""
+        share = min(max((frame - self.old) / self.old_frames, 0.0), 1.0)
+        return self.new + self.new_frames * math.sqrt(share)
+
+    def speed_at(self, frame: float) -> float:
+        """Return the old frames per new frame at an old frame."""
+        share = min(max((frame - self.old) / self.old_frames, 0.0), 1.0)
+        return 2.0 * self.old_frames / self.new_frames * math.sqrt(share)
 
 
 @dataclass(frozen=True)
@@ -77,29 +101,19 @@ class TimeMap:
     @classmethod
     def eased(cls, start: float, stop: float, into: float, out: float) -> TimeMap:
         """The frames from start up to, without, stop last as long as they did, but set off slowly over the share `into`
-        of them and come to rest over the share `out`: velocity rises evenly from 0, stays, falls evenly to 0. Straight
-        pieces stray from that by `ease_error` at most.
+        of them and come to rest over the share `out`: velocity rises evenly from 0, stays, falls evenly to 0.
         """
         length = stop - start
-        error = ease_error(length)
-        # What is shorter than that is none.
-        into, out = (share if share * length > error else 0.0 for share in (into, out))
-        steady = 1.0 / (1.0 - 0.5 * (into + out))
-
-        def reached(share: float) -> float:
-            """How much of the motion has gone by when that share of the time has."""
-            if share < into:
-                return 0.5 * steady * share * share / into
-            if share > 1.0 - out:
-                return 1.0 - 0.5 * steady * (1.0 - share) ** 2 / out
-            return steady * (share - 0.5 * into)
-
-        shares = [*_steps(0.0, into, length * steady, error), *_steps(1.0 - out, 1.0, length * steady, error)]
-        places = sorted({0.0, 1.0, *shares})
+        into, out = (frames if frames > _SHORTEST_EASE_FRAMES else 0.0 for frames in (into * length, out * length))
+        steady = length / (length - 0.5 * (into + out))
         pieces = [Piece(-math.inf, 0.0, 0.0)]
-        for share, after in zip(places, places[1:], strict=False):
-            old, old_after = start + length * reached(share), start + length * reached(after)
-            pieces.append(Piece(old, old, start + length * share, length * (after - share) / (old_after - old)))
+        if into:
+            pieces.append(Bend(start, start, start, old_frames=0.5 * steady * into, new_frames=into))
+        begun, ending = start + 0.5 * steady * into, stop - 0.5 * steady * out
+        if length - into - out > _SHORTEST_EASE_FRAMES:
+            pieces.append(Piece(begun, begun, start + into, 1.0 / steady))
+        if out:
+            pieces.append(Bend(ending, stop, stop, old_frames=-0.5 * steady * out, new_frames=-out))
         return cls((*pieces, Piece(stop, stop, stop)))
 
     @cached_property
@@ -143,19 +157,3 @@ class TimeMap:
         """Each piece with the frames that it begins and stops at."""
         for piece, stop in zip(self.pieces, [*self.cuts, math.inf], strict=True):
             yield piece, piece.start, stop
-
-
-def ease_error(frames: float) -> float:
-    """So far straight pieces may stray from the warp of a range of so many frames, in frames."""
-    return max(_EASE_ERROR_FRAMES, _EASE_ERROR_SHARE * frames)
-
-
-def _steps(start: float, stop: float, slope: float, error: float) -> list[float]:
-    """Places at which to break a part of a warp that bends evenly from standing to a slope (frames for all of the
-    time): a straight piece over a share h strays by slope h^2 / 8 / (stop - start).
-    """
-    width = stop - start
-    if width <= 0.0:
-        return []
-    count = max(1, math.ceil(math.sqrt(slope * width / (8.0 * error))))
-    return [start + width * n / count for n in range(count + 1)]
