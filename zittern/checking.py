@@ -24,14 +24,19 @@ __all__ = ["checked", "line_of", "pieces_for"]
 
 
 def pieces_for(data_dir: Path, shot: Shot) -> SetPieces | None:
-    """What stands in a shot's set; nothing where there is none, or it is not here, or cannot be read."""
+    """What stands in a shot's set; nothing where there is none, and the fault where it cannot be read."""
     if shot.set_id is None:
         return None
     try:
         path = set_file(data_dir, shot.set_id)
         return _pieces(path, path.stat().st_mtime_ns)
-    except (NotFound, FormatError, OSError, np.linalg.LinAlgError):
+    except NotFound:
+        # A shot that came alone has its set elsewhere.
         return None
+    except FormatError as error:
+        return SetPieces(fault=error.message)
+    except (OSError, np.linalg.LinAlgError) as error:
+        return SetPieces(fault=f"{shot.set_id}: {error}")
 
 
 @lru_cache(maxsize=4)

@@ -1,7 +1,12 @@
 import unittest
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from tests.api.making import WithServer
+from zittern.checking import pieces_for
+from zittern.core.checks.table import check, named
 from zittern.core.numbers.param import keyed
+from zittern.demo.shots import SHOTS
 from zittern.formats.set_meshes import pieces_of
 from zittern.store.sets import SHIPPED
 
@@ -48,6 +53,16 @@ class Checks(WithServer):
         )
         through = [each for each in self.found()["findings"] if each["check"] == "through"]
         self.assertTrue(any("signal mast" in each["says"] and each["at"] == "shot.set_id" for each in through), through)
+
+    def test_a_set_that_cannot_be_read_is_a_finding(self) -> None:
+        shot = SHOTS["jetty-walk"]().replace(set_id="torn")
+        with TemporaryDirectory() as folder:
+            (Path(folder) / "sets").mkdir()
+            self.assertIsNone(pieces_for(Path(folder), shot), "a set that is elsewhere is none")
+            (Path(folder) / "sets" / "torn.glb").write_bytes(b"glTF torn")
+            (found,) = check(shot, named(["coverage"]), pieces=pieces_for(Path(folder), shot)).findings
+        self.assertEqual((found.at, found.weight), ("shot.set_id", True))
+        self.assertRegex(found.says, "the set cannot be checked: .")
 
     def test_where_a_picture_looks_past_the_edge_of_the_set(self) -> None:
         where = "/api/shots/jetty-walk-swaying/past-set"

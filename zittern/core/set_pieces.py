@@ -67,10 +67,11 @@ class Piece:
 
 @dataclass(frozen=True)
 class SetPieces:
-    """A set as it is looked at. left_out: triangles that are too many to be looked at."""
+    """A set as it is looked at. left_out: triangles that are too many to be looked at. fault: why it cannot be read."""
 
     pieces: tuple[Piece, ...] = ()
     left_out: int = 0
+    fault: str = ""
 
 
 def first_met(piece: Piece, start_m: Array, stop_m: Array, seconds: Array, until: Array | None = None) -> Array:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from tests.core.making import edited, layer, shot_with
 from zittern.core.numbers.curves import Curve, Key
-from zittern.core.numbers.param import by_formula, fixed, keyed, on_curve
+from zittern.core.numbers.param import Number, by_formula, fixed, keyed, on_curve
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
@@ -53,6 +53,9 @@ def moving(**tracks: object) -> Shot:
     return sound(mounts=(camera,))
 
 
+IN_PHASE = Wave(rate_hz=fixed(1.1), phase_deg=Phases(pedestal=fixed(0.0), shift_y=fixed(0.0)))
+
+
 def waving(tilt_deg: float) -> Layer:
     """A wave that is so far on in its tilt."""
     return layer("wave", Wave(rate_hz=fixed(1.1), phase_deg=Phases(tilt=fixed(tilt_deg))), 4, {"pan": 0.4, "tilt": 0.3})
@@ -66,14 +69,21 @@ def asleep() -> Shot:
     return sound(subject=runner, mounts=(head,), focal_mm=fixed(24.0))
 
 
-def own(name: str, **fields: object) -> Layer:
+def own(name: str, rate_hz: float = 0.5, **fields: object) -> Layer:
     """A layer with motion of its own."""
-    return layer(name, Noise(rate_hz=fixed(0.5)), 21, {"pan": 2.0, "tilt": 1.7}, **fields)
+    return layer(name, Noise(rate_hz=fixed(rate_hz)), 21, {"pan": 2.0, "tilt": 1.7}, **fields)
+
+
+def formula(name: str, **tracks: Number) -> Layer:
+    return layer(name, Formulas(tracks=Tracks(**{"pan": fixed(0.0), **tracks})), 4)
 
 
 def beside(clip: Clip) -> Shot:
     """The sound shot with a clip on a lane of its own."""
-    shot = sound()
+    return with_clip(sound(), clip)
+
+
+def with_clip(shot: Shot, clip: Clip) -> Shot:
     return shot.replace(lanes=(*shot.lanes, Lane(id="other", name="Other", clips=(clip,))))
 
 
@@ -169,7 +179,22 @@ BROKEN: Mapping[str, Broken] = {
         "twins",
         sound(waving(0.0)),
     ),
-    "one formula for pan and tilt": Broken("twins", sound(layer("text", ALIKE, 4)), mended=False),
+    "one formula for pan and tilt": Broken("twins", sound(layer("text", ALIKE, 4))),
+    "a truck along the diagonal": Broken(
+        "twins",
+        sound(layer("wave", IN_PHASE, 4, {"truck": 3.0, "pedestal": 2.0})),
+    ),
+    "a shift along the diagonal": Broken(
+        "twins",
+        sound(layer("wave", IN_PHASE, 4, {"shift_x": 0.6, "shift_y": 0.6})),
+    ),
+    "a layer twice": Broken("twins", sound(own("one", rate_hz=1.9), own("two", rate_hz=1.9))),
+    "a layer twice, in another clip": Broken(
+        "twins", with_clip(sound(own("one", rate_hz=1.9)), clip("again", own("two", rate_hz=1.9)))
+    ),
+    "pan of one layer and tilt of another": Broken(
+        "twins", sound(formula("one", pan=SAME), formula("two", tilt=SAME)), mended=False
+    ),
     "the other diagonal": Broken(
         "twins",
         sound(waving(180.0)),
@@ -206,9 +231,30 @@ BROKEN: Mapping[str, Broken] = {
             )
         ),
     ),
+    "a buzz in the octaves": Broken(
+        "rate", sound(layer("fine", Noise(rate_hz=fixed(8.0), octaves=4, persistence=fixed(0.9)), 8, {"pan": 0.3}))
+    ),
+    "a formula that frames cannot show": Broken(
+        "rate", sound(formula("fast", pan=by_formula("0.2 * sin(tau * 17 * t)", fixed(0.0)))), mended=False
+    ),
+    "a ring that frames cannot show": Broken("rate", sound(layer("hit", Hit(ring_hz=fixed(21.0)), 8, {"pan": 0.8}))),
     "a beat that is too fast by the clip": Broken(
         "rate",
         beside(clip("fast", layer("beat", Wave(rate_hz=fixed(3.0)), 8, {"roll": 0.6}), speed=fixed(6.0))),
+        mended=False,
+    ),
+    "a whip pan": Broken(
+        "blur",
+        moving(pan_deg=keyed((1, 0.0), (117, 0.0), (124, 90.0), (240, 90.0))).replace(subject=None),
+        weight=False,
+        mended=False,
+    ),
+    "a lens at its stop": Broken(
+        "limits",
+        sound(
+            layer("zoom", Noise(rate_hz=fixed(1.0)), 9, {"zoom": 90.0}), base=False, focal_mm=fixed(1.2), subject=None
+        ),
+        weight=False,
         mended=False,
     ),
     "a corner in the truck": Broken("kink", moving(x_m=keyed((1, 0.0), (120, 2.0), (240, 0.0), interp="linear"))),

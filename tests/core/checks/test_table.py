@@ -3,15 +3,18 @@ import unittest
 
 import numpy as np
 
-from tests.core.checks.broken import BROKEN, beside, clip, own, sound, strolled_through
-from tests.core.making import edited
+from tests.core.checks.broken import BROKEN, beside, clip, moving, own, sound, strolled_through
+from tests.core.making import edited, layer
 from tools import fuzz_cache
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import CHECKS, check, named
 from zittern.core.edits.table import apply
 from zittern.core.errors import BadInput
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.numbers.curves import Curve, Key
+from zittern.core.numbers.param import fixed, on_curve
 from zittern.core.shot.shot import Subject
+from zittern.core.sources.noise import Noise
 from zittern.demo.shots import SHOTS
 
 
@@ -104,6 +107,45 @@ class Catalogue(unittest.TestCase):
 
     def test_every_check_is_in_the_catalogue(self) -> None:
         self.assertEqual({each.name for each in CHECKS}, {broken.check for broken in BROKEN.values()})
+
+
+class Paths(unittest.TestCase):
+    def test_a_fix_takes_all_corners_away_or_is_not_offered(self) -> None:
+        handles = {"interp": "free", "handle_in": (-9.0, -30.0), "handle_out": (9.0, -30.0)}
+        for frames, last in (((1, 120, 240), {}), ((1, 120, 123, 126, 240), {}), ((1, 60, 120, 240), handles)):
+            values = [0.0 if n % 2 == 0 else 12.0 for n in range(len(frames))]
+            keys = [Key(frame=frame, value=value, interp="linear") for frame, value in zip(frames, values, strict=True)]
+            keys[-2] = keys[-2].replace(**last)
+            (mount,) = moving(pan_deg=on_curve(Curve(keys=tuple(keys)))).mounts
+            shot = sound(mounts=(mount,), subject=None)
+            (found,) = check(shot, named(["kink"])).findings
+            after = found.fix and check(apply(shot, found.fix.command), named(["kink"])).findings
+            self.assertIn(after, ((), None), found.says)
+            self.assertTrue(found.fix is not None or last)
+
+    def test_blur_names_both_streaks_and_a_whip_pan_is_no_shake(self) -> None:
+        for name, fix in (("a whip pan", False), ("blurred", True)):
+            (found,) = [each for each in check(BROKEN[name].shot).findings if each.check == "blur"]
+            self.assertRegex(found.says, r"shake \d+ px, whole motion \d+ px")
+            self.assertEqual(found.fix is not None, fix)
+
+
+class Twins(unittest.TestCase):
+    def test_a_lever_alone_makes_no_twins(self) -> None:
+        for seed in range(12):
+            held = layer("held", Noise(rate_hz=fixed(2.0)), seed, {"pan": 0.6, "tilt": 0.5})
+            shot = sound(held.replace(lever_m=(0.5, 0.5)), base=False)
+            self.assertEqual(check(shot, named(["twins"])).findings, ())
+
+    def test_layers_with_seeds_of_their_own_are_no_twins(self) -> None:
+        rng = random.Random(5)
+        for _ in range(20):
+            swings = {"pan": 0.5, "tilt": 0.4, "truck": 1.0, "pedestal": 1.0}
+            rates = [rng.choice([0.8, 1.5, 3.0]) for _ in range(5)]
+            layers = [
+                layer(f"l{n}", Noise(rate_hz=fixed(hz)), rng.randrange(10**6), swings) for n, hz in enumerate(rates)
+            ]
+            self.assertEqual([each.says for each in check(sound(*layers, base=False), named(["twins"])).findings], [])
 
 
 class Through(unittest.TestCase):

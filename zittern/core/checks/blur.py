@@ -1,4 +1,4 @@
-"""Streaks of the shake beyond a limit, at the shutter angle."""
+"""Streaks beyond a limit, at the shutter angle: of the shake, and of the whole motion."""
 
 from __future__ import annotations
 
@@ -19,25 +19,33 @@ _AMPLE = 0.97
 
 
 def blur(study: Study) -> Iterator[Finding]:
-    """Frames whose streak is longer than the limit, when there are several."""
+    """Several frames in which the streak of the shake is longer than the limit; else of the whole motion, as a hint."""
     limit = _MOST_SHARE * study.shot.picture.width_px
-    streaks = np.nan_to_num(study.blur_px)
-    long = streaks > limit
-    if long.sum() < _LEAST_FRAMES:
+    shake, whole = np.nan_to_num(study.blur_px), study.whole_blur_px
+    both = f"shake {np.max(shake):.0f} px, whole motion {np.max(whole):.0f} px"
+    if (shake > limit).sum() >= _LEAST_FRAMES:
+        long, most, weight, fix = shake > limit, float(np.max(shake)), True, _calmer(study, limit)
+        says = f"the shake blurs the picture in {int(long.sum())} frames"
+    elif (whole > limit).sum() >= _LEAST_FRAMES:
+        long, most, weight, fix = whole > limit, float(np.max(whole)), False, None
+        says = f"the camera itself moves so fast that the picture blurs in {int(long.sum())} frames"
+    else:
         return
-    most = float(np.max(streaks))
-    layers = tuple(layer.id for _, layer in study.layers if layer.id in study.counted and not layer.source.absolute)
-    factor = float(np.floor(_AMPLE * limit / most * 1000.0) / 1000.0)
-    fix = Fix(says=f"all swings × {factor:.2f}", command=ScaleSwings(layers=layers, factor=factor)) if layers else None
     yield Finding(
         check="blur",
-        weight=True,
+        weight=weight,
         at=None,
         frames=stretch(study.frames, long),
         amount=most,
         unit="px",
         px=most,
-        says=f"the shake blurs the picture by up to {most:.0f} px (180° shutter), more than {limit:.0f} px in "
-        f"{int(long.sum())} frames",
+        says=f"{says}: longest streaks at a 180° shutter: {both}; the limit is {limit:.0f} px",
         fix=fix,
     )
+
+
+def _calmer(study: Study, limit: float) -> Fix | None:
+    layers = tuple(layer.id for _, layer in study.layers if layer.id in study.counted and not layer.source.absolute)
+    most = float(np.max(np.nan_to_num(study.blur_px)))
+    factor = float(np.floor(_AMPLE * limit / most * 1000.0) / 1000.0)
+    return Fix(says=f"all swings × {factor:.2f}", command=ScaleSwings(layers=layers, factor=factor)) if layers else None

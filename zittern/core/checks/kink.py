@@ -11,7 +11,9 @@ import numpy as np
 
 from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study
+from zittern.core.edits.address import number_at
 from zittern.core.edits.keys import KeyRef, SetInterp
+from zittern.core.edits.table import apply
 from zittern.core.numbers.curves import Curve
 from zittern.core.shot.mounts import MOVE_FIELDS
 from zittern.core.units import Array
@@ -38,9 +40,9 @@ def kink(study: Study) -> Iterator[Finding]:
             if curve is None or len(curve.keys) < 2 or np.median(np.diff(curve.arrays.frames)) < _BAKED_FRAMES:
                 continue
             track = _Track(study, curve, f"mount:{mount.id}.{field}", field)
-            found = track.corner() or track.stop() or track.overshoot()
+            found = track.found()
             if found is not None:
-                yield found
+                yield found if track.mends(found) else found.replace(fix=None)
 
 
 @dataclass(frozen=True)
@@ -51,6 +53,16 @@ class _Track:
     curve: Curve
     at: str
     field: str
+
+    def found(self) -> Finding | None:
+        """The worst of it."""
+        return self.corner() or self.stop() or self.overshoot()
+
+    def mends(self, found: Finding) -> bool:
+        """Whether the fix leaves nothing to find here."""
+        assert found.fix is not None, "each finding of a track has one"
+        curve = number_at(apply(self.study.shot, found.fix.command), self.at).curve
+        return curve is not None and _Track(self.study, curve, self.at, self.field).found() is None
 
     @property
     def inner(self) -> Array:
@@ -68,8 +80,10 @@ class _Track:
             return None
         frame = float(self.inner[worst])
         says = f"the path has a corner at frame {frame:g}: its pace changes by {corners[worst]:.0f} px a frame"
-        row = int(np.searchsorted(self.curve.arrays.frames, frame))
-        return self.finding(True, (frame, frame), float(corners[worst]), "px a frame", says, (row - 1, row))
+        # All of them go at once: one that is made smooth alone leaves its neighbours harder.
+        hard = np.searchsorted(self.curve.arrays.frames, self.inner[corners > _LEAST_PX]).tolist()
+        rows = tuple(sorted({row for each in hard for row in (each - 1, each)}))
+        return self.finding(True, (frame, frame), float(corners[worst]), "px a frame", says, rows)
 
     def stop(self) -> Finding | None:
         """The first key with flat handles at which it stops, though it goes on the same way."""

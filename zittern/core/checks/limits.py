@@ -1,4 +1,4 @@
-"""Numbers that their limits clamp."""
+"""Numbers that their limits clamp, and a lens at its stop."""
 
 from __future__ import annotations
 
@@ -6,9 +6,11 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from zittern.core.axes import axis_index
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.table import place_of
+from zittern.core.lens import LEAST_FOCAL_MM
 from zittern.core.numbers.param import Number, formula_of
 from zittern.core.units import Array
 
@@ -40,6 +42,26 @@ def limits(study: Study) -> Iterator[Finding]:
             unit="",
             says=f"{called} lies up to {amount:.4g} outside of {least:g} to {most:g} and is clamped",
         )
+    yield from _lens_at_its_stop(study)
+
+
+def _lens_at_its_stop(study: Study) -> Iterator[Finding]:
+    """Frames in which zoom would make the focal length shorter than a lens can be."""
+    zoom = study.motion.total[:, axis_index("zoom")]
+    wanted = study.shot.lens_mm(study.scope) * (1.0 + zoom / 100.0)
+    at_stop = wanted < LEAST_FOCAL_MM
+    if not np.any(at_stop):
+        return
+    yield Finding(
+        check="limits",
+        weight=False,
+        at="shot.focal_mm",
+        frames=stretch(study.frames, at_stop),
+        amount=float(LEAST_FOCAL_MM - np.min(wanted)),
+        unit="mm",
+        says=f"the lens is at its stop of {LEAST_FOCAL_MM:g} mm in {int(at_stop.sum())} frames: zoom goes down to "
+        f"{np.min(zoom):.0f} %",
+    )
 
 
 def _free(study: Study, number: Number) -> Array | None:

@@ -30,7 +30,19 @@ _SWING_STEP = 0.01
 
 
 def set_edge(study: Study) -> Iterator[Finding]:
-    """At most one finding: where most of the picture is bare. A set that has no ground under the lens has no edge."""
+    """At most one finding: where most of the picture is bare, or that the set cannot be read. A set that has no ground
+    under the lens has no edge.
+    """
+    if study.set_pieces.fault:
+        yield Finding(
+            check="coverage",
+            weight=True,
+            at="shot.set_id",
+            frames=(float(study.shot.first_frame), float(study.shot.last_frame)),
+            amount=1.0,
+            unit="",
+            says=f"the set cannot be checked: {study.set_pieces.fault}",
+        )
     if not study.set_pieces.pieces or study.set_pieces.left_out:
         return
     if not _looked(study, _FEW)[1].any() or not _grounded(study):

@@ -13,7 +13,7 @@ from zittern.core.edits.layers import AddHandheld
 __all__ = ["smooth"]
 
 # Motion of fewer px than this (twice the root of the mean square) faster than that is none; shorter shots say nothing.
-_LEAST_PX, _SLOW_HZ, _LEAST_S = 0.5, 0.5, 2.0
+_LEAST_PX, _SLOW_HZ, _LEAST_S = 0.25, 0.5, 2.0
 
 
 def smooth(study: Study) -> Iterator[Finding]:
@@ -32,7 +32,7 @@ def smooth(study: Study) -> Iterator[Finding]:
     spectrum = np.fft.rfft((seen - seen[0] - (seen[-1] - seen[0]) * line) * window, axis=0)
     spectrum[np.fft.rfftfreq(len(seen), 1.0 / fps) < _SLOW_HZ] = 0.0
     fast = np.fft.irfft(spectrum, n=len(seen), axis=0)
-    size = float(2.0 * np.sqrt(np.mean(np.sum(fast * fast, axis=1)) / np.mean(window * window)))
+    size = float(np.sqrt(np.mean(np.sum(fast * fast, axis=1)) / np.mean(window * window)))
     if size >= _LEAST_PX:
         return
     yield Finding(
@@ -43,6 +43,6 @@ def smooth(study: Study) -> Iterator[Finding]:
         amount=size,
         unit="px",
         px=size,
-        says=f"nothing moves faster than {_SLOW_HZ:g} Hz ({size:.2f} px): a machine seems to carry the camera",
+        says=f"nothing moves faster than {_SLOW_HZ:g} Hz (typical {size:.2f} px): a machine seems to carry the camera",
         fix=Fix(says="a gentle handheld feel", command=AddHandheld()),
     )

@@ -16,8 +16,9 @@ from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
-from zittern.core.picture import NEAREST_M, distances_m, picture_offsets_px
-from zittern.core.readings.flow import flowing
+from zittern.core.picture import NEAREST_M, distances_m, on_screen_px, picture_offsets_px, shift_px
+from zittern.core.readings.flow import SHUTTER_SHARE, flowing
+from zittern.core.rig import rotations
 from zittern.core.set_pieces import SetPieces
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
@@ -159,13 +160,31 @@ class Study:
 
     @cached_property
     def blur_px(self) -> Array:
-        """Streak at the shutter angle.
+        """Streak of the shake at the shutter angle.
 
         Returns
         -------
         (F,).
         """
         return flowing(self.shot, self.motion)[:, 0]
+
+    @cached_property
+    def whole_blur_px(self) -> Array:
+        """Streak of the whole motion at the shutter angle, up to the width of the picture: of what the middle of the
+        picture shows at the distance of the subject.
+
+        Returns
+        -------
+        (F,).
+        """
+        pose, width = self.motion.pose, float(self.shot.picture.width_px)
+        ahead = pose.position_m - rotations.matrices(pose.angles_deg)[:, :, 2] * self.distance_m[:, None]
+        after = np.minimum(np.arange(len(self.frames)) + 1, len(self.frames) - 1)
+        at_px, seen = on_screen_px(self.shot, pose.rows_at(after), ahead)
+        middle_px = shift_px(self.shot, pose)
+        streak = np.where(seen, np.hypot(*(at_px - middle_px).T), width) * SHUTTER_SHARE
+        streak[:-1][~self.neighbours] = 0.0
+        return np.minimum(streak, width)
 
     def numbers(self) -> Iterator[tuple[str, Number]]:
         """Every number of the shot with its address, those of clips, layers, mounts, dials and the lens."""
