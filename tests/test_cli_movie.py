@@ -1,15 +1,21 @@
 """`zittern movie`: a private server, an installed Chromium, a file."""
 
+import hashlib
+import io
 import os
 import subprocess
 import sys
 import tempfile
 import unittest
+import zipfile
 from pathlib import Path
 from unittest import mock
 
 import av
+import numpy as np
+from PIL import Image
 
+from tests.core.making import edited, shot_with
 from tests.demo.template import demo_data
 from tests.web.harness import CHROMIUM
 from zittern.core.shot.seen import kept
@@ -52,6 +58,26 @@ class Movie(unittest.TestCase):
         (self.folder / "own.shot.json").write_text(write_shot(kept(library.state("jetty-walk").document)))
         done = self.movie("own.shot.json", "-o", "b.zip", "--range", "1-2", *SMALL)
         self.assertEqual((done.returncode, done.stdout), (0, "b.zip: 2 frames, 64×36 px\n"), done.stderr)
+
+    def test_a_shot_from_a_file_shows_the_pictures_of_the_data_folder(self) -> None:
+        red = io.BytesIO()
+        Image.new("RGB", (64, 36), (220, 20, 30)).save(red, "WEBP", lossless=True)
+        digest = hashlib.sha256(red.getvalue()).hexdigest()
+        for name in (f"{digest}.webp", f"{digest}.small.webp"):
+            (self.folder / "data" / "pictures").mkdir(exist_ok=True)
+            (self.folder / "data" / "pictures" / name).write_bytes(red.getvalue())
+        picture = {"name": "Red", "picture": digest, "width_px": 64, "height_px": 36}
+        hang = {"type": "hang_plates", "plates": [picture], "distance_m": 2.0, "overscan_percent": 100.0}
+        (self.folder / "red.shot.json").write_text(write_shot(edited(shot_with(set_id=None), hang)))
+        for data, drawn in (("data", True), ("other", False)):
+            (self.folder / data).mkdir(exist_ok=True)
+            done = self.movie("red.shot.json", "-o", f"{data}.zip", "--range", "1-1", "--data", data, *SMALL)
+            self.assertEqual(done.returncode, 0, done.stderr)
+            self.assertEqual("the picture of “Red” is not in" in done.stderr, not drawn)
+            with zipfile.ZipFile(self.folder / f"{data}.zip") as frames:
+                image = np.asarray(Image.open(io.BytesIO(frames.read(frames.namelist()[0]))).convert("RGB"))
+            middle = image[18, 32].astype(int)
+            self.assertEqual(middle[0] > 150 and middle[1] < 80, drawn, middle)
 
     def test_what_is_wrong_is_said_in_a_line(self) -> None:
         for arguments, says in (

@@ -152,6 +152,30 @@ class FromNothing(WithPage):
         tilt = page.get_by_role("spinbutton", name="Move tilt", exact=True)
         self.assertRegex(tilt.inner_text(), r"^0\.00\s")
 
+    def test_a_flight_while_it_plays_is_recorded(self) -> None:
+        page = self.open("jetty-walk")
+        shot = self.library().state("jetty-walk").document
+        self.go_to(shot.first_frame)
+        page.keyboard.press("v")
+        page.get_by_label("key every change").check()
+        box = page.get_by_test_id("viewfinder").bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.keyboard.press("Space")
+        page.mouse.down()
+        for step in range(1, 5):
+            shown = page.get_by_test_id("frame").text_content()
+            page.mouse.move(x + 25 * step, y)
+            expect(page.get_by_test_id("frame")).not_to_have_text(shown or "")
+        page.mouse.up()
+        page.keyboard.press("Space")
+        settled(page)
+        expect(page.get_by_label("Undo: Record flight from frame")).to_be_visible()
+        before, after = shot.mounts[-1], self.library().state("jetty-walk").document.mounts[-1]
+        self.assertGreater(len(after.pan_deg.breaks), len(before.pan_deg.breaks))
+        self.assertEqual(after.x_m, before.x_m, "a turn leaves the place alone")
+
     def test_locks_box_selection_filling_and_a_close_look(self) -> None:
         page = self.open("jetty-walk")
         lane = page.get_by_role("button", name="Select the move").bounding_box()

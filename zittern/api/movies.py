@@ -19,6 +19,7 @@ from typing import Literal
 from zittern.core.errors import BadInput, Conflict, FormatError, NotFound, StoreBusy, StoreFull, ZitternError
 from zittern.core.motion.cache import Cache
 from zittern.core.movie.layout import Layout, layout_of
+from zittern.core.movie.lean import with_strips
 from zittern.core.movie.moments import range_of
 from zittern.core.movie.settings import MoviePane, MovieSettings
 from zittern.core.shot.seen import seen, variant_of
@@ -187,6 +188,7 @@ class Movies:
         except ValueError as error:
             raise BadInput(str(error), "first_frame") from error
         layout = layout_of(settings)
+        settings = with_strips(settings, (part.shot for part in parts), first, last, Cache())
         count = last - first + 1
         if count > _MOST_FRAMES:
             raise BadInput(

@@ -9,18 +9,26 @@ import tempfile
 import threading
 import time
 from collections.abc import Iterator
-from contextlib import ExitStack, contextmanager
+from contextlib import ExitStack, contextmanager, suppress
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from zittern.cli.documents import check_writable, document_of, existing_data, tell, write_whole
+from zittern.cli.documents import (
+    check_writable,
+    document_of,
+    existing_data,
+    folder_of_sets,
+    tell,
+    write_whole,
+)
 from zittern.cli.options import Data, app
 
 if TYPE_CHECKING:
     from zittern.api.context import Context
     from zittern.core.movie.settings import MovieSettings
+    from zittern.core.shot.shot import Shot
 
 __all__ = ["movie"]
 
@@ -103,10 +111,35 @@ def _where(shot: str, data: Path | None, stack: ExitStack) -> tuple[Path, str]:
     folder = Path(stack.enter_context(tempfile.TemporaryDirectory(prefix="zittern-")))
     library = Library(folder)
     try:
+        _copy_media(document, folder_of_sets(data), folder)
         project = library.add_project("Movie")
         return folder, library.add_shot(project.slug, document).slug
     finally:
         library.close()
+
+
+def _copy_media(document: Shot, source: Path, folder: Path) -> None:
+    """Copy the pictures and the set that a shot from a file shows, as far as the data folder has them."""
+    from zittern.core.errors import NotFound
+    from zittern.store.pictures import SHIPPED, picture_file
+    from zittern.store.sets import set_file
+
+    (folder / "pictures").mkdir(exist_ok=True)
+    for plate in document.plates:
+        try:
+            found = picture_file(source, plate.picture)
+        except NotFound:
+            tell([f"the picture of “{plate.name}” is not in {source} and is not drawn; --data names another folder"])
+            continue
+        if found.parent != SHIPPED:
+            for path in found.parent.glob(f"{plate.picture}.*"):
+                shutil.copy(path, folder / "pictures" / path.name)
+    if document.set_id is not None:
+        with suppress(NotFound):
+            path = set_file(source, document.set_id)
+            if path.parent == source / "sets":
+                (folder / "sets").mkdir(exist_ok=True)
+                shutil.copy(path, folder / "sets" / path.name)
 
 
 def _start(context: Context, slug: str, asked: MovieSettings) -> Any:

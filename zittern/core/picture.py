@@ -16,6 +16,7 @@ from zittern.core.vectors import lengths
 __all__ = [
     "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "on_screen_px", "picture_offsets_px",
     "places_px", "px_per_unit", "shift_px", "subject_distance_m", "tangents",
+    "view_shift_px",
 ]  # fmt: skip
 
 # What the subject's distance is taken to be when none is marked.
@@ -108,6 +109,23 @@ def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArr
     seen = np.einsum("fji,fj->fi", rotations.matrices(pose.angles_deg), point_m - pose.position_m)
     ahead = -seen[:, 2] > _LEAST_DEPTH_M
     return places_px(shot, pose, np.where(ahead[:, None], seen, (0.0, 0.0, -1.0))), ahead
+
+
+def view_shift_px(shot: Shot, before: Pose, after: Pose, distance_m: Array) -> Array:
+    """How far the picture moves from one pose to another: what is in its middle, at a distance, before. Where that is
+    behind the lens after, the width of the picture.
+
+    Parameters
+    ----------
+    distance_m: (F,).
+
+    Returns
+    -------
+    (F, 2) pixels, right and up.
+    """
+    ahead_m = before.position_m - rotations.matrices(before.angles_deg)[:, :, 2] * distance_m[:, None]
+    at_px, seen = on_screen_px(shot, after, ahead_m)
+    return np.where(seen[:, None], at_px - shift_px(shot, before), (float(shot.picture.width_px), 0.0))
 
 
 def places_px(shot: Shot, pose: Pose, seen_m: Array) -> Array:

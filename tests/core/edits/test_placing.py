@@ -6,6 +6,7 @@ from tests.core.making import command, edited, layer, over, shot_with
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import Fixed, Keyed, fixed, keyed
+from zittern.core.rig.rotations import matrices
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject
 
@@ -94,6 +95,38 @@ class Flying(unittest.TestCase):
                 out, {"type": "fly", "frame": 9, "tilt_deg": -20.0}, {"type": "fly", "frame": 9, "truck_m": -1.0}
             )
             np.testing.assert_allclose(bare(back, 9), bare(shot, 9), atol=1e-9)
+
+
+class Flight(unittest.TestCase):
+    """A flight that was recorded while the shot played."""
+
+    def flown(self, shot: Shot, *ways: tuple[float, dict[str, float]], **fields: object) -> Shot:
+        samples = [{"frame": frame, **way} for frame, way in ways]
+        return edited(shot, {"type": "record_flight", "samples": samples, **fields})
+
+    def test_it_is_on_top_of_the_move_at_every_frame_it_was_recorded(self) -> None:
+        ways = [(20.0 + n, {"truck_m": 0.03 * n, "tilt_deg": 0.2 * n}) for n in range(60)]
+        for shot in (STILL, RIG):
+            after = self.flown(shot, *ways)
+            for frame in (20.0, 45.0, 79.0):
+                fly = {"type": "fly", "frame": frame, "tilt_deg": 0.2 * (frame - 20.0)}
+                expected = bare(edited(shot, fly), frame)
+                right = matrices(evaluate(shot, np.array([frame])).bare.angles_deg)[0, :, 0]
+                expected[:3] += 0.03 * (frame - 20.0) * right
+                np.testing.assert_allclose(bare(after, frame), expected, atol=0.02)
+
+    def test_a_step_goes_where_the_camera_looks_by_then(self) -> None:
+        after = self.flown(STILL, (1.0, {}), (9.0, {"pan_deg": 90.0}), (17.0, {"pan_deg": 90.0, "dolly_m": 2.0}))
+        np.testing.assert_allclose(bare(after, 17.0), [-2.0, 1.6, 0.0, 90.0, 0.0, 0.0], atol=1e-9)
+
+    def test_keys_outside_stay_and_so_do_numbers_that_it_leaves_alone(self) -> None:
+        ways = [(100.0 + n, {"pan_deg": 0.5 * n}) for n in range(40)]
+        mount, before = self.flown(MOVING, *ways).mounts[0], MOVING.mounts[0]
+        self.assertEqual((mount.z_m, mount.y_m), (before.z_m, before.y_m))
+        frames = mount.pan_deg.breaks
+        self.assertEqual((frames[0], frames[-1]), (1.0, 240.0))
+        self.assertLess(len(frames), 12, "a steady turn needs few keys")
+        self.assertEqual(self.flown(MOVING, *ways, locked=["pan_deg"]), MOVING)
 
 
 class Aiming(unittest.TestCase):

@@ -16,9 +16,8 @@ from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
-from zittern.core.picture import NEAREST_M, distances_m, on_screen_px, picture_offsets_px, shift_px
+from zittern.core.picture import NEAREST_M, distances_m, picture_offsets_px, view_shift_px
 from zittern.core.readings.flow import SHUTTER_SHARE, flowing
-from zittern.core.rig import rotations
 from zittern.core.set_pieces import SetPieces
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
@@ -178,13 +177,10 @@ class Study:
         (F,).
         """
         pose, width = self.motion.pose, float(self.shot.picture.width_px)
-        ahead = pose.position_m - rotations.matrices(pose.angles_deg)[:, :, 2] * self.distance_m[:, None]
-        after = np.minimum(np.arange(len(self.frames)) + 1, len(self.frames) - 1)
-        at_px, seen = on_screen_px(self.shot, pose.rows_at(after), ahead)
-        middle_px = shift_px(self.shot, pose)
-        streak = np.where(seen, np.hypot(*(at_px - middle_px).T), width) * SHUTTER_SHARE
+        after = pose.rows_at(np.minimum(np.arange(len(self.frames)) + 1, len(self.frames) - 1))
+        streak = np.hypot(*view_shift_px(self.shot, pose, after, self.distance_m).T) * SHUTTER_SHARE
         streak[:-1][~self.neighbours] = 0.0
-        return np.minimum(streak, width)
+        return np.asarray(np.minimum(streak, width))
 
     def numbers(self) -> Iterator[tuple[str, Number]]:
         """Every number of the shot with its address, those of clips, layers, mounts, dials and the lens."""

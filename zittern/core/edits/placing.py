@@ -8,33 +8,43 @@ touched.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal
+from operator import attrgetter
+from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field
 
+from zittern.core.doc import Doc
+from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.driven import check_free
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.parts import find_mount
+from zittern.core.edits.recording import TOLERANCE_SHARE, keys_outside, thin_keys
 from zittern.core.edits.titles import of_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import height_mm
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.motion.rides import rides
-from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.curves import Curve, Frame
+from zittern.core.numbers.param import on_curve
+from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain, rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MoveField
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["AimCamera", "Fly", "PlaceLens", "SetMove", "SnapAngles"]
+__all__ = ["AimCamera", "FlightSample", "Fly", "PlaceLens", "RecordFlight", "SetMove", "SnapAngles"]
 
 MoveOrLens = Literal["x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm"]
 _ANGLES: tuple[MoveField, ...] = ("pan_deg", "tilt_deg", "roll_deg")
 # Closer than this to the subject there is no direction to it.
 _AT_SUBJECT_M = 1e-6
 _HALVINGS = 80
+# Numbers that a flight changes by no more than this keep their keys.
+_SAME = 1e-9
+_STEPS = attrgetter("pan_deg", "tilt_deg", "truck_m", "pedestal_m", "dolly_m")
 
 
 class _OnMount(CommandDoc):
@@ -107,6 +117,59 @@ class Fly(_OnMount):
     def label(self, shot: Shot) -> str:
         """`Fly camera at frame 24`."""
         return f"Fly camera at frame {self.frame:g}"
+
+
+class FlightSample(Doc):
+    """The way flown up to a frame, in the frame of the camera: turns in degrees, steps in meters."""
+
+    frame: Frame
+    pan_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
+    tilt_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
+    truck_m: float = Field(default=0.0, ge=-1e5, le=1e5)
+    pedestal_m: float = Field(default=0.0, ge=-1e5, le=1e5)
+    dolly_m: float = Field(default=0.0, ge=-1e5, le=1e5)
+
+
+class RecordFlight(CommandDoc):
+    """Keys from a flight while the shot played, on top of the move as it was, in place of its keys within the stretch.
+    Numbers that the flight leaves alone keep their keys.
+    """
+
+    type: Literal["record_flight"] = "record_flight"
+    mount: str | None = None
+    samples: Annotated[tuple[FlightSample, ...], Field(min_length=1, max_length=100_000)]
+    locked: tuple[MoveField, ...] = ()
+
+    def apply(self, shot: Shot) -> Shot:
+        """Of several samples at a frame the last counts. Raises EditError for numbers that follow a formula."""
+        last = dict(sorted((each.frame, each) for each in self.samples))
+        frames, flown = np.array(list(last)), np.array([_STEPS(each) for each in last.values()])
+        mount = shot.mounts[-1] if self.mount is None else find_mount(shot, self.mount)
+        scope = shot.scope(frames)
+        turned = np.concatenate([flown[:, :2], np.zeros((len(frames), 1))], axis=1)
+        angles = _lens_angles(shot, frames) + turned
+        # Each step goes where the camera looks by then.
+        steps = np.diff(flown[:, 2:], axis=0, prepend=0.0) * (1.0, 1.0, -1.0)
+        gone_m = np.cumsum(np.einsum("fij,fj->fi", rotations.matrices(angles), steps), axis=0)
+        world = transforms.from_parts(_lens(shot, frames)[:, :3, 3] + gone_m, angles)
+        local = _needed(shot, mount, scope, world)
+        before = np.concatenate([mount.position_m(scope), mount.angles_deg(scope)], axis=1)
+        after = chain.numbers_of(mount, scope, local, before[:, 3:] + turned)
+        for field, was, now in zip(MOVE_FIELDS, before.T, after.T, strict=True):
+            if field in self.locked or np.allclose(was, now, rtol=0.0, atol=_SAME):
+                continue
+            at = f"mount:{mount.id}.{field}"
+            check_free(shot, at)
+            keys = keys_outside(number_at(shot, at), frames) | thin_keys(
+                frames, now, TOLERANCE_SHARE * float(np.ptp(now))
+            )
+            shot = set_at(shot, at, on_curve(Curve(keys=tuple(key for _, key in sorted(keys.items())))))
+        return shot
+
+    def label(self, shot: Shot) -> str:
+        """`Record flight from frame 24 to 96`."""
+        frames = [each.frame for each in self.samples]
+        return f"Record flight from frame {min(frames):g} to {max(frames):g}"
 
 
 class AimCamera(_OnMount):
@@ -196,15 +259,15 @@ class SnapAngles(_OnMount):
         return f"{'Zero' if self.zero else 'Snap'} {names}{of_mount(shot, self.mount)} at frame {self.frame:g}"
 
 
-def _lens(shot: Shot, frame: float) -> Array:
-    """tf_world_lens of the bare move. (1, 4, 4)."""
-    return bare_poses(shot, shot.scope(frame))
+def _lens(shot: Shot, frames: Array | float) -> Array:
+    """tf_world_lens of the bare move at frames, (F,) or one. (F, 4, 4)."""
+    return bare_poses(shot, shot.scope(frames))
 
 
-def _lens_angles(shot: Shot, frame: float) -> Array:
-    """(1, 3) degrees, on the turn of the keyed angles."""
-    keyed = np.sum([mount.angles_deg(shot.scope(frame)) for mount in shot.mounts], axis=0)
-    return rotations.nearest_angles(_lens(shot, frame)[:, :3, :3], keyed)
+def _lens_angles(shot: Shot, frames: Array | float) -> Array:
+    """(F, 3) degrees, on the turn of the keyed angles."""
+    keyed = np.sum([mount.angles_deg(shot.scope(frames)) for mount in shot.mounts], axis=0)
+    return rotations.nearest_angles(_lens(shot, frames)[:, :3, :3], keyed)
 
 
 def _mount(shot: Shot, how: _OnMount) -> Mount:
@@ -215,14 +278,17 @@ def _mount(shot: Shot, how: _OnMount) -> Mount:
 def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
     """The shot with a mount set so that the lens has a world pose; locked numbers stay as they are."""
     mount, scope = _mount(shot, how), shot.scope(how.frame)
-    i = shot.mounts.index(mount)
-    local = chain.needed_pose(
-        shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, len(shot.mounts) - 1
-    )
+    local = _needed(shot, mount, scope, tf_world_lens)
     values: dict[MoveOrLens, float] = dict(
         zip(MOVE_FIELDS, chain.numbers_of(mount, scope, local)[0].tolist(), strict=True)
     )
     return _stored(shot, how, {field: value for field, value in values.items() if field not in locked})
+
+
+def _needed(shot: Shot, mount: Mount, scope: Scope, tf_world_lens: Array) -> Array:
+    """Local pose of a mount with which the lens has a world pose. (F, 4, 4)."""
+    i, last = shot.mounts.index(mount), len(shot.mounts) - 1
+    return chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, last)
 
 
 def _stored(shot: Shot, how: _OnMount, values: Mapping[MoveOrLens, float]) -> Shot:

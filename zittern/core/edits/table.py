@@ -153,6 +153,7 @@ Command = Annotated[
     | placing.SetMove
     | placing.PlaceLens
     | placing.Fly
+    | placing.RecordFlight
     | placing.AimCamera
     | placing.SnapAngles,
     Field(discriminator="type"),

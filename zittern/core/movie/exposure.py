@@ -38,7 +38,7 @@ def draws_of(settings: MovieSettings, fps: float) -> tuple[Draw, ...]:
     count = settings.subframes if settings.shutter_deg > 0.0 else 1
     open_frames = settings.shutter_deg / 360.0
     subframes = ((np.arange(count) + 0.5) / count - 0.5) * open_frames
-    strips = settings.strips if settings.readout_ms > 0.0 else 1
+    strips = settings.strips or 1 if settings.readout_ms > 0.0 else 1
     read_frames = settings.readout_ms / 1000.0 * fps
     return tuple(
         Draw(

@@ -13,7 +13,7 @@ __all__ = ["MOST_PANES", "MOST_SIDE_PX", "MOST_STRIPS", "MOST_SUBFRAMES", "Movie
 MovieFormat = Literal["mp4", "webm", "png"]
 MOST_SIDE_PX = 4096
 MOST_SUBFRAMES = 64
-MOST_STRIPS = 64
+MOST_STRIPS = 128
 MOST_PANES = 4
 _Side = Annotated[int, Field(ge=2, le=MOST_SIDE_PX)]
 _Frame = Annotated[int, Field(ge=-1_000_000, le=20_000_000)]
@@ -30,9 +30,10 @@ class MoviePane(Doc):
 class MovieSettings(Doc):
     """width_px, height_px: of each picture. first_frame, last_frame: the shot's own when left out. shutter_deg: how
     long the shutter is open, 360 for a whole frame; subframes: moments in that time that are drawn and summed.
-    readout_ms: how long the sensor takes from its first row to its last, drawn in so many strips. guides: thirds and
-    safe area over the picture; strip: shot, frame, time, lens and the sum's waveform below it. layout: several
-    pictures beside each other, or the second of two right of a line, at a share of the width.
+    readout_ms: how long the sensor takes from its first row to its last, drawn in strips, as many as the motion needs
+    where their number is left out. guides: thirds and safe area over the picture; strip: shot, frame, time, lens and
+    the sum's waveform below it. layout: several pictures beside each other, or the second of two right of a line, at a
+    share of the width.
     """
 
     format: MovieFormat = "mp4"
@@ -44,7 +45,7 @@ class MovieSettings(Doc):
     shutter_deg: float = Field(default=180.0, ge=0.0, le=360.0)
     subframes: int = Field(default=1, ge=1, le=MOST_SUBFRAMES)
     readout_ms: float = Field(default=0.0, ge=0.0, le=100.0)
-    strips: int = Field(default=16, ge=1, le=MOST_STRIPS)
+    strips: int | None = Field(default=None, ge=1, le=MOST_STRIPS)
     guides: bool = False
     strip: bool = False
     panes: Annotated[tuple[MoviePane, ...], Field(min_length=1, max_length=MOST_PANES)] = (MoviePane(),)

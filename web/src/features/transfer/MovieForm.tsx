@@ -107,7 +107,7 @@ function ShutterFields({ asked, put }: PartProps) {
       />
       <span
         className="flex min-w-0 flex-col gap-0.5"
-        title="How long the sensor takes from its first row to its last, drawn in 16 strips; 0: all rows at once"
+        title="How long the sensor takes from its first row to its last, drawn in as many strips as the motion needs; 0: all rows at once"
       >
         <span className="cond text-xs">Rolling shutter</span>
         <NumberField

@@ -12,7 +12,6 @@ const FRESH: MovieAsked = {
   shutter_deg: 180,
   subframes: 8,
   readout_ms: 0,
-  strips: 16,
   guides: false,
   strip: false,
   panes: [],

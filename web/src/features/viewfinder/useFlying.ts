@@ -1,5 +1,7 @@
 import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
 import type { Command } from "../../api/types";
+import { useRecording } from "../../shared/number";
 import { useDraggingOn } from "../../shared/useDragging";
 import { commit } from "../../stores/editing";
 import { mountId } from "../../stores/rig";
@@ -22,26 +24,36 @@ function flight(steps: Steps): Command {
   return { type: "fly", frame: transport.getState().frame, roll_deg: 0, ...steps, key, mount, locked };
 }
 
-/** Dragging in an element flies the camera: it looks around, with Shift it shifts; the wheel goes forward and back. */
+/** Dragging in an element flies the camera: it looks around, with Shift it shifts; the wheel goes forward and back. While the
+ * shot plays and every change is keyed, the flight is recorded; else the shot is paused. */
 export function useFlying(element: HTMLElement | null, active: boolean): void {
   const steps = useRef(STILL);
   const last = useRef({ x: 0, y: 0 });
+  const keys = useStore(view, (each) => each.keyEveryChange);
+  const { hold, release } = useRecording<Steps>(keys, (samples) => ({
+    type: "record_flight",
+    mount: mountId(),
+    locked: view.getState().locks,
+    samples: samples.map(({ frame, value }) => ({ frame, ...value })),
+  }));
   const land = () => {
     const done = steps.current;
     steps.current = STILL;
-    if (Object.values(done).some((value) => value !== 0)) void commit(flight(done));
+    const recorded = release();
+    if (recorded) void commit(recorded);
+    else if (Object.values(done).some((value) => value !== 0)) void commit(flight(done));
   };
   const fly = (by: Partial<Steps>) => {
     const now = steps.current;
     const moved = Object.entries(by).map(([way, step]) => [way, now[way as keyof Steps] + step]);
     steps.current = { ...now, ...Object.fromEntries(moved) };
-    preview(flight(steps.current));
+    preview(hold(steps.current) ?? flight(steps.current));
   };
   useDraggingOn(
     element,
     {
       press: ({ x, y }) => {
-        pause();
+        if (!keys) pause();
         last.current = { x, y };
         return true;
       },
@@ -54,6 +66,7 @@ export function useFlying(element: HTMLElement | null, active: boolean): void {
       drop: land,
       cancel: () => {
         steps.current = STILL;
+        release();
         cancelPreview();
       },
     },
