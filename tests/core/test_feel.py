@@ -2,8 +2,9 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import edited, over
-from zittern.core.feel import lens_factor
+from tests.core.making import edited, layer, over, shot_with
+from zittern.core.edits.parts import replace_layers
+from zittern.core.feel import held_clips, lens_factor
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings.moments import read
 from zittern.core.shot.shot import Shot, new_shot
@@ -11,6 +12,19 @@ from zittern.core.shot.shot import Shot, new_shot
 
 def felt(**fields: object) -> Shot:
     return edited(new_shot("Fresh", **fields), {"type": "add_handheld"})
+
+
+class Held(unittest.TestCase):
+    def test_clips_that_shake_as_a_person_does(self) -> None:
+        shot = felt()
+        (clip,) = shot.clips()
+        self.assertEqual(held_clips(shot), (clip.id,))
+        instead = {each.id: (each.replace(lever_m=(0.0, 0.0)),) for each in clip.layers}
+        old = replace_layers(shot, instead)
+        self.assertEqual(held_clips(old), (clip.id,), "by their names, from before there were levers")
+        muted = edited(shot, {"type": "set_values", "values": [{"at": f"clip:{clip.id}.mute", "value": True}]})
+        self.assertEqual(held_clips(muted), ())
+        self.assertEqual(held_clips(shot_with(layer())), ())
 
 
 class Handheld(unittest.TestCase):

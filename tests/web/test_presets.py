@@ -105,6 +105,21 @@ class TryingOn(WithPresets):
             141.0))]])
         expect(page.get_by_role("button", name="Clip Run", exact=True)).to_be_visible()
 
+    def test_a_handheld_clip_can_be_replaced_without_selecting_it(self) -> None:
+        page = self.open("empty-dune")
+        page.keyboard.press("Control+k")
+        page.get_by_role("combobox").fill("handheld")
+        page.get_by_role("option", name=re.compile("handheld", re.IGNORECASE)).first.click()
+        settled(page)
+        ((name, _),) = self.clips("empty-dune")[0]
+        page.keyboard.press("Escape")
+        page.keyboard.press("r")
+        expect(page.get_by_text(f"“{name}” shakes already: the two add up.")).to_be_visible()
+        page.get_by_label(f"Replace “{name}”").check()
+        page.get_by_role("button", name=re.compile(r"^Preset Brisk walk (\d+ px|…)")).click()
+        settled(page)
+        self.assertEqual(self.clips("empty-dune"), [[("Brisk walk", None)]])
+
     def test_marked_ones_play_beside_each_other_and_one_is_placed(self) -> None:
         page = self.open(SHOT)
         page.keyboard.press("r")

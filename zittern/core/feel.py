@@ -10,7 +10,7 @@ from zittern.core.shot.seeds import drawn
 from zittern.core.shot.shot import DEFAULT_FOCAL_MM, DEFAULT_SENSOR_MM, Shot
 from zittern.core.sources.noise import Noise
 
-__all__ = ["HANDHELD", "HIP_M", "SHOULDER_M", "WRIST_M", "handheld", "lens_factor"]
+__all__ = ["HANDHELD", "HIP_M", "SHOULDER_M", "WRIST_M", "handheld", "held_clips", "lens_factor"]
 
 # Swings at the default lens: the sum moves the picture by about 1 % of its width.
 _SLOW = {"pan": 0.55, "tilt": 0.45, "roll": 0.3, "truck": 1.2, "pedestal": 1.0, "dolly": 0.6}
@@ -24,6 +24,18 @@ _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
 WRIST_M, SHOULDER_M, HIP_M = (0.12, 0.0), (0.25, 0.1), (0.1, 0.6)
 # What its two layers are called.
 HANDHELD = ("Slow sway", "Fine shake")
+
+
+def held_clips(shot: Shot) -> tuple[str, ...]:
+    """Return ids of the clips that shake the camera as a person does: with layers that turn about a joint, or with the
+    layers of the starting feel.
+    """
+
+    def held(layer: Layer) -> bool:
+        shakes = any(axis in ROTATIONS for axis in layer.moving_axes)
+        return shakes and not layer.mute and (any(layer.lever_m) or layer.name in HANDHELD)
+
+    return tuple(clip.id for clip in shot.clips() if not clip.mute and any(map(held, clip.layers)))
 
 
 def lens_factor(shot: Shot) -> float:

@@ -9,6 +9,7 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Number, by_formula, fixed, keyed, on_curve
 from zittern.core.shot.clips import Clip
+from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
@@ -166,6 +167,11 @@ BROKEN: Mapping[str, Broken] = {
     "a speed of 0": Broken("silent", sound(own("stopped", speed=fixed(0.0)))),
     "a clip with a speed of 0": Broken("silent", beside(clip("stopped", own("stopped"), speed=fixed(0.0)))),
     "a swing that nobody sees": Broken("silent", sound(layer("tiny", Noise(), 4, {"pan": 0.001})), mended=False),
+    "springs on the ground": Broken(
+        "silent",
+        sound(mounts=(Mount(id="camera", name="Camera", give=Give(), **MOVE),)),
+        mended=False,  # type: ignore[arg-type]
+    ),
     "no take": Broken("silent", sound(layer("take", Take(), 4, SWAY)), mended=False),
     "steps of a camera that stands": Broken(
         "silent",

@@ -146,9 +146,11 @@ class Aiming(unittest.TestCase):
             np.testing.assert_allclose(direction, [0, 0, -1], atol=1e-9)
 
     def shares(self, shot: Shot) -> np.ndarray:
-        """How far the corners of the subject's box lie from the picture's middle, as shares of half its size: (8, 2),
-        by an independent pinhole.
-        """
+        """Distances of the corners of the subject's box from the middle, as shares of half the picture. (8, 2)."""
+        return np.abs(self.places(shot))
+
+    def places(self, shot: Shot) -> np.ndarray:
+        """Corners of the subject's box, right and up, as shares of half the picture, by an independent pinhole."""
         from scipy.spatial.transform import Rotation
 
         x, y, z, pan, tilt, roll = bare(shot, 1)
@@ -159,7 +161,7 @@ class Aiming(unittest.TestCase):
             point = np.array([3.0, 1.0, -4.0]) + side * [subject.width_m, subject.height_m, subject.width_m]
             local = Rotation.from_euler("YXZ", [pan, tilt, roll], degrees=True).inv().apply(point - [x, y, z])
             mm = local[:2] / -local[2] * shot.focal_mm.value
-            seen.append(np.abs(mm) / [36.0 / 2, 20.25 / 2] if local[2] < 0 else [np.inf, np.inf])
+            seen.append(mm / [36.0 / 2, 20.25 / 2] if local[2] < 0 else [np.inf, np.inf])
         return np.array(seen)
 
     def test_it_fills_the_share_asked_for_at_any_lens_and_nothing_is_cut(self) -> None:
@@ -170,8 +172,17 @@ class Aiming(unittest.TestCase):
                     with self.subTest(focal=focal, width=width, fill=fill):
                         shot = edited(still, {"type": "aim_camera", "frame": 1, "fill": fill})
                         self.assertAlmostEqual(self.shares(shot).max(), fill, places=6)
-                close = edited(still, {"type": "aim_camera", "frame": 1, "fill": 1.8})
-                self.assertAlmostEqual(self.shares(close)[:, 1].max(), 1.8, places=6)
+
+    def test_a_close_up_keeps_the_head_at_any_lens(self) -> None:
+        for focal in (12.0, 18.0, 35.0, 85.0, 200.0):
+            for height in (0.4, 1.8, 6.0):
+                subject = self.SUBJECT.replace(height_m=height, width_m=height / 3.0)
+                still = STILL.replace(focal_mm=fixed(focal), subject=subject)
+                shot = edited(still, {"type": "aim_camera", "frame": 1, "fill": 1.8})
+                up = self.places(shot)[:, 1]
+                with self.subTest(focal=focal, height=height):
+                    self.assertTrue(0.75 < up.max() < 0.9, up.max())
+                    self.assertAlmostEqual(np.ptp(up) / 2.0, 1.8, delta=0.3)
 
     def test_a_size_that_is_left_out_is_that_of_somebody_who_stands(self) -> None:
         box = self.SUBJECT.corners_m

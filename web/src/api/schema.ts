@@ -1609,7 +1609,7 @@ export interface components {
         /**
          * AimCamera
          * @description Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
-         *     picture's height; up to 1 of its width neither, so that nothing of it is cut.
+         *     picture's height; up to 1 of its width neither, so that nothing of it is cut. Above 1 the head stays in the picture.
          */
         AimCamera: {
             /** Fill */
@@ -2238,6 +2238,8 @@ export interface components {
             changes: {
                 [key: string]: unknown;
             };
+            /** Held Clips */
+            held_clips: string[];
             /** Id */
             id: string;
             /** Label */
@@ -7584,6 +7586,8 @@ export interface components {
          */
         StateOut: {
             document: components["schemas"]["Shot"];
+            /** Held Clips */
+            held_clips: string[];
             /** Id */
             id: string;
             /** Label */

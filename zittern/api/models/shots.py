@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints
 from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.table import Command
 from zittern.core.edits.writing import FormulaName, FormulaState
+from zittern.core.feel import held_clips
 from zittern.core.numbers.param import MOST_DRAFT
 from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
@@ -26,7 +27,7 @@ _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 class _Standing(Model):
     """Where a shot stands. variant: id of the one that it is seen through; made: addresses of what the edit that led
-    here made; said: what people should hear of it.
+    here made; said: what people should hear of it. held_clips: ids of clips that shake the camera as a person does.
     """
 
     id: str
@@ -40,12 +41,14 @@ class _Standing(Model):
     redo_label: str | None
     made: tuple[str, ...]
     said: str
+    held_clips: tuple[str, ...]
 
     @classmethod
     def standing(cls, state: State, **more: object) -> Self:
         """From what the store says, with further fields."""
-        names = (name for name in _Standing.model_fields if name != "id")
-        told: dict[str, Any] = {"id": state.shot_id, **{name: getattr(state, name) for name in names}, **more}
+        names = (name for name in _Standing.model_fields if name not in ("id", "held_clips"))
+        told: dict[str, Any] = {"id": state.shot_id, "held_clips": held_clips(state.document)}
+        told |= {name: getattr(state, name) for name in names} | more
         return cast(Self, cls.model_construct(**told))
 
 

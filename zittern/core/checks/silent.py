@@ -26,10 +26,13 @@ _NOTHING = 1e-9
 _LEAST_PX = 0.1
 # What a layer is given that has no swing at all, in degrees.
 _GENTLE_DEG = 0.3
+# A pose that changes by no more than this stands still.
+_STILL = 1e-9
 
 
 def silent(study: Study) -> Iterator[Finding]:
-    """One finding for each layer that nobody can see, with the first reason that holds."""
+    """One finding for each layer that cannot be seen, with the first reason that holds, and for springs at rest."""
+    yield from _springs(study)
     whole = float(study.shot.first_frame), float(study.shot.last_frame)
     for clip, layer in study.layers:
         found = _reason(study, clip, layer)
@@ -46,6 +49,29 @@ def silent(study: Study) -> Iterator[Finding]:
                 says=f"“{layer.name}” does nothing: {why}",
                 fix=fix,
             )
+
+
+def _springs(study: Study) -> Iterator[Finding]:
+    """Springs of mounts whose parent stands still."""
+    shot = study.shot
+    for at, mount in enumerate(shot.mounts):
+        if mount.give is None or mount.give.weight.nothing or any(each.ride for each in shot.mounts[: at + 1]):
+            continue
+        parent = None if at == 0 else study.motion.rig[shot.mounts[at - 1].id]
+        if parent is not None and np.ptp(parent, axis=0).max() > _STILL:
+            continue
+        below = "the ground" if at == 0 else f"“{shot.mounts[at - 1].name}”"
+        yield Finding(
+            check="silent",
+            weight=True,
+            at=f"mount:{mount.id}",
+            frames=(float(shot.first_frame), float(shot.last_frame)),
+            amount=0.0,
+            unit="px",
+            px=0.0,
+            says=f"the springs of “{mount.name}” do nothing: {below} that carries them stands still. Add a mount, and "
+            f"give that the springs: it answers to the motion of “{mount.name}”",
+        )
 
 
 def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None] | None:

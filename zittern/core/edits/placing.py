@@ -42,6 +42,8 @@ _ANGLES: tuple[MoveField, ...] = ("pan_deg", "tilt_deg", "roll_deg")
 # Closer than this to the subject there is no direction to it.
 _AT_SUBJECT_M = 1e-6
 _HALVINGS = 80
+# Room above the head in a picture that is filled with less than all of the subject, as a share of its height.
+_HEADROOM = 0.1
 # Numbers that a flight changes by no more than this keep their keys.
 _SAME = 1e-9
 _STEPS = attrgetter("pan_deg", "tilt_deg", "truck_m", "pedestal_m", "dolly_m")
@@ -174,7 +176,7 @@ class RecordFlight(CommandDoc):
 
 class AimCamera(_OnMount):
     """Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
-    picture's height; up to 1 of its width neither, so that nothing of it is cut.
+    picture's height; up to 1 of its width neither, so that nothing of it is cut. Above 1 the head stays in the picture.
     """
 
     type: Literal["aim_camera"] = "aim_camera"
@@ -192,13 +194,23 @@ class AimCamera(_OnMount):
         distance = float(np.linalg.norm(away))
         if distance < _AT_SUBJECT_M:
             raise EditError("the camera stands in the subject; move it away first", "shot.subject")
+        pan, tilt = _angles_to(away)
         if self.fill is not None:
             size_mm = (shot.sensor_mm, height_mm(shot.sensor_mm, shot.picture.width_px, shot.picture.height_px))
             halves = np.array(size_mm) / (2.0 * shot.lens_at(at))
-            turn = rotations.matrices(np.array([[*_angles_to(away), 0.0]]))[0]
-            wanted = _distance_m(shot.subject.corners_m @ turn, halves, self.fill)
-            position = subject - away / distance * wanted
-        pan, tilt = _angles_to(away)
+            corners = shot.subject.corners_m
+            if self.fill > 1.0:
+                head_m = np.array([0.0, shot.subject.height_m * (0.5 - (0.5 - _HEADROOM) / self.fill), 0.0])
+                subject, corners = subject + head_m, corners - head_m
+                away = subject - position
+                pan, tilt = _angles_to(away)
+            turn = rotations.matrices(np.array([[pan, tilt, 0.0]]))[0]
+            wanted = _distance_m(corners @ turn, halves, self.fill)
+            position = subject - away / float(np.linalg.norm(away)) * wanted
+            if self.fill > 1.0:
+                seen = corners @ turn
+                top = float(np.max(seen[:, 1] / (wanted - seen[:, 2])))
+                tilt += float(np.degrees(np.arctan(top) - np.arctan((1.0 - 2.0 * _HEADROOM) * halves[1])))
         roll = float(_lens_angles(shot, self.frame)[0, 2])
         return _placed(shot, self, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.locked)
 
@@ -218,11 +230,11 @@ def _distance_m(corners: Array, halves: Array, fill: float) -> float:
     (2,) half of the picture's width and height at a distance of 1. What is nearer looks larger, so the share falls
     with the distance: halving finds it.
     """
-    counted = slice(0, 2) if fill <= 1.0 else slice(1, 2)
 
     def share(away: float) -> float:
-        seen = np.abs(corners[:, :2]) / (away - corners[:, 2:])
-        return float(np.max((seen / halves)[:, counted]))
+        seen = corners[:, :2] / (away - corners[:, 2:]) / halves
+        # Of what does not fit into the picture only the height counts, wherever its middle is.
+        return float(np.max(np.abs(seen)) if fill <= 1.0 else np.ptp(seen[:, 1]) / 2.0)
 
     low = float(corners[:, 2].max()) + _AT_SUBJECT_M
     high = low + 1.0

@@ -23,7 +23,7 @@ export function GiveForm({ mount }: { mount: Mount }) {
       ) : null}
       <p className="text-(--graphite) text-xs">
         {give
-          ? "Filters motion from the mounts and layers below (on a layer's board: “applies to”); layers on this mount are not filtered."
+          ? "Filters motion from the mounts and layers below (on a layer's board: “applies to”); layers on this mount are not filtered. The first mount stands on the ground, so springs on it do nothing: add a mount and give that the springs."
           : "Rigid: follows its parent."}
       </p>
     </section>

@@ -3,13 +3,13 @@ import { useRef } from "react";
 import { useStore } from "zustand";
 import { SheetTitle } from "../../shared/SheetTitle";
 import { importPresets, presets, redoPresets, undoPresets } from "../../stores/presets";
-import { search, useSelectedClip } from "./sheetStore";
+import { search, useReplaced } from "./sheetStore";
 import { WayChoice } from "./WayChoice";
 
 /** Beside the cards: what is looked for, where a preset goes, steps back in what was done to presets. */
 export function PresetAside({ widthPx }: { widthPx: number }) {
   const words = useStore(search, (each) => each.words);
-  const clip = useSelectedClip();
+  const clip = useReplaced();
   return (
     <div
       className="flex shrink-0 flex-col gap-1.5 overflow-y-auto border-base-300 border-r px-3 py-1.5"

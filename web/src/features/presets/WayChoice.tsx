@@ -6,7 +6,7 @@ import { facts } from "../../stores/facts";
 import { presets } from "../../stores/presets";
 import { transport } from "../../stores/transport";
 import type { Way } from "./placing";
-import { search, usePlacing } from "./sheetStore";
+import { search, useHandheld, usePlacing } from "./sheetStore";
 
 type WayRow = { way: Way; corner?: string; title: string; hint: string };
 
@@ -26,7 +26,7 @@ function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[
     {
       way: "instead",
       title: `Replace ${called}`,
-      hint: "Replaces the content of the selected clip; its span stays",
+      hint: "Replaces the content of the selected clip, or of the handheld one; its span stays",
     },
     {
       way: "over",
@@ -70,9 +70,17 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
       })}
       {way === "over" && <FadeLength />}
       {(way === "new" || way === "here") && <WithRig />}
+      {(way === "new" || way === "here") && <AddsUp />}
       {!clip && <span className="text-(--graphite) text-xs">Select a clip, or a layer of one, to use these.</span>}
     </fieldset>
   );
+}
+
+/** A shake on a handheld clip is larger than either. */
+function AddsUp() {
+  const handheld = useHandheld();
+  if (!handheld) return null;
+  return <span className="text-warning text-xs">“{handheld.name}” shakes already: the two add up.</span>;
 }
 
 /** Presets that were saved with a rig bring it, if that is wanted. */

@@ -37,9 +37,22 @@ export function useSelectedClip() {
   return board === "layer" && layer ? clipOf(state, layer) : undefined;
 }
 
-/** Where a preset goes now; without a selected clip there is none to replace. */
+/** A handheld clip that a preset would add to. */
+export function useHandheld() {
+  const state = useStore(openShot, (each) => each.state);
+  return state ? clipsOf(state).find(({ id }) => state.held_clips.includes(id)) : undefined;
+}
+
+/** The clip that a preset replaces or follows: the selected one, else one that is handheld already. */
+export function useReplaced() {
+  const selected = useSelectedClip();
+  const handheld = useHandheld();
+  return selected ?? handheld;
+}
+
+/** Where a preset goes now; without a clip there is none to replace. */
 export function usePlacing(): Placing {
-  const clip = useSelectedClip();
+  const clip = useReplaced();
   const { way, corner, withinFrames, withRig } = useStore(search);
   const there = clip?.blend?.corners.some(({ id }) => id === corner) ?? false;
   const possible = way === "corner" ? there : clip || way === "new" || way === "here";
