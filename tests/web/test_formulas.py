@@ -57,6 +57,18 @@ class Writing(WithFormulas):
         self.assertAlmostEqual(self.pan().constant or 0, 0.5, places=6)
         expect(page.get_by_role("spinbutton", name="Swing of pan", exact=True)).to_have_text("0.50 °")
 
+    def test_beyond_the_limits_it_is_told_in_the_unit_of_the_field_and_divided_by_a_hundred(self) -> None:
+        page = self.open(SHOT)
+        self.type_into(page, "weight", "= 30")
+        strip = page.get_by_role("region", name="Formula")
+        expect(strip.get_by_test_id("formula-reach")).to_contain_text("3000 %, clamped to 1000 %")
+        strip.get_by_role("button", name="÷ 100").click()
+        expect(strip.get_by_test_id("formula-reach")).to_have_count(0)
+        page.get_by_label("Templates").select_option(label="decaying sine")
+        entry = page.get_by_role("combobox", name="Formula of weight")
+        expect(entry).to_have_value("0.5 * decay(t, 1) * sin(tau * 2 * t)")
+        expect(strip.get_by_test_id("formula-reach")).to_contain_text("clamped to 0 %")
+
     def number_value(self, page: Page) -> str:
         return page.get_by_test_id("formula-value").inner_text()
 

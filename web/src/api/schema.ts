@@ -3351,11 +3351,18 @@ export interface components {
         };
         /**
          * FormulaName
-         * @description A name that can be written: what stands for it in a text, and what it is.
+         * @description A name that can be written, or a template: its form, the text to insert, and what it is.
          */
         FormulaName: {
+            /** Insert */
+            insert: string;
             /** Name */
             name: string;
+            /**
+             * Template
+             * @default false
+             */
+            template: boolean;
             /** Told */
             told: string;
             /** Written */
@@ -3424,11 +3431,31 @@ export interface components {
         };
         /**
          * FormulaState
-         * @description How a text stands at a place: what is wrong and where, or what had no finite answer.
+         * @description How a text stands at a place: what is wrong and where, or what had no finite answer. gives: least and largest
+         *     value over the shot, before limits; clamped: the limits that it lies beyond. hundredth: the text divided by 100,
+         *     where just that brings it within its limits.
          */
         FormulaState: {
+            /**
+             * Clamped
+             * @default [
+             *       null,
+             *       null
+             *     ]
+             */
+            clamped: [
+                number | null,
+                number | null
+            ];
             /** Fault */
             fault?: string | null;
+            /** Gives */
+            gives?: [
+                number,
+                number
+            ] | null;
+            /** Hundredth */
+            hundredth?: string | null;
             /**
              * Notices
              * @default []

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from zittern.core.doc import Doc
@@ -19,20 +21,38 @@ __all__ = ["FormulaName", "FormulaState", "names_at", "state_of"]
 
 
 class FormulaName(Doc):
-    """A name that can be written: what stands for it in a text, and what it is."""
+    """A name that can be written, or a template: its form, the text to insert, and what it is."""
 
     name: str
     written: str
+    insert: str
     told: str
+    template: bool = False
 
 
 class FormulaState(Doc):
-    """How a text stands at a place: what is wrong and where, or what had no finite answer."""
+    """How a text stands at a place: what is wrong and where, or what had no finite answer. gives: least and largest
+    value over the shot, before limits; clamped: the limits that it lies beyond. hundredth: the text divided by 100,
+    where just that brings it within its limits.
+    """
 
     fault: str | None = None
     start: int = 0
     stop: int = 0
     notices: tuple[str, ...] = ()
+    gives: tuple[float, float] | None = None
+    clamped: tuple[float | None, float | None] = (None, None)
+    hundredth: str | None = None
+
+
+# Texts to begin with.
+_TEMPLATES = (
+    ("decaying sine", "0.5 * decay(t, 1) * sin(tau * 2 * t)", "a swing at 2 Hz that halves every second"),
+    ("slow sway", "0.5 * sin(tau * t / 4)", "from side to side in 4 s"),
+    ("random drift", "0.5 * noise(0.5 * t)", "irregular motion that peaks at 0.5 Hz"),
+    ("fade in", "smoothstep(0, 1, t)", "from 0 to 1 in the first second"),
+)
+_HUNDRED = 100.0
 
 
 # So many frames, spread over the shot, are looked at for what has no finite answer.
@@ -42,24 +62,27 @@ _CONSTANTS_TOLD = {"pi": "3.14159â€¦, half a turn in radians", "tau": "6.28319â€
 
 def names_at(shot: Shot, at: str) -> tuple[FormulaName, ...]:
     """What the number at an address may name: dials first, then time and the path, then functions."""
-    dials = (
-        FormulaName(
-            name=dial.name, written=dial.name, told=f"dial, {dial.least:g} to {dial.most:g} {dial.unit}".strip()
-        )
-        for dial in shot.dials
-    )
+    dials = (_plain(dial.name, f"dial, {dial.least:g} to {dial.most:g} {dial.unit}".strip()) for dial in shot.dials)
     plain = {
         **BUILT_IN,
         FRAME_ALIAS: "the same as f",
         **(FACTS_TOLD if _may_read_facts(at) else {}),
         **{name: _CONSTANTS_TOLD[name] for name in CONSTANTS},
     }
-    others = (FormulaName(name=name, written=name, told=told) for name, told in plain.items())
+    others = (_plain(name, told) for name, told in plain.items())
     functions = (
-        FormulaName(name=each.name, written=f"{each.name}({each.arguments})", told=each.told)
+        FormulaName(name=each.name, written=f"{each.name}({each.arguments})", insert=f"{each.name}(", told=each.told)
         for each in FUNCTIONS.values()
     )
-    return (*(each for each in dials if at != f"dial:{each.name}.value"), *others, *functions)
+    templates = (
+        FormulaName(name=name, written=text, insert=text, told=f"{name}: {told}", template=True)
+        for name, text, told in _TEMPLATES
+    )
+    return (*(each for each in dials if at != f"dial:{each.name}.value"), *others, *functions, *templates)
+
+
+def _plain(name: str, told: str) -> FormulaName:
+    return FormulaName(name=name, written=name, insert=name, told=told)
 
 
 def state_of(shot: Shot, at: str, text: str) -> FormulaState:
@@ -74,9 +97,22 @@ def state_of(shot: Shot, at: str, text: str) -> FormulaState:
         after = set_at(shot, at, by_formula(text, number))
     except EditError as error:
         return FormulaState(fault=error.message, stop=len(text))
-    formula = formula_of(number_at(after, at))
     frames = np.linspace(shot.first_frame, shot.last_frame, min(shot.frame_count, _MOST_FRAMES))
-    return FormulaState(notices=formula.notices(scope_of(after, at, frames)) if formula else ())
+    formula = formula_of(number_at(after, at))
+    if formula is None:
+        return FormulaState()
+    (lowest, highest), scope = formula.limits, scope_of(after, at, frames)
+    free = formula.within(-math.inf, math.inf)
+    values = free.sample(scope)
+    least, most = float(np.min(values)), float(np.max(values))
+    beyond = max(abs(least), abs(most)) if least < lowest or most > highest else 0.0
+    fits = lowest <= least / _HUNDRED and most / _HUNDRED <= highest
+    return FormulaState(
+        notices=free.notices(scope),
+        gives=(least, most),
+        clamped=(lowest if least < lowest else None, highest if most > highest else None),
+        hundredth=f"({text}) / {_HUNDRED:g}" if beyond and fits else None,
+    )
 
 
 def _may_read_facts(at: str) -> bool:

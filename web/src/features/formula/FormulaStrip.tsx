@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { useStore } from "zustand";
 import { formulaOf } from "../../api/param";
-import type { Formula } from "../../api/types";
+import type { Formula, FormulaName, FormulaState } from "../../api/types";
 import { useNumberAt } from "../../shared/number";
 import { paramAt } from "../../shared/paramAt";
 import { commit } from "../../stores/editing";
@@ -45,6 +45,7 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
           {value.toFixed(place.digits)} {place.unit}
         </span>
         <span className="ml-auto" />
+        <Templates names={names} onTake={write} />
         <button type="button" className="btn btn-ghost btn-xs" title="The number keeps its present value" onClick={end}>
           Convert to value
         </button>
@@ -72,6 +73,7 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
           {state.fault.replace(/[^?]$/, "$&.")} The previous formula stays active.
         </p>
       )}
+      {state && <Reach place={place} state={state} onText={write} />}
       {state?.notices.map((notice) => (
         <p key={notice} className="text-(--graphite) text-xs">
           Note: {notice}.
@@ -80,5 +82,52 @@ function Strip({ shot, place, formula }: { shot: string; place: FormulaPlace; fo
       <FormulaCurve place={place} />
       <ConnectBar place={place} />
     </section>
+  );
+}
+
+/** Texts to begin with; the one that is chosen takes the place of what is there. */
+function Templates({ names, onTake }: { names: FormulaName[]; onTake: (text: string) => void }) {
+  return (
+    <select
+      aria-label="Templates"
+      title="Writes a formula to begin with"
+      className="select select-xs w-24"
+      value=""
+      onChange={(event) => onTake(event.target.value)}
+    >
+      <option value="">Templates</option>
+      {names
+        .filter(({ template }) => template)
+        .map(({ name, insert, told }) => (
+          <option key={name} value={insert} title={told}>
+            {name}
+          </option>
+        ))}
+    </select>
+  );
+}
+
+type ReachProps = { place: FormulaPlace; state: FormulaState; onText: (text: string) => void };
+
+/** What a formula gives beyond the limits of its number, in the unit of the field. */
+function Reach({ place: { times, digits, unit }, state: { gives, clamped, hundredth }, onText }: ReachProps) {
+  const limits = (clamped ?? []).filter((limit) => limit !== null);
+  if (!gives || limits.length === 0) return null;
+  const told = (value: number) => `${(value * times).toFixed(digits)} ${unit}`.trim();
+  const [least, most] = gives.map(told);
+  return (
+    <p className="flex flex-wrap items-baseline gap-2 text-error text-xs" data-testid="formula-reach">
+      {least === most ? least : `${least} to ${most}`}, clamped to {limits.map(told).join(" and ")}
+      {hundredth && (
+        <button
+          type="button"
+          className="btn btn-xs"
+          title="Divides the formula by 100: 1 is 100 %"
+          onClick={() => onText(hundredth)}
+        >
+          ÷ 100
+        </button>
+      )}
+    </p>
   );
 }

@@ -28,11 +28,10 @@ export function useCompletion(
     setChosen(0);
   };
   const take = (name: FormulaName) => {
-    const written = name.written.includes("(") ? `${name.name}(` : name.name;
     const start = at - word.length;
-    write(text.slice(0, start) + written + text.slice(at));
+    write(text.slice(0, start) + name.insert + text.slice(at));
     setAway(true);
-    const end = start + written.length;
+    const end = start + name.insert.length;
     requestAnimationFrame(() => input.current?.setSelectionRange(end, end));
   };
   /** Whether the key was for the list. */

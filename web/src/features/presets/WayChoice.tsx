@@ -80,7 +80,7 @@ export function WayChoice({ clip }: { clip: Clip | undefined }) {
 function AddsUp() {
   const handheld = useHandheld();
   if (!handheld) return null;
-  return <span className="text-warning text-xs">“{handheld.name}” shakes already: the two add up.</span>;
+  return <span className="text-(--graphite) text-xs">“{handheld.name}” shakes already: the two add up.</span>;
 }
 
 /** Presets that were saved with a rig bring it, if that is wanted. */
