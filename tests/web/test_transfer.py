@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 
 from tests.core.making import over
 from tests.formats.making import GltfMaker
+from tests.formats.test_world_axes import as_cm, as_z_up, walk
 from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.shot.upgrades import write_shot
@@ -90,6 +91,25 @@ class In(WithPage):
         rows = b"frame,time_s,x_m,y_m,z_m\n10,0,0,1,0\n40,1,1,1,0\n"
         self.page.get_by_label("Camera path file").set_input_files(self.file("walk.csv", rows))
         expect(self.page.get_by_label("Frames per second (new shot)")).to_have_value("30")
+
+    def test_a_path_with_z_up_in_centimeters_is_asked_about_and_converted(self) -> None:
+        self.open("jetty-walk")
+        self.page.keyboard.press("i")
+        path = as_cm(as_z_up(walk()))
+        rows = ["frame,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg"]
+        rows += [f"{f:g},{','.join(f'{v:.6f}' for v in (*at, *turn))}" for f, at, turn in
+                 zip(path.frames, path.position_m, path.angles_deg, strict=True)]  # fmt: skip
+        file = self.file("high.csv", "\n".join(rows).encode())
+        self.page.get_by_label("Camera path file").set_input_files(file)
+        expect(self.page.get_by_text("The path looks like Z up, centimeters.")).to_be_visible()
+        expect(self.page.get_by_label("unchanged: Y up, meters")).to_be_checked()
+        self.page.get_by_label("Z up, centimeters").check()
+        self.page.get_by_role("button", name="Make a new shot").click()
+        self.page.wait_for_url("**/shot/high")
+        settled(self.page)
+        pose = evaluate(self.library().state("high").document).bare
+        np.testing.assert_allclose(pose.position_m, walk().position_m, atol=1e-6)
+        np.testing.assert_allclose(pose.angles_deg[:, 1], walk().angles_deg[:, 1], atol=1e-4)
 
     def test_a_file_that_comes_after_anothers_change_says_so_and_is_taken_when_asked_again(self) -> None:
         self.open("jetty-walk-swaying")

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 import typer
 
 from zittern.cli.documents import document_of, tell, write_shot_to
-from zittern.cli.options import Data, app
+from zittern.cli.options import Centimeters, Data, ZUp, app
 
 __all__ = ["bake", "import_", "schema"]
 
@@ -46,18 +46,21 @@ def import_(
         typer.Option("--fps", help="Frame rate, as 24 or 24000/1001; the file's own when left out, else 24."),
     ] = None,
     camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
+    z_up: ZUp = False,
+    centimeters: Centimeters = False,
 ) -> None:
     """Makes a shot from a camera path."""
     from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
     from zittern.formats.table import format_of
+    from zittern.formats.world_axes import Reading
     from zittern.store.seeds import newly_seeded
 
     if format_of(output.name).name != "shot":
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
     rate = fps_from(fps, "--fps")
-    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate)
+    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, reading=Reading(z_up, centimeters))
     write_shot_to(output, format_of(output.name), newly_seeded(opened.shot))
     tell(opened.notices)
 

@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-__all__ = ["MAX_COUNT", "Data", "NoBrowser", "Port", "app"]
+__all__ = ["MAX_COUNT", "Centimeters", "Data", "NoBrowser", "Port", "ZUp", "app"]
 
 app = typer.Typer(
     add_completion=False,
@@ -21,3 +21,5 @@ MAX_COUNT = 2**53 - 1
 Data = Annotated[Path | None, typer.Option("--data", help="Folder of the database and of sets.")]
 Port = Annotated[int | None, typer.Option("--port", help="Port to listen on; 0 takes a free one.")]
 NoBrowser = Annotated[bool, typer.Option("--no-browser", help="Do not open the page.")]
+ZUp = Annotated[bool, typer.Option("--z-up", help="The camera path has Z up.")]
+Centimeters = Annotated[bool, typer.Option("--centimeters", help="The camera path is in centimeters.")]

@@ -10,7 +10,7 @@ from typing import Annotated
 import typer
 
 from zittern.cli.documents import existing_data, settings_of, tell, warn_of_open_folder
-from zittern.cli.options import MAX_COUNT, Data, NoBrowser, Port, app
+from zittern.cli.options import MAX_COUNT, Centimeters, Data, NoBrowser, Port, ZUp, app
 from zittern.cli.serving import run_server
 
 __all__ = ["add", "demo", "repeat", "serve", "shots", "tidy"]
@@ -68,19 +68,22 @@ def add(
         str | None, typer.Option("--fps", help="Frame rate of a camera path; its own when left out, else 24.")
     ] = None,
     camera: Annotated[str | None, typer.Option("--camera", help="Which camera, when there are several.")] = None,
+    z_up: ZUp = False,
+    centimeters: Centimeters = False,
     data: Data = None,
 ) -> None:
     """Adds a file that can be imported as a new shot; prints its slug."""
     from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
+    from zittern.formats.world_axes import Reading
     from zittern.store.library import Library
     from zittern.store.seeds import newly_seeded
 
     if name is not None and not name.strip():
         raise BadInput("expected a name, got an empty text; leave it out to take the name of the file", "--name")
     rate = fps_from(fps, "--fps")
-    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name)
+    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name, Reading(z_up, centimeters))
     with closing(Library(existing_data(data))) as library:
         print(library.add_shot(project, newly_seeded(opened.shot), opened.label).slug)
     tell(opened.notices)

@@ -31,11 +31,11 @@ def held_clips(shot: Shot) -> tuple[str, ...]:
     layers of the starting feel.
     """
 
-    def held(layer: Layer) -> bool:
+    def shakes_like_hand(layer: Layer) -> bool:
         shakes = any(axis in ROTATIONS for axis in layer.moving_axes)
         return shakes and not layer.mute and (any(layer.lever_m) or layer.name in HANDHELD)
 
-    return tuple(clip.id for clip in shot.clips() if not clip.mute and any(map(held, clip.layers)))
+    return tuple(clip.id for clip in shot.clips() if not clip.mute and any(map(shakes_like_hand, clip.layers)))
 
 
 def lens_factor(shot: Shot) -> float:

@@ -112,8 +112,8 @@ def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArr
 
 
 def view_shift_px(shot: Shot, before: Pose, after: Pose, distance_m: Array) -> Array:
-    """How far the picture moves from one pose to another: what is in its middle, at a distance, before. Where that is
-    behind the lens after, the width of the picture.
+    """Return the motion of the picture from one pose to another: of the point in its middle, at a distance. A point
+    that is behind the lens afterwards counts as the width of the picture.
 
     Parameters
     ----------

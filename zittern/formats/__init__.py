@@ -21,6 +21,7 @@ movie_file    movies: frames handed to the encoder
 set_meshes    the triangles of a set, piece by piece
 set_file      a set: its objects, and one of them as the subject
 shot_json     the shot's own JSON
+world_axes    paths with Z up or in centimeters
 opening       a new shot from a file that can be imported
 table         THE TABLE of formats by file ending
 """

@@ -21,7 +21,7 @@ from zittern.core.timebase import MOST_FPS, Fps
 from zittern.core.units import Array
 from zittern.formats.csv_rows import CsvRows, number_in
 from zittern.formats.files import Sidecars
-from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, move_of, sample_plan
+from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, sample_plan
 
 __all__ = ["COLUMNS", "DISTORTION", "SHIFTS", "rate_of", "read", "write", "write_with_lens", "write_with_shifts"]
 
@@ -74,7 +74,7 @@ def read(data: bytes, sidecars: Sidecars) -> PathFile:
     own_fps = rate_of(table["frame"], table["time_s"]) if "frame" in table and "time_s" in table else None
 
     def pick(camera: str, fps: Fps) -> Imported:
-        return Imported(move_of(_samples(table, fps, own_fps)), camera)
+        return Imported(_samples(table, fps, own_fps), camera)
 
     notices = (f"columns left out: {', '.join(unknown)}",) if unknown else ()
     first = int(np.floor(table["frame"][0])) if "frame" in table else None

@@ -16,7 +16,7 @@ from zittern.formats import gltf_file, gltf_motion
 from zittern.formats.files import Sidecars
 from zittern.formats.gltf_file import Gltf
 from zittern.formats.gltf_model import EXTRAS, POINTER
-from zittern.formats.paths import Imported, PathFile, PathPart, PathSamples, move_of, sample_plan
+from zittern.formats.paths import Imported, PathFile, PathPart, PathSamples, sample_plan
 
 __all__ = ["read"]
 
@@ -99,7 +99,7 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
         sensor_mm,
         _parts(gltf, chain[:-1], tracks, times),
     )
-    return Imported(move_of(samples), name, tuple(notices))
+    return Imported(samples, name, tuple(notices))
 
 
 def _parts(

@@ -4,7 +4,7 @@ is opened as it is.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import PurePath
 
 from zittern.core.edits.moves import ReplaceMove
@@ -13,6 +13,7 @@ from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps
 from zittern.formats.files import Sidecars
 from zittern.formats.table import format_of, reader_of
+from zittern.formats.world_axes import AS_IT_IS, Reading, converted, readings
 
 __all__ = ["Opened", "fps_from", "open_shot"]
 
@@ -29,10 +30,16 @@ class Opened:
 
 
 def open_shot(
-    filename: str, data: bytes, sidecars: Sidecars, camera: str | None, fps: Fps | None, name: str | None = None
+    filename: str,
+    data: bytes,
+    sidecars: Sidecars,
+    camera: str | None,
+    fps: Fps | None,
+    name: str | None = None,
+    reading: Reading = AS_IT_IS,
 ) -> Opened:
-    """The shot of a file. `camera` and `fps` count for camera paths; without a rate the file's own, else 24, does.
-    Raises FormatError or DocumentError with the place of the fault.
+    """The shot of a file. `camera`, `fps` and `reading` count for camera paths; without a rate the file's own, else 24,
+    does. Raises FormatError or DocumentError with the place of the fault.
     """
     plain = PurePath(filename).name[:_NAME_LENGTH]
     found = format_of(filename, data)
@@ -42,6 +49,8 @@ def open_shot(
     path = reader_of(filename, data)(data, sidecars)
     rate = fps or path.fps or Fps(num=24)
     imported = path.read(camera, rate)
+    *_, likely = readings(imported.samples, rate.value)
+    imported = replace(imported, samples=converted(imported.samples, reading))
     command = ReplaceMove(move=imported.move, name=plain, with_rig=True)
     first = 1 if path.first_frame is None else path.first_frame
     with faults_as(FormatError, "name"):
@@ -49,7 +58,11 @@ def open_shot(
             name or plain.split(".")[0].strip() or "Imported", fps=rate, first_frame=first, last_frame=first
         )
         shot = command.apply(shot)
-    return Opened(shot, command.label(shot), imported.notices)
+    suspected = (
+        f"the picture suggests {likely.says}; import again with that option if the view is tilted or too far away"
+    )
+    doubts = (suspected,) if likely not in (AS_IT_IS, reading) else ()
+    return Opened(shot, command.label(shot), (*imported.notices, *doubts))
 
 
 def fps_from(text: str | None, where: str) -> Fps | None:

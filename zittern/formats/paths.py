@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -49,11 +49,16 @@ class PathSamples:
 
 @dataclass(frozen=True, slots=True)
 class Imported:
-    """A move from a file, and what the reader wants to say about it."""
+    """A camera's path from a file as samples, and what the reader wants to say about it."""
 
-    move: Move
+    samples: PathSamples
     camera: str
     notices: tuple[str, ...] = ()
+
+    @property
+    def move(self) -> Move:
+        """The keyed move of it. Raises FormatError."""
+        return move_of(self.samples)
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +74,7 @@ class PathFile:
     first_frame: int | None = None
 
     def read(self, camera: str | None, fps: Fps) -> Imported:
-        """The named camera's move, or the first one's. Raises FormatError."""
+        """The named camera's path, or the first one's. Raises FormatError."""
         if camera is not None and camera not in self.cameras:
             raise FormatError(
                 f"there is no camera {camera!r}; the file has {', '.join(map(repr, self.cameras))}", "camera"
@@ -81,7 +86,7 @@ class PathFile:
                 f"the file has {len(self.cameras)} cameras; took {got.camera!r}, others are "
                 f"{', '.join(map(repr, self.cameras[1:]))}",
             )
-        return Imported(got.move, got.camera, (*self.notices, *others, *got.notices))
+        return replace(got, notices=(*self.notices, *others, *got.notices))
 
 
 def move_of(samples: PathSamples) -> Move:

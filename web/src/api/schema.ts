@@ -2051,6 +2051,11 @@ export interface components {
             base_revision: number;
             /** Camera */
             camera?: string | null;
+            /**
+             * Centimeters
+             * @default false
+             */
+            centimeters: boolean;
             /** File */
             file: string;
             /**
@@ -2059,6 +2064,11 @@ export interface components {
              * @enum {string}
              */
             how: "replace" | "add";
+            /**
+             * Z Up
+             * @default false
+             */
+            z_up: boolean;
         };
         /** Body_import_preset_api_presets_file_post */
         Body_import_preset_api_presets_file_post: {
@@ -2069,6 +2079,11 @@ export interface components {
         Body_import_shot_api_projects__slug__imports_post: {
             /** Camera */
             camera?: string | null;
+            /**
+             * Centimeters
+             * @default false
+             */
+            centimeters: boolean;
             /** File */
             file: string;
             /**
@@ -2081,6 +2096,11 @@ export interface components {
              * @description a shot whose set a camera path gets
              */
             set_of?: string | null;
+            /**
+             * Z Up
+             * @default false
+             */
+            z_up: boolean;
         };
         /** Body_inspect_file_api_imports_inspect_post */
         Body_inspect_file_api_imports_inspect_post: {
@@ -2191,6 +2211,7 @@ export interface components {
         /**
          * CameraFileOut
          * @description The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one.
+         *     readings: ways to read the path of a camera, where the picture suggests another one than the file says.
          */
         CameraFileOut: {
             /** Cameras */
@@ -2199,6 +2220,13 @@ export interface components {
             fps?: string | null;
             /** Notices */
             notices: string[];
+            /**
+             * Readings
+             * @default {}
+             */
+            readings: {
+                [key: string]: components["schemas"]["ReadingOut"][];
+            };
             /** Shot */
             shot: string | null;
         };
@@ -6171,6 +6199,30 @@ export interface components {
             slug: string;
         };
         /**
+         * ReadingOut
+         * @description A way to read a camera path, with places of it (x, y, z in meters) and the directions in which it looks there.
+         */
+        ReadingOut: {
+            /** Ahead */
+            ahead: [
+                number,
+                number,
+                number
+            ][];
+            /** Centimeters */
+            centimeters: boolean;
+            /** Places M */
+            places_m: [
+                number,
+                number,
+                number
+            ][];
+            /** Says */
+            says: string;
+            /** Z Up */
+            z_up: boolean;
+        };
+        /**
          * Readings
          * @description Of a shot: at a frame (clips, layers), and over the whole of it (total).
          */
@@ -6260,7 +6312,7 @@ export interface components {
         };
         /**
          * RecordFlight
-         * @description Keys from a flight while the shot played, on top of the move as it was, in place of its keys within the stretch.
+         * @description Keys from a flight while the shot played, on top of the old move, in place of its keys within the stretch.
          *     Numbers that the flight leaves alone keep their keys.
          */
         RecordFlight: {

@@ -18,6 +18,7 @@ export type Cue = Schemas["Cue"];
 export type Dial = Schemas["Dial"];
 export type FormulaCheck = Schemas["FormulaOut"];
 export type FormulaName = Schemas["FormulaName"];
+export type PathReading = Schemas["ReadingOut"];
 export type FormulaState = Schemas["FormulaState"];
 export type Wave = Schemas["Wave"];
 export type State = Schemas["StateOut"];

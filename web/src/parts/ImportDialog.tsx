@@ -6,6 +6,7 @@ import { CameraChoice } from "./CameraChoice";
 import { Complaint } from "./Complaint";
 import { CutOffer } from "./CutOffer";
 import { ImportButtons } from "./ImportButtons";
+import { ReadingChoice } from "./ReadingChoice";
 import { closeImport, useImport } from "./useImport";
 
 const fpsOf = ({ num, den }: { num: number; den: number }) => (den === 1 ? String(num) : `${num}/${den}`);
@@ -40,7 +41,10 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
         </p>
       )}
       {found?.shot === null && (
-        <CameraChoice found={found} camera={camera} fps={fps} onCamera={setCamera} onFps={setFps} />
+        <>
+          <CameraChoice found={found} camera={camera} fps={fps} onCamera={setCamera} onFps={setFps} />
+          <ReadingChoice {...bringing} />
+        </>
       )}
       {cut ? (
         <CutOffer cut={cut} onHandles={(frames) => readCut(cut.file, frames)} onTake={() => conform(cut)} />

@@ -19,7 +19,14 @@ export const closeImport = () => view.setState({ dialog: null, importFile: null 
 export function useImport(state: State | null, projectSlug: string) {
   const dropped = useStore(view, (each) => each.importFile);
   const [found, setFound] = useState<Found | null>(null);
-  const [camera, setCamera] = useState("");
+  const [camera, chooseCamera] = useState("");
+  /** Which of the ways to read its path, where it is in doubt. */
+  const [chosen, setChosen] = useState(0);
+  const setCamera = (name: string) => {
+    chooseCamera(name);
+    setChosen(0);
+  };
+  const readings = found?.readings?.[camera] ?? [];
   const [asSet, setAsSet] = useState<File | null>(null);
   const [cut, setCut] = useState<(Cut & { file: File }) | null>(null);
   const [problem, setProblem] = useState("");
@@ -72,7 +79,10 @@ export function useImport(state: State | null, projectSlug: string) {
   };
   const bringIn = ({ file, shot }: Found, into: Into, fps: string) =>
     doing("", async () => {
-      const fields = { file, ...(shot === null ? { camera } : {}) };
+      const { z_up = false, centimeters = false } = readings[chosen] ?? {};
+      const path: Record<string, string> =
+        shot === null ? { camera, z_up: String(z_up), centimeters: String(centimeters) } : {};
+      const fields = { file, ...path };
       const here = into !== "new" && state;
       const done = here
         ? await sendForm<Imported>(
@@ -80,7 +90,7 @@ export function useImport(state: State | null, projectSlug: string) {
             { ...fields, how: into, base_revision: String(state.revision) },
             file.name,
           ).catch((error) => catchUp(error, state.slug))
-        : await importAsShot(file, projectSlug, { ...(shot === null ? { camera, fps } : {}), ...setOf(state) });
+        : await importAsShot(file, projectSlug, { ...(shot === null ? { ...path, fps } : {}), ...setOf(state) });
       for (const text of done.notices) note("info", text);
       closeImport();
       if (here) adopt(done.state);
@@ -90,5 +100,21 @@ export function useImport(state: State | null, projectSlug: string) {
   useEffect(() => {
     if (dropped) void read(dropped);
   }, [dropped]);
-  return { found, camera, setCamera, asSet, cut, readCut, conform, problem, working, read, playIn, bringIn };
+  return {
+    found,
+    camera,
+    setCamera,
+    readings,
+    chosen,
+    onChoose: setChosen,
+    asSet,
+    cut,
+    readCut,
+    conform,
+    problem,
+    working,
+    read,
+    playIn,
+    bringIn,
+  };
 }

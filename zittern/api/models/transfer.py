@@ -19,13 +19,26 @@ __all__ = [
 ]
 
 
+class ReadingOut(Model):
+    """A way to read a camera path, with places of it (x, y, z in meters) and the directions in which it looks there."""
+
+    z_up: bool
+    centimeters: bool
+    says: str
+    places_m: list[tuple[float, float, float]]
+    ahead: list[tuple[float, float, float]]
+
+
 class CameraFileOut(Model):
-    """The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one."""
+    """The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one.
+    readings: ways to read the path of a camera, where the picture suggests another one than the file says.
+    """
 
     cameras: list[str]
     notices: list[str]
     shot: str | None
     fps: str | None = None
+    readings: dict[str, list[ReadingOut]] = {}
 
 
 class ImportedOut(Model):

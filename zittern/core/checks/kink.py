@@ -59,7 +59,7 @@ class _Track:
         return self.corner() or self.stop() or self.overshoot()
 
     def mends(self, found: Finding) -> bool:
-        """Whether the fix leaves nothing to find here."""
+        """Return True if the fix removes every finding of this track."""
         assert found.fix is not None, "each finding of a track has one"
         curve = number_at(apply(self.study.shot, found.fix.command), self.at).curve
         return curve is not None and _Track(self.study, curve, self.at, self.field).found() is None
@@ -80,7 +80,7 @@ class _Track:
             return None
         frame = float(self.inner[worst])
         says = f"the path has a corner at frame {frame:g}: its pace changes by {corners[worst]:.0f} px a frame"
-        # All of them go at once: one that is made smooth alone leaves its neighbours harder.
+        # Smoothing one corner alone makes its neighbors harder, so the fix covers all of them.
         hard = np.searchsorted(self.curve.arrays.frames, self.inner[corners > _LEAST_PX]).tolist()
         rows = tuple(sorted({row for each in hard for row in (each - 1, each)}))
         return self.finding(True, (frame, frame), float(corners[worst]), "px a frame", says, rows)

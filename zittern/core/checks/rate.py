@@ -22,9 +22,9 @@ __all__ = ["rate"]
 _LEAST_PX = 1.0
 # The fix goes to this share of half the frame rate.
 _BELOW = 0.8
-# What is sampled is looked at in windows of so many frames, with so many samples a frame.
+# Spectra are taken in windows of this many frames, with this many samples per frame.
 _WINDOW_FRAMES, _SAMPLES, _MOST_WINDOWS = 64, 8, 6
-# A larger part of the power above half the frame rate is too fast, and this part of it lies below the frequency told.
+# Power above half the frame rate is too fast from this share on; the reported frequency has this share below it.
 _LEAST_SHARE, _TOLD_SHARE = 0.1, 0.95
 # The rates of sources that the fix may lower.
 _RATES = ("rate_hz", "ring_hz")

@@ -93,7 +93,7 @@ def _shown(study: Study, clip: Clip, layer: Layer) -> _Shown:
 
 def _within(study: Study, shown: _Shown) -> Finding | None:
     layer, heard = shown.layer, shown.heard
-    alike = _alike(shown.across[heard], shown.up[heard], _LEAST_TURNS)
+    alike = _similarity(shown.across[heard], shown.up[heard], _LEAST_TURNS)
     if abs(alike) <= _ALIKE:
         return None
     one, other = _axes_of(study, layer, heard)
@@ -136,9 +136,9 @@ def _between(study: Study, one: _Shown, other: _Shown) -> Finding | None:
     if both.sum() < _LEAST_FRAMES:
         return None
     (one_across, one_up), (other_across, other_up) = ((each.across[both], each.up[both]) for each in (one, other))
-    doubled = max(_alike(x, y, _LEAST_TURNS_LAYERS) for x, y in ((one_across, other_across), (one_up, other_up)))
+    doubled = max(_similarity(x, y, _LEAST_TURNS_LAYERS) for x, y in ((one_across, other_across), (one_up, other_up)))
     crossed = max(
-        (_alike(x, y, _LEAST_TURNS_LAYERS) for x, y in ((one_across, other_up), (one_up, other_across))), key=abs
+        (_similarity(x, y, _LEAST_TURNS_LAYERS) for x, y in ((one_across, other_up), (one_up, other_across))), key=abs
     )
     doubles = doubled > _ALIKE_LAYERS
     alike = doubled if doubles else crossed
@@ -165,7 +165,7 @@ def _parted(study: Study, one: _Shown, other: _Shown, both: BoolArray) -> Fix | 
     changes += (change for axis in layer.moving_axes for change in _shifted(layer, axis))
     for says, command in changes:
         after = _after(study, command, layer)
-        if _between_alike(one, after, both) < _ALIKE:
+        if _similarity_after(one, after, both) < _ALIKE:
             return Fix(says=says, command=command)
     return None
 
@@ -177,7 +177,7 @@ def _after(study: Study, command: Command, layer: Layer) -> _Shown:
     return _shown(changed, clip, after)
 
 
-def _between_alike(one: _Shown, other: _Shown, both: BoolArray) -> float:
+def _similarity_after(one: _Shown, other: _Shown, both: BoolArray) -> float:
     return max(abs(correlation(x[both], y[both])) for x in (one.across, one.up) for y in (other.across, other.up))
 
 
@@ -222,7 +222,7 @@ def _typical(values: Array) -> float:
     return float(np.sqrt(np.mean(np.square(values))))
 
 
-def _alike(one: Array, other: Array, least_turns: int) -> float:
+def _similarity(one: Array, other: Array, least_turns: int) -> float:
     """Return the correlation of two motions (F,); 0 where one is too small, or turns too seldom, to tell."""
     if min(np.std(one), np.std(other)) < _LEAST_PX or min(_turns(one), _turns(other)) < least_turns:
         return 0.0

@@ -133,7 +133,7 @@ class FlightSample(Doc):
 
 
 class RecordFlight(CommandDoc):
-    """Keys from a flight while the shot played, on top of the move as it was, in place of its keys within the stretch.
+    """Keys from a flight while the shot played, on top of the old move, in place of its keys within the stretch.
     Numbers that the flight leaves alone keep their keys.
     """
 
@@ -143,7 +143,7 @@ class RecordFlight(CommandDoc):
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for numbers that follow a formula."""
+        """Take the last of several samples at a frame. Raises EditError for numbers that follow a formula."""
         last = dict(sorted((each.frame, each) for each in self.samples))
         frames, flown = np.array(list(last)), np.array([_STEPS(each) for each in last.values()])
         mount = shot.mounts[-1] if self.mount is None else find_mount(shot, self.mount)

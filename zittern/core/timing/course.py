@@ -169,7 +169,7 @@ def unfolded(curve: Curve, cuts: list[float]) -> Curve:
 
 
 def spaced(keys: list[Key]) -> tuple[Key, ...]:
-    """Return keys without those that another one follows at once: of two in one place the later says how it goes on."""
+    """Return keys without those that another one follows immediately: of two in one place the later one counts."""
     stays = [after.frame - key.frame > 2.0 * LEAST_GAP_FRAMES for key, after in pairwise(keys)]
     return tuple(key for key, stay in zip(keys, [*stays, True], strict=True) if stay)
 

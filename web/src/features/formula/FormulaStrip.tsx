@@ -113,11 +113,11 @@ type ReachProps = { place: FormulaPlace; state: FormulaState; onText: (text: str
 function Reach({ place: { times, digits, unit }, state: { gives, clamped, hundredth }, onText }: ReachProps) {
   const limits = (clamped ?? []).filter((limit) => limit !== null);
   if (!gives || limits.length === 0) return null;
-  const told = (value: number) => `${(value * times).toFixed(digits)} ${unit}`.trim();
-  const [least, most] = gives.map(told);
+  const format = (value: number) => `${(value * times).toFixed(digits)} ${unit}`.trim();
+  const [least, most] = gives.map(format);
   return (
     <p className="flex flex-wrap items-baseline gap-2 text-error text-xs" data-testid="formula-reach">
-      {least === most ? least : `${least} to ${most}`}, clamped to {limits.map(told).join(" and ")}
+      {least === most ? least : `${least} to ${most}`}, clamped to {limits.map(format).join(" and ")}
       {hundredth && (
         <button
           type="button"
