@@ -1,8 +1,8 @@
 """`make hostile-cost`: searches for the dearest shots that a small request can hold, and prints the ten worst.
 
 From random shots single numbers of the document are pushed to where they are allowed to be, and what became dearer is
-kept: a climb with many starts. What is measured is what a page asks for: motion, readings, all arrays, in processor
-seconds and in megabytes.
+kept: a climb with many starts. What is measured is what a page asks for: motion, readings, all arrays, the coverage of
+plates and a few swatches, in processor seconds and in megabytes.
 
 python -m tools.hostile_cost --climbs 40 --steps 60 --seed 1
 """
@@ -23,8 +23,11 @@ from tools import fuzz_cache
 from zittern.core.budget import Budget, asked
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
+from zittern.core.plates.coverage import A_LOOK, uncovered_px
+from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
+from zittern.core.readings.swatches import swatch
 from zittern.core.sampled import sample
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
@@ -35,6 +38,7 @@ MOST_FRAMES = 1000
 # What no request of a shot up to so many frames should take.
 AIM_S, AIM_MB = 2.0, 200.0
 _LIMIT_S = 60.0
+_SWATCHES = 3
 _VALUES = (
     0.0,
     1e-6,
@@ -85,6 +89,10 @@ def cost_of(shot: Shot, pushed: tuple[str, ...] = (), memory: bool = False) -> C
             read(shot, found.near, float(shot.first_frame), found.whole, cache)
             for each in streamed(shot, found):
                 _ = each.array.values
+            if shot.plates:
+                uncovered_px(shot, found.whole, A_LOOK, fine=False)
+            for preset in SHIPPED[:_SWATCHES]:
+                swatch(shot, preset, cache)
     except BadInput as error:
         refused = error.message
     spent_s = time.process_time() - began_s

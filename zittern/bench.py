@@ -20,12 +20,15 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate, evaluate_in_parts
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
+from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
+from zittern.core.readings.swatches import swatch
 from zittern.core.sampled import sample
 from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.give import Give
+from zittern.core.shot.glass import Glass
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.mounts import Mount
@@ -40,6 +43,7 @@ __all__ = ["big_shot", "run"]
 FRAMES, LAYERS, AXES, OCTAVES = 1000, 12, 7, 4
 DRAGGED_FRAMES, DRAGGED_LAYERS = 2000, 20
 LONG_FRAMES = 100_000
+SWATCHES = 6
 
 
 def run(rounds: int = 9) -> dict[str, object]:
@@ -51,6 +55,8 @@ def run(rounds: int = 9) -> dict[str, object]:
     turn = iter(range(1, 10_000))
     motion = evaluate(shot)
     by_text, bare = _by_formula(shot), _before_a_plate(shot)
+    bent = bare.replace(glass=Glass(k1=fixed(-0.12), k2=fixed(0.03)))
+    bent_motion, lasting = evaluate(bent), [each for each in SHIPPED if each.length_s is None][:SWATCHES]
     to_and_fro = np.arange(100_000.0), np.arange(100_000) % 2 * np.linspace(1.0, 2.0, 100_000)
     best = _best(
         {
@@ -63,6 +69,8 @@ def run(rounds: int = 9) -> dict[str, object]:
             "recorded": lambda: thinned(*to_and_fro, 0.01),
             "checks": lambda: check(shot),
             "coverage": lambda: uncovered_px(bare, motion, A_LOOK, fine=False),
+            "bent_coverage": lambda: uncovered_px(bent, bent_motion, A_LOOK, fine=False),
+            "swatches": lambda: [swatch(shot, each) for each in lasting],
         },
         rounds,
     )
@@ -90,6 +98,11 @@ def run(rounds: int = 9) -> dict[str, object]:
         "recorded_100000_ms": round(best["recorded"], 1),
         "recorded_100000_ms_aim": 1000,
         "coverage_ms": round(best["coverage"], 1),
+        "coverage_distorted_ms": round(best["bent_coverage"], 1),
+        "coverage_distorted_to_plain": round(best["bent_coverage"] / best["coverage"], 2),
+        "coverage_distorted_to_plain_aim": 3,
+        "swatches": len(lasting),
+        "swatches_ms": round(best["swatches"], 1),
         "checks_ms": round(best["checks"], 1),
         "checks_to_full": round(best["checks"] / best["full"], 2),
         "checks_to_full_aim": 3,

@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from zittern.core.distortion import distorted, turn_back, undistorted, undistorted_along
+from zittern.core.distortion import distorted, turn_back, undistorted, undistorted_nearly
 
 
 def radius(seen: float, k1: float, k2: float) -> float:
@@ -33,14 +33,17 @@ class Bending(unittest.TestCase):
                 found = undistorted(distorted(places, shared), shared)
                 np.testing.assert_allclose(found, places, atol=1e-10, err_msg=f"{k} {size}")
 
-    def test_its_derivative_along_a_way_is_that_of_small_steps(self) -> None:
-        k, step = np.tile([[-0.12, 0.02]], (300, 1)), 1e-6
-        places, along = 0.3 * self.places, np.roll(self.places, 1, axis=1)
-        places[:, 0] = 0.0
-        found, moved = undistorted_along(places, along, k)
-        np.testing.assert_allclose(found, undistorted(places, k), atol=1e-12)
-        ahead, behind = (undistorted(places + sign * step * along, k) for sign in (1.0, -1.0))
-        np.testing.assert_allclose(moved, (ahead - behind) / (2.0 * step), atol=1e-4)
+    def test_nearly_it_is_the_same_to_a_ten_millionth(self) -> None:
+        for k1, k2 in ((-0.12, 0.02), (-0.3, 0.1), (0.25, 0.0), (-0.05, 0.0), (0.0, 0.0)):
+            k = np.tile([[k1, k2]], (len(self.places), 1))
+            for size in (0.01, 0.3, 0.55):
+                places = size * self.places / np.abs(self.places).max()
+                near, exact = undistorted_nearly(places, k), undistorted(places, k)
+                np.testing.assert_allclose(near, exact, atol=1e-7)
+        changing = np.stack([np.linspace(-0.1, 0.1, len(self.places)), np.zeros(len(self.places))], axis=1)
+        np.testing.assert_array_equal(
+            undistorted_nearly(0.3 * self.places, changing), undistorted(0.3 * self.places, changing)
+        )
 
     def test_it_is_the_least_root_of_the_polynomial(self) -> None:
         for k1, k2 in ((-0.12, 0.0), (-0.3, 0.1), (0.25, 0.0), (0.1, -0.05), (2.0, 30.0)):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.axes import AXES
-from zittern.core.distortion import distorted, undistorted
+from zittern.core.distortion import distorted, undistorted_nearly
 from zittern.core.lens import focal_px, swing_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.rig import rotations
@@ -145,7 +145,7 @@ def places_px(shot: Shot, pose: Pose, seen_m: Array) -> Array:
 
 
 def tangents(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Array:
-    """What is seen at places of the picture, as a pinhole would show it: the inverse of `places_px`.
+    """What is seen at places of the picture, as a pinhole would show it: the inverse of `places_px` to 1e-7.
 
     Parameters
     ----------
@@ -157,7 +157,7 @@ def tangents(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Arr
     (F, N, 2) tangents, right and up of the axis of the lens.
     """
     f_px = focal_px(pose.focal_mm, shot.sensor_mm, shot.picture.width_px) * punch_in
-    return undistorted((at_px - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None], pose.distortion)
+    return undistorted_nearly((at_px - shift_px(shot, pose)[:, None, :]) / f_px[:, None, None], pose.distortion)
 
 
 def shift_px(shot: Shot, pose: Pose) -> Array:

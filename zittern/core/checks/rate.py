@@ -44,7 +44,7 @@ def rate(study: Study) -> Iterator[Finding]:
             yield _too_many(study, layer, beats)
         elif np.any(study.layer_px(layer.id)):
             looked.append((clip, layer))
-    sampled = _by_spectrum(study, looked)
+    sampled = _by_spectrum(study, [each for each in looked if not _surely_slow(study, *each)])
     for clip, layer in looked:
         (hz, px), (sampled_hz, sampled_px) = _by_rate(study, clip, layer), sampled.get(layer.id, (0.0, 0.0))
         if hz <= half and sampled_px < _LEAST_PX:
@@ -76,6 +76,15 @@ def _by_rate(study: Study, clip: Clip, layer: Layer) -> tuple[float, float]:
     speed = clip.speed.sample(study.scope) * layer.speed.sample(study.scope)
     fastest = max(paces, default=0.0)
     return float(np.max(layer.source.peak_hz(study.scope) * speed)) * fastest, float(np.max(size))
+
+
+def _surely_slow(study: Study, clip: Clip, layer: Layer) -> bool:
+    edge = layer.source.edge_hz(study.scope)
+    if edge is None:
+        return False
+    fastest = max(float(np.max(layer.axes.of(axis).pace.sample(study.scope))) for axis in layer.moving_axes)
+    speed = clip.speed.sample(study.scope) * layer.speed.sample(study.scope)
+    return float(np.max(edge * speed)) * fastest < study.shot.fps.value / 2.0
 
 
 def _by_spectrum(study: Study, layers: Sequence[tuple[Clip, Layer]]) -> dict[str, tuple[float, float]]:

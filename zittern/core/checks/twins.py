@@ -29,6 +29,8 @@ _ALIKE, _ALIKE_LAYERS = 0.8, 0.95
 # Motion below this typical size (px) is invisible; shorter motion, or with fewer turns, says nothing.
 _LEAST_PX, _LEAST_FRAMES = 0.5, 36
 _LEAST_TURNS, _LEAST_TURNS_LAYERS = 7, 12
+# Parts of layers may be similar where the correlation over all frames is above this.
+_POSSIBLE, _ROUNDING, _NOTHING = 0.15, 1e-6, 1e-12
 # Only the largest layers are compared with each other.
 _MOST_LAYERS = 64
 # Layers of these sources keep in step on purpose, and are compared only where they are the same.
@@ -74,12 +76,27 @@ def twins(study: Study) -> Iterator[Finding]:
         if found is not None:
             yield found
     largest = {id(each) for each in sorted(shown, key=lambda each: -each.size)[:_MOST_LAYERS]}
-    told: set[str] = set()
-    for one, other in combinations([each for each in shown if id(each) in largest], 2):
-        found = None if other.layer.id in told else _between(study, one, other)
+    compared = [each for each in shown if id(each) in largest]
+    possible = _possible(compared)
+    found_before: set[str] = set()
+    for (i, one), (k, other) in combinations(enumerate(compared), 2):
+        skipped = other.layer.id in found_before or not possible[i, k]
+        found = None if skipped else _between(study, one, other)
         if found is not None:
-            told.add(other.layer.id)
+            found_before.add(other.layer.id)
             yield found
+
+
+def _possible(shown: list[_Shown]) -> BoolArray:
+    """Pairs of layers that may be similar, by all frames together: exact for layers that are heard in all. (L, L)."""
+    if not shown:
+        return np.zeros((0, 0), dtype=bool)
+    signals = np.stack([signal - np.mean(signal) for each in shown for signal in (each.across, each.up)])
+    signals /= np.maximum(np.linalg.norm(signals, axis=1), _NOTHING)[:, None]
+    count = len(shown)
+    largest = np.abs(signals @ signals.T).reshape(count, 2, count, 2).max(axis=(1, 3))
+    whole = np.array([bool(np.all(each.heard)) for each in shown])
+    return np.asarray(largest > np.where(whole[:, None] & whole, _ALIKE_LAYERS - _ROUNDING, _POSSIBLE))
 
 
 def _shown(study: Study, clip: Clip, layer: Layer) -> _Shown:

@@ -5,18 +5,17 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core import budget
-from zittern.core.distortion import undistorted_along
 from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.motion.move import bare_poses
 from zittern.core.numbers.scope import Scope
-from zittern.core.picture import shift_px
+from zittern.core.picture import shift_px, tangents
 from zittern.core.plates.border import INWARD, border_px, rays_through
 from zittern.core.plates.surface import along_m, covers
 from zittern.core.rig import rotations
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
-from zittern.core.units import Array, BoolArray
+from zittern.core.units import Array, BoolArray, IntArray
 from zittern.core.vectors import turned
 
 __all__ = ["A_LOOK", "A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
@@ -28,8 +27,11 @@ _STEPS, _HALVINGS = 27, 15
 # Frames that are looked at together.
 _PART_FRAMES = 512
 _FEW_STEPS, _FEW_HALVINGS = 12, 5
-# Lines that follow a bent way: up to so many, until the entry stays.
-_LINES, _STAYS_PX = 6, 1e-3
+# Places of a bent way, as shares of it, through which a polynomial is laid (Chebyshev's), its powers from the values
+# there, and Newton's steps.
+_NODES = 0.5 - 0.5 * np.cos(np.linspace(0.0, np.pi, 3))
+_POWERS = np.linalg.inv(np.vander(_NODES, increasing=True))
+_IMPROVED = 3
 # Less of a line than this nobody sees.
 _LEAST_PX = 0.05
 # Along the picture, and along a plate: what the last digits make of nothing.
@@ -165,63 +167,100 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
 def _bent_entries_px(
     shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array
 ) -> Array:
-    """The same through a lens that distorts. Distortion bends the way, so the entry is looked for along the line that
-    follows the way at the last guess, from its start on, until it stays; where that does not happen, by looking.
+    """The same through a lens that distorts. A flat plate is seen where five functions that are linear in the tangents
+    are positive. Along a way, which distortion bends, each is nearly linear: its zero is that of a polynomial through
+    some places of the way, and the one at which the plate begins is then improved by Newton's steps.
 
     Returns
     -------
-    (F, N) pixels along each way.
+    (F, N) pixels along each way; the whole way where the plate is not met.
     """
-    at = ~covered(shot, (plate,), pose, scope, places)
-    out = np.zeros(at.shape)
-    rows, columns = np.flatnonzero(at.any(axis=1)), np.flatnonzero(at.any(axis=0))
+    sides, still = _sides(pose, scope, plate), _keeps_its_lens(pose)
+
+    def flat(rows: IntArray, at_px: Array) -> Array:
+        """Tangents at places (R, M, 2), or (1, M, 2) for all frames. (R or 1, M, 2)."""
+        return tangents(shot, pose.rows_at(rows[:1] if still and len(at_px) == 1 else rows), at_px)
+
+    def values(rows: IntArray, tangents: Array) -> Array:
+        """The five functions. (R, 5, M)."""
+        x, y = tangents[:, None, :, 0], tangents[:, None, :, 1]
+        some = sides[rows][..., None]
+        return np.asarray(some[:, :, 0] * x + some[:, :, 1] * y + some[:, :, 2])
+
+    everywhere = np.arange(len(scope.frames))
+    bare = values(everywhere, flat(everywhere, places[None])).min(axis=1) < 0.0
+    out = np.zeros(bare.shape)
+    rows, columns = np.flatnonzero(bare.any(axis=1)), np.flatnonzero(bare.any(axis=0))
     if not rows.size:
         return out
-    some, here = pose.rows_at(rows), scope.over(scope.frames[rows])
     start, way, end = places[columns], ways[columns], far[columns]
-    f_px = focal_px(some.focal_mm, shot.sensor_mm, shot.picture.width_px)[:, None, None]
-    shift, guess = shift_px(shot, some)[:, None, :], np.zeros((len(rows), len(columns)))
-    for _ in range(_LINES):
-        there = (start - shift + guess[..., None] * way) / f_px
-        seen, along = undistorted_along(there, np.broadcast_to(way / f_px, there.shape), some.distortion)
-        entry = _entries(some, here, plate, seen - guess[..., None] * along, along)
-        before, guess = guess, np.clip(np.where(np.isfinite(entry), entry, 0.5 * end), 0.0, end)
-        stays = np.isfinite(entry) & (np.abs(guess - before) < _STAYS_PX) & (entry <= end)
-        if np.all(stays | ~at[np.ix_(rows, columns)]):
-            break
-    else:
-        guess = np.where(stays, guess, _seldom_met_px(shot, plate, some, here, start, way, end, ~stays))
-    out[np.ix_(rows, columns)] = np.where(at[np.ix_(rows, columns)], guess, 0.0)
+    along = start + _NODES[:, None, None] * (end[:, None] * way)
+    there = values(rows, flat(rows, along.reshape(1, -1, 2))).reshape(len(rows), len(sides[0]), len(_NODES), -1)
+    powers = np.einsum("pk,fjkn->pfjn", _POWERS, there)
+    low, which, met = _begins(powers, there[:, :, 0], there[:, :, -1])
+    # Of the function that says where it begins alone.
+    mine = np.take_along_axis(sides[rows], which[..., None], axis=1)
+    powers = np.take_along_axis(powers, which[None, :, None], axis=2)[:, :, 0]
+    for _ in range(_IMPROVED):
+        at = flat(rows, start + (low * end)[..., None] * way)
+        off = mine[..., 0] * at[..., 0] + mine[..., 1] * at[..., 1] + mine[..., 2]
+        slope = _slope(powers, low)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            low = np.clip(np.nan_to_num(low - off / slope, posinf=1.0, neginf=0.0), 0.0, 1.0)
+    out[np.ix_(rows, columns)] = np.where(bare[np.ix_(rows, columns)], np.where(met, low, 1.0) * end, 0.0)
     return out
 
 
-def _seldom_met_px(
-    shot: Shot, plate: Plate, pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, which: BoolArray
-) -> Array:
-    """Where a plate begins along ways that mostly do not meet it: the whole way, unless a few places on it are covered.
-
-    Parameters
-    ----------
-    which: (F, N) the ways that count.
-
-    Returns
-    -------
-    (F, N) pixels.
+def _begins(powers: Array, first: Array, last: Array) -> tuple[Array, IntArray, BoolArray]:
+    """The shares of ways at which five functions are all positive for the first time: by their powers (P, F, 5, N) and
+    their values at both ends (F, 5, N). Share, number of the function that becomes positive there, and whether there is
+    such a place: (F, N).
     """
-    out = np.broadcast_to(far, which.shape).copy()
-    rows, columns = np.flatnonzero(which.any(axis=1)), np.flatnonzero(which.any(axis=0))
-    tried = (
-        places[columns, None, :] + np.linspace(0.0, 1.0, _FEW_STEPS)[:, None] * (far[:, None] * ways)[columns, None, :]
-    )
-    at = scope.over(scope.frames[rows])
-    seen = covered(shot, (plate,), pose.rows_at(rows), at, tried.reshape(-1, 2))
-    met = seen.reshape(len(rows), len(columns), -1).any(axis=2) & which[np.ix_(rows, columns)]
-    rows, columns = rows[met.any(axis=1)], columns[met.any(axis=0)]
-    if rows.size:
-        at = scope.over(scope.frames[rows])
-        inwards = places[columns], ways[columns], far[columns]
-        out[np.ix_(rows, columns)] = _looked_for_px(shot, (plate,), pose.rows_at(rows), at, *inwards, True)
-    return out
+    with np.errstate(divide="ignore", invalid="ignore"):
+        zero = np.where((first < 0.0) != (last < 0.0), first / (first - last), 0.0)
+        for _ in range(2):
+            zero = np.clip(np.nan_to_num(zero - _value(powers, zero) / _slope(powers, zero)), 0.0, 1.0)
+    rises, falls = (first < 0.0) & (last >= 0.0), (first >= 0.0) & (last < 0.0)
+    never = (first < 0.0) & (last < 0.0)
+    lows = np.where(rises, zero, np.where(never, np.inf, 0.0))
+    which = np.argmax(lows, axis=1)
+    low, high = lows.max(axis=1), np.where(falls, zero, 1.0).min(axis=1)
+    return np.minimum(low, 1.0), which, low <= high
+
+
+def _value(powers: Array, at: Array) -> Array:
+    out = powers[-1]
+    for power in powers[-2::-1]:
+        out = out * at + power
+    return np.asarray(out)
+
+
+def _slope(powers: Array, at: Array) -> Array:
+    out = powers[-1] * (len(powers) - 1.0)
+    for n in range(len(powers) - 2, 0, -1):
+        out = out * at + n * powers[n]
+    return np.asarray(out)
+
+
+def _keeps_its_lens(pose: Pose) -> bool:
+    """Whether focal length, shift and distortion are the same at all frames."""
+    return all(bool(np.all(each == each[:1])) for each in (pose.focal_mm, pose.shift_percent, pose.distortion))
+
+
+def _sides(pose: Pose, scope: Scope, plate: Plate) -> Array:
+    """Functions of a tangent (x, y, 1) that are all positive where a flat plate is seen: in front of the lens, and
+    within its four sides. (F, 5, 3).
+    """
+    turn = np.swapaxes(rotations.matrices(plate.angles_deg(scope)), 1, 2)
+    ray = turn @ rotations.matrices(pose.angles_deg) * (1.0, 1.0, -1.0)
+    o = np.einsum("fij,fj->fi", turn, pose.position_m - plate.position_m(scope))
+    s = np.where(o[:, 2:] >= 0.0, 1.0, -1.0)
+    ahead = -s * ray[:, 2]
+    out = [ahead]
+    for axis, reach in enumerate(plate.reach_m):
+        place = s * (o[:, 2:] * ray[:, axis] - o[:, axis, None] * ray[:, 2])
+        out += [reach * ahead - place, reach * ahead + place]
+    return np.stack(out, axis=1)
 
 
 def _entries(pose: Pose, scope: Scope, plate: Plate, start: Array, along: Array) -> Array:

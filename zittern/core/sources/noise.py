@@ -46,6 +46,15 @@ class Noise(SourceDoc):
         """
         return self.rate_hz.sample(scope)
 
+    def edge_hz(self, scope: Scope) -> Array:
+        """Twice the rate of its finest octave.
+
+        Returns
+        -------
+        (F,).
+        """
+        return 2.0**self.octaves * self.peak_hz(scope)
+
     def motion(self, inputs: Inputs) -> Array:
         """Motion on the axes that are asked for.
 

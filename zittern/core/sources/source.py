@@ -108,6 +108,15 @@ class SourceDoc(Doc):
         rate: Number | None = getattr(self, "rate_hz", None)
         return rate
 
+    def edge_hz(self, scope: Scope) -> Array | None:
+        """The frequency above which its motion has next to nothing; None where that is unknown.
+
+        Returns
+        -------
+        (F,).
+        """
+        return None
+
     @property
     def reads_name(self) -> bool:
         """Whether it depends on what its layer is called."""
