@@ -47,7 +47,7 @@ class Imports(WithServer):
     def test_inspect_names_the_cameras(self) -> None:
         self.assertEqual(
             self.send("/api/imports/inspect", WALK.glb()).json(),
-            {"cameras": ["A", "B"], "notices": [], "shot": None, "fps": None},
+            {"cameras": ["A", "B"], "notices": [], "shot": None, "fps": None, "readings": {}},
         )
 
     def test_a_new_shot_from_a_file(self) -> None:

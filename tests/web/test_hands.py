@@ -107,8 +107,12 @@ class Keyboard(Hands):
         self.assertEqual(operator.across_percent.constant, 48.0)
         # And how late it is, as it is wanted.
         lag = page.get_by_role("spinbutton", name="Steady lag of the operator")
+        board = page.get_by_role("tab", name="operator").locator("xpath=ancestor::*[contains(@class, 'overflow-y')][1]")
+        board.evaluate("board => board.scrollTo(0, board.scrollHeight)")
+        scrolled = board.evaluate("board => board.scrollTop")
         lag.dblclick()
         page.get_by_role("textbox", name="Steady lag of the operator").fill("9")
+        self.assertEqual(board.evaluate("board => board.scrollTop"), scrolled, "nothing moves under the pointer")
         page.keyboard.press("Enter")
         expect(page.get_by_label("Undo: Set lag of the operator to 9 frames")).to_be_visible()
         expect(lag).to_have_text("9.0 f")

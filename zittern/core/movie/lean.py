@@ -28,6 +28,8 @@ def lean_px(shot: Shot, readout_ms: float, first: int, last: int, cache: Cache) 
     -------
     Pixels of the shot's own picture.
     """
+    if readout_ms == 0.0:
+        return 0.0
     return float(np.max(np.abs(_moved_px(shot, readout_ms, frame_grid(first, last), cache)[:, 0]), initial=0.0))
 
 

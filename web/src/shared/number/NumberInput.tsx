@@ -56,7 +56,7 @@ export function NumberInput(props: NumberInputProps) {
         aria-invalid={fault !== ""}
         title={fault || undefined}
         style={anchored}
-        className={`num w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${fault ? "border-error text-error" : "border-primary"} ${className}`}
+        className={`num min-h-6 w-full min-w-0 rounded-sm border bg-base-100 px-1 text-right text-xs ${fault ? "border-error text-error" : "border-primary"} ${className}`}
         value={text}
         ref={box}
         onChange={(event) => {
