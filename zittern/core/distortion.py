@@ -25,8 +25,8 @@ _NEAR = 1e-13
 _TINY = 1e-24
 # Rows of a table of the inverse, the part of the way to the turn that it covers, and the widest tangent in it.
 _TABLE, _SAFE, _WIDEST = 513, 0.9, 4.0
-# Degree of the polynomial that stands for the inverse, at how many places it is fitted, and its largest error.
-_DEGREE, _FITTED, _NEAR_ENOUGH = 8, 64, 1e-7
+# Degrees of polynomials that may stand for the inverse, the number of places to fit them, and their largest error.
+_DEGREES, _FITTED, _NEAR_ENOUGH = (4, 6, 8), 64, 1e-7
 
 
 def distorted(flat: Array, k: Array) -> Array:
@@ -84,7 +84,9 @@ def undistorted_nearly(seen: Array, k: Array) -> Array:
     if not np.any(k) or not np.all(k == k[0]):
         return undistorted(seen, k)
     squared = seen[..., 0] ** 2 + seen[..., 1] ** 2
-    powers = _ratio_powers(float(np.max(squared, initial=_TINY)), *k[0].tolist())
+    # Up to the next power of two, so that few polynomials serve all pictures of a lens.
+    most = 2.0 ** np.ceil(np.log2(float(np.max(squared, initial=_TINY))))
+    powers = _ratio_powers(most, *k[0].tolist())
     if powers is None:
         return undistorted(seen, k)
     ratio = np.full(squared.shape, powers[-1])
@@ -102,9 +104,11 @@ def _ratio_powers(most: float, k1: float, k2: float) -> tuple[float, ...] | None
     squared = most * (0.5 - 0.5 * np.cos(np.linspace(0.0, np.pi, _FITTED)[1:]))
     places = np.stack([np.sqrt(squared), np.zeros(len(squared))], axis=1)
     ratio = undistorted(places[None], np.array([[k1, k2]]))[0, :, 0] / places[:, 0]
-    powers = np.polynomial.Polynomial.fit(squared, ratio, _DEGREE, domain=[0.0, most]).convert().coef
-    off = np.abs(np.polynomial.polynomial.polyval(squared, powers) - ratio)
-    return tuple(powers.tolist()) if len(powers) == _DEGREE + 1 and np.max(off) < _NEAR_ENOUGH else None
+    for degree in _DEGREES:
+        powers = np.polynomial.Polynomial.fit(squared, ratio, degree, domain=[0.0, most]).convert().coef
+        if np.max(np.abs(np.polynomial.polynomial.polyval(squared, powers) - ratio)) < _NEAR_ENOUGH:
+            return tuple(powers.tolist())
+    return None
 
 
 def _from_table(wanted: Array, k: Array) -> Array:

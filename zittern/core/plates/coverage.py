@@ -27,11 +27,8 @@ _STEPS, _HALVINGS = 27, 15
 # Frames that are looked at together.
 _PART_FRAMES = 512
 _FEW_STEPS, _FEW_HALVINGS = 12, 5
-# Places of a bent way, as shares of it, through which a polynomial is laid (Chebyshev's), its powers from the values
-# there, and Newton's steps.
-_NODES = 0.5 - 0.5 * np.cos(np.linspace(0.0, np.pi, 3))
-_POWERS = np.linalg.inv(np.vander(_NODES, increasing=True))
-_IMPROVED = 3
+# Steps with which the entry of a bent way is improved.
+_IMPROVED = 2
 # Less of a line than this nobody sees.
 _LEAST_PX = 0.05
 # Along the picture, and along a plate: what the last digits make of nothing.
@@ -168,8 +165,8 @@ def _bent_entries_px(
     shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array
 ) -> Array:
     """The same through a lens that distorts. A flat plate is seen where five functions that are linear in the tangents
-    are positive. Along a way, which distortion bends, each is nearly linear: its zero is that of a polynomial through
-    some places of the way, and the one at which the plate begins is then improved by Newton's steps.
+    are positive. Along a way, which distortion bends, each is nearly a parabola through three places of it; the zero at
+    which the plate begins is then improved by Newton's steps.
 
     Returns
     -------
@@ -188,58 +185,47 @@ def _bent_entries_px(
         return np.asarray(some[:, :, 0] * x + some[:, :, 1] * y + some[:, :, 2])
 
     everywhere = np.arange(len(scope.frames))
-    bare = values(everywhere, flat(everywhere, places[None])).min(axis=1) < 0.0
+    at_start = values(everywhere, flat(everywhere, places[None]))
+    bare = at_start.min(axis=1) < 0.0
     out = np.zeros(bare.shape)
     rows, columns = np.flatnonzero(bare.any(axis=1)), np.flatnonzero(bare.any(axis=0))
     if not rows.size:
         return out
     start, way, end = places[columns], ways[columns], far[columns]
-    along = start + _NODES[:, None, None] * (end[:, None] * way)
-    there = values(rows, flat(rows, along.reshape(1, -1, 2))).reshape(len(rows), len(sides[0]), len(_NODES), -1)
-    powers = np.einsum("pk,fjkn->pfjn", _POWERS, there)
-    low, which, met = _begins(powers, there[:, :, 0], there[:, :, -1])
-    # Of the function that says where it begins alone.
+    first = at_start[rows][..., columns]
+    half, last = (values(rows, flat(rows, (start + share * end[:, None] * way)[None])) for share in (0.5, 1.0))
+    low, which, met = _begins(first, half, last)
+    # Of the function that says where it begins alone: its sides, and the slope of the parabola.
     mine = np.take_along_axis(sides[rows], which[..., None], axis=1)
-    powers = np.take_along_axis(powers, which[None, :, None], axis=2)[:, :, 0]
+    first, half, last = (np.take_along_axis(each, which[:, None], axis=1)[:, 0] for each in (first, half, last))
+    slope = 4.0 * half - 3.0 * first - last + low * (4.0 * (first + last) - 8.0 * half)
     for _ in range(_IMPROVED):
         at = flat(rows, start + (low * end)[..., None] * way)
         off = mine[..., 0] * at[..., 0] + mine[..., 1] * at[..., 1] + mine[..., 2]
-        slope = _slope(powers, low)
         with np.errstate(divide="ignore", invalid="ignore"):
-            low = np.clip(np.nan_to_num(low - off / slope, posinf=1.0, neginf=0.0), 0.0, 1.0)
+            step = off / slope
+        low = np.clip(low - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
     out[np.ix_(rows, columns)] = np.where(bare[np.ix_(rows, columns)], np.where(met, low, 1.0) * end, 0.0)
     return out
 
 
-def _begins(powers: Array, first: Array, last: Array) -> tuple[Array, IntArray, BoolArray]:
-    """The shares of ways at which five functions are all positive for the first time: by their powers (P, F, 5, N) and
-    their values at both ends (F, 5, N). Share, number of the function that becomes positive there, and whether there is
-    such a place: (F, N).
+def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, BoolArray]:
+    """The shares of ways at which five functions are all positive for the first time: by their values at both ends and
+    in the middle, (F, 5, N), on a parabola between them. Share, number of the function that becomes positive there, and
+    whether there is such a place: (F, N).
     """
+    early = (first < 0.0) != (half < 0.0)
     with np.errstate(divide="ignore", invalid="ignore"):
-        zero = np.where((first < 0.0) != (last < 0.0), first / (first - last), 0.0)
-        for _ in range(2):
-            zero = np.clip(np.nan_to_num(zero - _value(powers, zero) / _slope(powers, zero)), 0.0, 1.0)
+        zero = 0.5 * np.where(early, first / (first - half), 1.0 + half / (half - last))
+        bend, rise = 2.0 * (first + last) - 4.0 * half, 4.0 * half - 3.0 * first - last
+        step = (first + zero * (rise + zero * bend)) / (rise + 2.0 * zero * bend)
+    zero = np.clip(zero - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
     rises, falls = (first < 0.0) & (last >= 0.0), (first >= 0.0) & (last < 0.0)
     never = (first < 0.0) & (last < 0.0)
     lows = np.where(rises, zero, np.where(never, np.inf, 0.0))
     which = np.argmax(lows, axis=1)
     low, high = lows.max(axis=1), np.where(falls, zero, 1.0).min(axis=1)
     return np.minimum(low, 1.0), which, low <= high
-
-
-def _value(powers: Array, at: Array) -> Array:
-    out = powers[-1]
-    for power in powers[-2::-1]:
-        out = out * at + power
-    return np.asarray(out)
-
-
-def _slope(powers: Array, at: Array) -> Array:
-    out = powers[-1] * (len(powers) - 1.0)
-    for n in range(len(powers) - 2, 0, -1):
-        out = out * at + n * powers[n]
-    return np.asarray(out)
 
 
 def _keeps_its_lens(pose: Pose) -> bool:
