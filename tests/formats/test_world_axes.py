@@ -7,7 +7,7 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.rig import rotations
 from zittern.demo.shots import SHOTS
 from zittern.formats.paths import PathPart, PathSamples
-from zittern.formats.world_axes import AS_IT_IS, Reading, converted, places, readings
+from zittern.formats.world_axes import UNCHANGED, Reading, converted, places, readings
 
 FPS = 24.0
 # From our axes to those of a program with Z up: y becomes z, z becomes -y.
@@ -40,7 +40,7 @@ class Suspected(unittest.TestCase):
             for seconds, speed in ((8.0, 1.4), (4.0, 3.0), (3.0, 0.0)):
                 path = walk(seconds, speed, pan_deg=pan)
                 with self.subTest(pan=pan, speed=speed):
-                    self.assertEqual(readings(path, FPS), (AS_IT_IS,))
+                    self.assertEqual(readings(path, FPS), (UNCHANGED,))
                     self.assertEqual(readings(as_z_up(path), FPS)[-1], Reading(z_up=True))
                     if speed:
                         self.assertEqual(readings(as_cm(path), FPS)[-1], Reading(centimeters=True))
@@ -58,9 +58,9 @@ class Suspected(unittest.TestCase):
             pose = evaluate(shot).pose
             path = PathSamples(pose.focal_mm * 0.0, pose.position_m, pose.angles_deg, None, shot.last_frame)
             path = replace(path, frames=1.0 + np.arange(len(pose.position_m)))
-            self.assertEqual(readings(path, shot.fps.value), (AS_IT_IS,), slug)
+            self.assertEqual(readings(path, shot.fps.value), (UNCHANGED,), slug)
         part = PathPart("Camera", "free", walk().position_m, walk().angles_deg)
-        self.assertEqual(readings(replace(as_z_up(walk()), parts=(part,)), FPS), (AS_IT_IS,))
+        self.assertEqual(readings(replace(as_z_up(walk()), parts=(part,)), FPS), (UNCHANGED,))
 
 
 class Converted(unittest.TestCase):

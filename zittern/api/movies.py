@@ -188,7 +188,6 @@ class Movies:
         except ValueError as error:
             raise BadInput(str(error), "first_frame") from error
         layout = layout_of(settings)
-        settings = with_strips(settings, (part.shot for part in parts), first, last, Cache())
         count = last - first + 1
         if count > _MOST_FRAMES:
             raise BadInput(
@@ -201,6 +200,7 @@ class Movies:
                 f"{self._most_bytes // 2**20} MB can be sent: make it smaller, or raise ZITTERN_MOST_UPLOAD_MB",
                 "width_px",
             )
+        settings = with_strips(settings, (part.shot for part in parts), first, last, Cache())
         self._sweep()
         name = f"{slug}-{'-'.join(slug_of(part.title) for part in parts)}" if _named(shot, settings) else slug
         kind = MOVIES[settings.format]

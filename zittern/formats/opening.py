@@ -13,7 +13,7 @@ from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps
 from zittern.formats.files import Sidecars
 from zittern.formats.table import format_of, reader_of
-from zittern.formats.world_axes import AS_IT_IS, Reading, converted, readings
+from zittern.formats.world_axes import UNCHANGED, Reading, converted, readings
 
 __all__ = ["Opened", "fps_from", "open_shot"]
 
@@ -36,7 +36,7 @@ def open_shot(
     camera: str | None,
     fps: Fps | None,
     name: str | None = None,
-    reading: Reading = AS_IT_IS,
+    reading: Reading = UNCHANGED,
 ) -> Opened:
     """The shot of a file. `camera`, `fps` and `reading` count for camera paths; without a rate the file's own, else 24,
     does. Raises FormatError or DocumentError with the place of the fault.
@@ -61,7 +61,7 @@ def open_shot(
     suspected = (
         f"the picture suggests {likely.says}; import again with that option if the view is tilted or too far away"
     )
-    doubts = (suspected,) if likely not in (AS_IT_IS, reading) else ()
+    doubts = (suspected,) if likely not in (UNCHANGED, reading) else ()
     return Opened(shot, command.label(shot), (*imported.notices, *doubts))
 
 

@@ -10,7 +10,7 @@ from zittern.core.rig import rotations
 from zittern.core.units import CM_PER_M, Array
 from zittern.formats.paths import PathSamples
 
-__all__ = ["AS_IT_IS", "Reading", "converted", "places", "readings"]
+__all__ = ["UNCHANGED", "Reading", "converted", "places", "readings"]
 
 # From the axes of a file with Z up to ours: x stays, z becomes y, y becomes -z.
 _TO_Y_UP = np.array([[1.0, 0.0, 0.0], [0.0, 0.0, 1.0], [0.0, -1.0, 0.0]])
@@ -39,7 +39,7 @@ class Reading:
         return ", ".join(parts) or "unchanged: Y up, meters"
 
 
-AS_IT_IS = Reading()
+UNCHANGED = Reading()
 
 
 def converted(samples: PathSamples, reading: Reading) -> PathSamples:
@@ -59,12 +59,12 @@ def converted(samples: PathSamples, reading: Reading) -> PathSamples:
 def readings(samples: PathSamples, fps: float) -> tuple[Reading, ...]:
     """Return the readings that are offered: unchanged, and the likely one if it differs."""
     if samples.parts:
-        return (AS_IT_IS,)
+        return (UNCHANGED,)
     z_up = _lies(samples.angles_deg) or _height_is_z(samples.position_m)
     height = samples.position_m[:, 2] if z_up else samples.position_m[:, 1]
     carried = _CARRIED_CM[0] < float(np.median(height)) < _CARRIED_CM[1]
     likely = Reading(z_up, carried and _too_large(samples, fps))
-    return (AS_IT_IS,) if likely == AS_IT_IS else (AS_IT_IS, likely)
+    return (UNCHANGED,) if likely == UNCHANGED else (UNCHANGED, likely)
 
 
 def _upright(position: Array, angles_deg: Array) -> tuple[Array, Array]:

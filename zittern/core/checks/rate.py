@@ -73,9 +73,8 @@ def _by_rate(study: Study, clip: Clip, layer: Layer) -> tuple[float, float]:
         for n, axis in enumerate(AXES)
         if axis in layer.moving_axes and size[n] >= _LEAST_PX
     ]
-    speed = clip.speed.sample(study.scope) * layer.speed.sample(study.scope)
-    fastest = max(paces, default=0.0)
-    return float(np.max(layer.source.peak_hz(study.scope) * speed)) * fastest, float(np.max(size))
+    hz = _largest(study, clip, layer, layer.source.peak_hz(study.scope)) * max(paces, default=0.0)
+    return hz, float(np.max(size))
 
 
 def _surely_slow(study: Study, clip: Clip, layer: Layer) -> bool:
@@ -83,8 +82,12 @@ def _surely_slow(study: Study, clip: Clip, layer: Layer) -> bool:
     if edge is None:
         return False
     fastest = max(float(np.max(layer.axes.of(axis).pace.sample(study.scope))) for axis in layer.moving_axes)
-    speed = clip.speed.sample(study.scope) * layer.speed.sample(study.scope)
-    return float(np.max(edge * speed)) * fastest < study.shot.fps.value / 2.0
+    return _largest(study, clip, layer, edge) * fastest < study.shot.fps.value / 2.0
+
+
+def _largest(study: Study, clip: Clip, layer: Layer, hz: Array) -> float:
+    """The largest of a rate (F,), at the speeds of a layer and its clip."""
+    return float(np.max(hz * clip.speed.sample(study.scope) * layer.speed.sample(study.scope)))
 
 
 def _by_spectrum(study: Study, layers: Sequence[tuple[Clip, Layer]]) -> dict[str, tuple[float, float]]:

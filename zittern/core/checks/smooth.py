@@ -12,7 +12,7 @@ from zittern.core.edits.layers import AddHandheld
 
 __all__ = ["smooth"]
 
-# Motion of fewer px than this (twice the root of the mean square) faster than that is none; shorter shots say nothing.
+# Motion of a typical size below this (px) and above this frequency is none; shorter shots say nothing.
 _LEAST_PX, _SLOW_HZ, _LEAST_S = 0.25, 0.5, 2.0
 
 

@@ -15,20 +15,17 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.doc import Doc
-from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc, field_title
-from zittern.core.edits.driven import check_free
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.parts import find_mount
-from zittern.core.edits.recording import TOLERANCE_SHARE, keys_outside, thin_keys
+from zittern.core.edits.recording import with_recorded
 from zittern.core.edits.titles import of_mount
 from zittern.core.errors import EditError
 from zittern.core.lens import height_mm
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.motion.rides import rides
-from zittern.core.numbers.curves import Curve, Frame
-from zittern.core.numbers.param import on_curve
+from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import chain, rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MoveField
@@ -160,12 +157,7 @@ class RecordFlight(CommandDoc):
         for field, was, now in zip(MOVE_FIELDS, before.T, after.T, strict=True):
             if field in self.locked or np.allclose(was, now, rtol=0.0, atol=_SAME):
                 continue
-            at = f"mount:{mount.id}.{field}"
-            check_free(shot, at)
-            keys = keys_outside(number_at(shot, at), frames) | thin_keys(
-                frames, now, TOLERANCE_SHARE * float(np.ptp(now))
-            )
-            shot = set_at(shot, at, on_curve(Curve(keys=tuple(key for _, key in sorted(keys.items())))))
+            shot = with_recorded(shot, f"mount:{mount.id}.{field}", frames, now)
         return shot
 
     def label(self, shot: Shot) -> str:
@@ -187,28 +179,23 @@ class AimCamera(_OnMount):
         """Roll stays. Raises EditError without a subject."""
         if shot.subject is None:
             raise EditError("no subject is marked; mark one first", "shot.subject")
-        at = scope_at(shot, self.frame)
-        subject = shot.subject.position_m(at)[0]
+        at, fill = scope_at(shot, self.frame), self.fill
+        point, corners = shot.subject.position_m(at)[0], shot.subject.corners_m
         position = _lens(shot, self.frame)[0, :3, 3]
-        away = subject - position
-        distance = float(np.linalg.norm(away))
-        if distance < _AT_SUBJECT_M:
+        if float(np.linalg.norm(point - position)) < _AT_SUBJECT_M:
             raise EditError("the camera stands in the subject; move it away first", "shot.subject")
+        if fill is not None and fill > 1.0:
+            head_m = np.array([0.0, shot.subject.height_m * (0.5 - (0.5 - _HEADROOM) / fill), 0.0])
+            point, corners = point + head_m, corners - head_m
+        away = point - position
         pan, tilt = _angles_to(away)
-        if self.fill is not None:
+        if fill is not None:
             size_mm = (shot.sensor_mm, height_mm(shot.sensor_mm, shot.picture.width_px, shot.picture.height_px))
             halves = np.array(size_mm) / (2.0 * shot.lens_at(at))
-            corners = shot.subject.corners_m
-            if self.fill > 1.0:
-                head_m = np.array([0.0, shot.subject.height_m * (0.5 - (0.5 - _HEADROOM) / self.fill), 0.0])
-                subject, corners = subject + head_m, corners - head_m
-                away = subject - position
-                pan, tilt = _angles_to(away)
-            turn = rotations.matrices(np.array([[pan, tilt, 0.0]]))[0]
-            wanted = _distance_m(corners @ turn, halves, self.fill)
-            position = subject - away / float(np.linalg.norm(away)) * wanted
-            if self.fill > 1.0:
-                seen = corners @ turn
+            seen = corners @ rotations.matrices(np.array([[pan, tilt, 0.0]]))[0]
+            wanted = _distance_m(seen, halves, fill)
+            position = point - away / float(np.linalg.norm(away)) * wanted
+            if fill > 1.0:
                 top = float(np.max(seen[:, 1] / (wanted - seen[:, 2])))
                 tilt += float(np.degrees(np.arctan(top) - np.arctan((1.0 - 2.0 * _HEADROOM) * halves[1])))
         roll = float(_lens_angles(shot, self.frame)[0, 2])

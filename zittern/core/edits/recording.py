@@ -18,7 +18,7 @@ from zittern.core.numbers.param import Number, on_curve
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["DrawKeys", "RecordKeys", "Sample", "keys_outside", "thin_keys", "thinned"]
+__all__ = ["DrawKeys", "RecordKeys", "Sample", "keys_outside", "thin_keys", "thinned", "with_recorded"]
 
 # Recorded samples that lie this near to the curve through the keys are left out: a share of what the hand went through.
 TOLERANCE_SHARE = 0.01
@@ -48,12 +48,7 @@ class RecordKeys(CommandDoc):
         """Of several samples at a frame the last counts. Raises EditError for what is no number or follows a formula,
         and for values out of range.
         """
-        check_free(shot, self.at)
-        frames, values = _line(self.samples)
-        keys = keys_outside(number_at(shot, self.at), frames) | thin_keys(
-            frames, values, TOLERANCE_SHARE * float(np.ptp(values))
-        )
-        return _keyed(shot, self.at, keys)
+        return with_recorded(shot, self.at, *_line(self.samples))
 
     def label(self, shot: Shot) -> str:
         """`Record dial panic`."""
@@ -88,6 +83,20 @@ class DrawKeys(CommandDoc):
     def label(self, shot: Shot) -> str:
         """`Draw weight in “Slow sway”`."""
         return f"Draw {title_of(shot, [self.at])}"
+
+
+def with_recorded(shot: Shot, at: str, frames: Array, values: Array) -> Shot:
+    """Return a shot with the recorded values of a number as keys, in place of those within their stretch. Raises
+    EditError for a number that follows a formula, and for values out of range.
+
+    Parameters
+    ----------
+    frames: (F,) rising.
+    values: (F,) in the unit of the number.
+    """
+    check_free(shot, at)
+    recorded = thin_keys(frames, values, TOLERANCE_SHARE * float(np.ptp(values)))
+    return _keyed(shot, at, keys_outside(number_at(shot, at), frames) | recorded)
 
 
 def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:

@@ -105,7 +105,7 @@ def state_of(shot: Shot, at: str, text: str) -> FormulaState:
     free = formula.within(-math.inf, math.inf)
     values = free.sample(scope)
     least, most = float(np.min(values)), float(np.max(values))
-    beyond = max(abs(least), abs(most)) if least < lowest or most > highest else 0.0
+    beyond = least < lowest or most > highest
     fits = lowest <= least / _HUNDRED and most / _HUNDRED <= highest
     return FormulaState(
         notices=free.notices(scope),

@@ -132,13 +132,14 @@ def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]
 
 def _speed(shot: Shot, scope: Scope) -> Array:
     """Return the speed along the path; at a jump of the path itself, the speed before and after the jump."""
-    speed = _raw_speed(shot, scope)
+    speed, jumps = _raw_speed(shot, scope), _speed_jumps(shot, scope)
+    at, before, after, _ = jumps[:, jumps[3] > 0.0]
+    if not len(at):
+        return speed
     half = _HALF_S * scope.fps.value
-    for at, before, after, leaps in _speed_jumps(shot, scope).T.tolist():
-        if leaps:
-            rows = np.abs(scope.frames - at) <= half
-            speed[rows] = before + (after - before) * (scope.frames[rows] - at + half) / (2.0 * half)
-    return speed
+    last = np.maximum(np.searchsorted(at, scope.frames + half, side="right") - 1, 0)
+    share = (scope.frames - at[last] + half) / (2.0 * half)
+    return np.where((share >= 0.0) & (share <= 1.0), before[last] + (after - before)[last] * share, speed)
 
 
 def _raw_speed(shot: Shot, scope: Scope) -> Array:

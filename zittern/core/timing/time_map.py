@@ -33,10 +33,6 @@ class Piece:
         """Where a frame of it goes."""
         return self.new + (frame - self.old) * self.factor
 
-    def speed_at(self, frame: float) -> float:
-        """Return the old frames per new frame at an old frame."""
-        return 1.0 / self.factor
-
 
 @dataclass(frozen=True, slots=True)
 class Bend(Piece):
@@ -49,13 +45,15 @@ class Bend(Piece):
 
     def at(self, frame: float) -> float:
         """Where a frame of it goes."""
-        share = min(max((frame - self.old) / self.old_frames, 0.0), 1.0)
-        return self.new + self.new_frames * math.sqrt(share)
+        return self.new + self.new_frames * self._reached(frame)
 
     def speed_at(self, frame: float) -> float:
         """Return the old frames per new frame at an old frame."""
-        share = min(max((frame - self.old) / self.old_frames, 0.0), 1.0)
-        return 2.0 * self.old_frames / self.new_frames * math.sqrt(share)
+        return 2.0 * self.old_frames / self.new_frames * self._reached(frame)
+
+    def _reached(self, frame: float) -> float:
+        """Return the share of its new frames, from the vertex on, at an old frame."""
+        return math.sqrt(min(max((frame - self.old) / self.old_frames, 0.0), 1.0))
 
 
 @dataclass(frozen=True)
