@@ -13,6 +13,8 @@ from tests.web.making import WithPage
 
 PROJECT = "saltmarsh-post"
 W, H = 320, 180
+# How long drawing all frames of a movie may last; a busy machine with software drawing needs a second per frame.
+DRAWN_MS = 240_000
 # Patches of 80 x 60 px of the movie.
 CHART = (
     (255, 0, 0), (0, 255, 0), (0, 0, 255), (255, 255, 255), (0, 0, 0), (128, 128, 128),
@@ -63,7 +65,7 @@ class WithMovies(WithPage):
     def made(self, slug: str, **asked: object) -> bytes:
         """A movie's file, drawn by the page by itself."""
         movie = self.begin(slug, **asked)
-        with self.page.expect_download() as given:
+        with self.page.expect_download(timeout=DRAWN_MS) as given:
             self.page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
         return Path(given.value.path()).read_bytes()
 

@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
-from playwright.sync_api import Page, Request
+from playwright.sync_api import Page, Request, expect
 
 from tests.demo.template import demo_data
 from tests.web.harness import BROWSING, RETRIES, Server, Window, new_page, settled
@@ -104,6 +104,15 @@ class WithPage(unittest.TestCase):
         for _ in range((frame - 1) % 10):
             self.page.keyboard.press("ArrowRight")
         self.page.locator("[data-testid=frame]", has_text=f"{frame:04d}").wait_for()
+
+    def frame_passes(self, slug: str) -> None:
+        """Waits while the shot plays until another frame is shown. A recording ends with the shot, and a slow machine may
+        be there already.
+        """
+        frame = self.page.get_by_test_id("frame")
+        shown = frame.inner_text()
+        if int(shown) < self.library().state(slug).document.last_frame:
+            expect(frame).not_to_have_text(shown)
 
     def poses(self, frames: range) -> np.ndarray:
         """(F, 6) poses at frames next to each other."""

@@ -11,7 +11,7 @@ import av
 import numpy as np
 from playwright.sync_api import expect
 
-from tests.web.filming import CHART, H, W, WithMovies, chart, linear
+from tests.web.filming import CHART, DRAWN_MS, H, W, WithMovies, chart, linear
 from tests.web.harness import grey, settled
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings.flow import flowing
@@ -216,7 +216,7 @@ class Going(WithMovies):
         self.assertEqual((self.encoders(), self.files()), ([], []))
 
     def test_a_page_that_was_left_goes_on_where_it_stopped(self) -> None:
-        slug = self.shot_of(chart(), last_frame=120)
+        slug = self.shot_of(chart(), last_frame=60)
         movie = self.begin(slug)
         page = self.page
         page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
@@ -226,10 +226,10 @@ class Going(WithMovies):
         settled(page)
         stopped = self.state(movie)
         self.assertEqual(stopped["status"], "drawing")
-        self.assertGreater(stopped["next"], 5)
-        with page.expect_download() as given:
+        self.assertGreater(stopped["next"], 4)
+        with page.expect_download(timeout=DRAWN_MS) as given:
             page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
-        self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 120)
+        self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 60)
 
     def test_a_lost_connection_is_waited_for_and_no_frame_is_missing(self) -> None:
         slug = self.shot_of(chart(), last_frame=30)
@@ -240,18 +240,18 @@ class Going(WithMovies):
         page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
         expect(page.get_by_test_id("filming")).to_contain_text("it waits for the server")
         self.assertEqual(self.state(movie)["next"], 9)
-        with page.expect_download() as given:
+        with page.expect_download(timeout=DRAWN_MS) as given:
             page.unroute(lost)
         self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 30)
 
     def test_in_a_hidden_tab_it_goes_on(self) -> None:
-        slug = self.shot_of(chart(), last_frame=120)
+        slug = self.shot_of(chart(), last_frame=60)
         movie = self.begin(slug)
         self.page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
         expect(self.page.get_by_test_id("filming")).to_contain_text(re.compile(r"[1-9]\d? %"))
-        with self.page.expect_download() as given:
+        with self.page.expect_download(timeout=DRAWN_MS) as given:
             self.page.evaluate(HIDDEN)
-        self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 120)
+        self.assertEqual(len(decoded(Path(given.value.path()).read_bytes())[0]), 60)
         self.assertGreater(self.page.evaluate("window.unanswered"), 0)
 
     def test_an_encoder_that_is_killed_is_said_and_nothing_is_left(self) -> None:
@@ -278,7 +278,7 @@ class Going(WithMovies):
         page = self.page
         page.goto(f"{self.server.url}shot/{slug}?movie={movie['id']}")
         expect(page.get_by_test_id("filming")).to_contain_text(re.compile(r"[1-9]\d? %"))
-        with page.expect_download() as given:
+        with page.expect_download(timeout=DRAWN_MS) as given:
             page.evaluate(self.LOSE)
         frames, _ = decoded(Path(given.value.path()).read_bytes())
         self.assertEqual(len(frames), 60)
