@@ -50,13 +50,12 @@ def serve(port: Port = None, data: Data = None, no_browser: NoBrowser = False) -
 @app.command()
 def shots(data: Data = None) -> None:
     """Lists the shots, one JSON object a line; one that cannot be read has a problem."""
-    from zittern.store.library import Library
+    from zittern.store.listing import listed_in
 
-    with closing(Library(existing_data(data))) as library:
-        for entry in library.shots():
-            row = {"id": entry.id, "slug": entry.slug, "name": entry.card.name, "project": entry.project}
-            wrong = {"problem": entry.card.problem} if entry.card.problem else {}
-            print(json.dumps({**row, "frames": entry.card.frames, "fps": entry.card.fps, **wrong}))
+    for entry in listed_in(existing_data(data)):
+        row = {"id": entry.id, "slug": entry.slug, "name": entry.card.name, "project": entry.project}
+        wrong = {"problem": entry.card.problem} if entry.card.problem else {}
+        print(json.dumps({**row, "frames": entry.card.frames, "fps": entry.card.fps, **wrong}))
 
 
 @app.command()

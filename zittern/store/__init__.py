@@ -14,6 +14,7 @@ presets     the user's own presets, with undo
 seeds       the seed of a shot that is new: the only chance there is
 naming      names of projects and shots, and their slugs
 listing     projects and shots as they are listed
+scribbles   scribbles packed for the database
 library     projects and shots
 takes       takes that ship
 pictures    pictures that plates show

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
+import hashlib
 from dataclasses import asdict, dataclass
+from typing import TYPE_CHECKING
 
-import numpy as np
 import orjson
 
-from zittern.core.readings.scribble import scribble
-from zittern.core.shot.shot import Shot
+if TYPE_CHECKING:
+    from zittern.core.shot.shot import Shot
 
-__all__ = ["Card", "card_of", "packed_scribble", "read_card", "write_card"]
-
-# Scribbles are kept as bytes: finer than a card's few pixels.
-_MOST_STEP = 127
+__all__ = ["Card", "card_of", "digest_of", "read_card", "write_card"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,6 +27,11 @@ class Card:
     layers: int = 0
     set_id: str | None = None
     problem: str | None = None
+
+
+def digest_of(data: bytes) -> str:
+    """Names packed bytes by their content: other bytes, another name."""
+    return hashlib.blake2b(data, digest_size=16).hexdigest()
 
 
 def card_of(shot: Shot) -> Card:
@@ -51,10 +54,3 @@ def write_card(card: Card) -> str:
 def read_card(text: str) -> Card:
     """What `write_card` wrote."""
     return Card(**orjson.loads(text))
-
-
-def packed_scribble(shot: Shot) -> bytes:
-    """The scribble as signed bytes, pan and tilt in turn, sized to fill; all zero where nothing shakes."""
-    points = scribble(shot)
-    reach = float(np.max(np.abs(points), initial=0.0))
-    return np.round(points * (_MOST_STEP / reach if reach > 0 else 0.0)).astype(np.int8).tobytes()

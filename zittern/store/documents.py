@@ -7,7 +7,6 @@ backslash before them.
 
 from __future__ import annotations
 
-import hashlib
 import re
 import threading
 import zlib
@@ -17,8 +16,9 @@ from cachetools import LRUCache
 from zittern.core.errors import DocumentError
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
+from zittern.store.cards import digest_of
 
-__all__ = ["Documents", "digest_of", "pack", "raw", "unpack"]
+__all__ = ["Documents", "pack", "raw", "unpack"]
 
 # Of large documents even fast packing takes longer than saving them; level 1 is a quarter larger and four times as fast
 # as 6.
@@ -88,11 +88,6 @@ def _each_time(text: bytes) -> bytes:
         return b'"data":"%s"' % known[number]
 
     return _SAMPLES.sub(given, text)
-
-
-def digest_of(data: bytes) -> str:
-    """Names packed bytes by their content: other bytes, another name."""
-    return hashlib.blake2b(data, digest_size=16).hexdigest()
 
 
 class Documents:

@@ -22,16 +22,17 @@ from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull, fa
 from zittern.core.shot.seen import kept, seen
 from zittern.core.shot.shot import Shot
 from zittern.store import revisions, tidy
-from zittern.store.cards import Card, card_of, packed_scribble, read_card, write_card
-from zittern.store.documents import Documents, digest_of, pack, raw
+from zittern.store.cards import Card, card_of, digest_of, write_card
+from zittern.store.documents import Documents, pack, raw
 from zittern.store.engine import READS, open_engine
 from zittern.store.faults import faults_of
-from zittern.store.listing import ENTRIES, PROJECTS, Project, ShotEntry, project_of
+from zittern.store.listing import PROJECTS, Project, ShotEntry, listed, project_of, shot_rows
 from zittern.store.naming import clean_name, free_slug, slug_of
 from zittern.store.pictures import sweep
 from zittern.store.presets import PresetShelf
 from zittern.store.reserve import Reserve
 from zittern.store.revisions import Head, History, State
+from zittern.store.scribbles import packed_scribble
 from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
 from zittern.store.tidy import Tidying
 from zittern.store.workspace import Workspace
@@ -122,27 +123,17 @@ class Library:
 
     def shots(self, project_slug: str | None = None) -> list[ShotEntry]:
         """Shots of a project, or of all, by slug. One that cannot be read is listed with what is wrong."""
-        query = ENTRIES if project_slug is None else ENTRIES.where(ProjectRow.slug == project_slug)
         with self._reading() as connection:
-            rows = connection.execute(query.order_by(ShotRow.slug)).all()
-        out = []
-        for id_, slug, project, in_, updated, card, made_of, scribble, scribble_of, packed in rows:
-            digest = digest_of(packed)
-            if card is None or made_of != digest:
-                card = self._card(slug, packed)
-                self._remember(id_, card=card, card_of=digest)
-            out.append(
-                ShotEntry(
-                    id_, slug, project, in_, updated, read_card(card), scribble if scribble_of == digest else None
-                )
-            )
-        return out
+            rows = shot_rows(connection, project_slug)
+        return listed(rows, self._card)
 
-    def _card(self, slug: str, packed: bytes) -> str:
+    def _card(self, id_: str, slug: str, packed: bytes) -> Card:
         try:
-            return write_card(card_of(self._documents.get(packed)))
+            card = card_of(self._documents.get(packed))
         except DocumentError as error:
-            return write_card(Card(slug, problem=str(error)))
+            card = Card(slug, problem=str(error))
+        self._remember(id_, card=write_card(card), card_of=digest_of(packed))
+        return card
 
     def slugs(self) -> set[str]:
         """Slugs of all shots."""

@@ -14,8 +14,7 @@ from sqlalchemy import Connection, func, select, update
 from zittern.core.errors import Conflict, NotFound
 from zittern.core.shot.seen import seen
 from zittern.core.shot.shot import Shot
-from zittern.store.cards import card_of, write_card
-from zittern.store.documents import digest_of
+from zittern.store.cards import card_of, digest_of, write_card
 from zittern.store.tables import RevisionRow, now
 
 __all__ = [
