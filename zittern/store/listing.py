@@ -9,7 +9,7 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Connection, Row, func, select
+from sqlalchemy import Connection, func, select
 
 from zittern.core.errors import NotFound
 from zittern.store.cards import Card, digest_of, read_card
@@ -19,7 +19,7 @@ from zittern.store.tables import ProjectRow, RevisionRow, ShotRow
 
 __all__ = ["PROJECTS", "Project", "ShotEntry", "ShotRows", "listed", "listed_in", "project_of", "shot_rows"]
 
-ShotRows = Sequence[Row[Any]]
+ShotRows = Sequence[Any]
 
 
 @dataclass(frozen=True, slots=True)
