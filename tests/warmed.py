@@ -11,7 +11,7 @@ import zittern.api.connection
 import zittern.cli.serving
 import zittern.demo.build  # noqa: F401 (imported to be there)
 from zittern.core.checks.table import check
-from zittern.core.later import scipy_part
+from zittern.core.runtime.later import scipy_part
 from zittern.demo.shots import SHOTS
 
 for part in ("interpolate", "signal", "spatial.transform"):

@@ -20,15 +20,15 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from tools import fuzz_cache
-from zittern.core.budget import Budget, asked
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
+from zittern.core.motion.sampled import sample
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
 from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
-from zittern.core.sampled import sample
+from zittern.core.runtime.budget import Budget, asked
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
 

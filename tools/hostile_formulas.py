@@ -22,7 +22,7 @@ from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.functions import CONSTANTS, FUNCTIONS, LARGEST
 from zittern.core.formula.grammar import MOST_CHARACTERS, parse
 from zittern.core.formula.tree import BUILT_IN, values_of
-from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.units import Array
 
 __all__ = ["Report", "run"]

@@ -18,13 +18,13 @@ from zittern.core.edits.table import Command, apply
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate, evaluate_in_parts
+from zittern.core.motion.sampled import sample
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
 from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
-from zittern.core.sampled import sample
 from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.give import Give

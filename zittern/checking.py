@@ -14,7 +14,7 @@ import numpy as np
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import CHECKS, check, named
 from zittern.core.errors import FormatError, NotFound
-from zittern.core.set_pieces import SetPieces
+from zittern.core.plates.set_pieces import SetPieces
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
 from zittern.formats.set_meshes import pieces_of

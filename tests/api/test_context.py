@@ -10,7 +10,7 @@ from zittern.api.context import json_response
 from zittern.api.jobs import Busy
 from zittern.api.models.shots import StateOut
 from zittern.api.models.transfer import ImportedOut
-from zittern.core.budget import Budget
+from zittern.core.runtime.budget import Budget
 
 
 class Json(WithServer):

@@ -6,7 +6,7 @@ import numpy as np
 
 from tests.core.making import command, rms
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.picture import subject_distance_m
+from zittern.core.motion.picture import subject_distance_m
 from zittern.core.readings.framing import misses_px, report
 from zittern.core.readings.moments import read
 from zittern.demo import deck, kite

@@ -7,8 +7,8 @@ from tests.core.making import over
 from tests.formats.making import CAMERA, GltfMaker
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import FormatError
-from zittern.core.lens import vfov_deg
 from zittern.core.motion.evaluate import Motion, evaluate
+from zittern.core.optics.lens import vfov_deg
 from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps

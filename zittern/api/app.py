@@ -34,7 +34,7 @@ from zittern.api.routes import (
     typed,
 )
 from zittern.core.errors import NotFound
-from zittern.core.later import scipy_part
+from zittern.core.runtime.later import scipy_part
 from zittern.settings import Settings
 from zittern.store.library import Library
 

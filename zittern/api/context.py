@@ -20,12 +20,12 @@ from zittern.api.jobs import Busy, ExportJobs
 from zittern.api.models.presets import PresetOut, PresetShelfOut
 from zittern.api.models.shots import ChangesOut, StateOut
 from zittern.api.movies import Movies
-from zittern.core.budget import Budget, asked
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.sampled import Sampled, sample, stretches
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.swatches import Swatch, corner_swatches, swatch
-from zittern.core.sampled import Sampled, sample, stretches
+from zittern.core.runtime.budget import Budget, asked
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.seen import alone
 from zittern.core.shot.shot import Shot

@@ -13,10 +13,10 @@ import orjson
 from pydantic import BaseModel
 
 from zittern.api.models.motion import ArrayHead, LayerTag, MotionHead, MotionIn
+from zittern.core.motion.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.readings.layers import LayerReading
 from zittern.core.readings.streams import Streamed, streamed
 from zittern.core.readings.tagged import Remembered, given
-from zittern.core.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from pydantic import Field, model_validator
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.errors import BadInput
 from zittern.core.units import Array
 

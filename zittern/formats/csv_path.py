@@ -14,8 +14,8 @@ from typing import IO
 import numpy as np
 
 from zittern.core.errors import FormatError
-from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.motion.evaluate import Motion
+from zittern.core.optics.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.shot.shot import MOST_FRAMES, Shot
 from zittern.core.timebase import MOST_FPS, Fps
 from zittern.core.units import Array

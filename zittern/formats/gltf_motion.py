@@ -11,7 +11,7 @@ from itertools import groupby
 import numpy as np
 
 from zittern.core.errors import FormatError
-from zittern.core.later import scipy_part
+from zittern.core.runtime.later import scipy_part
 from zittern.core.units import Array
 from zittern.formats.gltf_file import Gltf, floats
 from zittern.formats.gltf_model import POINTER, Sampler

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.errors import FormatError
-from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM, focal_for_vfov_mm
+from zittern.core.optics.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM, focal_for_vfov_mm
 from zittern.core.rig import rotations
 from zittern.core.rig.transforms import orthonormal
 from zittern.core.shot.mounts import KINDS

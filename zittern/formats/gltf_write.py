@@ -19,9 +19,10 @@ import numpy as np
 
 from zittern.core.axes import AXES
 from zittern.core.errors import FormatError
-from zittern.core.lens import vfov_deg
+from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion
-from zittern.core.rig import chain, rotations, transforms
+from zittern.core.optics.lens import vfov_deg
+from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MountKind
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array

@@ -10,7 +10,7 @@ from dataclasses import replace
 import numpy as np
 
 from zittern.core.errors import FormatError
-from zittern.core.set_pieces import Piece, SetPieces
+from zittern.core.plates.set_pieces import Piece, SetPieces
 from zittern.core.units import Array
 from zittern.formats import gltf_file, gltf_motion
 from zittern.formats.files import no_sidecars

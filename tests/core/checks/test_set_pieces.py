@@ -10,7 +10,7 @@ from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import check, named
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.set_pieces import Piece, SetPieces
+from zittern.core.plates.set_pieces import Piece, SetPieces
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject

@@ -5,8 +5,8 @@ import numpy as np
 from tests.core.making import layer, shot_with
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import check, named
-from zittern.core.lens import focal_px
 from zittern.core.numbers.param import fixed
+from zittern.core.optics.lens import focal_px
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.wave import Wave
 

@@ -5,8 +5,8 @@ import numpy as np
 from tests.core.making import layer, shot_with
 from zittern.core.checks.study import Study
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import px_per_unit
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.picture import px_per_unit
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
 

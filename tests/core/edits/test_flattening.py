@@ -35,7 +35,7 @@ def largest_swing(shot: Shot, axis: str) -> float:
         scope = shot.scope(FRAMES)
         setting = each.axes.of(axis)
         if setting.on:
-            weight = np.max(each.weight.sample(clip.clocked(scope, (1.0, 120.0), each)))
+            weight = np.max(each.weight.sample(clip.clocked(scope, each)))
             out = max(out, float(np.max(setting.swing.sample(scope)) * weight * np.max(clip.amount.sample(scope))))
     return out
 

@@ -10,7 +10,7 @@ from zittern.core.edits.merging import merged
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.ready_rigs import RIGS
+from zittern.core.presets.ready_rigs import RIGS
 from zittern.core.rig import transforms
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount

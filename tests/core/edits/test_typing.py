@@ -5,8 +5,8 @@ from tests.core.making import layer, shot_with
 from zittern.core.edits.typing import field_at, frame_from
 from zittern.core.formula.arithmetic import evaluate_expression
 from zittern.core.formula.fault import FormulaFault
-from zittern.core.lens import swing_px
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.optics.lens import swing_px
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject

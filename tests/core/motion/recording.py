@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from typing import Any
 from unittest.mock import patch
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.motion import aim, facts
 from zittern.core.motion.evaluation import Evaluation, Printed, Read
 from zittern.core.numbers.scope import Scope

@@ -6,8 +6,8 @@ from tests.core.making import edited, layer, rms, shot_with
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import Keyed, Number, by_formula, fixed, keyed
-from zittern.core.pad import corners
 from zittern.core.shot.layers import Layer
+from zittern.core.shot.pad import corners
 from zittern.core.shot.shot import Shot
 from zittern.core.sources.hand_keys import HandKeys, Tracks
 from zittern.core.sources.noise import Noise

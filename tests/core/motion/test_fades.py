@@ -3,10 +3,10 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, rms, shot_with
-from zittern.core.envelope import RampShape
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.fades import fade, overlapping
+from zittern.core.numbers.envelope import RampShape
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot

@@ -8,7 +8,7 @@ import numpy as np
 
 from tests.core.making import layer, shot_with
 from tools import fuzz_cache
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.evaluation import Evaluation

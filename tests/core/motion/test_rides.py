@@ -5,7 +5,7 @@ import numpy as np
 from scipy.spatial.transform import Rotation
 
 from tests.core.making import over, shot_with
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.curves import Curve, Key

@@ -6,12 +6,11 @@ from unittest import mock
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.motion import spring_motion, spring_ways
+from zittern.core.motion import chain, spring_motion, spring_ways
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate, evaluate_in_parts, joined
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.numbers.param import by_formula, fixed, keyed
-from zittern.core.rig import chain
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot

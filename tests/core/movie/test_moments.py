@@ -5,11 +5,11 @@ import numpy as np
 from tests.core.making import layer, shot_with
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import distances_m, picture_offsets_px
 from zittern.core.movie.lean import lean_px
 from zittern.core.movie.moments import moments, range_of, wave_px
 from zittern.core.movie.settings import MovieSettings
 from zittern.core.numbers.param import by_formula, fixed, keyed
-from zittern.core.picture import distances_m, picture_offsets_px
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator

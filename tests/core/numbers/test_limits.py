@@ -3,7 +3,7 @@ from typing import Annotated
 
 import numpy as np
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.errors import DocumentError
 from zittern.core.numbers.limits import bounded, limits_of
 from zittern.core.numbers.param import Param, by_formula, fixed, keyed

@@ -5,7 +5,6 @@ import numpy as np
 from scipy.spatial.transform import Rotation
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.budget import Budget, asked
 from zittern.core.checks.table import check, named
 from zittern.core.errors import DocumentError, EditError, TooDear
 from zittern.core.motion.evaluate import evaluate
@@ -14,6 +13,7 @@ from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import counting, depths_m, in_order, uncovered_px
 from zittern.core.plates.needs import needs
 from zittern.core.plates.surface import along_m, covers
+from zittern.core.runtime.budget import Budget, asked
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.plates import MASK_CELLS, Plate, packed_mask

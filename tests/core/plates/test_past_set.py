@@ -7,7 +7,7 @@ from tests.core.making import shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
 from zittern.core.plates.past_set import bare_strips
-from zittern.core.set_pieces import Piece, SetPieces
+from zittern.core.plates.set_pieces import Piece, SetPieces
 from zittern.core.shot.mounts import Mount
 
 TILT_DEG, HIGH_M, FAR_M = -12.0, 3.0, 20.0

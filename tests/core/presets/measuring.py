@@ -11,8 +11,8 @@ from scipy.signal import welch
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import picture_offsets_px, subject_distance_m
 from zittern.core.numbers.param import fixed
-from zittern.core.picture import picture_offsets_px, subject_distance_m
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.shot import new_shot
 

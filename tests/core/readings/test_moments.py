@@ -3,10 +3,10 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.lens import swing_px
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import DEFAULT_DISTANCE_M
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.picture import DEFAULT_DISTANCE_M
+from zittern.core.optics.lens import swing_px
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.moments import read
 from zittern.core.shot.mounts import Mount

@@ -3,9 +3,9 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import fixed, keyed
+from zittern.core.optics.lens import focal_px
 from zittern.core.readings.movers import movers_px
 from zittern.core.readings.seen import Seen
 from zittern.core.shot.mounts import Mount

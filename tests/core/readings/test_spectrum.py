@@ -4,8 +4,8 @@ import numpy as np
 
 from tests.core.making import layer, shot_with
 from zittern.core.errors import NotFound
-from zittern.core.lens import swing_px
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.optics.lens import swing_px
 from zittern.core.readings.spectrum import bands_px
 from zittern.core.sources.wave import Wave
 

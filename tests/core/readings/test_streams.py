@@ -11,10 +11,10 @@ from tests.core.making import edited, layer, shot_with
 from tools import fuzz_cache
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.sampled import Sampled, sample
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import STREAMS, streamed
-from zittern.core.sampled import Sampled, sample
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount

@@ -5,7 +5,7 @@ from typing import Any
 
 from tests.core.making import edited, layer, shot_with
 from tools import fuzz_cache
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import write_shot

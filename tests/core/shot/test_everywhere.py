@@ -6,7 +6,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate

@@ -5,11 +5,11 @@ import numpy as np
 from tests.core.making import edited, layer, over, shot_with
 from zittern.core.edits.writing import state_of
 from zittern.core.errors import DocumentError, EditError
-from zittern.core.lens import focal_px
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import margins_px, places_px, tangents
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.picture import margins_px, places_px, tangents
+from zittern.core.optics.lens import focal_px
 from zittern.core.rig import rotations
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount

@@ -8,7 +8,7 @@ from scipy.optimize import minimize_scalar
 from scipy.signal import welch
 
 from tests.core.making import ALL_SWINGS, contribution, layer, rms, shot_with
-from zittern.core import octave
+from zittern.core.noise import octave
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.layers import AxisSetting
 from zittern.core.shot.upgrades import read_shot, write_shot

@@ -4,7 +4,7 @@ from typing import TypeGuard, get_args
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.errors import DocumentError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.curves import Curve, Key

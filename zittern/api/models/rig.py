@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from zittern.api.models.base import Frame, Model, RevisionId
-from zittern.core.doc import Id
+from zittern.core.documents.doc import Id
 from zittern.core.edits.poses import WorldPose
 from zittern.core.shot.cues import MOST_CUES
 from zittern.core.shot.targets import MountTarget, SubjectTarget

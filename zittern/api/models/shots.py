@@ -10,8 +10,8 @@ from pydantic import Field, StringConstraints
 from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.table import Command
 from zittern.core.edits.writing import FormulaName, FormulaState
-from zittern.core.feel import held_clips
 from zittern.core.numbers.param import MOST_DRAFT
+from zittern.core.presets.feel import held_clips
 from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
 from zittern.store.revisions import State

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from zittern.api.models.base import Model
 from zittern.core.axes import Axis
-from zittern.core.envelope import RampShape
-from zittern.core.looks import FieldLook
 from zittern.core.numbers.curves import Extend, Interp
+from zittern.core.numbers.envelope import RampShape
+from zittern.core.numbers.looks import FieldLook
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 from zittern.formats.table import Kind as FileKind

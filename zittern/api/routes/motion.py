@@ -16,9 +16,9 @@ from zittern.core.edits.address import number_at, scope_of
 from zittern.core.edits.keys import handles_of
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
+from zittern.core.motion.sampled import CLOSE_FRAMES, MOST_WHOLE_FRAMES
 from zittern.core.readings.moments import read
 from zittern.core.readings.spectrum import bands_px
-from zittern.core.sampled import CLOSE_FRAMES, MOST_WHOLE_FRAMES
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

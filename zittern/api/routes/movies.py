@@ -15,11 +15,11 @@ from zittern.api.movies import Movie
 from zittern.api.packet import framed
 from zittern.api.seen import Seen
 from zittern.core.errors import BadInput, NotFound
+from zittern.core.motion.sampled import MOST_WHOLE_FRAMES
 from zittern.core.movie.exposure import draws_of
 from zittern.core.movie.lean import lean_px
 from zittern.core.movie.moments import moments, wave_px
 from zittern.core.movie.settings import MovieSettings
-from zittern.core.sampled import MOST_WHOLE_FRAMES
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 

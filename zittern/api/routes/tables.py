@@ -26,14 +26,14 @@ from zittern.api.models.tables import (
     TablesOut,
 )
 from zittern.api.turns import WRITES
-from zittern.core import forms
 from zittern.core.axes import AXIS_INFO
 from zittern.core.checks.table import CHECKS
 from zittern.core.edits.table import limits
-from zittern.core.envelope import RampShape
-from zittern.core.feel import HANDHELD
 from zittern.core.numbers.curves import Extend
-from zittern.core.ready_rigs import RIGS
+from zittern.core.numbers.envelope import RampShape
+from zittern.core.presets.feel import HANDHELD
+from zittern.core.presets.ready_rigs import RIGS
+from zittern.core.shot import forms
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.movie_file import MOVIES

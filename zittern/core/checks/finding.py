@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.table import Command
 
 __all__ = ["Finding", "Fix"]

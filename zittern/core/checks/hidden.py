@@ -10,8 +10,8 @@ from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.plates import SetPlateDistance
 from zittern.core.plates.coverage import depths_m
+from zittern.core.plates.set_pieces import first_met
 from zittern.core.plates.surface import covers, meets
-from zittern.core.set_pieces import first_met
 from zittern.core.shot.shot import Subject
 from zittern.core.units import BoolArray
 

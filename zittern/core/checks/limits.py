@@ -10,8 +10,8 @@ from zittern.core.axes import axis_index
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.table import place_of
-from zittern.core.lens import LEAST_FOCAL_MM
 from zittern.core.numbers.param import Number, formula_of
+from zittern.core.optics.lens import LEAST_FOCAL_MM
 from zittern.core.units import Array
 
 __all__ = ["limits"]

@@ -7,7 +7,7 @@ from zittern.core.checks.table import Check, check
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.cache import Cache
-from zittern.core.set_pieces import SetPieces
+from zittern.core.plates.set_pieces import SetPieces
 from zittern.core.shot.shot import Shot
 
 __all__ = ["MOST_FIXES", "mended"]

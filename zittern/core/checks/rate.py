@@ -54,7 +54,7 @@ def rate(study: Study) -> Iterator[Finding]:
             check="rate",
             weight=True,
             at=f"layer:{layer.id}",
-            frames=(float(study.shot.first_frame), float(study.shot.last_frame)),
+            frames=study.shot.span,
             amount=told,
             unit="Hz",
             px=size,

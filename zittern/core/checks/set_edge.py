@@ -11,7 +11,7 @@ from zittern.core.checks.study import Study
 from zittern.core.motion.evaluate import Pose, evaluate
 from zittern.core.plates.needs import calmed
 from zittern.core.plates.past_set import FAR_M, looks_past, places_px
-from zittern.core.set_pieces import first_met
+from zittern.core.plates.set_pieces import first_met
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray, IntArray
 
@@ -38,7 +38,7 @@ def set_edge(study: Study) -> Iterator[Finding]:
             check="coverage",
             weight=True,
             at="shot.set_id",
-            frames=(float(study.shot.first_frame), float(study.shot.last_frame)),
+            frames=study.shot.span,
             amount=1.0,
             unit="",
             says=f"the set cannot be checked: {study.set_pieces.fault}",

@@ -33,7 +33,7 @@ _STILL = 1e-9
 def silent(study: Study) -> Iterator[Finding]:
     """One finding for each layer that cannot be seen, with the first reason that holds, and for springs at rest."""
     yield from _springs(study)
-    whole = float(study.shot.first_frame), float(study.shot.last_frame)
+    whole = study.shot.span
     for clip, layer in study.layers:
         found = _reason(study, clip, layer)
         if found is not None:
@@ -65,7 +65,7 @@ def _springs(study: Study) -> Iterator[Finding]:
             check="silent",
             weight=True,
             at=f"mount:{mount.id}",
-            frames=(float(shot.first_frame), float(shot.last_frame)),
+            frames=shot.span,
             amount=0.0,
             unit="px",
             px=0.0,

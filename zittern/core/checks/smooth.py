@@ -39,7 +39,7 @@ def smooth(study: Study) -> Iterator[Finding]:
         check="smooth",
         weight=False,
         at=None,
-        frames=(float(shot.first_frame), float(shot.last_frame)),
+        frames=shot.span,
         amount=size,
         unit="px",
         px=size,

@@ -8,17 +8,17 @@ from functools import cached_property
 import numpy as np
 
 from zittern.core.axes import AXES
-from zittern.core.doc import Doc
-from zittern.core.lens import focal_px
+from zittern.core.documents.doc import Doc, parts
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
+from zittern.core.motion.picture import NEAREST_M, distances_m, picture_offsets_px, view_shift_px
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
-from zittern.core.picture import NEAREST_M, distances_m, picture_offsets_px, view_shift_px
+from zittern.core.optics.lens import focal_px
+from zittern.core.plates.set_pieces import SetPieces
 from zittern.core.readings.flow import SHUTTER_SHARE, flowing
-from zittern.core.set_pieces import SetPieces
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
@@ -134,7 +134,7 @@ class Study:
 
     def clocked(self, clip: Clip, layer: Layer | None = None) -> Scope:
         """What the numbers of a clip, or of a layer in it, may look at."""
-        return clip.clocked(self.scope, (float(self.shot.first_frame), float(self.shot.last_frame)), layer)
+        return clip.clocked(self.scope, layer)
 
     def beats_a_frame(self, clip: Clip, layer: Layer) -> Array:
         """How many beats of its own a layer has in a frame.
@@ -215,12 +215,9 @@ def stretch(frames: Array, found: BoolArray) -> tuple[float, float]:
 
 
 def _numbers(doc: Doc, at: str) -> Iterator[tuple[str, Number]]:
-    for name in type(doc).model_fields:
-        value = getattr(doc, name)
-        if isinstance(value, Number):
-            yield f"{at}.{name}", value
-        elif isinstance(value, Doc):
-            yield from _numbers(value, f"{at}.{name}")
+    for name, part in parts(doc):
+        if name is not None:
+            yield from [(f"{at}.{name}", part)] if isinstance(part, Number) else _numbers(part, f"{at}.{name}")
 
 
 def _looked_at(shot: Shot) -> Array:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
-from zittern.core import budget
 from zittern.core.checks.blur import blur
 from zittern.core.checks.comfort import comfort
 from zittern.core.checks.coverage import coverage
@@ -25,7 +24,8 @@ from zittern.core.checks.through import through
 from zittern.core.checks.twins import twins
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
-from zittern.core.set_pieces import SetPieces
+from zittern.core.plates.set_pieces import SetPieces
+from zittern.core.runtime import budget
 from zittern.core.shot.shot import Shot
 
 __all__ = ["CHECKS", "Check", "Checked", "check", "named"]

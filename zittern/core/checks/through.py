@@ -8,8 +8,8 @@ import numpy as np
 
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.study import Study, stretch
+from zittern.core.plates.set_pieces import first_met
 from zittern.core.plates.surface import covers, meets
-from zittern.core.set_pieces import first_met
 from zittern.core.shot.plates import Plate
 from zittern.core.units import BoolArray
 

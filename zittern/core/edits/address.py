@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import Any
 
 from zittern.core.axes import AXES, Axis, axis_index
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.parts import change_layer, find_clip, find_layer, with_clip, with_lane, with_mount
 from zittern.core.errors import DocumentError, EditError, faults_as
 from zittern.core.motion.facts import scope_at
@@ -65,9 +65,7 @@ def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
         # What the path is made of cannot read its attributes; the lens can.
         return _on_axis(address, scope_at(shot, frames) if kind == "shot" else shot.scope(frames))
     clip, layer = find_layer(shot, name) if kind == "layer" else (find_clip(shot, name), None)
-    return _on_axis(
-        address, clip.clocked(scope_at(shot, frames), (float(shot.first_frame), float(shot.last_frame)), layer)
-    )
+    return _on_axis(address, clip.clocked(scope_at(shot, frames), layer))
 
 
 def _on_axis(address: str, scope: Scope) -> Scope:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -12,10 +12,10 @@ from zittern.core.edits.parts import find_mount, with_mount
 from zittern.core.errors import EditError
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
+from zittern.core.motion.picture import subject_distance_m
 from zittern.core.motion.targets import name_of
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import fixed
-from zittern.core.picture import subject_distance_m
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import Follows, PointTarget, Target, TargetChange
 
@@ -24,12 +24,11 @@ __all__ = ["FollowOther", "FollowPoint", "FollowTarget", "SetLag"]
 _Address = Annotated[str, Field(max_length=300)]
 
 
-class SetLag(CommandDoc):
+class SetLag(CommandDoc, label="Set lag of the operator to {lag_frames:g} frames"):
     """Makes the operator so many frames late while the subject goes steadily on, by the same person's being slower or
     quicker in all: reaction and the camera's own lag keep their ratio, anticipation stays.
     """
 
-    type: Literal["set_lag"] = "set_lag"
     mount: str
     lag_frames: float = Field(ge=-1000.0, le=1000.0)
 
@@ -48,17 +47,12 @@ class SetLag(CommandDoc):
             )
         return with_mount(shot, mount, mount.replace(operator=changed))
 
-    def label(self, shot: Shot) -> str:
-        """`Set lag of the operator to 6 frames`."""
-        return f"Set lag of the operator to {self.lag_frames:g} frames"
-
 
 class FollowTarget(CommandDoc):
     """Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target: from a frame on, or from the
     beginning where none is named. A change at the same frame is replaced.
     """
 
-    type: Literal["follow_target"] = "follow_target"
     at: _Address
     frame: Frame | None = None
     target: Target
@@ -77,7 +71,6 @@ class FollowPoint(CommandDoc):
     the subject.
     """
 
-    type: Literal["follow_point"] = "follow_point"
     at: _Address
     seen_at: Frame
     frame: Frame | None = None
@@ -98,7 +91,6 @@ class FollowPoint(CommandDoc):
 class FollowOther(CommandDoc):
     """Changes when a target is taken, or takes a change of target away."""
 
-    type: Literal["follow_other"] = "follow_other"
     at: _Address
     frame: Frame
     to_frame: Frame | None

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from zittern.core.axes import AXES
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.clips import on_lane, without_clip
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, with_clip
@@ -17,13 +17,13 @@ from zittern.core.edits.recording import RecordKeys, Sample
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import Number, fixed
-from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS
 from zittern.core.presets.placed import placed
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import MAX_WEIGHT, Layer, Span
 from zittern.core.shot.origins import PresetKey
+from zittern.core.shot.pad import FEWEST_CORNERS, MOST_CORNERS
 from zittern.core.shot.shot import Shot
 
 __all__ = [
@@ -46,7 +46,6 @@ class BlendClips(CommandDoc):
     the first is a blend, the others become further corners of it.
     """
 
-    type: Literal["blend_clips"] = "blend_clips"
     clips: Annotated[tuple[str, ...], Field(min_length=FEWEST_CORNERS, max_length=MOST_CORNERS)]
     method: Literal["mix", "morph"] = "mix"
 
@@ -77,7 +76,6 @@ class PresetOfCorner(Doc):
 class AddBlend(CommandDoc):
     """A clip that blends presets, over a stretch, or over the whole shot."""
 
-    type: Literal["add_blend"] = "add_blend"
     presets: Annotated[tuple[PresetOfCorner, ...], Field(min_length=FEWEST_CORNERS, max_length=MOST_CORNERS)]
     method: Literal["mix", "morph"] = "mix"
     first_frame: Frame | None = None
@@ -105,10 +103,9 @@ class AddBlend(CommandDoc):
         return f"Blend {_names([each.preset.name for each in self.presets])}"
 
 
-class FillCorner(OfPreset):
+class FillCorner(OfPreset, label="Put “{preset.name}” into a corner of {clip}"):
     """Another preset in a corner, in place of what stands there."""
 
-    type: Literal["fill_corner"] = "fill_corner"
     clip: str
     corner: str
 
@@ -126,10 +123,6 @@ class FillCorner(OfPreset):
             _with_corners(clip, blend, named).replace(layers=layers),
         )
 
-    def label(self, shot: Shot) -> str:
-        """`Put “Run” into a corner of “Blend”`."""
-        return f"Put “{self.preset.name}” into a corner of “{find_clip(shot, self.clip).name}”"
-
 
 class PlaceSample(Doc):
     """Where the hand was at a frame: percent from the left and lower edge of the pad."""
@@ -142,7 +135,6 @@ class PlaceSample(Doc):
 class RecordPlace(CommandDoc):
     """Keys of the place on the pad from what was recorded, both of its numbers in one step."""
 
-    type: Literal["record_place"] = "record_place"
     clip: str
     samples: Annotated[tuple[PlaceSample, ...], Field(min_length=1, max_length=100_000)]
 
@@ -160,10 +152,9 @@ class RecordPlace(CommandDoc):
         return f"Record place in “{find_clip(shot, self.clip).name}” from frame {min(frames):g} to {max(frames):g}"
 
 
-class SwapCorners(CommandDoc):
+class SwapCorners(CommandDoc, label="Exchange corners of {clip}"):
     """Two corners change places; the place on the pad stays."""
 
-    type: Literal["swap_corners"] = "swap_corners"
     clip: str
     corner: str
     other: str
@@ -176,15 +167,10 @@ class SwapCorners(CommandDoc):
         order[a], order[b] = order[b], order[a]
         return with_clip(shot, clip, _with_corners(clip, blend, tuple(order)))
 
-    def label(self, shot: Shot) -> str:
-        """`Exchange corners of “Blend”`."""
-        return f"Exchange corners of “{find_clip(shot, self.clip).name}”"
-
 
 class RemoveCorner(CommandDoc):
     """Takes a corner away with its layers; the last one that is left is a plain clip."""
 
-    type: Literal["remove_corner"] = "remove_corner"
     clip: str
     corner: str
 

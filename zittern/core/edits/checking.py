@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
@@ -17,7 +17,6 @@ __all__ = ["MeanSo"]
 class MeanSo(CommandDoc):
     """Says of a finding that it is meant so, or takes that back. amount: as it was found."""
 
-    type: Literal["mean_so"] = "mean_so"
     check: Annotated[str, StringConstraints(pattern=r"^[a-z]{1,20}$")]
     at: Annotated[str, Field(max_length=300)] | None = None
     amount: float = Field(default=0.0, ge=-1e12, le=1e12)

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.doc import Label
+from zittern.core.documents.doc import Label
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, find_lane, lane_of, with_clip, with_lane
-from zittern.core.envelope import RampShape
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.envelope import RampShape
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.ids import free_id
 from zittern.core.shot.lanes import Lane
@@ -23,10 +23,9 @@ __all__ = ["AddClip", "DuplicateClip", "MoveClip", "RemoveClip", "SplitClip", "o
 _LEAST_FRAMES = 1.0
 
 
-class AddClip(CommandDoc):
+class AddClip(CommandDoc, label="Add clip “{name}”"):
     """An empty clip over a stretch, on a lane or on a new one of its own."""
 
-    type: Literal["add_clip"] = "add_clip"
     name: Label = "Clip"
     first_frame: Frame
     last_frame: Frame
@@ -37,15 +36,10 @@ class AddClip(CommandDoc):
         clip = Clip(id=free_id(shot, "clip"), name=self.name, span_frames=(self.first_frame, self.last_frame))
         return on_lane(shot, clip, self.lane)
 
-    def label(self, shot: Shot) -> str:
-        """`Add clip “Panic”`."""
-        return f"Add clip “{self.name}”"
-
 
 class MoveClip(CommandDoc):
     """Moves a clip in time, with the keys in it, and onto another lane, or a new one."""
 
-    type: Literal["move_clip"] = "move_clip"
     clip: str
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
     lane: str | None = None
@@ -75,10 +69,9 @@ class MoveClip(CommandDoc):
         return f"Move clip “{find_clip(shot, self.clip).name}”{by}"
 
 
-class SplitClip(CommandDoc):
+class SplitClip(CommandDoc, label="Split clip {clip} at frame {frame:g}"):
     """Cuts a clip in two at a frame. The motion runs on through the cut as if nothing had happened."""
 
-    type: Literal["split_clip"] = "split_clip"
     clip: str
     frame: Frame
 
@@ -92,7 +85,7 @@ class SplitClip(CommandDoc):
                 f"clip:{self.clip}",
             )
         cut = self.frame - _LEAST_FRAMES
-        clock = clip.clock_in((float(shot.first_frame), float(shot.last_frame)))
+        clock = clip.clock_in(shot.span)
         left = clip.replace(
             span_frames=(first, cut),
             clock=clock,
@@ -106,15 +99,10 @@ class SplitClip(CommandDoc):
         )  # fmt: skip
         return with_clip(shot, clip, left, right)
 
-    def label(self, shot: Shot) -> str:
-        """`Split clip “Panic” at frame 96`."""
-        return f"Split clip “{find_clip(shot, self.clip).name}” at frame {self.frame:g}"
-
 
 class DuplicateClip(CommandDoc):
     """Copies of a clip, one after another behind it on its lane; `times` of them repeat it. Each moves as it does."""
 
-    type: Literal["duplicate_clip"] = "duplicate_clip"
     clip: str
     times: Annotated[int, Field(ge=1, le=100)] = 1
 
@@ -136,19 +124,14 @@ class DuplicateClip(CommandDoc):
         return f"Duplicate clip “{name}”" if self.times == 1 else f"Repeat clip “{name}” {self.times} times"
 
 
-class RemoveClip(CommandDoc):
+class RemoveClip(CommandDoc, label="Remove clip {clip}"):
     """Takes a clip away with its layers, and its lane when that was all on it."""
 
-    type: Literal["remove_clip"] = "remove_clip"
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when it is not there."""
         return without_clip(shot, find_clip(shot, self.clip))
-
-    def label(self, shot: Shot) -> str:
-        """`Remove clip “Panic”`."""
-        return f"Remove clip “{find_clip(shot, self.clip).name}”"
 
 
 def without_clip(shot: Shot, clip: Clip) -> Shot:

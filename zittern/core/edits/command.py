@@ -1,42 +1,63 @@
-"""Base of all commands, and the names of fields as people read them."""
+"""Base of all commands."""
 
 from __future__ import annotations
 
-from typing import ClassVar
+import re
+from inspect import get_annotations
+from typing import Any, ClassVar, Literal
 
-from zittern.core.doc import Doc
-from zittern.core.forms import SAID
+from zittern.core.documents.doc import Doc
+from zittern.core.edits.titles import FIELD_TITLES
 from zittern.core.shot.shot import Shot
 
-__all__ = ["CommandDoc", "field_title"]
+__all__ = ["COMMANDS", "CommandDoc"]
 
-_TITLES = {
-    **SAID, "swing": "swing", "pace": "rate", "rate_hz": "rate", "on": "axis on or off", "locked": "axis lock",
-    "shape": "wave shape",
-    "mute": "mute", "solo": "solo", "name": "name", "mode": "add or replace", "span_frames": "span",
-    "ramp_in_frames": "ramp-in",
-    "ramp_out_frames": "ramp-out", "sensor_mm": "sensor width", "first_frame": "first frame",
-    "last_frame": "last frame", "fps": "frame rate",
-    "set_id": "set", "target": "target mount",
-}  # fmt: skip
-
-
-def field_title(field: str) -> str:
-    """A field's name for people."""
-    return _TITLES.get(field, field.replace("_", " "))
+_BEFORE_CAPITAL = re.compile(r"(?<!^)(?=[A-Z])")
 
 
 class CommandDoc(Doc):
-    """A command: pure, typed, with a readable label. everywhere: whether it is about all variants, not only the one
-    that stands in the shot.
+    """A command: pure, typed, with a readable label.
+
+    A subclass that defines `apply` is a command of its own: its `type` is the class name in snake case, and it is
+    registered in `COMMANDS`. Its label is declared with the class, as in `label="Remove clip {clip}"`; one that depends
+    on more overrides `label`. everywhere: the command edits all variants, not only the one in the shot.
     """
 
     everywhere: ClassVar[bool] = False
+    _label: ClassVar[str] = ""
+
+    type: str = ""
+
+    def __init_subclass__(cls, label: str = "", **options: Any) -> None:
+        super().__init_subclass__(**options)
+        cls._label = label
+        if "apply" in cls.__dict__:
+            name = _BEFORE_CAPITAL.sub("_", cls.__name__).lower()
+            cls.__annotations__ = {**get_annotations(cls), "type": Literal[name]}
+            cls.type = name
+            COMMANDS[name] = cls
 
     def apply(self, shot: Shot) -> Shot:
-        """The changed shot. Raises EditError."""
+        """Return the changed shot. Raises EditError."""
         raise NotImplementedError
 
     def label(self, shot: Shot) -> str:
-        """What people see in undo: the shot is the one before."""
-        raise NotImplementedError
+        """Return the label of the undo step. shot: the one before."""
+        return self._label.format_map(_Titles(self, shot))
+
+
+# Every command by its `type`, filled as classes are defined.
+COMMANDS: dict[str, type[CommandDoc]] = {}
+
+
+class _Titles:
+    """Fields of a command by name for a label, those that hold ids or addresses as titles."""
+
+    def __init__(self, command: CommandDoc, shot: Shot) -> None:
+        self._command = command
+        self._shot = shot
+
+    def __getitem__(self, name: str) -> object:
+        value = getattr(self._command, name)
+        title = FIELD_TITLES.get(name)
+        return value if title is None else title(self._shot, value)

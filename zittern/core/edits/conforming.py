@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar
 
 from pydantic import Field
 
@@ -19,14 +19,13 @@ __all__ = ["ConformToCut"]
 _Whole = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
-class ConformToCut(CommandDoc):
+class ConformToCut(CommandDoc, label="Conform to cut: frames {first_frame} to {last_frame}"):
     """The shot's range becomes the frames that a cut shows, and some more on both sides (handles); where they last
     longer or shorter there, they are stretched first. Keys outside stay: they are there when the cut changes.
     """
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["conform_to_cut"] = "conform_to_cut"
     first_frame: _Whole
     last_frame: _Whole
     frames: Annotated[int, Field(ge=1, le=MOST_INSERTED)]
@@ -67,7 +66,3 @@ class ConformToCut(CommandDoc):
         if self.frames != used:
             told.append(f"time runs at {100.0 * used / self.frames:.4g} %: {used} frames last {self.frames}")
         return tuple(told)
-
-    def label(self, shot: Shot) -> str:
-        """`Conform to cut: frames 24 to 96`."""
-        return f"Conform to cut: frames {self.first_frame} to {self.last_frame}"

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.doc import Id
+from zittern.core.documents.doc import Id
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import Frame
@@ -25,7 +25,6 @@ _Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MOST_CUES)]
 class AddCues(CommandDoc):
     """New cues: one at the playhead, or all that were tapped while it played."""
 
-    type: Literal["add_cues"] = "add_cues"
     cues: Annotated[tuple[CueIn, ...], Field(min_length=1, max_length=MOST_CUES)]
 
     def apply(self, shot: Shot) -> Shot:
@@ -40,7 +39,6 @@ class AddCues(CommandDoc):
 class MoveCues(CommandDoc):
     """Moves cues in time, or copies of them."""
 
-    type: Literal["move_cues"] = "move_cues"
     cues: _Ids
     by_frames: float = Field(ge=-1e6, le=1e6)
     copy_cues: bool = False
@@ -64,7 +62,6 @@ class SetCues(CommandDoc):
     `nowhere` takes the place away.
     """
 
-    type: Literal["set_cues"] = "set_cues"
     cues: _Ids
     name: CueName | None = None
     strength: Strength | None = None
@@ -89,7 +86,6 @@ class SetCues(CommandDoc):
 class RemoveCues(CommandDoc):
     """Takes cues away."""
 
-    type: Literal["remove_cues"] = "remove_cues"
     cues: _Ids
 
     def apply(self, shot: Shot) -> Shot:

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar
 
 from pydantic import Field, StringConstraints
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import fixed
@@ -22,10 +22,9 @@ _Bound = Annotated[float, Field(ge=-1e9, le=1e9)]
 _Unit = Annotated[str, StringConstraints(strip_whitespace=True, max_length=12)]
 
 
-class AddDial(CommandDoc):
+class AddDial(CommandDoc, label="Add dial {name}"):
     """A new dial, the last in the row."""
 
-    type: Literal["add_dial"] = "add_dial"
     name: DialName
     unit: _Unit = "%"
     least: _Bound = 0.0
@@ -43,10 +42,6 @@ class AddDial(CommandDoc):
             )
         )
 
-    def label(self, shot: Shot) -> str:
-        """`Add dial panic`."""
-        return f"Add dial {self.name}"
-
 
 class SetDial(CommandDoc):
     """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits
@@ -55,7 +50,6 @@ class SetDial(CommandDoc):
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["set_dial"] = "set_dial"
     dial: DialName
     name: DialName | None = None
     unit: _Unit | None = None
@@ -87,12 +81,11 @@ class SetDial(CommandDoc):
         )
 
 
-class RemoveDial(CommandDoc):
+class RemoveDial(CommandDoc, label="Remove dial {dial}"):
     """Takes a dial away. leave: formulas that read it get its value at a frame in its place."""
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["remove_dial"] = "remove_dial"
     dial: DialName
     leave: bool = False
     frame: float = Field(default=0.0, ge=-1e7, le=1e7)
@@ -109,10 +102,6 @@ class RemoveDial(CommandDoc):
             )
         value = float(dial.sample(shot.scope(self.frame))[0])
         return _rewritten(shot, self.dial, f"{value!r}" if value >= 0.0 else f"({value!r})", drop=dial)
-
-    def label(self, shot: Shot) -> str:
-        """`Remove dial panic`."""
-        return f"Remove dial {self.dial}"
 
 
 def _find(shot: Shot, name: str) -> Dial:

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from typing import Protocol, TypeVar
 
 from zittern.core.edits.address import number_at
-from zittern.core.edits.values import title_of
+from zittern.core.edits.titles import title_of
 from zittern.core.errors import EditError
 from zittern.core.shot.shot import Shot
 

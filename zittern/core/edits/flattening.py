@@ -10,23 +10,23 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any, Literal
+from typing import Any
 
 import numpy as np
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis, axis_index
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import scope_of
 from zittern.core.edits.blends import find_blend, of_no_corner, times
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.parts import find_clip, with_clip
-from zittern.core.envelope import ramp
+from zittern.core.edits.parts import with_clip
 from zittern.core.motion import blends, morph
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.memory import NEAR_LEAD_S
 from zittern.core.motion.mixing import active
 from zittern.core.numbers.approximation import approximated
 from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.envelope import ramp
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.blends import Blend
@@ -45,10 +45,9 @@ _NOTHING = 1e-6
 _Taken = tuple[tuple[str, ...], ...]
 
 
-class BakeBlend(CommandDoc):
+class BakeBlend(CommandDoc, label="Bake blend {clip}"):
     """One plain clip of what a blend is at a frame: the layers of its place there, with their numbers."""
 
-    type: Literal["bake_blend"] = "bake_blend"
     clip: str
     frame: Frame
 
@@ -59,25 +58,16 @@ class BakeBlend(CommandDoc):
         still = blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
         return with_clip(shot, clip, _Flattening(shot, clip, still).plain())
 
-    def label(self, shot: Shot) -> str:
-        """`Bake blend “Walk … run”`."""
-        return f"Bake blend “{find_clip(shot, self.clip).name}”"
 
-
-class FlattenBlend(CommandDoc):
+class FlattenBlend(CommandDoc, label="Flatten blend {clip}"):
     """One plain clip that follows a blend over time: weights of layers and numbers between corners become keys."""
 
-    type: Literal["flatten_blend"] = "flatten_blend"
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when the clip is no blend, or takes more keys than a curve may have."""
         clip, blend, _ = find_blend(shot, self.clip, None)
         return with_clip(shot, clip, _Flattening(shot, clip, blend).plain())
-
-    def label(self, shot: Shot) -> str:
-        """`Flatten blend “Walk … run”`."""
-        return f"Flatten blend “{find_clip(shot, self.clip).name}”"
 
 
 @dataclass(frozen=True)
@@ -175,7 +165,7 @@ class _Flattening:
 
     def at(self, frames: Array, layer: Layer | None = None) -> Scope:
         """The scope of the clip, or of one of its layers."""
-        return self.clip.clocked(scope_at(self.shot, frames), self.span, layer)
+        return self.clip.clocked(scope_at(self.shot, frames), layer)
 
     def keyed(self, function: Callable[[Array], Array], breaks: Sequence[Array], most: float = np.inf) -> Number:
         return approximated(function, np.concatenate([np.empty(0), *breaks]), self.reach, (-np.inf, most))

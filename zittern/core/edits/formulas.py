@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 import re
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.values import title_of
+from zittern.core.edits.titles import title_of
 from zittern.core.errors import EditError
 from zittern.core.formula.grammar import RESERVED
 from zittern.core.numbers.param import MOST_DRAFT, Number, by_formula, fixed, formula_of
-from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.dials import Dial, DialName
 from zittern.core.shot.ids import free_name
+from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.shot.shot import Shot
 
 __all__ = ["ConnectDial", "EndFormula", "FormulaText", "MakeDial", "SetFormula"]
@@ -39,7 +39,6 @@ class SetFormula(CommandDoc):
     what was in force stays.
     """
 
-    type: Literal["set_formula"] = "set_formula"
     formulas: Annotated[tuple[FormulaText, ...], Field(min_length=1, max_length=500)]
 
     def apply(self, shot: Shot) -> Shot:
@@ -60,10 +59,9 @@ class SetFormula(CommandDoc):
         return f"Formula of {title_of(shot, [each.at for each in self.formulas])}"
 
 
-class EndFormula(CommandDoc):
+class EndFormula(CommandDoc, label="Convert to value of {at}"):
     """Takes formulas away: the numbers stay at what they were at a frame."""
 
-    type: Literal["end_formula"] = "end_formula"
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
     frame: float = Field(ge=-1e7, le=1e7)
 
@@ -77,15 +75,10 @@ class EndFormula(CommandDoc):
             shot = set_at(shot, at, plain)
         return shot
 
-    def label(self, shot: Shot) -> str:
-        """`Convert to value of swing of pan in “Slow sway”`."""
-        return f"Convert to value of {title_of(shot, list(self.at))}"
 
-
-class ConnectDial(CommandDoc):
+class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
     """Lets a dial drive numbers: from `low` at its least to `high` at its most, straight in between."""
 
-    type: Literal["connect_dial"] = "connect_dial"
     dial: DialName
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
     low: float = Field(ge=-1e9, le=1e9)
@@ -107,17 +100,12 @@ class ConnectDial(CommandDoc):
             text = f"mix({self.low!r}, {self.high!r}, {share})"
         return SetFormula(formulas=tuple(FormulaText(at=at, text=text) for at in self.at)).apply(shot)
 
-    def label(self, shot: Shot) -> str:
-        """`Connect swing of pan in “Slow sway” to dial panic`."""
-        return f"Connect {title_of(shot, list(self.at))} to dial {self.dial}"
 
-
-class MakeDial(CommandDoc):
+class MakeDial(CommandDoc, label="Make a dial of {at}"):
     """Makes a dial of a number, in one step: the dial takes its value or keys over, shown as the number is (times, in a
     unit), and the number reads the dial. Nothing moves otherwise.
     """
 
-    type: Literal["make_dial"] = "make_dial"
     at: _Address
     unit: Annotated[str, Field(max_length=12)] = ""
     times: float = Field(default=1.0, gt=0.0, le=1e6)
@@ -140,10 +128,6 @@ class MakeDial(CommandDoc):
         base = plain if re.match(r"[A-Za-z]", plain) else f"dial_{plain}".rstrip("_")
         taken = {dial.name for dial in shot.dials} | RESERVED | FACT_NAMES
         return free_name(base, taken, "_")
-
-    def label(self, shot: Shot) -> str:
-        """`Make a dial of swing of pan in “Slow sway”`."""
-        return f"Make a dial of {title_of(shot, [self.at])}"
 
 
 def _reach(number: Number) -> dict[str, float]:

@@ -3,29 +3,27 @@
 from __future__ import annotations
 
 import math
-from typing import Literal
 
 from pydantic import Field
 
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.errors import EditError
-from zittern.core.lens import corner_tangent
 from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.limits import limits_of
+from zittern.core.optics.lens import corner_tangent
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.shot import Shot
 
 __all__ = ["BendCorner"]
 
 
-class BendCorner(CommandDoc):
+class BendCorner(CommandDoc, label="Distort the corners by {percent:g} %"):
     """Sets k1 at a frame so that a corner of the picture is seen so many percent farther out than a pinhole would show
     it, below 0 nearer in, with this lens and the k2 that there is; a keyed k1 gets a key there.
     """
 
-    type: Literal["bend_corner"] = "bend_corner"
     frame: Frame
     percent: float = Field(ge=-30.0, le=100.0)
 
@@ -45,7 +43,3 @@ class BendCorner(CommandDoc):
                 "shot.glass.k1",
             )
         return SetNumbers(frame=self.frame, values=(NumberValue(at="shot.glass.k1", value=k1),)).apply(bent)
-
-    def label(self, shot: Shot) -> str:
-        """`Distort the corners by -3 %`."""
-        return f"Distort the corners by {self.percent:g} %"

@@ -10,11 +10,12 @@ import numpy as np
 
 from zittern.core.edits.parts import index_of, with_mount
 from zittern.core.errors import EditError
+from zittern.core.motion import chain
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.param import through
-from zittern.core.rig import chain, rotations
+from zittern.core.rig import rotations
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid

@@ -5,16 +5,16 @@ address and frame.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, TypeVar
 
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
-from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.driven import free_of_formulas
-from zittern.core.edits.titles import of_mount
+from zittern.core.edits.titles import field_title, of_mount
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Curve, Extend, Frame, Handle, Interp, Key
 from zittern.core.numbers.param import Number, fixed, on_curve
@@ -62,7 +62,6 @@ class SetKeys(CommandDoc):
     What follows a formula is left alone.
     """
 
-    type: Literal["set_keys"] = "set_keys"
     keys: Annotated[tuple[KeyValue, ...], Field(min_length=1, max_length=_MOST)]
 
     def apply(self, shot: Shot) -> Shot:
@@ -86,7 +85,6 @@ class SetKeys(CommandDoc):
 class MoveKeys(CommandDoc):
     """Moves keys in time and value, or copies them there. Keys in the way are replaced."""
 
-    type: Literal["move_keys"] = "move_keys"
     keys: _Refs
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
     by_value: float = Field(default=0.0, ge=-1e12, le=1e12)
@@ -110,7 +108,6 @@ class MoveKeys(CommandDoc):
 class ScaleKeys(CommandDoc):
     """Stretches keys in time about a frame. Handles stretch along."""
 
-    type: Literal["scale_keys"] = "scale_keys"
     keys: _Refs
     about_frame: Frame
     factor: float = Field(ge=0.001, le=1000.0)
@@ -135,7 +132,6 @@ class ScaleKeys(CommandDoc):
 class DeleteKeys(CommandDoc):
     """Deletes keys; a number without keys keeps its last value, fixed."""
 
-    type: Literal["delete_keys"] = "delete_keys"
     keys: _Refs
 
     def apply(self, shot: Shot) -> Shot:
@@ -155,7 +151,6 @@ class DeleteKeys(CommandDoc):
 class SetInterp(CommandDoc):
     """How curves run on from keys: hold, linear, smooth or free handles."""
 
-    type: Literal["set_interp"] = "set_interp"
     keys: _Refs
     interp: Interp
 
@@ -172,10 +167,9 @@ class SetInterp(CommandDoc):
         return f"Make {_what(self.keys)} {'free' if self.interp == 'free' else self.interp}"
 
 
-class SetHandles(CommandDoc):
+class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
     """Sets the free handles of a key: (frames, value) relative to it. Both sides of it then run free."""
 
-    type: Literal["set_handles"] = "set_handles"
     at: _Address
     frame: Frame
     handle_in: Handle | None = None
@@ -204,10 +198,6 @@ class SetHandles(CommandDoc):
             return curve.replace(keys=tuple(keys))
 
         return _each(shot, (KeyRef(at=self.at, frame=self.frame),), bent)
-
-    def label(self, shot: Shot) -> str:
-        """`Edit handle at frame 24`."""
-        return f"Edit handle at frame {self.frame:g}"
 
 
 class KeyHandles(KeyRef):
@@ -240,7 +230,6 @@ def handles_of(shot: Shot, keys: Sequence[KeyRef]) -> list[KeyHandles]:
 class SetExtend(CommandDoc):
     """How curves go on before their first and after their last key: hold, continue, repeat."""
 
-    type: Literal["set_extend"] = "set_extend"
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
     before: Extend | None = None
     after: Extend | None = None

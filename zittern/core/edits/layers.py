@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from pydantic import Field
 
-from zittern.core import streams
 from zittern.core.axes import AXES, ROTATIONS, Axis
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import change_layer, find_clip, find_layer, replace_layers, with_clip
 from zittern.core.edits.titles import layers_title, named
-from zittern.core.feel import handheld, lens_factor
+from zittern.core.noise import streams
+from zittern.core.presets.feel import handheld, lens_factor
 from zittern.core.presets.responding import responding
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
@@ -40,7 +38,6 @@ __all__ = [
 class AddLayer(CommandDoc):
     """A new layer of a source, with its own visible defaults, on top of a clip (the shot's own when left out)."""
 
-    type: Literal["add_layer"] = "add_layer"
     source: Kind
     clip: str | None = None
 
@@ -63,21 +60,16 @@ class AddLayer(CommandDoc):
         return _on_top(shot, self.clip, (layer.replace(source=responding(shot, layer.source, self._span(shot))),))
 
     def _span(self, shot: Shot) -> Span:
-        return (
-            shot.span_of(find_clip(shot, self.clip))
-            if self.clip is not None
-            else (float(shot.first_frame), float(shot.last_frame))
-        )
+        return shot.span_of(find_clip(shot, self.clip)) if self.clip is not None else shot.span
 
     def label(self, shot: Shot) -> str:
         """`Add noise layer`."""
         return f"Add {row_of(self.source).title.lower()} layer"
 
 
-class AddHandheld(CommandDoc):
+class AddHandheld(CommandDoc, label="Add handheld feel"):
     """The starting handheld feel: a slow and a fine fast layer."""
 
-    type: Literal["add_handheld"] = "add_handheld"
     clip: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
@@ -85,15 +77,10 @@ class AddHandheld(CommandDoc):
         shot, layers = handheld(shot, (free_id(shot, "sway"), free_id(shot, "shake")))
         return _on_top(shot, self.clip, layers)
 
-    def label(self, shot: Shot) -> str:
-        """`Add handheld feel`."""
-        return "Add handheld feel"
-
 
 class PasteLayers(CommandDoc):
     """Layers from elsewhere, given free ids; their random starts are kept, so they move as they did."""
 
-    type: Literal["paste_layers"] = "paste_layers"
     layers: tuple[Layer, ...] = Field(min_length=1, max_length=500)
     clip: str | None = None
 
@@ -112,10 +99,9 @@ class PasteLayers(CommandDoc):
         return f"Paste {named([layer.name for layer in self.layers])}"
 
 
-class RemoveLayers(CommandDoc):
+class RemoveLayers(CommandDoc, label="Remove {layers}"):
     """Removes layers; a clip over the whole shot that is left empty goes with them, and its lane with it."""
 
-    type: Literal["remove_layers"] = "remove_layers"
     layers: tuple[str, ...] = Field(min_length=1)
 
     def apply(self, shot: Shot) -> Shot:
@@ -135,15 +121,10 @@ class RemoveLayers(CommandDoc):
             return clip
         return clip.replace(layers=kept) if kept or clip.span_frames is not None else None
 
-    def label(self, shot: Shot) -> str:
-        """`Remove “Slow sway”`."""
-        return f"Remove {layers_title(shot, self.layers)}"
 
-
-class DuplicateLayers(CommandDoc):
+class DuplicateLayers(CommandDoc, label="Duplicate {layers}"):
     """Copies right above, each with a new random start unless it is to move alike."""
 
-    type: Literal["duplicate_layers"] = "duplicate_layers"
     layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     keep_seed: bool = False
 
@@ -159,15 +140,10 @@ class DuplicateLayers(CommandDoc):
             instead[layer.id] = (layer, copy if seed is None else reseeded(copy, seed))
         return replace_layers(shot, instead)
 
-    def label(self, shot: Shot) -> str:
-        """`Duplicate “Slow sway”`, `Duplicate 3 layers`."""
-        return f"Duplicate {layers_title(shot, self.layers)}"
 
-
-class MoveLayer(CommandDoc):
+class MoveLayer(CommandDoc, label="Reorder {layer}"):
     """Moves a layer up or down within its clip."""
 
-    type: Literal["move_layer"] = "move_layer"
     layer: str
     index: int = Field(ge=0)
 
@@ -178,15 +154,10 @@ class MoveLayer(CommandDoc):
         others.insert(min(self.index, len(others)), layer)
         return _with_layers(shot, clip, tuple(others))
 
-    def label(self, shot: Shot) -> str:
-        """`Reorder “Slow sway”`."""
-        return f"Reorder {layers_title(shot, [self.layer])}"
-
 
 class NewSeeds(CommandDoc):
     """A new random start, for whole layers or for some of their axes."""
 
-    type: Literal["new_seeds"] = "new_seeds"
     layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     axes: tuple[Axis, ...] | None = None
 
@@ -209,7 +180,6 @@ class NewSeeds(CommandDoc):
 class CopyAxis(CommandDoc):
     """Gives other axes the settings of one, with new random starts, so that no diagonal motion comes of it."""
 
-    type: Literal["copy_axis"] = "copy_axis"
     layer: str
     axis: Axis
     to: tuple[Axis, ...] = Field(min_length=1)
@@ -236,7 +206,6 @@ class CopyAxis(CommandDoc):
 class LinkAxes(CommandDoc):
     """Lets axes move as another does, on purpose; `to` left out unlinks them."""
 
-    type: Literal["link_axes"] = "link_axes"
     layer: str
     axes: tuple[Axis, ...] = Field(min_length=1)
     to: Axis | None = None
@@ -255,10 +224,9 @@ class LinkAxes(CommandDoc):
         return f"Link {', '.join(self.axes)} to {self.to}" if self.to else f"Unlink {', '.join(self.axes)}"
 
 
-class SetSource(CommandDoc):
+class SetSource(CommandDoc, label="Make {layer} a {source}"):
     """Another source for a layer; its axes keep their swings."""
 
-    type: Literal["set_source"] = "set_source"
     layer: str
     source: Kind
 
@@ -267,10 +235,6 @@ class SetSource(CommandDoc):
         return change_layer(
             shot, self.layer, lambda layer: reseeded(layer.replace(source=row_of(self.source).make()), layer.seed)
         )
-
-    def label(self, shot: Shot) -> str:
-        """`Make “Slow sway” a wave`."""
-        return f"Make {layers_title(shot, [self.layer])} a {self.source}"
 
 
 def _reseeded(board: AxisBoard, axes: tuple[Axis, ...]) -> AxisBoard:

@@ -12,10 +12,10 @@ from typing import Any
 
 import numpy as np
 
+from zittern.core.motion.chain import local_pose
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations
-from zittern.core.rig.chain import local_pose
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.units import Array
 

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
 from zittern.core.numbers.param import Param, fixed, through
 from zittern.core.rig import rotations, transforms
-from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
+from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.shot.reads import check_reads
 from zittern.core.shot.seen import with_mounts
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
@@ -46,12 +44,11 @@ class Move(Doc):
     rig: tuple[Mount, ...] = Field(default=(), max_length=50)
 
 
-class ReplaceMove(CommandDoc):
+class ReplaceMove(CommandDoc, label="Import move “{name}”"):
     """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that
     comes with the path; the range keeps its start and gets the path's length.
     """
 
-    type: Literal["replace_move"] = "replace_move"
     move: Move
     name: str = Field(max_length=120)
     with_rig: bool = False
@@ -77,17 +74,12 @@ class ReplaceMove(CommandDoc):
         )
         return with_mounts(shot, rig).replace(**changes)
 
-    def label(self, shot: Shot) -> str:
-        """`Import move “follow.glb”`."""
-        return f"Import move “{self.name}”"
 
-
-class AddMove(CommandDoc):
+class AddMove(CommandDoc, label="Add move “{name}”"):
     """Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path
     departs from its own first pose. The shot's range, lens and picture stay.
     """
 
-    type: Literal["add_move"] = "add_move"
     move: Move
     name: str = Field(max_length=120)
 
@@ -118,7 +110,3 @@ class AddMove(CommandDoc):
                 Mount(id=free, name=self.name, solo=any(mount.solo for mount in shot.mounts), **numbers),
             )
         )
-
-    def label(self, shot: Shot) -> str:
-        """`Add move “hand.glb”`."""
-        return f"Add move “{self.name}”"

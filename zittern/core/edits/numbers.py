@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import number_at, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.driven import free_of_formulas
 from zittern.core.edits.keys import KeyValue, SetKeys
-from zittern.core.edits.values import title_of
+from zittern.core.edits.titles import title_of
 from zittern.core.errors import EditError, faults_as
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.param import fixed
@@ -33,7 +33,6 @@ class SetNumbers(CommandDoc):
     a formula is left alone.
     """
 
-    type: Literal["set_numbers"] = "set_numbers"
     frame: Frame
     values: Annotated[tuple[NumberValue, ...], Field(min_length=1, max_length=500)]
     key: bool = False
@@ -60,7 +59,6 @@ class SetSwings(CommandDoc):
     there.
     """
 
-    type: Literal["set_swings"] = "set_swings"
     layer: str
     frame: Frame
     axes: Annotated[tuple[Axis, ...], Field(min_length=1, max_length=len(AXES))]
@@ -86,7 +84,6 @@ class SetSwings(CommandDoc):
 class ScaleFocal(CommandDoc):
     """Makes the lens so many times as long, its keys too."""
 
-    type: Literal["scale_focal"] = "scale_focal"
     times: float = Field(gt=0.0, le=100.0)
 
     def apply(self, shot: Shot) -> Shot:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.errors import EditError
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane

@@ -14,20 +14,21 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc
-from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.documents.doc import Doc
+from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.parts import find_mount
 from zittern.core.edits.recording import with_recorded
-from zittern.core.edits.titles import of_mount
+from zittern.core.edits.titles import field_title, of_mount
 from zittern.core.errors import EditError
-from zittern.core.lens import height_mm
+from zittern.core.motion import chain
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import chain, rotations, transforms
+from zittern.core.optics.lens import height_mm
+from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MoveField
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -57,7 +58,6 @@ class _OnMount(CommandDoc):
 class SetMove(_OnMount):
     """Sets numbers of the move at a frame: position, angles, focal length."""
 
-    type: Literal["set_move"] = "set_move"
     values: dict[MoveOrLens, float] = Field(min_length=1)
 
     def apply(self, shot: Shot) -> Shot:
@@ -74,7 +74,6 @@ class SetMove(_OnMount):
 class PlaceLens(_OnMount):
     """Puts the lens at a world pose, for example where the Set view looks from."""
 
-    type: Literal["place_lens"] = "place_lens"
     position_m: tuple[float, float, float]
     angles_deg: tuple[float, float, float]
     locked: tuple[MoveField, ...] = ()
@@ -94,10 +93,9 @@ class PlaceLens(_OnMount):
         )
 
 
-class Fly(_OnMount):
+class Fly(_OnMount, label="Fly camera at frame {frame:g}"):
     """Moves the camera in its own frame: turns in degrees, steps in metres."""
 
-    type: Literal["fly"] = "fly"
     pan_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
     tilt_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
     roll_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
@@ -112,10 +110,6 @@ class Fly(_OnMount):
         angles = _lens_angles(shot, self.frame) + np.array([[self.pan_deg, self.tilt_deg, self.roll_deg]])
         step = pose[0, :3, :3] @ np.array([self.truck_m, self.pedestal_m, -self.dolly_m])
         return _placed(shot, self, transforms.from_parts(pose[:, :3, 3] + step, angles), self.locked)
-
-    def label(self, shot: Shot) -> str:
-        """`Fly camera at frame 24`."""
-        return f"Fly camera at frame {self.frame:g}"
 
 
 class FlightSample(Doc):
@@ -134,7 +128,6 @@ class RecordFlight(CommandDoc):
     Numbers that the flight leaves alone keep their keys.
     """
 
-    type: Literal["record_flight"] = "record_flight"
     mount: str | None = None
     samples: Annotated[tuple[FlightSample, ...], Field(min_length=1, max_length=100_000)]
     locked: tuple[MoveField, ...] = ()
@@ -171,7 +164,6 @@ class AimCamera(_OnMount):
     picture's height; up to 1 of its width neither, so that nothing of it is cut. Above 1 the head stays in the picture.
     """
 
-    type: Literal["aim_camera"] = "aim_camera"
     fill: float | None = Field(default=None, ge=0.02, le=4.0)
     locked: tuple[MoveField, ...] = ()
 
@@ -236,7 +228,6 @@ def _distance_m(corners: Array, halves: Array, fill: float) -> float:
 class SnapAngles(_OnMount):
     """Turns angles to the nearest multiple of 90 degrees, or numbers of the move to zero."""
 
-    type: Literal["snap_angles"] = "snap_angles"
     fields: tuple[MoveField, ...] = _ANGLES
     zero: bool = False
 

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc, Label
+from zittern.core.documents.doc import Doc, Label
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_plate
 from zittern.core.errors import EditError
-from zittern.core.lens import height_mm
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
 from zittern.core.numbers.param import Number, fixed
+from zittern.core.optics.lens import height_mm
 from zittern.core.rig import rotations
 from zittern.core.shot.ids import free_id, free_name
 from zittern.core.shot.plates import MOST_PLATES, Digest, Opaque, Plate, SidePx
@@ -49,7 +49,6 @@ class HangPlates(CommandDoc):
     before: as large as fills the frame, and an overscan on top.
     """
 
-    type: Literal["hang_plates"] = "hang_plates"
     plates: Annotated[tuple[Hung, ...], Field(min_length=1, max_length=MOST_PLATES)]
     distance_m: float = Field(default=4.0, ge=0.02, le=1e5)
     overscan_percent: float = Field(default=10.0, ge=0.0, le=500.0)
@@ -80,12 +79,11 @@ class HangPlates(CommandDoc):
         return f"Hang “{self.plates[0].name}”" if len(self.plates) == 1 else f"Hang {len(self.plates)} plates"
 
 
-class SetPlateDistance(CommandDoc):
+class SetPlateDistance(CommandDoc, label="Hang {plate} at {distance_m:g} m"):
     """Moves a plate along the line from the bare lens at the first frame, and sizes it so that it is as large in that
     frame as before.
     """
 
-    type: Literal["set_plate_distance"] = "set_plate_distance"
     plate: str
     distance_m: float = Field(ge=_NEAREST_M, le=1e5)
 
@@ -105,15 +103,10 @@ class SetPlateDistance(CommandDoc):
         moved = _moved(plate, (times - 1.0) * (centre - eye[:3, 3]))
         return _with(shot, plate, moved.replace(width_m=plate.width_m * times))
 
-    def label(self, shot: Shot) -> str:
-        """`Hang “Far shore” at 12 m`."""
-        return f"Hang “{find_plate(shot, self.plate).name}” at {self.distance_m:g} m"
 
-
-class ShowPicture(CommandDoc):
+class ShowPicture(CommandDoc, label="Show “{shows.name}” on {plate}"):
     """Shows another picture on a plate: as wide as before, as high as its shape asks for."""
 
-    type: Literal["show_picture"] = "show_picture"
     plate: str
     shows: Hung
 
@@ -122,15 +115,10 @@ class ShowPicture(CommandDoc):
         plate, shows = find_plate(shot, self.plate), self.shows
         return _with(shot, plate, plate.replace(**{field: getattr(shows, field) for field in _SHOWN}))
 
-    def label(self, shot: Shot) -> str:
-        """`Show “far shore v2” on “Far shore”`."""
-        return f"Show “{self.shows.name}” on “{find_plate(shot, self.plate).name}”"
-
 
 class SizePlate(CommandDoc):
     """Makes a plate so many times as large, about its middle."""
 
-    type: Literal["size_plate"] = "size_plate"
     plate: str
     times: float = Field(gt=0.0, le=1000.0)
 
@@ -145,10 +133,9 @@ class SizePlate(CommandDoc):
         return f"Enlarge “{find_plate(shot, self.plate).name}” by {(self.times - 1.0) * 100.0:.1f} %"
 
 
-class MovePlate(CommandDoc):
+class MovePlate(CommandDoc, label="Move {plate}"):
     """Moves a plate along itself, keys too."""
 
-    type: Literal["move_plate"] = "move_plate"
     plate: str
     across_m: _Metres = 0.0
     up_m: _Metres = 0.0
@@ -159,15 +146,10 @@ class MovePlate(CommandDoc):
         turn = rotations.matrices(plate.angles_deg(shot.scope(float(shot.first_frame))))[0]
         return _with(shot, plate, _moved(plate, turn[:, :2] @ np.array([self.across_m, self.up_m])))
 
-    def label(self, shot: Shot) -> str:
-        """`Move “Far shore”`."""
-        return f"Move “{find_plate(shot, self.plate).name}”"
 
-
-class RemovePlate(CommandDoc):
+class RemovePlate(CommandDoc, label="Take down {plate}"):
     """Takes a plate down. Its picture stays while any revision shows it."""
 
-    type: Literal["remove_plate"] = "remove_plate"
     plate: str
 
     def apply(self, shot: Shot) -> Shot:
@@ -175,15 +157,10 @@ class RemovePlate(CommandDoc):
         plate = find_plate(shot, self.plate)
         return shot.replace(plates=tuple(each for each in shot.plates if each is not plate))
 
-    def label(self, shot: Shot) -> str:
-        """`Take down “Far shore”`."""
-        return f"Take down “{find_plate(shot, self.plate).name}”"
 
-
-class MovePath(CommandDoc):
+class MovePath(CommandDoc, label="Move the whole path"):
     """Moves the whole move in the world, its keys too: what stands on the ground goes along."""
 
-    type: Literal["move_path"] = "move_path"
     x_m: _Metres = 0.0
     y_m: _Metres = 0.0
     z_m: _Metres = 0.0
@@ -193,10 +170,6 @@ class MovePath(CommandDoc):
         base, *rest = shot.mounts
         ways = {"x_m": self.x_m, "y_m": self.y_m, "z_m": self.z_m}
         return shot.replace(mounts=(base.replace(**_added(base, ways)), *rest))
-
-    def label(self, shot: Shot) -> str:
-        """`Move the whole path`."""
-        return "Move the whole path"
 
 
 def _moved(plate: Plate, way_m: Array) -> Plate:

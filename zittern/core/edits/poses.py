@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.numbers import NumberValue, SetNumbers
 from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.edits.recording import keys_outside, thin_keys
 from zittern.core.errors import EditError
-from zittern.core.lens import focal_px
+from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.memory import NEAR_LEAD_S
 from zittern.core.motion.rides import rides
@@ -21,7 +21,8 @@ from zittern.core.motion.springs import sprung
 from zittern.core.motion.targets import followable
 from zittern.core.numbers.curves import MOST_KEYS, Curve, Frame, Key
 from zittern.core.numbers.param import Number, fixed, on_curve
-from zittern.core.rig import chain, rotations, transforms
+from zittern.core.optics.lens import focal_px
+from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
@@ -49,7 +50,6 @@ class PastePose(CommandDoc):
     get keys.
     """
 
-    type: Literal["paste_pose"] = "paste_pose"
     mount: str
     poses: Annotated[tuple[WorldPose, ...], Field(min_length=1, max_length=_MOST_POSES)]
     key: bool = False
@@ -74,7 +74,6 @@ class MatchPose(CommandDoc):
     when none is named.
     """
 
-    type: Literal["match_pose"] = "match_pose"
     mount: str
     like: str | None = None
     first_frame: int = Field(ge=-1_000_000, le=10_000_000)
@@ -104,13 +103,12 @@ class MatchPose(CommandDoc):
         return f"Match “{find_mount(shot, self.mount).name}” to {like} {_when(self.first_frame, self.last_frame)}"
 
 
-class KeysFromOperator(CommandDoc):
+class KeysFromOperator(CommandDoc, label="Bake the operator of {mount} into keys"):
     """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
     takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
     that the operator does not move stays as it is.
     """
 
-    type: Literal["keys_from_operator"] = "keys_from_operator"
     mount: str
     tolerance_px: float = Field(default=2.0, ge=0.05, le=500.0)
 
@@ -158,10 +156,6 @@ class KeysFromOperator(CommandDoc):
         behind = shot.mounts[shot.mounts.index(mount) :]
         lead = np.ceil(NEAR_LEAD_S * shot.fps.value) if any(each in behind for each in sprung(shot)) else 0.0
         return np.arange(shot.first_frame - lead, shot.last_frame + 1.0)
-
-    def label(self, shot: Shot) -> str:
-        """`Bake the operator of “Head” into keys`."""
-        return f"Bake the operator of “{find_mount(shot, self.mount).name}” into keys"
 
 
 def _missed_px(wanted: Motion, got: Motion, scale_px: float) -> Array:

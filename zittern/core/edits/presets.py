@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.doc import Id
+from zittern.core.documents.doc import Id
 from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_clip, find_lane, with_clip
@@ -46,12 +46,11 @@ def span_from(shot: Shot, first: float | None, last: float | None, length_s: flo
     return first, max(last, first + 1.0)
 
 
-class PlacePreset(OfPreset):
+class PlacePreset(OfPreset, label="Place “{preset.name}”"):
     """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on
     wish.
     """
 
-    type: Literal["place_preset"] = "place_preset"
     first_frame: Frame | None = None
     last_frame: Frame | None = None
     lane: str | None = None
@@ -71,15 +70,10 @@ class PlacePreset(OfPreset):
         lane = None if self.lane is None else find_lane(shot, self.lane)
         return on_lane(with_dials, softened(with_dials, clip, lane), self.lane)
 
-    def label(self, shot: Shot) -> str:
-        """`Place “Small boat”`."""
-        return f"Place “{self.preset.name}”"
 
-
-class SwapPreset(OfPreset):
+class SwapPreset(OfPreset, label="Replace {clip} with “{preset.name}”"):
     """Another preset in place of what a clip holds; its place, ramps and fades stay."""
 
-    type: Literal["swap_preset"] = "swap_preset"
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
@@ -92,15 +86,10 @@ class SwapPreset(OfPreset):
         }
         return with_clip(with_dials, old, made.replace(**kept))
 
-    def label(self, shot: Shot) -> str:
-        """`“Small boat” instead of “Run”`."""
-        return f"Replace “{find_clip(shot, self.clip).name}” with “{self.preset.name}”"
 
-
-class GoOver(OfPreset):
+class GoOver(OfPreset, label="Cross-fade to “{preset.name}” from frame {frame:g} within {within_frames:g} frames"):
     """Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade."""
 
-    type: Literal["go_over"] = "go_over"
     clip: str
     frame: Frame
     within_frames: float = Field(ge=1.0, le=1e6)
@@ -122,19 +111,14 @@ class GoOver(OfPreset):
         made = clip.replace(ramp_out_frames=min(old.ramp_out_frames, last - self.frame))
         return with_clip(with_dials, old, shorter, made)
 
-    def label(self, shot: Shot) -> str:
-        """`Go over to “Small boat” from frame 96 within 24 frames`."""
-        return f"Cross-fade to “{self.preset.name}” from frame {self.frame:g} within {self.within_frames:g} frames"
 
-
-class TakeFromPreset(CommandDoc):
+class TakeFromPreset(CommandDoc, label="Revert {clip} to its preset"):
     """Brings parts of a clip back to the preset that it came from, or up to date with it.
 
     parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away.
     settings: amount and speed too. What a layer has of its own stays: its random start, mute and solo.
     """
 
-    type: Literal["take_from_preset"] = "take_from_preset"
     preset: Preset
     clip: str
     parts: Annotated[tuple[Id, ...], Field(max_length=100)] = ()
@@ -195,7 +179,3 @@ class TakeFromPreset(CommandDoc):
             {name: fitting.doc(getattr(self.preset, name)) for name in ("amount", "speed")} if self.settings else {}
         )
         return clip.replace(layers=tuple(layers), **settings)
-
-    def label(self, shot: Shot) -> str:
-        """`Bring “Run” back to its preset`."""
-        return f"Revert “{find_clip(shot, self.clip).name}” to its preset"

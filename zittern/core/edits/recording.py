@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated
 
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.driven import check_free
-from zittern.core.edits.values import title_of
+from zittern.core.edits.titles import title_of
 from zittern.core.numbers.curves import Curve, Frame, Key
 from zittern.core.numbers.param import Number, on_curve
 from zittern.core.shot.shot import Shot
@@ -40,7 +40,6 @@ class RecordKeys(CommandDoc):
     hundredth of what the hand went through.
     """
 
-    type: Literal["record_keys"] = "record_keys"
     at: Annotated[str, Field(max_length=300)]
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
@@ -56,13 +55,12 @@ class RecordKeys(CommandDoc):
         return f"Record {title_of(shot, [self.at])} from frame {min(frames):g} to {max(frames):g}"
 
 
-class DrawKeys(CommandDoc):
+class DrawKeys(CommandDoc, label="Draw {at}"):
     """Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything
     stays. Few keys: as many as keep straight lines within a fortieth of what was drawn through, or of what the number
     was before.
     """
 
-    type: Literal["draw_keys"] = "draw_keys"
     at: Annotated[str, Field(max_length=300)]
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
@@ -79,10 +77,6 @@ class DrawKeys(CommandDoc):
             if shot.first_frame <= edge <= shot.last_frame and edge not in keys:
                 keys[edge] = Key(frame=edge, value=before.at(scope_of(shot, self.at, edge)), interp="linear")
         return _keyed(shot, self.at, keys | thin_keys(frames, values, _DRAWN_SHARE * spread))
-
-    def label(self, shot: Shot) -> str:
-        """`Draw weight in “Slow sway”`."""
-        return f"Draw {title_of(shot, [self.at])}"
 
 
 def with_recorded(shot: Shot, at: str, frames: Array, values: Array) -> Shot:

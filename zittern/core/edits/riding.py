@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
-from zittern.core.doc import Id
+from zittern.core.documents.doc import Id
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import find_mount, with_mount
 from zittern.core.errors import EditError
@@ -17,7 +15,6 @@ __all__ = ["RideOnSubject"]
 class RideOnSubject(CommandDoc):
     """Lets a mount ride on the subject: along its path as it is now, as on an object of the set that does not turn."""
 
-    type: Literal["ride_on_subject"] = "ride_on_subject"
     mount: Id
 
     def apply(self, shot: Shot) -> Shot:

@@ -14,15 +14,16 @@ from typing import TYPE_CHECKING, Any, ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core.doc import Label
+from zittern.core.documents.doc import Label
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.keeping import COMPARED_BYTES, kept_by, same_if_moved, same_picture
 from zittern.core.edits.merging import merged, moves_at_all
 from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.errors import EditError, NeedsKeys
+from zittern.core.motion import chain
 from zittern.core.motion.cache import Cache
-from zittern.core.ready_rigs import RIGS, rig_of
-from zittern.core.rig import chain, rotations
+from zittern.core.presets.ready_rigs import RIGS, rig_of
+from zittern.core.rig import rotations
 from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.seen import with_mounts
@@ -58,7 +59,6 @@ _TITLES: dict[str, str] = {
 class AddMount(CommandDoc):
     """Puts a mount into the rig, before another one or at the lens end. It does nothing yet, so the picture stays."""
 
-    type: Literal["add_mount"] = "add_mount"
     kind: MountKind = "free"
     name: Label | None = None
     before: str | None = None
@@ -74,31 +74,25 @@ class AddMount(CommandDoc):
         return f"Add mount “{self.name or _TITLES[self.kind]}”"
 
 
-class UseRig(CommandDoc):
+class UseRig(CommandDoc, label="Use rig {rig}"):
     """A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put
     layers on.
     """
 
-    type: Literal["use_rig"] = "use_rig"
     rig: RigName
 
     def apply(self, shot: Shot) -> Shot:
         """The picture stays where nothing moves; what moves is softened by the springs of the rig."""
         return put_rig(shot, rig_of(self.rig).mounts)[0]
 
-    def label(self, shot: Shot) -> str:
-        """`Use rig shoulder`."""
-        return f"Use rig {self.rig}"
 
-
-class RemoveMount(CommandDoc):
+class RemoveMount(CommandDoc, label="Remove mount {mount}"):
     """Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise
     that goes with it, and what it carried stays where the rest of the rig puts it.
     """
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["remove_mount"] = "remove_mount"
     mount: str
     keep_picture: bool = False
     bake: bool = False
@@ -127,15 +121,10 @@ class RemoveMount(CommandDoc):
             )
         return _removed_baked(shot, at)
 
-    def label(self, shot: Shot) -> str:
-        """`Remove mount “hand.glb”`."""
-        return "Remove mount " + "".join(f"“{mount.name}”" for mount in shot.mounts if mount.id == self.mount)
-
 
 class MoveMount(CommandDoc):
     """Puts a mount elsewhere in the order, nearer to the lens (+) or to the ground (-)."""
 
-    type: Literal["move_mount"] = "move_mount"
     mount: str
     by: int = Field(ge=-50, le=50)
     bake: bool = False
@@ -161,10 +150,9 @@ class MoveMount(CommandDoc):
         return f"Move mount “{find_mount(shot, self.mount).name}” towards the {'lens' if self.by > 0 else 'ground'}"
 
 
-class SetPivot(CommandDoc):
+class SetPivot(CommandDoc, label="Move pivot of {mount}"):
     """The point about which a mount turns, in its own frame, metres. The picture stays."""
 
-    type: Literal["set_pivot"] = "set_pivot"
     mount: str
     pivot_m: tuple[_Metres, _Metres, _Metres]
     bake: bool = False
@@ -189,17 +177,12 @@ class SetPivot(CommandDoc):
             )
         return kept_by(shot, with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
 
-    def label(self, shot: Shot) -> str:
-        """`Move pivot of “Shoulder”`."""
-        return f"Move pivot of “{find_mount(shot, self.mount).name}”"
 
-
-class TurnMount(CommandDoc):
+class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
     """Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture
     stays and only its axes lie anew.
     """
 
-    type: Literal["turn_mount"] = "turn_mount"
     mount: str
     pan_deg: float = Field(default=0.0, ge=-360.0, le=360.0)
     tilt_deg: float = Field(default=0.0, ge=-360.0, le=360.0)
@@ -238,10 +221,6 @@ class TurnMount(CommandDoc):
             )
         kept = shot.replace(mounts=(*shot.mounts[: at + 1], back, *shot.mounts[at + 1 :]))
         return kept_by(shot, kept, mount.id)
-
-    def label(self, shot: Shot) -> str:
-        """`Point “Arm” elsewhere`."""
-        return f"Re-orient axes of “{find_mount(shot, self.mount).name}”"
 
 
 def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:

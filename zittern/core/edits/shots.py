@@ -6,8 +6,9 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, StringConstraints
 
-from zittern.core.doc import Label
-from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.documents.doc import Label
+from zittern.core.edits.command import CommandDoc
+from zittern.core.edits.titles import field_title
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.timebase import Fps
 from zittern.core.timing.carry import retimed
@@ -25,7 +26,6 @@ class SetShot(CommandDoc):
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["set_shot"] = "set_shot"
     name: Label | None = None
     fps: Fps | None = None
     first_frame: _Frame | None = None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 import numpy as np
 from pydantic import Field
@@ -36,7 +36,6 @@ class SetSpan(CommandDoc):
     where it is done (`ramp_in_until`) or begins (`ramp_out_from`).
     """
 
-    type: Literal["set_span"] = "set_span"
     at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
     first_frame: Frame | None = None
     last_frame: Frame | None = None
@@ -58,7 +57,7 @@ class SetSpan(CommandDoc):
                 shot = change_at(shot, at, lambda _, each=spanned: _moved(each, self.by_frames))  # type: ignore[misc]
                 owner = get_at(shot, at)
             span = None if self.whole else self._span(owner, shot)
-            ramp_in, ramp_out = self._ramps(owner, span or (float(shot.first_frame), float(shot.last_frame)))
+            ramp_in, ramp_out = self._ramps(owner, span or shot.span)
             changes: dict[str, object] = {"span_frames": span, "ramp_in_frames": ramp_in, "ramp_out_frames": ramp_out}
             if isinstance(owner, Clip):
                 changes["clock"] = self._clock(owner, shot)
@@ -81,7 +80,7 @@ class SetSpan(CommandDoc):
             return None
         if self.first_frame is None and self.last_frame is None:
             return clip.clock
-        return clip.clock_in((float(shot.first_frame), float(shot.last_frame)))
+        return clip.clock_in(shot.span)
 
     def _ramps(self, owner: Spanned, span: Span) -> tuple[float, float]:
         length = span[1] - span[0]
@@ -128,7 +127,6 @@ def _moved(part: Spanned, frames: float) -> Spanned:
 class OnlyHere(CommandDoc):
     """Lets layers and clips be heard within a stretch only, with soft edges inside of it."""
 
-    type: Literal["only_here"] = "only_here"
     at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
     first_frame: Frame
     last_frame: Frame
@@ -155,7 +153,6 @@ class OnlyHere(CommandDoc):
 class MoveFade(CommandDoc):
     """Moves the place where one clip of a lane gives way to the next: the end of the one and the start of the other."""
 
-    type: Literal["move_fade"] = "move_fade"
     earlier: str
     later: str
     by_frames: float = Field(ge=-1e6, le=1e6)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -20,10 +20,9 @@ __all__ = ["FreeSteps", "MoveStep", "MuteSteps"]
 _Number = Annotated[int, Field(ge=1, le=10_000_000)]
 
 
-class MoveStep(CommandDoc):
+class MoveStep(CommandDoc, label="Move step {number} in {layer}"):
     """Puts a step of a gait at another frame, no further than three tenths of the way to the next."""
 
-    type: Literal["move_step"] = "move_step"
     layer: str
     number: _Number
     to_frame: float = Field(ge=-1e7, le=1e7)
@@ -36,15 +35,10 @@ class MoveStep(CommandDoc):
         within = min(max(later, -MOST_LATER), MOST_LATER)
         return _changed(shot, self.layer, (self.number,), lambda step: step.replace(later=within))
 
-    def label(self, shot: Shot) -> str:
-        """`Move step 12 in “Steps”`."""
-        return f"Move step {self.number} in {layers_title(shot, [self.layer])}"
-
 
 class MuteSteps(CommandDoc):
     """Leaves steps out, or takes them in again."""
 
-    type: Literal["mute_steps"] = "mute_steps"
     layer: str
     numbers: Annotated[tuple[_Number, ...], Field(min_length=1, max_length=20_000)]
     mute: bool = True
@@ -59,20 +53,15 @@ class MuteSteps(CommandDoc):
         return f"{'Mute' if self.mute else 'Unmute'} {what} in {layers_title(shot, [self.layer])}"
 
 
-class FreeSteps(CommandDoc):
+class FreeSteps(CommandDoc, label="Reset steps in {layer}"):
     """All steps as they come of themselves again."""
 
-    type: Literal["free_steps"] = "free_steps"
     layer: str
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a layer without steps."""
         gait = _stepping(shot, self.layer)
         return change_layer(shot, self.layer, lambda layer: layer.replace(source=gait.replace(steps=())))
-
-    def label(self, shot: Shot) -> str:
-        """`Reset steps in “Steps”`."""
-        return f"Reset steps in {layers_title(shot, [self.layer])}"
 
 
 def _stepping(shot: Shot, layer: str) -> Stepping:

@@ -1,10 +1,12 @@
-"""THE TABLE of commands. Another command adds one class and one row."""
+"""All commands: importing this module registers them."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import reduce
+from operator import or_
 from types import UnionType
-from typing import Annotated, Any, Union, get_args, get_origin
+from typing import TYPE_CHECKING, Annotated, Any, Union, get_args, get_origin
 
 from annotated_types import Ge, Le
 from pydantic import Field
@@ -41,124 +43,25 @@ from zittern.core.edits import (
     variants,
 )
 from zittern.core.edits.address import get_at
-from zittern.core.edits.command import CommandDoc
-from zittern.core.edits.titles import owners_title
+from zittern.core.edits.command import COMMANDS, CommandDoc
+from zittern.core.edits.titles import owners_title, title_of
 from zittern.core.errors import EditError, faults_as
 from zittern.core.shot.seen import fitted, through_each
 from zittern.core.shot.shot import Shot
 
 __all__ = ["COMMANDS", "Command", "apply", "limits", "place_of"]
 
-Command = Annotated[
-    values.SetValues
-    | values.ScaleSwings
-    | values.SetAxisRate
-    | layers.AddLayer
-    | layers.AddHandheld
-    | layers.PasteLayers
-    | layers.RemoveLayers
-    | layers.DuplicateLayers
-    | layers.MoveLayer
-    | layers.NewSeeds
-    | layers.CopyAxis
-    | layers.LinkAxes
-    | layers.SetSource
-    | takes.PlayTake
-    | steps.MoveStep
-    | steps.MuteSteps
-    | steps.FreeSteps
-    | spans.SetSpan
-    | spans.MoveFade
-    | spans.OnlyHere
-    | presets.PlacePreset
-    | presets.SwapPreset
-    | presets.GoOver
-    | presets.TakeFromPreset
-    | blends.BlendClips
-    | blends.AddBlend
-    | blends.FillCorner
-    | blends.SwapCorners
-    | blends.RemoveCorner
-    | flattening.BakeBlend
-    | flattening.FlattenBlend
-    | blends.RecordPlace
-    | clips.AddClip
-    | clips.MoveClip
-    | clips.SplitClip
-    | clips.DuplicateClip
-    | clips.RemoveClip
-    | variants.AddVariant
-    | variants.SetVariant
-    | variants.MoveVariant
-    | variants.SetMain
-    | variants.RemoveVariant
-    | variants.CarryTo
-    | shots.SetShot
-    | timing.InsertTime
-    | timing.TakeOut
-    | timing.StretchTime
-    | timing.EaseTime
-    | timing.ReverseTime
-    | timing.ShiftAfter
-    | timing.SlipClip
-    | conforming.ConformToCut
-    | checking.MeanSo
-    | moves.ReplaceMove
-    | moves.AddMove
-    | rig.AddMount
-    | rig.UseRig
-    | rig.RemoveMount
-    | rig.MoveMount
-    | rig.SetPivot
-    | rig.TurnMount
-    | riding.RideOnSubject
-    | poses.PastePose
-    | poses.MatchPose
-    | poses.KeysFromOperator
-    | plates.HangPlates
-    | plates.SetPlateDistance
-    | plates.ShowPicture
-    | plates.SizePlate
-    | plates.MovePlate
-    | plates.RemovePlate
-    | plates.MovePath
-    | numbers.ScaleFocal
-    | glass.BendCorner
-    | aiming.SetLag
-    | aiming.FollowTarget
-    | aiming.FollowPoint
-    | aiming.FollowOther
-    | numbers.SetNumbers
-    | numbers.SetSwings
-    | formulas.SetFormula
-    | formulas.EndFormula
-    | formulas.ConnectDial
-    | formulas.MakeDial
-    | dials.AddDial
-    | dials.SetDial
-    | dials.RemoveDial
-    | recording.RecordKeys
-    | recording.DrawKeys
-    | cues.AddCues
-    | cues.MoveCues
-    | cues.SetCues
-    | cues.RemoveCues
-    | keys.SetKeys
-    | keys.MoveKeys
-    | keys.ScaleKeys
-    | keys.DeleteKeys
-    | keys.SetInterp
-    | keys.SetHandles
-    | keys.SetExtend
-    | placing.SetMove
-    | placing.PlaceLens
-    | placing.Fly
-    | placing.RecordFlight
-    | placing.AimCamera
-    | placing.SnapAngles,
-    Field(discriminator="type"),
-]
-COMMANDS: tuple[type[CommandDoc], ...] = get_args(get_args(Command)[0])
+# Modules of commands; importing one registers its commands.
+MODULES = (
+    aiming, blends, checking, clips, conforming, cues, dials, flattening, formulas, glass, keys, layers, moves,
+    numbers, placing, plates, poses, presets, recording, riding, rig, shots, spans, steps, takes, timing,
+    values, variants,
+)  # fmt: skip
+
+if TYPE_CHECKING:
+    Command = CommandDoc
+else:
+    Command = Annotated[reduce(or_, (COMMANDS[name] for name in sorted(COMMANDS))), Field(discriminator="type")]
 
 
 def apply(shot: Shot, command: Command) -> Shot:
@@ -178,14 +81,14 @@ def apply(shot: Shot, command: Command) -> Shot:
 def limits() -> dict[str, tuple[float, float]]:
     """Least and most of each number in a command that has both, by `type.field`."""
     found: dict[str, tuple[float, float]] = {}
-    for kind in COMMANDS:
+    for type_, kind in COMMANDS.items():
         for name, field in kind.model_fields.items():
             # What one side of a union says counts too. (A JSON Schema of each takes five hundred times as long.)
             said = [*field.metadata, *_said(field.annotation)]
             least = [each.ge for each in said if isinstance(each, Ge)]
             most = [each.le for each in said if isinstance(each, Le)]
             if least and most:
-                found[f"{kind.model_fields['type'].default}.{name}"] = (_number(least[-1]), _number(most[-1]))
+                found[f"{type_}.{name}"] = (_number(least[-1]), _number(most[-1]))
     return found
 
 
@@ -208,6 +111,6 @@ def place_of(shot: Shot, where: str) -> str:
     """What an address is called by people; empty for what is no address of this shot."""
     try:
         get_at(shot, where)
-        return values.title_of(shot, [where]) if "." in where else owners_title(shot, [where])
+        return title_of(shot, [where]) if "." in where else owners_title(shot, [where])
     except EditError:
         return ""

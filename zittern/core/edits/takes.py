@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.layers import PasteLayers
 from zittern.core.edits.parts import change_layer, find_layer
@@ -22,7 +20,6 @@ class PlayTake(CommandDoc):
     shot, when none is named.
     """
 
-    type: Literal["play_take"] = "play_take"
     recording: Recording
     layer: str | None = None
     clip: str | None = None

@@ -6,13 +6,13 @@ import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from zittern.core.edits.timing import InsertTime, ReverseTime, ShiftAfter, StretchTime, TakeOut
+from zittern.core.edits.timing import InsertTime, ReverseTime, ShiftAfter, StretchTime, TakeOutTime
 from zittern.core.errors import BadInput, faults_as
 from zittern.core.shot.shot import Shot
 
 __all__ = ["TimeEdit", "all_at_once", "edits_of", "reversing"]
 
-TimeEdit = InsertTime | TakeOut | StretchTime | ShiftAfter
+TimeEdit = InsertTime | TakeOutTime | StretchTime | ShiftAfter
 
 # No frame is written with more digits.
 _MOST_DIGITS = 12
@@ -40,7 +40,7 @@ _KINDS: Mapping[str, _Written] = {
     "--take-out": _Written(
         _RANGE,
         "first-last, for example 96-119",
-        lambda first, last, **ways: TakeOut(first_frame=first, last_frame=last, **ways),
+        lambda first, last, **ways: TakeOutTime(first_frame=first, last_frame=last, **ways),
     ),
     "--stretch": _Written(
         _LENGTH,

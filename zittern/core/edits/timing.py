@@ -18,7 +18,7 @@ from zittern.core.timing.reversing import mirrored_clip, mirrored_path
 from zittern.core.timing.ripple import Runs, moved_by
 from zittern.core.timing.time_map import TimeMap
 
-__all__ = ["EaseTime", "InsertTime", "ReverseTime", "ShiftAfter", "SlipClip", "StretchTime", "TakeOut"]
+__all__ = ["EaseTime", "InsertTime", "ReverseTime", "ShiftAfter", "SlipClip", "StretchTime", "TakeOutTime"]
 
 MOST_INSERTED = 1_000_000
 _Count = Annotated[int, Field(ge=1, le=MOST_INSERTED)]
@@ -33,7 +33,6 @@ class InsertTime(CommandDoc):
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["insert_time"] = "insert_time"
     frame: _Whole
     frames: _Count
     gap: Literal["hold", "through"] = "hold"
@@ -50,14 +49,13 @@ class InsertTime(CommandDoc):
         return f"Insert {frames_told(self.frames)} at frame {self.frame}"
 
 
-class TakeOut(CommandDoc):
+class TakeOutTime(CommandDoc, label="Take out frames {first_frame} to {last_frame}"):
     """Takes frames out: keys, cues, layers and clips that lie in them go, all after them comes earlier. Both edges keep
     their values.
     """
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["take_out_time"] = "take_out_time"
     first_frame: _Whole
     last_frame: _Whole
     runs: Runs = "on"
@@ -67,17 +65,12 @@ class TakeOut(CommandDoc):
         _check_range(shot, self.first_frame, self.last_frame)
         return with_time_edit(shot, TimeMap.taken_out(self.first_frame, self.last_frame + 1), self.runs)
 
-    def label(self, shot: Shot) -> str:
-        """`Take out frames 96 to 119`."""
-        return f"Take out frames {self.first_frame} to {self.last_frame}"
-
 
 class StretchTime(CommandDoc):
     """Makes a range last so many frames; what is keyed goes slower or faster, what runs by phase keeps its rates."""
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["stretch_time"] = "stretch_time"
     first_frame: _Whole
     last_frame: _Whole
     frames: _Count
@@ -95,7 +88,7 @@ class StretchTime(CommandDoc):
         return f"{'Stretch' if longer else 'Squeeze'} {what}"
 
 
-class EaseTime(CommandDoc):
+class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
     """Let what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in and
     ease_out are shares of it. Keys stay, at other times; each curve gets up to four more, where the range and its
     eases begin and end. What is linear is eased exactly; of other segments the cubic that takes their place has the
@@ -104,7 +97,6 @@ class EaseTime(CommandDoc):
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["ease_time"] = "ease_time"
     first_frame: _Whole
     last_frame: _Whole
     ease_in: _Share = 0.5
@@ -120,12 +112,8 @@ class EaseTime(CommandDoc):
         timing = TimeMap.eased(self.first_frame, self.last_frame + 1, self.ease_in, self.ease_out)
         return with_time_edit(shot, timing, "on")
 
-    def label(self, shot: Shot) -> str:
-        """`Ease frames 96 to 119`."""
-        return f"Ease frames {self.first_frame} to {self.last_frame}"
 
-
-class ReverseTime(CommandDoc):
+class ReverseTime(CommandDoc, label="Reverse frames {first_frame} to {last_frame}"):
     """Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes; clips are split at its
     ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came before, and go on
     forwards; so does what the set does.
@@ -133,7 +121,6 @@ class ReverseTime(CommandDoc):
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["reverse_time"] = "reverse_time"
     first_frame: _Whole
     last_frame: _Whole
 
@@ -143,7 +130,7 @@ class ReverseTime(CommandDoc):
         if self.first_frame == self.last_frame:
             return shot
         first, last = float(self.first_frame), float(self.last_frame)
-        reach = (float(shot.first_frame), float(shot.last_frame))
+        reach = shot.span
         for frame in (first, last + 1.0):
             shot = self._split(shot, frame)
 
@@ -161,19 +148,14 @@ class ReverseTime(CommandDoc):
                 shot = SplitClip(clip=clip.id, frame=frame).apply(shot)
         return shot
 
-    def label(self, shot: Shot) -> str:
-        """`Reverse frames 96 to 119`."""
-        return f"Reverse frames {self.first_frame} to {self.last_frame}"
 
-
-class ShiftAfter(CommandDoc):
+class ShiftAfter(CommandDoc, label="Shift everything from frame {frame} on by {by_frames:+d} frames"):
     """Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
     the frames before it go.
     """
 
     everywhere: ClassVar[bool] = True
 
-    type: Literal["shift_after"] = "shift_after"
     frame: _Whole
     by_frames: Annotated[int, Field(ge=-MOST_INSERTED, le=MOST_INSERTED)]
     runs: Runs = "on"
@@ -184,17 +166,14 @@ class ShiftAfter(CommandDoc):
             return shot
         if self.by_frames > 0:
             return InsertTime(frame=self.frame, frames=self.by_frames, gap="through", runs=self.runs).apply(shot)
-        return TakeOut(first_frame=self.frame + self.by_frames, last_frame=self.frame - 1, runs=self.runs).apply(shot)
-
-    def label(self, shot: Shot) -> str:
-        """`Shift everything from frame 96 on by +24 frames`."""
-        return f"Shift everything from frame {self.frame} on by {self.by_frames:+d} frames"
+        return TakeOutTime(first_frame=self.frame + self.by_frames, last_frame=self.frame - 1, runs=self.runs).apply(
+            shot
+        )
 
 
-class SlipClip(CommandDoc):
+class SlipClip(CommandDoc, label="Slip what is in {clip} by {by_frames:+g} frames"):
     """Moves what a clip holds in time, under its bar: its clock, and the keys and spans of its layers."""
 
-    type: Literal["slip_clip"] = "slip_clip"
     clip: str
     by_frames: float = Field(ge=-1e6, le=1e6)
 
@@ -205,10 +184,6 @@ class SlipClip(CommandDoc):
         slipped = moved_by(clip.replace(span_frames=span, clock=clip.clock_in(span)), self.by_frames)
         bar = {name: getattr(clip, name) for name in ("ramp_in_frames", "ramp_out_frames", "amount", "speed")}
         return with_clip(shot, clip, slipped.replace(span_frames=span, **bar))
-
-    def label(self, shot: Shot) -> str:
-        """`Slip what is in “Panic” by +12 frames`."""
-        return f"Slip what is in “{find_clip(shot, self.clip).name}” by {self.by_frames:+g} frames"
 
 
 def _outside(shot: Shot, frame: int, where: str) -> EditError:

@@ -11,10 +11,10 @@ import numpy as np
 from zittern.core.axes import AXES, SHIFTS, Axis
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
-from zittern.core.lens import focal_px
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
-from zittern.core.picture import subject_distance_m
+from zittern.core.motion.picture import subject_distance_m
+from zittern.core.optics.lens import focal_px
 from zittern.core.shot.shot import Shot
 from zittern.core.units import CM_PER_M
 

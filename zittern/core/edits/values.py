@@ -3,27 +3,23 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field
 
 from zittern.core.axes import AXES, AXIS_INFO, Axis
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import set_at
-from zittern.core.edits.command import CommandDoc, field_title
+from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.parts import change_layer, find_layer
-from zittern.core.edits.titles import layers_title, owners_title
+from zittern.core.edits.titles import layers_title, owners_of, owners_title, title_of
 from zittern.core.errors import EditError
 from zittern.core.motion.facts import scope_at
 from zittern.core.numbers.param import fixed
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.shot import Shot
 
-__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues", "title_of"]
-
-
-# More names than this make no label that anybody reads.
-_MOST_TITLES = 3
+__all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues"]
 
 
 class Assignment(Doc):
@@ -36,7 +32,6 @@ class Assignment(Doc):
 class SetValues(CommandDoc):
     """Sets fields, several together as one step."""
 
-    type: Literal["set_values"] = "set_values"
     values: Annotated[tuple[Assignment, ...], Field(min_length=1, max_length=500)]
 
     def apply(self, shot: Shot) -> Shot:
@@ -50,14 +45,13 @@ class SetValues(CommandDoc):
         first = self.values[0]
         addresses = [each.at for each in self.values]
         if (verb := first.at.rsplit(".", 1)[-1]) in ("mute", "solo"):
-            return f"{verb.capitalize() if first.value else f'Un{verb}'} {owners_title(shot, _owners(addresses))}"
+            return f"{verb.capitalize() if first.value else f'Un{verb}'} {owners_title(shot, owners_of(addresses))}"
         return f"Set {title_of(shot, addresses)}"
 
 
 class ScaleSwings(CommandDoc):
     """Multiplies the swings of some axes: whole layers stronger or gentler, in proportion."""
 
-    type: Literal["scale_swings"] = "scale_swings"
     layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     factor: float = Field(ge=0.0, le=1000.0)
     axes: tuple[Axis, ...] = AXES
@@ -84,12 +78,11 @@ class ScaleSwings(CommandDoc):
         return f"Scale {layers_title(shot, self.layers)} to {self.factor * 100:.0f} %"
 
 
-class SetAxisRate(CommandDoc):
+class SetAxisRate(CommandDoc, label="Set rate of {axes} in {layer}"):
     """Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the
     first frame. Of a linked axis the one that leads is set.
     """
 
-    type: Literal["set_axis_rate"] = "set_axis_rate"
     layer: str
     axes: tuple[Axis, ...]
     rate_hz: float = Field(ge=0.001, le=500.0)
@@ -108,21 +101,3 @@ class SetAxisRate(CommandDoc):
             axes = find_layer(shot, self.layer)[1].axes.replace(**{axis: setting})
             shot = change_layer(shot, self.layer, partial(Layer.replace, axes=axes))
         return shot
-
-    def label(self, shot: Shot) -> str:
-        """`Set rate of pan in “Slow sway”`."""
-        return f"Set rate of {', '.join(self.axes)} in {layers_title(shot, [self.layer])}"
-
-
-def title_of(shot: Shot, addresses: list[str]) -> str:
-    """What some addresses name, for people: `swing of pan, tilt in “Slow sway”`, `weight in 3 layers`."""
-    titles = list(dict.fromkeys(field_title(each.rsplit(".", 1)[-1]) for each in addresses))
-    field = ", ".join(titles[:_MOST_TITLES]) + (" …" if len(titles) > _MOST_TITLES else "")
-    axes = [axis for axis in AXES if any(f".axes.{axis}." in each for each in addresses)]
-    of = f" of {', '.join(axes)}" if axes else ""
-    owner = owners_title(shot, _owners(addresses))
-    return f"{field}{of}" + (f" in {owner}" if owner else "")
-
-
-def _owners(addresses: list[str]) -> list[str]:
-    return list(dict.fromkeys(each.split(".", 1)[0] for each in addresses))

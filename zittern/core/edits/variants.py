@@ -5,11 +5,11 @@ layers carried from one to another.
 from __future__ import annotations
 
 from itertools import count
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.doc import Label
+from zittern.core.documents.doc import Label
 from zittern.core.edits.clips import on_lane
 from zittern.core.edits.command import CommandDoc
 from zittern.core.edits.layers import PasteLayers
@@ -33,7 +33,6 @@ class AddVariant(CommandDoc):
     same, so that only what is changed in it differs.
     """
 
-    type: Literal["add_variant"] = "add_variant"
     name: Label | None = None
     note: VariantNote = ""
 
@@ -62,7 +61,6 @@ class AddVariant(CommandDoc):
 class SetVariant(CommandDoc):
     """Another name or note for a variant."""
 
-    type: Literal["set_variant"] = "set_variant"
     variant: str
     name: Label | None = None
     note: VariantNote | None = None
@@ -83,10 +81,9 @@ class SetVariant(CommandDoc):
         return f"Note on variant “{old.name}”" if self.name is None else f"Rename variant “{old.name}” to “{self.name}”"
 
 
-class MoveVariant(CommandDoc):
+class MoveVariant(CommandDoc, label="Reorder variant {variant}"):
     """Puts a variant elsewhere in their order."""
 
-    type: Literal["move_variant"] = "move_variant"
     variant: str
     index: int = Field(ge=0, lt=MOST_VARIANTS)
 
@@ -97,32 +94,22 @@ class MoveVariant(CommandDoc):
         rest.insert(self.index, moved)
         return shot.replace(variants=tuple(rest))
 
-    def label(self, shot: Shot) -> str:
-        """`Reorder variant “Calm”`."""
-        return f"Reorder variant “{_find(shot, self.variant).name}”"
 
-
-class SetMain(CommandDoc):
+class SetMain(CommandDoc, label="Make {variant} the main variant"):
     """Makes a variant the main one: what other windows, scripts and exports see first."""
 
-    type: Literal["set_main"] = "set_main"
     variant: str
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when it is not there."""
         return shot.replace(main=_find(shot, self.variant).id)
 
-    def label(self, shot: Shot) -> str:
-        """`Make “Calm” the main variant`."""
-        return f"Make “{_find(shot, self.variant).name}” the main variant"
 
-
-class RemoveVariant(CommandDoc):
+class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
     """Deletes a variant with all that makes its motion. Where it is the one that is seen, or the main one, the next
     one is.
     """
 
-    type: Literal["remove_variant"] = "remove_variant"
     variant: str
 
     def apply(self, shot: Shot) -> Shot:
@@ -137,17 +124,12 @@ class RemoveVariant(CommandDoc):
         left = seen(shot, main if main != gone.id else following.id) if gone.aside is None else shot
         return left.replace(variants=tuple(each for each in left.variants if each.id != gone.id), main=main)
 
-    def label(self, shot: Shot) -> str:
-        """`Delete variant “Calm”`."""
-        return f"Delete variant “{_find(shot, self.variant).name}”"
-
 
 class CarryTo(CommandDoc):
     """Copies clips and layers of the variant that is seen into another one, with their random starts. A clip comes onto
     the lane of the same name, or onto one of its own; a layer into the clip of the same name, or over the whole shot.
     """
 
-    type: Literal["carry_to"] = "carry_to"
     to: str
     clips: _Several = ()
     layers: _Several = ()

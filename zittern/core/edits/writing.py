@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import number_at, scope_of, set_at
 from zittern.core.errors import EditError
 from zittern.core.formula.fault import FormulaFault, unknown
@@ -14,7 +14,7 @@ from zittern.core.formula.functions import CONSTANTS, FUNCTIONS
 from zittern.core.formula.grammar import parse
 from zittern.core.formula.tree import BUILT_IN, FRAME_ALIAS, Node, name_nodes
 from zittern.core.numbers.param import by_formula, formula_of
-from zittern.core.rig.facts import FACT_NAMES, FACTS_TOLD
+from zittern.core.shot.path_facts import FACT_NAMES, FACTS_TOLD
 from zittern.core.shot.shot import Shot
 
 __all__ = ["FormulaName", "FormulaState", "names_at", "state_of"]

@@ -13,8 +13,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core import streams
-from zittern.core.octave import OCTAVE_RMS, PEAK_CYCLES_PER_STEP, octave
+from zittern.core.noise import streams
+from zittern.core.noise.octave import OCTAVE_RMS, PEAK_CYCLES_PER_STEP, octave
 from zittern.core.units import Array
 
 __all__ = ["CONSTANTS", "FUNCTIONS", "LARGEST", "Function", "divided", "power", "remainder"]

@@ -6,6 +6,7 @@ evaluation one evaluation: a shot, frames, a cache; THE PLACE of keys
 memory     stages with memory: a grid of their own that starts before the shot
 follow     second-order following, and slack
 rides      mounts carried by objects of the set
+chain      world poses along a chain of mounts
 move       keyed poses of the mounts -> bare pose
 facts      facts of the path, and moments -> names that numbers may read
 targets    where what is followed is
@@ -25,4 +26,6 @@ angles     pan, tilt, roll of the lens, continuous in time
 hold       the turn that holds the framing
 posing     all of it put on the mounts -> where rig and lens are
 evaluate   wires the stages
+picture    sizes on screen
+sampled    motion at the frames that a view shows
 """

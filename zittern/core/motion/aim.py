@@ -16,8 +16,7 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from zittern.core.distortion import undistorted
-from zittern.core.lens import height_mm
+from zittern.core.motion import chain
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.follow import backlash, grounded_damper
 from zittern.core.motion.lens import focal_parts
@@ -26,7 +25,9 @@ from zittern.core.motion.move import bare_parts
 from zittern.core.motion.rides import rides
 from zittern.core.motion.targets import followable, position_m
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import chain, transforms
+from zittern.core.optics.distortion import undistorted
+from zittern.core.optics.lens import height_mm
+from zittern.core.rig import transforms
 from zittern.core.rig.aiming import pan_tilt_deg
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator

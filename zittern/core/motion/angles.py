@@ -15,9 +15,10 @@ from collections.abc import Callable
 
 import numpy as np
 
+from zittern.core.motion import chain
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.move import bare_parts, bare_poses
-from zittern.core.rig import chain, rotations
+from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

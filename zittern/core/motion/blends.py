@@ -11,10 +11,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core import pad
 from zittern.core.motion.evaluation import Part, Read, hash_of
 from zittern.core.numbers.scope import Scope
 from zittern.core.numbers.smoothing import moving_mean
+from zittern.core.shot import pad
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer

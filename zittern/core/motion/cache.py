@@ -8,7 +8,7 @@ from typing import Any
 
 from cachetools import LRUCache
 
-from zittern.core import budget
+from zittern.core.runtime import budget
 from zittern.core.units import Array
 
 __all__ = ["Cache"]

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from zittern.core import budget
 from zittern.core.axes import AXES
+from zittern.core.runtime import budget
 from zittern.core.shot.shot import Shot
 
 __all__ = ["arrays_bytes", "check_cost"]

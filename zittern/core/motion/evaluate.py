@@ -12,12 +12,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from zittern.core.axes import AXES
-from zittern.core.motion import angles, facts, lens, mixing, move, posing
+from zittern.core.motion import angles, chain, facts, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.cost import check_cost
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.rides import rides
-from zittern.core.rig import chain
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid

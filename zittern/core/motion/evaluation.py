@@ -13,7 +13,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any, TypeVar, cast
 
-from zittern.core.doc import Doc, digest
+from zittern.core.documents.doc import Doc, digest
 from zittern.core.motion.cache import Cache
 from zittern.core.numbers.scope import Scope, Tables
 from zittern.core.shot.layers import Spanned
@@ -68,7 +68,7 @@ class Evaluation:
     _made: dict[tuple[str, int], tuple[Doc, object]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        self.span = (float(self.shot.first_frame), float(self.shot.last_frame))
+        self.span = self.shot.span
         self._grid = hash_of(self.frames)
         self._shared = (self.shot.fps.num, self.shot.fps.den, *self.span)
         self.prints |= dial_prints(self.shot)

@@ -13,19 +13,19 @@ from zlib import crc32
 
 import numpy as np
 
-from zittern.core import budget
-from zittern.core.envelope import shape_of
+from zittern.core.motion import chain
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.move import bare_parts, bare_places, bare_poses
 from zittern.core.motion.targets import cue_places_m
+from zittern.core.numbers.envelope import shape_of
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import chain
+from zittern.core.rig.vectors import lengths
+from zittern.core.runtime import budget
 from zittern.core.shot.reads import numbers_in
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import needs_subject
 from zittern.core.sources.source import CUE_NAMES, CUES, SETTLED_SPEED, Moments
 from zittern.core.units import Array
-from zittern.core.vectors import lengths
 
 __all__ = ["FACTS", "moments", "parts_of_fact", "scope_at", "with_facts"]
 
@@ -182,7 +182,7 @@ def _speed_jumps(shot: Shot, scope: Scope) -> Array:
 
 def _found_jumps(shot: Shot, scope: Scope) -> Array:
     numbers = [number for mount in shot.mounts for number in numbers_in(mount)]
-    span = float(shot.first_frame), float(shot.last_frame)
+    span = shot.span
     leaps = np.concatenate([np.empty(0), *(number.jumps(span)[:, 1] for number in numbers)])
     at = np.unique(np.concatenate([leaps, *(number.breaks for number in numbers)]))
     at = at[(at > span[0]) & (at < span[1])]

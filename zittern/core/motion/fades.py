@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.envelope import RampShape, shape_of
+from zittern.core.numbers.envelope import RampShape, shape_of
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.units import Array

@@ -19,8 +19,8 @@ from functools import lru_cache
 
 import numpy as np
 
-from zittern.core.later import scipy_part
 from zittern.core.motion.memory import Grid, at_frames
+from zittern.core.runtime.later import scipy_part
 from zittern.core.units import Array
 
 __all__ = ["backlash", "base_excited", "base_excited_on", "grounded_damper", "step_response"]

@@ -14,7 +14,6 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from zittern.core.later import scipy_part
 from zittern.core.motion.aim import framing_of, to_target
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.memory import at_frames, coarsened, filled, grid_of
@@ -22,6 +21,7 @@ from zittern.core.motion.targets import followable, gliding_m
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
 from zittern.core.rig.aiming import pan_tilt_deg
+from zittern.core.runtime.later import scipy_part
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array

@@ -12,10 +12,10 @@ from collections.abc import Callable, Iterable, Iterator
 
 import numpy as np
 
-from zittern.core import budget
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.motion import mixing
 from zittern.core.numbers.param import Number
+from zittern.core.runtime import budget
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Spanned
 from zittern.core.shot.mounts import Mount

@@ -9,15 +9,15 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from zittern.core import streams
 from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, TRANSLATIONS, Axis, axis_index
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.motion import facts
 from zittern.core.motion.evaluation import Evaluation, Part, Read
 from zittern.core.motion.lens import focal_parts
+from zittern.core.noise import streams
 from zittern.core.numbers.param import Number
+from zittern.core.numbers.phase import integrate, phase_table
 from zittern.core.numbers.scope import Scope
-from zittern.core.phase import integrate, phase_table
 from zittern.core.rig import rotations
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Span
@@ -34,12 +34,12 @@ _MOST_SWING = {info.name: info.most_swing for info in AXIS_INFO}
 
 def clip_scope(run: Evaluation, clip: Clip) -> Scope:
     """What a clip's own numbers look at."""
-    return run.once("scope", clip, lambda: clip.clocked(run.scope, run.span))
+    return run.once("scope", clip, lambda: clip.clocked(run.scope))
 
 
 def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
     """What a layer's numbers look at."""
-    return run.once("scope", layer, lambda: clip.clocked(run.scope, run.span, layer))
+    return run.once("scope", layer, lambda: clip.clocked(run.scope, layer))
 
 
 def as_read(run: Evaluation, clip: Clip, layer: Layer, doc: Doc) -> Part:

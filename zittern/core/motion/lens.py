@@ -9,8 +9,8 @@ from collections.abc import Mapping
 import numpy as np
 
 from zittern.core.axes import SHIFTS, axis_index
-from zittern.core.lens import LEAST_FOCAL_MM
 from zittern.core.motion.evaluation import Evaluation, Part
+from zittern.core.optics.lens import LEAST_FOCAL_MM
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

@@ -15,8 +15,8 @@ from functools import cached_property
 
 import numpy as np
 
-from zittern.core import budget
 from zittern.core.numbers.interpolate import catmull_rom
+from zittern.core.runtime import budget
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

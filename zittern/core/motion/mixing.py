@@ -11,14 +11,13 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 
 import numpy as np
 
-from zittern.core import budget
 from zittern.core.axes import axis_index
-from zittern.core.envelope import RampShape, ramp
-from zittern.core.motion import blends, fades, layers, morph
+from zittern.core.motion import blends, chain, fades, layers, morph
 from zittern.core.motion.evaluation import Evaluation, Part, Read
+from zittern.core.numbers.envelope import RampShape, ramp
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import chain
+from zittern.core.runtime import budget
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.shot import Shot

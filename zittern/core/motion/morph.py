@@ -14,12 +14,12 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from zittern.core import pad
 from zittern.core.axes import AXES, AXIS_INFO, axis_index
-from zittern.core.doc import Doc, digest, motion_text
+from zittern.core.documents.doc import Doc, digest, motion_text
 from zittern.core.motion.blends import PACE_S, shares
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.shot import pad
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer

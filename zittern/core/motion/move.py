@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from zittern.core.motion import chain
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.rides import rides
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig import chain
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array

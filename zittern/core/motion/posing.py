@@ -12,12 +12,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.motion import aim, angles, hold, mixing, move, springs
+from zittern.core.motion import aim, angles, chain, hold, mixing, move, springs
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.lens import focal_parts, shift_percent
 from zittern.core.motion.rides import rides
-from zittern.core.rig import chain
 from zittern.core.units import Array
 
 __all__ = ["RigPoses", "lens_parts", "posed"]

@@ -12,10 +12,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from zittern.core.motion.chain import held
 from zittern.core.motion.memory import grid_of
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
-from zittern.core.rig.chain import held
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot

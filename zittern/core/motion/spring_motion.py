@@ -10,14 +10,14 @@ from functools import cached_property
 
 import numpy as np
 
-from zittern.core import budget
-from zittern.core.motion import aim, memory, mixing
+from zittern.core.motion import aim, chain, memory, mixing
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.motion.follow import base_excited, base_excited_on, step_response
 from zittern.core.motion.memory import at_frames, filled, step_of
 from zittern.core.motion.move import bare_parts
 from zittern.core.motion.spring_ways import LED_POINTS, Stretch, Ways, axes_of, offsets_of
-from zittern.core.rig import chain, transforms, turns
+from zittern.core.rig import transforms, turns
+from zittern.core.runtime import budget
 from zittern.core.shot.mounts import Mount
 from zittern.core.units import CM_PER_M, Array
 

@@ -14,13 +14,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.doc import digest
-from zittern.core.motion import jumps, memory, mixing
+from zittern.core.documents.doc import digest
+from zittern.core.motion import chain, jumps, memory, mixing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation, hash_of
 from zittern.core.motion.memory import coarsened, grid_of, step_of
 from zittern.core.motion.move import bare_parts
-from zittern.core.rig import chain
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.units import Array, IntArray

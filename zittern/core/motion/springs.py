@@ -20,11 +20,11 @@ from functools import cached_property
 
 import numpy as np
 
-from zittern.core import budget
+from zittern.core.motion import chain
 from zittern.core.motion.evaluation import Evaluation
 from zittern.core.motion.spring_motion import Spring
 from zittern.core.motion.spring_ways import Poses, Ways
-from zittern.core.rig import chain
+from zittern.core.runtime import budget
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, IntArray

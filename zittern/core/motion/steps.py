@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.motion import facts, layers
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation
@@ -33,7 +33,7 @@ def stepping_inputs(
     shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> Inputs:
     """What the steps of a layer depend on, at the ends of where it is heard, within a window of frames."""
-    first, last = layer.span_frames or clip.span_frames or (float(shot.first_frame), float(shot.last_frame))
+    first, last = layer.span_frames or clip.span_frames or shot.span
     low, high = window or (first, last)
     start = min(max(first, shot.first_frame, low), float(shot.last_frame))
     ends = np.array([start, max(min(last, shot.last_frame, high), start)], dtype=np.float64)

@@ -8,8 +8,8 @@ import numpy as np
 
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import NEAREST_M, distances_m, view_shift_px
 from zittern.core.movie.settings import MOST_STRIPS, MovieSettings
-from zittern.core.picture import NEAREST_M, distances_m, view_shift_px
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array

@@ -6,9 +6,9 @@ import numpy as np
 
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.picture import distances_m, picture_offsets_px
 from zittern.core.movie.exposure import draws_of, frames_at
 from zittern.core.movie.settings import MovieSettings
-from zittern.core.picture import distances_m, picture_offsets_px
 from zittern.core.readings.seen import Seen
 from zittern.core.readings.streams import STREAMS
 from zittern.core.shot.shot import Shot

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from zittern.core.doc import Doc, Label
+from zittern.core.documents.doc import Doc, Label
 
 __all__ = ["MOST_PANES", "MOST_SIDE_PX", "MOST_STRIPS", "MOST_SUBFRAMES", "MovieFormat", "MoviePane", "MovieSettings"]
 

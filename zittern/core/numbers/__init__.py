@@ -7,4 +7,7 @@ param        THE STATES of a number: fixed, keyed. Nothing else knows which ther
 smoothing    the mean over a moving stretch of time
 approximation  a function of time as keys with handles
 limits       limits of numbers, said where a field is
+looks        how fields look to people: names, units, steps
+phase        the integral of rate × speed
+envelope     ramps in and out
 """

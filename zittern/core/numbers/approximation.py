@@ -12,10 +12,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core import budget
 from zittern.core.errors import DocumentError
 from zittern.core.numbers.curves import MOST_FRAME, MOST_KEYS, Curve, Key
 from zittern.core.numbers.param import Number, fixed, on_curve
+from zittern.core.runtime import budget
 from zittern.core.units import Array, BoolArray
 
 __all__ = ["TOLERANCE", "approximated"]

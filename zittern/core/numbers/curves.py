@@ -10,9 +10,9 @@ from typing import Annotated, Literal, NamedTuple, Self, get_args
 import numpy as np
 from pydantic import Field, model_validator
 
-from zittern.core.doc import Doc, digest
+from zittern.core.documents.doc import Doc, digest
+from zittern.core.documents.timemarks import AT, BACK, REACH
 from zittern.core.numbers import interpolate
-from zittern.core.timemarks import AT, BACK, REACH
 from zittern.core.units import Array, IntArray
 
 __all__ = ["MOST_FRAME", "MOST_VALUE", "Curve", "Extend", "Frame", "Handle", "Interp", "Key"]

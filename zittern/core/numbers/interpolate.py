@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from zittern.core.later import scipy_part
+from zittern.core.runtime.later import scipy_part
 from zittern.core.units import Array, IntArray
 
 __all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_curve", "smooth_slopes"]

@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, TypeV
 import numpy as np
 from pydantic import BeforeValidator, Field, PrivateAttr, model_validator
 
-from zittern.core.doc import Doc, digest
+from zittern.core.documents.doc import Doc, digest
 from zittern.core.errors import DocumentError, out_of_range, union_members
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.formula.grammar import parse, renamed

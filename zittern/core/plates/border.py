@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.motion.evaluate import Pose
-from zittern.core.picture import tangents
+from zittern.core.motion.picture import tangents
 from zittern.core.rig import rotations
+from zittern.core.rig.vectors import turned
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
-from zittern.core.vectors import turned
 
 __all__ = ["INWARD", "SIDES", "border_px", "rays_through"]
 

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core import budget
-from zittern.core.lens import focal_px
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.motion.move import bare_poses
+from zittern.core.motion.picture import shift_px, tangents
 from zittern.core.numbers.scope import Scope
-from zittern.core.picture import shift_px, tangents
+from zittern.core.optics.lens import focal_px
 from zittern.core.plates.border import INWARD, border_px, rays_through
 from zittern.core.plates.surface import along_m, covers
 from zittern.core.rig import rotations
+from zittern.core.rig.vectors import turned
+from zittern.core.runtime import budget
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray, IntArray
-from zittern.core.vectors import turned
 
 __all__ = ["A_LOOK", "A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
 

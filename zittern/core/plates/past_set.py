@@ -7,7 +7,7 @@ import numpy as np
 from zittern.core.motion.evaluate import Pose
 from zittern.core.plates.border import rays_through
 from zittern.core.plates.coverage import counting, covered
-from zittern.core.set_pieces import Piece, SetPieces, first_met
+from zittern.core.plates.set_pieces import Piece, SetPieces, first_met
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray
 

@@ -6,9 +6,9 @@ import numpy as np
 
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations
+from zittern.core.rig.vectors import turned
 from zittern.core.shot.plates import MASK_CELLS, Plate
 from zittern.core.units import Array, BoolArray, IntArray
-from zittern.core.vectors import turned
 
 __all__ = ["along_m", "covers", "meets", "radius_m"]
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from zittern.core.feel import HIP_M, SHOULDER_M, WRIST_M
 from zittern.core.numbers.param import Number, fixed
+from zittern.core.presets.feel import HIP_M, SHOULDER_M, WRIST_M
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import AxisBoard, Layer

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any, Literal
 
-from zittern.core import forms
-from zittern.core.doc import Doc
-from zittern.core.looks import FieldLook
+from zittern.core.documents.doc import Doc
+from zittern.core.numbers.looks import FieldLook
 from zittern.core.numbers.param import Number, formula_of
 from zittern.core.presets.fitting import fitting_of
 from zittern.core.presets.placed import layer_of
 from zittern.core.presets.preset import Preset
+from zittern.core.shot import forms
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot

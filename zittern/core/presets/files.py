@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from zittern.core.documents.versions import Step, only_more, parsed, upgraded
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
 from zittern.core.shot.upgrades import as_before, clocked, seeded_noise
-from zittern.core.versions import Step, only_more, parsed, upgraded
 
 __all__ = ["ENDING", "STEPS", "read_preset", "write_preset"]
 

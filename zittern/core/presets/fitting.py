@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import TypeVar
 
 from zittern.core.axes import ROTATIONS
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import Dial
@@ -68,7 +68,7 @@ def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[
 def fitting_of(shot: Shot, clip: Clip, preset: Preset) -> Fitting:
     """How the preset that a clip came from lies in it now."""
     factor, dials = (clip.from_preset.factor, clip.from_preset.dials) if clip.from_preset else (1.0, ())
-    origin = clip.clock_in((float(shot.first_frame), float(shot.last_frame))).start_frame
+    origin = clip.clock_in(shot.span).start_frame
     per_frame = shot.fps.value / preset.fps.value
     begins = 0.0 if preset.clock is None else preset.clock.start_frame
     timing = TimeMap.even(shift_frames=origin - begins * per_frame, factor=per_frame)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from zittern.core.feel import lens_factor
+from zittern.core.presets.feel import lens_factor
 from zittern.core.presets.fitting import Fitting, brought
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.responding import responding
@@ -43,7 +43,7 @@ def placed(
     """
     if fitting is None:
         shot, fitting = fitted(shot, preset, span)
-    start, _ = heard = span or (float(shot.first_frame), float(shot.last_frame))
+    start, _ = heard = span or shot.span
     shot, seeds = drawn(shot, len(preset.layers))
     taken: list[str] = []
     layers = []

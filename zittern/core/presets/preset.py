@@ -8,15 +8,15 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from zittern.core.doc import Doc, Label
+from zittern.core.documents.doc import Doc, Label
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
-from zittern.core.rig.facts import FACT_NAMES
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zittern.core.errors import DocumentError, EditError, faults_as
-from zittern.core.feel import lens_factor
+from zittern.core.presets.feel import lens_factor
 from zittern.core.presets.fitting import Fitting
 from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.shot.clips import Clip
@@ -68,7 +68,7 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     spanned = all(layer.span_frames is not None for layer in layers) or all(
         clip.span_frames is not None for clip in clips
     )
-    whole = (float(shot.first_frame), float(shot.last_frame))
+    whole = shot.span
     clock = None
     if only is not None and (only.clock is not None or only.clock_in(whole).start_frame != first):
         moved = retimed(only.clock_in(whole), fitting.timing)

@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.motion.evaluate import Motion
-from zittern.core.picture import distances_m, picture_offsets_px
+from zittern.core.motion.picture import distances_m, picture_offsets_px
+from zittern.core.rig.vectors import lengths
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array, BoolArray
-from zittern.core.vectors import lengths
 
 __all__ = ["SHUTTER_SHARE", "flowing"]
 

@@ -6,14 +6,14 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.doc import Doc
-from zittern.core.later import scipy_part
+from zittern.core.documents.doc import Doc
 from zittern.core.motion.aim import aiming, framing_of, slack_deg, wanted_deg
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
+from zittern.core.motion.picture import on_screen_px
 from zittern.core.motion.targets import followable, position_m
-from zittern.core.picture import on_screen_px
 from zittern.core.rig import rotations
+from zittern.core.runtime.later import scipy_part
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from zittern.core.axes import AXES, Axis, axis_index
-from zittern.core.lens import swing_px
+from zittern.core.motion.picture import px_per_unit
 from zittern.core.numbers.scope import Scope
-from zittern.core.picture import px_per_unit
+from zittern.core.optics.lens import swing_px
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.reads import looks_at_frames_only
@@ -158,7 +158,7 @@ def layer_reading(
 
 
 def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Array | None = None) -> LayerReading:
-    scope = clip.clocked(at.scope, at.scope.span, layer)
+    scope = clip.clocked(at.scope, layer)
     speed = layer.speed.at(scope) * clip.speed.at(scope)
     base_hz = float(layer.source.peak_hz(scope)[0]) * speed
     beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value

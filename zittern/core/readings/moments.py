@@ -12,16 +12,16 @@ import numpy as np
 from pydantic import Field, create_model
 
 from zittern.core.axes import AXES
-from zittern.core.distortion import distorted
-from zittern.core.doc import Doc
-from zittern.core.lens import corner_tangent, focal_px
+from zittern.core.documents.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
+from zittern.core.motion.picture import NEAREST_M, margins_px, picture_offsets_px, px_per_unit, subject_distance_m
 from zittern.core.motion.steps import StepMark, step_marks
 from zittern.core.motion.targets import cue_places_m
-from zittern.core.picture import NEAREST_M, margins_px, picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.optics.distortion import distorted
+from zittern.core.optics.lens import corner_tangent, focal_px
 from zittern.core.plates.coverage import depths_m
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import FramingReport, framed, report

@@ -12,11 +12,12 @@ from collections.abc import Callable
 import numpy as np
 
 from zittern.core.axes import SHIFTS, axis_index
+from zittern.core.motion import chain
 from zittern.core.readings.seen import Seen
 from zittern.core.readings.tagged import Tagged, made
-from zittern.core.rig import chain, transforms
+from zittern.core.rig import transforms
+from zittern.core.rig.vectors import lengths
 from zittern.core.units import CM_PER_M, Array
-from zittern.core.vectors import lengths
 
 __all__ = ["HOLD_PART", "movers_px"]
 

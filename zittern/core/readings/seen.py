@@ -8,12 +8,12 @@ from functools import cached_property, partial
 
 import numpy as np
 
-from zittern.core.doc import motion_text
-from zittern.core.lens import focal_px
+from zittern.core.documents.doc import motion_text
+from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion, Pose
-from zittern.core.picture import NEAREST_M, distances_m
+from zittern.core.motion.picture import NEAREST_M, distances_m
+from zittern.core.optics.lens import focal_px
 from zittern.core.readings.tagged import Tagged, given, made
-from zittern.core.rig import chain
 from zittern.core.shot.shot import Shot
 
 __all__ = ["Seen"]

@@ -8,7 +8,7 @@ import numpy as np
 
 from zittern.core.errors import NotFound
 from zittern.core.motion.evaluate import Motion
-from zittern.core.picture import px_per_unit, subject_distance_m
+from zittern.core.motion.picture import px_per_unit, subject_distance_m
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 

@@ -11,13 +11,14 @@ from functools import partial
 import numpy as np
 
 from zittern.core.axes import AXES
-from zittern.core.doc import motion_text
-from zittern.core.lens import vfov_deg
+from zittern.core.documents.doc import motion_text
 from zittern.core.motion.aim import aiming, framing_of
 from zittern.core.motion.blends import place
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
+from zittern.core.motion.sampled import Sampled
 from zittern.core.motion.targets import followable
+from zittern.core.optics.lens import vfov_deg
 from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import A_LOOK, counting, uncovered_px
 from zittern.core.readings.flow import flowing
@@ -27,7 +28,6 @@ from zittern.core.readings.seen import Seen
 from zittern.core.readings.tagged import Tagged, given, made
 from zittern.core.rig import rotations
 from zittern.core.rig.rotations import quaternions
-from zittern.core.sampled import Sampled
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.plates import Plate
@@ -152,15 +152,15 @@ def _blends(seen: Seen) -> Parts:
     mixed = [(clip, clip.blend) for clip in shot.clips() if clip.blend is not None]
     if not mixed:
         return {}
-    scope, span = scope_at(shot, seen.motion.frames), (float(shot.first_frame), float(shot.last_frame))
+    scope = scope_at(shot, seen.motion.frames)
 
     def placed(clip: Clip, blend: Blend) -> Array:
-        return 100.0 * place(blend, clip.clocked(scope, span))
+        return 100.0 * place(blend, clip.clocked(scope))
 
     return {
         clip.id: made(
             "blend",
-            [seen.frames, blend.motion_key, clip.extent_in(span), seen.apart_from_layers],
+            [seen.frames, blend.motion_key, clip.extent_in(shot.span), seen.apart_from_layers],
             partial(placed, clip, blend),
         )
         for clip, blend in mixed

@@ -11,11 +11,11 @@ from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.facts import scope_at
-from zittern.core.picture import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.motion.picture import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.motion.sampled import spread
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.layers import size_of
 from zittern.core.readings.scribble import drawn_frames
-from zittern.core.sampled import spread
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot, new_shot

@@ -1,9 +1,8 @@
-"""Where the camera is.
+"""Rotations and poses. In dependency order:
 
-facts       names of the facts of the path
-rotations   pan, tilt, roll <-> rotation matrices, continuous angles
-transforms  4x4 poses built from axes, composed and taken apart
+vectors     fast operations on many short vectors
+rotations   pan, tilt, roll to and from rotation matrices; continuous angles
+transforms  4x4 poses: built from axes, composed, split
 turns       rotations as vectors; products of many steps
-aiming      where something has to point to see a point at a place on screen
-chain       world poses along a chain of mounts
+aiming      angles that place a point at a position on screen
 """

@@ -12,8 +12,8 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.rig import rotations
+from zittern.core.rig.vectors import lengths
 from zittern.core.units import Array
-from zittern.core.vectors import lengths
 
 __all__ = ["pan_tilt_deg"]
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.later import scipy_part
+from zittern.core.runtime.later import scipy_part
 from zittern.core.units import Array, BoolArray
 
 __all__ = ["angles_of", "continuous", "matrices", "nearest_angles", "quaternions"]

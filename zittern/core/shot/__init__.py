@@ -1,6 +1,7 @@
 """The shot document. In dependency order:
 
 dials     numbers that the user makes
+path_facts  names of the path attributes that numbers may read
 cues      named moments
 posed     what has a place and angles
 give      springs and dampers between a mount and what carries it
@@ -11,12 +12,14 @@ mounts    a part of the rig: its keyed move and its pivot
 origins   which preset a clip or layer came from
 layers    one source of motion with its axes, weight and span
 blends    corners of a clip, and the place among them
+pad       positions among corners and the weight of each corner
 clips     a stretch of time that holds layers
 lanes     clips along time
 variants  alternatives of all that makes motion
 meant     what checks found that is meant so
 plates    pictures hung in depth
 glass     distortion and breathing of the lens
+forms     THE TABLES of the fields that forms show
 reads     what documents read by name, and whether they may
 shot      the whole document
 seeds     seeds that are new

@@ -6,10 +6,10 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from zittern.core.doc import Doc, Id, Label
+from zittern.core.documents.doc import Doc, Id, Label
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
-from zittern.core.pad import FEWEST_CORNERS, MOST_CORNERS
+from zittern.core.shot.pad import FEWEST_CORNERS, MOST_CORNERS
 
 __all__ = ["Blend", "Corner"]
 

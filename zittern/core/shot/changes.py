@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from typing import TypeVar
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot

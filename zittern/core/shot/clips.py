@@ -6,7 +6,8 @@ from typing import Annotated, ClassVar
 
 from pydantic import Field
 
-from zittern.core.doc import Doc, Id, Label
+from zittern.core.documents.doc import Doc, Id, Label
+from zittern.core.documents.timemarks import AT, END, LATER
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
@@ -14,7 +15,6 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.layers import Layer, Span, Spanned
 from zittern.core.shot.origins import ClipOrigin
-from zittern.core.timemarks import AT, END, LATER
 
 __all__ = ["Clip", "Clock"]
 
@@ -72,10 +72,10 @@ class Clip(Spanned):
         """Whether what runs by phase runs back."""
         return self.clock is not None and self.clock.backwards
 
-    def clocked(self, scope: Scope, shot_span: Span, layer: Layer | None = None) -> Scope:
-        """What its numbers look at, or those of one of its layers: its clock, and progress through its content or
-        the layer's own span.
+    def clocked(self, scope: Scope, layer: Layer | None = None) -> Scope:
+        """Return the scope of its numbers, or of one of its layers, for a scope of the shot: on its clock, with
+        progress through its content or the layer's span.
         """
-        start, end, later = self.extent_in(shot_span)
+        start, end, later = self.extent_in(scope.span)
         own = None if layer is None else layer.span_frames
         return scope.with_clock(own or (start, end), later)

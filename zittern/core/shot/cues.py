@@ -8,11 +8,11 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from zittern.core.doc import Doc, Id
+from zittern.core.documents.doc import Doc, Id
+from zittern.core.documents.timemarks import AT
 from zittern.core.numbers.curves import Frame
 from zittern.core.shot.reads import looks_at_frames_only, numbers_in
 from zittern.core.shot.targets import Target, simple
-from zittern.core.timemarks import AT
 
 __all__ = ["MOST_CUES", "MOST_CUE_KEYS", "Cue", "CueIn", "CueName", "Place", "Strength"]
 

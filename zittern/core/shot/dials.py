@@ -6,11 +6,11 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.formula.grammar import RESERVED
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.units import Array
 
 __all__ = ["Dial", "DialName"]

@@ -6,7 +6,7 @@ from typing import Annotated
 
 import numpy as np
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope

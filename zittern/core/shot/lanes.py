@@ -7,8 +7,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zittern.core.doc import Doc, Id, Label
-from zittern.core.envelope import RampShape
+from zittern.core.documents.doc import Doc, Id, Label
+from zittern.core.numbers.envelope import RampShape
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 

@@ -8,14 +8,14 @@ from typing import Annotated, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, TRANSLATIONS, Axis
-from zittern.core.doc import Doc, Id, Label
-from zittern.core.envelope import RampShape
+from zittern.core.documents.doc import Doc, Id, Label
+from zittern.core.documents.timemarks import RAMP_IN, RAMP_OUT, SPAN
 from zittern.core.numbers.curves import Frame
+from zittern.core.numbers.envelope import RampShape
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.shot.origins import LayerOrigin
 from zittern.core.sources.table import Source
-from zittern.core.timemarks import RAMP_IN, RAMP_OUT, SPAN
 
 __all__ = ["MAX_WEIGHT", "MOST_SEED", "AxisBoard", "AxisSetting", "Layer", "Seed", "Span", "Spanned"]
 

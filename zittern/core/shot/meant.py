@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar
 
 from pydantic import Field, StringConstraints
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 
 __all__ = ["MOST_MEANT", "MeantSo"]
 

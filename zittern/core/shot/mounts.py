@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal, get_args
 
 from pydantic import Field
 
-from zittern.core.doc import Id, Label
+from zittern.core.documents.doc import Id, Label
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.shot.give import Give

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import TypeVar, cast
+from typing import Any, TypeVar, cast
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc, rebuilt
 from zittern.core.numbers.param import Number, with_name
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.origins import BroughtDial
@@ -21,7 +21,7 @@ def renamed(value: T, old: str, new: str, formulas_only: bool = False) -> T:
     return cast(T, _changed(value, old, new, formulas_only))
 
 
-def _changed(value: object, old: str, new: str, formulas_only: bool) -> object:
+def _changed(value: Any, old: str, new: str, formulas_only: bool) -> Any:
     if isinstance(value, Number):
         return with_name(value, old, new)
     if isinstance(value, tuple):
@@ -29,8 +29,7 @@ def _changed(value: object, old: str, new: str, formulas_only: bool) -> object:
         return value if all(a is b for a, b in zip(parts, value, strict=True)) else parts
     if not isinstance(value, Doc):
         return value
-    changes = {name: _changed(getattr(value, name), old, new, formulas_only) for name in type(value).model_fields}
-    changes = {name: changed for name, changed in changes.items() if changed is not getattr(value, name)}
+    own = {}
     if isinstance(value, (Dial, BroughtDial)) and value.name == old and not formulas_only:
-        changes["name"] = new
-    return value.replace(**changes) if changes else value
+        own["name"] = new
+    return rebuilt(value, lambda part: _changed(part, old, new, formulas_only), **own)

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
-from zittern.core.doc import Doc, Id, Label
+from zittern.core.documents.doc import Doc, Id, Label
 from zittern.core.shot.dials import DialName
 
 __all__ = ["BroughtDial", "ClipOrigin", "LayerOrigin", "PresetKey"]

@@ -10,7 +10,7 @@ from typing import Annotated, ClassVar, Literal, Self
 import numpy as np
 from pydantic import Field, StringConstraints, model_validator
 
-from zittern.core.doc import Id, Label
+from zittern.core.documents.doc import Id, Label
 from zittern.core.shot.posed import Posed
 from zittern.core.units import BoolArray
 

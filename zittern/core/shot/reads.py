@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal
 
-from zittern.core.doc import Doc, document_fields
+from zittern.core.documents.doc import Doc, parts
 from zittern.core.formula.fault import unknown
 from zittern.core.formula.tree import FRAME_ALIAS
 from zittern.core.numbers.param import Number
@@ -24,7 +24,7 @@ def reads_of(doc: Doc) -> frozenset[str]:
     known: frozenset[str] | None = doc.__dict__.get("_reads_of")
     if known is None:
         own = doc.reads if isinstance(doc, SourceDoc) else frozenset[str]()
-        known = own.union(*map(reads_of, _parts(doc)))
+        known = own.union(*(reads_of(part) for _, part in parts(doc)))
         doc.__dict__["_reads_of"] = known
     return known
 
@@ -53,7 +53,7 @@ def _any_number(doc: Doc, what: Literal["spanned", "by_axis"]) -> bool:
         return doc.spanned if what == "spanned" else doc.by_axis
     known: bool | None = doc.__dict__.get(f"_{what}")
     if known is None:
-        known = doc.__dict__[f"_{what}"] = any(_any_number(part, what) for part in _parts(doc))
+        known = doc.__dict__[f"_{what}"] = any(_any_number(part, what) for _, part in parts(doc))
     return known
 
 
@@ -62,16 +62,8 @@ def numbers_in(doc: Doc) -> Iterator[Number]:
     if isinstance(doc, Number):
         yield doc
     else:
-        for part in _parts(doc):
+        for _, part in parts(doc):
             yield from numbers_in(part)
-
-
-def _parts(doc: Doc) -> Iterator[Doc]:
-    for name in document_fields(type(doc)):
-        value = getattr(doc, name)
-        for each in value if isinstance(value, tuple) else (value,):
-            if isinstance(each, Doc):
-                yield each
 
 
 def check_reads(

@@ -4,7 +4,7 @@ gives the same, and no two shots shake alike.
 
 from __future__ import annotations
 
-from zittern.core import streams
+from zittern.core.noise import streams
 from zittern.core.shot.layers import MOST_SEED, Layer
 from zittern.core.shot.shot import Shot
 

@@ -10,12 +10,12 @@ from typing import Annotated, ClassVar, Literal, Self
 import numpy as np
 from pydantic import Field, StringConstraints, model_validator
 
-from zittern.core.doc import Doc, Id, Label, digest
-from zittern.core.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
+from zittern.core.documents.doc import Doc, Id, Label, digest
+from zittern.core.documents.timemarks import BY_ITSELF, FIRST, LAST
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
-from zittern.core.rig.facts import FACT_NAMES
+from zittern.core.optics.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import MOST_CUE_KEYS, MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
@@ -25,12 +25,12 @@ from zittern.core.shot.layers import MOST_SEED, Layer, Seed, Span, Spanned
 from zittern.core.shot.meant import MOST_MEANT, MeantSo
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
+from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.shot.plates import MOST_PLATES, Plate
 from zittern.core.shot.reads import check_reads
 from zittern.core.shot.targets import Follows, mounts_in
 from zittern.core.shot.variants import MOST_VARIANTS, Variant, ids_in
 from zittern.core.timebase import Fps
-from zittern.core.timemarks import BY_ITSELF, FIRST, LAST
 from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
@@ -254,9 +254,14 @@ class Shot(Doc):
             for layer in clip.layers:
                 yield clip, layer
 
+    @property
+    def span(self) -> Span:
+        """First and last frame."""
+        return float(self.first_frame), float(self.last_frame)
+
     def span_of(self, part: Spanned) -> Span:
         """First and last frame of a layer or clip; the shot's own where it has no span."""
-        return part.span_frames or (float(self.first_frame), float(self.last_frame))
+        return part.span_frames or self.span
 
     def scope(self, frames: Array | float) -> Scope:
         """What its numbers may look at: time and dials. Facts of the path: `motion.facts.scope_at`.
@@ -269,7 +274,7 @@ class Shot(Doc):
         -------
         The scope at these frames.
         """
-        first, last = float(self.first_frame), float(self.last_frame)
+        first, last = self.span
         bare = Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), self.fps, first, (first, last))
         return replace(bare, values=_dials(self.dials, bare)) if self.dials else bare
 

@@ -7,11 +7,11 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from zittern.core.doc import Doc, Id, Label
+from zittern.core.documents.doc import Doc, Id, Label
+from zittern.core.documents.timemarks import AT
 from zittern.core.numbers.curves import Frame
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
-from zittern.core.timemarks import AT
 
 __all__ = [
     "MOST_CHANGES", "Changes", "Follows", "MiddleTarget", "MountTarget", "PointTarget", "SubjectTarget", "Target",

@@ -7,7 +7,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from zittern.core.doc import digest
+from zittern.core.documents.doc import digest
+from zittern.core.documents.versions import Step, only_more, parsed, upgraded
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.formula.grammar import with_seed
 from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
@@ -15,7 +16,6 @@ from zittern.core.shot.layers import MOST_SEED
 from zittern.core.shot.seen import checked
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
-from zittern.core.versions import Step, only_more, parsed, upgraded
 
 __all__ = ["STEPS", "as_before", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
 

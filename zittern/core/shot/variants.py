@@ -10,7 +10,7 @@ from typing import Annotated, ClassVar
 
 from pydantic import Field, StringConstraints
 
-from zittern.core.doc import Doc, Id, Label
+from zittern.core.documents.doc import Doc, Id, Label
 from zittern.core.numbers.param import Param
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import DialName

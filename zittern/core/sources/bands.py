@@ -8,8 +8,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core import streams
-from zittern.core.streams import Seeds
+from zittern.core.noise import streams
+from zittern.core.noise.streams import Seeds
 from zittern.core.units import Array
 
 __all__ = ["scattered", "sines", "whole_cycles"]

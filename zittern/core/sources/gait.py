@@ -20,9 +20,9 @@ from typing import Annotated, ClassVar, Literal, Self
 import numpy as np
 from pydantic import Field, model_validator
 
-from zittern.core import streams
 from zittern.core.axes import Axis
-from zittern.core.envelope import shape_of
+from zittern.core.noise import streams
+from zittern.core.numbers.envelope import shape_of
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope

@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from zittern.core.axes import AXES, Axis, axis_index
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.sources.source import Inputs, SourceDoc

@@ -19,8 +19,8 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from zittern.core import streams
 from zittern.core.axes import Axis
+from zittern.core.noise import streams
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope

@@ -11,11 +11,11 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
+from zittern.core.noise.octave import PEAK_CYCLES_PER_STEP, fractal
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
+from zittern.core.numbers.phase import one_of_equal
 from zittern.core.numbers.scope import Scope
-from zittern.core.octave import PEAK_CYCLES_PER_STEP, fractal
-from zittern.core.phase import one_of_equal
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 

@@ -7,8 +7,8 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
-from zittern.core import budget
 from zittern.core.numbers.param import Number
+from zittern.core.runtime import budget
 from zittern.core.sources.source import Inputs
 from zittern.core.units import Array, IntArray
 

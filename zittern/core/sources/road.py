@@ -24,12 +24,13 @@ import numpy as np
 import numpy.typing as npt
 from pydantic import Field
 
-from zittern.core import budget, streams
 from zittern.core.axes import Axis
-from zittern.core.envelope import shape_of
+from zittern.core.noise import streams
+from zittern.core.numbers.envelope import shape_of
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Number, Param, by_formula, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.runtime import budget
 from zittern.core.sources.source import SETTLED_SPEED, Inputs, SourceDoc
 from zittern.core.units import Array
 

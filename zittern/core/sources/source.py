@@ -14,10 +14,10 @@ import numpy as np
 from pydantic import Field
 
 from zittern.core.axes import Axis
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc
+from zittern.core.noise.streams import Seeds
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
-from zittern.core.streams import Seeds
 from zittern.core.units import Array, IntArray
 
 __all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "SETTLED_SPEED", "Inputs", "Moments", "SourceDoc", "Start"]

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Union
 
 from pydantic import Field
 
-from zittern.core.looks import FieldLook, Look, described
+from zittern.core.numbers.looks import FieldLook, Look, described
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.cycle import Cycle
 from zittern.core.sources.drift import Drift

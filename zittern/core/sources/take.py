@@ -18,13 +18,13 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from zittern.core.axes import AXES, Axis
-from zittern.core.doc import Doc
-from zittern.core.envelope import shape_of
-from zittern.core.later import scipy_part
+from zittern.core.documents.doc import Doc
+from zittern.core.numbers.envelope import shape_of
 from zittern.core.numbers.interpolate import catmull_rom
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.runtime.later import scipy_part
 from zittern.core.sources.source import Inputs, SourceDoc
 from zittern.core.units import Array
 

@@ -13,11 +13,11 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from zittern.core.axes import axis_index
-from zittern.core.doc import Doc
-from zittern.core.later import scipy_part
+from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 from zittern.core.numbers.scope import Scope
+from zittern.core.runtime.later import scipy_part
 from zittern.core.sources.source import Inputs, SourceDoc, Start
 from zittern.core.units import Array
 

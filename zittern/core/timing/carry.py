@@ -8,14 +8,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from functools import cache
+from functools import cache, partial
 from typing import Any, TypeVar, cast
 
-from zittern.core.doc import Doc, document_fields
+from zittern.core.documents.doc import Doc, rebuilt
+from zittern.core.documents.timemarks import TimeMark
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number
 from zittern.core.shot.layers import Spanned
-from zittern.core.timemarks import TimeMark
 from zittern.core.timing.curves import carried
 from zittern.core.timing.limits import limited
 from zittern.core.timing.time_map import TimeMap
@@ -87,12 +87,6 @@ def timed_fields(kind: type[Doc]) -> Mapping[str, TimeMark]:
     return found
 
 
-@cache
-def _looked_at(kind: type[Doc]) -> tuple[str, ...]:
-    marked, holding = timed_fields(kind), document_fields(kind)
-    return tuple(name for name in kind.model_fields if name in marked or name in holding)
-
-
 def retimed(doc: D, timing: TimeMap) -> D:
     """The document with everything that carries frames moved. Raises DocumentError when something would lie out of
     reach, EditError for what cannot be cut.
@@ -101,19 +95,15 @@ def retimed(doc: D, timing: TimeMap) -> D:
         return doc
     if isinstance(doc, Curve):
         return cast(D, carried(doc, timing))
-    own = timed_fields(type(doc))
-    changes: dict[str, Any] = {}
-    for name in _looked_at(type(doc)):
-        value = getattr(doc, name)
-        moved = _CHANGES[own[name].kind](timing, value, doc) if name in own else _within(value, timing)
-        if moved is not value:
-            changes[name] = moved
-    if isinstance(doc, Number) and "curve" in changes:
+    changes: dict[str, Any] = {
+        name: _CHANGES[mark.kind](timing, getattr(doc, name), doc) for name, mark in timed_fields(type(doc)).items()
+    }
+    if isinstance(doc, Number) and doc.curve is not None:
         # Where a curve is cut beyond its limits, the keys that are made there stay within them.
-        changes["curve"] = limited(changes["curve"], *doc.limits)
+        changes["curve"] = limited(carried(doc.curve, timing), *doc.limits)
     if isinstance(doc, Spanned) and changes.get("span_frames"):
         changes |= _fitting_ramps(doc, changes)
-    return doc.replace(**changes) if changes else doc
+    return rebuilt(doc, partial(retimed, timing=timing), **changes)
 
 
 def _fitting_ramps(doc: Spanned, changes: dict[str, Any]) -> dict[str, float]:
@@ -124,12 +114,3 @@ def _fitting_ramps(doc: Spanned, changes: dict[str, Any]) -> dict[str, float]:
     if both <= length:
         return {}
     return {"ramp_in_frames": into * length / both, "ramp_out_frames": out * length / both}
-
-
-def _within(value: Any, timing: TimeMap) -> Any:
-    if isinstance(value, Doc):
-        return retimed(value, timing)
-    if isinstance(value, tuple) and any(isinstance(each, Doc) for each in value):
-        moved = tuple(retimed(each, timing) if isinstance(each, Doc) else each for each in value)
-        return moved if any(new is not old for new, old in zip(moved, value, strict=True)) else value
-    return value

@@ -12,9 +12,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import pairwise
 
-from zittern.core import budget
 from zittern.core.errors import EditError
 from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Interp, Key
+from zittern.core.runtime import budget
 from zittern.core.timing.course import (
     JUMP_FRAMES,
     Course,

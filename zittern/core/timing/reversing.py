@@ -7,9 +7,9 @@ takes, springs, an operator) cannot be run backwards, and goes on forwards.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import Any, TypeVar
+from typing import TypeVar
 
-from zittern.core.doc import Doc
+from zittern.core.documents.doc import Doc, rebuilt
 from zittern.core.numbers.curves import Curve, Handle, Key
 from zittern.core.numbers.param import Number
 from zittern.core.shot.clips import Clip
@@ -79,28 +79,22 @@ def _back(handle: Handle | None) -> Handle | None:
 
 
 def _numbers(doc: _D, change: Callable[[Curve], Curve]) -> _D:
-    """A document with every curve in it changed."""
+    """Return a document with every curve in it changed, within the limits of its number."""
 
-    def changed(value: Any) -> Any:
-        if isinstance(value, Curve):
-            return change(value)
-        if isinstance(value, Doc) and not isinstance(value, _STAYS):
-            return _numbers(value, change)
-        if isinstance(value, tuple) and any(isinstance(each, Doc) for each in value):
-            return tuple(changed(each) for each in value)
-        return value
+    def changed(part: Doc) -> Doc:
+        if isinstance(part, Curve):
+            return change(part)
+        return part if isinstance(part, _STAYS) else _numbers(part, change)
 
-    found = {name: getattr(doc, name) for name in type(doc).model_fields}
-    after = {name: changed(value) for name, value in found.items()}
-    if isinstance(doc, Number) and after.get("curve") is not found.get("curve"):
-        after["curve"] = limited(after["curve"], *doc.limits)
-    differs = {name: value for name, value in after.items() if value is not found[name] and value != found[name]}
-    return doc.replace(**differs) if differs else doc
+    if isinstance(doc, Number) and doc.curve is not None:
+        curve = change(doc.curve)
+        return doc if curve is doc.curve else rebuilt(doc, changed, curve=limited(curve, *doc.limits))
+    return rebuilt(doc, changed)
 
 
 def mirrored_path(shot: Shot, first: float, last: float) -> Shot:
     """Mounts, lens, dials, plates, hold and cues of a shot, without its clips."""
-    reach = (float(shot.first_frame), float(shot.last_frame))
+    reach = shot.span
 
     def numbers(doc: _D) -> _D:
         return _numbers(doc, lambda curve: mirrored(curve, first, last, reach))

@@ -221,7 +221,7 @@ def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Rippled:
     """Carry a shot through an edit of time. Raises EditError when nothing would be left of it, or for what cannot be
     cut.
     """
-    timing = replace(timing, reach=(float(shot.first_frame), float(shot.last_frame)))
+    timing = replace(timing, reach=shot.span)
     if timing.at(shot.last_frame + 1.0) - timing.before(float(shot.first_frame)) < 1.0:
         raise EditError("nothing would be left of the shot; leave it at least one frame", "")
     edit = _Edit(shot, timing, runs)
