@@ -1,4 +1,4 @@
-"""All texts that people read, from the page and from Python, in one file to be read over: `make words` writes
+"""All texts of the interface, from the page and from Python, in one file to be read over: `make words` writes
 docs/words.txt.
 """
 
@@ -24,10 +24,10 @@ _LEFT_OUT = ("migrations", "web_dist", "bench.py", "benching", "engine.py", "tab
 
 
 def words() -> str:
-    """The texts: of the page, then of Python; {} stands for what is put in."""
+    """The texts: of the page, then of Python; {} marks a placeholder."""
     page = subprocess.run(["node", "tools/words.mjs"], cwd=ROOT, check=True, capture_output=True, text=True).stdout
     python = "\n".join(sorted(set(_of_python())))
-    head = "# Made by `make words`: texts that people read. {} stands for what is put in."
+    head = "# Made by `make words`: texts of the interface. {} marks a placeholder."
     return f"{head}\n\n## Page\n\n{page}\n\n## Python\n\n{python}\n"
 
 

@@ -103,7 +103,7 @@ class Movies(WithServer):
             ({"width_px": 17, "height_px": 1}, "height_px", "expected at least 2"),
             ({"first_frame": 900, "last_frame": 950}, "first_frame", "not in the shot, which goes from 1 to 192"),
             ({"first_frame": 9, "last_frame": 5}, "first_frame", "before it starts"),
-            ({"width_px": 4096, "height_px": 4096, "panes": [{}, {}]}, "width_px", "is 128 MB, and at most 1 MB"),
+            ({"width_px": 4096, "height_px": 4096, "panes": [{}, {}]}, "width_px", "is 128 MB, and up to 1 MB"),
             ({"layout": "wipe"}, "", "a wipe is between two pictures"),
             ({"format": "gif"}, "format", "mp4"),
             ({"shutter_deg": 1e308}, "shutter_deg", "360"),

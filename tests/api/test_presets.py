@@ -143,8 +143,8 @@ class Keeping(WithPresets):
             ({"clip": None, "layers": ["gone"]}, 422, "there is no layer 'gone'"),
             ({"name": "Run"}, 422, "called “Run” already"),
             ({"name": "  "}, 422, "at least 1"),
-            ({"name": "x" * 500}, 422, "at most 120"),
-            ({"tags": ["x"] * 13}, 422, "at most 12"),
+            ({"name": "x" * 500}, 422, "up to 120"),
+            ({"tags": ["x"] * 13}, 422, "up to 12"),
             ({"shot": "gone"}, 404, "no shot"),
         ):
             answer = self.client.post(
@@ -179,7 +179,7 @@ class Files(WithPresets):
             (b"", "not JSON", ""),
             (b"\xff\xfe\x00", "not JSON", ""),
             (b"[" * 100_000, "not JSON", ""),
-            (b" " * (4 * 2**20 + 1), "at most 4 MB", ""),  # over the door's own limit as well: 413
+            (b" " * (4 * 2**20 + 1), "up to 4 MB", ""),  # over the door's own limit as well: 413
             (json.dumps(good | {"schema_version": 9}), "a newer Zittern", "schema_version"),
             (
                 json.dumps(good | {"layers": [good["layers"][0] | {"source": {"kind": "wobble"}}]}),

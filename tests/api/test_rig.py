@@ -84,7 +84,7 @@ class Following(WithServer):
         for fields, words in (
             ({"objects": ["nothing like it"]}, "has no object 'nothing like it'"),
             ({"objects": []}, "at least 1"),
-            ({"objects": ["courier"] * 3}, "at most 2"),
+            ({"objects": ["courier"] * 3}, "up to 2"),
             ({"at": "mount:camera.operator"}, "nobody follows anything here"),
             ({"at": "layer:gone"}, "gone"),
             ({"frame": 1e308}, "expected at most"),

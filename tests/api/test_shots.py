@@ -185,7 +185,7 @@ class Edits(WithServer):
         for command, pattern, where in (
             (
                 {"type": "set_values", "values": [{"at": "layer:sway-1.source.octaves", "value": 10**9}]},
-                "expected at most 8",
+                "expected up to 8",
                 "layer:sway-1.source.octaves",
             ),
             (

@@ -131,7 +131,7 @@ class Imports(WithServer):
         self.assertEqual(self.client.get("/api/projects/saltmarsh-post/shots").json(), before)
 
     def test_uploads_have_a_limit(self) -> None:
-        self.problem(self.send("/api/imports/inspect", b"x" * (2 * 2**20)), 413, "at most 1 MB")
+        self.problem(self.send("/api/imports/inspect", b"x" * (2 * 2**20)), 413, "up to 1 MB")
 
 
 class Exports(WithServer):

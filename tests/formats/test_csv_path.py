@@ -183,5 +183,5 @@ class Refusals(unittest.TestCase):
             self.assertIn(where, caught.exception.where)
 
     def test_a_path_longer_than_a_shot_can_be(self) -> None:
-        with self.assertRaisesRegex(FormatError, "at most 200000"):
+        with self.assertRaisesRegex(FormatError, "up to 200000"):
             shot_of("time_s,x_m,y_m,z_m\n0,0,0,0\n9999999,1,0,0\n")

@@ -56,10 +56,10 @@ class Cues(unittest.TestCase):
             ("frame\nnan", "finite", "line 2, column frame"),
             ("frame\n1e99", "expected at most", "line 2, column frame"),
             ("frame,strength\n5,-1", "expected at least", "line 2, column strength"),
-            ("frame,name\n5," + "x" * 61, "at most 60", "line 2, column name"),
+            ("frame,name\n5," + "x" * 61, "up to 60", "line 2, column name"),
             ("frame,x_m,y_m,z_m\n5,1e9,0,0", "expected at most", "line 2, column place_m[0]"),
             ("time_s,frame\n,", "no rows", "line 2"),
-            ("frame\n" + "1\n" * 10_001 + "x\n", "at most 10000 cues", "line 10002"),
+            ("frame\n" + "1\n" * 10_001 + "x\n", "up to 10000 cues", "line 10002"),
             ("a" * 200_000 + ",frame\n1,1", "field larger than field limit", "line 1"),
         ):
             with self.subTest(message), self.assertRaisesRegex(FormatError, message) as caught:

@@ -66,7 +66,7 @@ class Reading(unittest.TestCase):
                     files.read_bytes(path)
             big = Path(folder) / "big.glb"
             big.write_bytes(b"12345")
-            with mock.patch.object(files, "MOST_FILE_BYTES", 4), self.assertRaisesRegex(FormatError, "at most 0 MB"):
+            with mock.patch.object(files, "MOST_FILE_BYTES", 4), self.assertRaisesRegex(FormatError, "up to 0 MB"):
                 files.read_bytes(big)
 
 

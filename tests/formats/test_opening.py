@@ -41,7 +41,7 @@ class Opening(unittest.TestCase):
     def test_refusals(self) -> None:
         with self.assertRaisesRegex(DocumentError, "not a shot"):
             open_shot("a.shot.json", b"{}", no_sidecars, None, Fps(num=24))
-        with self.assertRaisesRegex(FormatError, "at most 32 MB"):
+        with self.assertRaisesRegex(FormatError, "up to 32 MB"):
             open_shot("a.shot.json", b" " * (shot_json.MOST_BYTES + 1), no_sidecars, None, Fps(num=24))
         with self.assertRaisesRegex((FormatError, DocumentError), "120|characters"):
             open_shot("a.csv", FILES[".csv"], no_sidecars, None, Fps(num=24), "x" * 121)

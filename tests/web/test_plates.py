@@ -129,5 +129,5 @@ class Plates(WithPage):
         expect(page.get_by_role("alert")).to_contain_text("Its picture is not on this machine")
         picture = {"name": "wall.png", "mimeType": "image/png", "buffer": encoded(plain(colour=PAINT))}
         with page.expect_response(lambda each: each.url.endswith("/plates/plate-1")):
-            page.get_by_label("Other picture for this plate").set_input_files([picture])
+            page.get_by_label("Replace image for this plate").set_input_files([picture])
         expect(page.get_by_role("alert")).to_have_count(0)

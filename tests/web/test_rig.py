@@ -83,12 +83,12 @@ class Rig(WithPage):
         page = self.open("kite-pass")
         page.keyboard.press("Shift+R")
         self.choose("shoulder", "operator")
-        expect(page.get_by_test_id("framing")).to_contain_text("reacts after 6.7 f")
+        expect(page.get_by_test_id("framing")).to_contain_text("reaction time 6.7 f")
         self.go_to(80)
         pose = self.pose()
         page.keyboard.press("Space")
         self.drag("reaction", 60)
-        expect(page.get_by_test_id("framing")).to_contain_text("reacts after 13.9 f")
+        expect(page.get_by_test_id("framing")).to_contain_text("reaction time 13.9 f")
         page.keyboard.press("Space")
         self.assertAlmostEqual(self.shot("kite-pass").mounts[1].operator.reaction_s, 0.58,
             places=6)  # type: ignore[union-attr]
@@ -137,7 +137,7 @@ class Rig(WithPage):
         page.keyboard.press("Shift+G")
         expect(page.get_by_role("region", name="Give")).to_contain_text("frequency")
         settled(page)
-        page.get_by_label("springs in turns").uncheck()
+        page.get_by_label("rotation springs").uncheck()
         settled(page)
         give = self.shot().mounts[0].give
         assert give is not None

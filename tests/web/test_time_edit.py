@@ -184,7 +184,7 @@ class TimeEdits(WithPage):
         first = int(row.get_by_role("spinbutton", name="from frame").inner_text())
         last = int(row.get_by_role("spinbutton", name="to frame").inner_text())
         self.assertGreater(last - first, 10)
-        row.get_by_label("Shakes").select_option("stay as they were")
+        row.get_by_label("Shakes").select_option("stay unchanged")
         row.get_by_role("button", name="Apply").click()
         expect(page.get_by_label(f"Undo: Take out frames {first} to {last}")).to_be_visible()
         settled(page)

@@ -192,7 +192,7 @@ class Beside(WithPage):
         self.edit(SHOT, {"type": "set_shot", "name": "Signal"})
         self.open(SHOT)
         page.keyboard.press("Control+h")
-        page.get_by_role("button", name="Beside").click()
+        page.get_by_role("button", name="Side by side").click()
         expect(page.get_by_test_id("sides").get_by_text(f"Revision: Demo shot · typical {self.typical_px('Main')} px")).to_be_visible()
         page.get_by_role("button", name="Compare Revision: Demo shot no longer").click()
         expect(page.get_by_test_id("set-view")).to_be_visible()

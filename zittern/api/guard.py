@@ -155,7 +155,7 @@ def _too_large(most: int) -> Response:
     return problem(
         413,
         "Too large",
-        f"at most {most // 2**20} MB can be sent" + ("; split it into several" if most == MOST_JSON_BYTES else ""),
+        f"up to {most // 2**20} MB can be sent" + ("; split it into several" if most == MOST_JSON_BYTES else ""),
     )
 
 

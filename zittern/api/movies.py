@@ -190,13 +190,11 @@ class Movies:
         layout = layout_of(settings)
         count = last - first + 1
         if count > _MOST_FRAMES:
-            raise BadInput(
-                f"a movie has at most {_MOST_FRAMES} frames, these are {count}; choose a range", "last_frame"
-            )
+            raise BadInput(f"a movie has up to {_MOST_FRAMES} frames, these are {count}; choose a range", "last_frame")
         size = layout.width * layout.height * 4
         if size > self._most_bytes:
             raise BadInput(
-                f"a frame of {layout.width}×{layout.height} px is {size // 2**20} MB, and at most "
+                f"a frame of {layout.width}×{layout.height} px is {size // 2**20} MB, and up to "
                 f"{self._most_bytes // 2**20} MB can be sent: make it smaller, or raise ZITTERN_MOST_UPLOAD_MB",
                 "width_px",
             )

@@ -33,7 +33,7 @@ __all__ = ["STATUS", "install", "problem"]
 STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
     (NotFound, 404, "Not found"),
     (Conflict, 409, "Changed elsewhere"),
-    (TooDear, 422, "Too dear"),
+    (TooDear, 422, "Too slow"),
     (BadInput, 422, "Cannot be used"),
     # Nobody reads it: it is what some servers write to their logs when a client has closed its request.
     (Gone, 499, "Gone"),

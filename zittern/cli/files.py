@@ -30,7 +30,7 @@ def bake(
     from zittern.formats.table import format_named, format_of
 
     if not 0.001 <= step <= 1000:
-        raise BadInput(f"a step lies between 0.001 and 1000 frames, got {step:g}", "--step")
+        raise BadInput(f"expected a step of 0.001 to 1000 frames, got {step:g}", "--step")
     chosen = format_of(output.name) if name is None else format_named(name)
     if chosen.write is None or not output.name.lower().endswith(chosen.ending):
         raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")

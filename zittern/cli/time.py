@@ -25,9 +25,7 @@ def retime(
     reverse: Annotated[str | None, typer.Option("--reverse", help="A range run backwards: 96-119.")] = None,
     cut: Annotated[Path | None, typer.Option("--cut", help="An .otio whose clip of the shot gives the range.")] = None,
     handles: Annotated[int, typer.Option("--handles", min=0, max=10_000, help="More frames beside the cut.")] = 0,
-    keep: Annotated[
-        bool, typer.Option("--keep", help="Shakes after a cut stay as they were; else they run on.")
-    ] = False,
+    keep: Annotated[bool, typer.Option("--keep", help="Shakes after a cut stay unchanged; else they run on.")] = False,
     through: Annotated[
         bool, typer.Option("--through", help="Keys run through inserted frames; else they hold.")
     ] = False,
@@ -104,7 +102,7 @@ def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | No
     checks = named(names)
     stored = not key.endswith(".json")
     if not stored and output is None:
-        raise BadInput("a file is mended into another one; say which with -o, one shot at a time", "-o")
+        raise BadInput("a repaired file is written to another one; name it with -o, one shot at a time", "-o")
     before = document_of(key, data)
     after, done = mended(before, checks, pieces_for(folder_of_sets(data), before))
     if output is not None:

@@ -16,7 +16,7 @@ _WORDS: Mapping[str, str] = {
     "greater_than": "expected more than {gt:.16g}",
     "greater_than_equal": "expected at least {ge:.16g}",
     "less_than": "expected less than {lt:.16g}",
-    "less_than_equal": "expected at most {le:.16g}",
+    "less_than_equal": "expected up to {le:.16g}",
     "int_type": _WHOLE,
     "int_parsing": _WHOLE,
     "int_from_float": _WHOLE,
@@ -29,7 +29,7 @@ _WORDS: Mapping[str, str] = {
     "string_type": _TEXT,
     "string_unicode": "expected text of whole characters",
     "string_too_short": "expected a text of at least {min_length}",
-    "string_too_long": "expected a text of at most {max_length} characters",
+    "string_too_long": "expected a text of up to {max_length} characters",
     "string_pattern_mismatch": "expected a text like {pattern}",
     "literal_error": "expected {expected}",
     "enum": "expected {expected}",
@@ -41,7 +41,7 @@ _WORDS: Mapping[str, str] = {
     "list_type": _LIST,
     "tuple_type": _LIST,
     "too_short": "expected at least {min_length}, got {actual_length}",
-    "too_long": "expected at most {max_length}, got {actual_length}",
+    "too_long": "expected up to {max_length}, got {actual_length}",
     "json_invalid": "this is not JSON: {error}",
 }
 # Longer values are not told again.

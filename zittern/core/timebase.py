@@ -49,7 +49,7 @@ class Fps(Doc):
     @model_validator(mode="after")
     def _limit(self) -> Fps:
         if self.num / self.den > MOST_FPS:
-            raise ValueError(f"a frame rate is at most {MOST_FPS:g} frames per second")
+            raise ValueError(f"a frame rate is up to {MOST_FPS:g} frames per second")
         return self
 
     @property
@@ -125,7 +125,7 @@ def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
     if not step > 0.0 or last_frame - first_frame > step * (MOST_SAMPLES - 1):
         length = last_frame - first_frame + 1
         raise BadInput(
-            f"a step of {step:g} frames over {length} frames: at most {MOST_SAMPLES} samples are possible; choose a "
+            f"a step of {step:g} frames over {length} frames: up to {MOST_SAMPLES} samples are possible; choose a "
             f"larger step",
             "step",
         )

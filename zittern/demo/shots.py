@@ -111,7 +111,7 @@ def lamp_close() -> Shot:
 
 
 def signal_run() -> Shot:
-    """To the signal in a hurry: brisk steps all along, breath and panic on lanes of their own; one dial drives how
+    """To the signal in a hurry: brisk steps whole shot, breath and panic on lanes of their own; one dial drives how
     much of each there is. A second variant tries one body that goes from a stand to a run, a blend.
     """
     walk = jetty_walk()
@@ -126,7 +126,7 @@ def signal_run() -> Shot:
     )
     named = (("clip-2", "Breath"), ("clip-3", "Panic"))
     lanes = [
-        {"at": f"lane:lane-{n}.name", "value": name} for n, name in ((1, "All along"), (2, "Breath"), (3, "Panic"))
+        {"at": f"lane:lane-{n}.name", "value": name} for n, name in ((1, "Whole shot"), (2, "Breath"), (3, "Panic"))
     ]
     ramps = [
         {"at": f"clip:{clip}.{field}", "value": 16}

@@ -82,7 +82,7 @@ class CsvRows:
                 if not any(cell and not cell.isspace() for cell in row):
                     continue
                 if count == self.most:
-                    raise FormatError(f"at most {self.most} {self.what} can be read; this is one more", f"line {line}")
+                    raise FormatError(f"up to {self.most} {self.what} can be read; this is one more", f"line {line}")
                 count += 1
                 yield line, row
         except csv.Error as error:

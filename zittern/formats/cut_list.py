@@ -52,13 +52,11 @@ def _refuse(clip: dict[str, Any]) -> None:
     """Raises FormatError for what cannot be followed."""
     name = clip["name"] or "the clip"
     if len(clip["nested"]) > 1:
-        raise FormatError(f"“{name}” lies in a nested {clip['nested'][-1]}; flatten it first")
+        raise FormatError(f"“{name}” is in a nested {clip['nested'][-1]}; flatten it first")
     if clip["transitions"]:
         raise FormatError(f"the transition “{clip['transitions'][0]}” touches “{name}”; take it out of the cut first")
     if clip["missing"] or clip["available"] is None:
-        raise FormatError(
-            f"“{name}” has no media with a range, so nothing says which of its frames are the shot's; link its media"
-        )
+        raise FormatError(f"“{name}” has no media with a range, so its frames are unknown; link its media")
     for effect in clip["effects"]:
         if effect["freeze"] or effect["scalar"] == 0.0:
             raise FormatError(f"“{name}” is a freeze frame; a camera that stands still needs no cut")
@@ -113,7 +111,7 @@ def _plain(name: str) -> str:
 
 def _read(data: bytes) -> list[dict[str, Any]]:
     if len(data) > MOST_CUT_BYTES:
-        raise FormatError(f"a cut list has at most {MOST_CUT_BYTES // 2**20} MB")
+        raise FormatError(f"a cut list can have up to {MOST_CUT_BYTES // 2**20} MB")
     answer = ask_reader("zittern.formats.cut_reader", data, MOST_S)
     if answer is None:
         raise FormatError(f"this cut list cannot be read within {MOST_S} s; keep only the clips of this shot in it")

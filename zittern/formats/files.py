@@ -23,9 +23,7 @@ def read_bytes(path: Path) -> bytes:
     try:
         size = path.stat().st_size
         if size > MOST_FILE_BYTES:
-            raise FormatError(
-                f"{path.name} has {size / 2**20:.0f} MB; at most {MOST_FILE_BYTES // 2**20} MB can be read"
-            )
+            raise FormatError(f"{path.name} has {size / 2**20:.0f} MB; up to {MOST_FILE_BYTES // 2**20} MB can be read")
         return path.read_bytes()
     except OSError as error:
         raise FormatError(f"cannot read {path}: {error.strerror}") from error
@@ -41,7 +39,7 @@ def spool_beside(file: IO[bytes]) -> IO[bytes]:
 
 def no_sidecars(uri: str, where: str) -> bytes:
     """For uploads: nothing lies beside them."""
-    raise FormatError(f"the data lies in another file ({uri[:80]}); save as GLB, or as glTF with embedded data", where)
+    raise FormatError(f"the data is in another file ({uri[:80]}); save as GLB, or as glTF with embedded data", where)
 
 
 def sidecars_of(path: Path) -> Sidecars:
@@ -51,7 +49,7 @@ def sidecars_of(path: Path) -> Sidecars:
     def read(uri: str, where: str) -> bytes:
         name = unquote(uri)
         if "://" in name or name.startswith(("//", "/", "\\")) or ":" in name.split("/")[0] or "\0" in name:
-            raise FormatError(f"only files beside this one are read, got {uri[:80]!r}", where)
+            raise FormatError(f"only files in the same folder are read, got {uri[:80]!r}", where)
         target = (folder / name).resolve()
         if not target.is_relative_to(folder):
             raise FormatError(f"{uri[:80]!r} leaves the file's folder", where)

@@ -129,7 +129,7 @@ def floats(gltf: Gltf, index: int, width: str, where: str) -> Array:
             f"float or normalized integer values are expected, got component type {accessor.componentType}", at
         )
     if accessor.count > _MOST_KEYS:
-        raise FormatError(f"{accessor.count} values; at most {_MOST_KEYS} are read", at)
+        raise FormatError(f"{accessor.count} values; up to {_MOST_KEYS} are read", at)
     if accessor.sparse is not None:
         raise FormatError("sparse accessors are not read for camera motion; save without them", at)
     if accessor.componentType != FLOAT and not accessor.normalized:
@@ -147,7 +147,7 @@ def whole_numbers(gltf: Gltf, index: int, where: str) -> IntArray:
     if accessor.type != "SCALAR" or accessor.componentType not in _INDICES or accessor.sparse is not None:
         raise FormatError("indices are single unsigned whole numbers", at)
     if accessor.count > _MOST_KEYS:
-        raise FormatError(f"{accessor.count} values; at most {_MOST_KEYS} are read", at)
+        raise FormatError(f"{accessor.count} values; up to {_MOST_KEYS} are read", at)
     return _rows(gltf, accessor, _INDICES[accessor.componentType], at)[:, 0].astype(np.int64)
 
 

@@ -148,7 +148,7 @@ def _lens(gltf: Gltf, index: int, yfov_rad: Array | None, count: int) -> tuple[P
     picture = Picture(width_px=width, height_px=height)
     angles = np.full(count, perspective.yfov) if yfov_rad is None else yfov_rad
     if np.any((angles <= 0) | (angles >= np.pi)):
-        raise FormatError("a field of view lies between 0 and 180 degrees", f"{where}.yfov")
+        raise FormatError("a field of view is between 0 and 180 degrees", f"{where}.yfov")
     focal = np.array([focal_for_vfov_mm(deg(float(angle)), sensor_mm, width, height) for angle in angles])
     if focal.min() < LEAST_FOCAL_MM or focal.max() > MOST_FOCAL_MM:
         raise FormatError(

@@ -107,7 +107,7 @@ class Encoder:
         raise FormatError(
             f"the movie could not be encoded: {answer['fault']}; nothing of it was kept"
             if "fault" in answer
-            else "the encoder was stopped from outside, or fell; nothing of the movie was kept: start it again"
+            else "the encoder was killed or crashed; the movie was discarded. Start it again"
         )
 
     def _fault(self) -> FormatError | StoreFull:

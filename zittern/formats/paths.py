@@ -133,7 +133,7 @@ def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Arra
     last_exact = float(key_frames.max()) if key_frames.size else float(FIRST_FRAME)
     if last_exact - FIRST_FRAME >= MOST_KEYS:
         raise FormatError(
-            f"the path lasts {last_exact:.0f} frames; at most {MOST_KEYS} can be imported. Shorten it, or split it "
+            f"the path lasts {last_exact:.0f} frames; up to {MOST_KEYS} can be imported. Shorten it, or split it "
             f"into shots"
         )
     last = last_frame_covering(float(key_times_s.max()) if key_times_s.size else 0.0, fps, FIRST_FRAME)

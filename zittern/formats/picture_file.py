@@ -30,7 +30,7 @@ def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) 
     if not data:
         raise FormatError("there is nothing in this file", name)
     if len(data) > MOST_PICTURE_BYTES:
-        raise FormatError(f"a picture has at most {MOST_PICTURE_BYTES // 2**20} MB", name)
+        raise FormatError(f"a picture has up to {MOST_PICTURE_BYTES // 2**20} MB", name)
     answer = ask_reader("zittern.formats.picture_reader", data, MOST_S, str(shown), str(thumb), str(tiles))
     if answer is None:
         raise FormatError(

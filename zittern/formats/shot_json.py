@@ -22,7 +22,7 @@ MOST_BYTES = 32 * 2**20
 def read(data: bytes) -> Shot:
     """The shot, older versions too. Raises FormatError, or DocumentError with the place of the fault."""
     if len(data) > MOST_BYTES:
-        raise FormatError(f"the document has {len(data) / 2**20:.0f} MB; at most {MOST_BYTES // 2**20} MB can be read")
+        raise FormatError(f"the document has {len(data) / 2**20:.0f} MB; up to {MOST_BYTES // 2**20} MB can be read")
     return read_shot(data)
 
 

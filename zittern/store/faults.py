@@ -27,8 +27,8 @@ _DISK = {
         StoreError,
         "{folder} cannot be written; choose another folder with --data, or change its permissions",
     ),
-    errno.ENOTDIR: (StoreError, "{folder} lies below a file, or is one; choose another folder with --data"),
-    errno.EEXIST: (StoreError, "{folder} lies below a file, or is one; choose another folder with --data"),
+    errno.ENOTDIR: (StoreError, "{folder} is below a file, or is one; choose another folder with --data"),
+    errno.EEXIST: (StoreError, "{folder} is below a file, or is one; choose another folder with --data"),
     errno.ENAMETOOLONG: (StoreError, "the path of the data folder is too long; choose another with --data"),
 }
 # By SQLite's primary result code (https://sqlite.org/rescode.html).

@@ -196,7 +196,7 @@ def _taken(name: str) -> BadInput:
 def _checked(kept: KeptPreset, base: str) -> KeptPreset:
     if kept.content != base:
         raise Conflict(
-            "this preset was changed elsewhere meanwhile; it was reloaded; look at it and try again",
+            "this preset was changed elsewhere and was reloaded; check it and try again",
             {"content": kept.content},
         )
     return kept

@@ -175,7 +175,7 @@ def move_head(connection: Connection, shot_id: str, base: int, target: int, shot
         ).first()
         is None
     ):
-        raise NotFound(f"there is no revision {target} any more; history was cleaned up meanwhile")
+        raise NotFound(f"there is no revision {target}; history was cleaned up")
     left = connection.execute(select(RevisionRow.parent_id).where(RevisionRow.id == base)).scalar()
     if left == target:
         connection.exec_driver_sql(_SET_REDO, (base, target))
@@ -185,7 +185,7 @@ def move_head(connection: Connection, shot_id: str, base: int, target: int, shot
 def _check_head(connection: Connection, shot_id: str, base: int) -> None:
     found = connection.exec_driver_sql(_PRESENT, (shot_id,)).first()
     if found is None:
-        raise NotFound("this shot was removed meanwhile")
+        raise NotFound("this shot was removed")
     head, label = found
     if head != base:
         raise conflict(head, label, base)
@@ -194,7 +194,7 @@ def _check_head(connection: Connection, shot_id: str, base: int) -> None:
 def conflict(head: int, label: str, base: int) -> Conflict:
     """Somebody else was first."""
     return Conflict(
-        f"this shot was changed elsewhere meanwhile (“{label}”); your change was not applied",
+        f"this shot was changed elsewhere (“{label}”); your change was not applied",
         {"current_revision": head, "current_label": label, "base_revision": base},
     )
 

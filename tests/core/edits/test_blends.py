@@ -83,7 +83,7 @@ class OfClips(unittest.TestCase):
         self.assertEqual([corner.name for corner in wider.blend.corners], ["Whole shot", "Wild", "Third"])
         full = blended(*(noise(name, n) for n, name in enumerate(("one", "two", "three", "four"))), count=4)
         rest = tuple(Lane.of(third.replace(id=f"more-{n}", layers=(layer(f"more-{n}"),))) for n in range(3))
-        with self.assertRaisesRegex(EditError, "at most 6 corners"):
+        with self.assertRaisesRegex(EditError, "up to 6 corners"):
             edited(
                 full.replace(lanes=(*full.lanes, *(each.replace(id=f"l{n}") for n, each in enumerate(rest)))),
                 {"type": "blend_clips", "clips": ["main", "more-0", "more-1", "more-2"]},

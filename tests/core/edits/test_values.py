@@ -41,7 +41,7 @@ class SettingValues(unittest.TestCase):
             ("layer:sway.id", "b", "cannot be set"),
             ("shot.mounts", [], "cannot be set"),
             ("layer:sway.axes.pan.swing", -1, "expected 0"),
-            ("layer:sway.source.octaves", 10**9, "expected at most 8"),
+            ("layer:sway.source.octaves", 10**9, "expected up to 8"),
             ("layer:sway.source.rate_hz", float("nan"), "finite"),
             ("layer:sway.source.rate_hz", -1, "expected 0 to 500, got -1$"),
             ("shot.last_frame", 0, "comes before the first"),

@@ -47,7 +47,7 @@ class Making(unittest.TestCase):
         for _ in range(7):
             shot = edited(shot, {"type": "add_variant"})
         self.assertEqual(names(shot)[:4], ["Main", "Variant 2", "Variant 3", "Variant 4"])
-        with self.assertRaisesRegex(EditError, "at most 8 variants; delete one first"):
+        with self.assertRaisesRegex(EditError, "up to 8 variants; delete one first"):
             edited(shot, {"type": "add_variant"})
         with self.assertRaisesRegex(EditError, "called “Calm” already"):
             edited(CALM, {"type": "add_variant", "name": "Calm"})

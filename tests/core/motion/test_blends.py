@@ -82,7 +82,7 @@ class Mix(unittest.TestCase):
 
 class Place(unittest.TestCase):
     def test_a_place_that_jumps_makes_nothing_jump(self) -> None:
-        """Velocity is at most that of both contents, and what the way of the place explains: size over 0.1 s."""
+        """Velocity is up to that of both contents, and what the way of the place explains: size over 0.1 s."""
         frames = np.arange(1.0, 241.0, 0.02)
         step_s = 0.02 / 24.0
         for way in ("mix", "morph"):
@@ -93,7 +93,7 @@ class Place(unittest.TestCase):
                 fastest = sum(np.abs(np.diff(each)).max() / step_s for each in ends)
                 largest = sum(np.abs(each).max() for each in ends)
                 most = np.abs(np.diff(evaluate(jumps, frames).total[:, 0])).max() / step_s
-                # The powers of two corners change by at most 1.62 over the way.
+                # The powers of two corners change by up to 1.62 over the way.
                 self.assertLess(most, fastest + 1.7 * largest / 0.1, (way, seed))
 
     def test_keyed_typed_and_by_dial_and_a_part_is_as_the_whole(self) -> None:

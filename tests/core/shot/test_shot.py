@@ -25,7 +25,7 @@ class Refusals(unittest.TestCase):
 
     def test_ranges(self) -> None:
         self.refused("comes before the first", first_frame=10, last_frame=9)
-        self.refused("at most 1000000 frames", last_frame=2_000_000)
+        self.refused("up to 1000000 frames", last_frame=2_000_000)
         self.refused("greater than or equal to 16", picture={"width_px": 2, "height_px": 1080})
         self.refused("expected 1 to 10000", focal_mm=0.0)
         self.refused("finite", sensor_mm=float("nan"))
@@ -50,7 +50,7 @@ class Refusals(unittest.TestCase):
             layer(span_frames=(10, 20), ramp_in_frames=6, ramp_out_frames=6)
 
     def test_swings_have_limits_of_their_axis(self) -> None:
-        with self.assertRaisesRegex(ValidationError, "tilt swings by at most 90 deg"):
+        with self.assertRaisesRegex(ValidationError, "tilt swings by up to 90 deg"):
             AxisBoard.swings(tilt=91.0)
         with self.assertRaisesRegex(ValidationError, "expected 0 to 100000"):
             AxisBoard.swings(pan=-1.0)

@@ -73,7 +73,7 @@ function picked<T, D extends object>(
   return told.map((each) => {
     if (!("same" in each)) return made(each);
     const part = byKey.get(each.same);
-    if (!part) throw new Error(`the server says that ${each.same} is as it was, and it is not here`);
+    if (!part) throw new Error(`the server reported ${each.same} as unchanged, but it is missing here`);
     return part;
   });
 }

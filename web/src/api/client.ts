@@ -38,7 +38,7 @@ export class Problem extends Error {
 /** What to say of an answer that says nothing itself, such as a page of something between here and the server. */
 function unsaid(status: number): string {
   if (status === 0) return "the server did not answer; is it still running?";
-  return `the server failed (${status}) and did not say why; what was shown before is still there: try again`;
+  return `the server failed (${status}) without a reason; the previous view is kept. Try again`;
 }
 
 /** What to say where no answer came at all. */

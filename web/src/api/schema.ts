@@ -3712,7 +3712,7 @@ export interface components {
         };
         /**
          * Glass
-         * @description k1, k2: radial distortion, as `distortion` has it; below 0 like a barrel, above 0 like a cushion. Breathing: by
+         * @description k1, k2: radial distortion, as `distortion` has it; below 0 barrel, above 0 pincushion. Breathing: by
          *     how many percent of itself the focal length grows while the focus comes from far away to 1 m; it grows with 1 /
          *     focus_m, as that of a lens moved as a whole does, by 0.1 % for each millimetre of focal length; below 0 it shrinks.
          */
@@ -4629,11 +4629,11 @@ export interface components {
          *     Arrays, `name:PART` where there is one for each of several parts:
          *
          *     - `flow`: what people watch; NaN where it is not known. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
-         *     - `framing`: how far the subject is off its place on screen. Columns: right px, above px, on screen 0 or 1.
+         *     - `framing`: framing error of the subject. Columns: right px, above px, on screen 0 or 1.
          *     - `plate`: where a plate hangs, and how large it is. Columns: x m, y m, z m, qx, qy, qz, qw, width m, height m.
-         *     - `coverage`: how far in the edges of plates show. Columns: left px, right px, bottom px, top px.
+         *     - `coverage`: width of the gap at the edges of plates. Columns: left px, right px, bottom px, top px.
          *     - `rig`: where the rig is behind a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
-         *     - `moves`: how far a mount or layer alone moves the picture from the frame before, 0 where that is not known. Columns: px.
+         *     - `moves`: picture movement by a mount or layer alone since the previous frame, 0 where unknown. Columns: px.
          *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %, k1, k2.
          *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %, k1, k2.
          *     - `aimed`: the mount that the operator aims, in what carries it. Columns: pan deg, tilt deg.
@@ -4709,7 +4709,7 @@ export interface components {
             };
             /**
              * Loop
-             * @description what is said of the whole shot is said of this stretch
+             * @description range that whole-shot readings use instead
              */
             loop?: [
                 number,
@@ -6239,10 +6239,10 @@ export interface components {
             camera_speed_m_s: number;
             /**
              * Clips
-             * @description when each clip is heard
+             * @description active range of each clip
              */
             clips: components["schemas"]["ClipReading"][];
-            /** @description how far the distortion moves the corners of the picture, where there is a glass */
+            /** @description displacement of the picture corners by distortion, for a lens with distortion */
             corner: components["schemas"]["CornerReading"] | null;
             /**
              * Cue Places
@@ -6296,7 +6296,7 @@ export interface components {
             };
             /**
              * Streak Px
-             * @description how far the picture's centre smears while the shutter is open
+             * @description length of the picture center's path while the shutter is open
              */
             streak_px: number;
             /**

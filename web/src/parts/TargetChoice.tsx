@@ -73,7 +73,7 @@ export function TargetChoice({ shot, target, label, point, nothing, onTake }: Ta
 
 function choiceOf(target: Exclude<Target, { kind: "middle" }>): string {
   if (target.kind === "mount") return `mount:${target.mount}`;
-  if (target.kind === "point") return target.object ? `object:${target.object}` : "point as it is";
+  if (target.kind === "point") return target.object ? `object:${target.object}` : "keep point";
   return "subject";
 }
 

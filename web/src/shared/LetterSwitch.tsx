@@ -22,7 +22,7 @@ export function LetterSwitch({ at, letter, title, on, low, onFlip }: LetterSwitc
       type="button"
       aria-pressed={shown}
       aria-label={title}
-      title={`${title}; hold and go over others to switch them alike`}
+      title={`${title}; drag across others to switch them too`}
       className="group grid h-6 w-6 shrink-0 touch-none place-items-center"
       {...bind}
     >

@@ -18,8 +18,8 @@ function Failed({ name, error, resetErrorBoundary }: FallbackProps & { name: str
   return (
     <div role="alert" className="pointer-events-auto flex h-full flex-col items-start gap-2 overflow-auto p-3 text-sm">
       <p>
-        {name} cannot be shown: {error instanceof Error ? error.message : String(error)}. Your work is kept; the rest of
-        the page goes on.
+        {name} cannot be shown: {error instanceof Error ? error.message : String(error)}. Your work is kept; the rest
+        still works.
       </p>
       <button type="button" className="btn btn-xs" onClick={resetErrorBoundary}>
         Try again

@@ -39,7 +39,7 @@ export type View = {
   rigOpen: boolean;
   /** A pose in the world that was copied, and what it was of. */
   pose: CopiedPose | null;
-  /** The number whose formula is in the strip at the foot of the board. */
+  /** The number whose formula is in the burn-in strip of the board. */
   formula: FormulaPlace | null;
   /** The number that was gone to last. */
   number: FormulaPlace | null;

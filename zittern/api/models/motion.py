@@ -37,7 +37,7 @@ class MotionIn(Model):
     frame: Frame = 1.0
     window: tuple[_WholeFrame, _WholeFrame] | None = None
     loop: tuple[_WholeFrame, _WholeFrame] | None = Field(
-        default=None, description="what is said of the whole shot is said of this stretch"
+        default=None, description="range that whole-shot readings use instead"
     )
 
 

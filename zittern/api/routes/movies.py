@@ -56,7 +56,7 @@ def _arrays(movie: Movie, body: MomentsIn) -> dict[str, Array]:
     first = movie.first + body.first
     drawings = body.count * len(draws_of(movie.settings, movie.parts[0].shot.fps.value))
     if drawings > _MOST_ROWS and body.count > 1:
-        raise BadInput(f"{drawings} drawings are too many at once; ask for fewer frames", "count")
+        raise BadInput(f"{drawings} drawings are too many for one request; ask for fewer frames", "count")
     for number, part in enumerate(movie.parts):
         at, made = moments(part.shot, movie.settings, frame_grid(first, first + body.count - 1), movie.cache)
         arrays.setdefault("at", at[:, None])
@@ -86,7 +86,7 @@ def get_lean(
     """How far a rolling shutter leans the picture at most, over the whole shot."""
     document = seen.document(shot)
     if document.frame_count > MOST_WHOLE_FRAMES:
-        raise BadInput(f"the lean is worked out for shots of up to {MOST_WHOLE_FRAMES} frames", "shot")
+        raise BadInput(f"the skew is computed for shots of up to {MOST_WHOLE_FRAMES} frames", "shot")
     with ctx.busy:
         return LeanOut(px=lean_px(document, readout_ms, document.first_frame, document.last_frame, ctx.cache))
 

@@ -76,7 +76,7 @@ def import_preset(file: UploadFile, ctx: Ctx) -> object:
     """A preset from a file; where its name is taken a number is put behind it."""
     data = file.file.read(_MOST_FILE_BYTES + 1)
     if len(data) > _MOST_FILE_BYTES:
-        raise FormatError(f"a preset file has at most {_MOST_FILE_BYTES // 2**20} MB; this is too large")
+        raise FormatError(f"a preset file has up to {_MOST_FILE_BYTES // 2**20} MB; this is too large")
     return json_response(PresetOut.of(ctx.library.presets.add(read_preset(data), "Import", rename=True)), 201)
 
 
@@ -188,6 +188,6 @@ def _own(ctx: Ctx, key: str) -> Preset:
 def _refuse_shipped(key: str) -> None:
     if key in SHIPPED_BY_KEY:
         raise BadInput(
-            f"“{SHIPPED_BY_KEY[key].name}” comes with Zittern and stays as it is; place it and save the clip as a "
-            f"preset of your own"
+            f"“{SHIPPED_BY_KEY[key].name}” ships with Zittern and cannot be changed; place it and save the clip as a "
+            "custom preset"
         )

@@ -116,7 +116,7 @@ def _off_target(study: Study) -> Finding | None:
         amount=float(far.mean() * 100.0),
         unit="% of the frames",
         px=float(np.max(off)),
-        says=f"“{called}” is more than {_FAR_OFF:.0%} of the width off its place in {far.mean():.0%} of the frames",
+        says=f"“{called}” has a framing error above {_FAR_OFF:.0%} of the width in {far.mean():.0%} of the frames",
     )
 
 

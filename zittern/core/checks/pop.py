@@ -104,7 +104,7 @@ def _jumps(study: Study, clip: Clip, edges: list[_Edge]) -> Iterator[Finding]:
             amount=jump,
             unit="px",
             px=jump,
-            says=f"“{edge.name}” {edge.word} at once: the picture jumps by {jump:.1f} px",
+            says=f"“{edge.name}” {edge.word} abruptly: the picture jumps by {jump:.1f} px",
             fix=_ramped(edge) if edge.ramp else None,
         )
 

@@ -105,7 +105,7 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
             )
     if layer.span_frames and clip.span_frames and _apart(layer.span_frames, clip.span_frames):
         fix = Fix(says="over its whole clip", command=SetSpan(at=(at,), whole=True))
-        return True, "its span lies outside of its clip's", fix
+        return True, "its span is outside its clip's span", fix
     stopped = _stopped(clip, layer)
     if stopped is not None:
         return stopped
@@ -151,7 +151,7 @@ def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, 
         (f"clip:{clip.id}.amount", clip.amount, "its clip's amount is"),
     ):
         if number.nothing:
-            return True, f"{what} 0 all along", Fix(says="to 100 %", command=_set(address, 1.0))
+            return True, f"{what} 0 whole shot", Fix(says="to 100 %", command=_set(address, 1.0))
     if np.max(study.motion.weights[layer.id]) <= _NOTHING:
         if not any((layer.ramp_in_frames, layer.ramp_out_frames, clip.ramp_in_frames, clip.ramp_out_frames)):
             return True, "its weight and its clip's amount leave nothing of it", None

@@ -121,7 +121,7 @@ def _replaced(doc: Doc, parts: list[str], value: Any, address: str) -> Doc:
         return doc.replace(**{name: value})
     child = getattr(doc, name)
     if not isinstance(child, Doc):
-        raise EditError(f"{name!r} has no fields of its own", address)
+        raise EditError(f"{name!r} has no custom fields", address)
     return doc.replace(**{name: _replaced(child, rest, value, address)})
 
 

@@ -114,7 +114,9 @@ class FollowOther(CommandDoc):
 def _follows(shot: Shot, at: str) -> Follows:
     found = get_at(shot, at)
     if not isinstance(found, Follows):
-        raise EditError("nobody follows anything here; put an operator on the mount, or hold the framing, first", at)
+        raise EditError(
+            "no operator or hold follows a target here; add an operator to the mount, or hold the framing, first", at
+        )
     return found
 
 

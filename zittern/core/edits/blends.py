@@ -152,7 +152,7 @@ class RecordPlace(CommandDoc):
         return f"Record place in “{find_clip(shot, self.clip).name}” from frame {min(frames):g} to {max(frames):g}"
 
 
-class SwapCorners(CommandDoc, label="Exchange corners of {clip}"):
+class SwapCorners(CommandDoc, label="Swap corners of {clip}"):
     """Two corners change places; the place on the pad stays."""
 
     clip: str
@@ -212,7 +212,7 @@ def _blend_of(parts: list[Clip], method: Literal["mix", "morph"]) -> Clip:
     layers = tuple(layer for clip, each in zip(fresh, corners, strict=True) for layer in _content(clip, each.id))
     if old is not None:
         if len(old.corners) + len(corners) > MOST_CORNERS:
-            raise EditError(f"a blend has at most {MOST_CORNERS} corners; remove one first", f"clip:{first.id}")
+            raise EditError(f"a blend can have up to {MOST_CORNERS} corners; remove one first", f"clip:{first.id}")
         more = _with_corners(first, old, (*old.corners, *corners))
         return more.replace(layers=(*first.layers, *layers), span_frames=_over(parts))
     return first.replace(

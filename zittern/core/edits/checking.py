@@ -28,7 +28,7 @@ class MeanSo(CommandDoc):
         if not self.meant:
             return shot.replace(meant=others)
         if len(others) >= MOST_MEANT:
-            raise EditError(f"at most {MOST_MEANT} findings can be meant so; take some back first", "shot.meant")
+            raise EditError(f"up to {MOST_MEANT} findings can be ignored; stop ignoring some first", "shot.meant")
         return shot.replace(meant=(*others, MeantSo(check=self.check, at=self.at, amount=self.amount)))
 
     def label(self, shot: Shot) -> str:

@@ -106,7 +106,7 @@ def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Ar
     """
     if len(frames) > _MOST_BAKED:
         raise EditError(
-            f"that takes a key on each of {len(frames)} frames; at most {_MOST_BAKED} are possible", f"mount:{mount.id}"
+            f"that takes a key on each of {len(frames)} frames; up to {_MOST_BAKED} are possible", f"mount:{mount.id}"
         )
     scope, local = shot.scope(frames), wanted(frames)
     near = rotations.continuous(local[:, :3, :3], mount.angles_deg(shot.scope(float(frames[0])))[0])

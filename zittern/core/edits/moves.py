@@ -86,7 +86,7 @@ class AddMove(CommandDoc, label="Add move “{name}”"):
     def apply(self, shot: Shot) -> Shot:
         """The path starts at the shot's first frame, from rest: at its first frame nothing changes."""
         if self.move.last_frame > _MOST_ADDED_FRAMES:
-            most = f"a path that rides on the move has at most {_MOST_ADDED_FRAMES} frames, got {self.move.last_frame}"
+            most = f"a path that rides on the move has up to {_MOST_ADDED_FRAMES} frames, got {self.move.last_frame}"
             raise EditError(f"{most}; import it as the move instead, or shorten it", "move.last_frame")
         frames = np.arange(_PATH_START, self.move.last_frame + 1, dtype=np.float64)
         path = Mount(id="path", name="Path", **{field: getattr(self.move, field) for field in MOVE_FIELDS})

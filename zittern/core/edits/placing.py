@@ -175,7 +175,7 @@ class AimCamera(_OnMount):
         point, corners = shot.subject.position_m(at)[0], shot.subject.corners_m
         position = _lens(shot, self.frame)[0, :3, 3]
         if float(np.linalg.norm(point - position)) < _AT_SUBJECT_M:
-            raise EditError("the camera stands in the subject; move it away first", "shot.subject")
+            raise EditError("the camera is inside the subject; move it away first", "shot.subject")
         if fill is not None and fill > 1.0:
             head_m = np.array([0.0, shot.subject.height_m * (0.5 - (0.5 - _HEADROOM) / fill), 0.0])
             point, corners = point + head_m, corners - head_m

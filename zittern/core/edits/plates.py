@@ -56,7 +56,7 @@ class HangPlates(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for more plates than a shot may have."""
         if len(shot.plates) + len(self.plates) > MOST_PLATES:
-            raise EditError(f"a shot has at most {MOST_PLATES} plates", "plates")
+            raise EditError(f"a shot has up to {MOST_PLATES} plates", "plates")
         hung, scope = list(shot.plates), scope_at(shot, float(shot.first_frame))
         lens, picture = bare_poses(shot, scope)[0], shot.picture
         sees = np.array([shot.sensor_mm, height_mm(shot.sensor_mm, picture.width_px, picture.height_px)])

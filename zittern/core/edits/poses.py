@@ -122,7 +122,7 @@ class KeysFromOperator(CommandDoc, label="Bake the operator of {mount} into keys
             )
         if shot.frame_count > MOST_OPERATED:
             raise EditError(
-                f"keys are made of at most {MOST_OPERATED} frames of an operator, the shot has {shot.frame_count}",
+                f"expected up to {MOST_OPERATED} frames to bake an operator, the shot has {shot.frame_count}",
                 f"mount:{self.mount}.operator",
             )
         moved = {"pan_deg": mount.operator.pan, "tilt_deg": mount.operator.tilt}
@@ -189,7 +189,7 @@ def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
     """With keys on straight lines through some values, in place of those within their stretch."""
     keys = keys_outside(number, frames) | thin_keys(frames, values, 1e-9 * max(1.0, float(np.max(np.abs(values)))))
     if len(keys) > MOST_KEYS:
-        raise EditError(f"that makes {len(keys)} keys on one number; at most {MOST_KEYS} are possible")
+        raise EditError(f"that makes {len(keys)} keys on one number; up to {MOST_KEYS} are possible")
     ordered = tuple(key for _, key in sorted(keys.items()))
     return on_curve(Curve(keys=ordered) if number.curve is None else number.curve.replace(keys=ordered))
 

@@ -134,9 +134,7 @@ class TakeFromPreset(CommandDoc, label="Revert {clip} to its preset"):
             {*self.drop} - {layer.id for layer in clip.layers}
         )
         if missing:
-            raise EditError(
-                f"there is no layer {min(missing)!r}; it may have been removed meanwhile", f"clip:{self.clip}"
-            )
+            raise EditError(f"there is no layer {min(missing)!r}; it may have been removed", f"clip:{self.clip}")
         with_dials, known = self._with_dials(shot, clip, clip.from_preset)
         with_seeds, seeds = drawn(with_dials, len(self.preset.layers))
         return with_clip(with_seeds, clip, self._taken(with_seeds, known, seeds))

@@ -308,7 +308,7 @@ def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
 def _why_not(shot: Shot, at: int) -> str | None:
     """What a mount has that no other can take over."""
     mount = shot.mounts[at]
-    for field, title in (("operator", "an operator aims it"), ("give", "it gives"), ("ride", "it rides on something")):
+    for field, title in (("operator", "Operator"), ("give", "it gives"), ("ride", "it rides on something")):
         if getattr(mount, field) is not None:
             return f"{title}; take that off first, or remove it without keeping the picture"
     return None

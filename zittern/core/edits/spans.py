@@ -163,10 +163,10 @@ class MoveFade(CommandDoc):
         """
         first, second = find_clip(shot, self.earlier), find_clip(shot, self.later)
         if lane_of(shot, first) is not lane_of(shot, second):
-            raise EditError("these clips lie on different lanes", f"clip:{self.later}")
+            raise EditError("these clips are on different lanes", f"clip:{self.later}")
         (start, end), (begin, stop) = shot.span_of(first), shot.span_of(second)
         if not (start <= begin and end <= stop):
-            raise EditError("one of these clips does not give way to the other", f"clip:{self.later}")
+            raise EditError("these clips do not cross-fade", f"clip:{self.later}")
         least, most = start + _LEAST_FRAMES - end, stop - _LEAST_FRAMES - begin
         by = min(max(self.by_frames, least), most)
         trimmed = SetSpan(at=(f"clip:{first.id}",), last_frame=end + by).apply(shot)

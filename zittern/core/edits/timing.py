@@ -106,7 +106,7 @@ class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
         """Raises EditError for a range that is not in the shot, and for shares of more than all of it."""
         _check_range(shot, self.first_frame, self.last_frame)
         if self.ease_in + self.ease_out > 1.0:
-            raise EditError("the two eases share the range: together they are at most 1", "ease_out")
+            raise EditError("the two eases share the range: their sum must not exceed 1", "ease_out")
         if self.ease_in + self.ease_out == 0.0:
             return shot
         timing = TimeMap.eased(self.first_frame, self.last_frame + 1, self.ease_in, self.ease_out)

@@ -89,7 +89,7 @@ def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callabl
     if axis == "zoom":
         return (lambda px: px / (width / 2.0) * _PERCENT), ""
     if shot.subject is None:
-        return None, "centimetres in pixels depend on how far away the subject is; mark a subject first, or write cm"
+        return None, "centimetres in pixels need a subject distance; mark a subject first, or write cm"
     distance = subject_distance_m(shot, frame, np.asarray(bare_poses(shot, scope)[0, :3, 3]))
     scale = f_px if axis in ("truck", "pedestal") else width / 2.0
     return (lambda px: px * distance * CM_PER_M / scale), ""

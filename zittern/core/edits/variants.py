@@ -39,7 +39,7 @@ class AddVariant(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError where there are as many as there may be, and for a name that is taken."""
         if len(shot.variants) >= MOST_VARIANTS:
-            raise EditError(f"a shot has at most {MOST_VARIANTS} variants; delete one first")
+            raise EditError(f"a shot has up to {MOST_VARIANTS} variants; delete one first")
         names = {each.name for each in shot.variants}
         if self.name in names:
             raise _taken(self.name or "")

@@ -80,7 +80,8 @@ def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> floa
     (7.0, 2.5)
     """
     if len(text) > MOST_TYPED:
-        raise FormulaFault(f"a number takes at most {MOST_TYPED} characters, got {len(text)}", MOST_TYPED, len(text))
+        fault = f"expected a number of up to {MOST_TYPED} characters, got {len(text)}"
+        raise FormulaFault(fault, MOST_TYPED, len(text))
     relative = _RELATIVE.match(text)
     start = relative.start(2) if relative else 0
     plain, unit, at = _split(text[start:], field.unit)

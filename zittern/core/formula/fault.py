@@ -27,7 +27,7 @@ def unknown(name: str, known: Iterable[str], start: int, what: str = "is not kno
     """`sine` is not known; did you mean `sin`?"""
     near = get_close_matches(name[:_SHOWN], list(known), n=1)
     shown = name if len(name) <= _SHOWN else f"{name[:_SHOWN]}…"
-    remedy = f"; did you mean `{near[0]}`?" if near else "; the list beside the formula has all names"
+    remedy = f"; did you mean `{near[0]}`?" if near else "; the list next to the formula shows all names"
     return FormulaFault(f"`{shown}` {what}{remedy}", start, start + len(name))
 
 

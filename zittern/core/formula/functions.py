@@ -154,7 +154,7 @@ FUNCTIONS: dict[str, Function] = {
         Function("sign", "x", 1, 1, np.sign, "-1, 0 or 1", jumps=True),
         Function("min", "a, b, …", 2, _MANY, _least, "the least of its arguments"),
         Function("max", "a, b, …", 2, _MANY, _most, "the largest of its arguments"),
-        Function("clamp", "x, least, most", 3, 3, _clamp, "x, but never under least or over most"),
+        Function("clamp", "x, least, most", 3, 3, _clamp, "x clamped to minimum–maximum"),
         Function("mix", "a, b, share", 3, 3, _mix, "a at share 0, b at share 1, between them in between"),
         Function(
             "smoothstep", "least, most, x", 3, 3, _smoothstep, "0 up to least, 1 from most on, a soft rise between"
@@ -168,12 +168,10 @@ FUNCTIONS: dict[str, Function] = {
             1,
             1,
             lambda x: x - np.floor(x),
-            "what is left of x above a whole number: a saw from 0 to 1",
+            "fractional part of x: a saw from 0 to 1",
             jumps=True,
         ),
-        Function(
-            "mod", "a, b", 2, 2, remainder, "what is left of a when b is taken away as often as it goes", jumps=True
-        ),
+        Function("mod", "a, b", 2, 2, remainder, "remainder of a divided by b", jumps=True),
         Function("exp", "x", 1, 1, np.exp, "e to the power of x"),
         Function("log", "x", 1, 1, _log, "natural logarithm; 0 where x is 0 or less"),
         Function("sqrt", "x", 1, 1, _sqrt, "square root; 0 where x is negative"),

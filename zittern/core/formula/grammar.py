@@ -153,7 +153,7 @@ def parse(text: str) -> Node:
     """The tree of a formula. Raises FormulaFault; what it names is not looked up here."""
     if len(text) > MOST_CHARACTERS:
         raise FormulaFault(
-            f"a formula has at most {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
+            f"a formula has up to {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
         )
     # Places of faults stay those of the text as it was typed.
     read = _LEADING.sub(lambda found: " " * len(found[0]), text)

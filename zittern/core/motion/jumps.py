@@ -34,7 +34,7 @@ MOST_JUMPS = 20_000
 _SUSPICIOUS = 4.0
 _LEAST = 1e-9
 # Stretches are cut to a piece, again and again, until they are so many times as short: first into a few, which lets go
-# what only bends, then what is left into many, at most so many points at a time. What has less than this of its step in
+# what only bends, then what is left into many, up to so many points at a time. What has less than this of its step in
 # one piece is no jump.
 _NARROWED = 2**24
 _FIRST_PIECES, _PIECES, _MOST_POINTS = 8, 64, 1_000

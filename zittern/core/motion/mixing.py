@@ -180,7 +180,7 @@ def _morphed(
 
 def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tuple[str, Array]]:
     blend = clip.blend
-    assert blend is not None, "only layers of a blend lie between others"
+    assert blend is not None, "only layers of a blend can be interpolated"
     scope = layers.clip_scope(run, clip)
     which = morph.corners_of(blend, group)
     one = run.once(

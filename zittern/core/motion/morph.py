@@ -222,7 +222,7 @@ def _log_rate(layer: Layer) -> float:
 def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float], float], fps: float) -> Layer:
     """The layer between several, without ramps: spans and ramps are each one's own. clock: of the clip."""
     blend = clip.blend
-    assert blend is not None, "only layers of a blend lie between others"
+    assert blend is not None, "only layers of a blend can be interpolated"
     which = corners_of(blend, group)
 
     def product(rows: Sequence[tuple[Number, ...]], geometric: bool, per_weight: bool = False) -> Number:

@@ -324,7 +324,7 @@ class Formula(Number):
         values = values_of(parse(self.text), scope.value, len(scope.frames), found) if self.text else np.empty(0)
         least, most = self._limits
         if np.any((values < least) | (values > most)):
-            found.add(f"what lies outside of {least:.10g} to {most:.10g} is clamped")
+            found.add(f"values outside {least:.10g} to {most:.10g} are clamped")
         return tuple(found.texts)
 
 
@@ -415,7 +415,7 @@ def through(frames: Array, values: Array) -> Fixed | Keyed:
         keep[1:-1] = np.abs(np.diff(slope)) > _STRAIGHT * scale
     if int(keep.sum()) > MOST_KEYS:
         raise DocumentError(
-            f"the path needs {int(keep.sum())} keys; at most {MOST_KEYS} are possible. Thin it out or shorten it"
+            f"the path needs {int(keep.sum())} keys; up to {MOST_KEYS} are possible. Thin it out or shorten it"
         )
     return on_curve(
         Curve(

@@ -134,7 +134,7 @@ def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side:
 def _gaps_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, fine: bool
 ) -> Array:
-    """How far from places along ways, (4, N, 2) both, no plate is seen, at most to the other side. (F, 4, N) pixels."""
+    """How far from places along ways, (4, N, 2) both, no plate is seen, up to to the other side. (F, 4, N) pixels."""
     flat, along = places.reshape(-1, 2), ways.reshape(-1, 2)
     far = np.abs(along) @ np.array([float(shot.picture.width_px), float(shot.picture.height_px)])
     out = np.broadcast_to(far, (len(scope.frames), len(far)))

@@ -33,7 +33,7 @@ _PRESETS: tuple[Preset, ...] = (
     Preset(
         name="Shoulder, standing",
         tags=("hand", "calm"),
-        line="A camera on the shoulder of somebody who stands: slow sway, a little breath.",
+        line="A shoulder camera with the operator standing: slow sway, a little breath.",
         layers=(
             layer(
                 "sway",
@@ -311,7 +311,7 @@ _PRESETS: tuple[Preset, ...] = (
     Preset(
         name="Heavy stomp",
         tags=("hit", "walk", "event"),
-        line="Something huge walks by: the ground jumps at every step of its own rhythm.",
+        line="Something huge walks by: the ground jumps at each of its steps.",
         layers=(
             layer(
                 "stomp",

@@ -33,7 +33,7 @@ BLENDS: tuple[Preset, ...] = (
     Preset(
         name="Stand to walk to run",
         tags=("hand", "walk", "run"),
-        line="One body from standing through a walk to a run: the dial pace goes along two edges of a triangle.",
+        line="One body from standing through a walk to a run: the dial pace follows two edges of a triangle.",
         dials=(dial("pace", 70.0),),
         blend=Blend(
             method="morph",

@@ -22,9 +22,7 @@ __all__ = [
     "size_of",
 ]  # fmt: skip
 
-_TOO_FAST = (
-    f"{{}} per frame here: above {MOST_A_FRAME:g} none are made, for nobody could see them. Lower the rate or the speed"
-)
+_TOO_FAST = f"{{}} per frame here; above {MOST_A_FRAME:g} per frame none are generated. Lower the rate or the speed"
 
 
 @dataclass(frozen=True, slots=True)

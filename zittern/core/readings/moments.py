@@ -208,7 +208,7 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "corner",
         CornerReading | None,
-        "how far the distortion moves the corners of the picture, where there is a glass",
+        "displacement of the picture corners by distortion, for a lens with distortion",
         _corner,
     ),
     MomentRow(
@@ -220,7 +220,7 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "clips",
         tuple[ClipReading, ...],
-        "when each clip is heard",
+        "active range of each clip",
         _clips,
     ),
     MomentRow("plates", tuple[PlateReading, ...], "each plate at the first frame, the nearest first", _plates),
@@ -240,7 +240,7 @@ MOMENTS: tuple[MomentRow, ...] = (
         _margin_px,
     ),
     MomentRow(
-        "streak_px", float, "how far the picture's centre smears while the shutter is open", lambda at: at.flow[0]
+        "streak_px", float, "length of the picture center's path while the shutter is open", lambda at: at.flow[0]
     ),
     MomentRow("camera_height_m", float, "height of the lens", lambda at: at.flow[2]),
     MomentRow("camera_speed_m_s", float, "speed of the bare move", lambda at: at.flow[3]),

@@ -20,7 +20,7 @@ def scribble(shot: Shot) -> Array:
 
     Returns
     -------
-    (N, 2) degrees, N at most 360.
+    (N, 2) degrees, N up to 360.
     """
     return evaluate(shot, drawn_frames(shot.first_frame, shot.last_frame)).total[:, :2]
 
@@ -30,7 +30,7 @@ def drawn_frames(start: float, stop: float) -> Array:
 
     Returns
     -------
-    (N,), N at most 360.
+    (N,), N up to 360.
     """
     length = stop - start
     step = min(max(1.0, length / (_POINTS - 1)), _MOST_STEP_FRAMES)

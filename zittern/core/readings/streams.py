@@ -184,7 +184,7 @@ STREAMS: tuple[Stream, ...] = (
     Stream(
         "framing",
         ("right px", "above px", "on screen 0 or 1"),
-        "how far the subject is off its place on screen",
+        "framing error of the subject",
         _framing,
     ),
     Stream(
@@ -193,12 +193,12 @@ STREAMS: tuple[Stream, ...] = (
         "where a plate hangs, and how large it is",
         _plates,
     ),
-    Stream("coverage", tuple(f"{side} px" for side in SIDES), "how far in the edges of plates show", _coverage),
+    Stream("coverage", tuple(f"{side} px" for side in SIDES), "width of the gap at the edges of plates", _coverage),
     Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "where the rig is behind a mount", _rig),
     Stream(
         "moves",
         ("px",),
-        "how far a mount or layer alone moves the picture from the frame before, 0 where that is not known",
+        "picture movement by a mount or layer alone since the previous frame, 0 where unknown",
         _moves,
     ),
     Stream("pose", _POSE, "the lens with everything", _pose),

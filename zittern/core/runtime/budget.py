@@ -34,7 +34,7 @@ class Budget:
     def check(self) -> None:
         """Raises Gone or TooDear."""
         if self.gone:
-            raise Gone("nobody waits for this any more")
+            raise Gone("the client closed the request")
         now_s = time.thread_time()
         if self._begun_s is None:
             self._begun_s = now_s

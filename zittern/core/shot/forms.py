@@ -59,7 +59,7 @@ _BLEND = (
         "method",
         "blend by",
         said="method of blending",
-        hint="Mix: all corners play, each by its weight. Morph: one motion whose swings and rates lie between theirs",
+        hint="Mix: weighted sum of the corners. Morph: one motion with interpolated swings and rates",
     ),
     Look("across_percent", "across", "%", step=0.5, digits=1, group="place", said="place across the pad", ink="pan"),
     Look("up_percent", "up", "%", step=0.5, digits=1, group="place", said="place up the pad", ink="tilt"),
@@ -76,13 +76,13 @@ _PLATE = (
     *_PLACE,
     Look("width_m", "width", "m", step=0.01, digits=3, scales=True, hint="Along its surface; the height follows"),
     Look("shape", "shape", hint="Flat, or part of a cylinder or a sphere around you"),
-    Look("bend_deg", "bent by", "°", step=0.2, digits=1, hint="Of what is curved: the angle that its width takes"),
-    Look("edges", "edges", hint="Gone on with past the picture: mirrored, or stretched from its last pixels"),
-    Look("edge_percent", "edges by", "%", step=0.2, digits=1, hint="So much of the picture more at each side"),
+    Look("bend_deg", "bent by", "°", step=0.2, digits=1, hint="Arc covered by its width"),
+    Look("edges", "edges", hint="Edge extension: mirror or clamp"),
+    Look("edge_percent", "edges by", "%", step=0.2, digits=1, hint="Extension per side"),
     Look(
         "counts",
         "must fill",
-        hint="The frame: checks tell when its edge shows. Usually the rearmost plate only",
+        hint="Must fill the frame: checks report its edge. Usually the rearmost plate only",
         titles={"when rearmost": "rearmost"},
     ),
 )
@@ -93,16 +93,16 @@ _GLASS = (
         "distortion k1",
         step=0.001,
         digits=3,
-        hint="Brown and Conrady: below 0 like a barrel, above 0 like a cushion",
+        hint="Brown and Conrady: below 0 barrel, above 0 pincushion",
     ),
-    Look("k2", "distortion k2", step=0.001, digits=3, hint="The same with the fourth power: mostly at the edges"),
+    Look("k2", "distortion k2", step=0.001, digits=3, hint="Second radial term (r⁴), mostly at the edges"),
     Look(
         "breathing_percent",
         "breathing",
         "%",
         step=0.05,
         digits=2,
-        hint="So much longer is the lens focused at 1 m than far away; 0.1 % for each mm where it moves as a whole",
+        hint="Focal-length change, infinity to 1 m; unit focusing: 0.1 % per mm",
     ),
     Look(
         "focus_m",
@@ -116,10 +116,8 @@ _GLASS = (
     ),
 )
 _MOUNT = (
-    Look("kind", "kind", hint="How it is drawn, and what it is for; it moves the same whatever it is"),
-    Look(
-        "length_m", "length", "m", step=0.01, digits=2, ink="dolly", hint="What it carries hangs so far forward of it"
-    ),
+    Look("kind", "kind", hint="Drawing and purpose; does not affect motion"),
+    Look("length_m", "length", "m", step=0.01, digits=2, ink="dolly", hint="Forward offset of the next mount"),
 )
 
 
@@ -182,9 +180,9 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
 
 
 _GIVE = (
-    Look("shift", "springs in place", hint="Translation springs to its parent"),
+    Look("shift", "translation springs", hint="Translation springs to its parent"),
     *_springs("shift", "shifts", Look("shift_stop_cm", "stop", "cm", step=0.1, digits=1)),
-    Look("turn", "springs in turns", hint="Rotation springs to its parent, about its own axes"),
+    Look("turn", "rotation springs", hint="Rotation springs to its parent, about its own axes"),
     *_springs("turn", "turns", Look("turn_stop_deg", "stop", "°", step=0.1, digits=1)),
     Look.percent("weight", "weight", ink="pedestal"),
 )
@@ -233,9 +231,9 @@ _RIDE = (
         "position_weight",
         "follows place",
         ink="truck",
-        hint="How much of the object's travel it follows; fades on and off without a jump",
+        hint="Share of the object's travel; fades without a jump",
     ),
-    Look.percent("rotation_weight", "follows turns", ink="pan", hint="How much of the object's rotation it follows"),
+    Look.percent("rotation_weight", "follows turns", ink="pan", hint="Share of the object's rotation"),
 )
 _HOLD = (
     Look(

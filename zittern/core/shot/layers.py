@@ -81,7 +81,7 @@ class AxisBoard(Doc):
                 )
             most = max(setting.swing.set_values(), default=0.0)
             if most > info.most_swing:
-                raise ValueError(f"{info.name} swings by at most {info.most_swing:g} {info.unit}, got {most:g}")
+                raise ValueError(f"{info.name} swings by up to {info.most_swing:g} {info.unit}, got {most:g}")
         return self
 
     @classmethod

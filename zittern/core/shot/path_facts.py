@@ -5,9 +5,9 @@ from __future__ import annotations
 __all__ = ["FACTS_TOLD", "FACT_NAMES"]
 
 FACTS_TOLD: dict[str, str] = {
-    "speed": "how fast the camera goes along its path, metres a second",
+    "speed": "speed of the camera along its path, metres per second",
     "height": "how high the camera is, metres",
-    "distance": "how far away the subject is, metres; 0 without one",
+    "distance": "distance of the subject, metres; 0 without one",
     "bearing": "where the subject lies, degrees to the left of where the camera looks; 0 without one",
 }
 FACT_NAMES: frozenset[str] = frozenset(FACTS_TOLD)

@@ -137,7 +137,7 @@ class Shot(Doc):
                 f"{self.first_frame} or later"
             )
         if self.last_frame - self.first_frame >= MOST_FRAMES:
-            raise ValueError(f"a shot has at most {MOST_FRAMES} frames")
+            raise ValueError(f"a shot has up to {MOST_FRAMES} frames")
         _refuse_twins("dials", [dial.name for dial in self.dials])
         _refuse_twins("cues", [cue.id for cue in self.cues])
         _refuse_twins("plates", [plate.id for plate in self.plates])
@@ -167,8 +167,8 @@ class Shot(Doc):
                 raise ValueError(f"cues[{n}].on names the mount {min(missing)!r}, which does not exist")
         if (keys := sum(cue.keys for cue in self.cues)) > MOST_CUE_KEYS:
             raise ValueError(
-                f"the paths that the cues happen at have {keys:,} keys, at most {MOST_CUE_KEYS:,} may be there: let "
-                f"fewer cues happen at an object that moves"
+                f"the paths of cue targets have {keys:,} keys, more than {MOST_CUE_KEYS:,}: attach fewer cues to moving "
+                "objects"
             )
         path = [*self.mounts, *([self.subject] if self.subject else [])]
         check_reads(
@@ -189,7 +189,7 @@ class Shot(Doc):
     def _check_variants(self) -> None:
         _refuse_twins("variants", [variant.id for variant in self.variants])
         if len(here := [variant.id for variant in self.variants if variant.aside is None]) != 1:
-            raise ValueError(f"one variant stands in the shot itself, all others are put aside; here {len(here)} do")
+            raise ValueError(f"expected one active variant in the shot, found {len(here)}")
         if self.main not in (variant.id for variant in self.variants):
             raise ValueError(f"the main variant {self.main!r} does not exist")
         known = set(self.ids)

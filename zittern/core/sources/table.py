@@ -95,7 +95,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Breath,
         "Breath",
-        "the breathing of whoever holds the camera",
+        "the breathing of the operator",
         {"tilt": 0.3, "pedestal": 1.2, "roll": 0.06, "dolly": 0.2},
         (
             Look("rate_hz", "breaths", "/min", times=_PER_MINUTE, step=0.2, digits=1),
@@ -106,11 +106,11 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Gait,
         "Gait",
-        "steps of whoever carries the camera, by a cadence or by the speed of the path",
+        "steps of the operator, by a cadence or by the speed of the path",
         {"pan": 0.25, "tilt": 0.3, "roll": 0.45, "truck": 2.2, "pedestal": 2.4, "dolly": 0.8},
         (
             Look("way", "walk or run"),
-            Look("follows", "follows", hint="The path: its speed says how fast steps come; none when stationary"),
+            Look("follows", "follows", hint="The path: its speed sets the step rate; no steps when stationary"),
             Look(
                 "cadence_hz",
                 "cadence",
@@ -201,11 +201,11 @@ SOURCES: tuple[SourceRow, ...] = (
                 "high-pass",
                 "Hz",
                 step=0.005,
-                hint="Motion slower than this is removed; 0 removes only the mean",
+                hint="High-pass cutoff; 0 removes only the mean",
             ),
-            Look("offset_s", "begins at", "s", step=0.02, hint="Where in the take it begins"),
+            Look("offset_s", "begins at", "s", step=0.02, hint="Start offset"),
             Look("loop", "loop", hint="Cross-fades to its start"),
-            Look("fade_s", "fade", "s", step=0.01, hint="Of the loop into itself, or at both ends"),
+            Look("fade_s", "fade", "s", step=0.01, hint="Loop cross-fade, or fades at both ends"),
         ),
     ),
     SourceRow(

@@ -19,8 +19,7 @@ export function AxisBoard() {
       <div className="flex flex-col gap-3 px-4 py-3">
         <h2 className="cond font-semibold text-[15px]">Axis board</h2>
         <p className="text-(--graphite) text-sm">
-          The axes of the selected layer appear here: how far each swings, how fast, and how many pixels that moves the
-          picture.
+          The axes of the selected layer appear here, with swing, rate and picture movement.
         </p>
         <span>
           <AddLayerMenu />

@@ -38,7 +38,7 @@ export const AxisRow = memo(function AxisRow({ layer, axis, reading, selected }:
           <input
             type="checkbox"
             aria-label={`${AXIS_TITLES[axis]} on`}
-            title={`Switch this axis ${on ? "off" : "on"}; hold and go over others to switch them alike; Alt-click: only this one`}
+            title={`Switch this axis ${on ? "off" : "on"}; drag across others to switch them too; Alt-click: only this one`}
             className="tick"
             checked={painted.shown}
             readOnly

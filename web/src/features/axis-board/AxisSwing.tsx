@@ -21,7 +21,7 @@ export function AxisSwing({ layer, axis, reading, locked }: AxisSwingProps) {
     return (
       <span
         className="num block px-1 text-right text-(--graphite) text-xs"
-        title={`How far ${AXIS_TITLES[axis]} goes at most, measured: this source gives degrees and centimetres by itself`}
+        title={`Measured maximum of ${AXIS_TITLES[axis]}; this source sets its own size`}
       >
         {reading.moves ? `±${reading.swing.toFixed(2)}` : ""}
       </span>

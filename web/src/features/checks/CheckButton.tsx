@@ -8,7 +8,7 @@ export function CheckButton() {
   const open = useStore(view, (each) => each.sheet === "checks");
   const checks = useChecks();
   const weighty = checks?.findings.filter(({ weight }) => weight).length ?? 0;
-  const told = checks ? `${weighty} that count, ${checks.findings.length - weighty} worth knowing` : "looking …";
+  const told = checks ? `${weighty} problems, ${checks.findings.length - weighty} hints` : "Checking …";
   return (
     <button
       type="button"

@@ -25,7 +25,7 @@ export function CheckSheet() {
         style={{ width: headPx }}
       >
         <SheetTitle title={checks ? `Checks · ${weighty}` : "Checks …"} />
-        <label className="flex items-center gap-2" title="Its first frame is to follow its last: the seam is checked">
+        <label className="flex items-center gap-2" title="Checks the loop point">
           <input
             type="checkbox"
             className="checkbox checkbox-xs"
@@ -34,7 +34,7 @@ export function CheckSheet() {
           />
           this shot loops
         </label>
-        {checks?.thinned && <p className="text-(--graphite)">A long shot: some 8,000 of its frames were looked at.</p>}
+        {checks?.thinned && <p className="text-(--graphite)">A long shot: about 8,000 frames sampled.</p>}
       </div>
       <div className="min-w-0 flex-1 overflow-y-auto">
         {checks && checks.findings.length === 0 && (
@@ -49,7 +49,7 @@ export function CheckSheet() {
         <List findings={checks?.findings ?? []} meant={false} />
         {checks && checks.meant.length > 0 && (
           <>
-            <h3 className="cond px-2 pt-3 pb-1 text-(--graphite) text-xs">Meant so</h3>
+            <h3 className="cond px-2 pt-3 pb-1 text-(--graphite) text-xs">Ignore</h3>
             <List findings={checks.meant} meant />
           </>
         )}

@@ -18,8 +18,8 @@ export function FindingRow({ finding, title, meant }: FindingRowProps) {
     <li className="flex items-center gap-2 border-base-300 border-b px-2 py-1 text-[13px]">
       <span
         role="img"
-        aria-label={weight ? "it counts" : "worth knowing"}
-        title={weight ? "It counts" : "Worth knowing; does not count"}
+        aria-label={weight ? "problem" : "hint"}
+        title={weight ? "Problem" : "Hint"}
         className={`size-2.5 shrink-0 rounded-full border border-(--graphite) ${weight ? "bg-base-content" : ""}`}
       />
       <span className="cond w-20 shrink-0 font-semibold">{title}</span>
@@ -45,10 +45,10 @@ export function FindingRow({ finding, title, meant }: FindingRowProps) {
       <button
         type="button"
         className="btn btn-ghost btn-xs shrink-0"
-        title={meant ? "Say it again when it is found" : "Kept in the shot; told again when it gets worse by a quarter"}
+        title={meant ? "Report again" : "Ignored until 25 % worse"}
         onClick={() => mean(finding, !meant)}
       >
-        <Check size={12} /> {meant ? "Not meant so" : "Meant so"}
+        <Check size={12} /> {meant ? "Stop ignoring" : "Ignore"}
       </button>
     </li>
   );

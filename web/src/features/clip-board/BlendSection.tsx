@@ -45,7 +45,7 @@ export function BlendSection({ clip, blend }: { clip: Clip; blend: Blend }) {
           <button
             type="button"
             className="btn btn-xs"
-            title="One plain clip of what it is at the playhead: the blend and its other places go"
+            title="Bake blend at playhead; removes the blend"
             onClick={bakeBlend}
           >
             Bake to one clip
@@ -53,7 +53,7 @@ export function BlendSection({ clip, blend }: { clip: Clip; blend: Blend }) {
           <button
             type="button"
             className="btn btn-xs"
-            title="One plain clip that does over time what it does: weights and numbers become keys"
+            title="Flatten to keyed clip: weights and numbers become keys"
             onClick={flattenBlend}
           >
             Flatten
@@ -82,7 +82,7 @@ function CornerRow({ clip, blend, n }: { clip: Clip; blend: Blend; n: number }) 
           type="button"
           className="btn btn-ghost btn-xs btn-square"
           aria-label={`Exchange ${corner.name} with ${next.name}`}
-          title={`Exchange with “${next.name}”`}
+          title={`Swap with “${next.name}”`}
           onClick={() => void commit({ type: "swap_corners", clip: clip.id, corner: corner.id, other: next.id })}
         >
           <ArrowLeftRight size={12} className="rotate-90" />

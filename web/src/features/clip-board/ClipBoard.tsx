@@ -103,16 +103,13 @@ function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
   if (measured) last.current = measured;
   const size = last.current;
   const layers = clip.layers.length === 1 ? "1 layer" : `${clip.layers.length} layers`;
-  const beside = lane.clips.length > 1 ? `; ${lane.clips.length} clips lie on its lane` : "";
+  const beside = lane.clips.length > 1 ? `; ${lane.clips.length} clips are on its lane` : "";
   return (
     <p className="text-(--graphite) text-xs">
       {layers}
       {beside}.
       {size && (
-        <span
-          title="Of what its layers give together over its own span, whether it counts or not"
-          data-testid="clip-size"
-        >
+        <span title="Sum of its layers over its span, also when muted" data-testid="clip-size">
           {" "}
           On screen typical {size.typical_px.toFixed(0)} px, peak {size.peak_px.toFixed(0)} px.
         </span>

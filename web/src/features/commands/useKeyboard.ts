@@ -24,7 +24,9 @@ function typing(target: EventTarget | null): boolean {
 
 /** Why a key does nothing just now. */
 function unavailable({ title }: Action): string {
-  return selection().kind === "nothing" ? `“${title}”: nothing is selected` : `“${title}”: not for what is selected`;
+  return selection().kind === "nothing"
+    ? `“${title}”: nothing is selected`
+    : `“${title}”: not available for this selection`;
 }
 
 /** Whether Space presses what has the focus: buttons for who went there with Tab, boxes unless they were just clicked: who did that means to play. */

@@ -94,7 +94,7 @@ export const VIEWING: Action[] = [
   {
     id: "presets",
     title: "Browse presets",
-    also: "shelf library feels panic handheld",
+    also: "library feels panic handheld",
     keys: ["R"],
     run: () => flipSheet("presets"),
   },
@@ -117,7 +117,7 @@ export const VIEWING: Action[] = [
     keys: ["Z"],
     run: () => flipSheet("checks"),
   },
-  { id: "around", title: "Toggle what lies outside the frame", keys: ["O"], run: flip("around") },
+  { id: "around", title: "Toggle area outside the frame", keys: ["O"], run: flip("around") },
   {
     id: "blur",
     title: "Toggle motion blur while paused",

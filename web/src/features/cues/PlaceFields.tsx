@@ -79,7 +79,7 @@ function WhereNow({ shot, cue }: { shot: Shot; cue: Cue }) {
   const place = useStore(motion, (each) => each.readings?.cue_places[cue.id]);
   const parts = cue.on?.kind === "middle" ? [cue.on.one, cue.on.other] : [cue.on];
   if (!shot.subject && parts.some((each) => each?.kind === "subject"))
-    return <p role="alert">No subject is marked: the cue is nowhere until one is.</p>;
+    return <p role="alert">No subject set; the cue has no position.</p>;
   return (
     <p className="text-(--graphite)">
       at its frame{" "}

@@ -51,10 +51,10 @@ export function RevisionRow({ slug, row, onNamed }: { slug: string; row: Revisio
           <button
             type="button"
             className="btn btn-xs"
-            title="Beside the shot as it is now, in a Viewfinder of its own"
+            title="In a second Viewfinder, next to the current shot"
             onClick={() => beside(row)}
           >
-            Beside
+            Side by side
           </button>
           <button type="button" className="btn btn-xs" onClick={() => void goTo(row.revision)}>
             Restore

@@ -28,7 +28,7 @@ export function LayerHead({ clip, layer, chosen, compact }: LayerHeadProps) {
         type="button"
         aria-pressed={chosen !== "no"}
         className={`cond block min-w-0 flex-1 touch-none truncate text-left font-semibold text-[13px] ${chosen === "no" ? "" : "text-primary"}`}
-        title={`${layer.name}: drag up or down to reorder; Shift selects a stretch, Ctrl adds or takes away`}
+        title={`${layer.name}: drag to reorder; Shift selects a range, Ctrl adds or removes`}
         {...handle}
         onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >

@@ -62,7 +62,7 @@ export function MountRow({ shot, mount }: MountRowProps) {
           <LaneCanvas
             width={width}
             height={MOUNT_ROW_PX - 1}
-            label={aims ? `Framing error, ${mount.name}` : `How far ${mount.name} moves the picture`}
+            label={aims ? `Framing error, ${mount.name}` : `Picture movement by ${mount.name}, in px`}
             array={aims ? "framing" : `moves:mount:${mount.id}`}
             draw={draw}
           />

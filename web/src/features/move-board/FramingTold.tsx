@@ -29,12 +29,12 @@ export function FramingTold({ mount }: { mount: string }) {
   return (
     <div className="flex flex-col gap-0.5 text-xs" data-testid="framing">
       <span className="flex flex-wrap items-center gap-x-1">
-        <span className="cond text-(--graphite)">off its place by</span>
-        {go(told.largest_at, `${told.largest_px.toFixed(0)} px at most`, "Largest framing error")}
+        <span className="cond text-(--graphite)">framing error</span>
+        {go(told.largest_at, `peak ${told.largest_px.toFixed(0)} px`, "Largest framing error")}
         <span className="num">{told.rms_px.toFixed(0)} px RMS</span>
         {told.reaction_frames !== null && (
           <span className="flex items-center text-(--graphite)">
-            <span className="num">· reacts after {told.reaction_frames.toFixed(1)} f ·</span>
+            <span className="num">· reaction time {told.reaction_frames.toFixed(1)} f ·</span>
             <Lag mount={mount} frames={told.lag_frames ?? 0} least={told.least_lag_frames ?? 0} />
           </span>
         )}

@@ -29,7 +29,7 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
         </p>
       )}
       <OnOff
-        title="an operator aims it"
+        title="Operator"
         hint="A person who reacts late, moves the weight of the camera, and tolerates small errors"
         on={Boolean(operator)}
         onChange={(on) => fit("operator", on)}

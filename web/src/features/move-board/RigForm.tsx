@@ -174,7 +174,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         listClass={list}
         items={[
           line("this", `${mount.name} (this mount)`, () => copyPose(mount.id)),
-          line("camera", "the camera, as it is seen", () => copyPose(null)),
+          line("camera", "the camera, including shake", () => copyPose(null)),
           line("eye", "the Set view's eye", eye),
           ...others.map(({ id, name }) => line(id, name, () => copyPose(id))),
           ...objects.map((each) => line(`object ${each}`, `object “${each}”`, () => void copyObject(each))),

@@ -22,7 +22,7 @@ export function Coverage() {
   if (told.uncovered_px === 0)
     return (
       <p className="text-xs" data-testid="coverage">
-        The frame is filled in every frame.
+        Full coverage.
       </p>
     );
   return (
@@ -39,7 +39,7 @@ export function Coverage() {
         >
           {told.uncovered_px.toFixed(1)} px at frame {Math.round(told.at_frame)}
         </button>
-        . Each of these alone is enough:
+        . Any one of these fixes it:
       </p>
       <div className="flex flex-wrap gap-1">
         {told.needs.map(({ kind, says, command }) => (

@@ -53,18 +53,18 @@ export function PlateBoard() {
           {plate.width_px} × {plate.height_px}
         </span>
         <FileButton
-          label="Other picture for this plate"
+          label="Replace image for this plate"
           title="Shows another file on this plate; place and width stay"
           accept={PICTURE_FILES}
           className="ml-auto"
           onFile={(file) => void showPicture(plate.id, file)}
         >
-          Other picture
+          Replace image
         </FileButton>
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
-          aria-label="Take this plate down"
+          aria-label="Remove plate"
           title="Take down (Delete)"
           onClick={removePlate}
         >
@@ -107,10 +107,7 @@ function Depth({ plate }: { plate: Plate }) {
           onCancel={cancelPreview}
         />
       </Stacked>
-      <p
-        className="num col-span-3 text-xs"
-        title="Parallax: how far it moves in the picture for each centimetre of truck"
-      >
+      <p className="num col-span-3 text-xs" title="Parallax: picture movement in px per cm of truck">
         {told.px_per_cm.toFixed(2)} px for each cm of truck · {(100 * told.share).toFixed(0)} % of the picture's width
       </p>
     </div>
@@ -122,7 +119,7 @@ function Missing({ picture }: { picture: string }) {
   if (!missing) return null;
   return (
     <p role="alert" className="text-error text-xs">
-      Its picture is not on this machine. “Other picture” hangs the file again; place and size stay.
+      Its picture is not on this machine. “Replace image” hangs the file again; place and size stay.
     </p>
   );
 }
@@ -135,7 +132,7 @@ function HangButton() {
       title="PNG, JPEG or WebP, in any number"
       onClick={choosePictures}
     >
-      Hang pictures …
+      Add image plates …
     </button>
   );
 }

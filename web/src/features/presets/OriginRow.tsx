@@ -6,7 +6,7 @@ const OFFERS: Record<OriginPart["how"], string> = {
   "changed here": "changed in this clip: revert",
   "changed in the preset": "changed in the preset since: update",
   "not here": "missing here: put it in",
-  "not in the preset": "no longer in the preset: take it away",
+  "not in the preset": "not in the preset: remove it",
   "of this clip": "added to this clip: delete",
 };
 

@@ -152,14 +152,7 @@ function Ticks({ texts, put, offersRig }: TicksProps) {
         checked={texts.keepSeeds}
         onChange={(keepSeeds) => put({ keepSeeds })}
       />
-      {offersRig && (
-        <Tick
-          title="With the rig that holds the camera"
-          hint={RIG_HINT}
-          checked={texts.rig}
-          onChange={(rig) => put({ rig })}
-        />
-      )}
+      {offersRig && <Tick title="Include rig" hint={RIG_HINT} checked={texts.rig} onChange={(rig) => put({ rig })} />}
     </>
   );
 }

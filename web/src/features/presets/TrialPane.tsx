@@ -38,7 +38,7 @@ export function TrialPane() {
         <button
           type="button"
           className="btn btn-accent btn-xs absolute right-1 bottom-1"
-          title="One clip with these presets in its corners, to go between them by hand"
+          title="One clip with these presets as corners, for blending by hand"
           onClick={() => place(blending(chosen))}
         >
           Blend these
@@ -71,7 +71,7 @@ function TrialFinder({ entry, onPlace }: TrialFinderProps) {
       <button
         type="button"
         className="btn btn-xs btn-square bg-base-100/80"
-        aria-label={`Compare ${name} no longer`}
+        aria-label={`Stop comparing ${name}`}
         onClick={() => toggleMark(key)}
       >
         <X size={12} />

@@ -37,7 +37,7 @@ function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[
       way: "corner" as const,
       corner: id,
       title: `Into corner “${name}”`,
-      hint: "Replaces what stands in this corner of the selected blend",
+      hint: "Replaces this corner",
     })) ?? []),
   ];
 }

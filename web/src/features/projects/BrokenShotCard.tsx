@@ -20,7 +20,7 @@ export function BrokenShotCard({ shot }: { shot: Card }) {
           className="btn btn-xs"
           href={`/api/shots/${shot.id}/raw`}
           download
-          title="The document as it is stored, to be looked at or mended elsewhere"
+          title="The stored document, unchanged, for inspection or repair"
         >
           <Download size={13} /> Download the raw document
         </a>

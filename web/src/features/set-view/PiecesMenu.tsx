@@ -27,7 +27,7 @@ export function PiecesMenu() {
           content: <span className="cond truncate">plate: {name}</span>,
           run: () => selectPlate(id),
         })),
-        { id: "hang", content: <span className="cond">Hang pictures …</span>, run: choosePictures },
+        { id: "hang", content: <span className="cond">Add image plates …</span>, run: choosePictures },
         ...pieces.map((name) => {
           const look = looks[name] ?? "shown";
           return {

@@ -16,7 +16,7 @@ const A_SIDE = 16;
 const MARGIN = 0.005;
 const MOST_SIZES = 4;
 const STEP_PX = 64;
-/** The plain drawing has at most so many times the pixels of the picture across and up. */
+/** The plain drawing has up to so many times the pixels of the picture across and up. */
 const MOST_WIDER = 2;
 
 /** What bends the picture at a pose; nothing where it is straight. */

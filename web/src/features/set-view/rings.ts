@@ -22,7 +22,7 @@ const NEAR_PX = 7;
 const KNOB_PX = 10;
 const BODY_PX = 20;
 const CORE_PX = 9;
-/** A ring seen from its edge would turn by leaps; it turns at most a radian in this many pixels. */
+/** A ring seen from its edge would turn by leaps; it turns up to a radian in this many pixels. */
 const LEAST_PX_PER_RAD = 30;
 const EPSILON_RAD = 0.01;
 

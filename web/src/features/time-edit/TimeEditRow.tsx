@@ -62,7 +62,7 @@ function Choosing({ draft }: { draft: TimeDraft }) {
             {can ? kind.told : "Select a clip first"}
           </span>
           <span className="ml-auto" />
-          <button type="button" className="btn btn-xs" title="Leave the time as it is (Escape)" onClick={endTimeEdit}>
+          <button type="button" className="btn btn-xs" title="Cancel time edit (Escape)" onClick={endTimeEdit}>
             Cancel
           </button>
           <button type="button" className="btn btn-xs btn-primary" disabled={!can} onClick={apply}>

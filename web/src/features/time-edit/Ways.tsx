@@ -12,7 +12,7 @@ export function Ways({ draft, gap, runs }: WaysProps) {
           value={draft.gap}
           choices={[
             { value: "hold", title: "hold", told: "The camera holds its pose over the new frames" },
-            { value: "through", title: "run through", told: "The move takes its time through the new frames" },
+            { value: "through", title: "run through", told: "Stretch the move across the new frames" },
           ]}
           onChoose={(value) => changeDraft({ gap: value })}
         />
@@ -22,10 +22,10 @@ export function Ways({ draft, gap, runs }: WaysProps) {
           label="Shakes"
           value={draft.runs}
           choices={[
-            { value: "on", title: "run on", told: "As if the shot had been that long from the beginning" },
+            { value: "on", title: "run on", told: "Shake continues across the edit" },
             {
               value: "keep",
-              title: "stay as they were",
+              title: "stay unchanged",
               told: "What comes after the cut keeps its motion; clips are split and cross-fade",
             },
           ]}

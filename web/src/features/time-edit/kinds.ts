@@ -13,7 +13,7 @@ type Kind = {
   title: string;
   told: string;
   numbers: DraftNumber[];
-  /** Whether keyed segments may hold or run through, and whether shakes may stay as they were. */
+  /** Whether keyed segments may hold or run through, and whether shakes may stay unchanged. */
   gap?: boolean;
   runs?: boolean;
   available?: () => boolean;
@@ -32,7 +32,7 @@ export const KINDS: Kind[] = [
   {
     id: "insert",
     title: "insert",
-    told: "Everything from there on is later",
+    told: "Shifts later frames",
     numbers: [{ field: "frames", label: "frames", unit: "f", limits: limitsOf("insert_time.frames") }, frame],
     gap: true,
     runs: true,
@@ -42,7 +42,7 @@ export const KINDS: Kind[] = [
   {
     id: "take-out",
     title: "take out",
-    told: "Keys, cues and clips in the range go; what comes after is earlier",
+    told: "Removes keys, cues and clips in the range; closes the gap",
     numbers: [first, last],
     runs: true,
     command: (draft) => ({ type: "take_out_time", ...whole(draft), runs: draft.runs }),
@@ -51,7 +51,7 @@ export const KINDS: Kind[] = [
   {
     id: "stretch",
     title: "stretch",
-    told: "What is keyed in the range goes slower or faster; shakes keep their rates",
+    told: "Retimes keys, not shake",
     numbers: [first, last, { field: "frames", label: "lasts", unit: "f", limits: limitsOf("stretch_time.frames") }],
     runs: true,
     command: (draft) => ({ type: "stretch_time", ...whole(draft), frames: draft.frames, runs: draft.runs }),
@@ -73,7 +73,7 @@ export const KINDS: Kind[] = [
   {
     id: "ease",
     title: "ease",
-    told: "What is keyed in the range sets off and comes to rest slowly; it lasts as long as before",
+    told: "Eases keys; duration unchanged",
     numbers: [
       first,
       last,
@@ -99,7 +99,7 @@ export const KINDS: Kind[] = [
   {
     id: "slip",
     title: "slip clip",
-    told: "What the selected clip holds moves under its bar",
+    told: "Slip content; clip stays",
     numbers: [{ field: "by", label: "by", unit: "f", limits: limitsOf("slip_clip.by_frames") }],
     available: () => selection().kind === "clip",
     command: ({ by }) => ({ type: "slip_clip", clip: slipped() ?? "", by_frames: by }),

@@ -14,5 +14,5 @@ export function LeanText({ readoutMs }: { readoutMs: number }) {
     queryFn: () => take<Lean>(client.GET("/api/shots/{shot}/lean", { params })),
     enabled: slug !== "",
   });
-  return <span className="num text-xs">{data ? `leans up to ${data.px.toFixed(1)} px` : "…"}</span>;
+  return <span className="num text-xs">{data ? `skew up to ${data.px.toFixed(1)} px` : "…"}</span>;
 }

@@ -35,7 +35,7 @@ export function MovieForm({ state, asked, disabled, onChange }: MovieFormProps) 
       <ShutterFields asked={asked} put={put} />
       <span className="flex flex-col justify-end gap-1">
         <Tick title="guides" className={TICK} on={asked.guides} onChange={(guides) => put({ guides })} />
-        <Tick title="strip at the foot" className={TICK} on={asked.strip} onChange={(strip) => put({ strip })} />
+        <Tick title="burn-in strip" className={TICK} on={asked.strip} onChange={(strip) => put({ strip })} />
       </span>
     </fieldset>
   );
@@ -107,7 +107,7 @@ function ShutterFields({ asked, put }: PartProps) {
       />
       <span
         className="flex min-w-0 flex-col gap-0.5"
-        title="How long the sensor takes from its first row to its last, drawn in as many strips as the motion needs; 0: all rows at once"
+        title="Readout time of the sensor, first row to last; 0: global shutter"
       >
         <span className="cond text-xs">Rolling shutter</span>
         <NumberField

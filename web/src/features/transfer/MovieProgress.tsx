@@ -47,7 +47,7 @@ export function MovieProgress() {
           Cancel the movie
         </button>
       </p>
-      <p className="mt-1 text-xs">It goes on when this dialog is closed; the page can be used meanwhile.</p>
+      <p className="mt-1 text-xs">Continues when you close this dialog; the page stays usable.</p>
     </div>
   );
 }

@@ -68,7 +68,7 @@ export function showings({ variant, document: { variants } }: State): Showing[] 
 
 function pair(key: string, title: string, panes: Pane[]): Showing[] {
   return [
-    { key: `${key} beside`, title: `${title} beside it`, panes, layout: "beside" },
+    { key: `${key} beside`, title: `${title}, side by side`, panes, layout: "beside" },
     { key: `${key} wipe`, title: `${title}, wipe`, panes, layout: "wipe" },
   ];
 }

@@ -65,7 +65,7 @@ function Wipe({ of, title }: { of: string; title: string }) {
           aria-valuemin={0}
           aria-valuemax={100}
           aria-valuenow={Math.round(line * 100)}
-          title="Drag: what is left of the line is the shot"
+          title="Drag the wipe; this shot is on the left"
           className="pointer-events-auto absolute inset-y-0 w-6 -translate-x-1/2 cursor-ew-resize touch-none"
           style={{ left: line * rect.width }}
           onKeyDown={(event) => {

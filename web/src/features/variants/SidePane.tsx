@@ -79,7 +79,7 @@ function SideFinder({ side, foot }: { side: Side; foot: ReactNode }) {
       <button
         type="button"
         className="btn btn-xs btn-square ml-auto bg-base-100/80"
-        aria-label={`Compare ${title} no longer`}
+        aria-label={`Stop comparing ${title}`}
         onClick={() => flipSide(side)}
       >
         <X size={12} />

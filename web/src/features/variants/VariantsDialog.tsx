@@ -77,10 +77,7 @@ function Row({ variant: { id, name, note }, n, count, shown, main }: RowProps) {
         onName={(typed) => void commit({ type: "set_variant", variant: id, note: typed })}
       />
       <span className="flex items-center gap-1">
-        <label
-          className="flex cursor-pointer items-center gap-1 text-xs"
-          title="What other windows and exports see first"
-        >
+        <label className="flex cursor-pointer items-center gap-1 text-xs" title="Main variant">
           <input
             type="radio"
             name="main"

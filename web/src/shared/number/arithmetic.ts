@@ -21,7 +21,7 @@ export async function arithmetic(
   try {
     const body = { text, before, ...placeOf(into) };
     const { value, fault } = await take<Typed>(client.POST("/api/arithmetic", { body }));
-    return value === null ? { fault: fault ?? "this is no number" } : { value };
+    return value === null ? { fault: fault ?? "not a number" } : { value };
   } catch (error) {
     return { fault: explain(error) };
   }
@@ -31,7 +31,7 @@ export async function arithmetic(
 export async function arithmeticOf(texts: string[], into: TypedInto): Promise<number[]> {
   const body = { texts, ...placeOf(into) };
   const { values, wrong, fault } = await take<TypedMany>(client.POST("/api/arithmetic/many", { body }));
-  if (wrong !== null && wrong !== undefined) throw new WrongText(wrong, fault ?? "this is no number");
+  if (wrong !== null && wrong !== undefined) throw new WrongText(wrong, fault ?? "not a number");
   return values;
 }
 
