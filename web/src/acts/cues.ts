@@ -7,7 +7,7 @@ import { adopt, openShot } from "../stores/openShot";
 import { madeBy } from "../stores/selection";
 import { transport } from "../stores/transport";
 import { view } from "../stores/view";
-import { type Asked, targetOf } from "./targets";
+import { type TargetRequest, targetOf } from "./targets";
 
 /** Shows cues on the board. */
 export function selectCues(cues: string[]): void {
@@ -17,10 +17,10 @@ export function selectCues(cues: string[]): void {
 /** A cue at the playhead; while it plays, at the moment of the tap. The board turns to it only while the shot stands. */
 export function cueHere(): void {
   const { frame, playing } = transport.getState();
-  const kept = (state: State) => {
+  const stateWithCue = (state: State) => {
     if (!playing) selectCues(madeBy(state, "cue"));
   };
-  void commit({ type: "add_cues", cues: [{ frame, name: "", strength: 1 }] }, { kept });
+  void commit({ type: "add_cues", cues: [{ frame, name: "", strength: 1 }] }, { kept: stateWithCue });
 }
 
 export function removeCues(): void {
@@ -33,7 +33,7 @@ export function setCues(changes: Partial<Extract<Command, { type: "set_cues" }>>
 }
 
 /** The selected cues happen at something, wherever it is at their frames. */
-export async function cuesAt(asked: Asked): Promise<void> {
+export async function cuesAt(asked: TargetRequest): Promise<void> {
   const found = targetOf(asked);
   if ("target" in found) return setCues({ on: found.target });
   const { cues } = view.getState();

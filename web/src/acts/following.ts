@@ -4,10 +4,10 @@ import type { State } from "../api/types";
 import { commit, inTurn } from "../stores/editing";
 import { adopt } from "../stores/openShot";
 import { transport } from "../stores/transport";
-import { type Asked, targetOf } from "./targets";
+import { type TargetRequest, targetOf } from "./targets";
 
 /** From a frame on; from the beginning when null. */
-type Following = Asked & { frame: number | null };
+type Following = TargetRequest & { frame: number | null };
 
 /** Follows something; `point` is what the lens looks at now. */
 export async function follow(at: string, { frame, ...asked }: Following): Promise<void> {

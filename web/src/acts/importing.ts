@@ -13,15 +13,15 @@ export function importAsShot(file: File, project: string, fields: Record<string,
 
 /** Makes a shot of each of several files, one after another; what cannot be read is reported by name. */
 export async function importEach(files: File[], project: string, state: State | null): Promise<void> {
-  let made = 0;
+  let imported = 0;
   for (const file of files) {
     try {
       const { notices } = await importAsShot(file, project, setOf(state));
       for (const text of notices) note("info", `${file.name}: ${text}`);
-      made++;
+      imported++;
     } catch (error) {
       note("error", `${file.name}: ${explain(error)}`);
     }
   }
-  if (made) note("info", made === 1 ? "1 new shot" : `${made} new shots`);
+  if (imported) note("info", imported === 1 ? "1 new shot" : `${imported} new shots`);
 }

@@ -3,25 +3,25 @@ import { client, explain, Problem, take } from "../api/client";
 import type { Command, MountKind, ObjectPoses, Shot, State } from "../api/types";
 import { anglesOf } from "../shared/turns";
 import { commit, inTurn } from "../stores/editing";
-import { facts } from "../stores/facts";
 import { motion, rowOf } from "../stores/motion";
 import { complain, note } from "../stores/notes";
 import { adopt, openShot } from "../stores/openShot";
 import { mountNow } from "../stores/rig";
 import { madeBy } from "../stores/selection";
+import { serverTables } from "../stores/serverTables";
 import { playRange, transport } from "../stores/transport";
 import { type CopiedPose, selectMount, view } from "../stores/view";
 
 /** Kinds of mounts, in the order in which they are offered. */
-export const KINDS = (facts().forms.mount.find(({ field }) => field === "kind")?.choices ?? []) as MountKind[];
+export const KINDS = (serverTables().forms.mount.find(({ field }) => field === "kind")?.choices ?? []) as MountKind[];
 
 const documentNow = (): Shot | null => openShot.getState().state?.document ?? null;
 
 /** Shows what an edit made, the first of several. */
 function showMade(state: State): void {
-  const made = madeBy(state, "mount");
+  const newMount = madeBy(state, "mount");
   view.setState({ rigOpen: true });
-  if (made[0]) selectMount(made[0], "rig");
+  if (newMount[0]) selectMount(newMount[0], "rig");
 }
 
 /** Puts a mount behind the one that is worked on. */

@@ -1,6 +1,6 @@
 import { keysOf } from "../api/param";
 import type { MoveField, Param, Shot } from "../api/types";
-import { facts } from "../stores/facts";
+import { serverTables } from "../stores/serverTables";
 
 export type PinKey = { at: string; title: string; interp: string };
 
@@ -33,7 +33,7 @@ function gathered(shot: Shot, only: string | null): Map<number, PinKey[]> {
   // Of a whole rig each says whose it is.
   const named = (mount: string, title: string) =>
     only === null && shot.mounts.length > 1 ? `${mount} ${title}` : title;
-  const numbers = facts().forms.move.flatMap(({ field, title, group }) =>
+  const numbers = serverTables().forms.move.flatMap(({ field, title, group }) =>
     group === "lens"
       ? only === null
         ? [{ at: `shot.${field}`, title, param: shot.focal_mm }]

@@ -1,7 +1,7 @@
 /** Making a movie: its frames are drawn one after another, each sent when the encoder has taken the one before. */
 import { client, explain, Problem, take } from "../api/client";
 import { fetchMoments, type Moments, sendFrame } from "../api/movies";
-import type { MovieAsked, MovieState } from "../api/types";
+import type { MovieRequest, MovieState } from "../api/types";
 import { download } from "../shared/download";
 import { type Frames, filming, framesOf, type Movie, NO_MOVIE, orderOf, PictureLost } from "../stores/movie";
 import { note } from "../stores/notes";
@@ -11,10 +11,10 @@ import { type Overlays, overlaysOf } from "./movieStrip";
 
 /** Drawings that are asked for at once. */
 const CHUNK_DRAWINGS = 256;
-const MOST_CHUNK_FRAMES = 24;
+const MAX_CHUNK_FRAMES = 24;
 /** After a frame could not be sent it is tried again, this long. */
 const AGAIN_MS = 1000;
-const MOST_TRIES = 600;
+const MAX_TRIES = 600;
 /** While a frame takes long, the server hears of this page so often. */
 const BEAT_MS = 15_000;
 
@@ -22,19 +22,19 @@ const pathOf = (id: string) => ({ params: { path: { movie: id } } });
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Begins a movie of the open shot, and makes it. */
-export async function startMovie(asked: MovieAsked): Promise<void> {
+export async function startMovie(asked: MovieRequest): Promise<void> {
   const { state } = openShot.getState();
   if (!state) return;
   filming.setState(NO_MOVIE);
   const params = { path: { shot: state.slug } };
   const movie = await take<MovieState>(client.POST("/api/shots/{shot}/movies", { params, body: asked }));
   for (const text of movie.says) note("info", text);
-  void goOn(movie);
+  void drawFrames(movie);
 }
 
 /** Goes on with a movie that was begun, from the frame where it stopped. */
 export async function resumeMovie(id: string): Promise<void> {
-  void goOn(await take<MovieState>(client.GET("/api/movies/{movie}", pathOf(id))));
+  void drawFrames(await take<MovieState>(client.GET("/api/movies/{movie}", pathOf(id))));
 }
 
 /** Ends the movie; nothing is left of it. */
@@ -45,24 +45,24 @@ export async function cancelMovie(): Promise<void> {
 }
 
 /** Whether a movie is still the one that is made. */
-const wanted = ({ id }: Movie) => filming.getState().movie?.id === id;
+const isCurrent = ({ id }: Movie) => filming.getState().movie?.id === id;
 /** Movies that a loop of this page makes. */
 const looping = new Set<string>();
 
-async function goOn(movie: Movie): Promise<void> {
+async function drawFrames(movie: Movie): Promise<void> {
   filming.setState({ movie, waits: null, problem: null });
   if (looping.has(movie.id)) return;
   looping.add(movie.id);
   const beat = setInterval(() => void client.POST("/api/movies/{movie}/heartbeat", pathOf(movie.id)), BEAT_MS);
   try {
     await makeAll(movie);
-    if (!wanted(movie)) return;
+    if (!isCurrent(movie)) return;
     const done = await take<MovieState>(client.GET("/api/movies/{movie}", pathOf(movie.id)));
     filming.setState({ movie: done, waits: null });
     download(`/api/movies/${movie.id}/file`, movie.filename);
     note("info", `${movie.filename} is ready`);
   } catch (error) {
-    if (wanted(movie)) filming.setState({ problem: explain(error), waits: null });
+    if (isCurrent(movie)) filming.setState({ problem: explain(error), waits: null });
   } finally {
     clearInterval(beat);
     looping.delete(movie.id);
@@ -71,7 +71,7 @@ async function goOn(movie: Movie): Promise<void> {
 
 /** All frames; where its shot is left meanwhile it waits, and goes on in the scene that is there then. */
 async function makeAll(movie: Movie): Promise<void> {
-  while (wanted(movie)) {
+  while (isCurrent(movie)) {
     const now = filming.getState().movie ?? movie;
     if (now.next >= now.frames) return;
     const frames = await ready(movie);
@@ -89,7 +89,7 @@ async function makeAll(movie: Movie): Promise<void> {
 
 /** Who draws its frames, as soon as its shot is open and its set and its pictures are here; null when it is not wanted any more. */
 async function ready(movie: Movie): Promise<Frames | null> {
-  while (wanted(movie)) {
+  while (isCurrent(movie)) {
     const frames = sceneIsHere(movie) ? framesOf(movie) : null;
     if (frames) return frames;
     filming.setState({ waits: "it goes on when its shot is open" });
@@ -110,12 +110,12 @@ function sceneIsHere({ shot }: Movie): boolean {
 /** As many frames as can be made in this scene. */
 async function make(movie: Movie, frames: Frames, overlays: Overlays): Promise<void> {
   const here = stillOpen();
-  const chunk = Math.max(1, Math.min(MOST_CHUNK_FRAMES, Math.floor(CHUNK_DRAWINGS / movie.draws.length)));
+  const chunk = Math.max(1, Math.min(MAX_CHUNK_FRAMES, Math.floor(CHUNK_DRAWINGS / movie.draws.length)));
   let moments: Moments | null = null;
   let wave: Float32Array | null = null;
   let sending: Promise<void> = Promise.resolve();
   if (movie.next > 0) wave = (await fetchMoments(movie.id, 0, 1)).arrays.get("wave")?.data ?? null;
-  for (let n = movie.next; n < movie.frames && wanted(movie) && here(); n++) {
+  for (let n = movie.next; n < movie.frames && isCurrent(movie) && here(); n++) {
     if (!moments || n >= moments.first + moments.count / movie.draws.length) {
       const count = Math.min(chunk, movie.frames - n);
       moments = await patiently(movie, () => fetchMoments(movie.id, n, count));
@@ -130,7 +130,7 @@ async function make(movie: Movie, frames: Frames, overlays: Overlays): Promise<v
     if (!bytes) break;
     // Two are under way: this one, and the one before, which the encoder has to have taken.
     await sending;
-    if (!wanted(movie)) break;
+    if (!isCurrent(movie)) break;
     sending = patiently(movie, async () => {
       const { next } = await sendFrame(movie.id, n, bytes);
       filming.setState((each) => (each.movie?.id === movie.id ? { movie: { ...each.movie, next }, waits: null } : {}));
@@ -148,7 +148,7 @@ async function patiently<T>(movie: Movie, work: () => Promise<T>): Promise<T> {
       return await work();
     } catch (error) {
       const lost = error instanceof Problem && (error.status === 0 || error.status === 503);
-      if (!lost || tries >= MOST_TRIES || !wanted(movie)) throw error;
+      if (!lost || tries >= MAX_TRIES || !isCurrent(movie)) throw error;
       filming.setState({ waits: "it waits for the server" });
       await pause(AGAIN_MS);
     }

@@ -37,7 +37,7 @@ export type Overlays = {
 };
 
 export function overlaysOf(movie: Movie): Overlays {
-  const still = movie.guides || movie.regions.length > 1 ? drawStill(movie) : null;
+  const guides = movie.guides || movie.regions.length > 1 ? drawStill(movie) : null;
   const foot = movie.strip > 0 ? sheet(0, movie.height - movie.strip, movie.width, movie.strip) : null;
   let drawn: HTMLCanvasElement | null = null;
   return {
@@ -48,18 +48,18 @@ export function overlaysOf(movie: Movie): Overlays {
         drawStrip(foot.context, movie, n, order, drawn);
         foot.texture.needsUpdate = true;
       }
-      return [still, foot].flatMap((each) => each?.overlay ?? []);
+      return [guides, foot].flatMap((each) => each?.overlay ?? []);
     },
     dispose: () => {
-      for (const each of [still, foot]) each?.texture.dispose();
+      for (const each of [guides, foot]) each?.texture.dispose();
     },
   };
 }
 
 /** Guides and names, the same in all frames. */
 function drawStill(movie: Movie): Sheet {
-  const made = sheet(0, 0, movie.width, movie.height - movie.strip);
-  const { context } = made;
+  const sheetCanvas = sheet(0, 0, movie.width, movie.height - movie.strip);
+  const { context } = sheetCanvas;
   for (const { title, x, y, width, height, start, stop } of movie.regions) {
     context.save();
     context.beginPath();
@@ -83,12 +83,12 @@ function drawStill(movie: Movie): Sheet {
       context.font = `600 ${size}px "IBM Plex Sans Condensed"`;
       const right = start > 0;
       const wide = context.measureText(title).width;
-      const left = right ? x + width - wide - 2 * size : x + size;
+      const startX = right ? x + width - wide - 2 * size : x + size;
       context.fillStyle = "rgba(23, 24, 27, 0.8)";
-      context.fillRect(left - size / 2, y + size * 0.6, wide + size, size * 1.5);
+      context.fillRect(startX - size / 2, y + size * 0.6, wide + size, size * 1.5);
       context.fillStyle = "#FFFFFF";
       context.textBaseline = "middle";
-      context.fillText(title, left, y + size * 1.38);
+      context.fillText(title, startX, y + size * 1.38);
     }
     context.restore();
     if (start > 0) {
@@ -96,7 +96,7 @@ function drawStill(movie: Movie): Sheet {
       context.fillRect(x + start * width - 1, y, 2, height);
     }
   }
-  return made;
+  return sheetCanvas;
 }
 
 function drawStrip(
@@ -113,19 +113,19 @@ function drawStrip(
   const shot = openShot.getState().state?.document;
   const frame = movie.first_frame + n;
   // Of several pictures each has its own name.
-  const called = movie.regions.length === 1 ? [movie.regions[0]?.title] : [];
+  const titles = movie.regions.length === 1 ? [movie.regions[0]?.title] : [];
   const several = (shot?.variants.length ?? 1) > 1;
   const pose = order.rows("pose:0");
   const focal = pose ? (pose.data[pose.at + FOCAL] ?? 0) : 0;
   context.textBaseline = "middle";
   context.fillStyle = INK;
   context.font = `600 ${size}px "IBM Plex Sans Condensed"`;
-  const title = [shot?.name ?? movie.shot, ...(several ? called : [])].join(" · ");
+  const title = [shot?.name ?? movie.shot, ...(several ? titles : [])].join(" · ");
   context.fillText(title, margin, height * 0.32, text - 2 * margin);
   context.font = `${size}px "IBM Plex Mono"`;
   context.fillStyle = GRAPHITE;
-  const told = `${String(frame).padStart(4, "0")} · ${((frame - (shot?.first_frame ?? movie.first_frame)) / movie.fps).toFixed(2)} s · ${focal.toFixed(1)} mm`;
-  context.fillText(told, margin, height * 0.7, text - 2 * margin);
+  const caption = `${String(frame).padStart(4, "0")} · ${((frame - (shot?.first_frame ?? movie.first_frame)) / movie.fps).toFixed(2)} s · ${focal.toFixed(1)} mm`;
+  context.fillText(caption, margin, height * 0.7, text - 2 * margin);
   const { left, right } = waveBox(context.canvas);
   if (wave) context.drawImage(wave, left, 0);
   const share = n / Math.max(movie.frames - 1, 1);
@@ -154,10 +154,10 @@ function drawnWave(wave: Float32Array, { left, right, height }: { left: number; 
   const context = canvas.getContext("2d");
   if (!context) throw new Error("this browser cannot draw the strip");
   const count = wave.length / 2;
-  let most = 1e-6;
-  for (const value of wave) most = Math.max(most, Math.abs(value));
+  let maximum = 1e-6;
+  for (const value of wave) maximum = Math.max(maximum, Math.abs(value));
   const columns = Math.min(count, canvas.width);
-  const y = (value: number) => height / 2 - (value / most) * (height / 2 - 4);
+  const y = (value: number) => height / 2 - (value / maximum) * (height / 2 - 4);
   WAVES.forEach(({ ink, dash }, axis) => {
     context.strokeStyle = ink;
     context.setLineDash(dash);

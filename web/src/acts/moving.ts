@@ -1,15 +1,15 @@
 /** Commands on the move of the open shot, at the present frame and on the mount that is chosen. */
 import type { Command, MoveField, Shot } from "../api/types";
 import { commit } from "../stores/editing";
-import { facts } from "../stores/facts";
 import { openShot } from "../stores/openShot";
 import { mountId, workMount } from "../stores/rig";
+import { serverTables } from "../stores/serverTables";
 import { transport } from "../stores/transport";
 import { view } from "../stores/view";
 import { pinTitles } from "./moveFrames";
 
 /** Numbers of a mount, in order. */
-export const FIELDS: readonly MoveField[] = facts()
+export const FIELDS: readonly MoveField[] = serverTables()
   .forms.move.filter(({ group }) => group !== "lens")
   .map(({ field }) => field as MoveField);
 

@@ -2,7 +2,7 @@
 import type { Command, Curve, Key, Shot } from "../api/types";
 import { commit } from "../stores/editing";
 import { openShot } from "../stores/openShot";
-import { preview } from "../stores/trying";
+import { preview } from "../stores/preview";
 import { selectPins, view } from "../stores/view";
 import { moveFrames } from "./moveFrames";
 import { addressOf, FIELDS, keysAt } from "./moving";

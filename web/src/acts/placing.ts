@@ -1,10 +1,10 @@
 /** Placing the camera: for the buttons of the board and for the command list alike. */
 import type { Command, MoveField } from "../api/types";
 import { commit } from "../stores/editing";
+import { preview } from "../stores/preview";
 import { mountId } from "../stores/rig";
 import { outsidePose } from "../stores/stage";
 import { transport } from "../stores/transport";
-import { preview } from "../stores/trying";
 import { view } from "../stores/view";
 import { moveCommand } from "./moving";
 import { placeLens } from "./placeLens";

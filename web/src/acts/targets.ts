@@ -5,7 +5,7 @@ import type { Target } from "../api/types";
 export type Chosen = string;
 
 /** One thing, or the middle of two. */
-export type Asked = { choice: Chosen; other: Chosen | null };
+export type TargetRequest = { choice: Chosen; other: Chosen | null };
 
 type Plain = { kind: "subject" } | { kind: "mount"; mount: string };
 
@@ -18,10 +18,10 @@ const MOUNT = "mount:";
 const plain = (choice: Chosen): Plain =>
   choice.startsWith(MOUNT) ? { kind: "mount", mount: choice.slice(MOUNT.length) } : { kind: "subject" };
 
-export function targetOf({ choice, other }: Asked): Found {
-  const asked = [choice, ...(other ? [other] : [])];
-  const objects = asked.filter((each) => each.startsWith(OBJECT)).map((each) => each.slice(OBJECT.length));
-  const [rest] = asked.filter((each) => !each.startsWith(OBJECT));
+export function targetOf({ choice, other }: TargetRequest): Found {
+  const choices = [choice, ...(other ? [other] : [])];
+  const objects = choices.filter((each) => each.startsWith(OBJECT)).map((each) => each.slice(OBJECT.length));
+  const [rest] = choices.filter((each) => !each.startsWith(OBJECT));
   if (objects.length) return { objects, between: rest === undefined ? null : plain(rest) };
   return { target: other ? { kind: "middle", one: plain(choice), other: plain(other) } : plain(choice) };
 }

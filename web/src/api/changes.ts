@@ -5,15 +5,15 @@ import type { Changes, Clip, Lane, Shot, State } from "./types";
 
 /** In a list of parts, one that is as it was, by its key. */
 type Same = { same: string };
-type Told<T> = (T | Same)[];
-type ToldClip = Omit<Clip, "layers"> & { layers: Told<Clip["layers"][number]> };
-type ToldLane = Omit<Lane, "clips"> & { clips: Told<ToldClip> };
+type Parts<T> = (T | Same)[];
+type ToldClip = Omit<Clip, "layers"> & { layers: Parts<Clip["layers"][number]> };
+type ToldLane = Omit<Lane, "clips"> & { clips: Parts<ToldClip> };
 type ToldShot = Partial<Omit<Shot, "mounts" | "dials" | "cues" | "variants" | "lanes">> & {
-  mounts?: Told<Shot["mounts"][number]>;
-  dials?: Told<Shot["dials"][number]>;
-  cues?: Told<Shot["cues"][number]>;
-  variants?: Told<Shot["variants"][number]>;
-  lanes?: Told<ToldLane>;
+  mounts?: Parts<Shot["mounts"][number]>;
+  dials?: Parts<Shot["dials"][number]>;
+  cues?: Parts<Shot["cues"][number]>;
+  variants?: Parts<Shot["variants"][number]>;
+  lanes?: Parts<ToldLane>;
 };
 
 /** Headers that say which revision the page has, and of which variant. */
@@ -51,7 +51,7 @@ function withChanges(before: Shot, told: ToldShot): Shot {
   return out;
 }
 
-function withLanes(told: Told<ToldLane>, before: Lane[]): Lane[] {
+function withLanes(told: Parts<ToldLane>, before: Lane[]): Lane[] {
   const clips = before.flatMap((lane) => lane.clips);
   const layers = clips.flatMap((clip) => clip.layers);
   const clip = (each: ToldClip): Clip => ({ ...each, layers: picked(each.layers, layers, idOf, (layer) => layer) });

@@ -4,9 +4,9 @@ import { envelope, VARIANT } from "./envelope";
 import type { paths } from "./schema";
 
 /** The server ends its own work long before; who waits longer waits for nothing. */
-export const MOST_WAIT_MS = 120_000;
+export const MAX_WAIT_MS = 120_000;
 
-const patient = (request: Request) => fetch(request, { signal: AbortSignal.timeout(MOST_WAIT_MS) });
+const patient = (request: Request) => fetch(request, { signal: AbortSignal.timeout(MAX_WAIT_MS) });
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: patient });
 
@@ -44,7 +44,7 @@ function unsaid(status: number): string {
 /** What to say where no answer came at all. */
 export function unanswered(error: unknown): Problem {
   if (!(error instanceof DOMException && error.name === "TimeoutError")) return new Problem(0, {});
-  return new Problem(0, { detail: `the server has not answered for ${MOST_WAIT_MS / 60_000} minutes; try again` });
+  return new Problem(0, { detail: `the server has not answered for ${MAX_WAIT_MS / 60_000} minutes; try again` });
 }
 
 /** What went wrong, and where, in a line. */

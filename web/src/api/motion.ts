@@ -1,6 +1,6 @@
 /** Motion packets. */
 import { replaceEqualDeep } from "@tanstack/react-query";
-import { MOST_WAIT_MS, Problem, unanswered } from "./client";
+import { MAX_WAIT_MS, Problem, unanswered } from "./client";
 import { envelope } from "./envelope";
 import { readPacket } from "./packet";
 import type { Command, MotionHead, Readings } from "./types";
@@ -21,8 +21,8 @@ export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
   const arrays = new Map<string, MotionArray>();
   for (const each of head.arrays) {
     if (each.offset === null) {
-      const kept = before.arrays.get(each.name);
-      if (kept) arrays.set(each.name, kept);
+      const unchanged = before.arrays.get(each.name);
+      if (unchanged) arrays.set(each.name, unchanged);
       continue;
     }
     const data = new Float32Array(packet, start + each.offset, head.rows * each.columns);
@@ -84,7 +84,7 @@ function post(path: string, body: string, headers: Record<string, string>): Prom
       const timing = request.getResponseHeader("Server-Timing") ?? "";
       resolve({ status: request.status, body: request.response as ArrayBuffer, timing });
     };
-    request.timeout = MOST_WAIT_MS;
+    request.timeout = MAX_WAIT_MS;
     request.ontimeout = () => reject(unanswered(new DOMException("no answer", "TimeoutError")));
     request.onerror = () => reject(new Problem(0, {}));
     request.send(body);

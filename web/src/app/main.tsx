@@ -1,5 +1,5 @@
 import { explain } from "../api/client";
-import { loadFacts } from "../stores/facts";
+import { loadFacts } from "../stores/serverTables";
 import "./theme.css";
 
 /** Canvases write numbers with the font that is there when they draw: it has to be there first. */

@@ -1,8 +1,8 @@
 import { Plus } from "lucide-react";
 import { Menu } from "../shared/Menu";
 import { commit } from "../stores/editing";
-import { facts } from "../stores/facts";
 import { selectMade } from "../stores/selection";
+import { serverTables } from "../stores/serverTables";
 
 /** Adds a layer of a source, on top of a clip or of the one over the whole shot; each says what it imitates. */
 export function AddLayerMenu({ clip, quiet }: { clip?: string; quiet?: boolean }) {
@@ -20,7 +20,7 @@ export function AddLayerMenu({ clip, quiet }: { clip?: string; quiet?: boolean }
           : "btn btn-xs"
       }
       listClass="w-72 bg-base-100"
-      items={facts().sources.map(({ kind, title, imitates }) => ({
+      items={serverTables().sources.map(({ kind, title, imitates }) => ({
         id: kind,
         content: (
           <>

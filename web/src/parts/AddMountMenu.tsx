@@ -1,12 +1,12 @@
 import { Plus } from "lucide-react";
 import { addMount, KINDS, takeRig } from "../acts/mounts";
 import { Menu } from "../shared/Menu";
-import { facts } from "../stores/facts";
+import { serverTables } from "../stores/serverTables";
 import { MountGlyph } from "./MountGlyph";
 
 /** Puts a mount behind the one on the board, or a ready-made rig between the move and the lens. */
 export function AddMountMenu() {
-  const rigs = facts().forms.rigs.map(({ name, told }) => ({
+  const rigs = serverTables().forms.rigs.map(({ name, told }) => ({
     id: `rig-${name}`,
     content: (
       <>

@@ -28,22 +28,22 @@ export function DropZone({ onPictures, onFiles }: { onPictures: Taker; onFiles: 
       event.preventDefault();
       setOver(false);
       const files = [...(event.dataTransfer?.files ?? [])];
-      const kept = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
-      if (kept.length) void importPresets(kept);
+      const presetFiles = files.filter(({ name }) => name.toLowerCase().endsWith(PRESET_ENDING));
+      if (presetFiles.length) void importPresets(presetFiles);
       const pictures = files.filter(isPicture);
       if (pictures.length) takers.current.onPictures(pictures, event.target);
-      const others = files.filter((file) => !kept.includes(file) && !pictures.includes(file));
-      if (others.length > 1) takers.current.onFiles(others, event.target);
-      else if (others[0]) openImport(others[0]);
+      const otherFiles = files.filter((file) => !presetFiles.includes(file) && !pictures.includes(file));
+      if (otherFiles.length > 1) takers.current.onFiles(otherFiles, event.target);
+      else if (otherFiles[0]) openImport(otherFiles[0]);
     };
     // A form that takes files itself keeps the drop from coming here; the curtain has to go all the same.
-    const gone = () => setOver(false);
-    window.addEventListener("drop", gone, true);
+    const onLeave = () => setOver(false);
+    window.addEventListener("drop", onLeave, true);
     window.addEventListener("dragover", drag);
     window.addEventListener("dragleave", leave);
     window.addEventListener("drop", drop);
     return () => {
-      window.removeEventListener("drop", gone, true);
+      window.removeEventListener("drop", onLeave, true);
       window.removeEventListener("dragover", drag);
       window.removeEventListener("dragleave", leave);
       window.removeEventListener("drop", drop);

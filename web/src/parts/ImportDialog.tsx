@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { State } from "../api/types";
 import { Dialog } from "../shared/Dialog";
-import { facts } from "../stores/facts";
+import { serverTables } from "../stores/serverTables";
 import { CameraChoice } from "./CameraChoice";
 import { Complaint } from "./Complaint";
 import { CutOffer } from "./CutOffer";
@@ -17,7 +17,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
   const { found, camera, setCamera, cut, readCut, conform, problem, read } = bringing;
   const [typed, setFps] = useState<string | null>(null);
   // The file's own rate counts until another is typed.
-  const fps = typed ?? found?.fps ?? fpsOf((state?.document ?? facts().forms.fresh).fps);
+  const fps = typed ?? found?.fps ?? fpsOf((state?.document ?? serverTables().forms.fresh).fps);
   return (
     <Dialog title="Import a camera path" onClose={closeImport}>
       <p className="mb-3 text-sm">

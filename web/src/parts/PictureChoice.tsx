@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Picture } from "../api/types";
-import { facts } from "../stores/facts";
+import { serverTables } from "../stores/serverTables";
 
 const OTHER = "Custom …";
 
@@ -8,7 +8,7 @@ const titled = ({ width_px, height_px }: Picture) => `${width_px} × ${height_px
 
 /** Size of the picture in pixels: a common one, or any. */
 export function PictureChoice({ value, onChange }: { value: Picture; onChange: (picture: Picture) => void }) {
-  const sizes = facts().forms.pictures;
+  const sizes = serverTables().forms.pictures;
   const [own, setOwn] = useState(!sizes.some((each) => titled(each) === titled(value)));
   const number = (title: string, field: keyof Picture) => (
     <input

@@ -1,8 +1,8 @@
-import type { Asked, Chosen } from "../acts/targets";
+import type { Chosen, TargetRequest } from "../acts/targets";
 import type { Shot, Target } from "../api/types";
 import { useObjects } from "../shared/useObjects";
 
-const NOBODY = "";
+const NO_TARGET = "";
 
 type TargetChoiceProps = {
   shot: Shot;
@@ -13,16 +13,16 @@ type TargetChoiceProps = {
   point: string;
   /** What the choice of nothing is called, where it may be. */
   nothing?: string;
-  onTake: (asked: Asked) => void;
+  onTake: (asked: TargetRequest) => void;
 };
 
 /** One target, or the middle of two. */
 export function TargetChoice({ shot, target, label, point, nothing, onTake }: TargetChoiceProps) {
   const objects = useObjects(shot.set_id ?? null) ?? [];
   const [first, second] = target?.kind === "middle" ? [target.one, target.other] : [target, null];
-  const one = first ? choiceOf(first) : NOBODY;
-  const other = second ? choiceOf(second) : NOBODY;
-  const take = (choice: Chosen, and: string) => onTake({ choice, other: and === NOBODY ? null : and });
+  const one = first ? choiceOf(first) : NO_TARGET;
+  const other = second ? choiceOf(second) : NO_TARGET;
+  const take = (choice: Chosen, and: string) => onTake({ choice, other: and === NO_TARGET ? null : and });
   const options = (
     <>
       <option value="subject">{shot.subject ? shot.subject.name : "the subject"}</option>
@@ -44,11 +44,16 @@ export function TargetChoice({ shot, target, label, point, nothing, onTake }: Ta
       </optgroup>
     </>
   );
-  const asked = "max-w-28 border-base-300 border-b bg-base-100";
+  const inputClasses = "max-w-28 border-base-300 border-b bg-base-100";
   return (
     <>
-      <select aria-label={label} className={asked} value={one} onChange={(event) => take(event.target.value, NOBODY)}>
-        {nothing && <option value={NOBODY}>{nothing}</option>}
+      <select
+        aria-label={label}
+        className={inputClasses}
+        value={one}
+        onChange={(event) => take(event.target.value, NO_TARGET)}
+      >
+        {nothing && <option value={NO_TARGET}>{nothing}</option>}
         {options}
         <option value="point">{point}</option>
         {first?.kind === "point" && !objects.includes(first.object ?? "") && <option value={one}>{first.name}</option>}
@@ -58,11 +63,11 @@ export function TargetChoice({ shot, target, label, point, nothing, onTake }: Ta
           <span className="cond">and</span>
           <select
             aria-label={`${label}, middle of it and`}
-            className={asked}
+            className={inputClasses}
             value={other}
             onChange={(event) => take(one, event.target.value)}
           >
-            <option value={NOBODY}>nothing else</option>
+            <option value={NO_TARGET}>nothing else</option>
             {options}
           </select>
         </label>

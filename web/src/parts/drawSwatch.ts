@@ -5,7 +5,7 @@ import type { Paper } from "../shared/paper";
 const COLUMNS = 3;
 /** A motion of this many pixels fills a scribble; smaller ones are drawn smaller, by the root, so that sizes can be told apart. */
 const FULL_PX = 60;
-const LEAST_FILL = 0.3;
+const MIN_FILL = 0.3;
 const EDGE_PX = 9;
 const MARGIN_PX = 2;
 
@@ -23,7 +23,7 @@ export function drawScribble(
     const [x = 0, y = 0, edge = 0] = scribble.slice(i, i + COLUMNS);
     reach = Math.max(reach, Math.abs(x) * (height / room), Math.abs(y), Math.abs(y + edge));
   }
-  const fill = Math.min(1, Math.max(LEAST_FILL, Math.sqrt(reach / FULL_PX)));
+  const fill = Math.min(1, Math.max(MIN_FILL, Math.sqrt(reach / FULL_PX)));
   const scale = ((height / 2 - MARGIN_PX) * fill) / reach;
   context.strokeStyle = rule;
   context.strokeRect(0.5, 0.5, width - 1, height - 1);

@@ -6,7 +6,7 @@ import { explain, Problem, sendForm } from "../api/client";
 import type { CameraFile, Cut, Imported, SetObjects, State } from "../api/types";
 import { commit } from "../stores/editing";
 import { note } from "../stores/notes";
-import { adopt, through } from "../stores/openShot";
+import { adopt, fetchShot } from "../stores/openShot";
 import { view } from "../stores/view";
 
 /** A file that was read: its cameras, or the name of the shot that it is. */
@@ -74,7 +74,7 @@ export function useImport(state: State | null, projectSlug: string) {
   /** Somebody else changed the shot first: what they made is shown, and the next try is based on it. */
   const catchUp = async (error: unknown, slug: string) => {
     if (!(error instanceof Problem && error.status === 409)) throw error;
-    adopt(await through(slug, state?.variant ?? null));
+    adopt(await fetchShot(slug, state?.variant ?? null));
     throw new Error(`${explain(error)}. You now see that version; press again to import onto it`);
   };
   const bringIn = ({ file, shot }: Found, into: Into, fps: string) =>

@@ -1,22 +1,22 @@
 /** The axes as the server names them, and how each looks: its ink and its dash. */
 import type { AxisName, Command, Layer } from "../api/types";
-import { facts } from "../stores/facts";
+import { serverTables } from "../stores/serverTables";
 
-export const AXES: readonly AxisName[] = facts().axes.map(({ name }) => name);
+export const AXES: readonly AxisName[] = serverTables().axes.map(({ name }) => name);
 
 const inUnit = (sign: string) =>
-  facts()
+  serverTables()
     .axes.filter((each) => each.sign === sign)
     .map(({ name }) => name);
 
 /** What an axis is called. */
-export const AXIS_TITLES = Object.fromEntries(facts().axes.map(({ name, title }) => [name, title])) as Record<
+export const AXIS_TITLES = Object.fromEntries(serverTables().axes.map(({ name, title }) => [name, title])) as Record<
   AxisName,
   string
 >;
 
 /** Shown when they are asked for, or move. */
-export const FOLDED: readonly AxisName[] = facts()
+export const FOLDED: readonly AxisName[] = serverTables()
   .axes.filter(({ folds }) => folds)
   .map(({ name }) => name);
 

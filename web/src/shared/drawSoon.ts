@@ -3,17 +3,17 @@
  * take turns, a little each frame, and while something is tried on one now and then. The browser draws them later than it is
  * told to: a clock here does not see what they cost.
  */
-import { trying } from "../stores/trying";
+import { previewState } from "../stores/preview";
 import { drawsInSoftware } from "./renderer";
 
 const BUDGET_MS = 1;
 const EVERY_MS = 80;
 
 const waiting = new Map<HTMLCanvasElement, () => void>();
-let asked = false;
+let requested = false;
 
 function take(): void {
-  asked = false;
+  requested = false;
   const start = performance.now();
   const budget = busy() ? 0 : BUDGET_MS;
   for (const [canvas, draw] of waiting) {
@@ -24,11 +24,11 @@ function take(): void {
   if (waiting.size > 0) next();
 }
 
-const busy = () => trying.getState().command !== null;
+const busy = () => previewState.getState().command !== null;
 
 function next(): void {
-  if (asked) return;
-  asked = true;
+  if (requested) return;
+  requested = true;
   if (busy()) setTimeout(() => requestAnimationFrame(take), EVERY_MS);
   else requestAnimationFrame(take);
 }

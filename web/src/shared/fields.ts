@@ -1,12 +1,12 @@
 /** Fields of layers, sources and the move, as the server describes them. */
 import type { FieldLook, Layer, SourceFacts } from "../api/types";
-import { facts } from "../stores/facts";
+import { serverTables } from "../stores/serverTables";
 
 export type Source = Layer["source"];
 
 /** What the server tells of a source's kind. */
 export function sourceFacts(source: Source): SourceFacts {
-  const found = facts().sources.find(({ kind }) => kind === source.kind);
+  const found = serverTables().sources.find(({ kind }) => kind === source.kind);
   if (!found) throw new Error(`no source is called ${source.kind}`);
   return found;
 }
@@ -24,14 +24,14 @@ export function fieldsOf(source: Source): FieldLook[] {
 
 /** The look of a field of all layers. */
 export function layerField(field: string): FieldLook {
-  const found = facts().forms.layer.find((look) => look.field === field);
+  const found = serverTables().forms.layer.find((look) => look.field === field);
   if (!found) throw new Error(`layers have no field ${field}`);
   return found;
 }
 
 /** Least and most of a number in a command: `scale_swings.factor`. */
 export function limitsOf(number: string): [number, number] {
-  return facts().forms.limits[number] ?? [-Infinity, Infinity];
+  return serverTables().forms.limits[number] ?? [-Infinity, Infinity];
 }
 
 /** What stands in a document at a path such as `source.rate_hz`. */

@@ -17,9 +17,9 @@ export type Part = { left: number; of: number };
 /** The scale of a window over a part of the lanes: pixels are counted from its left edge. */
 export function scaleOfPart(window: [number, number], width: number, part?: Part): TimeScale {
   if (!part) return timeScale(window, width);
-  const whole = timeScale(window, part.of);
-  return Object.assign((frame: number) => whole(frame) - part.left, {
-    invert: (x: number) => whole.invert(x + part.left),
+  const fullScale = timeScale(window, part.of);
+  return Object.assign((frame: number) => fullScale(frame) - part.left, {
+    invert: (x: number) => fullScale.invert(x + part.left),
   });
 }
 

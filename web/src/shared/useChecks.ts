@@ -3,7 +3,7 @@ import { useStore } from "zustand";
 import { client, take } from "../api/client";
 import type { Checked } from "../api/types";
 import { openShot } from "../stores/openShot";
-import { trying } from "../stores/trying";
+import { previewState } from "../stores/preview";
 import { useRested } from "./useRested";
 
 /** A shot is checked when nobody has changed it, or tried something on, for so long. */
@@ -14,7 +14,7 @@ export function useChecks(): Checked | undefined {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const revision = useStore(openShot, (each) => each.state?.revision);
   const variant = useStore(openShot, (each) => each.state?.variant);
-  const busy = useStore(trying, (each) => each.command !== null);
+  const busy = useStore(previewState, (each) => each.command !== null);
   const rested = useRested(revision, RESTS_MS, { busy });
   const params = { path: { shot: slug ?? "" } };
   return useQuery({

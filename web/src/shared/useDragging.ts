@@ -2,7 +2,7 @@ import { type FullGestureState, useDrag } from "@use-gesture/react";
 import { useEffect, useRef } from "react";
 
 /** A pointer that holds something. */
-export type Held<T> = {
+export type DragState<T> = {
   /** What it holds: what `bind` was given when it was pressed, even if the page has drawn it elsewhere since. */
   what: T;
   /** Where the pointer is on the page, and how far it has come since it was pressed. */
@@ -18,15 +18,15 @@ export type Held<T> = {
   element: Element;
 };
 
-export type Hands<T> = {
+export type DragHandlers<T> = {
   /** Pressed. Returning false leaves the pointer alone. */
-  press?: (held: Held<T>) => boolean | undefined;
+  press?: (held: DragState<T>) => boolean | undefined;
   /** Moved; not before it has gone a few pixels, so that a click is no drag. */
-  move: (held: Held<T>) => void;
+  move: (held: DragState<T>) => void;
   /** Let go after it had moved. */
-  drop?: (held: Held<T>) => void;
+  drop?: (held: DragState<T>) => void;
   /** Let go where it was pressed. */
-  tap?: (held: Held<T>) => void;
+  tap?: (held: DragState<T>) => void;
   /** Taken away, or given up with Escape. */
   cancel?: () => void;
 };
@@ -35,7 +35,7 @@ export const DRAG_STARTS_PX = 3;
 
 type State = Omit<FullGestureState<"drag">, "event"> & { event: Event };
 
-function heldBy<T>(state: State): Held<T> {
+function heldBy<T>(state: State): DragState<T> {
   const [x, y] = state.xy;
   return {
     what: state.args?.[0] as T,
@@ -51,7 +51,7 @@ function heldBy<T>(state: State): Held<T> {
 }
 
 /** Dragging: what `bind` returns belongs on the elements that are dragged. What is held goes no further up the page. */
-export function useDragging<T = void>(hands: Hands<T>, enabled = true) {
+export function useDragging<T = void>(hands: DragHandlers<T>, enabled = true) {
   const handle = useHolding(hands);
   return useDrag<PointerEvent>((state) => handle(state as unknown as State), {
     enabled,
@@ -60,7 +60,7 @@ export function useDragging<T = void>(hands: Hands<T>, enabled = true) {
 }
 
 /** Dragging on an element that is drawn elsewhere. What is held is kept from whatever else listens there. */
-export function useDraggingOn(element: Element | null, hands: Hands<void>, enabled = true): void {
+export function useDraggingOn(element: Element | null, hands: DragHandlers<void>, enabled = true): void {
   const handle = useHolding(hands);
   const target = useRef<Element | null>(null);
   target.current = element;
@@ -72,29 +72,29 @@ export function useDraggingOn(element: Element | null, hands: Hands<void>, enabl
   });
 }
 
-function useHolding<T>(hands: Hands<T>): (state: State) => void {
+function useHolding<T>(hands: DragHandlers<T>): (state: State) => void {
   const holding = useRef<{ what: T; moved: boolean; giveUp: () => void } | null>(null);
   const latest = useRef(hands);
   latest.current = hands;
   const handle = (state: State): void => {
-    const held = heldBy<T>(state);
+    const drag = heldBy<T>(state);
     if (state.first) {
-      const leave = hands.press?.(held) === false;
-      holding.current = leave ? null : { what: held.what, moved: false, giveUp: state.cancel };
+      const leave = hands.press?.(drag) === false;
+      holding.current = leave ? null : { what: drag.what, moved: false, giveUp: state.cancel };
       if (holding.current) state.event.stopPropagation();
     }
     const now = holding.current;
     if (!now) return;
-    held.what = now.what;
-    now.moved ||= Math.hypot(held.dx, held.dy) >= DRAG_STARTS_PX;
+    drag.what = now.what;
+    now.moved ||= Math.hypot(drag.dx, drag.dy) >= DRAG_STARTS_PX;
     if (!state.last) {
-      if (now.moved) hands.move(held);
+      if (now.moved) hands.move(drag);
       return;
     }
     holding.current = null;
     if (state.canceled) hands.cancel?.();
-    else if (now.moved) hands.drop?.(held);
-    else hands.tap?.(held);
+    else if (now.moved) hands.drop?.(drag);
+    else hands.tap?.(drag);
   };
   useEffect(() => {
     const onEscape = (event: KeyboardEvent) => {

@@ -30,19 +30,19 @@ export function useFlow(write: (flow: Flow) => string): React.RefObject<HTMLSpan
   useEffect(() => {
     let waiting = 0;
     let written = 0;
-    const put = () => {
+    const writeText = () => {
       waiting = 0;
       written = performance.now();
       const flow = flowNow();
       if (ref.current) say(ref.current, flow ? writeRef.current(flow) : "");
     };
     const soon = () => {
-      const rest = written + EVERY_MS - performance.now();
+      const waitMs = written + EVERY_MS - performance.now();
       if (waiting) return;
-      if (rest <= 0) put();
-      else waiting = window.setTimeout(put, rest);
+      if (waitMs <= 0) writeText();
+      else waiting = window.setTimeout(writeText, waitMs);
     };
-    put();
+    writeText();
     const stops = [motion.subscribe(soon), transport.subscribe(soon)];
     return () => {
       clearTimeout(waiting);

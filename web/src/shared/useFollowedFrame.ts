@@ -7,11 +7,11 @@ const EVERY_MS = 100;
 export function useFollowedFrame(follow: boolean): number {
   const [frame, setFrame] = useState(transport.getState().frame);
   useEffect(() => {
-    let taken = 0;
+    let lastFrame = 0;
     return transport.subscribe((state) => {
       const now = performance.now();
-      if (state.playing && (!follow || now - taken < EVERY_MS)) return;
-      taken = now;
+      if (state.playing && (!follow || now - lastFrame < EVERY_MS)) return;
+      lastFrame = now;
       setFrame(state.frame);
     });
   }, [follow]);

@@ -12,7 +12,7 @@ export function useShownShot(): { shot: Shot | undefined; tried: boolean } {
   const changes = useStore(motion, (each) =>
     each.revision === state?.revision && each.variant === state?.variant ? each.tried : null,
   );
-  const kept = state?.document;
-  const shown = useMemo(() => (kept && changes ? triedOn(kept, changes) : kept), [kept, changes]);
+  const stored = state?.document;
+  const shown = useMemo(() => (stored && changes ? triedOn(stored, changes) : stored), [stored, changes]);
   return { shot: shown, tried: changes !== null };
 }

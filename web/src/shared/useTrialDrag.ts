@@ -1,14 +1,14 @@
 import { useRef, useState } from "react";
 import type { Command } from "../api/types";
 import { commit } from "../stores/editing";
-import { cancelPreview, preview } from "../stores/trying";
-import { type Held, useDragging } from "./useDragging";
+import { cancelPreview, preview } from "../stores/preview";
+import { type DragState, useDragging } from "./useDragging";
 
 type Trial<T, L> = {
-  press?: (held: Held<T>) => boolean | undefined;
-  tap?: (held: Held<T>) => void;
+  press?: (held: DragState<T>) => boolean | undefined;
+  tap?: (held: DragState<T>) => void;
   /** What it has come to, from where the pointer is; null when that is as it was. */
-  live: (held: Held<T>) => L | null;
+  live: (held: DragState<T>) => L | null;
   command: (live: L, what: T) => Command;
   /** What is kept in the end, where it is not what was tried on last. */
   kept?: () => Command | null;

@@ -1,7 +1,7 @@
 /** What is looked at decides what is asked for. What is said of the whole is said of the loop where there is one. Of a long shot only some frames are known one by one: asks for others when they are looked at or about to be played. */
 import { isExact, lookedAt, motion } from "./motion";
+import { refresh } from "./preview";
 import { transport } from "./transport";
-import { refresh } from "./trying";
 import { view } from "./view";
 
 /** While it plays, the next ones are asked for this long before they are needed. */

@@ -6,9 +6,9 @@ import { envelope } from "../api/envelope";
 import type { Command, Layer, State } from "../api/types";
 import { feed, motion } from "./motion";
 import { complain, note } from "./notes";
-import { adopt, belonging, newestOf, openShot, through, whenOpened } from "./openShot";
+import { adopt, editTarget, fetchShot, newestOf, openShot, whenOpened } from "./openShot";
+import { endTrial, refresh } from "./preview";
 import { transport } from "./transport";
-import { endTrial, refresh } from "./trying";
 
 export type Editing = {
   /** Changes on their way. */
@@ -85,7 +85,7 @@ export function flip(layers: Layer[], field: "mute" | "solo"): void {
 /** Shows another variant when all changes of this one are kept. */
 export function showVariant(id: string): Promise<void> {
   if (openShot.getState().state?.variant === id) return Promise.resolve();
-  return inTurn(async (state) => adopt(await through(state.slug, id)));
+  return inTurn(async (state) => adopt(await fetchShot(state.slug, id)));
 }
 
 /** Marks an object of the set, or a point of it, as the subject; or none. */
@@ -107,7 +107,7 @@ export function inTurn(
   { command, failed = complain }: { command?: Command; failed?: (error: unknown) => void } = {},
 ): Promise<void> {
   endTrial();
-  const { shot, variant, open: here } = belonging();
+  const { shot, variant, open: here } = editTarget();
   if (shot === undefined) return Promise.resolve();
   if (here()) editing.setState((each) => ({ saving: each.saving + 1 }));
   waiting += 1;
@@ -137,14 +137,14 @@ export function inTurn(
 
 /** Does something in the variant in which it was asked for, while another one is shown. */
 async function within(variant: string, shown: State, work: (state: State) => Promise<void>): Promise<void> {
-  const other = await through(shown.slug, variant);
+  const other = await fetchShot(shown.slug, variant);
   if (other.variant !== variant)
     throw new Error("the variant that this was meant for was deleted; undo brings it back");
   adopt(other);
   try {
     await work(other);
   } finally {
-    adopt(await through(shown.slug, shown.variant));
+    adopt(await fetchShot(shown.slug, shown.variant));
   }
 }
 
@@ -161,7 +161,7 @@ async function recover(
     return;
   }
   const theirs = String(error.details.current_label ?? "a change");
-  const there = await through(state.slug, state.variant);
+  const there = await fetchShot(state.slug, state.variant);
   adopt(there);
   if (there.variant !== state.variant) {
     const text = `Another window deleted this variant (“${theirs}”). Your change was not applied.`;

@@ -2,8 +2,8 @@
 import { client, take } from "../api/client";
 import { editing } from "./editing";
 import { note } from "./notes";
-import { adopt, openShot, stillOpen, through } from "./openShot";
-import { trying } from "./trying";
+import { adopt, fetchShot, openShot, stillOpen } from "./openShot";
+import { previewState } from "./preview";
 
 const EVERY_MS = 600;
 
@@ -30,7 +30,7 @@ async function look(): Promise<void> {
   const params = { path: { shot: state.id } };
   const { revision } = await take<{ revision: number }>(client.GET("/api/shots/{shot}/revision", { params }));
   if (revision === state.revision) return;
-  const there = await through(state.id, state.variant);
+  const there = await fetchShot(state.id, state.variant);
   if (!open() || isBusy() || openShot.getState().state !== state) return;
   adopt(there);
   if (there.variant !== state.variant) note("info", "Another window deleted this variant; you now see the main one");
@@ -38,6 +38,6 @@ async function look(): Promise<void> {
 
 /** Whether this window edits or tries something: its own answer comes first. */
 function isBusy(): boolean {
-  const { command, revision } = trying.getState();
+  const { command, revision } = previewState.getState();
   return command !== null || revision !== null || editing.getState().saving > 0;
 }

@@ -3,7 +3,7 @@ import { having, takeState } from "../api/changes";
 import { client } from "../api/client";
 import { inTurn } from "./editing";
 import { adopt } from "./openShot";
-import { trying } from "./trying";
+import { previewState } from "./preview";
 
 export function undo(): Promise<void> {
   return step("/api/shots/{shot}/undo");
@@ -15,7 +15,7 @@ export function redo(): Promise<void> {
 
 /** Makes any revision the present one; later ones stay. */
 export function goTo(revision: number): Promise<void> {
-  trying.setState({ revision: null });
+  previewState.setState({ revision: null });
   return inTurn(async (state) => {
     const params = { path: { shot: state.slug } };
     const body = { base_revision: state.revision, revision };

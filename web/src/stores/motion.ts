@@ -48,7 +48,7 @@ type Late = (answered: number, followed: boolean) => boolean;
 type Options = { revision: number | null; told: boolean; late: Late };
 type Question = Options & { shot: string; commands: Command[]; done: ((error?: unknown) => void)[] };
 
-let wanted: Question | null = null;
+let nextQuestion: Question | null = null;
 let asking = false;
 
 /** Time from asking for samples until they are applied, of storing them, and until the next picture; `zittern bench --browser` reads them. */
@@ -63,9 +63,9 @@ export function feed(
   { revision = null, told = false, late = () => false }: Partial<Options> = {},
 ): Promise<void> {
   return new Promise((resolve, reject) => {
-    const earlier = (wanted?.done ?? []).map((each) => () => each());
+    const earlier = (nextQuestion?.done ?? []).map((each) => () => each());
     const done = [...earlier, (error?: unknown) => (error ? reject(error) : resolve())];
-    wanted = { shot, commands, revision, told, late, done };
+    nextQuestion = { shot, commands, revision, told, late, done };
     void ask();
   });
 }
@@ -74,7 +74,7 @@ export function feed(
 let forgotten = 0;
 
 export function forgetMotion(): void {
-  wanted = null;
+  nextQuestion = null;
   forgotten += 1;
   motion.setState(EMPTY);
 }
@@ -82,10 +82,10 @@ export function forgetMotion(): void {
 async function ask(): Promise<void> {
   if (asking) return;
   asking = true;
-  while (wanted) {
-    const { shot, commands, revision, told, late, done } = wanted;
-    wanted = null;
-    const asked = performance.now();
+  while (nextQuestion) {
+    const { shot, commands, revision, told, late, done } = nextQuestion;
+    nextQuestion = null;
+    const askedAt = performance.now();
     const before = forgotten;
     const variant = shownVariant();
     try {
@@ -100,7 +100,7 @@ async function ask(): Promise<void> {
         told,
       });
       const stored = performance.now();
-      if (before === forgotten && !late(head.revision, wanted !== null))
+      if (before === forgotten && !late(head.revision, nextQuestion !== null))
         motion.setState((state) => ({
           shot,
           revision: head.revision,
@@ -118,7 +118,7 @@ async function ask(): Promise<void> {
         }));
       const end = performance.now();
       performance.measure(STORED, { start: stored, end });
-      performance.measure(APPLIED, { start: asked, end });
+      performance.measure(APPLIED, { start: askedAt, end });
       requestAnimationFrame(() => performance.measure(DRAWN, { start: end }));
       for (const each of done) each();
     } catch (error) {
@@ -137,12 +137,14 @@ export function lookedAt(): [number, number] {
 
 /** Row of a frame in the arrays, or the nearest. */
 export function rowOf(frame: number, state: Motion = motion.getState()): number {
-  const most = Math.max(state.rows - 1, 0);
+  const maxRow = Math.max(state.rows - 1, 0);
   const frames = state.arrays.get("frames")?.data;
-  if (!frames) return Math.min(Math.max(Math.round(frame) - state.first, 0), most);
+  if (!frames) return Math.min(Math.max(Math.round(frame) - state.first, 0), maxRow);
   const after = firstRowFrom(frames, frame);
   const before = Math.max(after - 1, 0);
-  return (frames[Math.min(after, most)] ?? 0) - frame < frame - (frames[before] ?? 0) ? Math.min(after, most) : before;
+  return (frames[Math.min(after, maxRow)] ?? 0) - frame < frame - (frames[before] ?? 0)
+    ? Math.min(after, maxRow)
+    : before;
 }
 
 /** Frame of a row. */
@@ -152,10 +154,10 @@ export function frameAt(row: number, state: Motion = motion.getState()): number 
 
 /** First and last row that a stretch of frames needs to be drawn from edge to edge. */
 export function rowsWithin(from: number, to: number, state: Motion = motion.getState()): [number, number] {
-  const most = state.rows - 1;
+  const maxRow = state.rows - 1;
   const frames = state.arrays.get("frames")?.data;
-  if (!frames) return [Math.max(0, Math.floor(from - state.first)), Math.min(most, Math.ceil(to - state.first))];
-  return [Math.max(0, firstRowFrom(frames, from) - 1), Math.min(most, firstRowFrom(frames, to))];
+  if (!frames) return [Math.max(0, Math.floor(from - state.first)), Math.min(maxRow, Math.ceil(to - state.first))];
+  return [Math.max(0, firstRowFrom(frames, from) - 1), Math.min(maxRow, firstRowFrom(frames, to))];
 }
 
 /** Whether all whole frames from one to another have rows of their own. */

@@ -44,16 +44,16 @@ export const NO_MOVIE: Filming = { movie: null, waits: null, problem: null };
 
 export const filming = createStore<Filming>(() => NO_MOVIE);
 
-let how: ((movie: Movie) => Frames | null) | null = null;
+let frameMaker: ((movie: Movie) => Frames | null) | null = null;
 
 /** Told by whoever has the scene. */
-export function tellFrames(make: typeof how): void {
-  how = make;
+export function registerFrameRenderer(make: typeof frameMaker): void {
+  frameMaker = make;
 }
 
 /** Who draws a movie's frames; null while there is no scene. */
 export function framesOf(movie: Movie): Frames | null {
-  return how?.(movie) ?? null;
+  return frameMaker?.(movie) ?? null;
 }
 
 /** What is drawn for the n-th of some frames, of so many drawings each. */

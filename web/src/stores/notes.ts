@@ -8,22 +8,22 @@ export const notes = createStore<{ list: Note[] }>(() => ({ list: [] }));
 
 let count = 0;
 /** Messages without an offer beside a new one. */
-const MOST_PLAIN = 2;
+const MAX_PLAIN = 2;
 
 export function dismiss(id: number): void {
   notes.setState((state) => ({ list: state.list.filter((note) => note.id !== id) }));
 }
 
 /** Those that stay beside a new one: what offers something, and the last few others. What is said already is said once. */
-function kept(list: Note[], text: string): Note[] {
-  const others = list.filter((each) => each.text !== text);
-  const plain = others.filter((each) => !each.action).slice(-MOST_PLAIN);
-  return others.filter((each) => each.action || plain.includes(each));
+function withNote(list: Note[], text: string): Note[] {
+  const otherNotes = list.filter((each) => each.text !== text);
+  const plain = otherNotes.filter((each) => !each.action).slice(-MAX_PLAIN);
+  return otherNotes.filter((each) => each.action || plain.includes(each));
 }
 
 export function note(kind: Note["kind"], text: string, action?: Note["action"]): void {
   const id = ++count;
-  notes.setState(({ list }) => ({ list: [...kept(list, text), { id, kind, text, action }] }));
+  notes.setState(({ list }) => ({ list: [...withNote(list, text), { id, kind, text, action }] }));
 }
 
 /** Says what went wrong and where. */

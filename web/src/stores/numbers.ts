@@ -1,20 +1,20 @@
 /** Numbers whose samples are wanted with the motion: those that the sheet and the boards show. */
-const wanted = new Map<string, number>();
+const watchers = new Map<string, number>();
 
 /** Wants the samples of a number until `drop` is called; `isNew` tells whether nobody wanted them yet. */
 export function want(at: string): { isNew: boolean; drop: () => void } {
-  const count = wanted.get(at) ?? 0;
-  wanted.set(at, count + 1);
+  const count = watchers.get(at) ?? 0;
+  watchers.set(at, count + 1);
   return {
     isNew: count === 0,
     drop: () => {
-      const left = (wanted.get(at) ?? 1) - 1;
-      if (left > 0) wanted.set(at, left);
-      else wanted.delete(at);
+      const remaining = (watchers.get(at) ?? 1) - 1;
+      if (remaining > 0) watchers.set(at, remaining);
+      else watchers.delete(at);
     },
   };
 }
 
 export function wantedNumbers(): string[] {
-  return [...wanted.keys()];
+  return [...watchers.keys()];
 }

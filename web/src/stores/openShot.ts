@@ -29,13 +29,13 @@ window.addEventListener("pagehide", () => {
 });
 
 function playheadLeft(slug: string): number | null {
-  const left = sessionStorage.getItem(PLAYHEAD + slug);
+  const stored = sessionStorage.getItem(PLAYHEAD + slug);
   sessionStorage.removeItem(PLAYHEAD + slug);
-  return left === null ? null : Number(left);
+  return stored === null ? null : Number(stored);
 }
 
 /** A shot through a variant; through the main one where that is gone, or none is named. */
-export function through(shot: string, variant: string | null): Promise<State> {
+export function fetchShot(shot: string, variant: string | null): Promise<State> {
   const params = { path: { shot } };
   return take<State>(client.GET("/api/shots/{shot}", { params, headers: envelope(variant) }));
 }
@@ -43,11 +43,11 @@ export function through(shot: string, variant: string | null): Promise<State> {
 /** Counts the shots that were opened: an answer for one that was left is dropped. */
 let visits = 0;
 /** Slug or id of the shot that is open, or being opened. */
-let called = "";
+let openSlug = "";
 const resets: (() => void)[] = [];
 /** The newest states that came, by id: those of shots that were left too, for changes that still wait. */
 const newest = new Map<string, State>();
-const MOST_NEWEST = 4;
+const MAX_NEWEST = 4;
 
 /** Has something put back whenever a shot is opened. */
 export function whenOpened(reset: () => void): void {
@@ -64,7 +64,7 @@ export function stillOpen(): () => boolean {
 let lately: State | null = null;
 
 /** What a change belongs to that is made now: the open shot; while another one is being opened, the one that is left. */
-export function belonging(): { shot?: string; variant?: string; open: () => boolean } {
+export function editTarget(): { shot?: string; variant?: string; open: () => boolean } {
   const { state } = openShot.getState();
   const { id: shot, variant } = state ?? lately ?? {};
   return { shot, variant, open: state ? stillOpen() : () => false };
@@ -80,7 +80,7 @@ function newer(state: State): State {
   const found = known && known.revision > state.revision ? known : state;
   newest.delete(state.id);
   newest.set(state.id, found);
-  for (const id of [...newest.keys()].slice(0, -MOST_NEWEST)) newest.delete(id);
+  for (const id of [...newest.keys()].slice(0, -MAX_NEWEST)) newest.delete(id);
   return found;
 }
 
@@ -88,13 +88,13 @@ export async function visit(slug: string): Promise<void> {
   pause();
   forgetMotion();
   visits += 1;
-  called = slug;
+  openSlug = slug;
   aboutVariant(null);
   const here = stillOpen();
   openShot.setState(NONE);
   for (const reset of resets) reset();
   try {
-    const state = await through(slug, sessionStorage.getItem(SHOWN + slug));
+    const state = await fetchShot(slug, sessionStorage.getItem(SHOWN + slug));
     if (!here()) return;
     const { first_frame: first, last_frame: last } = state.document;
     view.setState({ ...FRESH, window: [first, last] });
@@ -109,7 +109,7 @@ export async function visit(slug: string): Promise<void> {
 /** Takes a state from the server as the present one and asks for its motion; one of another shot than the open one is dropped. */
 export function adopt(state: State): void {
   newer(state);
-  if (state.slug !== called && state.id !== called) return;
+  if (state.slug !== openSlug && state.id !== openSlug) return;
   const was = openShot.getState().state;
   lately = state;
   const before = was?.document;
@@ -159,12 +159,12 @@ function pruneSelection(state: State): void {
   if (!clip && board === "clip") view.setState({ board: "layer" });
   if (clip && !clipsOf(state).some(({ id }) => id === clip)) view.setState({ clip: null, board: "layer" });
   const ids = layersOf(state).map((each) => each.id);
-  const kept = layers.filter((id) => ids.includes(id));
-  const gone = layer !== null && !ids.includes(layer);
-  const shown = gone ? (kept.at(-1) ?? ids[0] ?? null) : layer;
+  const keptLayers = layers.filter((id) => ids.includes(id));
+  const isMissing = layer !== null && !ids.includes(layer);
+  const shown = isMissing ? (keptLayers.at(-1) ?? ids[0] ?? null) : layer;
   if (shown !== layer) view.setState({ layer: shown, axes: [] });
-  if (kept.length !== layers.length || (shown && !kept.includes(shown)))
-    view.setState({ layers: shown && !kept.includes(shown) ? [shown] : kept });
+  if (keptLayers.length !== layers.length || (shown && !keptLayers.includes(shown)))
+    view.setState({ layers: shown && !keptLayers.includes(shown) ? [shown] : keptLayers });
   if (mount && !state.document.mounts.some((each) => each.id === mount)) view.setState({ mount: null });
 }
 

@@ -14,7 +14,7 @@ export type Presets = {
 };
 
 /** So many play beside each other. */
-const MOST_MARKED = 4;
+const MAX_MARKED = 4;
 
 export const presets = createStore<Presets>(() => ({ list: [], undoLabel: null, redoLabel: null, marked: [] }));
 
@@ -80,7 +80,7 @@ export async function importPresets(files: File[]): Promise<void> {
 /** Marks a preset to be compared, or no longer; the one marked longest gives way. */
 export function toggleMark(key: string): void {
   presets.setState(({ marked }) => ({
-    marked: marked.includes(key) ? marked.filter((each) => each !== key) : [...marked, key].slice(-MOST_MARKED),
+    marked: marked.includes(key) ? marked.filter((each) => each !== key) : [...marked, key].slice(-MAX_MARKED),
   }));
 }
 

@@ -2,12 +2,12 @@
 
 import { keysOf } from "../api/param";
 import type { Mount, Shot } from "../api/types";
-import { facts } from "./facts";
 import { openShot } from "./openShot";
+import { serverTables } from "./serverTables";
 import { view } from "./view";
 
 const moves = (mount: Mount): boolean =>
-  facts().forms.move.some(({ field, group }) => {
+  serverTables().forms.move.some(({ field, group }) => {
     if (group === "lens") return false;
     return keysOf(mount[field as keyof Mount] as Parameters<typeof keysOf>[0]).length > 0;
   });

@@ -1,10 +1,10 @@
 /** Which layers are selected, and which places a change of one of them goes to. */
 import type { Layer, State } from "../api/types";
 import { commit } from "./editing";
-import { facts } from "./facts";
 import { note } from "./notes";
 import { clipOf, clipsOf, findLayer, layersOf, openShot } from "./openShot";
 import { between } from "./pressed";
+import { serverTables } from "./serverTables";
 import { view } from "./view";
 
 /** What is selected: one kind at a time. What is no longer there is not selected. */
@@ -63,8 +63,8 @@ export function selectLayer(id: string | null, how: "only" | "toggle" | "range" 
   if (id === null || how === "only") {
     view.setState({ ...base, layer: id, layers: id === null ? [] : [id] });
   } else if (how === "toggle") {
-    const kept = layers.includes(id) ? layers.filter((each) => each !== id) : [...layers, id];
-    view.setState({ ...base, layers: kept, layer: kept.at(-1) ?? null });
+    const nextLayers = layers.includes(id) ? layers.filter((each) => each !== id) : [...layers, id];
+    view.setState({ ...base, layers: nextLayers, layer: nextLayers.at(-1) ?? null });
   } else {
     const { state } = openShot.getState();
     const ids = state ? layersOf(state).map((each) => each.id) : [];
@@ -140,7 +140,7 @@ export function selectMade(state: State): void {
 /** Adds a feel of a camera held by hand, and selects its slow layer; where there is one, it is selected. */
 export function addHandheld(): void {
   const { state } = openShot.getState();
-  const { handheld } = facts().forms;
+  const { handheld } = serverTables().forms;
   const there = state ? layersOf(state).filter(({ name }) => handheld.includes(name)) : [];
   if (there.length < handheld.length) {
     putHandheld();

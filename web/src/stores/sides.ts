@@ -1,26 +1,26 @@
 /** What is compared side by side with the shot: other variants, older revisions, the move without layers; each with its motion, in step. */
 import { createStore } from "zustand/vanilla";
-import { type Asked, besides, type Motions } from "./besides";
 import { type Motion, motion } from "./motion";
 import { complain } from "./notes";
 import { whenOpened } from "./openShot";
+import { type MotionRequest, type Motions, parallelMotions } from "./parallelMotions";
 
 /** One of them: a variant, a revision, another shot in the same set; with none of these the move without its layers. */
 export type Side = { key: string; title: string; variant?: string; revision?: number; shot?: string };
 
 /** How they are compared: each in a Viewfinder of its own, or the first of them over the large one, right of a line. */
-export type How = "panes" | "wipe";
+export type SideLayout = "panes" | "wipe";
 
 export type Sides = {
   shown: Side[];
   motions: Motions;
-  how: How;
+  how: SideLayout;
   /** Where the line is, as a share of the picture's width. */
   line: number;
 };
 
 /** Besides the shot itself: the wall has room for four. */
-export const MOST_SIDES = 3;
+export const MAX_SIDES = 3;
 export const BARE: Side = { key: "bare", title: "No layers" };
 
 /** A variant as one of them. */
@@ -41,7 +41,7 @@ export function flipSide(side: Side): void {
   sides.setState(({ shown }) => ({
     shown: shown.some(({ key }) => key === side.key)
       ? shown.filter(({ key }) => key !== side.key)
-      : [...shown.slice(1 - MOST_SIDES), side],
+      : [...shown.slice(1 - MAX_SIDES), side],
   }));
 }
 
@@ -49,7 +49,7 @@ export function endSides(): void {
   sides.setState({ shown: [], motions: {}, how: "panes" });
 }
 
-const { show } = besides(
+const { show } = parallelMotions(
   () => sides.getState().motions,
   (motions) => sides.setState({ motions }),
 );
@@ -57,11 +57,11 @@ const { show } = besides(
 /** Works out the motion of each. */
 export function askSides(): Promise<void> {
   const moved = sides.getState().shown.filter(({ key }) => key !== BARE.key);
-  const asked = moved.map(({ key, variant, revision, shot }): [string, Asked] => [
+  const requests = moved.map(({ key, variant, revision, shot }): [string, MotionRequest] => [
     key,
     { revision, shot, ...(shot !== undefined ? { variant: null } : variant === undefined ? {} : { variant }) },
   ]);
-  return show(Object.fromEntries(asked), (error, key) => {
+  return show(Object.fromEntries(requests), (error, key) => {
     complain(error);
     sides.setState(({ shown }) => ({ shown: shown.filter((one) => one.key !== key) }));
   });

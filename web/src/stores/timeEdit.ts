@@ -34,7 +34,7 @@ export function chooseTimeEdit(kind: TimeKind): void {
   const second = Math.max(1, Math.round(fps));
   const [from, to] = loop ?? (kind === "ease" ? [first, last] : [here, Math.min(last, here + second - 1)]);
   const frames = kind === "stretch" ? 2 * (to - from + 1) : second;
-  const kept = timeEdit.getState().draft;
+  const storedDraft = timeEdit.getState().draft;
   timeEdit.setState({
     draft: {
       kind,
@@ -43,8 +43,8 @@ export function chooseTimeEdit(kind: TimeKind): void {
       last: to,
       frames,
       by: kind === "slip" ? Math.round(second / 4) : second,
-      gap: kept?.gap ?? "hold",
-      runs: kept?.runs ?? "on",
+      gap: storedDraft?.gap ?? "hold",
+      runs: storedDraft?.runs ?? "on",
       easeIn: 50,
       easeOut: 50,
     },

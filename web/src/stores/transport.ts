@@ -31,10 +31,10 @@ export function playRange(state: Transport = transport.getState()): [number, num
 
 export function seek(frame: number): void {
   const { first, last } = transport.getState();
-  const whole = Math.min(last, Math.max(first, Math.round(frame)));
+  const clamped = Math.min(last, Math.max(first, Math.round(frame)));
   // While it plays it goes on from there.
-  origin = { time: performance.now(), frame: whole };
-  if (whole !== transport.getState().frame) transport.setState({ frame: whole });
+  origin = { time: performance.now(), frame: clamped };
+  if (clamped !== transport.getState().frame) transport.setState({ frame: clamped });
 }
 
 export function step(by: number): void {

@@ -18,9 +18,9 @@ export function AxisLabel({
 }) {
   const select = (event: React.MouseEvent) => {
     const { axes } = view.getState();
-    const how = howToSelect(event);
-    if (how === "range") view.setState({ axes: between(AXES, axes.at(-1) ?? axis, axis) });
-    else if (how === "toggle") view.setState({ axes: pressed(axis, axes, true) });
+    const selection = howToSelect(event);
+    if (selection === "range") view.setState({ axes: between(AXES, axes.at(-1) ?? axis, axis) });
+    else if (selection === "toggle") view.setState({ axes: pressed(axis, axes, true) });
     else view.setState({ axes: axes.length === 1 && axes[0] === axis ? [] : [axis] });
   };
   return (

@@ -3,7 +3,7 @@ import type { Layer, SourceKind } from "../../api/types";
 import { AddLayerMenu } from "../../parts/AddLayerMenu";
 import { NameField } from "../../parts/NameField";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 import { WholeLayerBar } from "./WholeLayerBar";
 
@@ -23,7 +23,7 @@ export function BoardHead({ layer }: { layer: Layer }) {
             void commit({ type: "set_source", layer: layer.id, source: event.target.value as SourceKind })
           }
         >
-          {facts().sources.map(({ kind }) => (
+          {serverTables().sources.map(({ kind }) => (
             <option key={kind}>{kind}</option>
           ))}
         </select>

@@ -27,15 +27,15 @@ function moved(points: Point[], index: number, [percent, height]: Point): Point[
 const STEP = 0.02;
 
 function Drawing({ at, ...given }: { at: string; kept: Point[] }) {
-  const kept = usePending(at, given.kept);
+  const pendingKeys = usePending(at, given.kept);
   const set = (value: Point[]) => ({ type: "set_values" as const, values: [{ at, value }] });
   const { bind, live } = useTrialDrag<number, Point[]>({
     live: ({ what: index, x, y, element }) => {
-      return moved(kept, index, placeIn(element.closest("svg"), x, y));
+      return moved(pendingKeys, index, placeIn(element.closest("svg"), x, y));
     },
     command: set,
   });
-  const points = live?.value ?? kept;
+  const points = live?.value ?? pendingKeys;
   const onKey = (event: React.KeyboardEvent, index: number) => {
     const move = (across: number, up: number) => {
       const [percent, height] = points[index] ?? [0, 0];

@@ -2,7 +2,7 @@ import type { Layer } from "../../api/types";
 import { StackedNumber } from "../../shared/number";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
-import { cancelPreview, preview } from "../../stores/trying";
+import { cancelPreview, preview } from "../../stores/preview";
 
 const FIELDS = ["pivot behind", "pivot below"];
 const HINT =

@@ -28,10 +28,10 @@ function miniPath(array: MotionArray | undefined, axis: AxisName, from: number):
   const [start, rows] = rowsFrom(array, from);
   const column = AXES.indexOf(axis);
   const values = Array.from({ length: rows }, (_, row) => array?.data[(start + row) * array.columns + column] ?? 0);
-  const most = Math.max(...values.map(Math.abs), 0);
-  if (most < NOTHING || rows < 2) return `M0 ${HEIGHT_PX / 2}H${WIDTH_PX}`;
+  const maximum = Math.max(...values.map(Math.abs), 0);
+  if (maximum < NOTHING || rows < 2) return `M0 ${HEIGHT_PX / 2}H${WIDTH_PX}`;
   const x = (row: number) => ((row / (rows - 1)) * WIDTH_PX).toFixed(1);
-  const y = (value: number) => (HEIGHT_PX / 2 - (value / most) * (HEIGHT_PX / 2 - 2)).toFixed(2);
+  const y = (value: number) => (HEIGHT_PX / 2 - (value / maximum) * (HEIGHT_PX / 2 - 2)).toFixed(2);
   return `M${values.map((value, row) => `${x(row)} ${y(value)}`).join("L")}`;
 }
 
@@ -44,9 +44,9 @@ export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
   const array = useMotionArray(`layer:${layer}`);
   // From where the layer and its clip are both heard.
   const from = useStore(motion, ({ readings, first }) => {
-    const heard = readings?.layers.find((each) => each.layer === layer)?.span;
+    const activeSpan = readings?.layers.find((each) => each.layer === layer)?.span;
     const clip = readings?.clips.find((each) => each.clip === clipId)?.span;
-    return Math.floor(Math.max(heard?.first_frame ?? first, clip?.first_frame ?? first, first));
+    return Math.floor(Math.max(activeSpan?.first_frame ?? first, clip?.first_frame ?? first, first));
   });
   const path = useMemo(() => miniPath(array, axis, from), [array, axis, from]);
   return (

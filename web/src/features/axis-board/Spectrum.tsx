@@ -20,8 +20,8 @@ export function Spectrum({ layer, slug, revision }: { layer: Layer; slug: string
   const low = rate_hz[0] ?? 0.05;
   const high = rate_hz.at(-1) ?? 12;
   const x = (hz: number) => (Math.log(hz / low) / Math.log(high / low)) * (WIDTH - 24) + 12;
-  const most = Math.max(1, ...sum_px, ...layer_px);
-  const y = (px: number) => HEIGHT - FOOT - (px / most) * (HEIGHT - FOOT - 10);
+  const maximum = Math.max(1, ...sum_px, ...layer_px);
+  const y = (px: number) => HEIGHT - FOOT - (px / maximum) * (HEIGHT - FOOT - 10);
   const bar = ((WIDTH - 24) / Math.max(rate_hz.length - 1, 1)) * 0.7;
   return (
     <figure>
@@ -56,7 +56,7 @@ export function Spectrum({ layer, slug, revision }: { layer: Layer; slug: string
           stroke="var(--color-base-content)"
         />
         <text x={WIDTH - 2} y={9} fontSize="9" textAnchor="end" fill="var(--graphite)">
-          {most.toFixed(0)} px
+          {maximum.toFixed(0)} px
         </text>
       </svg>
       <figcaption className="cond text-(--graphite) text-xs">

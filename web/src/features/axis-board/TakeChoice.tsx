@@ -2,8 +2,8 @@ import { sendForm } from "../../api/client";
 import type { Layer, State } from "../../api/types";
 import { FileButton } from "../../shared/FileButton";
 import { inTurn } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { adopt } from "../../stores/openShot";
+import { serverTables } from "../../stores/serverTables";
 
 /** Lets a layer play a take that ships, or one from a file. */
 function play(layer: string, take: string | File): Promise<void> {
@@ -26,7 +26,7 @@ export function TakeChoice({ layer }: { layer: Layer }) {
     <div className="cond col-span-4 flex flex-wrap items-center gap-1 text-xs" data-testid="take">
       <span className="text-(--graphite)">{name ? `plays “${name}”` : "No take chosen"}</span>
       <span className="ml-auto" />
-      {facts().takes.map((take) => (
+      {serverTables().takes.map((take) => (
         <button
           key={take}
           type="button"

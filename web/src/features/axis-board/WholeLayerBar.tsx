@@ -4,8 +4,8 @@ import { AXES } from "../../shared/axes";
 import { limitsOf } from "../../shared/fields";
 import { ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
+import { preview } from "../../stores/preview";
 import { idsAlike } from "../../stores/selection";
-import { preview } from "../../stores/trying";
 
 /** What is done with a layer as a whole, or with all selected ones. */
 export function WholeLayerBar({ layer }: { layer: Layer }) {

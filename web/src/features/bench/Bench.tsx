@@ -108,7 +108,7 @@ function OpenDialog({ state }: { state: State }) {
 /** The Viewfinder, and beside it the Set view or what the shot is compared with. */
 function Pictures({ shot }: { shot: string }) {
   const comparing = useComparing();
-  const beside = useStore(sides, (each) => each.shown.length > 0);
+  const hasSidePane = useStore(sides, (each) => each.shown.length > 0);
   return (
     <Group orientation="horizontal" className="h-full">
       <Panel defaultSize="50%" minSize="15%">
@@ -121,8 +121,8 @@ function Pictures({ shot }: { shot: string }) {
       </Panel>
       <Separator className="w-2.5" aria-label="Resize the views" />
       <Panel minSize="15%">
-        <Part name="The Set view" resets={[shot, comparing, beside]}>
-          {comparing ? <TrialPane /> : beside ? <SidePane /> : <SetViewPane />}
+        <Part name="The Set view" resets={[shot, comparing, hasSidePane]}>
+          {comparing ? <TrialPane /> : hasSidePane ? <SidePane /> : <SetViewPane />}
         </Part>
       </Panel>
     </Group>

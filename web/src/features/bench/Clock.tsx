@@ -9,7 +9,7 @@ import { GoToFrame } from "./GoToFrame";
 export function Clock({ fps }: { fps: number }) {
   const frame = useRef<HTMLButtonElement>(null);
   const time = useRef<HTMLSpanElement>(null);
-  const going = useStore(view, (each) => each.goingTo);
+  const isEntering = useStore(view, (each) => each.goingTo);
   useEffect(() => {
     const show = () => {
       const state = transport.getState();
@@ -18,10 +18,10 @@ export function Clock({ fps }: { fps: number }) {
     };
     show();
     return transport.subscribe(show);
-  }, [going]);
+  }, [isEntering]);
   return (
     <span className="num ml-1 flex items-baseline gap-2 whitespace-nowrap text-sm">
-      {going ? (
+      {isEntering ? (
         <GoToFrame />
       ) : (
         <button

@@ -16,7 +16,7 @@ const close = () => view.setState({ goingTo: false });
 export function GoToFrame() {
   const [text, setText] = useState(String(transport.getState().frame));
   const shot = useStore(openShot, (each) => each.state?.slug);
-  const asked = useMutation({
+  const parsedFrame = useMutation({
     mutationFn: (body: { text: string; shot: string; frame: number }) =>
       take<Typed>(client.POST("/api/arithmetic/frame", { body })),
     onSuccess: ({ value }) => {
@@ -26,11 +26,15 @@ export function GoToFrame() {
       close();
     },
   });
-  const wrong = asked.error ? explain(asked.error) : asked.data?.value === null ? (asked.data.fault ?? NO_FRAME) : "";
+  const wrong = parsedFrame.error
+    ? explain(parsedFrame.error)
+    : parsedFrame.data?.value === null
+      ? (parsedFrame.data.fault ?? NO_FRAME)
+      : "";
   const { note, anchored } = useFault(wrong);
   const box = useRef<HTMLInputElement>(null);
   useEffect(() => box.current?.select(), []);
-  const go = () => shot && asked.mutate({ text, shot, frame: transport.getState().frame });
+  const go = () => shot && parsedFrame.mutate({ text, shot, frame: transport.getState().frame });
   return (
     <>
       <input
@@ -42,7 +46,7 @@ export function GoToFrame() {
         value={text}
         onChange={(event) => {
           setText(event.target.value);
-          asked.reset();
+          parsedFrame.reset();
         }}
         onBlur={close}
         onKeyDown={(event) => {

@@ -3,17 +3,17 @@ import { Redo2, Undo2 } from "lucide-react";
 type StepButtonProps = { label: string | null | undefined; name: "Undo" | "Redo"; onClick: () => void };
 
 /** A label that has no room for a word or two goes down a line, where it is not seen. */
-const TOLD = "shrink-[99999] flex-wrap content-start justify-start overflow-hidden";
+const LABEL_CLASSES = "shrink-[99999] flex-wrap content-start justify-start overflow-hidden";
 
 /** A step back or forth, with what it would do: that gives way before anything beside it is cut. */
 export function StepButton({ label, name, onClick }: StepButtonProps) {
   const Icon = name === "Undo" ? Undo2 : Redo2;
   const text = label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`;
-  const told = name === "Undo" && label;
+  const shownLabel = name === "Undo" && label;
   return (
     <button
       type="button"
-      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${told ? TOLD : "shrink-0"}`}
+      className={`btn btn-sm min-w-8 gap-1 px-2 font-normal ${shownLabel ? LABEL_CLASSES : "shrink-0"}`}
       disabled={!label}
       aria-label={text}
       title={text}
@@ -22,7 +22,7 @@ export function StepButton({ label, name, onClick }: StepButtonProps) {
       <span className="grid h-7 shrink-0 place-items-center">
         <Icon size={15} />
       </span>
-      {told && <span className="h-7 max-w-32 flex-[1_0_3rem] truncate text-left text-xs leading-7">{label}</span>}
+      {shownLabel && <span className="h-7 max-w-32 flex-[1_0_3rem] truncate text-left text-xs leading-7">{label}</span>}
     </button>
   );
 }

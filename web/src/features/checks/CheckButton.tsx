@@ -8,13 +8,13 @@ export function CheckButton() {
   const open = useStore(view, (each) => each.sheet === "checks");
   const checks = useChecks();
   const weighty = checks?.findings.filter(({ weight }) => weight).length ?? 0;
-  const told = checks ? `${weighty} problems, ${checks.findings.length - weighty} hints` : "Checking …";
+  const summary = checks ? `${weighty} problems, ${checks.findings.length - weighty} hints` : "Checking …";
   return (
     <button
       type="button"
       aria-pressed={open}
-      aria-label={`Checks: ${told}`}
-      title={`Checks: ${told} (Z)`}
+      aria-label={`Checks: ${summary}`}
+      title={`Checks: ${summary} (Z)`}
       className={`btn btn-sm gap-1 px-2 font-normal ${weighty ? "btn-warning" : ""}`}
       onClick={() => view.setState({ sheet: open ? null : "checks" })}
     >

@@ -5,8 +5,8 @@ import { SheetTitle } from "../../shared/SheetTitle";
 import { useChecks } from "../../shared/useChecks";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
+import { serverTables } from "../../stores/serverTables";
 import { FindingRow } from "./FindingRow";
 
 /** What is wrong with the shot, over the lanes: each finding with its place and what mends it. */
@@ -40,7 +40,7 @@ export function CheckSheet() {
         {checks && checks.findings.length === 0 && (
           <p className="p-4 text-(--graphite) text-sm">
             Nothing found:{" "}
-            {facts()
+            {serverTables()
               .checks.map(({ title }) => title)
               .join(", ")}
             .
@@ -59,7 +59,7 @@ export function CheckSheet() {
 }
 
 function List({ findings, meant }: { findings: Finding[]; meant: boolean }) {
-  const titles = new Map(facts().checks.map(({ name, title }) => [name, title]));
+  const titles = new Map(serverTables().checks.map(({ name, title }) => [name, title]));
   return (
     <ul>
       {findings.map((each) => (

@@ -3,14 +3,14 @@ import { timeScale } from "../../shared/timeScale";
 import { useChecks } from "../../shared/useChecks";
 import { view } from "../../stores/view";
 
-const MOST_MARKS = 60;
+const MAX_MARKS = 60;
 
 /** On the ruler: where findings that count begin; a click opens the list. */
 export function FindingMarks({ width }: { width: number }) {
   const window = useStore(view, (each) => each.window);
   const checks = useChecks();
   const x = timeScale(window, width);
-  const marked = checks?.findings.filter(({ weight }) => weight).slice(0, MOST_MARKS) ?? [];
+  const marked = checks?.findings.filter(({ weight }) => weight).slice(0, MAX_MARKS) ?? [];
   return marked
     .filter(({ frames: [first] }) => x(first) >= 0 && x(first) <= width)
     .map(({ check, at, frames: [first], says }) => (

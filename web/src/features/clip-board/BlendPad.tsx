@@ -8,9 +8,9 @@ import { useMotionArray } from "../../shared/useMotionArray";
 import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { rowOf } from "../../stores/motion";
 import { presets } from "../../stores/presets";
+import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import { CornerMark } from "./CornerMark";
 import { useCorners } from "./useCorners";
@@ -21,7 +21,7 @@ const HEIGHT_PX = 148;
 const LINE_PX = 64;
 const EDGE = { x: 30, y: 22 };
 const DOT_PX = 24;
-const MOST_POINTS = 300;
+const MAX_POINTS = 300;
 /** Percent for a press of an arrow key. */
 const STEP = 1;
 const FREE = "Drag it; while it plays, the drag is recorded. Arrow keys move it by 1 %";
@@ -35,7 +35,7 @@ export function BlendPad({ clip, blend }: { clip: Clip; blend: Blend }) {
   const at = `clip:${clip.id}.blend`;
   const line = blend.corners.length === 2;
   const box = { width: WIDTH_PX, height: line ? LINE_PX : HEIGHT_PX };
-  const places = facts().forms.pads[String(blend.corners.length)] ?? [];
+  const places = serverTables().forms.pads[String(blend.corners.length)] ?? [];
   const corners = places.map(([across, up]) => ({ across, up }));
   const swatches = useCorners(clip.id);
   const way = useMotionArray(`blend:${clip.id}`);
@@ -112,8 +112,8 @@ function PlaceDot({ clip, at, blend, box, line, way }: PlaceDotProps) {
   );
   const reached = useReached<Place>();
   const row = way ? rowOf(frame) * way.columns : 0;
-  const told = way ? { across: way.data[row] ?? across, up: way.data[row + 1] ?? up } : { across, up };
-  const place = live?.value ?? told;
+  const position = way ? { across: way.data[row] ?? across, up: way.data[row + 1] ?? up } : { across, up };
+  const place = live?.value ?? position;
   const [left, top] = pointOf(line ? { ...place, up: 50 } : place, box);
   const where = line
     ? `${place.across.toFixed(0)} %`
@@ -163,7 +163,7 @@ function pointOf({ across, up }: Place, { width, height }: Box): [number, number
 function trail(way: MotionArray | undefined, box: Box): string {
   if (!way) return "";
   const rows = way.data.length / way.columns;
-  const stride = Math.max(1, Math.ceil(rows / MOST_POINTS));
+  const stride = Math.max(1, Math.ceil(rows / MAX_POINTS));
   const points: string[] = [];
   for (let row = 0; row < rows; row += stride) {
     const [across = 0, up = 0] = way.data.subarray(row * way.columns, row * way.columns + way.columns);

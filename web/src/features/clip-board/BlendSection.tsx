@@ -5,13 +5,13 @@ import { ChoiceField } from "../../parts/ChoiceField";
 import { CornerNumber } from "../../parts/CornerNumber";
 import { ParamControl } from "../../shared/number";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { BlendPad } from "./BlendPad";
 
 /** A clip that is a blend: its pad, how it blends, the numbers of its place, its corners. */
 export function BlendSection({ clip, blend }: { clip: Clip; blend: Blend }) {
   const at = `clip:${clip.id}.blend`;
-  const looks = facts().forms.blend;
+  const looks = serverTables().forms.blend;
   const method = looks.find(({ kind }) => kind !== "number");
   const line = blend.corners.length === 2;
   const numbers = looks.filter(({ kind, field }) => kind === "number" && !(line && field === "up_percent"));

@@ -8,9 +8,9 @@ import { SpanForm } from "../../parts/SpanForm";
 import { ParamControl } from "../../shared/number";
 import { usePending } from "../../shared/usePending";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 import { BlendSection } from "./BlendSection";
 import { ClipButtons } from "./ClipButtons";
@@ -24,7 +24,7 @@ export function ClipBoard() {
   const clip = lane?.clips.find(({ id }) => id === chosen);
   if (!document || !lane || !clip) return null;
   const at = `clip:${clip.id}`;
-  const { clip: looks, ramps } = facts().forms;
+  const { clip: looks, ramps } = serverTables().forms;
   const value = clip as unknown as Record<string, Clip["amount"]>;
   return (
     <div className="flex flex-col gap-2 px-3 py-1.5">
@@ -51,7 +51,7 @@ export function ClipBoard() {
       </div>
       <ClipButtons clip={clip} others={othersToBlend(document, clip)} />
       <FromPreset clip={clip} />
-      <Told key={clip.id} clip={clip} lane={lane} />
+      <ClipFacts key={clip.id} clip={clip} lane={lane} />
     </div>
   );
 }
@@ -96,18 +96,18 @@ function MuteSwitch({ clip }: { clip: Clip }) {
   );
 }
 
-function Told({ clip, lane }: { clip: Clip; lane: Lane }) {
+function ClipFacts({ clip, lane }: { clip: Clip; lane: Lane }) {
   const measured = useStore(motion, ({ readings }) => readings?.clips.find((each) => each.clip === clip.id)?.size);
   // While something is dragged it is not measured: the last size stays.
   const last = useRef(measured);
   if (measured) last.current = measured;
   const size = last.current;
   const layers = clip.layers.length === 1 ? "1 layer" : `${clip.layers.length} layers`;
-  const beside = lane.clips.length > 1 ? `; ${lane.clips.length} clips are on its lane` : "";
+  const overlapNote = lane.clips.length > 1 ? `; ${lane.clips.length} clips are on its lane` : "";
   return (
     <p className="text-(--graphite) text-xs">
       {layers}
-      {beside}.
+      {overlapNote}.
       {size && (
         <span title="Sum of its layers over its span, also when muted" data-testid="clip-size">
           {" "}

@@ -7,16 +7,16 @@ import type { AxisName, Command, Layer } from "../../api/types";
 import { AXES, onlyAxes, ROTATIONS, TRANSLATIONS } from "../../shared/axes";
 import { makeDial } from "../../shared/number";
 import { commit, flip } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { note } from "../../stores/notes";
 import { clipOf, clipsOf, openShot } from "../../stores/openShot";
 import { addHandheld, selectedLayers, selection, selectMade } from "../../stores/selection";
+import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
 /** What people call sources of motion besides. */
-const OTHERWISE: Record<string, string> = {
+const SYNONYMS: Record<string, string> = {
   noise: "shake random handheld",
   wave: "sine oscillation sway swell",
   drift: "wander slow float",
@@ -109,9 +109,9 @@ function copyLayers(): void {
 }
 
 function pasteLayers(): void {
-  const kept = localStorage.getItem(CLIPBOARD);
-  if (!kept) note("info", "Nothing to paste: select a layer and press Ctrl C");
-  else void commit({ type: "paste_layers", layers: JSON.parse(kept) as Layer[] }, { kept: selectMade });
+  const clipboard = localStorage.getItem(CLIPBOARD);
+  if (!clipboard) note("info", "Nothing to paste: select a layer and press Ctrl C");
+  else void commit({ type: "paste_layers", layers: JSON.parse(clipboard) as Layer[] }, { kept: selectMade });
 }
 
 /** Moves the selected layer within its clip. */
@@ -165,10 +165,10 @@ export const LAYERING: Action[] = [
     keys: ["H"],
     run: addHandheld,
   },
-  ...facts().sources.map(({ kind }) => ({
+  ...serverTables().sources.map(({ kind }) => ({
     id: `add-${kind}`,
     title: `Add ${kind} layer`,
-    also: OTHERWISE[kind],
+    also: SYNONYMS[kind],
     keys: [],
     run: () => void commit({ type: "add_layer", source: kind }, { kept: selectMade }),
   })),

@@ -4,11 +4,11 @@ import { keyHere } from "../../acts/moving";
 import { extend, nudge, runOn, stretch } from "../../acts/pins";
 import { aim, fromOutside, level, snap, square, takeLens } from "../../acts/placing";
 import { markSubject } from "../../stores/editing";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { selectPins, view } from "../../stores/view";
 import { type Action, shotNow } from "./action";
 
-const { extends: EXTENDS, framings: FRAMINGS, interps: INTERPS, lenses_mm: LENSES_MM } = facts().forms;
+const { extends: EXTENDS, framings: FRAMINGS, interps: INTERPS, lenses_mm: LENSES_MM } = serverTables().forms;
 
 const withSubject = () => Boolean(shotNow()?.subject);
 const SIDES = { before: "before the first key", after: "after the last key" } as const;

@@ -11,8 +11,8 @@ import {
   removeMount,
   takeRig,
 } from "../../acts/mounts";
-import { facts } from "../../stores/facts";
 import { mountId, mountNow } from "../../stores/rig";
+import { serverTables } from "../../stores/serverTables";
 import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
 import { type Action, shotNow } from "./action";
@@ -22,8 +22,8 @@ const several = () => (shotNow()?.mounts.length ?? 0) > 1;
 const withPose = () => view.getState().pose !== null;
 
 function copyEye(): void {
-  const seen = outsidePose();
-  if (seen) copied({ of: "the Set view's eye", position: seen.position, angles: seen.angles });
+  const viewPose = outsidePose();
+  if (viewPose) copied({ of: "the Set view's eye", position: viewPose.position, angles: viewPose.angles });
 }
 
 export const RIGGING: Action[] = [
@@ -33,7 +33,7 @@ export const RIGGING: Action[] = [
     keys: ["Shift+R"],
     run: () => view.setState(({ rigOpen }) => ({ rigOpen: !rigOpen })),
   },
-  ...facts().forms.rigs.map(({ name }) => ({
+  ...serverTables().forms.rigs.map(({ name }) => ({
     id: `rig-${name}`,
     title: `Ready-made rig: ${name}`,
     keys: [],

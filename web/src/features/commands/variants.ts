@@ -5,7 +5,7 @@ import { BARE, endSides, flipSide, sideOf, sides } from "../../stores/sides";
 import { view } from "../../stores/view";
 import type { Action } from "./action";
 
-const MOST = 8;
+const MAX_VARIANTS = 8;
 const several = () => variantsNow().length > 1;
 
 /** The next variant stands beside the one shown. */
@@ -22,7 +22,7 @@ function carry(): void {
 
 export const VARIANTS: Action[] = [
   ...Array.from(
-    { length: MOST },
+    { length: MAX_VARIANTS },
     (_, n): Action => ({
       id: `variant-${n + 1}`,
       title: `Show variant ${n + 1}`,

@@ -3,7 +3,7 @@
 import { redo, undo } from "../../stores/history";
 import { selectNothing } from "../../stores/selection";
 import { fitPath } from "../../stores/stage";
-import { toggleBlur } from "../../stores/still";
+import { toggleBlur } from "../../stores/stillFrame";
 import { endTimeEdit, timeEdit } from "../../stores/timeEdit";
 import { transport } from "../../stores/transport";
 import {

@@ -6,14 +6,14 @@ import { FileButton } from "../../shared/FileButton";
 import { NameInput } from "../../shared/NameInput";
 import { NumberField, ShareField, Stacked } from "../../shared/number";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
+import { preview } from "../../stores/preview";
 import { selectMade } from "../../stores/selection";
-import { preview } from "../../stores/trying";
+import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 import { PlaceFields } from "./PlaceFields";
 
-const MOST_NAME = 60;
+const MAX_NAME = 60;
 
 /** The selected cues: when, how strong, and where in the set. */
 export function CueBoard() {
@@ -36,7 +36,7 @@ export function CueBoard() {
           key={first.id + first.name}
           name={first.name}
           label="Name of the cue"
-          most={MOST_NAME}
+          most={MAX_NAME}
           placeholder="cue"
           className="border-base-300"
           onName={(name) => void setCues({ name })}
@@ -99,7 +99,7 @@ function FrameField({ cue }: { cue: Cue }) {
 }
 
 function Strength({ cue }: { cue: Cue }) {
-  const [least, most] = facts().forms.limits["set_cues.strength"] ?? [0, 1];
+  const [least, most] = serverTables().forms.limits["set_cues.strength"] ?? [0, 1];
   const { cues } = view.getState();
   return (
     <ShareField

@@ -3,7 +3,7 @@ import { selectCues } from "../../acts/cues";
 import type { Command, Cue } from "../../api/types";
 import { LaneRow, useLaneSize } from "../../shared/LaneRow";
 import { timeScale } from "../../shared/timeScale";
-import type { Held } from "../../shared/useDragging";
+import type { DragState } from "../../shared/useDragging";
 import { useShownShot } from "../../shared/useShownShot";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
@@ -14,7 +14,7 @@ import { Flag } from "./Flag";
 
 export const CUE_ROW_PX = 20;
 const EDGE_PX = 8;
-const MOST_FLAGS = 600;
+const MAX_FLAGS = 600;
 
 type Shift = { cues: string[]; by: number; copy: boolean };
 
@@ -27,7 +27,7 @@ export function CueRow() {
   const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : NONE));
   const x = timeScale(window, width);
   const { bind, live } = useTrialDrag<Cue, Shift>({
-    press: ({ what, shiftKey, ctrlKey }: Held<Cue>) => {
+    press: ({ what, shiftKey, ctrlKey }: DragState<Cue>) => {
       const more = shiftKey || ctrlKey;
       selectCues(pressed(what.id, selected, more));
       pause();
@@ -47,7 +47,7 @@ export function CueRow() {
   });
   if (!cues?.length) return null;
   const by = live && !live.value.copy ? live.value.by : 0;
-  const shown = cues.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX).slice(0, MOST_FLAGS);
+  const shown = cues.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX).slice(0, MAX_FLAGS);
   return (
     <LaneRow
       role="region"

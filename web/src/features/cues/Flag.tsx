@@ -13,19 +13,19 @@ type FlagProps = {
 };
 
 const FULL_PX = 13;
-const LEAST_PX = 5;
+const MIN_PX = 5;
 
 /** A cue's notched flag: as wide as it is strong; its name beside it. */
 export function Flag({ cue, on, left, hold, onChoose, onMove }: FlagProps) {
-  const called = cue.name || `cue at frame ${cue.frame}`;
-  const wide = Math.max(LEAST_PX, Math.min(1.5, Math.sqrt(cue.strength)) * FULL_PX);
+  const cueTitle = cue.name || `cue at frame ${cue.frame}`;
+  const wide = Math.max(MIN_PX, Math.min(1.5, Math.sqrt(cue.strength)) * FULL_PX);
   return (
     <button
       type="button"
       data-cue={cue.id}
       aria-pressed={on}
-      aria-label={`Cue ${called}`}
-      title={`${called}, frame ${cue.frame}, strength ${Math.round(cue.strength * 100)} %${cue.place_m || cue.on ? ", with a place in the set" : ""}\ndrag moves, Alt-drag copies, Delete removes`}
+      aria-label={`Cue ${cueTitle}`}
+      title={`${cueTitle}, frame ${cue.frame}, strength ${Math.round(cue.strength * 100)} %${cue.place_m || cue.on ? ", with a place in the set" : ""}\ndrag moves, Alt-drag copies, Delete removes`}
       className={`absolute inset-y-0 flex cursor-ew-resize touch-none items-center ${on ? "z-[2] text-primary" : "text-base-content"}`}
       style={{ left: left - 1 }}
       {...hold}

@@ -1,6 +1,6 @@
 import { useStore } from "zustand";
 import { cuesAt, setCues } from "../../acts/cues";
-import type { Asked } from "../../acts/targets";
+import type { TargetRequest } from "../../acts/targets";
 import type { Cue, Shot, Target } from "../../api/types";
 import { TargetChoice } from "../../parts/TargetChoice";
 import { NumberField } from "../../shared/number";
@@ -15,7 +15,7 @@ export function PlaceFields({ shot, cue }: { shot: Shot; cue: Cue }) {
   const picking = useStore(view, (each) => each.picking === "cue");
   const place = cue.place_m ?? null;
   const pick = () => view.setState({ picking: picking ? false : "cue" });
-  const take = (asked: Asked) => {
+  const take = (asked: TargetRequest) => {
     if (asked.choice === "") void setCues({ nowhere: true });
     else if (asked.choice === "point") pick();
     else void cuesAt(asked);

@@ -14,13 +14,13 @@ type Handle = { at: string; frame: number; value: number; side: Side; reach: [nu
 
 const HALF_PX = 3.5;
 /** More selected keys than this show no handles. */
-const MOST_KEYS = 200;
+const MAX_KEYS = 200;
 const SIDES: Side[] = ["handle_in", "handle_out"];
 
 /** The handles of the selected keys, as the server says the curve goes; the first has none before it, the last none after it. */
 function useHandles(tracks: Track[], selected: KeyRef[]): Handle[] {
   const state = useStore(openShot, (each) => each.state);
-  const shown = selected.length <= MOST_KEYS ? selected : [];
+  const shown = selected.length <= MAX_KEYS ? selected : [];
   const params = { path: { shot: state?.slug ?? "" } };
   const { data } = useQuery({
     queryKey: ["handles", state?.slug, state?.revision, state?.variant, shown],

@@ -15,7 +15,7 @@ import { type KeyRef, sameKey, useSelectedKeys } from "./useSelectedKeys";
 
 /** Points that lie closer together are shown as one; a closer look tells them apart. */
 const APART_PX = 8;
-const MOST_CHOSEN = 200;
+const MAX_CHOSEN = 200;
 const EDGE_PX = 8;
 const RADIUS_PX = 4.5;
 /** So many are there to be taken hold of also while the time is zoomed. */
@@ -36,7 +36,7 @@ function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: nu
   );
   const shown = useMemo(() => {
     const [from, to] = [x.invert(-EDGE_PX), x.invert(width + EDGE_PX)];
-    const few = chosen.size < MOST_CHOSEN;
+    const few = chosen.size < MAX_CHOSEN;
     return curves.flatMap((points) =>
       thinned(
         points.filter(({ key }) => key.frame > from && key.frame < to),
@@ -58,15 +58,15 @@ function usePointDrag(
   y: TimeScale,
 ) {
   const pressed = (ref: KeyRef, more: boolean) => (isOn(ref) ? selected : more ? [...selected, ref] : [ref]);
-  const held = useRef<KeyRef[]>([]);
+  const heldKeys = useRef<KeyRef[]>([]);
   return useTrialDrag<KeyRef, Shift>({
     press: ({ what, shiftKey }) => {
-      held.current = pressed(what, shiftKey);
-      select(held.current);
+      heldKeys.current = pressed(what, shiftKey);
+      select(heldKeys.current);
       return true;
     },
     live: ({ x: px, y: py, dx, dy, altKey }) => ({
-      keys: held.current,
+      keys: heldKeys.current,
       frames: Math.round(x.invert(px) - x.invert(px - dx)),
       value: altKey ? 0 : y.invert(py) - y.invert(py - dy),
     }),

@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { type Held, useDragging } from "../../shared/useDragging";
+import { type DragState, useDragging } from "../../shared/useDragging";
 
 export type Box = { left: number; right: number; top: number; bottom: number };
 
-function boxOf({ x, y, dx, dy, element }: Held<void>): Box {
+function boxOf({ x, y, dx, dy, element }: DragState<void>): Box {
   const origin = element.closest("svg")?.getBoundingClientRect();
   const [px, py] = [x - (origin?.left ?? 0), y - (origin?.top ?? 0)];
   return {

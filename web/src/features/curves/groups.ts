@@ -3,8 +3,8 @@ import type { AxisName, Clip, Dial, FieldLook, Layer, MoveField, Param, Shot } f
 import { AXES } from "../../shared/axes";
 import { dialGroup } from "../../shared/dialGroup";
 import { fieldsOf, sourceFacts, valueAt } from "../../shared/fields";
-import { facts } from "../../stores/facts";
 import { workMount } from "../../stores/rig";
+import { serverTables } from "../../stores/serverTables";
 
 export type Track = {
   at: string;
@@ -37,7 +37,7 @@ function grouped(looks: FieldLook[], make: (look: FieldLook) => Track): CurveGro
 export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
   const mount = workMount(shot, chosen);
   if (!mount) return [];
-  const looks = facts().forms.move;
+  const looks = serverTables().forms.move;
   const pose = grouped(looks, (look) => {
     const { field, title, ink } = look;
     const lens = look.group === "lens";
@@ -51,10 +51,10 @@ export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
   });
   const at = `mount:${mount.id}`;
   const more = [
-    partGroups(at, mount, facts().forms.mount, ""),
-    ...PARTS.map((part) => partGroups(`${at}.${part}`, mount[part], facts().forms[part], `${part}: `)),
-    partGroups("shot.glass", shot.glass, facts().forms.glass, "lens: "),
-    partGroups("shot.hold", shot.hold, facts().forms.hold, "hold framing: "),
+    partGroups(at, mount, serverTables().forms.mount, ""),
+    ...PARTS.map((part) => partGroups(`${at}.${part}`, mount[part], serverTables().forms[part], `${part}: `)),
+    partGroups("shot.glass", shot.glass, serverTables().forms.glass, "lens: "),
+    partGroups("shot.hold", shot.hold, serverTables().forms.hold, "hold framing: "),
   ];
   return [...pose, ...more.flat()];
 }
@@ -82,7 +82,7 @@ export function layerGroups(layer: Layer): CurveGroup[] {
     param: valueAt(document, look.field) as Param,
   });
   const at = `layer:${layer.id}`;
-  const looks = facts().forms.layer;
+  const looks = serverTables().forms.layer;
   const source = grouped(fieldsOf(layer.source), track(`${at}.source`, layer.source));
   const own = grouped(
     looks.filter(({ axis }) => !axis),
@@ -98,7 +98,7 @@ export function layerGroups(layer: Layer): CurveGroup[] {
 
 /** Groups of a clip: its amount and speed, and its place where it is a blend. */
 export function clipGroups(clip: Clip): CurveGroup[] {
-  const { clip: own, blend } = facts().forms;
+  const { clip: own, blend } = serverTables().forms;
   const at = `clip:${clip.id}`;
   return [...partGroups(at, clip, own, ""), ...partGroups(`${at}.blend`, clip.blend, blend, "blend: ")];
 }

@@ -7,7 +7,7 @@ import { frameAt, type Motion, rowsWithin } from "../../stores/motion";
 import type { Track } from "./groups";
 
 const MARGIN_PX = 14;
-const LEAST_SPAN = 1e-3;
+const MIN_SPAN = 1e-3;
 
 /** Values to pixels, larger ones higher up. */
 export function valueScale(values: [number, number], height: number): TimeScale {
@@ -37,7 +37,7 @@ export function extent(tracks: Track[], state: Motion): [number, number] {
     if (!varies(track.param)) see(roughly(track.param));
   }
   if (!Number.isFinite(low)) return [0, 1];
-  const air = Math.max((high - low) * 0.08, LEAST_SPAN, high === low ? Math.max(Math.abs(high) * 0.2, 0.5) : 0);
+  const air = Math.max((high - low) * 0.08, MIN_SPAN, high === low ? Math.max(Math.abs(high) * 0.2, 0.5) : 0);
   return [low - air, high + air];
 }
 

@@ -20,7 +20,7 @@ export function useTableEdits(tracks: Track[], times: number, unit: string, firs
       type: "set_keys",
       keys: cells.map(({ at, row, value }) => ({ at, frame: first + row, value: value / times })),
     });
-  const put = (at: string, row: number, column: number, value: number) => {
+  const setCell = (at: string, row: number, column: number, value: number) => {
     const [from, to] =
       fill && inFill(row, column) ? [Math.min(fill.from, fill.to), Math.max(fill.from, fill.to)] : [row, row];
     void set(Array.from({ length: to - from + 1 }, (_, i) => ({ at, row: from + i, value })));
@@ -48,5 +48,5 @@ export function useTableEdits(tracks: Track[], times: number, unit: string, firs
   const start = (row: number, column: number) => setFill({ column, from: row, to: row });
   const reach = (row: number, column: number) =>
     setFill((before) => (before?.column === column ? { ...before, to: row } : { column, from: row, to: row }));
-  return { inFill, put, paste, clear, clearAt, start, reach };
+  return { inFill, put: setCell, paste, clear, clearAt, start, reach };
 }

@@ -19,11 +19,11 @@ const textsOf = (dial: Dial | undefined) =>
 
 /** Makes a dial, or changes one: what it is called, its unit and limits; a new name stands in every formula. */
 export function DialDialog({ shot }: { shot: Shot }) {
-  const called = useStore(view, (state) => state.dial);
-  const dial = shot.dials.find(({ name }) => name === called);
+  const dialName = useStore(view, (state) => state.dial);
+  const dial = shot.dials.find(({ name }) => name === dialName);
   const [form, setForm] = useState(() => textsOf(dial));
   const [problem, setProblem] = useState("");
-  const put = (field: keyof typeof FRESH) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
+  const setField = (field: keyof typeof FRESH) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
   const then = { kept: close, failed: (error: unknown) => setProblem(explain(error)) };
   const change = async () => {
     setProblem("");
@@ -52,10 +52,10 @@ export function DialDialog({ shot }: { shot: Shot }) {
           void change();
         }}
       >
-        <TextField title="Name" label="Name of the dial" wide most={40} value={form.name} onChange={put("name")} />
-        <TextField title="Unit" value={form.unit} onChange={put("unit")} />
-        <TextField title="Minimum" value={form.least} onChange={put("least")} />
-        <TextField title="Maximum" value={form.most} onChange={put("most")} />
+        <TextField title="Name" label="Name of the dial" wide most={40} value={form.name} onChange={setField("name")} />
+        <TextField title="Unit" value={form.unit} onChange={setField("unit")} />
+        <TextField title="Minimum" value={form.least} onChange={setField("least")} />
+        <TextField title="Maximum" value={form.most} onChange={setField("most")} />
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
           {dial ? (

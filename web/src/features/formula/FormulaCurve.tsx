@@ -10,7 +10,7 @@ import type { FormulaPlace } from "../../stores/view";
 const WIDTH = 400;
 const HEIGHT = 40;
 const MARGIN = 3;
-const MOST_POINTS = 800;
+const MAX_POINTS = 800;
 
 /** The curve that a formula gives over the shot, with its least and largest value and the playhead. */
 export function FormulaCurve({ place }: { place: FormulaPlace }) {
@@ -36,9 +36,9 @@ export function FormulaCurve({ place }: { place: FormulaPlace }) {
   const low = data.reduce((least, value) => Math.min(least, value), Infinity);
   const high = data.reduce((most, value) => Math.max(most, value), -Infinity);
   const y = (value: number) => HEIGHT - MARGIN - ((value - low) / (high - low || 1)) * (HEIGHT - 2 * MARGIN);
-  const stride = Math.max(1, Math.floor(data.length / MOST_POINTS));
+  const stride = Math.max(1, Math.floor(data.length / MAX_POINTS));
   const points = Array.from({ length: Math.ceil(data.length / stride) }, (_, i) => i * stride);
-  const told = (value: number) => `${(value * times).toFixed(digits)} ${unit}`;
+  const formatted = (value: number) => `${(value * times).toFixed(digits)} ${unit}`;
   return (
     <div className="num flex items-stretch gap-2 text-(--graphite) text-[11px]">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-10 min-w-0 flex-1 bg-base-200/60">
@@ -52,8 +52,8 @@ export function FormulaCurve({ place }: { place: FormulaPlace }) {
         <line ref={pen} y1={0} y2={HEIGHT} stroke="var(--color-signal)" vectorEffect="non-scaling-stroke" />
       </svg>
       <span className="flex flex-col justify-between text-right">
-        <span>{told(high)}</span>
-        <span>{told(low)}</span>
+        <span>{formatted(high)}</span>
+        <span>{formatted(low)}</span>
       </span>
     </div>
   );

@@ -1,7 +1,7 @@
 import { type RefObject, useState } from "react";
 import type { FormulaName } from "../../api/types";
 
-const MOST = 6;
+const MAX_ROWS = 6;
 
 /** The word that ends where the pen is in a text. */
 function wordAt(text: string, at: number): string {
@@ -20,7 +20,7 @@ export function useCompletion(
   const [away, setAway] = useState(true);
   const word = wordAt(text, at);
   const found = word
-    ? names.filter(({ name }) => name.toLowerCase().startsWith(word.toLowerCase()) && name !== word).slice(0, MOST)
+    ? names.filter(({ name }) => name.toLowerCase().startsWith(word.toLowerCase()) && name !== word).slice(0, MAX_ROWS)
     : [];
   const list = away ? [] : found;
   const follow = () => {

@@ -4,34 +4,34 @@ import { client, take } from "../../api/client";
 import type { Formula, FormulaCheck } from "../../api/types";
 import { useRested } from "../../shared/useRested";
 import { commit } from "../../stores/editing";
-import { cancelPreview, preview } from "../../stores/trying";
+import { cancelPreview, preview } from "../../stores/preview";
 import { draftOf, dropDraft, keepDraft } from "./drafts";
 
 const REST_MS = 180;
 
 /** How a text stands, asked about when the hand rests; what was said of the one before until then. */
 function useCheck(shot: string, at: string, text: string) {
-  const asked = useRested(text, REST_MS);
-  const body = { at, text: asked ?? "" };
+  const restedText = useRested(text, REST_MS);
+  const body = { at, text: restedText ?? "" };
   return useQuery({
     queryKey: ["formula", shot, body],
     queryFn: async () => {
       const asking = client.POST("/api/shots/{shot}/formula", { params: { path: { shot } }, body });
       return { text: body.text, ...(await take<FormulaCheck>(asking)) };
     },
-    enabled: asked !== undefined,
+    enabled: restedText !== undefined,
     placeholderData: keepPreviousData,
   }).data;
 }
 
 /** A formula being written: its text, how it stands, what it may name. It is tried on while it can be read, and kept when it is left, right or wrong. */
 export function useWriting(shot: string, at: string, formula: Formula) {
-  const kept = formula.draft ?? formula.text;
-  const [text, setText] = useState(draftOf(shot, at) ?? kept);
-  const now = useRef({ text, kept });
+  const storedText = formula.draft ?? formula.text;
+  const [text, setText] = useState(draftOf(shot, at) ?? storedText);
+  const now = useRef({ text, kept: storedText });
   // Changed from elsewhere, and not being changed here: it follows.
-  if (kept !== now.current.kept && now.current.text.trim() === now.current.kept) setText(kept);
-  now.current = { text, kept };
+  if (storedText !== now.current.kept && now.current.text.trim() === now.current.kept) setText(storedText);
+  now.current = { text, kept: storedText };
   const over = useRef(false);
   const command = (written: string) => ({ type: "set_formula" as const, formulas: [{ at, text: written }] });
   const keep = () => {

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { client, take } from "../../api/client";
 import type { History, State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
-import { lookAt } from "../../stores/trying";
+import { lookAt } from "../../stores/preview";
 import { view } from "../../stores/view";
 import { RevisionRow } from "./RevisionRow";
 import { TidyBar } from "./TidyBar";

@@ -3,13 +3,13 @@ import { client, take } from "../../api/client";
 import type { Revision } from "../../api/types";
 import { goTo } from "../../stores/history";
 import { complain } from "../../stores/notes";
+import { lookAt } from "../../stores/preview";
 import { flipSide } from "../../stores/sides";
-import { lookAt } from "../../stores/trying";
 import { view } from "../../stores/view";
 
 const timeOf = (text: string) => new Date(text).toLocaleString(undefined, { dateStyle: "short", timeStyle: "medium" });
 
-function beside({ revision, label, name }: Revision): void {
+function showInSidePane({ revision, label, name }: Revision): void {
   flipSide({ key: `revision:${revision}`, title: `Revision: ${name ?? label}`, revision });
   view.setState({ dialog: null });
 }
@@ -52,7 +52,7 @@ export function RevisionRow({ slug, row, onNamed }: { slug: string; row: Revisio
             type="button"
             className="btn btn-xs"
             title="In a second Viewfinder, next to the current shot"
-            onClick={() => beside(row)}
+            onClick={() => showInSidePane(row)}
           >
             Side by side
           </button>

@@ -3,7 +3,7 @@ import { client, take } from "../../api/client";
 import type { Tidying } from "../../api/types";
 import { complain, note } from "../../stores/notes";
 
-const KEPT = 100;
+const KEEP_COUNT = 100;
 const megabytes = (bytes: number) => `${(bytes / 2 ** 20).toFixed(1)} MB`;
 
 /** Thins the history on wish: says first how much would go, then asks once more. */
@@ -13,7 +13,7 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
   const plan = async () => {
     try {
       setPlanned(
-        await take<Tidying>(client.GET("/api/shots/{shot}/tidy", { params: { path, query: { keep: KEPT } } })),
+        await take<Tidying>(client.GET("/api/shots/{shot}/tidy", { params: { path, query: { keep: KEEP_COUNT } } })),
       );
     } catch (error) {
       complain(error);
@@ -22,10 +22,10 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
   const tidy = async () => {
     setPlanned(null);
     try {
-      const gone = await take<Tidying>(
-        client.POST("/api/shots/{shot}/tidy", { params: { path }, body: { keep: KEPT } }),
+      const result = await take<Tidying>(
+        client.POST("/api/shots/{shot}/tidy", { params: { path }, body: { keep: KEEP_COUNT } }),
       );
-      note("info", `${gone.revisions} revisions removed, ${megabytes(gone.bytes)} freed`);
+      note("info", `${result.revisions} revisions removed, ${megabytes(result.bytes)} freed`);
       onTidied();
     } catch (error) {
       complain(error);
@@ -39,7 +39,7 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
           <button
             type="button"
             className="btn btn-sm"
-            title={`Removes revisions without a name, older than the newest ${KEPT}`}
+            title={`Removes revisions without a name, older than the newest ${KEEP_COUNT}`}
             onClick={() => void plan()}
           >
             Clean up …
@@ -48,7 +48,7 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
       )}
       {planned?.revisions === 0 && (
         <>
-          <span className="flex-1">Nothing to remove: the newest {KEPT} and the named ones stay.</span>
+          <span className="flex-1">Nothing to remove: the newest {KEEP_COUNT} and the named ones stay.</span>
           <button type="button" className="btn btn-sm" onClick={() => setPlanned(null)}>
             OK
           </button>
@@ -58,7 +58,7 @@ export function TidyBar({ slug, count, onTidied }: { slug: string; count: number
         <>
           <span className="flex-1">
             This permanently deletes {planned.revisions} of {planned.of} revisions, {megabytes(planned.bytes)}. The
-            newest {KEPT} and the named ones stay.
+            newest {KEEP_COUNT} and the named ones stay.
           </span>
           <button type="button" className="btn btn-sm" onClick={() => setPlanned(null)}>
             Keep all

@@ -23,9 +23,9 @@ export function ClipBar({ clip, open, width, height }: ClipBarProps) {
   const span = useClipSpan(clip.id);
   if (!span) return null;
   const x = timeScale(window, width);
-  const left = Math.max(0, x(span.first_frame));
+  const startX = Math.max(0, x(span.first_frame));
   const right = Math.min(width, x(span.last_frame));
-  if (right <= left) return null;
+  if (right <= startX) return null;
   const paper = selected ? "border-primary bg-(--wash)/35 text-primary" : "border-base-300 bg-base-200/30";
   const size = { width, height };
   return (
@@ -37,7 +37,7 @@ export function ClipBar({ clip, open, width, height }: ClipBarProps) {
         data-clip={clip.id}
         title={`${clip.name}, frames ${span.first_frame} to ${span.last_frame}: click to select`}
         className={`absolute top-[2px] overflow-hidden rounded-t-md border border-b-0 text-left ${paper}`}
-        style={{ left, width: right - left, height: height - FOOT_PX }}
+        style={{ left: startX, width: right - startX, height: height - FOOT_PX }}
         onClick={() => selectClip(clip.id)}
       >
         <span
@@ -54,8 +54,8 @@ export function ClipBar({ clip, open, width, height }: ClipBarProps) {
           alike={() => [`clip:${clip.id}.amount`]}
           title={`Amount of ${clip.name}`}
           param={clip.amount}
-          left={left}
-          levelWidth={right - left}
+          left={startX}
+          levelWidth={right - startX}
           {...size}
         />
       )}

@@ -36,9 +36,9 @@ function ClipWave({ clip, width, height }: ClipWaveProps) {
   const place = useStore(view, ({ window }) => {
     if (!span) return "";
     const x = timeScale(window, width);
-    const left = Math.max(0, Math.floor(x(span.first_frame)) - EDGE_PX);
+    const startX = Math.max(0, Math.floor(x(span.first_frame)) - EDGE_PX);
     const right = Math.min(width, Math.ceil(x(span.last_frame)) + EDGE_PX);
-    return right > left ? `${left} ${right - left}` : "";
+    return right > startX ? `${startX} ${right - startX}` : "";
   });
   if (!place) return null;
   const [left = 0, wide = 0] = place.split(" ").map(Number);

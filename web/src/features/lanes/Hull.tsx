@@ -4,7 +4,7 @@ import type { Command, Param } from "../../api/types";
 import { byArrows, keepArrows } from "../../shared/byArrows";
 import { paramAt } from "../../shared/paramAt";
 import { timeScale } from "../../shared/timeScale";
-import type { Held } from "../../shared/useDragging";
+import type { DragState } from "../../shared/useDragging";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
@@ -43,7 +43,7 @@ export function Hull({ at, title, param, width, height }: HullProps) {
   };
   const { bind, live } = useTrialDrag<number, Place>({
     // From where the point is: one above the lane keeps its value when it is only dragged sideways.
-    live: ({ what: from, dx, dy }: Held<number>) => {
+    live: ({ what: from, dx, dy }: DragState<number>) => {
       const value = keys.find((each) => each.frame === from)?.value ?? 0;
       const start = toY(value, height);
       const raised = toWeight(start + dy, height) - toWeight(start, height);

@@ -26,16 +26,16 @@ export function LaneCanvas({ width, height, label, array, part, draw }: LaneCanv
   const values = useMotionArray(array);
   const window = useStore(view, (state) => state.window);
   const night = useStore(view, (state) => state.night);
-  const left = part?.left;
-  const of = part?.of;
+  const partLeft = part?.left;
+  const partWidth = part?.of;
   useEffect(() => {
     const canvas = ref.current;
     if (!canvas || width <= 0 || !inSight) return;
-    const here = left === undefined || of === undefined ? undefined : { left, of };
+    const here = partLeft === undefined || partWidth === undefined ? undefined : { left: partLeft, of: partWidth };
     drawSoon(canvas, () => {
       const context = prepare(canvas, width, height);
       if (context) draw(context, scaleOfPart(window, width, here), canvas);
     });
-  }, [values, window, width, height, left, of, draw, night, inSight]);
+  }, [values, window, width, height, partLeft, partWidth, draw, night, inSight]);
   return <canvas ref={ref} role="img" aria-label={label} style={{ width, height }} className="block" />;
 }

@@ -12,7 +12,7 @@ type LaneGroupProps = { lane: Lane; selected: string | null; compact: boolean };
 /** A lane: its clips as bars, and under them the layers of the one that is open, the topmost first. */
 export function LaneGroup({ lane, selected, compact }: LaneGroupProps) {
   const { width } = useLaneSize();
-  const wanted = useStore(view, (each) => each.open[lane.id]);
+  const isOpened = useStore(view, (each) => each.open[lane.id]);
   // The clip on the board, or the one whose layer is, shows its layers, whatever was open before.
   const onBoardId = useStore(view, ({ board, clip, layer }) =>
     board === "clip"
@@ -21,7 +21,7 @@ export function LaneGroup({ lane, selected, compact }: LaneGroupProps) {
         ? lane.clips.find((each) => each.layers.some(({ id }) => id === layer))?.id
         : null,
   );
-  const shown = [onBoardId, wanted].find((each) => lane.clips.some(({ id }) => id === each));
+  const shown = [onBoardId, isOpened].find((each) => lane.clips.some(({ id }) => id === each));
   const open = lane.clips.find(({ id }) => id === shown) ?? lane.clips.at(-1);
   const barred = hasBars(lane);
   const onBoard = useStore(view, ({ board, clip }) => board === "clip" && lane.clips.some(({ id }) => id === clip));

@@ -12,12 +12,12 @@ import { WeightEditor } from "./WeightEditor";
 type LayerLaneProps = { layer: Layer; width: number; chosen: Chosen; compact: boolean };
 
 /** Addresses of the layers that a change of this one's span goes to. */
-const alike = (id: string) => placesAlike(`layer:${id}.span`).map((place) => place.replace(/\.span$/, ""));
+const spansOfSelection = (id: string) => placesAlike(`layer:${id}.span`).map((place) => place.replace(/\.span$/, ""));
 
 /** A layer's waveform inside the hull of its weight; its span, ramps and weight are dragged on it. */
 export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
   const height = rowHeight(compact, chosen === "board") - 1;
-  const heard = useHeard(layer.id);
+  const activeSpan = useHeard(layer.id);
   const span = useLayerSpan(layer.id);
   const size = { width, height };
   return (
@@ -32,7 +32,7 @@ export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
         className="relative block w-full cursor-pointer"
         onClick={(event) => selectLayer(layer.id, howToSelect(event))}
       >
-        <LayerWave {...size} name={layer.name} array={`layer:${layer.id}`} of={[layer.id]} faint={!heard} />
+        <LayerWave {...size} name={layer.name} array={`layer:${layer.id}`} of={[layer.id]} faint={!activeSpan} />
       </button>
       {chosen === "board" && (
         <WeightEditor
@@ -43,7 +43,9 @@ export function LayerLane({ layer, width, chosen, compact }: LayerLaneProps) {
           {...size}
         />
       )}
-      {chosen !== "no" && span && <SpanGrips at={() => alike(layer.id)} span={span} name={layer.name} {...size} />}
+      {chosen !== "no" && span && (
+        <SpanGrips at={() => spansOfSelection(layer.id)} span={span} name={layer.name} {...size} />
+      )}
       {layer.source.kind === "gait" && <StepMarks layer={layer} {...size} />}
     </div>
   );

@@ -43,12 +43,12 @@ export function LayerWave({ width, height, name, array, of, faint, bare, instead
       }
       const waves = JSON.parse(text) as Wave[];
       if (!values || waves.length === 0) return;
-      const most = reach(values, waves);
-      const scale = (height / 2 - 4) / most;
+      const maximum = reach(values, waves);
+      const scale = (height / 2 - 4) / maximum;
       drawWaves(context, values, waves, x, { top: 0, height, width }, scale, inks, faint ? 0.3 : 0.95);
-      if (most > 1e-6 && !bare) {
+      if (maximum > 1e-6 && !bare) {
         context.font = '10px "IBM Plex Mono"';
-        const label = `${height < 30 ? "" : "scale "}±${most < 10 ? most.toFixed(1) : most.toFixed(0)} px`;
+        const label = `${height < 30 ? "" : "scale "}±${maximum < 10 ? maximum.toFixed(1) : maximum.toFixed(0)} px`;
         const wide = context.measureText(label).width;
         context.globalAlpha = 0.75;
         context.fillStyle = ground;

@@ -6,7 +6,7 @@ import { dotPath } from "../../shared/dotPath";
 import { targetWidths } from "../../shared/targetWidths";
 import { thinned } from "../../shared/thinned";
 import type { TimeScale } from "../../shared/timeScale";
-import type { Held } from "../../shared/useDragging";
+import type { DragState } from "../../shared/useDragging";
 import { useReached } from "../../shared/useReached";
 import { useResting } from "../../shared/useResting";
 import { useShownShot } from "../../shared/useShownShot";
@@ -18,9 +18,9 @@ import { Pin } from "./Pin";
 
 /** Keys that lie closer together are shown as one; a closer look tells them apart. */
 const APART_PX = 7;
-const MOST_CHOSEN = 50;
+const MAX_CHOSEN = 50;
 const EDGE_PX = 6;
-const LEAST_PX = 10;
+const MIN_PX = 10;
 /** So many are there to be taken hold of also while the time is zoomed. */
 const FEW = 40;
 
@@ -47,7 +47,7 @@ function shifted(pins: Map<number, PinKey[]>, { frames, by, copy }: Shift): Comm
 /** Pins that are pressed, and dragged with all that are selected. */
 function usePinDrag(pins: Map<number, PinKey[]>, selected: number[], mount: string | null, x: TimeScale) {
   return useTrialDrag<number, Shift>({
-    press: ({ what: frame, shiftKey, ctrlKey }: Held<number>) => {
+    press: ({ what: frame, shiftKey, ctrlKey }: DragState<number>) => {
       const more = shiftKey || ctrlKey;
       selectPins(
         pressed(
@@ -100,15 +100,15 @@ export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsPr
     ({ frame }) => x(frame),
     APART_PX,
     // Many selected ones are shown by their neighbours.
-    ({ frame }) => chosen.size < MOST_CHOSEN && chosen.has(frame),
+    ({ frame }) => chosen.size < MAX_CHOSEN && chosen.has(frame),
   );
   const passing = !useResting(`${x(0)} ${x(1)}`) && shown.length > FEW;
   const there = passing ? shown.filter(({ frame }) => chosen.has(frame)) : shown;
   const widths = targetWidths(
     there.map(({ frame }) => across(frame)),
-    LEAST_PX,
+    MIN_PX,
   );
-  const held = there.map(({ frame, keys, n }, place) => {
+  const heldPins = there.map(({ frame, keys, n }, place) => {
     const on = chosen.has(frame);
     return (
       <Pin
@@ -118,7 +118,7 @@ export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsPr
         keys={keys}
         on={on}
         left={across(frame)}
-        width={widths[place] ?? LEAST_PX}
+        width={widths[place] ?? MIN_PX}
         // What is only tried on cannot be taken hold of.
         hold={tried ? {} : bind(frame)}
         low={low}
@@ -129,7 +129,7 @@ export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsPr
   return (
     <>
       {passing && <Marks places={shown.map(({ frame }) => across(frame))} width={width} low={low} />}
-      {held}
+      {heldPins}
     </>
   );
 }

@@ -8,7 +8,7 @@ import { selectMount } from "../../stores/view";
 
 const PREFIX = "moves:";
 /** What moves the picture by less than this, in pixels a frame, is left out. */
-const LEAST_PX = 0.02;
+const MIN_PX = 0.02;
 const SHADES = ["opacity-80", "opacity-55", "opacity-35", "opacity-65", "opacity-45"];
 
 type Mover = { at: string; name: string; px: number };
@@ -26,7 +26,7 @@ function moversAt(shot: Shot, { arrays, rows }: Motion, frame: number): Mover[] 
     const at = key.slice(PREFIX.length);
     const px = data[rowOf(frame)] ?? 0;
     const name = names.get(at);
-    if (name && px >= LEAST_PX) found.push({ at, name, px });
+    if (name && px >= MIN_PX) found.push({ at, name, px });
   }
   return found.sort((a, b) => b.px - a.px);
 }

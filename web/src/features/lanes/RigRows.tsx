@@ -15,7 +15,7 @@ export function RigRows() {
   const open = useStore(view, (each) => each.rigOpen);
   if (!shot) return null;
   const pins = moveFrames(shot).length;
-  const told = pins ? `${pins} keys` : "no keys (static)";
+  const keyCount = pins ? `${pins} keys` : "no keys (static)";
   const rig = shot.mounts.length > 1 ? `${shot.mounts.length} mounts · ` : "";
   if (!open)
     return (
@@ -23,7 +23,7 @@ export function RigRows() {
         className="border-base-300 border-b"
         data-testid="rig"
         height={MOVE_HEIGHT_PX}
-        head={<Head height={MOVE_HEIGHT_PX} open={false} title="Move" told={rig + told} />}
+        head={<Head height={MOVE_HEIGHT_PX} open={false} title="Move" told={rig + keyCount} />}
       >
         <MoveLane width={width} shot={shot} />
       </LaneRow>
@@ -31,9 +31,9 @@ export function RigRows() {
   return (
     <section className="shrink-0 border-base-300 border-b" aria-label="Rig" data-testid="rig">
       <div className="flex">
-        <Head height={HEAD_ROW_PX} open title="Rig" told={rig + told} />
+        <Head height={HEAD_ROW_PX} open title="Rig" told={rig + keyCount} />
       </div>
-      <div className="overflow-y-auto [scrollbar-width:none]" style={{ maxHeight: MOST_ROWS * MOUNT_ROW_PX }}>
+      <div className="overflow-y-auto [scrollbar-width:none]" style={{ maxHeight: MAX_ROWS * MOUNT_ROW_PX }}>
         {shot.mounts.map((mount) => (
           <MountRow key={mount.id} shot={shot} mount={mount} />
         ))}
@@ -44,7 +44,7 @@ export function RigRows() {
 
 const HEAD_ROW_PX = 22;
 /** More mounts than this scroll. */
-const MOST_ROWS = 6;
+const MAX_ROWS = 6;
 
 type HeadProps = { height: number; open: boolean; title: string; told: string };
 

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import { useStore } from "zustand";
 import { type TimeScale, timeScale } from "../../shared/timeScale";
-import { type Held, useDragging } from "../../shared/useDragging";
+import { type DragState, useDragging } from "../../shared/useDragging";
 import { pause, seek, transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { drawRuler, RULER_HEIGHT_PX } from "./drawRuler";
@@ -22,11 +22,11 @@ export function Ruler({ width }: { width: number }) {
     const across = pointer - element.getBoundingClientRect().left;
     return Math.min(last, Math.max(first, Math.round(timeScale(window, width).invert(across))));
   };
-  const range = ({ x, dx, element }: Held<void>): [number, number] => {
+  const range = ({ x, dx, element }: DragState<void>): [number, number] => {
     const [from, to] = [frameAt(x - dx, element), frameAt(x, element)];
     return [Math.min(from, to), Math.max(from, to)];
   };
-  const follow = (held: Held<void>) => {
+  const follow = (held: DragState<void>) => {
     if (held.shiftKey) transport.setState({ loop: range(held) });
     else seek(frameAt(held.x, held.element));
   };

@@ -29,17 +29,17 @@ type Box = { left: number; width: number; top: number; height: number };
 
 /** Where each grip lies on a lane; what is not in view has none. */
 function boxes(at: Record<SpanPart, number>, width: number, height: number): Partial<Record<SpanPart, Box>> {
-  const seen = (x: number, half: number) => x >= -half && x <= width + half;
-  const left = Math.max(0, at.start);
+  const isVisible = (x: number, half: number) => x >= -half && x <= width + half;
+  const startX = Math.max(0, at.start);
   const ramp = (x: number) =>
-    seen(x, RAMP_PX / 2) ? { left: x - RAMP_PX / 2, width: RAMP_PX, top: 0, height: RAMP_HIGH_PX } : undefined;
+    isVisible(x, RAMP_PX / 2) ? { left: x - RAMP_PX / 2, width: RAMP_PX, top: 0, height: RAMP_HIGH_PX } : undefined;
   return {
     all:
       at.end > at.start
-        ? { left, width: Math.min(width, at.end) - left, top: height - BAR_PX, height: BAR_PX }
+        ? { left: startX, width: Math.min(width, at.end) - startX, top: height - BAR_PX, height: BAR_PX }
         : undefined,
-    start: seen(at.start, IN_PX) ? { left: at.start - OUT_PX, width: IN_PX + OUT_PX, top: 0, height } : undefined,
-    end: seen(at.end, IN_PX) ? { left: at.end - IN_PX, width: IN_PX + OUT_PX, top: 0, height } : undefined,
+    start: isVisible(at.start, IN_PX) ? { left: at.start - OUT_PX, width: IN_PX + OUT_PX, top: 0, height } : undefined,
+    end: isVisible(at.end, IN_PX) ? { left: at.end - IN_PX, width: IN_PX + OUT_PX, top: 0, height } : undefined,
     in: ramp(at.in),
     out: ramp(at.out),
   };

@@ -9,9 +9,9 @@ import { commit } from "../../stores/editing";
 import { motion } from "../../stores/motion";
 import { view } from "../../stores/view";
 
-const MOST_MARKS = 300;
+const MAX_MARKS = 300;
 const EDGE_PX = 4;
-const LEAST_PX = 8;
+const MIN_PX = 8;
 /** Of a frame, for a press of an arrow key. */
 const STEP = 0.25;
 const NONE: StepMark[] = [];
@@ -34,10 +34,10 @@ export function StepMarks({ layer, width, height }: { layer: Layer; width: numbe
     command: (frame, { number }): Command => ({ type: "move_step", layer: layer.id, number, to_frame: frame }),
   });
   const shown = marks.filter(({ frame }) => x(frame) > -EDGE_PX && x(frame) < width + EDGE_PX);
-  if (shown.length > MOST_MARKS) return null;
+  if (shown.length > MAX_MARKS) return null;
   const widths = targetWidths(
     shown.map(({ frame }) => x(frame)),
-    LEAST_PX,
+    MIN_PX,
   );
   return shown.map((mark, place) => (
     <button

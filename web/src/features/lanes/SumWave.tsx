@@ -8,8 +8,8 @@ import { LayerWave } from "./LayerWave";
 /** The sum of all layers; while something is compared with the shot, how much the first of these differs from it. */
 export function SumWave({ width, height }: { width: number; height: number }) {
   const side = useStore(sides, ({ shown }) => shown[0]);
-  const made = useStore(sides, ({ motions }) => side && motions[side.key]);
-  const difference = useCallback(() => (side ? between(side.key) : null), [side, made]);
+  const sideMotion = useStore(sides, ({ motions }) => side && motions[side.key]);
+  const difference = useCallback(() => (side ? between(side.key) : null), [side, sideMotion]);
   const name = side ? `the difference to ${side.title}` : "sum";
   return (
     <div className="relative">

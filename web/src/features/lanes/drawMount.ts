@@ -6,7 +6,7 @@ import { frameAt, motion, rowsWithin } from "../../stores/motion";
 const FOOT_PX = 1;
 const HEAD_PX = 3;
 /** Less than this moves no picture: the row stays empty instead of showing rounding. */
-const LEAST_PX = 0.05;
+const MIN_PX = 0.05;
 const OUTSIDE_PX = 3;
 
 /** Size of a row of an array, in pixels of the picture. */
@@ -33,9 +33,9 @@ function fill(
   const state = motion.getState();
   const width = canvas.clientWidth;
   const height = canvas.clientHeight - HEAD_PX - FOOT_PX;
-  let most = 0;
-  for (let row = 0; row < rows; row++) most = Math.max(most, size(row) || 0);
-  if (most < LEAST_PX) return;
+  let maximum = 0;
+  for (let row = 0; row < rows; row++) maximum = Math.max(maximum, size(row) || 0);
+  if (maximum < MIN_PX) return;
   const [from, to] = rowsWithin(x.invert(0), x.invert(width));
   const heights = new Float32Array(Math.ceil(width) + 1);
   let before = -1;
@@ -50,7 +50,7 @@ function fill(
   context.beginPath();
   context.moveTo(0, foot);
   heights.forEach((value, pixel) => {
-    context.lineTo(pixel, foot - (value / most) * height);
+    context.lineTo(pixel, foot - (value / maximum) * height);
   });
   context.lineTo(heights.length - 1, foot);
   context.closePath();

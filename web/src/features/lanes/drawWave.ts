@@ -12,12 +12,12 @@ export type Wave = { axis: AxisName; column: number; perUnit: number; middle?: n
 
 /** Largest excursion of some waves, in their common measure. */
 export function reach(array: MotionArray, waves: Wave[]): number {
-  let most = 1e-9;
+  let maximum = 1e-9;
   for (const { column, perUnit } of waves) {
     const [low, high] = reachOf(array, column);
-    most = Math.max(most, Math.max(Math.abs(low), Math.abs(high)) * perUnit);
+    maximum = Math.max(maximum, Math.max(Math.abs(low), Math.abs(high)) * perUnit);
   }
-  return most;
+  return maximum;
 }
 
 /** Draws waves about the middle of a row. Many frames to a pixel are drawn as their extremes. */
@@ -46,20 +46,20 @@ export function drawWaves(
     context.beginPath();
     let pixel = Number.NaN;
     let at = 0;
-    let most = 0;
+    let largest = 0;
     for (let row = from; row <= to; row++) {
       const across = origin + perFrame * frameAt(row, state);
       const value = (array.data[row * array.columns + column] ?? 0) - zero;
       if (Math.floor(across) === pixel) {
-        if (Math.abs(value) > Math.abs(most)) most = value;
+        if (Math.abs(value) > Math.abs(largest)) largest = value;
         continue;
       }
-      if (row > from) context.lineTo(at, middle - most * perUnit * scale);
+      if (row > from) context.lineTo(at, middle - largest * perUnit * scale);
       pixel = Math.floor(across);
       at = across;
-      most = value;
+      largest = value;
     }
-    context.lineTo(at, middle - most * perUnit * scale);
+    context.lineTo(at, middle - largest * perUnit * scale);
     context.stroke();
   }
   context.setLineDash([]);

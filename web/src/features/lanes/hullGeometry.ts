@@ -3,7 +3,7 @@ import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, motion, rowsWithin } from "../../stores/motion";
 
 const MARGIN_PX = 4;
-const MOST_STEPS = 400;
+const MAX_STEPS = 400;
 
 /** Height of a weight above the middle: 100 % reaches the edge of the row, more goes on half as fast. */
 export function toY(weight: number, height: number): number {
@@ -25,7 +25,7 @@ export function outline(array: string, x: TimeScale, window: [number, number], h
   const data = state.arrays.get(array)?.data;
   if (!data) return "";
   const [from, to] = rowsWithin(window[0], window[1], state);
-  const step = Math.max(1, Math.ceil((to - from) / MOST_STEPS));
+  const step = Math.max(1, Math.ceil((to - from) / MAX_STEPS));
   const top: string[] = [];
   const bottom: string[] = [];
   for (let row = from; row <= to; row += step) {

@@ -2,13 +2,13 @@ import { useState } from "react";
 import { aim, tryAim } from "../../acts/placing";
 import { limitsOf } from "../../shared/fields";
 import { ShareField } from "../../shared/number";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 
 const PERCENT = 100;
 
 /** Aiming at the subject, and how much of the picture it fills. */
 export function AimBar({ subject }: { subject: string }) {
-  const { framings } = facts().forms;
+  const { framings } = serverTables().forms;
   const [fill, setFill] = useState(framings[1]?.fill ?? 1);
   return (
     <>

@@ -2,7 +2,7 @@ import { fit } from "../../acts/mounts";
 import type { Mount } from "../../api/types";
 import { Fields } from "../../parts/Fields";
 import { holding } from "../../shared/fields";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { OnOff } from "./OnOff";
 
 /** The springs between a mount and what carries it. */
@@ -18,7 +18,7 @@ export function GiveForm({ mount }: { mount: Mount }) {
       />
       {give ? (
         <div className="grid grid-cols-4 gap-x-3 gap-y-1">
-          <Fields at={`mount:${mount.id}.give`} document={give} looks={holding(facts().forms.give, give)} />
+          <Fields at={`mount:${mount.id}.give`} document={give} looks={holding(serverTables().forms.give, give)} />
         </div>
       ) : null}
       <p className="text-(--graphite) text-xs">

@@ -5,8 +5,8 @@ import { Fields } from "../../parts/Fields";
 import { limitsOf } from "../../shared/fields";
 import { NumberField } from "../../shared/number";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
+import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import { OnOff } from "./OnOff";
 
@@ -24,7 +24,7 @@ export function GlassForm({ shot }: { shot: Shot }) {
       {glass ? (
         <>
           <div className="grid grid-cols-4 gap-x-3">
-            <Fields at="shot.glass" document={glass} looks={facts().forms.glass} />
+            <Fields at="shot.glass" document={glass} looks={serverTables().forms.glass} />
           </div>
           <Corner />
         </>

@@ -6,7 +6,7 @@ import { typedNumber } from "../../shared/number";
 import { lenses, setLenses } from "../../stores/lenses";
 import { complain } from "../../stores/notes";
 
-const MOST = 12;
+const MAX_LENSES = 12;
 
 /** Common lenses, a click each; the row itself is edited behind the pencil. */
 export function LensRow({ fps }: { fps: number }) {
@@ -50,7 +50,7 @@ function Editor({ mm, fps, onEnd }: { mm: number[]; fps: number; onEnd: () => vo
     const words = text
       .split(/[\s,;]+/)
       .filter(Boolean)
-      .slice(0, MOST);
+      .slice(0, MAX_LENSES);
     try {
       setLenses(await Promise.all(words.map((word) => typedNumber("Lens", word, { unit: "mm", fps }))));
       onEnd();
@@ -61,7 +61,7 @@ function Editor({ mm, fps, onEnd }: { mm: number[]; fps: number; onEnd: () => vo
   return (
     <input
       aria-label="Lenses of the row, in mm"
-      title={`Up to ${MOST} focal lengths in mm; Enter keeps them; leave empty for the standard ones`}
+      title={`Up to ${MAX_LENSES} focal lengths in mm; Enter keeps them; leave empty for the standard ones`}
       className="num h-[25px] w-full rounded-sm border border-primary bg-base-100 px-1 text-xs"
       ref={input}
       value={text}

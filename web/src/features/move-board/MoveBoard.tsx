@@ -3,9 +3,9 @@ import { useStore } from "zustand";
 import { addressOf, type MoveOrLens } from "../../acts/moving";
 import type { Mount, Shot } from "../../api/types";
 import { keepArrows } from "../../shared/byArrows";
-import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
 import { workMount } from "../../stores/rig";
+import { serverTables } from "../../stores/serverTables";
 import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
 import { GiveForm } from "./GiveForm";
@@ -82,7 +82,7 @@ function Parts({ shot, mount }: { shot: Shot; mount: Mount }) {
 
 /** The numbers of the pose, keys, placing. A keyed number gets a key where it is changed. */
 function PosePart({ document, mount }: { document: Shot; mount: Mount }) {
-  const { move } = facts().forms;
+  const { move } = serverTables().forms;
   return (
     <>
       <div className="grid grid-cols-2 gap-x-4">

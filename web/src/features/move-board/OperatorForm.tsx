@@ -5,10 +5,10 @@ import { Fields } from "../../parts/Fields";
 import { holding, limitsOf } from "../../shared/fields";
 import { NumberField } from "../../shared/number";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import { FollowForm } from "./FollowForm";
-import { FramingTold } from "./FramingTold";
+import { FramingReport } from "./FramingReport";
 import { OnOff } from "./OnOff";
 
 /** Who aims a mount at the subject, and the hold on the framing. */
@@ -44,12 +44,12 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
             <Fields
               at={`mount:${mount.id}.operator`}
               document={operator}
-              looks={holding(facts().forms.operator, operator)}
+              looks={holding(serverTables().forms.operator, operator)}
             />
           </div>
         </>
       )}
-      <FramingTold mount={mount.id} />
+      <FramingReport mount={mount.id} />
       <Hold shot={shot} />
     </section>
   );
@@ -92,7 +92,7 @@ function ToKeys({ mount }: { mount: string }) {
 function Places({ at }: { at: string }) {
   return (
     <fieldset className="flex flex-wrap gap-1" aria-label="Places by name">
-      {facts().forms.places.map(({ title, across_percent, up_percent }) => (
+      {serverTables().forms.places.map(({ title, across_percent, up_percent }) => (
         <button
           key={title}
           type="button"
@@ -124,7 +124,7 @@ function Hold({ shot }: { shot: Shot }) {
   const { hold } = shot;
   // An operator says where the subject should sit.
   const aimed = shot.mounts.some(({ operator }) => operator);
-  const looks = facts().forms.hold.filter(({ group }) => !aimed || group !== PLACE);
+  const looks = serverTables().forms.hold.filter(({ group }) => !aimed || group !== PLACE);
   return (
     <section className="flex flex-col gap-1 border-base-300 border-t pt-2" aria-label="Hold framing">
       <OnOff

@@ -6,8 +6,8 @@ import type { Curve, Shot } from "../../api/types";
 import { limitsOf } from "../../shared/fields";
 import { ShareField } from "../../shared/number";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { workMount } from "../../stores/rig";
+import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 
 const SIDES = { before: "before the first", after: "after the last" } as const;
@@ -16,7 +16,7 @@ const SIDES = { before: "before the first", after: "after the last" } as const;
 export function PinBar({ document }: { document: Shot }) {
   useStore(view, (state) => state.pins);
   const pinsOf = useStore(view, (state) => state.pinsOf);
-  const of = document.mounts.length > 1 && document.mounts.find(({ id }) => id === pinsOf)?.name;
+  const mountName = document.mounts.length > 1 && document.mounts.find(({ id }) => id === pinsOf)?.name;
   const { keys, chosen, frames } = pinnedKeys(document);
   if (frames.length === 0)
     return <p className="cond text-(--graphite) text-xs">No keys: the camera is static. Layers work without any.</p>;
@@ -25,10 +25,10 @@ export function PinBar({ document }: { document: Shot }) {
       <span className="cond text-(--graphite) text-xs">
         {chosen.length
           ? `${chosen.length} of ${frames.length} keyed frames selected`
-          : `all ${frames.length} keyed frames${of ? ` of ${of}` : ""}`}
+          : `all ${frames.length} keyed frames${mountName ? ` of ${mountName}` : ""}`}
       </span>
       <div className="flex flex-wrap items-center gap-1">
-        {facts().forms.interps.map((interp) => (
+        {serverTables().forms.interps.map((interp) => (
           <button
             key={interp}
             type="button"
@@ -91,7 +91,7 @@ function Ends({ document }: { document: Shot }) {
             value={curve?.[side] ?? "hold"}
             onChange={(event) => extend(side, event.target.value as Curve["after"])}
           >
-            {facts().forms.extends.map((each) => (
+            {serverTables().forms.extends.map((each) => (
               <option key={each}>{each}</option>
             ))}
           </select>

@@ -2,7 +2,7 @@ import { rideOn, rideOnSubject } from "../../acts/mounts";
 import type { Mount, Shot } from "../../api/types";
 import { Fields } from "../../parts/Fields";
 import { useObjects } from "../../shared/useObjects";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 
 const NOTHING = "nothing";
 /** No object is called so: names have no colon and space before them. */
@@ -15,7 +15,7 @@ export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
   const chosen = ride?.object ?? NOTHING;
   const { subject } = shot;
   const onSubject = ride !== null && ride !== undefined && ride.object === subject?.name;
-  const gone = ride && objects && !objects.includes(ride.object) && !onSubject;
+  const isMissing = ride && objects && !objects.includes(ride.object) && !onSubject;
   const take = (to: string) => {
     if (to === SUBJECT) void rideOnSubject(mount.id);
     else void rideOn(mount.id, to === NOTHING ? null : to);
@@ -41,10 +41,10 @@ export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
       </label>
       {ride && (
         <div className="grid grid-cols-4 gap-x-3">
-          <Fields at={`mount:${mount.id}.ride`} document={ride} looks={facts().forms.ride} />
+          <Fields at={`mount:${mount.id}.ride`} document={ride} looks={serverTables().forms.ride} />
         </div>
       )}
-      {gone && (
+      {isMissing && (
         <p className="text-xs" role="alert">
           “{ride.object}” is not in this set: the mount goes on along the path that it had.
         </p>

@@ -8,7 +8,7 @@ import { NameField } from "../../parts/NameField";
 import { Menu } from "../../shared/Menu";
 import { StackedNumber } from "../../shared/number";
 import { useObjects } from "../../shared/useObjects";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 
 /** What a mount is: name, kind, length, pivot, place in the chain; poses copied to it. */
@@ -21,7 +21,7 @@ export function RigForm({ shot, mount, outside }: { shot: Shot; mount: Mount; ou
         <Order />
       </div>
       <div className="grid grid-cols-4 gap-x-3">
-        <Fields at={`mount:${mount.id}`} document={mount} looks={facts().forms.mount} />
+        <Fields at={`mount:${mount.id}`} document={mount} looks={serverTables().forms.mount} />
       </div>
       <Pivot mount={mount} />
       <Aim mount={mount.id} />
@@ -68,12 +68,12 @@ function Order() {
         items={[
           {
             id: "keep",
-            content: said("Remove, keep the picture", "Merge its motion into its neighbour"),
+            content: labeled("Remove, keep the picture", "Merge its motion into its neighbour"),
             run: () => removeMount(true),
           },
           {
             id: "drop",
-            content: said("Remove with what it does", "The picture loses its part of the move"),
+            content: labeled("Remove with what it does", "The picture loses its part of the move"),
             run: () => removeMount(false),
           },
         ]}
@@ -82,7 +82,7 @@ function Order() {
   );
 }
 
-const said = (title: string, told: string) => (
+const labeled = (title: string, told: string) => (
   <>
     <span className="cond block font-semibold">{title}</span>
     <span className="block text-(--graphite) text-xs">{told}</span>
@@ -154,10 +154,10 @@ const list = "mt-1 max-h-80 w-64 rounded-md border border-base-300 bg-base-100! 
 function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: () => WorldPose | null }) {
   const pose = useStore(view, (state) => state.pose);
   const objects = useObjects(shot.set_id ?? null) ?? [];
-  const others = shot.mounts.filter(({ id }) => id !== mount.id);
+  const otherMounts = shot.mounts.filter(({ id }) => id !== mount.id);
   const eye = () => {
-    const seen = outside();
-    if (seen) copied({ of: "the Set view's eye", position: seen.position, angles: seen.angles });
+    const viewPose = outside();
+    if (viewPose) copied({ of: "the Set view's eye", position: viewPose.position, angles: viewPose.angles });
   };
   const line = (id: string, text: string, run: () => void) => ({
     id,
@@ -176,7 +176,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
           line("this", `${mount.name} (this mount)`, () => copyPose(mount.id)),
           line("camera", "the camera, including shake", () => copyPose(null)),
           line("eye", "the Set view's eye", eye),
-          ...others.map(({ id, name }) => line(id, name, () => copyPose(id))),
+          ...otherMounts.map(({ id, name }) => line(id, name, () => copyPose(id))),
           ...objects.map((each) => line(`object ${each}`, `object “${each}”`, () => void copyObject(each))),
         ]}
       />
@@ -209,7 +209,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         listClass={list}
         items={[
           line("lens", "the lens of the bare move", () => void follow({ mount: null })),
-          ...others.map(({ id, name }) => line(id, name, () => void follow({ mount: id }))),
+          ...otherMounts.map(({ id, name }) => line(id, name, () => void follow({ mount: id }))),
           ...objects.map((each) => line(`object ${each}`, `object “${each}”`, () => void follow({ object: each }))),
         ]}
       />

@@ -9,7 +9,7 @@ export function RowEnd({ field, title }: { field: MoveField; title: string }) {
   const locks = useStore(view, (state) => state.locks);
   const locked = locks.includes(field);
   const Icon = locked ? Lock : LockOpen;
-  const put = (text: string, hint: string, zero: boolean) => (
+  const snapButton = (text: string, hint: string, zero: boolean) => (
     <button
       type="button"
       className="num rounded-sm px-0.5 text-(--graphite) text-xs hover:bg-(--wash)"
@@ -22,8 +22,8 @@ export function RowEnd({ field, title }: { field: MoveField; title: string }) {
   );
   return (
     <>
-      {field.endsWith("_deg") && put("90", `Snap ${title} to the nearest 90°`, false)}
-      {put("0", `Set ${title} to 0`, true)}
+      {field.endsWith("_deg") && snapButton("90", `Snap ${title} to the nearest 90°`, false)}
+      {snapButton("0", `Set ${title} to 0`, true)}
       <button
         type="button"
         className={locked ? "text-primary" : "text-(--graphite)"}

@@ -12,14 +12,14 @@ export function Coverage() {
   const revision = useStore(openShot, (each) => each.state?.revision);
   const variant = useStore(openShot, (each) => each.state?.variant);
   const params = { path: { shot: slug ?? "" } };
-  const told = useQuery({
+  const report = useQuery({
     queryKey: ["coverage", slug, revision, variant],
     queryFn: () => take<Needs>(client.POST("/api/shots/{shot}/coverage", { params })),
     enabled: slug !== undefined,
     placeholderData: keepPreviousData,
   }).data;
-  if (!told) return <p className="text-xs">looking for edges …</p>;
-  if (told.uncovered_px === 0)
+  if (!report) return <p className="text-xs">looking for edges …</p>;
+  if (report.uncovered_px === 0)
     return (
       <p className="text-xs" data-testid="coverage">
         Full coverage.
@@ -34,20 +34,20 @@ export function Coverage() {
           className="num rounded-sm px-1 underline hover:bg-(--wash)"
           onClick={() => {
             pause();
-            seek(Math.round(told.at_frame));
+            seek(Math.round(report.at_frame));
           }}
         >
-          {told.uncovered_px.toFixed(1)} px at frame {Math.round(told.at_frame)}
+          {report.uncovered_px.toFixed(1)} px at frame {Math.round(report.at_frame)}
         </button>
         . Any one of these fixes it:
       </p>
       <div className="flex flex-wrap gap-1">
-        {told.needs.map(({ kind, says, command }) => (
+        {report.needs.map(({ kind, says, command }) => (
           <button key={kind} type="button" className="btn btn-xs" onClick={() => void commit(command)}>
             {says}
           </button>
         ))}
-        {told.needs.length === 0 && <span>nothing that is computed here would do; move or enlarge the plates</span>}
+        {report.needs.length === 0 && <span>nothing that is computed here would do; move or enlarge the plates</span>}
       </div>
     </section>
   );

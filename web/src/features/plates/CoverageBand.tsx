@@ -38,8 +38,8 @@ export function CoverageBand({ width }: { width: number }) {
     ink.fillStyle = getComputedStyle(canvas.current).getPropertyValue("--ink-dolly");
     const x = timeScale(window, width);
     const fill = (first: number, last: number) => {
-      const left = x(first - 0.5);
-      ink.fillRect(left, 0, Math.max(1, x(last + 0.5) - left), HIGH_PX);
+      const startX = x(first - 0.5);
+      ink.fillRect(startX, 0, Math.max(1, x(last + 0.5) - startX), HIGH_PX);
     };
     for (const [first, last] of [...stretchesOf(edge), ...(array ? bareIn(array) : [])]) fill(first, last);
   }, [array, edge, window, width, night]);

@@ -8,15 +8,15 @@ import { limitsOf } from "../../shared/fields";
 import { NameInput } from "../../shared/NameInput";
 import { NumberField, Stacked } from "../../shared/number";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
+import { cancelPreview, preview } from "../../stores/preview";
+import { serverTables } from "../../stores/serverTables";
 import { stage } from "../../stores/stage";
-import { cancelPreview, preview } from "../../stores/trying";
 import { view } from "../../stores/view";
 import { Coverage } from "./Coverage";
 
-const MOST_NAME = 60;
+const MAX_NAME = 60;
 const NONE: Plate[] = [];
 const BENT = ["bend_deg"];
 const EDGED = ["edge_percent"];
@@ -36,7 +36,7 @@ export function PlateBoard() {
     );
   const at = `plate:${plate.id}`;
   const hidden = [...(plate.shape === "flat" ? BENT : []), ...(plate.edges === "bare" ? EDGED : [])];
-  const looks = facts().forms.plate.filter(({ field }) => !hidden.includes(field));
+  const looks = serverTables().forms.plate.filter(({ field }) => !hidden.includes(field));
   return (
     <div className="flex flex-col gap-2 px-3 py-1.5">
       <div className="flex items-center gap-2">
@@ -44,7 +44,7 @@ export function PlateBoard() {
           key={plate.id + plate.name}
           name={plate.name}
           label="Name of the plate"
-          most={MOST_NAME}
+          most={MAX_NAME}
           placeholder="plate"
           className="border-base-300"
           onName={(name) => void commit({ type: "set_values", values: [{ at: `${at}.name`, value: name }] })}
@@ -85,8 +85,8 @@ export function PlateBoard() {
 
 /** How far away it hangs, without changing its size in the picture; how it moves when the camera does. */
 function Depth({ plate }: { plate: Plate }) {
-  const told = useStore(motion, (state) => state.readings?.plates.find((each) => each.plate === plate.id));
-  if (!told) return null;
+  const reading = useStore(motion, (state) => state.readings?.plates.find((each) => each.plate === plate.id));
+  if (!reading) return null;
   const [least, most] = limitsOf("set_plate_distance.distance_m");
   const set = (distance_m: number) => ({ type: "set_plate_distance" as const, plate: plate.id, distance_m });
   return (
@@ -94,7 +94,7 @@ function Depth({ plate }: { plate: Plate }) {
       <Stacked title="distance" hint="From the lens at the first frame; its size in the picture stays">
         <NumberField
           label="Distance of the plate"
-          value={told.distance_m}
+          value={reading.distance_m}
           unit="m"
           step={0.02}
           digits={2}
@@ -108,7 +108,8 @@ function Depth({ plate }: { plate: Plate }) {
         />
       </Stacked>
       <p className="num col-span-3 text-xs" title="Parallax: picture movement in px per cm of truck">
-        {told.px_per_cm.toFixed(2)} px for each cm of truck · {(100 * told.share).toFixed(0)} % of the picture's width
+        {reading.px_per_cm.toFixed(2)} px for each cm of truck · {(100 * reading.share).toFixed(0)} % of the picture's
+        width
       </p>
     </div>
   );
@@ -139,9 +140,9 @@ function HangButton() {
 
 /** All plates, the nearest first. */
 function Shelf({ plates, chosen }: { plates: Plate[]; chosen: string | null }) {
-  const told = useStore(motion, (state) => state.readings?.plates);
+  const readings = useStore(motion, (state) => state.readings?.plates);
   if (plates.length < (chosen ? 2 : 1)) return null;
-  const order = told?.map(({ plate }) => plate) ?? [];
+  const order = readings?.map(({ plate }) => plate) ?? [];
   const sorted = [...plates].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id));
   return (
     <ul className="flex flex-wrap gap-1 border-base-300 border-t pt-1.5" aria-label="Plates, the nearest first">
@@ -150,7 +151,7 @@ function Shelf({ plates, chosen }: { plates: Plate[]; chosen: string | null }) {
           <button
             type="button"
             aria-pressed={id === chosen}
-            title={`${name}, ${told?.find(({ plate }) => plate === id)?.distance_m.toFixed(1) ?? "?"} m away`}
+            title={`${name}, ${readings?.find(({ plate }) => plate === id)?.distance_m.toFixed(1) ?? "?"} m away`}
             className={`flex max-w-28 items-center gap-1 rounded-sm border px-1 py-0.5 text-xs ${id === chosen ? "border-primary bg-(--wash)" : "border-base-300 hover:bg-base-200"}`}
             onClick={() => selectPlate(id)}
           >

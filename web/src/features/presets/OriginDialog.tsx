@@ -23,16 +23,16 @@ export function OriginDialog() {
   const { origin, problem } = useOrigin(clip);
   const [left, setLeft] = useState<string[]>([]);
   const rows = origin?.parts ?? [];
-  const taken = rows.filter((row) => differs(row) && !left.includes(nameOf(row)));
+  const chosenRows = rows.filter((row) => differs(row) && !left.includes(nameOf(row)));
   const takeBack = () => {
     if (!origin?.preset) return;
     void commit({
       type: "take_from_preset",
       clip,
       preset: origin.preset,
-      parts: taken.flatMap(({ part }) => part ?? []),
-      drop: taken.flatMap(({ part, layer }) => (part === null && layer !== null ? layer : [])),
-      settings: taken.some((row) => nameOf(row) === "settings"),
+      parts: chosenRows.flatMap(({ part }) => part ?? []),
+      drop: chosenRows.flatMap(({ part, layer }) => (part === null && layer !== null ? layer : [])),
+      settings: chosenRows.some((row) => nameOf(row) === "settings"),
     });
     close();
   };
@@ -44,7 +44,7 @@ export function OriginDialog() {
           <OriginRow
             key={nameOf(row)}
             row={row}
-            taken={taken.includes(row)}
+            taken={chosenRows.includes(row)}
             onTake={(take) =>
               setLeft((now) => (take ? now.filter((each) => each !== nameOf(row)) : [...now, nameOf(row)]))
             }
@@ -58,7 +58,12 @@ export function OriginDialog() {
               ? "Checked items revert to the preset; seeds are kept. This can be undone."
               : "The clip matches its preset."}
           </span>
-          <button type="button" className="btn btn-accent btn-sm ml-auto" disabled={!taken.length} onClick={takeBack}>
+          <button
+            type="button"
+            className="btn btn-accent btn-sm ml-auto"
+            disabled={!chosenRows.length}
+            onClick={takeBack}
+          >
             Take from the preset
           </button>
         </div>

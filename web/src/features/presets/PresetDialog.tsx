@@ -65,7 +65,7 @@ function useForm(form: PresetForm, shot: Shot) {
   const [texts, setTexts] = useState<Texts>(() => textsFor(form, entry, shot));
   const [problem, setProblem] = useState("");
   const [working, setWorking] = useState(false);
-  const put = (changed: Partial<Texts>) => setTexts((now) => ({ ...now, ...changed }));
+  const changeTexts = (changed: Partial<Texts>) => setTexts((now) => ({ ...now, ...changed }));
   const submit = async () => {
     setProblem("");
     setWorking(true);
@@ -77,7 +77,7 @@ function useForm(form: PresetForm, shot: Shot) {
     }
     setWorking(false);
   };
-  return { texts, put, problem, working, submit };
+  return { texts, put: changeTexts, problem, working, submit };
 }
 
 /** Saves a clip or layers as a preset, or changes what is said about one. */

@@ -5,7 +5,7 @@ import type { PresetEntry, Swatch } from "../../api/types";
 import { useAfterTyped } from "../../shared/number";
 import { useSize } from "../../shared/useSize";
 import { presets, readable } from "../../stores/presets";
-import { cancelPreview, preview, trying } from "../../stores/trying";
+import { cancelPreview, preview, previewState } from "../../stores/preview";
 import { PresetCard } from "./PresetCard";
 import { place, placing } from "./placing";
 import { usePlacing, useSelectedClip } from "./sheetStore";
@@ -75,11 +75,11 @@ type GridCardProps = { entry: PresetEntry; swatch: Swatch | undefined; width: nu
 function GridCard({ entry, swatch, width }: GridCardProps) {
   const where = usePlacing();
   const clip = useSelectedClip();
-  const triedOn = useStore(trying, ({ command }) => !!command && "key" in command && command.key === entry.key);
+  const triedOn = useStore(previewState, ({ command }) => !!command && "key" in command && command.key === entry.key);
   const marked = useStore(presets, (each) => each.marked.includes(entry.key));
   const withCommand = (run: (command: ReturnType<typeof placing>) => void) => () =>
     readable(entry) && run(placing(where, entry));
-  const put = useAfterTyped(withCommand(place));
+  const placeSoon = useAfterTyped(withCommand(place));
   return (
     <PresetCard
       entry={entry}
@@ -90,25 +90,25 @@ function GridCard({ entry, swatch, width }: GridCardProps) {
       clip={clip}
       onTry={withCommand(preview)}
       onLeave={cancelPreview}
-      onPlace={put}
+      onPlace={placeSoon}
     />
   );
 }
 
 /** Arrow keys from card to card, over the edge of what is in sight too. */
 function useSteps(found: PresetEntry[], columns: number, scrollTo: (row: number) => void) {
-  const wanted = useRef<string | null>(null);
+  const pendingKey = useRef<string | null>(null);
   useEffect(() => {
-    if (!wanted.current) return;
-    const card = document.querySelector<HTMLElement>(`[data-card="${wanted.current}"]`);
-    if (card) wanted.current = null;
+    if (!pendingKey.current) return;
+    const card = document.querySelector<HTMLElement>(`[data-card="${pendingKey.current}"]`);
+    if (card) pendingKey.current = null;
     card?.focus();
   });
   return (event: React.KeyboardEvent<HTMLElement>) => {
     const steps: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: columns, ArrowUp: -columns };
     const step = steps[event.key];
     // A card that is still on its way counts as reached: every press counts, however slow the picture.
-    const from = wanted.current ?? (document.activeElement as HTMLElement).dataset.card;
+    const from = pendingKey.current ?? (document.activeElement as HTMLElement).dataset.card;
     const now = found.findIndex(({ key }) => key === from);
     if (!step || now < 0) return;
     event.preventDefault();
@@ -116,7 +116,7 @@ function useSteps(found: PresetEntry[], columns: number, scrollTo: (row: number)
     const next = found[now + step];
     if (!next) return;
     const card = document.querySelector<HTMLElement>(`[data-card="${next.key}"]`);
-    wanted.current = card ? null : next.key;
+    pendingKey.current = card ? null : next.key;
     if (card) card.focus();
     else {
       // Until it is there the grid has the focus: the card left behind may go at any time.

@@ -3,7 +3,7 @@ import { useStore } from "zustand";
 import { useLaneSize } from "../../shared/LaneRow";
 import { complain } from "../../stores/notes";
 import { loadPresets, presets } from "../../stores/presets";
-import { cancelPreview } from "../../stores/trying";
+import { cancelPreview } from "../../stores/preview";
 import { found } from "./found";
 import { NoneFound } from "./NoneFound";
 import { PresetAside } from "./PresetAside";

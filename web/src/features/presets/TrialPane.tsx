@@ -15,12 +15,12 @@ export function TrialPane() {
   const { marked, list } = useStore(presets);
   const chosen = marked.flatMap((key) => list.find((each) => each.key === key) ?? []).filter(readable);
   const where = usePlacing();
-  const of = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
+  const stateKey = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
   const loop = useStore(transport, (each) => each.loop?.join());
-  const asked = chosen.map(({ key, content }) => `${key} ${content}`).join();
+  const chosenKeys = chosen.map(({ key, content }) => `${key} ${content}`).join();
   useEffect(() => {
     void showTrials(Object.fromEntries(chosen.map((entry) => [entry.key, placing(where, entry)])));
-  }, [asked, of, loop, where.way, where.clip, where.corner, where.withinFrames]);
+  }, [chosenKeys, stateKey, loop, where.way, where.clip, where.corner, where.withinFrames]);
   useEffect(() => endTrials, []);
   const columns = chosen.length > 1 ? 2 : 1;
   return (

@@ -2,8 +2,8 @@ import { useStore } from "zustand";
 import type { Clip } from "../../api/types";
 import { NumberField } from "../../shared/number";
 import { Tick } from "../../shared/Tick";
-import { facts } from "../../stores/facts";
 import { presets } from "../../stores/presets";
+import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import type { Way } from "./placing";
 import { search, useHandheld, usePlacing } from "./sheetStore";
@@ -11,7 +11,7 @@ import { search, useHandheld, usePlacing } from "./sheetStore";
 type WayRow = { way: Way; corner?: string; title: string; hint: string };
 
 function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[] {
-  const called = clip ? `“${clip.name}”` : "a clip";
+  const clipTitle = clip ? `“${clip.name}”` : "a clip";
   return [
     {
       way: "new",
@@ -25,7 +25,7 @@ function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[
     },
     {
       way: "instead",
-      title: `Replace ${called}`,
+      title: `Replace ${clipTitle}`,
       hint: "Replaces the content of the selected clip, or of the handheld one; its span stays",
     },
     {
@@ -100,8 +100,8 @@ function WithRig() {
 
 function FadeLength() {
   const { withinFrames } = usePlacing();
-  const [least, most] = facts().forms.limits["go_over.within_frames"] ?? [1, 1000];
-  const put = (frames: number) => search.setState({ withinFrames: Math.round(frames) });
+  const [least, most] = serverTables().forms.limits["go_over.within_frames"] ?? [1, 1000];
+  const setFrames = (frames: number) => search.setState({ withinFrames: Math.round(frames) });
   return (
     <span className="flex items-center gap-1 pl-5 text-xs">
       within
@@ -114,8 +114,8 @@ function FadeLength() {
         most={most}
         digits={0}
         className="border-base-300 border-b"
-        onPreview={put}
-        onCommit={put}
+        onPreview={setFrames}
+        onCommit={setFrames}
       />
     </span>
   );

@@ -8,12 +8,12 @@ const tagsOf = ({ own, preset }: PresetEntry): string[] => [...(own ? [OWN] : []
 
 /** Those whose name, line, tags or search words have all the words, and that have all the tags, one's own first; what cannot be read is always shown. */
 export function found(list: PresetEntry[], words: string, tags: string[]): PresetEntry[] {
-  const asked = words.toLowerCase().split(/\s+/);
+  const queryWords = words.toLowerCase().split(/\s+/);
   const fitting = list.filter((entry) => {
     if (!entry.preset) return true;
     const own = tagsOf(entry);
     const text = [entry.preset.name, entry.preset.line, entry.words, ...own].join(" ").toLowerCase();
-    return asked.every((word) => text.includes(word)) && tags.every((tag) => own.includes(tag));
+    return queryWords.every((word) => text.includes(word)) && tags.every((tag) => own.includes(tag));
   });
   return [...fitting.filter(({ own }) => own), ...fitting.filter(({ own }) => !own)];
 }

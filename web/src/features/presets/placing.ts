@@ -47,9 +47,9 @@ export function blending(entries: (PresetEntry & { preset: Preset })[]): Command
 
 /** Keeps it, shows the lanes again, and selects what it made. */
 export function place(command: Command): void {
-  const kept = (state: State) => {
+  const stateWithClip = (state: State) => {
     view.setState({ sheet: null });
     selectMadeClip(state);
   };
-  void commit(command, { kept });
+  void commit(command, { kept: stateWithClip });
 }

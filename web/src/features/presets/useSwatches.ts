@@ -13,10 +13,10 @@ export function useSwatches(entries: PresetEntry[]): Map<string, Swatch> {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const stands = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
   // Rows that only pass by are not asked for.
-  const asked = useRested(entries.map(({ key, content }) => `${key} ${content}`).join("\n"), SOON_MS);
-  const lines = asked ? asked.split("\n") : [];
+  const restedKeys = useRested(entries.map(({ key, content }) => `${key} ${content}`).join("\n"), SOON_MS);
+  const lines = restedKeys ? restedKeys.split("\n") : [];
   const { data } = useQuery({
-    queryKey: ["swatches", slug, stands, asked],
+    queryKey: ["swatches", slug, stands, restedKeys],
     queryFn: () => {
       const body = { presets: lines.map((line) => line.split(" ", 1)[0] ?? "") };
       return take<Swatch[]>(

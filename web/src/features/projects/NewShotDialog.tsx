@@ -10,13 +10,13 @@ import { typedFps } from "../../parts/shotTexts";
 import { TextField } from "../../parts/TextField";
 import { Dialog } from "../../shared/Dialog";
 import { typedNumber } from "../../shared/number";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 
 const LENGTH_S = 10;
 
 /** What a new shot starts from, as texts that are kept as they were typed. */
 function fresh() {
-  const { fps, picture, sensor_mm, focal_mm } = facts().forms.fresh;
+  const { fps, picture, sensor_mm, focal_mm } = serverTables().forms.fresh;
   return {
     name: "",
     set: "",
@@ -32,8 +32,8 @@ function fresh() {
 export function NewShotDialog({ project, onClose }: { project: string; onClose: () => void }) {
   const [form, setForm] = useState(fresh);
   const [problem, setProblem] = useState("");
-  const put = (field: keyof typeof form) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
-  const { bringing, bring, dropping } = useSetFiles(put("set"), setProblem);
+  const setField = (field: keyof typeof form) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
+  const { bringing, bring, dropping } = useSetFiles(setField("set"), setProblem);
   const [, go] = useLocation();
   const [adding, setAdding] = useState(false);
   const add = async () => {
@@ -68,13 +68,20 @@ export function NewShotDialog({ project, onClose }: { project: string; onClose: 
           void add();
         }}
       >
-        <TextField title="Name" label="Name of the new shot" wide most={120} value={form.name} onChange={put("name")} />
-        <SetChoice value={form.set} bringing={bringing} onSet={put("set")} onFile={(file) => void bring(file)} />
-        <TextField title="Frame rate" unit="fps" value={form.fps} onChange={put("fps")} />
-        <TextField title="Length" unit="s" value={form.seconds} onChange={put("seconds")} />
+        <TextField
+          title="Name"
+          label="Name of the new shot"
+          wide
+          most={120}
+          value={form.name}
+          onChange={setField("name")}
+        />
+        <SetChoice value={form.set} bringing={bringing} onSet={setField("set")} onFile={(file) => void bring(file)} />
+        <TextField title="Frame rate" unit="fps" value={form.fps} onChange={setField("fps")} />
+        <TextField title="Length" unit="s" value={form.seconds} onChange={setField("seconds")} />
         <PictureChoice value={form.picture} onChange={(picture) => setForm((now) => ({ ...now, picture }))} />
-        <TextField title="Sensor width" unit="mm" value={form.sensor} onChange={put("sensor")} />
-        <TextField title="Focal length" unit="mm" value={form.focal} onChange={put("focal")} />
+        <TextField title="Sensor width" unit="mm" value={form.sensor} onChange={setField("sensor")} />
+        <TextField title="Focal length" unit="mm" value={form.focal} onChange={setField("focal")} />
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
           <span className="mr-auto text-xs">A GLB dropped on this form becomes its set, with its own animations.</span>

@@ -19,7 +19,7 @@ const position = new Vector3();
 /** Rings to turn the camera by, and a mast to lift it by; only while the move is selected. */
 export function CameraRings({ camera, pane }: { camera: PerspectiveCamera; pane: HTMLElement }) {
   const shown = useStore(view, (state) => state.board === "move");
-  const held = useStore(stage, (state) => state.grip?.part ?? null);
+  const heldPart = useStore(stage, (state) => state.grip?.part ?? null);
   const all = useRef<Group>(null);
   const panned = useRef<Group>(null);
   const tilted = useRef<Group>(null);
@@ -36,7 +36,7 @@ export function CameraRings({ camera, pane }: { camera: PerspectiveCamera; pane:
   if (!shown) return null;
   const ring = (name: Ring) => (
     <mesh layers={OUTSIDE} renderOrder={ORDER} rotation={TURNS[name]}>
-      <torusGeometry args={[RING_SHARE[name], held === name ? HELD_TUBE_SHARE : TUBE_SHARE, 6, 64]} />
+      <torusGeometry args={[RING_SHARE[name], heldPart === name ? HELD_TUBE_SHARE : TUBE_SHARE, 6, 64]} />
       <meshBasicMaterial color={RING_INKS[name]} depthTest={false} fog={false} transparent />
     </mesh>
   );
@@ -52,7 +52,7 @@ export function CameraRings({ camera, pane }: { camera: PerspectiveCamera; pane:
         <meshBasicMaterial color={RING_INKS.height} depthTest={false} fog={false} transparent />
       </mesh>
       <mesh layers={OUTSIDE} renderOrder={ORDER} position-y={MAST_SHARE}>
-        <sphereGeometry args={[held === "height" ? KNOB_SHARE * 1.4 : KNOB_SHARE, 12, 8]} />
+        <sphereGeometry args={[heldPart === "height" ? KNOB_SHARE * 1.4 : KNOB_SHARE, 12, 8]} />
         <meshBasicMaterial color={RING_INKS.height} depthTest={false} fog={false} transparent />
       </mesh>
     </group>

@@ -5,15 +5,15 @@ import { view } from "../../stores/view";
 import { OUTSIDE } from "./layers";
 
 const SIZE_M = 0.16;
-const MOST_MARKS = 200;
+const MAX_MARKS = 200;
 
 /** Where cues are in the set, as the outside view shows them; selected ones in ink blue. */
 export function CueMarks() {
   const cues = useStore(openShot, (each) => each.state?.document.cues);
   const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : null));
-  const told = useStore(motion, (each) => each.readings?.cue_places);
-  const places = (cues ?? []).map(({ id, place_m }) => ({ id, place: place_m ?? told?.[id] }));
-  const placed = places.filter(({ place }) => place).slice(0, MOST_MARKS);
+  const cuePlaces = useStore(motion, (each) => each.readings?.cue_places);
+  const places = (cues ?? []).map(({ id, place_m }) => ({ id, place: place_m ?? cuePlaces?.[id] }));
+  const placed = places.filter(({ place }) => place).slice(0, MAX_MARKS);
   return placed.map(({ id, place }) => (
     <mesh key={id} layers={OUTSIDE} position={place ?? [0, 0, 0]} renderOrder={10}>
       <octahedronGeometry args={[SIZE_M]} />

@@ -1,14 +1,16 @@
 import { useThree } from "@react-three/fiber";
 import { useEffect } from "react";
-import { tellFrames } from "../../stores/movie";
+import { registerFrameRenderer } from "../../stores/movie";
 import { FrameMaker } from "./frameMaker";
 
 /** Makes frames of movies from the scene, off screen. */
 export function MovieFrames() {
   const { gl, scene, invalidate } = useThree();
   useEffect(() => {
-    tellFrames((movie) => (gl.getContext().isContextLost() ? null : new FrameMaker(gl, scene, movie, invalidate)));
-    return () => tellFrames(null);
+    registerFrameRenderer((movie) =>
+      gl.getContext().isContextLost() ? null : new FrameMaker(gl, scene, movie, invalidate),
+    );
+    return () => registerFrameRenderer(null);
   }, [gl, scene, invalidate]);
   return null;
 }

@@ -2,9 +2,9 @@ import { useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { drawsInSoftware } from "../../shared/renderer";
+import { previewState } from "../../stores/preview";
 import { stage } from "../../stores/stage";
 import { transport } from "../../stores/transport";
-import { trying } from "../../stores/trying";
 
 const SLOW_MS = 55;
 const FRAMES_JUDGED = 6;
@@ -16,7 +16,7 @@ const REST_MS = 300;
 export function Pace() {
   const gl = useThree((state) => state.gl);
   const playing = useStore(transport, (state) => state.playing);
-  const held = useStore(trying, (state) => state.command !== null);
+  const isPreviewing = useStore(previewState, (state) => state.command !== null);
   const slow = useStore(stage, (state) => state.slow);
   const times = useRef<number[]>([]);
   useEffect(() => {
@@ -26,12 +26,12 @@ export function Pace() {
   }, [gl]);
   useEffect(() => {
     times.current = [];
-    const coarse = slow && (playing || held);
+    const coarse = slow && (playing || isPreviewing);
     if (coarse) stage.setState({ coarse });
     // What was let go is kept first; the fine picture can wait for that.
     const later = setTimeout(() => stage.setState({ coarse }), REST_MS);
     return () => clearTimeout(later);
-  }, [slow, playing, held]);
+  }, [slow, playing, isPreviewing]);
   useFrame(() => {
     if (!transport.getState().playing || stage.getState().slow) return;
     times.current.push(performance.now());

@@ -18,10 +18,10 @@ import { countWhole, hangTiled } from "./tiles";
 const NONE: Plate[] = [];
 const MISSING = "#A2364F";
 /** Sides of a whole picture; where there are tiles of it, it is only what is drawn until they have come. */
-const MOST_SIDE_PX = 4096;
+const MAX_SIDE_PX = 4096;
 const TILED_SIDE_PX = 2048;
 /** Pixels of all whole pictures together: of very many each is drawn smaller. */
-const MOST_WHOLES_PX = 32e6;
+const MAX_WHOLES_PX = 32e6;
 
 /** Pictures hung in the set. */
 export function Plates() {
@@ -36,8 +36,8 @@ function sideFor(plates: Plate[]): number {
       const share = Math.min(1, side / Math.max(width_px, height_px));
       return sum + share * share * width_px * height_px;
     }, 0);
-  let side = MOST_SIDE_PX;
-  while (pixels(side) > MOST_WHOLES_PX && side > 1) side /= 2;
+  let side = MAX_SIDE_PX;
+  while (pixels(side) > MAX_WHOLES_PX && side > 1) side /= 2;
   return side;
 }
 
@@ -116,12 +116,12 @@ function AsAWhole({ plate, texture }: { plate: Plate; texture: Texture | null })
 
 function InTiles({ plate, tiles, whole }: { plate: Plate; tiles: PictureTiles; whole: Texture }) {
   const invalidate = useThree((state) => state.invalidate);
-  const made = useMemo(() => new TiledPlate(plate, tiles, whole), [...surfaceOf(plate), tiles, whole]);
+  const tiledPlate = useMemo(() => new TiledPlate(plate, tiles, whole), [...surfaceOf(plate), tiles, whole]);
   useEffect(() => {
     invalidate();
-    return hangTiled(made);
-  }, [made, invalidate]);
-  return <primitive object={made.group} />;
+    return hangTiled(tiledPlate);
+  }, [tiledPlate, invalidate]);
+  return <primitive object={tiledPlate.group} />;
 }
 
 /** In which tiles a large picture is here, as soon as that is known; a small one has none. */
@@ -145,13 +145,13 @@ function useTexture(picture: string, edges: Plate["edges"], most: number): Textu
   const hung = useStore(stage, (state) => state.hung);
   useEffect(() => {
     let end: (() => void) | null = null;
-    let gone = false;
+    let disposed = false;
     const tell = (missing: boolean) =>
       stage.setState(({ missing: before }) => ({
         missing: missing ? [...new Set([...before, picture])] : before.filter((each) => each !== picture),
       }));
-    const come = (loaded: Texture) => {
-      if (gone) return discardPicture(loaded);
+    const onTexture = (loaded: Texture) => {
+      if (disposed) return discardPicture(loaded);
       const uncount = countWhole(loaded);
       end = () => {
         uncount();
@@ -162,9 +162,9 @@ function useTexture(picture: string, edges: Plate["edges"], most: number): Textu
       setTexture(loaded);
       invalidate();
     };
-    pictureTexture(`/api/pictures/${picture}`, most).then(come, () => !gone && tell(true));
+    pictureTexture(`/api/pictures/${picture}`, most).then(onTexture, () => !disposed && tell(true));
     return () => {
-      gone = true;
+      disposed = true;
       setTexture(null);
       end?.();
     };

@@ -31,7 +31,7 @@ function lighter(material: Material, lambert: Map<Material, MeshLambertMaterial>
   const known = lambert.get(material);
   if (known) return known;
   const { color, map, vertexColors, flatShading, side, transparent, opacity, alphaTest } = material;
-  const made = new MeshLambertMaterial({
+  const replacement = new MeshLambertMaterial({
     color,
     map,
     vertexColors,
@@ -41,14 +41,14 @@ function lighter(material: Material, lambert: Map<Material, MeshLambertMaterial>
     opacity,
     alphaTest,
   });
-  lambert.set(material, made);
-  return made;
+  lambert.set(material, replacement);
+  return replacement;
 }
 
 /** Makes a set light enough to play; returns the materials it made. */
 function prepare(root: Object3D): Material[] {
   const lambert = new Map<Material, MeshLambertMaterial>();
-  const whole = new Box3().setFromObject(root).getBoundingSphere(new Sphere()).radius;
+  const sceneRadius = new Box3().setFromObject(root).getBoundingSphere(new Sphere()).radius;
   root.traverse((object) => {
     if (!(object instanceof Mesh)) return;
     object.material = lighter(object.material, lambert);
@@ -58,7 +58,7 @@ function prepare(root: Object3D): Material[] {
     object.geometry.computeBoundingSphere();
     const radius = object.geometry.boundingSphere?.radius ?? 1;
     object.renderOrder = Math.round(Math.log2(radius + 0.01));
-    object.castShadow = !unlit && radius < VAST * whole;
+    object.castShadow = !unlit && radius < VAST * sceneRadius;
     object.receiveShadow = !unlit;
   });
   return [...lambert.values()];

@@ -7,7 +7,7 @@ import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { sides } from "../../stores/sides";
 import { stage } from "../../stores/stage";
-import { still } from "../../stores/still";
+import { stillFrame } from "../../stores/stillFrame";
 import { transport } from "../../stores/transport";
 import { trials } from "../../stores/trials";
 import { view } from "../../stores/view";
@@ -30,7 +30,7 @@ function Redraw() {
   const invalidate = useThree((state) => state.invalidate);
   useEffect(() => {
     const again = () => invalidate();
-    const stops = [transport, stage, trials, sides, still].map((each) => each.subscribe(again));
+    const stops = [transport, stage, trials, sides, stillFrame].map((each) => each.subscribe(again));
     stops.push(view.subscribe((now, before) => shallow(ofView(now), ofView(before)) || again()));
     stops.push(motion.subscribe((now, before) => shallow(ofMotion(now), ofMotion(before)) || again()));
     return () => {
@@ -53,10 +53,10 @@ function Renewal({ onRestored }: { onRestored: () => void }) {
 /** Behind plates that hang in no set. */
 const DUSK = "#3A3D42";
 const COARSE_DPR = 0.5;
-const MOST_DPR = 2;
+const MAX_DPR = 2;
 
 /** As sharp as the screen; where the processor draws all pictures, a pixel for each of the page. */
-const fineDpr = (): number => (drawsInSoftware() ? 1 : Math.min(window.devicePixelRatio, MOST_DPR));
+const fineDpr = (): number => (drawsInSoftware() ? 1 : Math.min(window.devicePixelRatio, MAX_DPR));
 
 function NoPictures() {
   return (

@@ -25,7 +25,7 @@ const TURN_DEG = 0.3;
 const RING_ANGLE = { pan: 0, tilt: 1, roll: 2 } as const;
 
 /** What each way of dragging is meant to change. */
-export const MEANT: Record<Mode, readonly MoveField[]> = {
+export const FIELDS_OF_MODE: Record<Mode, readonly MoveField[]> = {
   pan: ["pan_deg"],
   tilt: ["tilt_deg"],
   roll: ["roll_deg"],
@@ -110,7 +110,7 @@ export function dragged(grip: Grip, screen: Screen, at: Vector2, moved: Vector2)
 }
 
 /** What is said of it meanwhile. */
-export function told({ mode }: Grip, { position, angles }: WorldPose): string {
+export function dragCaption({ mode }: Grip, { position, angles }: WorldPose): string {
   if (mode === "height") return `height ${position[1].toFixed(2)} m`;
   if (mode === "floor") return `x ${position[0].toFixed(2)} m, z ${position[2].toFixed(2)} m`;
   if (mode === "turn") return `pan ${angles[0].toFixed(1)}°, tilt ${angles[1].toFixed(1)}°`;

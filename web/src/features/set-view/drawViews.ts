@@ -5,8 +5,8 @@ import { view } from "../../stores/view";
 import { bentAt, throughGlass, uniformsOf, WideDrawings } from "./glass";
 import { discard, pass, run, SAMPLES, SHOWN } from "./passes";
 import type { ShownPose } from "./poses";
-import { aimAt, type Seen, shownAt } from "./seen";
 import { sharpen } from "./tiles";
+import { aimAt, shownAt, type ViewCrop } from "./viewCrop";
 
 export type Box = { left: number; top: number; width: number; height: number };
 
@@ -33,7 +33,7 @@ export function wipe(gl: WebGLRenderer): void {
 }
 
 /** What the Viewfinder shows just now. */
-export function seenNow(aspect: number): Seen {
+export function seenNow(aspect: number): ViewCrop {
   const { around, loupe } = view.getState();
   return { aspect, times: around ? AROUND : 1, loupe };
 }
@@ -65,10 +65,10 @@ export class LensPictures {
   draw({ box, aspect, canvasHeight, pose, part, redraw }: LensView): void {
     const { gl, scene, lens } = this;
     const { x, y, width, height } = fitted(box.width, box.height, aspect);
-    const seen = seenNow(aspect);
-    const bent = bentAt(pose, seen);
+    const currentView = seenNow(aspect);
+    const bent = bentAt(pose, currentView);
     const dpr = gl.getPixelRatio();
-    aimAt(lens, pose, shownAt(pose, seen));
+    aimAt(lens, pose, shownAt(pose, currentView));
     if (redraw) sharpen(lens, width * dpr, height * dpr, redraw);
     const wide = bent && this.wide.draw(scene, lens, pose, bent, width * dpr, height * dpr);
     if (wide) gl.setRenderTarget(null);

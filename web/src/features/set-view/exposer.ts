@@ -14,9 +14,9 @@ import { type Moment, poseScene } from "../../stores/scenery";
 import { bentAt, throughGlass, uniformsOf, WideDrawings } from "./glass";
 import { discard, pass, pictureTarget, run } from "./passes";
 import type { ShownPose } from "./poses";
-import { aimAt, type Seen, shownAt } from "./seen";
 import { sharpen } from "./tiles";
 import { FAR_M, NEAR_M } from "./useOutside";
+import { aimAt, shownAt, type ViewCrop } from "./viewCrop";
 
 /** One drawing: of which rows (shares of the height from above), counting how much. */
 export type Draw = { top: number; bottom: number; weight: number };
@@ -53,7 +53,7 @@ export class Exposer {
   }
 
   /** The light of all drawings, each counted by its weight in its rows. shadows: whether the first of them makes its own. */
-  expose(draws: Draw[], order: FrameOrder, poses: string, seen: Seen, shadows: boolean) {
+  expose(draws: Draw[], order: FrameOrder, poses: string, seen: ViewCrop, shadows: boolean) {
     const { gl, drawn, sum } = this;
     const { height } = drawn;
     const rows = order.rows(poses);
@@ -81,7 +81,7 @@ export class Exposer {
   }
 
   /** Answers when large pictures are as sharp as the first and the last of some drawings need them. */
-  async sharpen(draws: number, order: FrameOrder, regions: number, seen: Seen): Promise<void> {
+  async sharpen(draws: number, order: FrameOrder, regions: number, seen: ViewCrop): Promise<void> {
     for (let region = 0; region < regions; region++)
       for (const k of new Set([0, draws - 1])) {
         const rows = order.rows(`pose:${region}`);
@@ -102,7 +102,7 @@ export class Exposer {
   }
 
   /** Draws what is seen at a pose in some rows; answers with what adds it by a weight. */
-  private seen(pose: ShownPose, seen: Seen, span: [number, number]): (weight: number) => void {
+  private seen(pose: ShownPose, seen: ViewCrop, span: [number, number]): (weight: number) => void {
     const { gl, scene, lens, drawn } = this;
     const bent = bentAt(pose, seen);
     if (bent) {

@@ -15,8 +15,8 @@ import type { FrameOrder, Movie, Overlay } from "../../stores/movie";
 import { Exposer } from "./exposer";
 import { discard, PLAIN, pass, run, SAMPLES, SHOWN } from "./passes";
 import { readBack } from "./readBack";
-import { wholePicture } from "./seen";
 import { anyTiled } from "./tiles";
+import { wholePicture } from "./viewCrop";
 
 /** Draws frames of one movie. */
 export class FrameMaker {

@@ -2,7 +2,7 @@
 import { type PerspectiveCamera, type Scene, Vector3, type WebGLRenderer } from "three";
 import { pictureTarget, type Target } from "./passes";
 import type { ShownPose } from "./poses";
-import { aimAt, type Flat, type Seen, shownAt } from "./seen";
+import { aimAt, type Flat, shownAt, type ViewCrop } from "./viewCrop";
 
 /** k1 and k2, up to where the picture would turn back (r²), what is shown, and what has to be drawn for it. */
 export type Bent = { k: [number, number]; turn: number; shown: Flat; drawn: Flat };
@@ -11,16 +11,16 @@ const K = 10;
 /** Further out than any lens sees. */
 const NEVER = 1e4;
 const STEPS = 12;
-const A_SIDE = 16;
+const GRID_SIDE = 16;
 /** What a border between two of its places may need more. */
 const MARGIN = 0.005;
-const MOST_SIZES = 4;
+const MAX_SIZES = 4;
 const STEP_PX = 64;
 /** The plain drawing has up to so many times the pixels of the picture across and up. */
-const MOST_WIDER = 2;
+const MAX_WIDER = 2;
 
 /** What bends the picture at a pose; nothing where it is straight. */
-export function bentAt(pose: ShownPose, seen: Seen): Bent | null {
+export function bentAt(pose: ShownPose, seen: ViewCrop): Bent | null {
   const k: [number, number] = [pose.data[pose.at + K] ?? 0, pose.data[pose.at + K + 1] ?? 0];
   if (k[0] === 0 && k[1] === 0) return null;
   const turn = turnBack(k);
@@ -31,12 +31,12 @@ export function bentAt(pose: ShownPose, seen: Seen): Bent | null {
 function neededFor({ left, bottom, width, height }: Flat, k: [number, number], turn: number): Flat {
   const xs: number[] = [];
   const ys: number[] = [];
-  for (let n = 0; n <= A_SIDE; n++)
+  for (let n = 0; n <= GRID_SIDE; n++)
     for (const [across, up] of [
-      [n / A_SIDE, 0],
-      [n / A_SIDE, 1],
-      [0, n / A_SIDE],
-      [1, n / A_SIDE],
+      [n / GRID_SIDE, 0],
+      [n / GRID_SIDE, 1],
+      [0, n / GRID_SIDE],
+      [1, n / GRID_SIDE],
     ] as const) {
       const [x, y] = plain(left + across * width, bottom + up * height, k, turn);
       xs.push(x);
@@ -57,17 +57,17 @@ function turnBack([k1, k2]: [number, number]): number {
 
 /** Where a pinhole shows what the glass shows at a place; what the core calls `undistorted`. */
 function plain(x: number, y: number, [k1, k2]: [number, number], turn: number): [number, number] {
-  const wanted = Math.hypot(x, y);
+  const radius = Math.hypot(x, y);
   const edge = Math.sqrt(turn);
   const share = 1 + turn * (k1 + turn * k2);
-  let r = Math.min(wanted, edge);
+  let r = Math.min(radius, edge);
   for (let n = 0; n < STEPS; n++) {
     const s = r * r;
     const slope = Math.max(1 + s * (3 * k1 + 5 * s * k2), 1e-3);
-    r = Math.min(Math.max(r - (r * (1 + s * (k1 + s * k2)) - wanted) / slope, 0), edge);
+    r = Math.min(Math.max(r - (r * (1 + s * (k1 + s * k2)) - radius) / slope, 0), edge);
   }
-  if (wanted > edge * share) r = wanted / share;
-  const times = wanted > 0 ? r / wanted : 1;
+  if (radius > edge * share) r = radius / share;
+  const times = radius > 0 ? r / radius : 1;
   return [x * times, y * times];
 }
 
@@ -139,17 +139,17 @@ export class WideDrawings {
   }
 
   private target(wide: number, high: number, width: number, height: number): Target {
-    const most = this.gl.capabilities.maxTextureSize;
+    const maxTexturePx = this.gl.capabilities.maxTextureSize;
     // While something is keyed or dragged the size would change with every picture.
     const even = (px: number) => Math.ceil(px / STEP_PX) * STEP_PX;
-    const sized = (wanted: number, of: number) => Math.min(even(Math.min(wanted, MOST_WIDER * of)), most);
+    const sized = (wanted: number, of: number) => Math.min(even(Math.min(wanted, MAX_WIDER * of)), maxTexturePx);
     const size = [sized(wide, width), sized(high, height)] as const;
     const name = size.join();
     const known = this.targets.get(name);
     if (known) return known;
-    if (this.targets.size >= MOST_SIZES) this.dispose();
-    const made = pictureTarget(...size, this.samples);
-    this.targets.set(name, made);
-    return made;
+    if (this.targets.size >= MAX_SIZES) this.dispose();
+    const newTarget = pictureTarget(...size, this.samples);
+    this.targets.set(name, newTarget);
+    return newTarget;
   }
 }

@@ -6,11 +6,11 @@ const HALF_WIDTH_M = 0.035;
 /** Pins closer together than this cover each other. */
 const APART_M = 0.03;
 /** A ribbon of more pieces than this is thinned out: nobody can see them. */
-const MOST_PIECES = 2000;
+const MAX_PIECES = 2000;
 
 /** Lens positions of a pose array, thinned. */
 export function positions(array: MotionArray, frames: number): Float32Array {
-  const stride = Math.max(1, Math.ceil(frames / MOST_PIECES));
+  const stride = Math.max(1, Math.ceil(frames / MAX_PIECES));
   const count = Math.floor((frames - 1) / stride) + 1;
   const out = new Float32Array(count * 3);
   for (let i = 0; i < count; i++) {

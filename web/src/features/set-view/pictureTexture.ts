@@ -8,8 +8,8 @@ const PLAIN: ImageBitmapOptions = { imageOrientation: "flipY", premultiplyAlpha:
 export async function pictureTexture(url: string, most = Number.POSITIVE_INFINITY): Promise<Texture> {
   const answer = await fetch(url);
   if (!answer.ok) throw new Error(`${url}: ${answer.status}`);
-  const whole = await createImageBitmap(await answer.blob(), PLAIN);
-  const texture = new Texture(await smaller(whole, most));
+  const fullSize = await createImageBitmap(await answer.blob(), PLAIN);
+  const texture = new Texture(await smaller(fullSize, most));
   texture.colorSpace = SRGBColorSpace;
   texture.flipY = false;
   texture.needsUpdate = true;
@@ -34,12 +34,12 @@ async function smaller(bitmap: ImageBitmap, most: number): Promise<ImageBitmap> 
   const [resizeWidth, resizeHeight] = [bitmap.width, bitmap.height].map((side) =>
     Math.max(1, Math.round(side * share)),
   );
-  const made = await createImageBitmap(bitmap, {
+  const resized = await createImageBitmap(bitmap, {
     premultiplyAlpha: "none",
     resizeQuality: "high",
     resizeWidth,
     resizeHeight,
   });
   bitmap.close();
-  return made;
+  return resized;
 }

@@ -70,10 +70,10 @@ export function partGeometry(plate: Plate, { left, right, low, high }: Share): B
       const over = at + columns + 1;
       corners.push(at, at + 1, over + 1, at, over + 1, over);
     }
-  const made = new BufferGeometry();
-  made.setAttribute("position", new BufferAttribute(new Float32Array(places), 3));
-  made.setAttribute("uv", new BufferAttribute(new Float32Array(uvs), 2));
-  made.setIndex(corners);
-  made.computeVertexNormals();
-  return made;
+  const geometry = new BufferGeometry();
+  geometry.setAttribute("position", new BufferAttribute(new Float32Array(places), 3));
+  geometry.setAttribute("uv", new BufferAttribute(new Float32Array(uvs), 2));
+  geometry.setIndex(corners);
+  geometry.computeVertexNormals();
+  return geometry;
 }

@@ -23,7 +23,7 @@ const KNOB_PX = 10;
 const BODY_PX = 20;
 const CORE_PX = 9;
 /** A ring seen from its edge would turn by leaps; it turns up to a radian in this many pixels. */
-const LEAST_PX_PER_RAD = 30;
+const MIN_PX_PER_RAD = 30;
 const EPSILON_RAD = 0.01;
 
 export type Place = { position: Vector3; pan: number; tilt: number };
@@ -105,7 +105,7 @@ export function turned(
     new Vector2(),
   );
   const along = after.sub(before).divideScalar(2 * EPSILON_RAD);
-  const length = Math.max(along.length(), LEAST_PX_PER_RAD);
+  const length = Math.max(along.length(), MIN_PX_PER_RAD);
   return moved.dot(along.normalize()) / length;
 }
 
@@ -115,6 +115,6 @@ export function risen(place: Place, moved: Vector2, screen: Screen): number {
   const foot = toScreen(place.position, camera, width, height, new Vector2());
   const up = new Vector3().copy(place.position).setY(place.position.y + 0.5);
   const along = toScreen(up, camera, width, height, new Vector2()).sub(foot).divideScalar(0.5);
-  const length = Math.max(along.length(), LEAST_PX_PER_RAD);
+  const length = Math.max(along.length(), MIN_PX_PER_RAD);
   return moved.dot(along.normalize()) / length;
 }

@@ -4,8 +4,8 @@ import { type GLTF, GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js"
 /** Reads a set. A file need not say what its scene is: then all of its nodes are. */
 export class SetLoader extends GLTFLoader {
   override load(...[url, onLoad, onProgress, onError]: Parameters<GLTFLoader["load"]>): void {
-    const whole = (gltf: GLTF) => void withScene(gltf).then(onLoad, onError);
-    super.load(url, whole, onProgress, onError);
+    const onGltf = (gltf: GLTF) => void withScene(gltf).then(onLoad, onError);
+    super.load(url, onGltf, onProgress, onError);
   }
 }
 

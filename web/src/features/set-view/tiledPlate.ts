@@ -70,7 +70,7 @@ export class TiledPlate {
     if (cell.shown === url) return;
     cell.shown = url;
     cell.mesh.material.map = tile ?? this.whole;
-    const { left, right, low, high } = tile && url ? this.partOf(cell, Number(url.split("/").at(-3))) : WHOLE;
+    const { left, right, low, high } = tile && url ? this.partOf(cell, Number(url.split("/").at(-3))) : FULL_SHARE;
     const uv = cell.mesh.geometry.getAttribute("uv");
     for (let n = 0; n < uv.count; n++) {
       const [x, y] = [cell.at[2 * n] ?? 0, cell.at[2 * n + 1] ?? 0];
@@ -117,8 +117,8 @@ export class TiledPlate {
         [minX, maxX] = [Math.min(minX, x / w), Math.max(maxX, x / w)];
         [minY, maxY] = [Math.min(minY, y / w), Math.max(maxY, y / w)];
       }
-    const seen = minX < AROUND && maxX > -AROUND && minY < AROUND && maxY > -AROUND;
-    if (!seen && !(behind && minX < Infinity)) return [];
+    const isVisible = minX < AROUND && maxX > -AROUND && minY < AROUND && maxY > -AROUND;
+    if (!isVisible && !(behind && minX < Infinity)) return [];
     const pixels = Math.max(
       ((maxX - minX) * width) / 2 / ((right - left) * this.plate.width_px),
       ((maxY - minY) * height) / 2 / ((high - low) * this.plate.height_px),
@@ -131,7 +131,7 @@ export class TiledPlate {
   }
 }
 
-const WHOLE: Share = { left: 0, right: 1, low: 0, high: 1 };
+const FULL_SHARE: Share = { left: 0, right: 1, low: 0, high: 1 };
 
 const overlap = (from: number, to: number): number => Math.max(0, Math.min(to, 1) - Math.max(from, -1));
 

@@ -5,7 +5,7 @@ import { discardPicture, pictureTexture, pixelsOf } from "./pictureTexture";
 import type { TiledPlate, Wish } from "./tiledPlate";
 
 /** Pixels of all pictures together. */
-const MOST_PX = 64e6;
+const MAX_PX = 64e6;
 /** Until it is here, a tile is taken to be so large. */
 const TILE_PX = 2048 ** 2;
 
@@ -24,7 +24,7 @@ export function countWhole(texture: Texture): () => void {
 }
 
 function room(): number {
-  return MOST_PX - [...wholes.values()].reduce((sum, each) => sum + each, 0);
+  return MAX_PX - [...wholes.values()].reduce((sum, each) => sum + each, 0);
 }
 
 /** Has a plate drawn in tiles; answers with what ends that. */
@@ -53,13 +53,13 @@ export function sharpen(
   round++;
   lens.updateMatrixWorld();
   const wishes = [...hung].flatMap((plate) => plate.wishes(lens, width, height).map((wish) => ({ ...wish, plate })));
-  const kept = affordable(wishes);
-  const coming = [...kept].filter((url) => !tiles.get(url)?.texture).map((url) => fetched(url, redraw));
+  const affordableTiles = affordable(wishes);
+  const coming = [...affordableTiles].filter((url) => !tiles.get(url)?.texture).map((url) => fetched(url, redraw));
   for (const { plate, cell, url } of wishes) {
-    const texture = kept.has(url) ? tiles.get(url)?.texture : null;
+    const texture = affordableTiles.has(url) ? tiles.get(url)?.texture : null;
     if (texture) plate.show(cell, url, texture);
   }
-  tidy(kept);
+  tidy(affordableTiles);
   const shown = new Set([...hung].flatMap(({ cells }) => cells.flatMap((cell) => cell.shown ?? [])));
   if (stage.getState().tiles !== shown.size) stage.setState({ tiles: shown.size });
   const open = coming.filter((each) => each !== null);
@@ -71,13 +71,13 @@ function affordable(wishes: Wish[]): Set<string> {
   const areas = new Map<string, number>();
   for (const { url, area } of wishes) areas.set(url, (areas.get(url) ?? 0) + area);
   const urls = [...areas.keys()].sort((a, b) => (areas.get(b) ?? 0) - (areas.get(a) ?? 0));
-  let left = room();
-  const kept = new Set<string>();
+  let roomLeft = room();
+  const keys = new Set<string>();
   for (const url of urls) {
-    left -= sizeOf(url);
-    if (left >= 0) kept.add(url);
+    roomLeft -= sizeOf(url);
+    if (roomLeft >= 0) keys.add(url);
   }
-  return kept;
+  return keys;
 }
 
 function sizeOf(url: string): number {
@@ -114,9 +114,9 @@ function tidy(kept: Set<string>): void {
   const here = [...tiles].filter(([, tile]) => tile.texture);
   let all = here.reduce((sum, [url]) => sum + sizeOf(url), 0);
   const oldest = here.filter(([url]) => !kept.has(url)).sort(([, a], [, b]) => a.askedAt - b.askedAt);
-  const most = hung.size ? room() : 0;
+  const roomPx = hung.size ? room() : 0;
   for (const [url, tile] of oldest) {
-    if (all <= most) return;
+    if (all <= roomPx) return;
     all -= sizeOf(url);
     for (const plate of hung) for (const cell of plate.cells) if (cell.shown === url) plate.show(cell, null, null);
     if (tile.texture) discardPicture(tile.texture);

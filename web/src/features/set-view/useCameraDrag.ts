@@ -2,13 +2,13 @@ import { useEffect, useRef } from "react";
 import { type PerspectiveCamera, Vector2 } from "three";
 import { placeLens } from "../../acts/placeLens";
 import type { Command } from "../../api/types";
-import { type Held, useDraggingOn } from "../../shared/useDragging";
+import { type DragState, useDraggingOn } from "../../shared/useDragging";
 import { commit } from "../../stores/editing";
+import { cancelPreview, preview } from "../../stores/preview";
 import { stage } from "../../stores/stage";
 import { pause } from "../../stores/transport";
-import { cancelPreview, preview } from "../../stores/trying";
 import { selectPins, view } from "../../stores/view";
-import { dragged, found, type Grip, gripped, MEANT, screenOf, told } from "./cameraDrag";
+import { dragCaption, dragged, FIELDS_OF_MODE, found, type Grip, gripped, screenOf } from "./cameraDrag";
 
 const ALL_LOCKED = 6;
 const withRings = () => view.getState().board === "move";
@@ -45,7 +45,7 @@ export function useCameraDrag(
   const grip = useRef<Grip | null>(null);
   const command = useRef<Command | null>(null);
   useHover(pane, camera);
-  const atOf = ({ x, y, element }: Held<void>) => {
+  const atOf = ({ x, y, element }: DragState<void>) => {
     const box = element.getBoundingClientRect();
     return new Vector2(x - box.left, y - box.top);
   };
@@ -69,8 +69,8 @@ export function useCameraDrag(
       const now = grip.current;
       if (!now) return;
       const pose = dragged(now, screenOf(held.element, camera), atOf(held), new Vector2(held.dx, held.dy));
-      stage.setState({ grip: { part: now.mode === "turn" ? "floor" : now.mode, text: told(now, pose) } });
-      const next = placeLens(pose, MEANT[now.mode]);
+      stage.setState({ grip: { part: now.mode === "turn" ? "floor" : now.mode, text: dragCaption(now, pose) } });
+      const next = placeLens(pose, FIELDS_OF_MODE[now.mode]);
       command.current = (next.locked ?? []).length < ALL_LOCKED ? next : null;
       if (command.current) preview(command.current);
     },

@@ -10,10 +10,10 @@ export function useLine(points: number, color: string): Line | null {
       "position",
       new BufferAttribute(new Float32Array(3 * points), 3),
     );
-    const made = new Line(geometry, new LineBasicMaterial({ color, fog: false }));
-    made.layers.mask = OUTSIDE.mask;
-    made.frustumCulled = false;
-    return made;
+    const newLine = new Line(geometry, new LineBasicMaterial({ color, fog: false }));
+    newLine.layers.mask = OUTSIDE.mask;
+    newLine.frustumCulled = false;
+    return newLine;
   }, [points, color]);
   useEffect(
     () => () => {

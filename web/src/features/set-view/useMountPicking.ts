@@ -18,11 +18,11 @@ function mountAt(pane: HTMLElement, camera: PerspectiveCamera, x: number, y: num
     const array = state.arrays.get(`rig:${id}`);
     if (!array) continue;
     const at = rowOf(transport.getState().frame, state) * array.columns;
-    const seen = new Vector3(array.data[at], array.data[at + 1], array.data[at + 2]).project(camera);
-    if (seen.z > 1) continue;
-    const left = box.left + ((seen.x + 1) / 2) * box.width;
-    const top = box.top + ((1 - seen.y) / 2) * box.height;
-    const px = Math.hypot(left - x, top - y);
+    const projected = new Vector3(array.data[at], array.data[at + 1], array.data[at + 2]).project(camera);
+    if (projected.z > 1) continue;
+    const screenX = box.left + ((projected.x + 1) / 2) * box.width;
+    const top = box.top + ((1 - projected.y) / 2) * box.height;
+    const px = Math.hypot(screenX - x, top - y);
     if (px < NEAR_PX && px <= (nearest?.px ?? NEAR_PX)) nearest = { id, px };
   }
   return nearest?.id ?? null;
@@ -37,9 +37,9 @@ export function useMountPicking(pane: HTMLElement | null, camera: PerspectiveCam
       pressed = [clientX, clientY];
     };
     const up = ({ clientX, clientY }: PointerEvent) => {
-      const still = pressed && Math.hypot(pressed[0] - clientX, pressed[1] - clientY) < STILL_PX;
+      const isClick = pressed && Math.hypot(pressed[0] - clientX, pressed[1] - clientY) < STILL_PX;
       pressed = null;
-      if (!still || view.getState().picking) return;
+      if (!isClick || view.getState().picking) return;
       if ((openShot.getState().state?.document.mounts.length ?? 0) < 2) return;
       const mount = mountAt(pane, camera, clientX, clientY);
       if (mount) selectMount(mount);

@@ -38,9 +38,9 @@ export function useOutside(): { camera: PerspectiveCamera; target: Point } {
   const arrived = useStore(motion, (state) => state.rows > 0);
   const [target, setTarget] = useState<Point>([0, 0.8, -4]);
   const camera = useMemo(() => {
-    const made = new PerspectiveCamera(VFOV_DEG, 16 / 9, NEAR_M, FAR_M);
-    made.layers.enable(OUTSIDE_LAYER);
-    return made;
+    const newCamera = new PerspectiveCamera(VFOV_DEG, 16 / 9, NEAR_M, FAR_M);
+    newCamera.layers.enable(OUTSIDE_LAYER);
+    return newCamera;
   }, []);
   useEffect(() => {
     tellOutside(() => {

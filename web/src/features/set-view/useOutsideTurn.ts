@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
+import { previewState } from "../../stores/preview";
 import { stage } from "../../stores/stage";
-import { trying } from "../../stores/trying";
 
 /** Where pictures are slow, the one from outside follows this often while the shot plays, or the camera is dragged in it. */
 const EVERY_MS = 150;
@@ -19,7 +19,7 @@ export function useOutsideTurn(canvas: HTMLCanvasElement, held: boolean, invalid
   const due = (): boolean => {
     clearTimeout(owed.current);
     if (drawnOn.current !== sizeOf(canvas)) return true;
-    const every = !held && trying.getState().command ? WAITS_MS : EVERY_MS;
+    const every = !held && previewState.getState().command ? WAITS_MS : EVERY_MS;
     if (!stage.getState().coarse || performance.now() - drawnAt.current > every) return true;
     owed.current = window.setTimeout(() => {
       drawnAt.current = 0;

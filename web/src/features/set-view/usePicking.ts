@@ -40,8 +40,8 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
     const pick = (pane: HTMLElement, camera: PerspectiveCamera, event: PointerEvent) => {
       const box = pane.getBoundingClientRect();
       const { aspect } = stage.getState();
-      const whole = { x: 0, y: 0, width: box.width, height: box.height };
-      const inner = camera === lens ? fitted(box.width, box.height, aspect) : whole;
+      const fullBox = { x: 0, y: 0, width: box.width, height: box.height };
+      const inner = camera === lens ? fitted(box.width, box.height, aspect) : fullBox;
       const x = ((event.clientX - box.left - inner.x) / inner.width) * 2 - 1;
       const y = 1 - ((event.clientY - box.top - inner.y) / inner.height) * 2;
       if (Math.abs(x) > 1 || Math.abs(y) > 1) return;

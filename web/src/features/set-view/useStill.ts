@@ -4,7 +4,7 @@ import type { Texture } from "three";
 import { fitted } from "../../shared/fit";
 import { orderOf } from "../../stores/movie";
 import { stage } from "../../stores/stage";
-import { stillNow } from "../../stores/still";
+import { stillNow } from "../../stores/stillFrame";
 import { view } from "../../stores/view";
 import { type Box, seenNow } from "./drawViews";
 import { Exposer } from "./exposer";
@@ -22,12 +22,12 @@ type Exposed = { exposer: Exposer; width: number; height: number; of: string; li
 /** Draws the large Viewfinder at rest as the shutter sees it; answers whether it did. */
 export function useStill(): (box: Box, aspect: number, canvasHeight: number) => boolean {
   const { gl, scene } = useThree();
-  const kept = useRef<Exposed | null>(null);
+  const exposed = useRef<Exposed | null>(null);
   const show = useMemo(() => pass(SHOWN), []);
   useEffect(
     () => () => {
-      kept.current?.exposer.dispose();
-      kept.current = null;
+      exposed.current?.exposer.dispose();
+      exposed.current = null;
       discard(show);
     },
     [show],
@@ -35,13 +35,13 @@ export function useStill(): (box: Box, aspect: number, canvasHeight: number) => 
   return (box, aspect, canvasHeight) => {
     const moments = stillNow();
     if (!moments || view.getState().bypass) return false;
-    const seen = seenNow(aspect);
+    const currentView = seenNow(aspect);
     const { x, y, width, height } = fitted(box.width, box.height, aspect);
     const dpr = gl.getPixelRatio();
     const size = [Math.round(width * dpr), Math.round(height * dpr)] as const;
-    if (!kept.current || kept.current.width !== size[0] || kept.current.height !== size[1]) {
-      kept.current?.exposer.dispose();
-      kept.current = {
+    if (!exposed.current || exposed.current.width !== size[0] || exposed.current.height !== size[1]) {
+      exposed.current?.exposer.dispose();
+      exposed.current = {
         exposer: new Exposer(gl, scene, ...size, 0),
         width: size[0],
         height: size[1],
@@ -49,13 +49,13 @@ export function useStill(): (box: Box, aspect: number, canvasHeight: number) => 
         light: null,
       };
     }
-    const now = kept.current;
-    const of = JSON.stringify([Array.from(moments.at), seen, sceneKey()]);
-    if (now.of !== of) {
+    const now = exposed.current;
+    const stillKey = JSON.stringify([Array.from(moments.at), currentView, sceneKey()]);
+    if (now.of !== stillKey) {
       const draws = Array.from(moments.at, () => ({ top: 0, bottom: 1, weight: 1 / moments.at.length }));
       const order = orderOf(moments, 0, draws.length);
-      now.light = now.exposer.expose(draws, order, "pose:0", seen, false);
-      now.of = of;
+      now.light = now.exposer.expose(draws, order, "pose:0", currentView, false);
+      now.of = stillKey;
     }
     if (!now.light) return false;
     gl.setRenderTarget(null);

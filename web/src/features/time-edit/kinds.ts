@@ -26,7 +26,7 @@ const FREE: [number, number] = [-1e6, 1e7];
 const frame: DraftNumber = { field: "frame", label: "at frame", unit: "", limits: FREE };
 const first: DraftNumber = { field: "first", label: "from frame", unit: "", limits: FREE };
 const last: DraftNumber = { field: "last", label: "to frame", unit: "", limits: FREE };
-const whole = (draft: TimeDraft) => ({ first_frame: draft.first, last_frame: draft.last });
+const draftRange = (draft: TimeDraft) => ({ first_frame: draft.first, last_frame: draft.last });
 
 export const KINDS: Kind[] = [
   {
@@ -45,7 +45,7 @@ export const KINDS: Kind[] = [
     told: "Removes keys, cues and clips in the range; closes the gap",
     numbers: [first, last],
     runs: true,
-    command: (draft) => ({ type: "take_out_time", ...whole(draft), runs: draft.runs }),
+    command: (draft) => ({ type: "take_out_time", ...draftRange(draft), runs: draft.runs }),
     mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "gone" }),
   },
   {
@@ -54,7 +54,7 @@ export const KINDS: Kind[] = [
     told: "Retimes keys, not shake",
     numbers: [first, last, { field: "frames", label: "lasts", unit: "f", limits: limitsOf("stretch_time.frames") }],
     runs: true,
-    command: (draft) => ({ type: "stretch_time", ...whole(draft), frames: draft.frames, runs: draft.runs }),
+    command: (draft) => ({ type: "stretch_time", ...draftRange(draft), frames: draft.frames, runs: draft.runs }),
     mark: (draft) => ({ from: draft.first, to: draft.first + draft.frames, look: "changed" }),
   },
   {
@@ -82,7 +82,7 @@ export const KINDS: Kind[] = [
     ],
     command: (draft) => ({
       type: "ease_time",
-      ...whole(draft),
+      ...draftRange(draft),
       ease_in: draft.easeIn / 100,
       ease_out: draft.easeOut / 100,
     }),
@@ -93,7 +93,7 @@ export const KINDS: Kind[] = [
     title: "reverse",
     told: "Path and shakes in the range run backwards; steps, hits, takes, springs, operator and set go on forwards",
     numbers: [first, last],
-    command: (draft) => ({ type: "reverse_time", ...whole(draft) }),
+    command: (draft) => ({ type: "reverse_time", ...draftRange(draft) }),
     mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "changed" }),
   },
   {

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { useStore } from "zustand";
 import type { State } from "../../api/types";
 import { Dialog } from "../../shared/Dialog";
-import { facts } from "../../stores/facts";
 import { filming } from "../../stores/movie";
+import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 import { FilePart } from "./FilePart";
 import { FormatChoice } from "./FormatChoice";
@@ -18,7 +18,7 @@ export function ExportDialog({ state }: { state: State }) {
   const [format, setFormat] = useState(localStorage.getItem(FORMAT) ?? "glb");
   const [writing, setWriting] = useState(false);
   const drawing = useStore(filming, ({ movie, problem }) => movie?.status === "drawing" && !problem);
-  const kind = facts().movies.find(({ name }) => name === format);
+  const kind = serverTables().movies.find(({ name }) => name === format);
   const begun = () => localStorage.setItem(FORMAT, format);
   return (
     <Dialog title="Export the motion" onClose={close}>

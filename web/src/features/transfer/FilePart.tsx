@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { State } from "../../api/types";
 import { Complaint } from "../../parts/Complaint";
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 import { useExport } from "./useExport";
 import { VariantChoice } from "./VariantChoice";
 
@@ -54,7 +54,7 @@ export function FilePart({ state, format, onBegun, onWriting, onDone }: FilePart
           </button>
         ) : (
           <button type="button" className="btn btn-sm btn-primary" disabled={chosen.length === 0} onClick={begin}>
-            Export {facts().formats.find((each) => each.name === format)?.ending}
+            Export {serverTables().formats.find((each) => each.name === format)?.ending}
           </button>
         )}
       </div>

@@ -1,10 +1,10 @@
-import { facts } from "../../stores/facts";
+import { serverTables } from "../../stores/serverTables";
 
 /** The formats that can be written, and the kinds of movies. */
 export function FormatChoice(props: { value: string; disabled: boolean; onChange: (name: string) => void }) {
   const { value, disabled, onChange } = props;
-  const written = facts().formats.filter((each) => each.writes);
-  const movies = facts().movies.map((each) => ({ ...each, carries: "the picture" }));
+  const written = serverTables().formats.filter((each) => each.writes);
+  const movies = serverTables().movies.map((each) => ({ ...each, carries: "the picture" }));
   return (
     <fieldset className="mb-3 flex flex-col gap-0.5" disabled={disabled}>
       <legend className="sr-only">Format</legend>

@@ -7,10 +7,10 @@ import { openShot } from "../../stores/openShot";
 /** How far a rolling shutter leans the picture at most. */
 export function LeanText({ readoutMs }: { readoutMs: number }) {
   const slug = useStore(openShot, ({ state }) => state?.slug ?? "");
-  const of = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
+  const stateKey = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
   const params = { path: { shot: slug }, query: { readout_ms: readoutMs } };
   const { data } = useQuery({
-    queryKey: ["lean", slug, of, readoutMs],
+    queryKey: ["lean", slug, stateKey, readoutMs],
     queryFn: () => take<Lean>(client.GET("/api/shots/{shot}/lean", { params })),
     enabled: slug !== "",
   });

@@ -1,15 +1,15 @@
 import { useStore } from "zustand";
-import type { MovieAsked, State } from "../../api/types";
+import type { MovieRequest, State } from "../../api/types";
 import { NumberField } from "../../shared/number";
 import { Tick } from "../../shared/Tick";
 import { transport } from "../../stores/transport";
 import { LeanText } from "./LeanText";
-import { showingOf, showings, widthOf } from "./movieAsked";
+import { showingOf, showings, widthOf } from "./movieRequest";
 import { OptionField } from "./OptionField";
 
 /** Heights that are offered; the picture keeps the shot's shape. */
 const HEIGHTS = [360, 540, 720, 1080, 1440, 2160];
-const MOST_SIDE_PX = 4096;
+const MAX_SIDE_PX = 4096;
 const QUALITIES = { draft: "small file", good: "good", best: "best" };
 const SHUTTERS = [0, 90, 180, 270, 360];
 const SUBFRAMES = [1, 4, 8, 16, 32, 64];
@@ -18,24 +18,24 @@ const TICK = "cond min-h-6 truncate";
 
 type MovieFormProps = {
   state: State;
-  asked: MovieAsked;
+  asked: MovieRequest;
   disabled: boolean;
-  onChange: (asked: MovieAsked) => void;
+  onChange: (asked: MovieRequest) => void;
 };
 
-type PartProps = { asked: MovieAsked; put: (more: Partial<MovieAsked>) => void };
+type PartProps = { asked: MovieRequest; put: (more: Partial<MovieRequest>) => void };
 
 /** Size, range, quality, shutter and what is beside what of a movie. */
 export function MovieForm({ state, asked, disabled, onChange }: MovieFormProps) {
-  const put = (more: Partial<MovieAsked>) => onChange({ ...asked, ...more });
+  const change = (more: Partial<MovieRequest>) => onChange({ ...asked, ...more });
   return (
     <fieldset className="mb-4 grid grid-cols-4 gap-x-4 gap-y-2 text-sm" disabled={disabled}>
       <legend className="sr-only">Movie</legend>
-      <PictureFields state={state} asked={asked} put={put} />
-      <ShutterFields asked={asked} put={put} />
+      <PictureFields state={state} asked={asked} put={change} />
+      <ShutterFields asked={asked} put={change} />
       <span className="flex flex-col justify-end gap-1">
-        <Tick title="guides" className={TICK} on={asked.guides} onChange={(guides) => put({ guides })} />
-        <Tick title="burn-in strip" className={TICK} on={asked.strip} onChange={(strip) => put({ strip })} />
+        <Tick title="guides" className={TICK} on={asked.guides} onChange={(guides) => change({ guides })} />
+        <Tick title="burn-in strip" className={TICK} on={asked.strip} onChange={(strip) => change({ strip })} />
       </span>
     </fieldset>
   );
@@ -43,7 +43,7 @@ export function MovieForm({ state, asked, disabled, onChange }: MovieFormProps) 
 
 function PictureFields({ state, asked, put }: PartProps & { state: State }) {
   const among = showings(state);
-  const heights = HEIGHTS.filter((height) => widthOf(state, height) <= MOST_SIDE_PX);
+  const heights = HEIGHTS.filter((height) => widthOf(state, height) <= MAX_SIDE_PX);
   return (
     <>
       <OptionField
@@ -57,7 +57,7 @@ function PictureFields({ state, asked, put }: PartProps & { state: State }) {
         title="Quality"
         value={asked.quality}
         options={Object.entries(QUALITIES).map(([value, title]) => ({ value, title }))}
-        onChange={(value) => put({ quality: value as MovieAsked["quality"] })}
+        onChange={(value) => put({ quality: value as MovieRequest["quality"] })}
       />
       <OptionField
         title="Shows"

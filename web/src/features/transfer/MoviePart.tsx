@@ -2,13 +2,13 @@ import { useState } from "react";
 import { useStore } from "zustand";
 import { startMovie } from "../../acts/movie";
 import { explain } from "../../api/client";
-import type { MovieAsked, State } from "../../api/types";
+import type { MovieRequest, State } from "../../api/types";
 import { Complaint } from "../../parts/Complaint";
 import { useAfterTyped } from "../../shared/number";
 import { filming } from "../../stores/movie";
 import { MovieForm } from "./MovieForm";
 import { MovieProgress } from "./MovieProgress";
-import { freshMovie, rememberMovie } from "./movieAsked";
+import { freshMovie, rememberMovie } from "./movieRequest";
 
 type MoviePartProps = {
   state: State;
@@ -26,7 +26,7 @@ export function MoviePart({ state, kind, drawing, onBegun }: MoviePartProps) {
     onBegun();
     rememberMovie(asked);
     setRefused("");
-    const format = kind.name as MovieAsked["format"];
+    const format = kind.name as MovieRequest["format"];
     startMovie({ ...asked, format }).catch((error) => setRefused(explain(error)));
   });
   return (

@@ -7,7 +7,7 @@ import { filming } from "../../stores/movie";
 import { complain } from "../../stores/notes";
 
 const LOOK_MS = 1000;
-const MOST_SECONDS = 90;
+const MAX_SECONDS = 90;
 
 /** How long the rest takes, in words, as the server has it. */
 function useLeft(movie: string): string {
@@ -21,13 +21,13 @@ function useLeft(movie: string): string {
   });
   const seconds = data?.left_s ?? null;
   if (seconds === null) return "";
-  return seconds < MOST_SECONDS ? `${Math.ceil(seconds)} s` : `${Math.ceil(seconds / 60)} min`;
+  return seconds < MAX_SECONDS ? `${Math.ceil(seconds)} s` : `${Math.ceil(seconds / 60)} min`;
 }
 
 /** How far the movie is; the dialog may be closed meanwhile. */
 export function MovieProgress() {
   const { movie, waits } = useStore(filming);
-  const left = useLeft(movie?.id ?? "");
+  const remaining = useLeft(movie?.id ?? "");
   if (!movie) return null;
   return (
     <div className="mb-3 text-sm">
@@ -40,7 +40,7 @@ export function MovieProgress() {
       <p className="flex items-center gap-3">
         <span className="num flex-1 text-xs">
           frame {movie.next} of {movie.frames}
-          {left && ` · ${left} left`}
+          {remaining && ` · ${remaining} left`}
           {waits && ` · ${waits}`}
         </span>
         <button type="button" className="btn btn-sm" onClick={() => void cancelMovie().catch(complain)}>

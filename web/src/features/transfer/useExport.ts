@@ -11,19 +11,19 @@ const POLL_MS = 150;
 const jobOf = (id: string) => ({ params: { path: { job: id } } });
 
 /** What is exported: a format, frames between samples, and of which variant. */
-type Asked = { format: string; step: number; variant: string };
+type ExportRequest = { format: string; step: number; variant: string };
 
 /** Exports under way, one after another: started, watched, cancelled; each file is handed over when it is ready. */
 export function useExport(slug: string, onDone: () => void) {
   const cache = useQueryClient();
   const started = useMutation({
-    mutationFn: ({ variant, ...body }: Asked) => {
+    mutationFn: ({ variant, ...body }: ExportRequest) => {
       const params = { path: { shot: slug } };
       return take<Job>(client.POST("/api/shots/{shot}/exports", { params, body, headers: envelope(variant) }));
     },
   });
   // What follows when this one is ready.
-  const [left, setLeft] = useState<Asked[]>([]);
+  const [left, setLeft] = useState<ExportRequest[]>([]);
   const id = started.data?.id ?? "";
   const key = ["export", id];
   const { data, error } = useQuery({

@@ -41,7 +41,7 @@ function Question({ test }: { test: Blind }) {
 
 function Result({ test }: { test: Blind }) {
   const wins = counted(test);
-  const alike = ROUNDS - wins[0] - wins[1];
+  const ties = ROUNDS - wins[0] - wins[1];
   const main = useStore(openShot, ({ state }) => state?.document.main);
   const best = wins[0] > wins[1] ? 0 : wins[1] > wins[0] ? 1 : null;
   const variant = best === null ? null : test.variants[best];
@@ -65,7 +65,7 @@ function Result({ test }: { test: Blind }) {
           ))}
           <tr>
             <td className="pr-6">No difference</td>
-            <td className="num text-right">{alike} ×</td>
+            <td className="num text-right">{ties} ×</td>
           </tr>
         </tbody>
       </table>

@@ -11,10 +11,10 @@ export function OtherShots({ state }: { state: State }) {
     queryKey: ["shots", state.project_slug, state.id],
     queryFn: () => take<ShotCard[]>(client.GET("/api/projects/{slug}/shots", { params })),
   });
-  const others = (data ?? []).filter(({ id, problem }) => id !== state.id && !problem);
+  const otherShots = (data ?? []).filter(({ id, problem }) => id !== state.id && !problem);
   const set = state.document.set_id ?? null;
   const show = (slug: string) => {
-    const one = others.find((each) => each.slug === slug);
+    const one = otherShots.find((each) => each.slug === slug);
     if (!one) return;
     flipSide({ key: `shot:${one.id}`, title: one.name, shot: one.slug });
     view.setState({ dialog: null });
@@ -24,7 +24,7 @@ export function OtherShots({ state }: { state: State }) {
       Compare with
       <select className="select select-sm w-64" value="" onChange={(event) => show(event.target.value)}>
         <option value="">another shot of this project …</option>
-        {others.map(({ slug, name, set_id }) => (
+        {otherShots.map(({ slug, name, set_id }) => (
           <option key={slug} value={slug} disabled={set_id !== set}>
             {name}
             {set_id === set ? "" : " (in another set)"}

@@ -13,10 +13,10 @@ export function SidePane() {
   const shown = useStore(sides, (each) => each.shown);
   const revision = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
   const loop = useStore(transport, (each) => each.loop?.join());
-  const asked = shown.map(({ key }) => key).join();
+  const shownKeys = shown.map(({ key }) => key).join();
   useEffect(() => {
     void askSides();
-  }, [asked, revision, loop]);
+  }, [shownKeys, revision, loop]);
   const columns = shown.length > 1 ? 2 : 1;
   return (
     <div
@@ -34,15 +34,15 @@ export function SidePane() {
 /** Other ways to compare than side by side. */
 function OtherWays({ first }: { first: Side | undefined }) {
   const state = useStore(openShot, (each) => each.state);
-  const how = useStore(sides, (each) => each.how);
+  const layout = useStore(sides, (each) => each.how);
   return (
     <>
       <button
         type="button"
         className="btn btn-xs"
-        aria-pressed={how === "wipe"}
+        aria-pressed={layout === "wipe"}
         title="The first of them over the large picture, right of a line that is dragged"
-        onClick={() => sides.setState({ how: how === "wipe" ? "panes" : "wipe" })}
+        onClick={() => sides.setState({ how: layout === "wipe" ? "panes" : "wipe" })}
       >
         Wipe
       </button>

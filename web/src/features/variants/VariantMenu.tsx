@@ -10,7 +10,7 @@ import { view } from "../../stores/view";
 /** In the head: which variant is shown; the others, a new one, and all that is done with them. */
 export function VariantMenu({ state }: { state: State }) {
   const { variants, main } = state.document;
-  const beside = useStore(sides, (each) => each.shown);
+  const shownSides = useStore(sides, (each) => each.shown);
   const here = variants.find(({ id }) => id === state.variant);
   const switches = variants.map(
     (each, n): MenuItem => ({
@@ -22,7 +22,7 @@ export function VariantMenu({ state }: { state: State }) {
   const compare = variants
     .filter(({ id }) => id !== state.variant)
     .map(({ id, name }): MenuItem => {
-      const on = beside.some(({ key }) => key === sideOf({ id, name }).key);
+      const on = shownSides.some(({ key }) => key === sideOf({ id, name }).key);
       return {
         id: `beside-${id}`,
         content: (

@@ -9,8 +9,8 @@ import { view } from "../../stores/view";
 import { OtherShots } from "./OtherShots";
 
 const close = () => view.setState({ dialog: null });
-const MOST_NAME = 120;
-const MOST_NOTE = 500;
+const MAX_NAME = 120;
+const MAX_NOTE = 500;
 
 /** All variants of the shot: shown, named, noted, ordered, deleted; which one is the main one. */
 export function VariantsDialog({ state }: { state: State }) {
@@ -63,7 +63,7 @@ function Row({ variant: { id, name, note }, n, count, shown, main }: RowProps) {
       <NameInput
         name={name}
         label={`Name of variant ${name}`}
-        most={MOST_NAME}
+        most={MAX_NAME}
         className="w-full border-base-300"
         onName={(typed) => void commit({ type: "set_variant", variant: id, name: typed })}
       />
@@ -71,7 +71,7 @@ function Row({ variant: { id, name, note }, n, count, shown, main }: RowProps) {
         name={note ?? ""}
         label={`Note on ${name}`}
         placeholder="note"
-        most={MOST_NOTE}
+        most={MAX_NOTE}
         mayBeEmpty
         className="w-full border-transparent font-normal! text-sm! hover:border-base-300"
         onName={(typed) => void commit({ type: "set_variant", variant: id, note: typed })}

@@ -3,14 +3,14 @@ import { useShallow } from "zustand/react/shallow";
 import { shown, useFlow } from "../../shared/useFlow";
 import { useTotal } from "../../shared/useTotal";
 import { openShot } from "../../stores/openShot";
-import { still } from "../../stores/still";
+import { stillFrame } from "../../stores/stillFrame";
 import { view } from "../../stores/view";
 import { useFocal } from "./useFocal";
 
 /** What is looked through, and what dragging in it does just now. */
 export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
   const focal = useFocal(pane);
-  const blurred = useStore(still, (each) => each.on);
+  const blurred = useStore(stillFrame, (each) => each.on);
   const { bypass, flying, picking, zoom } = useStore(
     view,
     useShallow(({ bypass, flying, picking, loupe }) => ({ bypass, flying, picking, zoom: loupe.zoom })),

@@ -6,8 +6,8 @@ import { useNumberAt } from "../../shared/number";
 import { useReached } from "../../shared/useReached";
 import { useTrialDrag } from "../../shared/useTrialDrag";
 import { commit } from "../../stores/editing";
-import { facts } from "../../stores/facts";
 import { openShot } from "../../stores/openShot";
+import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 
@@ -39,7 +39,7 @@ const SIZE_PX = 26;
 const STEP = 0.5;
 
 const placeLook = () =>
-  facts().forms.operator.find(({ field }) => field === "across_percent") ?? { least: 0, most: 100 };
+  serverTables().forms.operator.find(({ field }) => field === "across_percent") ?? { least: 0, most: 100 };
 
 /** In the picture or outside of it, as far as a place may lie. */
 function within({ across, up }: Place): Place {
@@ -75,7 +75,7 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
   );
   const reached = useReached<Place>();
   const place = live?.value ?? { across, up };
-  const left = (place.across / 100) * width;
+  const centerX = (place.across / 100) * width;
   const top = (1 - place.up / 100) * height;
   return (
     <>
@@ -84,7 +84,7 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
           className="pointer-events-none absolute border border-[#F4F0E6]/70 border-dashed"
           data-testid="slack"
           style={{
-            left: left - (slack[0] / 100) * width,
+            left: centerX - (slack[0] / 100) * width,
             top: top - (slack[1] / 100) * height,
             width: (2 * slack[0] * width) / 100,
             height: (2 * slack[1] * height) / 100,
@@ -96,7 +96,7 @@ function Mark({ at, framing, slack, width, height }: Framing & { width: number; 
         aria-label="Place of the subject on screen"
         title={`Framing target: ${place.across.toFixed(1)} % across, ${place.up.toFixed(1)} % up; ${driven ? "it follows a formula" : "drag it"}`}
         className={`absolute -translate-x-1/2 -translate-y-1/2 touch-none ${driven ? "" : "cursor-move"}`}
-        style={{ left, top, width: SIZE_PX, height: SIZE_PX }}
+        style={{ left: centerX, top, width: SIZE_PX, height: SIZE_PX }}
         {...bind()}
         onClick={keepArrows}
         onKeyDown={(event) =>

@@ -6,14 +6,14 @@ import type { PastSet as Told } from "../../api/types";
 import { usePausedFrame } from "../../shared/usePausedFrame";
 import { stretchesOf, useSetEdge } from "../../shared/useSetEdge";
 import { openShot } from "../../stores/openShot";
+import { previewState } from "../../stores/preview";
 import { transport } from "../../stores/transport";
-import { trying } from "../../stores/trying";
 import { view } from "../../stores/view";
 
 /** Hatching where the picture looks past the edge of the set, at the frame where the shot stands. */
 export function PastSet() {
   const playing = useStore(transport, (each) => each.playing);
-  const tried = useStore(trying, (each) => each.command !== null);
+  const tried = useStore(previewState, (each) => each.command !== null);
   const bypass = useStore(view, (each) => each.bypass);
   const frame = usePausedFrame();
   const shows = stretchesOf(useSetEdge()).some(([first, last]) => frame >= first && frame <= last);

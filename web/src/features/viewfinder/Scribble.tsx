@@ -8,13 +8,13 @@ import { rowOf } from "../../stores/motion";
 import { transport } from "../../stores/transport";
 
 const MARGIN_PX = 8;
-const LEAST_REACH_DEG = 0.05;
+const MIN_REACH_DEG = 0.05;
 const DOT_PX = 6;
 
 /** Where pan and tilt of a row lie on the paper. */
 function placing(sum: MotionArray, width: number, height: number) {
   const { data, columns } = sum;
-  let reach = LEAST_REACH_DEG;
+  let reach = MIN_REACH_DEG;
   for (let i = 0; i < data.length; i += columns) {
     reach = Math.max(reach, Math.abs(data[i] ?? 0), Math.abs(data[i + 1] ?? 0) * (width / height));
   }

@@ -6,7 +6,7 @@ import { useSize } from "../../shared/useSize";
 import { motion } from "../../stores/motion";
 import { openShot } from "../../stores/openShot";
 import { elementOf, FINDER, hang, stage } from "../../stores/stage";
-import { still } from "../../stores/still";
+import { stillFrame } from "../../stores/stillFrame";
 import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 import { BareEdges } from "./BareEdges";
@@ -22,7 +22,7 @@ import { useLoupe } from "./useLoupe";
 /** Whether what is shown is blurred at rest. */
 function useBlurred(): boolean {
   const moving = useStore(transport, (each) => each.playing);
-  return useStore(still, ({ on, moments }) => on && moments !== null) && !moving;
+  return useStore(stillFrame, ({ on, moments }) => on && moments !== null) && !moving;
 }
 
 const ROOM_FOR_SCRIBBLE_PX = 320;

@@ -4,9 +4,9 @@ import type { Command } from "../../api/types";
 import { useRecording } from "../../shared/number";
 import { useDraggingOn } from "../../shared/useDragging";
 import { commit } from "../../stores/editing";
+import { cancelPreview, preview } from "../../stores/preview";
 import { mountId } from "../../stores/rig";
 import { pause, transport } from "../../stores/transport";
-import { cancelPreview, preview } from "../../stores/trying";
 import { view } from "../../stores/view";
 
 /** Degrees a pixel of dragging turns, metres it shifts, metres a notch of the wheel goes forward. */
@@ -15,8 +15,8 @@ const SHIFT_M = 0.004;
 const STEP_M = 0.0015;
 const WHEEL_RESTS_MS = 220;
 
-const STILL = { pan_deg: 0, tilt_deg: 0, truck_m: 0, pedestal_m: 0, dolly_m: 0 };
-type Steps = typeof STILL;
+const NO_MOTION = { pan_deg: 0, tilt_deg: 0, truck_m: 0, pedestal_m: 0, dolly_m: 0 };
+type Steps = typeof NO_MOTION;
 
 function flight(steps: Steps): Command {
   const { keyEveryChange: key, locks: locked } = view.getState();
@@ -27,7 +27,7 @@ function flight(steps: Steps): Command {
 /** Dragging in an element flies the camera: it looks around, with Shift it shifts; the wheel goes forward and back. While the
  * shot plays and every change is keyed, the flight is recorded; else the shot is paused. */
 export function useFlying(element: HTMLElement | null, active: boolean): void {
-  const steps = useRef(STILL);
+  const steps = useRef(NO_MOTION);
   const last = useRef({ x: 0, y: 0 });
   const keys = useStore(view, (each) => each.keyEveryChange);
   const { hold, release } = useRecording<Steps>(keys, (samples) => ({
@@ -38,7 +38,7 @@ export function useFlying(element: HTMLElement | null, active: boolean): void {
   }));
   const land = () => {
     const done = steps.current;
-    steps.current = STILL;
+    steps.current = NO_MOTION;
     const recorded = release();
     if (recorded) void commit(recorded);
     else if (Object.values(done).some((value) => value !== 0)) void commit(flight(done));
@@ -65,7 +65,7 @@ export function useFlying(element: HTMLElement | null, active: boolean): void {
       },
       drop: land,
       cancel: () => {
-        steps.current = STILL;
+        steps.current = NO_MOTION;
         release();
         cancelPreview();
       },

@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { useDraggingOn } from "../../shared/useDragging";
 import { view } from "../../stores/view";
 
-const MOST_ZOOM = 8;
+const MAX_ZOOM = 8;
 const ZOOM = 0.0015;
 
 /** The middle kept so far inside that nothing outside the picture is shown. */
@@ -35,7 +35,7 @@ export function useLoupe(element: HTMLElement | null, active: boolean): void {
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const { loupe } = view.getState();
-      const zoom = Math.min(MOST_ZOOM, Math.max(1, loupe.zoom * Math.exp(-event.deltaY * ZOOM)));
+      const zoom = Math.min(MAX_ZOOM, Math.max(1, loupe.zoom * Math.exp(-event.deltaY * ZOOM)));
       const box = element.getBoundingClientRect();
       const dx = ((event.clientX - box.left) / box.width - 0.5) * (1 / loupe.zoom - 1 / zoom);
       const dy = ((event.clientY - box.top) / box.height - 0.5) * (1 / loupe.zoom - 1 / zoom);

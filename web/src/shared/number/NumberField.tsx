@@ -44,14 +44,14 @@ function useChanging(props: NumberFieldProps) {
   const [live, setLive] = useState<number | null>(null);
   const turn = useRef(0);
   const start = useRef(0);
-  const held = useRef(false);
+  const isHeld = useRef(false);
   const clamp = (next: number) => Math.min(most, Math.max(least, next));
   const settle = (next: number) => {
     const mine = ++turn.current;
-    held.current = false;
+    isHeld.current = false;
     setLive(next);
     void Promise.resolve(props.onCommit(next)).finally(() => {
-      if (turn.current === mine && !held.current) setLive(null);
+      if (turn.current === mine && !isHeld.current) setLive(null);
     });
   };
   const at = (dx: number, fine: boolean) => {
@@ -63,7 +63,7 @@ function useChanging(props: NumberFieldProps) {
     {
       press: () => {
         start.current = live ?? value;
-        held.current = true;
+        isHeld.current = true;
         return true;
       },
       move: ({ dx, shiftKey }) => {
@@ -72,10 +72,10 @@ function useChanging(props: NumberFieldProps) {
       },
       drop: ({ dx, shiftKey }) => settle(at(dx, shiftKey)),
       tap: () => {
-        held.current = false;
+        isHeld.current = false;
       },
       cancel: () => {
-        held.current = false;
+        isHeld.current = false;
         setLive(null);
         props.onCancel?.();
       },

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { TypedInto } from "./arithmetic";
-import { useFault } from "./Fault";
+import { useFault } from "./FieldError";
 import { useReading } from "./useReading";
 
 type NumberInputProps = {

@@ -1,9 +1,9 @@
 import { formulaOf, varies } from "../../api/param";
 import type { Command, FieldLook, Param } from "../../api/types";
 import { commit } from "../../stores/editing";
+import { cancelPreview, preview } from "../../stores/preview";
 import { placesAlike } from "../../stores/selection";
 import { transport } from "../../stores/transport";
-import { cancelPreview, preview } from "../../stores/trying";
 import { view } from "../../stores/view";
 import { usePausedFrame } from "../usePausedFrame";
 import { FormulaNumber } from "./FormulaNumber";

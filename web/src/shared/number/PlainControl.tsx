@@ -1,6 +1,6 @@
 import type { FieldLook } from "../../api/types";
 import { commit } from "../../stores/editing";
-import { cancelPreview, preview } from "../../stores/trying";
+import { cancelPreview, preview } from "../../stores/preview";
 import { usePending } from "../usePending";
 import { StackedNumber } from "./StackedNumber";
 

@@ -1,4 +1,4 @@
-import { cancelPreview } from "../../stores/trying";
+import { cancelPreview } from "../../stores/preview";
 import { NumberField } from "./NumberField";
 
 const PERCENT = 100;

@@ -1,7 +1,7 @@
 /** Numbers of the shot: their states, their control, typing and dragging them. */
 
 export { arithmetic, arithmeticOf, typedNumber, WrongText } from "./arithmetic";
-export { useFault } from "./Fault";
+export { useFault } from "./FieldError";
 export { figures } from "./figures";
 export { makeDial } from "./makeDial";
 export { NumberField } from "./NumberField";

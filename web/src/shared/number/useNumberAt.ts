@@ -9,8 +9,8 @@ import { useWanted } from "./useWanted";
  * the frame while it plays. */
 export function useNumberAt(at: string, param: Param, live = false): number {
   const frame = useFollowedFrame(live);
-  const asked = live || varies(param);
-  useWanted(asked ? [at] : []);
+  const isWatched = live || varies(param);
+  useWanted(isWatched ? [at] : []);
   const array = useMotionArray(`curve:${at}`);
-  return (asked ? array?.data[rowOf(frame)] : undefined) ?? roughly(param);
+  return (isWatched ? array?.data[rowOf(frame)] : undefined) ?? roughly(param);
 }

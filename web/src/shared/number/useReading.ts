@@ -12,9 +12,9 @@ export function useReading(hint: string, into: TypedInto) {
     if (reading.current) return null;
     const mine = turn.current;
     reading.current = true;
-    const asked = arithmetic(text, before, into);
-    beingRead(asked.then((found) => "value" in found));
-    const found = await asked;
+    const result = arithmetic(text, before, into);
+    beingRead(result.then((found) => "value" in found));
+    const found = await result;
     if (mine !== turn.current) return null;
     reading.current = false;
     if ("value" in found) return found.value;

@@ -19,16 +19,16 @@ export function useRecording<T>(active: boolean, command: (samples: Sample<T>[])
     }
     now.current.value = value;
     now.current.samples.set(transport.getState().frame, value);
-    return made(now.current.samples);
+    return commandOf(now.current.samples);
   };
-  const made = (samples: Map<number, T>) => command([...samples].map(([frame, value]) => ({ frame, value })));
+  const commandOf = (samples: Map<number, T>) => command([...samples].map(([frame, value]) => ({ frame, value })));
   /** Let go: what was recorded, or null. */
   const release = (): Command | null => {
     const recording = now.current;
     now.current = null;
     recording?.stop();
     if (recording) transport.setState({ recording: false });
-    return recording ? made(recording.samples) : null;
+    return recording ? commandOf(recording.samples) : null;
   };
   return { hold, release };
 }

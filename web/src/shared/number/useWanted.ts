@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { want } from "../../stores/numbers";
-import { refresh } from "../../stores/trying";
+import { refresh } from "../../stores/preview";
 
 let asking = false;
 

@@ -3,15 +3,15 @@ import { limitsOf } from "../../shared/fields";
 import { NumberField } from "../../shared/number";
 import { commit } from "../../stores/editing";
 import { motion } from "../../stores/motion";
+import { cancelPreview, preview } from "../../stores/preview";
 import { pause, seek } from "../../stores/transport";
-import { cancelPreview, preview } from "../../stores/trying";
 
-const MOST_TOLD = 6;
+const MAX_LISTED = 6;
 
 /** How well the subject sits at its place: the largest error, the usual one, how late each turn is, when it is out of frame. */
-export function FramingTold({ mount }: { mount: string }) {
-  const told = useStore(motion, (state) => state.readings?.framing ?? null);
-  if (!told) return null;
+export function FramingReport({ mount }: { mount: string }) {
+  const report = useStore(motion, (state) => state.readings?.framing ?? null);
+  if (!report) return null;
   const go = (frame: number, text: string, hint: string) => (
     <button
       key={`${hint}${frame}`}
@@ -30,20 +30,20 @@ export function FramingTold({ mount }: { mount: string }) {
     <div className="flex flex-col gap-0.5 text-xs" data-testid="framing">
       <span className="flex flex-wrap items-center gap-x-1">
         <span className="cond text-(--graphite)">framing error</span>
-        {go(told.largest_at, `peak ${told.largest_px.toFixed(0)} px`, "Largest framing error")}
-        <span className="num">{told.rms_px.toFixed(0)} px RMS</span>
-        {told.reaction_frames !== null && (
+        {go(report.largest_at, `peak ${report.largest_px.toFixed(0)} px`, "Largest framing error")}
+        <span className="num">{report.rms_px.toFixed(0)} px RMS</span>
+        {report.reaction_frames !== null && (
           <span className="flex items-center text-(--graphite)">
-            <span className="num">· reaction time {told.reaction_frames.toFixed(1)} f ·</span>
-            <Lag mount={mount} frames={told.lag_frames ?? 0} least={told.least_lag_frames ?? 0} />
+            <span className="num">· reaction time {report.reaction_frames.toFixed(1)} f ·</span>
+            <Lag mount={mount} frames={report.lag_frames ?? 0} least={report.least_lag_frames ?? 0} />
           </span>
         )}
       </span>
-      {told.turns.length > 0 && (
+      {report.turns.length > 0 && (
         <span className="flex flex-wrap items-center">
           <span className="cond text-(--graphite)">lag at the subject's turns</span>
-          {told.turns
-            .slice(0, MOST_TOLD)
+          {report.turns
+            .slice(0, MAX_LISTED)
             .map(({ frame, lag_frames }) =>
               go(
                 frame,
@@ -51,14 +51,14 @@ export function FramingTold({ mount }: { mount: string }) {
                 "Change of direction",
               ),
             )}
-          {told.turns.length > MOST_TOLD && <span className="num">and {told.turns.length - MOST_TOLD} more</span>}
+          {report.turns.length > MAX_LISTED && <span className="num">and {report.turns.length - MAX_LISTED} more</span>}
         </span>
       )}
-      {told.outside.length > 0 && (
+      {report.outside.length > 0 && (
         <span className="flex flex-wrap items-center">
           <span className="cond text-(--graphite)">out of frame</span>
-          {told.outside
-            .slice(0, MOST_TOLD)
+          {report.outside
+            .slice(0, MAX_LISTED)
             .map(([first, last]) => go(first, `${first}–${last}`, "Subject leaves the frame"))}
         </span>
       )}
@@ -69,7 +69,7 @@ export function FramingTold({ mount }: { mount: string }) {
 /** How late the picture is while the subject goes steadily on: dragged, or typed as it is wanted. */
 function Lag({ mount, frames, least }: { mount: string; frames: number; least: number }) {
   const [, most] = limitsOf("set_lag.lag_frames");
-  const wanted = (lag_frames: number) => ({ type: "set_lag" as const, mount, lag_frames });
+  const lagCommand = (lag_frames: number) => ({ type: "set_lag" as const, mount, lag_frames });
   return (
     <span
       className="flex items-center"
@@ -84,8 +84,8 @@ function Lag({ mount, frames, least }: { mount: string; frames: number; least: n
         least={least}
         most={most}
         digits={1}
-        onPreview={(to) => preview(wanted(to))}
-        onCommit={(to) => commit(wanted(to))}
+        onPreview={(to) => preview(lagCommand(to))}
+        onCommit={(to) => commit(lagCommand(to))}
         onCancel={cancelPreview}
       />
     </span>

@@ -8,16 +8,16 @@ import { transport } from "./transport";
 export type Motions = Record<string, Motion>;
 
 /** What a motion is of: the open shot's present revision and variant, where nothing else is said. */
-export type Asked = { commands?: Command[]; shot?: string; revision?: number; variant?: string | null };
+export type MotionRequest = { commands?: Command[]; shot?: string; revision?: number; variant?: string | null };
 
 /** Works motions out one after another; what is asked for later takes the place of what is still on its way. */
-export function besides(now: () => Motions, put: (motions: Motions) => void) {
+export function parallelMotions(now: () => Motions, put: (motions: Motions) => void) {
   let turn = 0;
   const end = () => {
     turn += 1;
     put({});
   };
-  const show = async (asked: Record<string, Asked>, failed: (error: unknown, key: string) => void) => {
+  const show = async (asked: Record<string, MotionRequest>, failed: (error: unknown, key: string) => void) => {
     const mine = ++turn;
     const { state } = openShot.getState();
     put(Object.fromEntries(Object.entries(now()).filter(([key]) => key in asked)));

@@ -6,28 +6,28 @@ import { complain } from "./notes";
 import { openShot, whenOpened } from "./openShot";
 import { transport } from "./transport";
 
-export type Trying = {
+export type Preview = {
   /** What is tried on while something is dragged. */
   command: Command | null;
   /** The older revision that is looked at. */
   revision: number | null;
 };
 
-const NOTHING: Trying = { command: null, revision: null };
+const NOTHING: Preview = { command: null, revision: null };
 
-export const trying = createStore<Trying>(() => NOTHING);
+export const previewState = createStore<Preview>(() => NOTHING);
 
 /** Counts the trials that have ended. */
 let ended = 0;
 
 whenOpened(() => {
   ended += 1;
-  trying.setState(NOTHING);
+  previewState.setState(NOTHING);
 });
 
 /** Shows what a command would do, without keeping it; `told`: keys, bars and cues as well, where the document shows them. */
 export function preview(command: Command, told = false): void {
-  trying.setState({ command });
+  previewState.setState({ command });
   ask([command], told);
 }
 
@@ -40,19 +40,19 @@ export function cancelPreview(): void {
 /** No command is tried on any more; what is shown stays until something else is asked for. */
 export function endTrial(): void {
   ended += 1;
-  if (trying.getState().command) trying.setState({ command: null });
+  if (previewState.getState().command) previewState.setState({ command: null });
 }
 
 /** Shows the motion of an older revision, or of the present one again. */
 export function lookAt(revision: number | null): void {
-  if (trying.getState().revision === null && revision === null) return;
-  trying.setState({ revision });
+  if (previewState.getState().revision === null && revision === null) return;
+  previewState.setState({ revision });
   ask([]);
 }
 
 /** Asks again for what is kept, for example when other curves are wanted; not while something else is shown. */
 export function refresh(): void {
-  const { command, revision } = trying.getState();
+  const { command, revision } = previewState.getState();
   if (!command && revision === null) ask([]);
 }
 
@@ -63,7 +63,7 @@ function ask(commands: Command[], told = false): void {
   const over = () => commands.length > 0 && before !== ended;
   // What is over and is answered on top of what came of it would show it twice; what was given up, once more.
   const late = (answered: number, followed: boolean) => over() && (followed || answered !== state.revision);
-  feed(state.slug, commands, { revision: trying.getState().revision, told, late }).catch((error) => {
+  feed(state.slug, commands, { revision: previewState.getState().revision, told, late }).catch((error) => {
     // What was tried on and is over by now is no fault: what it was about may be kept already, elsewhere.
     if (over()) refresh();
     else complain(error);

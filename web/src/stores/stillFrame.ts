@@ -4,13 +4,13 @@ import { fetchStill, type Moments } from "../api/movies";
 import { motion } from "./motion";
 import { complain } from "./notes";
 import { openShot, whenOpened } from "./openShot";
+import { previewState } from "./preview";
 import { transport } from "./transport";
-import { trying } from "./trying";
 
 const SUBFRAMES = 16;
 const REST_MS = 250;
 
-export type Still = {
+export type StillFrame = {
   /** It is wanted. */
   on: boolean;
   moments: Moments | null;
@@ -20,13 +20,13 @@ export type Still = {
 
 const NOTHING = { moments: null, of: "" };
 
-export const still = createStore<Still>(() => ({ on: false, ...NOTHING }));
+export const stillFrame = createStore<StillFrame>(() => ({ on: false, ...NOTHING }));
 
-whenOpened(() => still.setState(NOTHING));
+whenOpened(() => stillFrame.setState(NOTHING));
 
 /** Blurs the picture at rest, or no longer. */
 export function toggleBlur(): void {
-  still.setState(({ on }) => ({ on: !on, ...NOTHING }));
+  stillFrame.setState(({ on }) => ({ on: !on, ...NOTHING }));
   wait();
 }
 
@@ -34,7 +34,7 @@ export function toggleBlur(): void {
 function shown(): string | null {
   const { state } = openShot.getState();
   const { frame, playing } = transport.getState();
-  const { command, revision } = trying.getState();
+  const { command, revision } = previewState.getState();
   const { version, revision: drawn } = motion.getState();
   if (!state || playing || command || revision !== null || drawn !== state.revision) return null;
   return `${state.id} ${state.variant} ${state.revision} ${version} ${frame}`;
@@ -42,7 +42,7 @@ function shown(): string | null {
 
 /** What is drawn for the present frame, where it is here already. */
 export function stillNow(): Moments | null {
-  const { on, moments, of } = still.getState();
+  const { on, moments, of } = stillFrame.getState();
   return on && of === shown() ? moments : null;
 }
 
@@ -50,17 +50,17 @@ let timer = 0;
 
 function wait(): void {
   clearTimeout(timer);
-  const { moments, of } = still.getState();
-  if (moments && of !== shown()) still.setState(NOTHING);
-  if (still.getState().on) timer = window.setTimeout(() => void ask().catch(complain), REST_MS);
+  const { moments, of } = stillFrame.getState();
+  if (moments && of !== shown()) stillFrame.setState(NOTHING);
+  if (stillFrame.getState().on) timer = window.setTimeout(() => void ask().catch(complain), REST_MS);
 }
 
 async function ask(): Promise<void> {
-  const of = shown();
+  const stillKey = shown();
   const { state } = openShot.getState();
-  if (of === null || !state || still.getState().of === of) return;
+  if (stillKey === null || !state || stillFrame.getState().of === stillKey) return;
   const moments = await fetchStill(state.slug, transport.getState().frame, SUBFRAMES);
-  if (still.getState().on && of === shown()) still.setState({ moments, of });
+  if (stillFrame.getState().on && stillKey === shown()) stillFrame.setState({ moments, of: stillKey });
 }
 
-for (const each of [transport, motion, trying]) each.subscribe(wait);
+for (const each of [transport, motion, previewState]) each.subscribe(wait);

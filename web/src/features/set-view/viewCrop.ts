@@ -5,19 +5,19 @@ import { placeAtLens, type ShownPose, shiftAt, VFOV } from "./poses";
 /** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
 type Loupe = { zoom: number; x: number; y: number };
 /** Its aspect, how many times more than the picture is seen, and which part of it. */
-export type Seen = { aspect: number; times: number; loupe: Loupe };
+export type ViewCrop = { aspect: number; times: number; loupe: Loupe };
 /** A rectangle in tangents of the angles from the axis of the lens, right and up. */
 export type Flat = { left: number; bottom: number; width: number; height: number };
 
-const WHOLE: Loupe = { zoom: 1, x: 0.5, y: 0.5 };
+const FULL_VIEW: Loupe = { zoom: 1, x: 0.5, y: 0.5 };
 
 /** All of a picture and no more. */
-export function wholePicture(aspect: number): Seen {
-  return { aspect, times: 1, loupe: WHOLE };
+export function wholePicture(aspect: number): ViewCrop {
+  return { aspect, times: 1, loupe: FULL_VIEW };
 }
 
 /** The part of the plane before the lens that is shown at a pose, shifted by the film back. */
-export function shownAt(pose: ShownPose, { aspect, times, loupe: { zoom, x, y } }: Seen): Flat {
+export function shownAt(pose: ShownPose, { aspect, times, loupe: { zoom, x, y } }: ViewCrop): Flat {
   const height = 2 * Math.tan(MathUtils.degToRad(pose.data[pose.at + VFOV] ?? 40) / 2) * times;
   const [right, up] = shiftAt(pose).map((share) => share / times) as [number, number];
   return {

@@ -3,11 +3,11 @@ import { useId } from "react";
 /** What is wrong with what was typed: a note below its box, over everything, so that no panel cuts it off. `anchored` goes to the box. */
 export function useFault(text: string) {
   const anchor = `--fault-${useId().replace(/\W/g, "")}`;
-  const note = text ? <Fault anchor={anchor} text={text} /> : null;
+  const note = text ? <FieldError anchor={anchor} text={text} /> : null;
   return { note, anchored: { anchorName: anchor } as React.CSSProperties };
 }
 
-function Fault({ anchor, text }: { anchor: string; text: string }) {
+function FieldError({ anchor, text }: { anchor: string; text: string }) {
   return (
     <div
       popover="manual"

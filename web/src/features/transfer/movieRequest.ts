@@ -1,8 +1,8 @@
 /** What is asked of a movie: as of the last one, and what it may show. */
-import type { MovieAsked, State } from "../../api/types";
+import type { MovieRequest, State } from "../../api/types";
 
-const KEPT = "zittern.movie";
-const FRESH: MovieAsked = {
+const STORAGE_KEY = "zittern.movie";
+const FRESH: MovieRequest = {
   format: "mp4",
   width_px: 1280,
   height_px: 720,
@@ -19,7 +19,7 @@ const FRESH: MovieAsked = {
   line: 0.5,
 };
 
-export type Pane = MovieAsked["panes"][number];
+export type Pane = MovieRequest["panes"][number];
 
 const paneOf = (variant: string): Pane => ({ variant, bare: false, title: null });
 
@@ -29,31 +29,31 @@ export function widthOf({ document: { picture } }: State, height: number): numbe
 }
 
 /** A movie as the last one, of the variant that is shown. */
-export function freshMovie(state: State): MovieAsked {
-  let last: Partial<MovieAsked> = {};
+export function freshMovie(state: State): MovieRequest {
+  let last: Partial<MovieRequest> = {};
   try {
-    last = JSON.parse(localStorage.getItem(KEPT) ?? "{}") as Partial<MovieAsked>;
+    last = JSON.parse(localStorage.getItem(STORAGE_KEY) ?? "{}") as Partial<MovieRequest>;
   } catch {
-    localStorage.removeItem(KEPT);
+    localStorage.removeItem(STORAGE_KEY);
   }
   const height_px = last.height_px ?? FRESH.height_px;
   return { ...FRESH, ...last, height_px, width_px: widthOf(state, height_px), panes: [paneOf(state.variant)] };
 }
 
-export function rememberMovie({ height_px, quality, shutter_deg, subframes, guides, strip }: MovieAsked): void {
-  localStorage.setItem(KEPT, JSON.stringify({ height_px, quality, shutter_deg, subframes, guides, strip }));
+export function rememberMovie({ height_px, quality, shutter_deg, subframes, guides, strip }: MovieRequest): void {
+  localStorage.setItem(STORAGE_KEY, JSON.stringify({ height_px, quality, shutter_deg, subframes, guides, strip }));
 }
 
-export type Showing = { key: string; title: string; panes: Pane[]; layout: MovieAsked["layout"] };
+export type Showing = { key: string; title: string; panes: Pane[]; layout: MovieRequest["layout"] };
 
 /** What a movie may show: the variant, beside the move without layers or beside another variant, or as a wipe. */
 export function showings({ variant, document: { variants } }: State): Showing[] {
-  const others = variants.filter(({ id }) => id !== variant);
+  const otherVariants = variants.filter(({ id }) => id !== variant);
   return [
     { key: "one", title: "this variant", panes: [paneOf(variant)], layout: "beside" },
     ...pair("bare", "no layers", [{ variant, bare: true, title: null }, paneOf(variant)]),
-    ...others.flatMap(({ id, name }) => pair(id, name, [paneOf(variant), paneOf(id)])),
-    ...(others.length > 1 && others.length < 4
+    ...otherVariants.flatMap(({ id, name }) => pair(id, name, [paneOf(variant), paneOf(id)])),
+    ...(otherVariants.length > 1 && otherVariants.length < 4
       ? [
           {
             key: "all",
@@ -74,7 +74,7 @@ function pair(key: string, title: string, panes: Pane[]): Showing[] {
 }
 
 /** Which of them is asked for. */
-export function showingOf(asked: MovieAsked, among: Showing[]): string {
+export function showingOf(asked: MovieRequest, among: Showing[]): string {
   const same = ({ panes, layout }: Showing) =>
     layout === asked.layout && JSON.stringify(panes) === JSON.stringify(asked.panes);
   return among.find(same)?.key ?? "one";

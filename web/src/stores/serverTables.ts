@@ -8,7 +8,7 @@ export async function loadFacts(): Promise<void> {
   known = await take<Tables>(client.GET("/api/tables"));
 }
 
-export function facts(): Tables {
+export function serverTables(): Tables {
   if (!known) throw new Error("the facts are not loaded yet");
   return known;
 }
