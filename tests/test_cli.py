@@ -318,8 +318,8 @@ class Commands(unittest.TestCase):
         (self.folder / "no-database").mkdir(mode=0o700, exist_ok=True)
         (self.folder / "no-database/zittern.db").write_bytes(b"something else" * 100)
         for pattern, folder, *command in (
-            ("lies below a file, or is one", "a-file", "shots"),
-            ("lies below a file", "a-file/below", "serve", "--port", "0", "--no-browser"),
+            ("is below a file, or is one", "a-file", "shots"),
+            ("is below a file", "a-file/below", "serve", "--port", "0", "--no-browser"),
             ("not a database", "no-database", "demo", "--setup-only"),
             ("too long", "x" * 300, "tidy"),
         ):

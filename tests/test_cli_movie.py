@@ -18,7 +18,7 @@ from PIL import Image
 from tests.core.making import edited, shot_with
 from tests.demo.template import demo_data
 from tests.web.harness import CHROMIUM
-from zittern.core.shot.seen import kept
+from zittern.core.shot.seen import as_stored
 from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
 
@@ -55,7 +55,7 @@ class Movie(unittest.TestCase):
     def test_a_shot_from_a_file(self) -> None:
         library = Library(self.folder / "data")
         self.addCleanup(library.close)
-        (self.folder / "own.shot.json").write_text(write_shot(kept(library.state("jetty-walk").document)))
+        (self.folder / "own.shot.json").write_text(write_shot(as_stored(library.state("jetty-walk").document)))
         done = self.movie("own.shot.json", "-o", "b.zip", "--range", "1-2", *SMALL)
         self.assertEqual((done.returncode, done.stdout), (0, "b.zip: 2 frames, 64×36 px\n"), done.stderr)
 

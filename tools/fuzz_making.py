@@ -22,7 +22,7 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
-from zittern.core.shot.seen import fitted, seen
+from zittern.core.shot.seen import fitted, through_variant
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target, TargetChange
 from zittern.core.sources.table import SOURCES
@@ -340,7 +340,7 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
     lambda shot, rng: _some_layer(shot, rng, lambda each: _layer(rng, each.id, [each.target])),
     _swapped,
     lambda shot, rng: shot if len(shot.variants) > 2 else AddVariant().apply(shot),
-    lambda shot, rng: seen(shot, rng.choice(shot.variants).id),
+    lambda shot, rng: through_variant(shot, rng.choice(shot.variants).id),
     lambda shot, rng: CarryTo(to=rng.choice(shot.variants).id, clips=(rng.choice(list(shot.clips())).id,)).apply(shot),
     lambda shot, rng: RemoveVariant(variant=rng.choice(shot.variants).id).apply(shot),
     lambda shot, rng: shot.replace(

@@ -23,12 +23,12 @@ class Checks(WithServer):
         self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": 0}]}, shot)
         (found,) = self.found()["findings"]
         self.assertEqual((found["check"], found["at"], found["weight"]), ("silent", "layer:sway-1", True))
-        meant = {"type": "mean_so", "check": "silent", "at": "layer:sway-1", "amount": found["amount"]}
+        meant = {"type": "ignore_finding", "check": "silent", "at": "layer:sway-1", "amount": found["amount"]}
         state = self.edit(meant, shot)
         self.assertEqual([each["at"] for each in self.found()["meant"]], ["layer:sway-1"])
         self.assertEqual(self.found()["findings"], [])
         self.assertEqual(self.found()["revision"], state["revision"])
-        self.edit({**meant, "meant": False}, shot)
+        self.edit({**meant, "ignored": False}, shot)
         self.edit(found["fix"]["command"], shot)
         self.assertEqual(self.found()["findings"], [])
 
@@ -70,7 +70,7 @@ class Checks(WithServer):
         self.assertEqual((told["frame"], told["strips"]), (40.0, []))
         for frame in ("nan", "inf", "1e308", "-1e308", "9223372036854775808", "x", ""):
             answer = self.client.get(where, params={"frame": frame})
-            self.problem(answer, 422, "expected (a number|a finite number|at least -?[0-9]+|at most [0-9]+)", "frame")
+            self.problem(answer, 422, "expected (a number|a finite number|at least -?[0-9]+|-?[0-9]+ or less)", "frame")
         self.problem(self.client.get("/api/shots/nowhere/past-set"), 404, "nowhere")
 
     def test_a_shot_that_is_not_there(self) -> None:

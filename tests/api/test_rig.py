@@ -46,7 +46,7 @@ class Following(WithServer):
         return self.client.post("/api/shots/jetty-walk/follow", json=body)
 
     def test_objects_of_the_set_and_the_middle_of_two_from_a_frame_on(self) -> None:
-        self.problem(self.follow(), 422, "nobody follows anything here")
+        self.problem(self.follow(), 422, "no operator or hold follows a target here")
         self.edit({"type": "set_values", "values": [{"at": "shot.hold", "value": {}}]})
         answer = self.follow(frame=48, between={"kind": "mount", "mount": "camera"})
         self.assertEqual(answer.status_code, 200, answer.text)
@@ -84,11 +84,11 @@ class Following(WithServer):
         for fields, words in (
             ({"objects": ["nothing like it"]}, "has no object 'nothing like it'"),
             ({"objects": []}, "at least 1"),
-            ({"objects": ["courier"] * 3}, "up to 2"),
-            ({"at": "mount:camera.operator"}, "nobody follows anything here"),
+            ({"objects": ["courier"] * 3}, "2 or fewer"),
+            ({"at": "mount:camera.operator"}, "no operator or hold follows a target here"),
             ({"at": "layer:gone"}, "gone"),
-            ({"frame": 1e308}, "expected at most"),
-            ({"frame": 2**63}, "expected at most"),
+            ({"frame": 1e308}, "or less"),
+            ({"frame": 2**63}, "or less"),
             ({"between": {"kind": "mount", "mount": "gone"}}, "does not exist"),
         ):
             with self.subTest(words):

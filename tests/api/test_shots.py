@@ -146,8 +146,8 @@ class Edits(WithServer):
             ("goto", {"base_revision": base, "revision": 2**64}),
             ("motion", {"revision": 2**63}),
         ):
-            self.problem(self.client.post(f"{path}/{call}", json=body), 422, "expected at most|expected a whole number")
-        self.problem(self.client.patch(f"{path}/revisions/{2**63}", json={"name": "x"}), 422, "expected at most")
+            self.problem(self.client.post(f"{path}/{call}", json=body), 422, "or less|expected a whole number")
+        self.problem(self.client.patch(f"{path}/revisions/{2**63}", json={"name": "x"}), 422, "or less")
         head = {"Content-Type": "application/json"}
         for number in ("NaN", "1e400", "1e308", "-1e308"):
             self.problem(self.client.post(f"{path}/motion", content=f'{{"frame": {number}}}', headers=head), 422, ".")
@@ -185,7 +185,7 @@ class Edits(WithServer):
         for command, pattern, where in (
             (
                 {"type": "set_values", "values": [{"at": "layer:sway-1.source.octaves", "value": 10**9}]},
-                "expected up to 8",
+                "expected 8 or less",
                 "layer:sway-1.source.octaves",
             ),
             (

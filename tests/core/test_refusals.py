@@ -38,7 +38,7 @@ class InWords(unittest.TestCase):
     def test_what_is_refused_is_said_as_people_say_it(self) -> None:
         for fields, words in (
             ({"share": -0.5}, "expected at least 0, got -0.5"),
-            ({"share": 1.5}, "expected up to 1, got 1.5"),
+            ({"share": 1.5}, "expected 1 or less, got 1.5"),
             ({"over": 0}, "expected more than 0, got 0"),
             ({"over": 2.5}, "expected less than 2.5, got 2.5"),
             ({"share": float("nan")}, "expected a finite number, got nan"),
@@ -50,7 +50,7 @@ class InWords(unittest.TestCase):
             ({"name": "n" * 2_000}, "expected a text of up to 8 characters"),
             ({"locked": "perhaps"}, "expected true or false, got 'perhaps'"),
             ({"way": "up"}, "expected 'in' or 'out', got 'up'"),
-            ({"places": (1, 2, 3)}, "expected up to 2, got 3"),
+            ({"places": (1, 2, 3)}, "expected 2 or fewer, got 3"),
             ({"places": 7}, "expected a list, got 7"),
             ({"leaf": 7}, "expected an object with fields, got 7"),
             ({"part": {"kind": "root"}}, "there is no 'kind' 'root'; there are 'leaf', 'twig'"),

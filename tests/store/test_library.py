@@ -133,7 +133,7 @@ class Revisions(WithPost):
             lambda: self.library.undo("test", self.start.revision),
             lambda: self.library.redo("test", self.start.revision),
         ):
-            with self.assertRaisesRegex(Conflict, "changed elsewhere meanwhile") as caught:
+            with self.assertRaisesRegex(Conflict, "changed elsewhere") as caught:
                 late()
             self.assertEqual(caught.exception.details["current_revision"], first.revision)
             self.assertEqual(caught.exception.details["current_label"], "Set name")

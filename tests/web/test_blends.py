@@ -109,7 +109,7 @@ class Pad(WithPage):
         settled(page)
         names = [corner.name for corner in self.blend().blend.corners]
         self.assertEqual(names, ["Careful walk", "Run", "Washboard"])
-        page.get_by_label("Exchange Careful walk with Run").click()
+        page.get_by_label("Swap Careful walk with Run").click()
         settled(page)
         page.get_by_label("Remove corner Washboard").click()
         settled(page)

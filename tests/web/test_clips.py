@@ -61,7 +61,7 @@ class Clips(WithPage):
         page.get_by_label("cross-fades").select_option("linear")
         settled(page)
         self.assertEqual(self.shot().lanes[0].fade, "linear")
-        expect(page.get_by_text("2 clips lie on its lane")).to_be_visible()
+        expect(page.get_by_text("2 clips are on its lane")).to_be_visible()
         page.get_by_role("button", name="Mute", exact=True).click()
         settled(page)
         self.assertTrue(self.shot().lanes[0].clips[1].mute)

@@ -114,7 +114,7 @@ class Units(WithPage):
         finding = page.get_by_text("beats per frame here")
         expect(finding).to_have_count(0)
         self.typed("speed", "3000", "3000 %")
-        expect(finding).to_contain_text("12.5 beats per frame here: above 8 none are made")
+        expect(finding).to_contain_text("12.5 beats per frame here; above 8 per frame none are generated")
         self.typed("speed", "100", "100 %")
         expect(finding).to_have_count(0)
 

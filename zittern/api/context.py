@@ -25,7 +25,7 @@ from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.sampled import Sampled, sample, stretches
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.swatches import Swatch, corner_swatches, swatch
-from zittern.core.runtime.budget import Budget, asked
+from zittern.core.runtime.budget import Budget, on_budget
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.seen import alone
 from zittern.core.shot.shot import Shot
@@ -125,7 +125,7 @@ class JsonRoute(APIRoute):
 
         async def strict(request: Request) -> Response:
             received = _StrictRequest(request.scope, request.receive)
-            with asked(Budget(MOST_CPU_S, MOST_BYTES)) as budget:
+            with on_budget(Budget(MOST_CPU_S, MOST_BYTES)) as budget:
                 if request.headers.get("content-type", "application/json").partition(";")[0] != "application/json":
                     return await handle(received)  # a form is read piece by piece
                 await received.body()

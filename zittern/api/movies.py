@@ -22,7 +22,7 @@ from zittern.core.movie.layout import Layout, layout_of
 from zittern.core.movie.lean import with_strips
 from zittern.core.movie.moments import range_of
 from zittern.core.movie.settings import MoviePane, MovieSettings
-from zittern.core.shot.seen import seen, variant_of
+from zittern.core.shot.seen import through_variant, variant_of
 from zittern.core.shot.shot import Shot
 from zittern.formats.movie_file import MOVIES, Encoder, MovieKind
 from zittern.store.faults import disk_fault
@@ -250,7 +250,7 @@ class Movies:
 
 
 def _part(shot: Shot, pane: MoviePane) -> MoviePart:
-    through = seen(shot, shot.variant if pane.variant is None else pane.variant)
+    through = through_variant(shot, shot.variant if pane.variant is None else pane.variant)
     name = "No layers" if pane.bare else variant_of(through, through.variant).name
     return MoviePart(pane, pane.title or name, through)
 

@@ -16,7 +16,7 @@ from zittern.api.models.motion import ArrayHead, LayerTag, MotionHead, MotionIn
 from zittern.core.motion.sampled import CLOSE_FRAMES, Sampled
 from zittern.core.readings.layers import LayerReading
 from zittern.core.readings.streams import Streamed, streamed
-from zittern.core.readings.tagged import Remembered, given
+from zittern.core.readings.tagged import Remembered, tagged
 from zittern.core.shot.changes import changes
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -39,7 +39,7 @@ def pack_motion(
     heads: list[ArrayHead] = []
     body: list[bytes] = []
     offset = 0
-    for each in _told(shot, sampled, more or {}):
+    for each in _packed_streams(shot, sampled, more or {}):
         tag = each.array.tag
         known = have.get(each.name) == tag
         heads.append(ArrayHead(each.name, tag, each.columns, None if known else offset))
@@ -66,9 +66,9 @@ def framed(head: BaseModel, body: Iterable[bytes], align: int) -> bytes:
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])
 
 
-def _told(shot: Shot, sampled: Sampled, more: Mapping[str, Array]) -> Iterator[Streamed]:
+def _packed_streams(shot: Shot, sampled: Sampled, more: Mapping[str, Array]) -> Iterator[Streamed]:
     yield from streamed(shot, sampled)
     if sampled.order is not None:
-        yield Streamed("frames", 1, given(sampled.frames[:, None]))
+        yield Streamed("frames", 1, tagged(sampled.frames[:, None]))
     for name, array in more.items():
-        yield Streamed(name, array.shape[1], given(array))
+        yield Streamed(name, array.shape[1], tagged(array))

@@ -61,11 +61,11 @@ async def _decoded(files: Sequence[UploadFile], request: Request, ctx: Ctx) -> l
     made = []
     for file in files:
         async with place_in(decoders, _PATIENCE_S, _BUSY):
-            made.append(await run_in_threadpool(_kept, ctx.library, file))
+            made.append(await run_in_threadpool(_stored, ctx.library, file))
     return made
 
 
-def _kept(library: Library, file: UploadFile) -> Hung:
+def _stored(library: Library, file: UploadFile) -> Hung:
     """Decode one picture and keep it. Raises FormatError with the file's name, StoreError."""
     data, name = file.file.read(), _name(file)
     made = [library.workspace.new_path(kind) for kind in (".webp", ".webp", ".zip")]

@@ -15,8 +15,8 @@ from starlette.requests import ClientDisconnect
 from zittern.core.errors import (
     FULL_DISK,
     BadInput,
+    ClientGone,
     Conflict,
-    Gone,
     NotFound,
     StoreBusy,
     StoreError,
@@ -36,7 +36,7 @@ STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
     (TooDear, 422, "Too slow"),
     (BadInput, 422, "Cannot be used"),
     # Nobody reads it: it is what some servers write to their logs when a client has closed its request.
-    (Gone, 499, "Gone"),
+    (ClientGone, 499, "Gone"),
     (StoreFull, 507, "No room"),
     (StoreBusy, 503, "Busy"),
     (StoreError, 503, "Data folder"),
@@ -91,7 +91,7 @@ def install(app: FastAPI) -> None:
         return problem(error.status_code, "Not possible", str(error.detail))
 
     @app.exception_handler(ClientDisconnect)
-    async def _left(_request: Request, _error: ClientDisconnect) -> JSONResponse:
+    async def _disconnected(_request: Request, _error: ClientDisconnect) -> JSONResponse:
         return _LEFT
 
     @app.exception_handler(Exception)

@@ -25,7 +25,7 @@ _Variant = Annotated[
 
 
 @dataclass(frozen=True, slots=True)
-class _Seen:
+class _VariantView:
     library: Library
     variant: str | None
 
@@ -55,8 +55,10 @@ class _Seen:
         return json_response(StateOut.of(state))
 
 
-async def _seen(ctx: Ctx, variant: _Variant = None) -> _Seen:  # async: it would take a thread of its own otherwise
-    return _Seen(ctx.library, variant)
+async def _variant_view(
+    ctx: Ctx, variant: _Variant = None
+) -> _VariantView:  # async: it would take a thread of its own otherwise
+    return _VariantView(ctx.library, variant)
 
 
-Seen = Annotated[_Seen, Depends(_seen)]
+Seen = Annotated[_VariantView, Depends(_variant_view)]

@@ -86,15 +86,15 @@ def folder_of_sets(data: Path | None) -> Path:
 
 
 def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot:
-    from zittern.core.shot.seen import kept, seen
+    from zittern.core.shot.seen import as_stored, through_variant
     from zittern.core.shot.upgrades import read_shot
     from zittern.formats.files import read_bytes
     from zittern.store.library import Library
 
     path = Path(key)
     if key.endswith(".json") or path.is_file():
-        shot = kept(read_shot(read_bytes(path)))
-        return shot if variant is None else seen(shot, variant)
+        shot = as_stored(read_shot(read_bytes(path)))
+        return shot if variant is None else through_variant(shot, variant)
     with closing(Library(existing_data(data))) as library:
         return library.state(key, variant).document
 

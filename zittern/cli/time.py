@@ -32,7 +32,7 @@ def retime(
     data: Data = None,
 ) -> None:
     """Edits the time of a shot; several edits at once count in the frames that the shot has now."""
-    from zittern.core.edits.made import said
+    from zittern.core.edits.made import notice
     from zittern.core.edits.time_texts import all_at_once, edits_of, reversing
     from zittern.core.errors import BadInput
     from zittern.formats.cut_list import conforming
@@ -63,7 +63,7 @@ def retime(
         conform = conforming(read_bytes(cut), before, (before.name, Path(shot).name.partition(".")[0]), handles)
         after, told = conform.apply(before), list(conform.says(before))
     write_shot_to(output, format_of(output.name), after)
-    tell([*told, *filter(None, [said(before, after)])])
+    tell([*told, *filter(None, [notice(before, after)])])
 
 
 @app.command()

@@ -27,9 +27,24 @@ from pydantic import ValidationError
 from zittern.core.refusals import in_words
 
 __all__ = [
-    "FULL_DISK", "BadInput", "Conflict", "DocumentError", "EditError", "FormatError", "Gone", "NeedsKeys", "NotFound",
-    "StoreBusy", "StoreError", "StoreFull",
-    "TooDear", "ZitternError", "faults_as", "field_path", "out_of_range", "union_members",
+    "FULL_DISK",
+    "BadInput",
+    "ClientGone",
+    "Conflict",
+    "DocumentError",
+    "EditError",
+    "FormatError",
+    "NeedsKeys",
+    "NotFound",
+    "StoreBusy",
+    "StoreError",
+    "StoreFull",
+    "TooDear",
+    "ZitternError",
+    "faults_as",
+    "field_path",
+    "out_of_range",
+    "union_members",
 ]  # fmt: skip
 
 
@@ -89,7 +104,7 @@ class TooDear(BadInput):
     """What was asked for takes longer, or more memory, than a request may."""
 
 
-class Gone(ZitternError):
+class ClientGone(ZitternError):
     """Nobody waits for the answer any more."""
 
 

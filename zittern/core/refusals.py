@@ -16,7 +16,7 @@ _WORDS: Mapping[str, str] = {
     "greater_than": "expected more than {gt:.16g}",
     "greater_than_equal": "expected at least {ge:.16g}",
     "less_than": "expected less than {lt:.16g}",
-    "less_than_equal": "expected up to {le:.16g}",
+    "less_than_equal": "expected {le:.16g} or less",
     "int_type": _WHOLE,
     "int_parsing": _WHOLE,
     "int_from_float": _WHOLE,
@@ -41,7 +41,7 @@ _WORDS: Mapping[str, str] = {
     "list_type": _LIST,
     "tuple_type": _LIST,
     "too_short": "expected at least {min_length}, got {actual_length}",
-    "too_long": "expected up to {max_length}, got {actual_length}",
+    "too_long": "expected {max_length} or fewer, got {actual_length}",
     "json_invalid": "this is not JSON: {error}",
 }
 # Longer values are not told again.
@@ -57,7 +57,7 @@ def in_words(fault: Mapping[str, Any]) -> str:
     words = _WORDS.get(fault["type"])
     known = {name: _short(value) for name, value in fault.get("ctx", {}).items()}
     text = str(fault["msg"]).removeprefix("Value error, ") if words is None else words.format(**known)
-    told = _told(fault.get("input"))
+    told = _value_text(fault.get("input"))
     return text if not told or fault["type"] in _NEVER_TOLD or ", got " in text else f"{text}, got {told}"
 
 
@@ -68,7 +68,7 @@ def _short(value: object) -> object:
     return f"{value[:_MOST_LISTED].rpartition(',')[0]} and more" if "," in value else f"{value[:_MOST_LISTED]}…"
 
 
-def _told(got: object) -> str:
+def _value_text(got: object) -> str:
     """A short value, as it would be typed; nothing for others."""
     long = (isinstance(got, str) and len(got) > _MOST_TOLD) or (isinstance(got, int) and abs(got) >= 10**_MOST_TOLD)
     if long or not isinstance(got, (int, float, str)):

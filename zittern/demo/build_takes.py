@@ -36,7 +36,7 @@ def _wander(rng: np.random.Generator, hz: float, damping: float, size: float) ->
     return np.asarray(size * kept / np.std(kept), dtype=np.float64)
 
 
-def _standing() -> dict[str, Array]:
+def _standing_operator() -> dict[str, Array]:
     """Somebody who stands, tired, and holds the camera at the eye."""
     rng = np.random.default_rng(11)
     lean = _wander(rng, 0.3, 0.6, 1.0)
@@ -83,7 +83,7 @@ def _boat() -> dict[str, Array]:
 
 
 TAKES: dict[str, Callable[[], dict[str, Array]]] = {
-    "standing-tired": _standing,
+    "standing-tired": _standing_operator,
     "walking-along": _walking,
     "small-boat": _boat,
 }

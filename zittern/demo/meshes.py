@@ -54,7 +54,7 @@ def joined(meshes: list[Mesh]) -> Mesh:
     return Mesh(np.concatenate([m.positions for m in meshes]), np.concatenate([m.colours for m in meshes]))
 
 
-def _of(triangles: Array, colour: Colour) -> Mesh:
+def _mesh_of(triangles: Array, colour: Colour) -> Mesh:
     positions = triangles.reshape(-1, 3)
     return Mesh(positions, np.tile(np.array(colour), (len(positions), 1)))
 
@@ -75,7 +75,7 @@ def box(size: tuple[float, float, float], colour: Colour, faces: str = "+x-x+y-y
         ]
     )  # fmt: skip
     shown = [i for i, name in enumerate(("+x", "-x", "+y", "-y", "+z", "-z")) if name in faces]
-    return _of(_quads(quads[shown]), colour)
+    return _mesh_of(_quads(quads[shown]), colour)
 
 
 def cylinder(
@@ -105,7 +105,7 @@ def tube(points: Array, radii: Array, sides: int, colour: Colour, closed: tuple[
             continue
         fan = np.stack([np.tile(centre, (sides, 1)), ring, ring[around]], axis=1)
         caps.append(fan[:, ::-1] if flip else fan)
-    return _of(np.concatenate([_quads(quads), *caps]), colour)
+    return _mesh_of(np.concatenate([_quads(quads), *caps]), colour)
 
 
 def _rings(points: Array, radii: Array, sides: int) -> Array:

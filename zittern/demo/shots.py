@@ -15,7 +15,7 @@ from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
-from zittern.core.shot.seen import kept
+from zittern.core.shot.seen import as_stored
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo import deck, dunes, jetty, kite
 from zittern.demo.courier import CHEST_M, STEP_HZ, place_m
@@ -157,7 +157,7 @@ def signal_run() -> Shot:
         },
         {"type": "set_formula", "formulas": [{"at": at, "text": text} for at, text in texts.items()]},
     )
-    return kept(_one_body(hurried))
+    return as_stored(_one_body(hurried))
 
 
 def _one_body(shot: Shot) -> Shot:
@@ -208,7 +208,7 @@ def sled_run() -> Shot:
         {"type": "use_rig", "rig": "vehicle mount"},
         {"type": "place_preset", **_preset("washboard")},
         {"type": "set_values", "values": [{"at": "layer:road-1.target", "value": "camera"}]},
-        {"type": "go_over", **_preset("shoulder-standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
+        {"type": "cross_fade_to", **_preset("shoulder-standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
         {"type": "set_values", "values": [{"at": "lane:lane-1.name", "value": "Ground"}]},
     )
 

@@ -77,7 +77,7 @@ def _command(clip: dict[str, Any], shot: Shot, handles: int) -> ConformToCut:
     numbers = (first, used, lasts)
     if not all(math.isfinite(each) and abs(each) < 1e7 for each in numbers) or used < _NEAR or lasts < _NEAR:
         raise FormatError("the times of the clip are out of reach")
-    whole = [_whole(each) for each in numbers]
+    whole = [_whole_frame(each) for each in numbers]
     return ConformToCut(
         first_frame=whole[0],
         last_frame=whole[0] + max(whole[1], 1) - 1,
@@ -86,7 +86,7 @@ def _command(clip: dict[str, Any], shot: Shot, handles: int) -> ConformToCut:
     )
 
 
-def _whole(frames: float) -> int:
+def _whole_frame(frames: float) -> int:
     near = round(frames)
     return near if abs(frames - near) <= _NEAR else math.floor(frames)
 

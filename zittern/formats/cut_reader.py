@@ -8,7 +8,7 @@ import json
 import sys
 from typing import Any
 
-from zittern.formats.reader_process import limit_myself, said
+from zittern.formats.reader_process import limit_myself, one_line_fault
 
 __all__ = ["MOST_BYTES", "MOST_S", "main"]
 
@@ -26,7 +26,7 @@ def main() -> None:
         print(json.dumps({"fault": "its text is not UTF-8"}))
         return
     except (otio.exceptions.OTIOError, ValueError, RuntimeError) as error:
-        print(json.dumps({"fault": said(error)}))
+        print(json.dumps({"fault": one_line_fault(error)}))
         return
     if not isinstance(document, otio.schema.Timeline):
         holds = type(document).__name__ if isinstance(document, otio.core.SerializableObject) else "plain JSON"

@@ -10,7 +10,7 @@ import numpy as np
 from zittern.core.edits.moves import Move
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.numbers.curves import MOST_KEYS
-from zittern.core.numbers.param import Number, through
+from zittern.core.numbers.param import Number, linear_keys
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.shot import Picture
 from zittern.core.timebase import FRAME_TOLERANCE_FRAMES, Fps, last_frame_covering
@@ -119,7 +119,7 @@ def keys_of(frames: Array, values: Array) -> Number:
     keys.
     """
     with faults_as(FormatError):
-        return through(frames, values)
+        return linear_keys(frames, values)
 
 
 def sample_plan(key_times_s: Array, jump_times_s: Array, fps: Fps) -> tuple[Array, Array, int]:

@@ -14,7 +14,7 @@ import sys
 from typing import Any
 
 from zittern.core.errors import FULL_DISK
-from zittern.formats.reader_process import limit_myself, said
+from zittern.formats.reader_process import limit_myself, one_line_fault
 
 __all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "TILE_MARGIN_PX", "TILE_PX", "main"]
 
@@ -54,9 +54,9 @@ def main() -> None:
         print(json.dumps({"fault": needs}))
     except OSError as error:
         full = error.errno in FULL_DISK
-        print(json.dumps({"full": True} if full else {"fault": said(error) or type(error).__name__}))
+        print(json.dumps({"full": True} if full else {"fault": one_line_fault(error) or type(error).__name__}))
     except (SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError) as error:
-        print(json.dumps({"fault": said(error) or type(error).__name__}))
+        print(json.dumps({"fault": one_line_fault(error) or type(error).__name__}))
 
 
 class _Fault(Exception):
@@ -160,12 +160,12 @@ def _mask(picture: Any) -> str | None:
     if not (alpha >= _OPAQUE).any():
         return ""
     rows, columns = (np.linspace(0, size, CELLS + 1) for size in alpha.shape)
-    across = _least(alpha, columns, axis=1)
-    covers = _least(across, rows, axis=0) >= _OPAQUE
+    across = _cell_minimum(alpha, columns, axis=1)
+    covers = _cell_minimum(across, rows, axis=0) >= _OPAQUE
     return None if covers.all() else base64.b64encode(np.packbits(covers.ravel()).tobytes()).decode("ascii")
 
 
-def _least(values: Any, edges: Any, axis: int) -> Any:
+def _cell_minimum(values: Any, edges: Any, axis: int) -> Any:
     """The least of what lies in each cell, a part of a pixel too."""
     import numpy as np
 

@@ -11,7 +11,7 @@ import subprocess
 import sys
 from typing import Any
 
-__all__ = ["ask_reader", "limit_myself", "said"]
+__all__ = ["ask_reader", "limit_myself", "one_line_fault"]
 
 # Time that runs on while nothing is computed: starting, and waiting for the machine.
 _GRACE_S = 10.0
@@ -38,6 +38,6 @@ def limit_myself(most_bytes: int, most_s: int) -> None:
     resource.setrlimit(resource.RLIMIT_CPU, (most_s, most_s))
 
 
-def said(fault: Exception, most: int = 200) -> str:
+def one_line_fault(fault: Exception, most: int = 200) -> str:
     """What a library says of a file, in one line."""
     return " ".join(str(fault).split())[:most]

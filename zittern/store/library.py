@@ -17,9 +17,9 @@ from typing import TYPE_CHECKING, TypeVar
 
 from sqlalchemy import Connection, Engine, delete, insert, select, update
 
-from zittern.core.edits.made import made, said
-from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull, faults_as
-from zittern.core.shot.seen import kept, seen
+from zittern.core.edits.made import added_addresses, notice
+from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull
+from zittern.core.shot.seen import as_stored, through_variant
 from zittern.core.shot.shot import Shot
 from zittern.store import revisions, tidy
 from zittern.store.cards import Card, card_of, digest_of, write_card
@@ -162,7 +162,7 @@ class Library:
 
     def add_shot(self, project_slug: str, shot: Shot, label: str = "New shot", slug: str | None = None) -> State:
         """A new shot in a project."""
-        shot = kept(shot)
+        shot = as_stored(shot)
         packed, drawn, id_ = pack(shot), packed_scribble(shot), secrets.token_hex(6)
         with self._writing() as connection:
             project = connection.execute(select(ProjectRow.id).where(ProjectRow.slug == project_slug)).scalar()
@@ -234,7 +234,7 @@ class Library:
             head = revisions.find_head(connection, key)
             packed = revisions.packed_document(connection, head.shot_id, head.slug, revision)
         found = self._documents.get(packed)
-        return found if variant is None else seen(found, variant)
+        return found if variant is None else through_variant(found, variant)
 
     def known_document(self, shot_id: str, revision: int, variant: str) -> Shot | None:
         """The document of a revision through a variant, where it is there and can be read."""
@@ -248,13 +248,13 @@ class Library:
         Raises Conflict, NotFound or EditError; then nothing has changed.
         """
         head, stored = self._based(key, base_revision)
-        before = stored if variant is None else seen(stored, variant)
+        before = stored if variant is None else through_variant(stored, variant)
         from zittern.core.edits.table import apply  # commands that only read do without all edits
 
         changed = apply(before, command)
         if changed == before:
             return head.state(before)
-        after = kept(changed)
+        after = as_stored(changed)
         packed, label = pack(after), f"{command.label(before)}{_of_variant(before, changed, command)}"
         with self._writing() as connection:
             revision = revisions.append(
@@ -263,7 +263,7 @@ class Library:
         self._documents.put(packed, after)
         return replace(
             head.state(changed), revision=revision, label=label, undo_label=label, redo_label=None,
-            made=made(before, changed), said=said(before, changed),
+            made=added_addresses(before, changed), said=notice(before, changed),
         )  # fmt: skip
 
     def repeat(self, key: str, revision: int | None, onto: str) -> State:
@@ -276,13 +276,9 @@ class Library:
                 connection, head.shot_id, head.slug, head.revision if revision is None else revision
             )
             base = revisions.find_head(connection, onto).revision
-        from pydantic import TypeAdapter
+        from zittern.core.edits.upgrades import read_command
 
-        from zittern.core.edits.table import Command
-
-        with faults_as(BadInput):
-            command: Command = TypeAdapter(Command).validate_json(text)
-        return self.edit(onto, base, command)
+        return self.edit(onto, base, read_command(text))
 
     def undo(self, key: str, base_revision: int) -> State:
         """One step back. Raises Conflict."""

@@ -62,7 +62,7 @@ class PresetShelf:
             rows = connection.execute(select(PresetRow.key, PresetRow.document)).all()
             done, undone = _next_steps(connection)
         kept = sorted(
-            (_kept(key, text) for key, text in rows),
+            (_read_preset(key, text) for key, text in rows),
             key=lambda each: (each.preset.name.casefold() if each.preset else "", each.key),
         )
         return Shelf(tuple(kept), done.label if done else None, undone.label if undone else None)
@@ -73,7 +73,7 @@ class PresetShelf:
         if shipped is not None:
             return KeptPreset(key, shipped, shipped.fingerprint)
         with self._reading() as connection:
-            return _kept(key, _document(connection, key))
+            return _read_preset(key, _document(connection, key))
 
     def raw(self, key: str) -> str:
         """One as it is stored, readable or not. Raises NotFound."""
@@ -91,7 +91,7 @@ class PresetShelf:
             taken = _names(connection)
             if preset.name.casefold() in taken:
                 if not rename:
-                    raise _taken(preset.name)
+                    raise _name_taken(preset.name)
                 stem = preset.name[:110]
                 preset = preset.replace(name=free_name(stem, _AnyCase(taken | {stem.casefold()}), " "))
             text = write_preset(preset)
@@ -105,9 +105,9 @@ class PresetShelf:
         """
         with self._writing() as connection:
             before = _document(connection, key)
-            old = _checked(_kept(key, before), base)
+            old = _checked(_read_preset(key, before), base)
             if preset.name.casefold() in _names(connection, but=key):
-                raise _taken(preset.name)
+                raise _name_taken(preset.name)
             if preset != old.preset:
                 text = write_preset(preset)
                 _check_room(connection, key, text)
@@ -118,7 +118,7 @@ class PresetShelf:
         """Takes one away. Raises NotFound, Conflict."""
         with self._writing() as connection:
             before = _document(connection, key)
-            old = _checked(_kept(key, before), base)
+            old = _checked(_read_preset(key, before), base)
             _step(connection, key, f"Delete preset “{old.preset.name if old.preset else key}”", before, None)
 
     def undo(self) -> None:
@@ -126,7 +126,7 @@ class PresetShelf:
         with self._writing() as connection:
             step, _ = _next_steps(connection)
             if step is not None:
-                _put(connection, step.key, step.before)
+                _store_document(connection, step.key, step.before)
                 connection.execute(update(PresetStepRow).where(PresetStepRow.id == step.id).values(undone=True))
 
     def redo(self) -> None:
@@ -134,7 +134,7 @@ class PresetShelf:
         with self._writing() as connection:
             _, step = _next_steps(connection)
             if step is not None:
-                _put(connection, step.key, step.after)
+                _store_document(connection, step.key, step.after)
                 connection.execute(update(PresetStepRow).where(PresetStepRow.id == step.id).values(undone=False))
 
 
@@ -148,7 +148,7 @@ class _Step:
 
 
 @lru_cache(maxsize=MOST_PRESETS + 200)
-def _kept(key: str, text: str) -> KeptPreset:
+def _read_preset(key: str, text: str) -> KeptPreset:
     try:
         preset = read_preset(text)
     except DocumentError as error:
@@ -189,7 +189,7 @@ def _check_room(connection: Connection, key: str, text: str) -> None:
         )
 
 
-def _taken(name: str) -> BadInput:
+def _name_taken(name: str) -> BadInput:
     return BadInput(f"a preset is called “{name}” already; take another name", "name")
 
 
@@ -202,10 +202,10 @@ def _checked(kept: KeptPreset, base: str) -> KeptPreset:
     return kept
 
 
-def _put(connection: Connection, key: str, document: str | None) -> None:
+def _store_document(connection: Connection, key: str, document: str | None) -> None:
     connection.execute(delete(PresetRow).where(PresetRow.key == key))
     if document is not None:
-        preset = _kept(key, document).preset
+        preset = _read_preset(key, document).preset
         connection.execute(insert(PresetRow).values(key=key, name=preset.name if preset else "", document=document))
 
 
@@ -222,7 +222,7 @@ def _step(connection: Connection, key: str, label: str, before: str | None, afte
     newest = connection.execute(insert(PresetStepRow).values(**row)).inserted_primary_key
     if newest is not None:
         connection.execute(delete(PresetStepRow).where(PresetStepRow.id <= newest[0] - _KEPT_STEPS))
-    _put(connection, key, after)
+    _store_document(connection, key, after)
 
 
 def _next_steps(connection: Connection) -> tuple[_Step | None, _Step | None]:

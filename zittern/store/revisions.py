@@ -12,7 +12,7 @@ from datetime import datetime
 from sqlalchemy import Connection, func, select, update
 
 from zittern.core.errors import Conflict, NotFound
-from zittern.core.shot.seen import seen
+from zittern.core.shot.seen import through_variant
 from zittern.core.shot.shot import Shot
 from zittern.store.cards import card_of, digest_of, write_card
 from zittern.store.tables import RevisionRow, now
@@ -59,7 +59,7 @@ class State:
 
     def through(self, variant: str | None) -> State:
         """The same through another variant, by id or name; as it is where none is named. Raises NotFound."""
-        return self if variant is None else replace(self, document=seen(self.document, variant))
+        return self if variant is None else replace(self, document=through_variant(self.document, variant))
 
     def through_what_is_left(self, variant: str | None) -> State:
         """The same through another variant; through the main one where that is gone."""

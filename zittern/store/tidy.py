@@ -54,7 +54,10 @@ def remove(connection: Connection, shot_id: str, ids: tuple[int, ...]) -> int:
     gone = {id_ for id_ in ids if id_ in steps and id_ not in named} - {_present(connection, shot_id)}
     for id_, (parent, redo) in steps.items():
         if id_ not in gone and (parent in gone or redo in gone):
-            links = {"parent_id": _left(steps, gone, parent, 0), "redo_id": _left(steps, gone, redo, 1)}
+            links = {
+                "parent_id": _next_remaining(steps, gone, parent, 0),
+                "redo_id": _next_remaining(steps, gone, redo, 1),
+            }
             connection.execute(update(RevisionRow).where(RevisionRow.id == id_).values(**links))
     if gone:
         connection.exec_driver_sql("PRAGMA defer_foreign_keys=ON")
@@ -74,7 +77,9 @@ def _present(connection: Connection, shot_id: str) -> int | None:
     return head
 
 
-def _left(steps: dict[int, tuple[int | None, int | None]], gone: set[int], at: int | None, way: int) -> int | None:
+def _next_remaining(
+    steps: dict[int, tuple[int | None, int | None]], gone: set[int], at: int | None, way: int
+) -> int | None:
     while at is not None and at in gone:
         at = steps[at][way]
     return at

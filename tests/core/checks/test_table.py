@@ -161,11 +161,11 @@ class MeantSo(unittest.TestCase):
     def test_it_is_quiet_until_it_is_worse_by_a_quarter(self) -> None:
         shot = BROKEN["a clip that starts at once"].shot
         (found,) = check(shot).findings
-        meant = edited(shot, {"type": "mean_so", "check": found.check, "at": found.at, "amount": found.amount})
+        meant = edited(shot, {"type": "ignore_finding", "check": found.check, "at": found.at, "amount": found.amount})
         self.assertEqual((check(meant).findings, [key(each) for each in check(meant).meant]), ((), [key(found)]))
         worse = edited(meant, {"type": "scale_swings", "layers": ["sudden"], "factor": 1.4})
         self.assertEqual([key(each) for each in check(worse).findings], [key(found)])
-        back = edited(meant, {"type": "mean_so", "check": found.check, "at": found.at, "meant": False})
+        back = edited(meant, {"type": "ignore_finding", "check": found.check, "at": found.at, "ignored": False})
         self.assertEqual([key(each) for each in check(back).findings], [key(found)])
 
 

@@ -189,7 +189,7 @@ class Fading(unittest.TestCase):
         apart = edited(self.PAIR, {"type": "add_clip", "name": "Other", "first_frame": 1, "last_frame": 9})
         with self.assertRaisesRegex(EditError, "different lanes"):
             edited(apart, {"type": "move_fade", "earlier": "main", "later": "clip-2", "by_frames": 3})
-        with self.assertRaisesRegex(EditError, "does not give way"):
+        with self.assertRaisesRegex(EditError, "do not cross-fade"):
             edited(self.PAIR, {"type": "move_fade", "earlier": "clip-1", "later": "main", "by_frames": 3})
         self.assertEqual(
             command(type="move_fade", earlier="main", later="clip-1", by_frames=3).label(self.PAIR),

@@ -45,7 +45,7 @@ class Drafts(unittest.TestCase):
         values = formula.sample(scope_at(wild, np.arange(1.0, 241.0)))
         self.assertEqual((values.min(), values.max()), (0.0, 10.0))
         notices = formula.notices(scope_at(wild, np.arange(1.0, 241.0)))
-        self.assertEqual(notices, ("a division by zero counts as 0", "what lies outside of 0 to 10 is clamped"))
+        self.assertEqual(notices, ("a division by zero counts as 0", "values outside 0 to 10 are clamped"))
         self.assertEqual(formula_of(number_at(edited(SHOT, typed("0.5")), WEIGHT)).notices(scope_at(SHOT, 1.0)), ())
 
 

@@ -1,7 +1,7 @@
 import unittest
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.edits.made import made, said
+from zittern.core.edits.made import added_addresses, notice
 from zittern.core.shot.shot import new_shot
 
 
@@ -9,12 +9,12 @@ class Made(unittest.TestCase):
     def test_a_first_layer_makes_its_lane_and_clip_too(self) -> None:
         before = new_shot("Bare")
         after = edited(before, {"type": "add_layer", "source": "noise"})
-        self.assertEqual(made(before, after), ("lane:main", "clip:main", "layer:noise-1"))
+        self.assertEqual(added_addresses(before, after), ("lane:main", "clip:main", "layer:noise-1"))
 
     def test_several_from_the_bottom_up_wherever_they_stand(self) -> None:
         before = shot_with(layer(), layer("fast", seed=2))
         after = edited(before, {"type": "duplicate_layers", "layers": ["sway", "fast"]})
-        self.assertEqual(made(before, after), ("layer:noise-1", "layer:noise-2"))
+        self.assertEqual(added_addresses(before, after), ("layer:noise-1", "layer:noise-2"))
         self.assertEqual([each.id for _, each in after.layers()], ["sway", "noise-1", "fast", "noise-2"])
 
     def test_a_mount_and_nothing(self) -> None:
@@ -25,8 +25,8 @@ class Made(unittest.TestCase):
         }
         move = {**path, "last_frame": 9}
         ridden = edited(before, {"type": "add_move", "name": "hand", "move": move})
-        self.assertEqual(made(before, ridden), ("mount:path-1",))
-        self.assertEqual((made(ridden, before), made(before, before)), ((), ()))
+        self.assertEqual(added_addresses(before, ridden), ("mount:path-1",))
+        self.assertEqual((added_addresses(ridden, before), added_addresses(before, before)), ((), ()))
 
 
 class Said(unittest.TestCase):
@@ -37,15 +37,15 @@ class Said(unittest.TestCase):
 
     def test_a_hole_that_an_edit_opens_is_told_once(self) -> None:
         away = edited(self.PAIR, {"type": "move_clip", "clip": "clip-1", "by_frames": 30})
-        self.assertEqual(said(self.PAIR, away), "frames 61 to 78 of the lane “Whole shot” have no clip now")
+        self.assertEqual(notice(self.PAIR, away), "frames 61 to 78 of the lane “Whole shot” have no clip now")
         further = edited(away, {"type": "move_clip", "clip": "clip-1", "by_frames": 10})
-        self.assertEqual(said(away, further), "")
+        self.assertEqual(notice(away, further), "")
 
     def test_clips_that_meet_a_clip_taken_away_and_its_end(self) -> None:
         meeting = edited(self.PAIR, {"type": "move_clip", "clip": "clip-1", "by_frames": 12})
-        self.assertEqual(said(self.PAIR, meeting), "")
+        self.assertEqual(notice(self.PAIR, meeting), "")
         for change in (
             {"type": "remove_clip", "clip": "clip-1"},
             {"type": "set_span", "at": ["clip:clip-1"], "last_frame": 90},
         ):
-            self.assertEqual(said(self.PAIR, edited(self.PAIR, change)), "")
+            self.assertEqual(notice(self.PAIR, edited(self.PAIR, change)), "")

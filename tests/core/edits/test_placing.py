@@ -192,7 +192,7 @@ class Aiming(unittest.TestCase):
         with self.assertRaisesRegex(EditError, "no subject is marked"):
             edited(STILL, {"type": "aim_camera", "frame": 1})
         inside = Subject(name="Post", y_m=fixed(1.6))
-        with self.assertRaisesRegex(EditError, "stands in the subject"):
+        with self.assertRaisesRegex(EditError, "is inside the subject"):
             edited(STILL.replace(subject=inside), {"type": "aim_camera", "frame": 1})
 
 

@@ -68,7 +68,7 @@ class Replacing(unittest.TestCase):
         )
 
     def test_gone_over_to_the_one_fades_as_the_other_comes(self) -> None:
-        over = edited(HELD, {"type": "go_over", "preset": RUN, "clip": "main", "frame": 80, "within_frames": 24})
+        over = edited(HELD, {"type": "cross_fade_to", "preset": RUN, "clip": "main", "frame": 80, "within_frames": 24})
         self.assertEqual(
             [(clip.name, clip.span_frames) for clip in over.lanes[0].clips],
             [("Whole shot", (21.0, 104.0)), ("Run", (80.0, 140.0))],
@@ -81,11 +81,14 @@ class Replacing(unittest.TestCase):
         self.assertGreater(np.abs(after[80:104] - before[80:104]).max(), 0.1)
         for frame in (21, 140, 5):
             with self.assertRaisesRegex(EditError, "not inside the clip"):
-                edited(HELD, {"type": "go_over", "preset": RUN, "clip": "main", "frame": frame, "within_frames": 24})
+                edited(
+                    HELD, {"type": "cross_fade_to", "preset": RUN, "clip": "main", "frame": frame, "within_frames": 24}
+                )
 
     def test_of_a_clip_over_the_whole_shot(self) -> None:
         over = edited(
-            shot_with(layer()), {"type": "go_over", "preset": RUN, "clip": "main", "frame": 230, "within_frames": 1e6}
+            shot_with(layer()),
+            {"type": "cross_fade_to", "preset": RUN, "clip": "main", "frame": 230, "within_frames": 1e6},
         )
         self.assertEqual([clip.span_frames for clip in over.lanes[0].clips], [(1.0, 240.0), (230.0, 240.0)])
 

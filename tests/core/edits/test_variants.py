@@ -3,11 +3,11 @@ import unittest
 import numpy as np
 
 from tests.core.making import command, edited, layer, shot_with
-from zittern.core.edits.made import made
+from zittern.core.edits.made import added_addresses
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.shot.seen import kept, seen
+from zittern.core.shot.seen import as_stored, through_variant
 from zittern.core.shot.shot import Shot
 
 SHOT = shot_with(layer(), layer("fast", seed=2))
@@ -24,13 +24,13 @@ class Making(unittest.TestCase):
             (names(CALM), CALM.variant, CALM.variants[1].note), (["Main", "Calm"], "variant-1", "for the close view")
         )
         np.testing.assert_array_equal(evaluate(CALM).total, evaluate(SHOT).total)
-        self.assertFalse(CALM.ids & kept(CALM).ids)
-        self.assertEqual(made(SHOT, CALM), ("variant:variant-1",))
+        self.assertFalse(CALM.ids & as_stored(CALM).ids)
+        self.assertEqual(added_addresses(SHOT, CALM), ("variant:variant-1",))
 
     def test_what_is_changed_in_one_stays_in_it(self) -> None:
         target = next(CALM.layers())[1].id
         muted = edited(CALM, {"type": "set_values", "values": [{"at": f"layer:{target}.mute", "value": True}]})
-        np.testing.assert_array_equal(evaluate(kept(muted)).total, evaluate(SHOT).total)
+        np.testing.assert_array_equal(evaluate(as_stored(muted)).total, evaluate(SHOT).total)
         self.assertGreater(float(np.abs(evaluate(muted).total - evaluate(SHOT).total).max()), 0.1)
 
     def test_new_parts_have_ids_that_no_variant_has(self) -> None:
@@ -38,9 +38,11 @@ class Making(unittest.TestCase):
             CALM, {"type": "add_layer", "source": "wave"}, {"type": "add_clip", "first_frame": 5, "last_frame": 9}
         )
         main = edited(
-            kept(more), {"type": "add_layer", "source": "wave"}, {"type": "add_clip", "first_frame": 5, "last_frame": 9}
+            as_stored(more),
+            {"type": "add_layer", "source": "wave"},
+            {"type": "add_clip", "first_frame": 5, "last_frame": 9},
         )
-        self.assertFalse(main.ids & seen(main, "Calm").ids)
+        self.assertFalse(main.ids & through_variant(main, "Calm").ids)
 
     def test_names_are_free_and_there_are_at_most_eight(self) -> None:
         shot = SHOT
@@ -68,7 +70,7 @@ class Keeping(unittest.TestCase):
     def test_deleting_the_one_that_is_seen_shows_what_is_left(self) -> None:
         left = edited(CALM, {"type": "remove_variant", "variant": "variant-1"})
         self.assertEqual((names(left), left.variant, left.lanes), (["Main"], "main", SHOT.lanes))
-        for shot in (CALM, kept(CALM)):
+        for shot in (CALM, as_stored(CALM)):
             without_main = edited(shot, {"type": "remove_variant", "variant": "main"})
             self.assertEqual((without_main.main, without_main.variant), ("variant-1", "variant-1"))
             self.assertEqual(without_main.lanes, CALM.lanes)
@@ -77,7 +79,7 @@ class Keeping(unittest.TestCase):
 
     def test_the_main_one_is_what_is_kept_in_the_document(self) -> None:
         shot = edited(CALM, {"type": "set_main", "variant": "variant-1"})
-        self.assertEqual((kept(shot).variant, kept(shot).lanes), ("variant-1", CALM.lanes))
+        self.assertEqual((as_stored(shot).variant, as_stored(shot).lanes), ("variant-1", CALM.lanes))
 
     def test_labels(self) -> None:
         for fields, label in (
@@ -100,15 +102,15 @@ class Carrying(unittest.TestCase):
         after = apply(clip, carry)
         self.assertEqual(carry.label(clip), "Copy “Late” to variant “Main”")
         self.assertEqual(after.lanes, clip.lanes)
-        gave = evaluate(kept(after)).total - evaluate(SHOT).total
+        gave = evaluate(as_stored(after)).total - evaluate(SHOT).total
         own = sum(evaluate(clip).layers[each.id] for each in next(c for c in clip.clips() if c.id == late).layers)
         np.testing.assert_allclose(gave, own, atol=1e-12)
         twice = apply(after, carry)
-        self.assertEqual([len(lane.clips) for lane in kept(twice).lanes], [1, 2])
+        self.assertEqual([len(lane.clips) for lane in as_stored(twice).lanes], [1, 2])
 
     def test_a_layer_comes_into_the_clip_of_the_same_name(self) -> None:
         fast = next(each.id for _, each in CALM.layers() if each.name == "Fast")
-        after = kept(edited(CALM, {"type": "carry_to", "to": "main", "layers": [fast]}))
+        after = as_stored(edited(CALM, {"type": "carry_to", "to": "main", "layers": [fast]}))
         np.testing.assert_allclose(
             evaluate(after).total - evaluate(SHOT).total, evaluate(SHOT).layers["fast"], atol=1e-12
         )

@@ -78,7 +78,7 @@ class Faults(unittest.TestCase):
             ("1 2", 2, 3, "a sign such as"),
             ("", 0, 0, "needs a number"), ("t &", 2, 3, "write and"), ("1e999", 0, 5, "too large"),
             ("а", 0, 1, "letters a to z"),
-            ("x" * (MOST_CHARACTERS + 1), MOST_CHARACTERS, MOST_CHARACTERS + 1, "at most"),
+            ("x" * (MOST_CHARACTERS + 1), MOST_CHARACTERS, MOST_CHARACTERS + 1, "up to"),
         ):  # fmt: skip
             with self.subTest(text[:20]), self.assertRaisesRegex(FormulaFault, pattern) as caught:
                 parse(text)
@@ -174,7 +174,7 @@ class OtherWays(unittest.TestCase):
         shot = shot_with(layer(weight=by_formula("frame / 100", fixed(1.0))), last_frame=100)
         named = shot_with(layer(weight=by_formula("f / 100", fixed(1.0))), last_frame=100)
         np.testing.assert_array_equal(evaluate(shot).total, evaluate(named).total)
-        dial = Dial(name="frame", least=0.0, most=1000.0, value=fixed(50.0))
+        dial = Dial(name="frame", minimum=0.0, maximum=1000.0, value=fixed(50.0))
         half = shot.replace(dials=(dial,))
         np.testing.assert_allclose(evaluate(half).weights["sway"], 0.5)
         cache = Cache()

@@ -97,7 +97,7 @@ class Place(unittest.TestCase):
                 self.assertLess(most, fastest + 1.7 * largest / 0.1, (way, seed))
 
     def test_keyed_typed_and_by_dial_and_a_part_is_as_the_whole(self) -> None:
-        dial = {"dials": ({"name": "worry", "value": keyed((1, 0.0), (200, 100.0)), "least": 0.0, "most": 100.0},)}
+        dial = {"dials": ({"name": "worry", "value": keyed((1, 0.0), (200, 100.0)), "minimum": 0.0, "maximum": 100.0},)}
         for across, fields in (
             (keyed((20, 0.0), (90, 100.0), (91, 30.0)), {}),
             (by_formula("50 + 50 * sin(t)", fixed(0.0)), {}),

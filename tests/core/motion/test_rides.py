@@ -132,7 +132,7 @@ class Cached(unittest.TestCase):
     def test_a_dial_that_its_weight_reads_counts(self) -> None:
         cache = Cache()
         ride = SLED.replace(position_weight=by_formula("hold", fixed(1.0)))
-        dials = [Dial(name="hold", least=0.0, most=1.0, value=fixed(value)) for value in (0.2, 1.0)]
+        dials = [Dial(name="hold", minimum=0.0, maximum=1.0, value=fixed(value)) for value in (0.2, 1.0)]
         for dial in dials:
             document = shot_with(mounts=(MOUNT.replace(ride=ride),), last_frame=120, dials=(dial,))
             found = evaluate(document, cache=cache).pose.position_m

@@ -183,7 +183,7 @@ class Editing(unittest.TestCase):
         self.assertEqual([each.frame for each in self.follows(shot).changes], [20.0])
         with self.assertRaisesRegex(EditError, "no other target is taken at frame 99"):
             edited(shot, {"type": "follow_other", "at": self.AT, "frame": 99, "to_frame": None})
-        with self.assertRaisesRegex(EditError, "nobody follows anything here"):
+        with self.assertRaisesRegex(EditError, "no operator or hold follows a target here"):
             edited(shot_with(), {"type": "follow_target", "at": "shot.hold", "target": target})
         with self.assertRaisesRegex(EditError, "which does not exist"):
             edited(shot, {"type": "follow_target", "at": self.AT, "target": {"kind": "mount", "mount": "gone"}})

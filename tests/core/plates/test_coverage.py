@@ -13,7 +13,7 @@ from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import counting, depths_m, in_order, uncovered_px
 from zittern.core.plates.needs import needs
 from zittern.core.plates.surface import along_m, covers
-from zittern.core.runtime.budget import Budget, asked
+from zittern.core.runtime.budget import Budget, on_budget
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.plates import MASK_CELLS, Plate, packed_mask
@@ -220,7 +220,7 @@ class Closed(unittest.TestCase):
         many = tuple(
             shot.plates[0].replace(id=f"p-{n}", name=f"P {n}", shape="sphere", counts="yes") for n in range(40)
         )
-        with asked(Budget(0.05, 2**40)), self.assertRaisesRegex(TooDear, "the number of plates that must fill"):
+        with on_budget(Budget(0.05, 2**40)), self.assertRaisesRegex(TooDear, "the number of plates that must fill"):
             uncovered_px(shot.replace(plates=many), evaluate(shot))
 
     def test_bad_masks(self) -> None:

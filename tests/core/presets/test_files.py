@@ -16,7 +16,7 @@ def changed(**fields: object) -> str:
 
 
 # Of old files that hold another preset than the first.
-NAMES = {5: "Blow and ground"}
+NAMES = {5: "Blow and ground", 6: "Small boat"}
 
 
 class Files(unittest.TestCase):
@@ -29,7 +29,9 @@ class Files(unittest.TestCase):
         for version in STEPS:
             preset = read_preset((ROOT / f"tests/data/preset-v{version}.preset.json").read_bytes())
             name = NAMES.get(version, "Rumble in waves")
-            self.assertEqual((preset.schema_version, preset.name, preset.dials), (PRESET_VERSION, name, ()))
+            self.assertEqual((preset.schema_version, preset.name), (PRESET_VERSION, name))
+            limits = [(dial.name, dial.minimum, dial.maximum) for dial in preset.dials]
+            self.assertEqual(limits, [("sea", 0.0, 100.0)] if version == 6 else [])
 
     def test_what_cannot_be_read_is_told_with_its_place(self) -> None:
         layer = GOOD["layers"][0]
@@ -57,7 +59,7 @@ class Files(unittest.TestCase):
             (changed(layers=[layer, layer]), "two of the layers have the same id"),
             (changed(dials=GOOD["dials"] * 2), "two of the dials have the same name"),
             (
-                changed(dials=[GOOD["dials"][0] | {"least": 100, "most": 100}]),
+                changed(dials=[GOOD["dials"][0] | {"minimum": 100, "maximum": 100}]),
                 r"dials\[0\].*the minimum of a dial must be below its maximum",
             ),
             (

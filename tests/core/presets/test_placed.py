@@ -23,7 +23,7 @@ from zittern.core.timebase import Fps
 
 BREATH = SHIPPED_BY_KEY["exhausted-breath"]
 PANIC = Dial(name="panic", unit="%", value=keyed((21, 0.0), (90, 80.0)))
-BEATS = Dial(name="beats", most=10.0, value=by_formula("panic / 20", fixed(0.0)))
+BEATS = Dial(name="beats", maximum=10.0, value=by_formula("panic / 20", fixed(0.0)))
 STRAY = Dial(name="stray")
 
 
@@ -104,7 +104,7 @@ class Dials(unittest.TestCase):
         self.assertEqual((clip.from_preset.preset, clip.from_preset.dials[0].name), ("exhausted-breath", "exhaustion"))  # type: ignore[union-attr]
 
     def test_one_of_the_same_name_that_is_something_else_stays_what_it_is(self) -> None:
-        other = shot_with(dials=(Dial(name="exhaustion", unit="m", most=3.0), Dial(name="exhaustion_2")))
+        other = shot_with(dials=(Dial(name="exhaustion", unit="m", maximum=3.0), Dial(name="exhaustion_2")))
         shot, clip = placed(other, BREATH, "exhausted-breath")
         self.assertEqual([dial.name for dial in shot.dials], ["exhaustion", "exhaustion_2", "exhaustion_3"])
         self.assertEqual(clip.layers[0].weight, by_formula("0.2 + exhaustion_3 / 100", fixed(1.0)))
@@ -183,7 +183,7 @@ class FittedRigs(unittest.TestCase):
         preset = saved(self.shot(), tuple(self.shot().clips()), find_clip(self.shot(), "main").layers, "Rig", rig=True)
         self.assertEqual(preset.rig[0].give.weight.breaks.tolist(), [0.0, 99.0])  # type: ignore[union-attr]
         self.assertEqual([dial.name for dial in preset.dials], ["panic"])
-        other = PANIC.replace(unit="m", least=0.0, most=7.0, value=fixed(1.0))
+        other = PANIC.replace(unit="m", minimum=0.0, maximum=7.0, value=fixed(1.0))
         there = edited(
             shot_with(lanes=(), dials=(other,), fps=Fps(num=48)),
             {"type": "place_preset", "preset": preset, "with_rig": True, "first_frame": 11.0},

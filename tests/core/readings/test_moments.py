@@ -99,7 +99,7 @@ class Heard(unittest.TestCase):
             shot = shot_with(layer(source=source, speed=fixed(40.0)), layer("other"), last_frame=101)
             findings = [[each.finding for each in read(shot, evaluate(shot), frame).layers] for frame in (1, 101)]
             self.assertEqual(findings[0], ["", ""])
-            self.assertRegex(findings[1][0], r"^1[05](\.\d+)? beats per frame here: above 8 none")
+            self.assertRegex(findings[1][0], r"^1[05](\.\d+)? beats per frame here; above 8 per frame none")
             self.assertEqual(findings[1][1], "")
 
     def test_spans_as_set_or_all_of_the_shot(self) -> None:

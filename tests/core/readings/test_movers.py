@@ -7,7 +7,7 @@ from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.optics.lens import focal_px
 from zittern.core.readings.movers import movers_px
-from zittern.core.readings.seen import Seen
+from zittern.core.readings.seen import MotionView
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject
@@ -15,7 +15,7 @@ from zittern.core.sources.hand_keys import HandKeys, Tracks
 
 
 def told(shot: Shot, motion: Motion) -> dict[str, np.ndarray]:
-    return {name: part.values for name, part in movers_px(Seen(shot, motion)).items()}
+    return {name: part.values for name, part in movers_px(MotionView(shot, motion)).items()}
 
 
 PANS = Mount(id="pans", name="Pans", pan_deg=keyed((1, 0.0), (101, 50.0), interp="linear"))

@@ -4,11 +4,11 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
-from zittern.core.errors import Gone, TooDear
+from zittern.core.errors import ClientGone, TooDear
 from zittern.core.motion.cost import arrays_bytes
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.runtime import budget
-from zittern.core.runtime.budget import Budget, asked
+from zittern.core.runtime.budget import Budget, on_budget
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 
@@ -17,12 +17,12 @@ class Limits(unittest.TestCase):
     def test_time_is_that_of_the_thread_and_the_layer_is_named(self) -> None:
         spent = Budget(0.0, 2**40)
         with (
-            asked(spent),
+            on_budget(spent),
             self.assertRaisesRegex(TooDear, "working out .* takes more than 0 s; nothing was changed. Lower"),
         ):
             evaluate(shot_with(layer()))
         with (
-            asked(Budget(0.02, 2**40)),
+            on_budget(Budget(0.02, 2**40)),
             budget.doing(lambda: "“Slow sway”", "its rate"),
             self.assertRaisesRegex(TooDear, "working out “Slow sway” .*Lower its rate"),
         ):
@@ -32,7 +32,7 @@ class Limits(unittest.TestCase):
 
     def test_waiting_costs_nothing(self) -> None:
         generous = Budget(1e9, 2**40)
-        with asked(generous):
+        with on_budget(generous):
             evaluate(shot_with(layer()))
         self.assertGreater(generous.spent_s, 0.0)
         self.assertLess(generous.spent_s, time.thread_time())
@@ -40,14 +40,14 @@ class Limits(unittest.TestCase):
     def test_memory_is_told_before_it_is_taken(self) -> None:
         many = shot_with(*(layer(f"layer-{n}") for n in range(40)))
         with (
-            asked(Budget(1e9, 10**7)),
+            on_budget(Budget(1e9, 10**7)),
             self.assertRaisesRegex(
                 TooDear, "40 layers and 1 mounts at 20000 frames takes .* MB .*Lower the number of layers"
             ),
         ):
             evaluate(many, np.arange(20_000.0))
         mounts = tuple(Mount(id=f"m{n}", name="M") for n in range(40))
-        with asked(Budget(1e9, 10**7)), self.assertRaisesRegex(TooDear, "the number of mounts"):
+        with on_budget(Budget(1e9, 10**7)), self.assertRaisesRegex(TooDear, "the number of mounts"):
             evaluate(shot_with(mounts=mounts), np.arange(20_000.0))
 
     def test_the_estimate_is_what_a_motion_holds_within_a_factor_of_two(self) -> None:
@@ -67,6 +67,6 @@ class Limits(unittest.TestCase):
     def test_work_stops_when_nobody_waits(self) -> None:
         left = Budget(1e9, 2**40)
         left.gone = True
-        with asked(left), self.assertRaises(Gone):
+        with on_budget(left), self.assertRaises(ClientGone):
             evaluate(shot_with(layer()))
         evaluate(shot_with(layer()))  # outside of it nobody asks

@@ -44,7 +44,7 @@ class Names(unittest.TestCase):
     def test_limits_are_the_right_way_up_and_hold(self) -> None:
         for least, most in ((1.0, 1.0), (2.0, 1.0)):
             with self.assertRaisesRegex(ValidationError, "minimum of a dial must be below its maximum"):
-                Dial(name="a", least=least, most=most)
+                Dial(name="a", minimum=least, maximum=most)
         with self.assertRaisesRegex(ValidationError, "expected 0 to 100, got 101"):
             Dial(name="a", value=fixed(101.0))
         wild = Dial(
@@ -179,8 +179,8 @@ class Refusals(unittest.TestCase):
 class Dials(unittest.TestCase):
     def test_renamed_everywhere_drafts_too(self) -> None:
         shot = with_dial(formula(PAN, "panic / 50"), formula("layer:fast.weight", "panic + ("), RISING)
-        after = edited(shot, {"type": "set_dial", "dial": "panic", "name": "alarm", "most": 200.0})
-        self.assertEqual([(dial.name, dial.most) for dial in after.dials], [("alarm", 200.0)])
+        after = edited(shot, {"type": "set_dial", "dial": "panic", "name": "alarm", "maximum": 200.0})
+        self.assertEqual([(dial.name, dial.maximum) for dial in after.dials], [("alarm", 200.0)])
         sway, fast = (each for _, each in after.layers())
         self.assertEqual((sway.axes.pan.swing.text, fast.weight.draft), ("alarm / 50", "alarm + ("))
         np.testing.assert_array_equal(evaluate(after).layers["sway"], evaluate(shot).layers["sway"])
@@ -197,10 +197,10 @@ class Dials(unittest.TestCase):
         self.assertEqual(edited(with_dial(), {"type": "remove_dial", "dial": "panic"}).dials, ())
 
     def test_new_limits_bring_the_value_in(self) -> None:
-        shot = edited(with_dial(RISING), {"type": "set_dial", "dial": "panic", "most": 40.0, "unit": "m"})
+        shot = edited(with_dial(RISING), {"type": "set_dial", "dial": "panic", "maximum": 40.0, "unit": "m"})
         self.assertEqual((shot.dials[0].unit, max(shot.dials[0].value.set_values())), ("m", 40.0))
         with self.assertRaisesRegex(EditError, "minimum of a dial"):
-            edited(shot, {"type": "set_dial", "dial": "panic", "least": 40.0})
+            edited(shot, {"type": "set_dial", "dial": "panic", "minimum": 40.0})
 
 
 class Untouched(unittest.TestCase):
@@ -215,10 +215,10 @@ class Untouched(unittest.TestCase):
         return edited(shot, *commands).dials[0]
 
     def test_unit_name_and_limits_leave_the_formula_of_a_dial_as_it_is_written(self) -> None:
-        for fields in ({"unit": "cm"}, {"name": "alarm"}, {"least": 10.0, "most": 12.0}):
+        for fields in ({"unit": "cm"}, {"name": "alarm"}, {"minimum": 10.0, "maximum": 12.0}):
             changed = self.dial({"type": "set_dial", "dial": "panic", **fields})
             self.assertEqual(changed.value.text, "15 + 3*sin(t)")  # type: ignore[attr-defined]
-        narrow = self.dial({"type": "set_dial", "dial": "panic", "least": 10.0, "most": 16.0})
+        narrow = self.dial({"type": "set_dial", "dial": "panic", "minimum": 10.0, "maximum": 16.0})
         self.assertLessEqual(float(narrow.sample(shot_with().scope(np.arange(1.0, 200.0))).max()), 16.0)
 
     def test_renamed_again_and_again_it_stays(self) -> None:
@@ -233,7 +233,7 @@ class Untouched(unittest.TestCase):
             shot_with(),
             {"type": "add_dial", "name": "panic"},
             RISING,
-            {"type": "set_dial", "dial": "panic", "least": 20.0, "most": 60.0},
+            {"type": "set_dial", "dial": "panic", "minimum": 20.0, "maximum": 60.0},
         )
         self.assertEqual(shot.dials[0].value.set_values(), (20.0, 60.0))
 
@@ -278,11 +278,11 @@ class Untouched(unittest.TestCase):
 class Many(unittest.TestCase):
     def test_forty_dials_that_read_two_each_are_worked_out_once_each(self) -> None:
         dials = [
-            Dial(name="d0", most=1e9, value=fixed(1.0)),
-            Dial(name="d1", most=1e9, value=by_formula("d0 + t", fixed(0.0))),
+            Dial(name="d0", maximum=1e9, value=fixed(1.0)),
+            Dial(name="d1", maximum=1e9, value=by_formula("d0 + t", fixed(0.0))),
         ]
         dials += [
-            Dial(name=f"d{n}", most=1e9, value=by_formula(f"(d{n - 1} + d{n - 2}) / 2", fixed(0.0)))
+            Dial(name=f"d{n}", maximum=1e9, value=by_formula(f"(d{n - 1} + d{n - 2}) / 2", fixed(0.0)))
             for n in range(2, 41)
         ]
         shot = edited(shot_with(layer(), dials=tuple(dials)), formula("layer:sway.weight", "d40 / 10"))

@@ -15,7 +15,7 @@ from zittern.core.numbers.param import Number, fixed
 from zittern.core.readings.framing import misses_px, report
 from zittern.core.readings.moments import read
 from zittern.core.readings.movers import movers_px
-from zittern.core.readings.seen import Seen
+from zittern.core.readings.seen import MotionView
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial
@@ -138,7 +138,7 @@ class Accepted(unittest.TestCase):
                         self.assertIsNotNone(read(made, motion, 1))
                         self.assertIsNotNone(report(made, motion))
                         self.assertTrue(
-                            all(part.values is not None for part in movers_px(Seen(made, motion)).values())
+                            all(part.values is not None for part in movers_px(MotionView(made, motion)).values())
                             and step_marks(made) is not None
                         )
         self.assertGreater(accepted, 500)

@@ -132,7 +132,7 @@ class Reading(unittest.TestCase):
         picture = {"name": "Shore", "picture": "0" * 64, "width_px": 192, "height_px": 108}
         shot = edited(
             shot_with(),
-            {"type": "add_dial", "name": "bend", "least": -1.0, "value": -0.1},
+            {"type": "add_dial", "name": "bend", "minimum": -1.0, "value": -0.1},
             {"type": "hang_plates", "plates": [picture]},
             {"type": "set_values", "values": [
                 {"at": "shot.glass", "value": {"k1": formula}}, {"at": "plate:plate-1.x_m", "value": formula},

@@ -14,7 +14,7 @@ from zittern.core.shot.dials import Dial
 from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
-from zittern.core.shot.seen import alone, kept, seen
+from zittern.core.shot.seen import alone, as_stored, through_variant
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import MountTarget
 from zittern.core.shot.upgrades import read_shot, write_shot
@@ -62,7 +62,7 @@ def two() -> Shot:
 class Swapping(unittest.TestCase):
     def test_each_variant_has_its_own_of_all_that_makes_motion(self) -> None:
         calm = two()
-        main = kept(calm)
+        main = as_stored(calm)
         self.assertEqual((calm.variant, main.variant, calm.main), ("variant-1", "main", "main"))
         for shot, layers, panic, give, hold in ((main, 2, 20.0, True, True), (calm, 1, 70.0, False, False)):
             self.assertEqual(sum(1 for _ in shot.layers()), layers)
@@ -78,28 +78,28 @@ class Swapping(unittest.TestCase):
                 shot = fuzz_making.edited(shot, rng)
             fresh = read_shot(write_shot(shot))
             for each in shot.variants:
-                self.assertEqual(seen(seen(fresh, each.id), shot.variant), shot)
-                self.assertEqual(seen(shot, each.id), seen(fresh, each.id))
+                self.assertEqual(through_variant(through_variant(fresh, each.id), shot.variant), shot)
+                self.assertEqual(through_variant(shot, each.id), through_variant(fresh, each.id))
 
     def test_a_variant_moves_as_a_shot_that_has_it_alone(self) -> None:
         calm = two()
-        for shot in (calm, kept(calm)):
+        for shot in (calm, as_stored(calm)):
             np.testing.assert_array_equal(evaluate(shot).pose.position_m, evaluate(alone(shot)).pose.position_m)
             self.assertEqual(len(alone(shot).variants), 1)
-        apart = np.abs(evaluate(calm).pose.angles_deg - evaluate(kept(calm)).pose.angles_deg)
+        apart = np.abs(evaluate(calm).pose.angles_deg - evaluate(as_stored(calm)).pose.angles_deg)
         self.assertGreater(float(apart.max()), 0.05)
 
     def test_by_name_too_and_what_is_not_there_is_said(self) -> None:
         calm = two()
-        self.assertIs(seen(calm, "Calm"), calm)
-        self.assertEqual(seen(calm, "Main").variant, "main")
+        self.assertIs(through_variant(calm, "Calm"), calm)
+        self.assertEqual(through_variant(calm, "Main").variant, "main")
         with self.assertRaisesRegex(NotFound, "no variant 'Wild'.*“Main”, “Calm”"):
-            seen(calm, "Wild")
+            through_variant(calm, "Wild")
 
 
 class Refused(unittest.TestCase):
     def test_documents_whose_variants_do_not_fit(self) -> None:
-        main = kept(two())
+        main = as_stored(two())
         text = write_shot(main)
         for old, new, says in (
             ('"id":"arm-shake-1"', '"id":"arm-shake"', "as another one has; ids are unique"),
@@ -114,7 +114,7 @@ class Refused(unittest.TestCase):
             at = text.rindex(old)
             with self.assertRaisesRegex(DocumentError, says):
                 read_shot(text[:at] + new + text[at + len(old) :])
-        with self.assertRaisesRegex(DocumentError, "one variant stands in the shot itself.*here 0 do"):
+        with self.assertRaisesRegex(DocumentError, "expected one active variant in the shot, found 0"):
             main.replace(variants=tuple(each for each in main.variants if each.aside is not None), main="variant-1")
 
 
@@ -124,8 +124,8 @@ class Everywhere(unittest.TestCase):
         for fields in EVERYWHERE:
             after = edited(calm, fields)
             for name in ("Main", "Calm"):
-                single = edited(alone(seen(calm, name)), fields)
-                reached = seen(after, name)
+                single = edited(alone(through_variant(calm, name)), fields)
+                reached = through_variant(after, name)
                 with self.subTest(fields=fields, variant=name):
                     one, other = evaluate(reached), evaluate(single)
                     np.testing.assert_array_equal(one.total, other.total)
@@ -148,42 +148,42 @@ class Everywhere(unittest.TestCase):
             # Variants have most in common; each side remembers for itself.
             ours, theirs = Cache(), Cache()
             for each in after.variants:
-                single = evaluate(edited(alone(seen(shot, each.id)), fields), cache=theirs)
-                np.testing.assert_array_equal(evaluate(seen(after, each.id), cache=ours).total, single.total)
+                single = evaluate(edited(alone(through_variant(shot, each.id)), fields), cache=theirs)
+                np.testing.assert_array_equal(evaluate(through_variant(after, each.id), cache=ours).total, single.total)
                 reached += 1
         self.assertGreater(reached, 10)
 
     def test_a_dial_is_renamed_limited_and_removed_in_all(self) -> None:
         calm = two()
-        renamed = edited(calm, {"type": "set_dial", "dial": "panic", "name": "fear", "most": 50.0})
-        main = kept(renamed)
+        renamed = edited(calm, {"type": "set_dial", "dial": "panic", "name": "fear", "maximum": 50.0})
+        main = as_stored(renamed)
         self.assertEqual([main.dials[0].value.constant, renamed.dials[0].value.constant], [20.0, 50.0])
         self.assertIn("fear", write_shot(alone(main)))
         self.assertNotIn("panic", write_shot(renamed))
         with self.assertRaisesRegex(EditError, "in the variant “Main”: dial panic is read by “Sway”"):
             edited(calm, {"type": "remove_dial", "dial": "panic"})
         left = edited(calm, {"type": "remove_dial", "dial": "panic", "leave": True})
-        self.assertIn("20.0 / 50", write_shot(kept(left)))
+        self.assertIn("20.0 / 50", write_shot(as_stored(left)))
 
     def test_mounts_and_dials_that_come_and_go(self) -> None:
         calm = two()
         without = edited(calm, {"type": "remove_mount", "mount": "arm"})
-        main = kept(without)
+        main = as_stored(without)
         self.assertEqual([each.target for _, each in main.layers()], [None, None])
         self.assertEqual(main.hold, HoldFraming())
         more = edited(calm, {"type": "add_mount", "kind": "hands"}, {"type": "add_dial", "name": "sea", "value": 30.0})
-        main = kept(more)
+        main = as_stored(more)
         self.assertEqual([mount.id for mount in main.mounts], ["base", "arm", "camera", "hands"])
         self.assertEqual([dial.value.constant for dial in main.dials], [20.0, 30.0])
         moved = edited(main, {"type": "set_values", "values": [{"at": "dial:sea.value", "value": 80.0}]})
-        self.assertEqual(seen(moved, "Calm").dials[1].value.constant, 30.0)
+        self.assertEqual(through_variant(moved, "Calm").dials[1].value.constant, 30.0)
 
     def test_a_ready_rig_takes_no_mount_away_that_another_variant_works_on(self) -> None:
         plain = shot_with(layer(), mounts=(*RIG[:1], Mount(id="arm", name="Arm")))
         other = edited(plain, {"type": "add_variant", "name": "B"}, {"type": "add_layer", "source": "wave"})
         wave = next(each for _, each in other.layers() if each.source.kind == "wave")
         other = edited(other, {"type": "set_values", "values": [{"at": f"layer:{wave.id}.target", "value": "arm"}]})
-        rigged = edited(kept(other), {"type": "use_rig", "rig": "shoulder"})
+        rigged = edited(as_stored(other), {"type": "use_rig", "rig": "shoulder"})
         self.assertIn("arm", [mount.id for mount in rigged.mounts])
         self.assertNotIn("arm", [mount.id for mount in edited(plain, {"type": "use_rig", "rig": "shoulder"}).mounts])
 
@@ -192,4 +192,4 @@ class Everywhere(unittest.TestCase):
         other = edited(shot, {"type": "add_variant", "name": "B"})
         aimed = edited(other, {"type": "set_values", "values": [{"at": "mount:arm.operator", "value": {}}]})
         with self.assertRaisesRegex(EditError, "in the variant “B”: .*Operator"):
-            edited(kept(aimed), RemoveMount(mount="arm", keep_picture=True).model_dump())
+            edited(as_stored(aimed), RemoveMount(mount="arm", keep_picture=True).model_dump())

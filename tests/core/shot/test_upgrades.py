@@ -33,6 +33,10 @@ class Versions(unittest.TestCase):
             self.assertEqual(shot.schema_version, SCHEMA_VERSION)
             self.assertGreater(sum(1 for _ in shot.layers()), 0)
 
+    def test_limits_of_dials_have_new_names(self) -> None:
+        (dial,) = read_shot((DATA / "shot-v15.shot.json").read_bytes()).dials
+        self.assertEqual((dial.name, dial.minimum, dial.maximum, dial.value.constant), ("panic", 10.0, 40.0, 20.0))
+
     def test_what_was_far_out_of_reach_comes_to_the_edge(self) -> None:
         old = json.loads((DATA / "shot-v1.shot.json").read_text())
         old["mounts"][0]["pivot_m"] = [1e308, -2.0, 0.0]

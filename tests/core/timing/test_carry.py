@@ -37,7 +37,7 @@ TIMELESS = {
     "ClipOrigin": {"factor"},
     "Cue": {"place_m", "strength"},
     "Cycle": {"points", "start"},
-    "Dial": {"least", "most"},
+    "Dial": {"minimum", "maximum"},
     "Fixed": {"value"},
     "Fps": {"den", "num"},
     "Gait": {"start"},

@@ -298,7 +298,7 @@ class Refused(unittest.TestCase):
             ({"type": "take_out_time", "first_frame": 1, "last_frame": 240}, "at least one frame"),
             ({"type": "take_out_time", "first_frame": 9, "last_frame": 3}, "before it starts"),
             ({"type": "stretch_time", "first_frame": 200, "last_frame": 300, "frames": 3}, "goes from frame 1 to 240"),
-            ({"type": "ease_time", "first_frame": 5, "last_frame": 9, "ease_in": 0.9, "ease_out": 0.9}, "up to 1"),
+            ({"type": "ease_time", "first_frame": 5, "last_frame": 9, "ease_in": 0.9, "ease_out": 0.9}, "not exceed 1"),
             ({"type": "shift_after", "frame": 10, "by_frames": -20}, "goes from frame 1 to 240"),
         ):
             with self.assertRaisesRegex(EditError, words):

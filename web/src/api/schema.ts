@@ -1496,15 +1496,15 @@ export interface components {
          */
         AddDial: {
             /**
-             * Least
-             * @default 0
-             */
-            least: number;
-            /**
-             * Most
+             * Maximum
              * @default 100
              */
-            most: number;
+            maximum: number;
+            /**
+             * Minimum
+             * @default 0
+             */
+            minimum: number;
             /** Name */
             name: string;
             /**
@@ -1648,29 +1648,6 @@ export interface components {
             offset: number | null;
             /** Tag */
             tag: string;
-        };
-        /**
-         * Aside
-         * @description All that makes motion in a variant that does not stand in the document just now. mounts: those that have an
-         *     operator or springs; dials: their values.
-         */
-        Aside: {
-            /**
-             * Dials
-             * @default []
-             */
-            dials: components["schemas"]["DialAside"][];
-            hold?: components["schemas"]["HoldFraming"] | null;
-            /**
-             * Lanes
-             * @default []
-             */
-            lanes: components["schemas"]["Lane"][];
-            /**
-             * Mounts
-             * @default []
-             */
-            mounts: components["schemas"]["MountAside"][];
         };
         /**
          * Assignment
@@ -2461,7 +2438,7 @@ export interface components {
         };
         /**
          * ConnectDial
-         * @description Lets a dial drive numbers: from `low` at its least to `high` at its most, straight in between.
+         * @description Lets a dial drive numbers: from `low` at its minimum to `high` at its maximum, straight in between.
          */
         ConnectDial: {
             /** At */
@@ -2520,6 +2497,26 @@ export interface components {
             px: number;
             /** Share */
             share: number;
+        };
+        /**
+         * CrossFadeTo
+         * @description Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade.
+         */
+        CrossFadeTo: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /** Key */
+            key?: string | null;
+            preset: components["schemas"]["Preset"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "cross_fade_to";
+            /** Within Frames */
+            within_frames: number;
         };
         /**
          * Cue
@@ -2732,15 +2729,15 @@ export interface components {
          */
         Dial: {
             /**
-             * Least
-             * @default 0
-             */
-            least: number;
-            /**
-             * Most
+             * Maximum
              * @default 100
              */
-            most: number;
+            maximum: number;
+            /**
+             * Minimum
+             * @default 0
+             */
+            minimum: number;
             /** Name */
             name: string;
             /**
@@ -2889,7 +2886,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Command */
-            command: components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["GoOver"] | components["schemas"]["HangPlates"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MeanSo"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"];
+            command: components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["CrossFadeTo"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["HangPlates"] | components["schemas"]["IgnoreFinding"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"];
         };
         /**
          * EndFormula
@@ -3076,7 +3073,7 @@ export interface components {
          */
         Fix: {
             /** Command */
-            command: components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["GoOver"] | components["schemas"]["HangPlates"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MeanSo"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"];
+            command: components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["CrossFadeTo"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["HangPlates"] | components["schemas"]["IgnoreFinding"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"];
             /** Says */
             says: string;
         };
@@ -3750,26 +3747,6 @@ export interface components {
              */
             k2: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
-        /**
-         * GoOver
-         * @description Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade.
-         */
-        GoOver: {
-            /** Clip */
-            clip: string;
-            /** Frame */
-            frame: number;
-            /** Key */
-            key?: string | null;
-            preset: components["schemas"]["Preset"];
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "go_over";
-            /** Within Frames */
-            within_frames: number;
-        };
         /** GoToIn */
         GoToIn: {
             /** Base Revision */
@@ -4035,6 +4012,31 @@ export interface components {
             picture: string;
             /** Width Px */
             width_px: number;
+        };
+        /**
+         * IgnoreFinding
+         * @description Hides a finding until it is 25 % worse, or shows it again. amount: as it was found.
+         */
+        IgnoreFinding: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** At */
+            at?: string | null;
+            /** Check */
+            check: string;
+            /**
+             * Ignored
+             * @default true
+             */
+            ignored: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "ignore_finding";
         };
         /** ImportedOut */
         ImportedOut: {
@@ -4554,31 +4556,6 @@ export interface components {
             type: "match_pose";
         };
         /**
-         * MeanSo
-         * @description Says of a finding that it is meant so, or takes that back. amount: as it was found.
-         */
-        MeanSo: {
-            /**
-             * Amount
-             * @default 0
-             */
-            amount: number;
-            /** At */
-            at?: string | null;
-            /** Check */
-            check: string;
-            /**
-             * Meant
-             * @default true
-             */
-            meant: boolean;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "mean_so";
-        };
-        /**
          * MeantSo
          * @description A finding by its check and the address it is about; told again when its amount has grown by a quarter.
          */
@@ -4682,7 +4659,7 @@ export interface components {
              * Commands
              * @default []
              */
-            commands: (components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["GoOver"] | components["schemas"]["HangPlates"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MeanSo"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"])[];
+            commands: (components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["CrossFadeTo"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["HangPlates"] | components["schemas"]["IgnoreFinding"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"])[];
             /**
              * Curves
              * @default []
@@ -5291,7 +5268,7 @@ export interface components {
             /** Amount */
             amount: number;
             /** Command */
-            command: components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["GoOver"] | components["schemas"]["HangPlates"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MeanSo"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"];
+            command: components["schemas"]["AddBlend"] | components["schemas"]["AddClip"] | components["schemas"]["AddCues"] | components["schemas"]["AddDial"] | components["schemas"]["AddHandheld"] | components["schemas"]["AddLayer"] | components["schemas"]["AddMount"] | components["schemas"]["AddMove"] | components["schemas"]["AddVariant"] | components["schemas"]["AimCamera"] | components["schemas"]["BakeBlend"] | components["schemas"]["BendCorner"] | components["schemas"]["BlendClips"] | components["schemas"]["CarryTo"] | components["schemas"]["ConformToCut"] | components["schemas"]["ConnectDial"] | components["schemas"]["CopyAxis"] | components["schemas"]["CrossFadeTo"] | components["schemas"]["DeleteKeys"] | components["schemas"]["DrawKeys"] | components["schemas"]["DuplicateClip"] | components["schemas"]["DuplicateLayers"] | components["schemas"]["EaseTime"] | components["schemas"]["EndFormula"] | components["schemas"]["FillCorner"] | components["schemas"]["FlattenBlend"] | components["schemas"]["Fly"] | components["schemas"]["FollowOther"] | components["schemas"]["FollowPoint"] | components["schemas"]["FollowTarget"] | components["schemas"]["FreeSteps"] | components["schemas"]["HangPlates"] | components["schemas"]["IgnoreFinding"] | components["schemas"]["InsertTime"] | components["schemas"]["KeysFromOperator"] | components["schemas"]["LinkAxes"] | components["schemas"]["MakeDial"] | components["schemas"]["MatchPose"] | components["schemas"]["MoveClip"] | components["schemas"]["MoveCues"] | components["schemas"]["MoveFade"] | components["schemas"]["MoveKeys"] | components["schemas"]["MoveLayer"] | components["schemas"]["MoveMount"] | components["schemas"]["MovePath"] | components["schemas"]["MovePlate"] | components["schemas"]["MoveStep"] | components["schemas"]["MoveVariant"] | components["schemas"]["MuteSteps"] | components["schemas"]["NewSeeds"] | components["schemas"]["OnlyHere"] | components["schemas"]["PasteLayers"] | components["schemas"]["PastePose"] | components["schemas"]["PlaceLens"] | components["schemas"]["PlacePreset"] | components["schemas"]["PlayTake"] | components["schemas"]["RecordFlight"] | components["schemas"]["RecordKeys"] | components["schemas"]["RecordPlace"] | components["schemas"]["RemoveClip"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RemoveCues"] | components["schemas"]["RemoveDial"] | components["schemas"]["RemoveLayers"] | components["schemas"]["RemoveMount"] | components["schemas"]["RemovePlate"] | components["schemas"]["RemoveVariant"] | components["schemas"]["ReplaceMove"] | components["schemas"]["ReverseTime"] | components["schemas"]["RideOnSubject"] | components["schemas"]["ScaleFocal"] | components["schemas"]["ScaleKeys"] | components["schemas"]["ScaleSwings"] | components["schemas"]["SetAxisRate"] | components["schemas"]["SetCues"] | components["schemas"]["SetDial"] | components["schemas"]["SetExtend"] | components["schemas"]["SetFormula"] | components["schemas"]["SetHandles"] | components["schemas"]["SetInterp"] | components["schemas"]["SetKeys"] | components["schemas"]["SetLag"] | components["schemas"]["SetMain"] | components["schemas"]["SetMove"] | components["schemas"]["SetNumbers"] | components["schemas"]["SetPivot"] | components["schemas"]["SetPlateDistance"] | components["schemas"]["SetShot"] | components["schemas"]["SetSource"] | components["schemas"]["SetSpan"] | components["schemas"]["SetSwings"] | components["schemas"]["SetValues"] | components["schemas"]["SetVariant"] | components["schemas"]["ShiftAfter"] | components["schemas"]["ShowPicture"] | components["schemas"]["SizePlate"] | components["schemas"]["SlipClip"] | components["schemas"]["SnapAngles"] | components["schemas"]["SplitClip"] | components["schemas"]["StretchTime"] | components["schemas"]["SwapCorners"] | components["schemas"]["SwapPreset"] | components["schemas"]["TakeFromPreset"] | components["schemas"]["TakeOutTime"] | components["schemas"]["TurnMount"] | components["schemas"]["UseRig"];
             /** Kind */
             kind: string;
             /** Says */
@@ -6053,10 +6030,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 6
+             * @default 7
              * @constant
              */
-            schema_version: 6;
+            schema_version: 7;
             /**
              * Speed
              * @default {
@@ -6964,10 +6941,10 @@ export interface components {
         SetDial: {
             /** Dial */
             dial: string;
-            /** Least */
-            least?: number | null;
-            /** Most */
-            most?: number | null;
+            /** Maximum */
+            maximum?: number | null;
+            /** Minimum */
+            minimum?: number | null;
             /** Name */
             name?: string | null;
             /**
@@ -7440,10 +7417,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 15
+             * @default 16
              * @constant
              */
-            schema_version: 15;
+            schema_version: 16;
             /**
              * Seed
              * @default 0
@@ -7744,6 +7721,29 @@ export interface components {
              * @default 16
              */
             subframes: number;
+        };
+        /**
+         * StoredVariant
+         * @description All that makes motion in a variant that does not stand in the document just now. mounts: those that have an
+         *     operator or springs; dials: their values.
+         */
+        StoredVariant: {
+            /**
+             * Dials
+             * @default []
+             */
+            dials: components["schemas"]["DialAside"][];
+            hold?: components["schemas"]["HoldFraming"] | null;
+            /**
+             * Lanes
+             * @default []
+             */
+            lanes: components["schemas"]["Lane"][];
+            /**
+             * Mounts
+             * @default []
+             */
+            mounts: components["schemas"]["MountAside"][];
         };
         /**
          * StretchTime
@@ -8413,7 +8413,7 @@ export interface components {
          * @description One of several alternatives. aside: what makes its motion; nothing for the one that stands in the document.
          */
         Variant: {
-            aside?: components["schemas"]["Aside"] | null;
+            aside?: components["schemas"]["StoredVariant"] | null;
             /** Id */
             id: string;
             /** Name */

@@ -25,7 +25,7 @@ __all__ = [
 _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
-class _Standing(Model):
+class _StatePlace(Model):
     """Where a shot stands. variant: id of the one that it is seen through; made: addresses of what the edit that led
     here made; said: what people should hear of it. held_clips: ids of clips that shake the camera as a person does.
     """
@@ -46,13 +46,13 @@ class _Standing(Model):
     @classmethod
     def standing(cls, state: State, **more: object) -> Self:
         """From what the store says, with further fields."""
-        names = (name for name in _Standing.model_fields if name not in ("id", "held_clips"))
+        names = (name for name in _StatePlace.model_fields if name not in ("id", "held_clips"))
         told: dict[str, Any] = {"id": state.shot_id, "held_clips": held_clips(state.document)}
         told |= {name: getattr(state, name) for name in names} | more
         return cast(Self, cls.model_construct(**told))
 
 
-class StateOut(_Standing):
+class StateOut(_StatePlace):
     """A shot as it stands. made: addresses of what the edit that led here made."""
 
     document: Shot
@@ -62,7 +62,7 @@ class StateOut(_Standing):
         return cls.standing(state, document=state.document)
 
 
-class ChangesOut(_Standing):
+class ChangesOut(_StatePlace):
     """A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
     fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
     """

@@ -97,13 +97,13 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
             else (True, "all of its swings are zero or off", fix)
         )
     for part, name, what in ((layer, at, "its span lies"), (clip, f"clip:{clip.id}", "its clip lies")):
-        if part.span_frames and _apart(part.span_frames, (shot.first_frame, shot.last_frame)):
+        if part.span_frames and _disjoint(part.span_frames, (shot.first_frame, shot.last_frame)):
             return (
                 True,
                 f"{what} outside of the shot",
                 Fix(says="over the whole shot", command=SetSpan(at=(name,), whole=True)),
             )
-    if layer.span_frames and clip.span_frames and _apart(layer.span_frames, clip.span_frames):
+    if layer.span_frames and clip.span_frames and _disjoint(layer.span_frames, clip.span_frames):
         fix = Fix(says="over its whole clip", command=SetSpan(at=(at,), whole=True))
         return True, "its span is outside its clip's span", fix
     stopped = _stopped(clip, layer)
@@ -137,7 +137,7 @@ def _too_small(study: Study, layer: Layer) -> tuple[bool, str, Fix | None] | Non
     return True, f"its peak in the picture is {peak:.2g} px, less than {_LEAST_PX:g} px", None
 
 
-def _apart(one: tuple[float, float], other: tuple[float, float]) -> bool:
+def _disjoint(one: tuple[float, float], other: tuple[float, float]) -> bool:
     """Whether two spans have nothing in common."""
     return one[1] < other[0] or one[0] > other[1]
 

@@ -185,7 +185,7 @@ class Study:
     def numbers(self) -> Iterator[tuple[str, Number]]:
         """Every number of the shot with its address, those of clips, layers, mounts, dials and the lens."""
         for dial in self.shot.dials:
-            yield f"dial:{dial.name}.value", dial.value.within(dial.least, dial.most)
+            yield f"dial:{dial.name}.value", dial.value.within(dial.minimum, dial.maximum)
         for mount in self.shot.mounts:
             yield from _numbers(mount, f"mount:{mount.id}")
         for clip in self.shot.clips():

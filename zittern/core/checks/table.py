@@ -20,7 +20,7 @@ from zittern.core.checks.seam import seam
 from zittern.core.checks.silent import silent
 from zittern.core.checks.smooth import smooth
 from zittern.core.checks.study import Study
-from zittern.core.checks.through import through
+from zittern.core.checks.through import passes_through
 from zittern.core.checks.twins import twins
 from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
@@ -48,7 +48,7 @@ CHECKS: tuple[Check, ...] = (
     Check("pop", "pop", "jumps where a clip or layer starts or ends", pop),
     Check("coverage", "coverage", "edges of plates or of the set that show", coverage),
     Check("hidden", "hidden", "the subject behind plates", hidden),
-    Check("through", "through", "a lens that goes through a plate or the subject", through),
+    Check("through", "through", "a lens that goes through a plate or the subject", passes_through),
     Check("framing", "subject", "the subject out of frame or out of the safe area", framing),
     Check("blur", "blur", "streaks that are too long, of the shake or of the whole motion", blur),
     Check("rate", "too fast", "rates above half the frame rate", rate),
@@ -93,12 +93,12 @@ def check(
     for each in checks:
         budget.check()
         for found in each.find(study):
-            (meant if _meant(shot, found) else findings).append(found)
+            (meant if _is_ignored(shot, found) else findings).append(found)
     findings.sort(key=lambda found: not found.weight)
     return Checked(tuple(findings), tuple(meant), study.thinned)
 
 
-def _meant(shot: Shot, found: Finding) -> bool:
+def _is_ignored(shot: Shot, found: Finding) -> bool:
     return any(
         (each.check, each.at) == (found.check, found.at) and abs(found.amount) <= _WORSE * abs(each.amount)
         for each in shot.meant

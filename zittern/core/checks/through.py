@@ -13,12 +13,12 @@ from zittern.core.plates.surface import covers, meets
 from zittern.core.shot.plates import Plate
 from zittern.core.units import BoolArray
 
-__all__ = ["through"]
+__all__ = ["passes_through"]
 
 _LEAST_WAY_M = 1e-9
 
 
-def through(study: Study) -> Iterator[Finding]:
+def passes_through(study: Study) -> Iterator[Finding]:
     """Frames after which the lens is on another side of something that is there, and frames in which it is inside of
     the subject.
     """

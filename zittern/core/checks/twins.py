@@ -125,7 +125,7 @@ def _within(study: Study, shown: _Shown) -> Finding | None:
         px=_typical(shown.across[heard]),
         says=f"{_name(one)} and {_name(other)} of “{layer.name}” move alike (correlation {alike:.2f}): along a "
         f"diagonal",
-        fix=_apart(study, layer, one, other, bool(linked)),
+        fix=_decorrelating_fix(study, layer, one, other, bool(linked)),
     )
 
 
@@ -198,7 +198,7 @@ def _similarity_after(one: _Shown, other: _Shown, both: BoolArray) -> float:
     return max(abs(correlation(x[both], y[both])) for x in (one.across, one.up) for y in (other.across, other.up))
 
 
-def _apart(study: Study, layer: Layer, one: Axis, other: Axis, linked: bool) -> Fix | None:
+def _decorrelating_fix(study: Study, layer: Layer, one: Axis, other: Axis, linked: bool) -> Fix | None:
     """The first change that makes the axes differ."""
     for says, command in _changes(layer, one, other, linked):
         shown = _after(study, command, layer)

@@ -39,6 +39,7 @@ steps    single steps of a gait
 takes    a recorded take as a layer
 moves    a move brought in from a file, instead of the present one or riding on it; parts of the rig removed
 variants alternatives made, named, ordered, deleted; clips and layers carried from one to another
-table    THE TABLE of commands; apply
+table    all commands, by importing their modules; apply
+upgrades stored commands of older versions
 made     what an edit made
 """

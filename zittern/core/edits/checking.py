@@ -11,26 +11,26 @@ from zittern.core.errors import EditError
 from zittern.core.shot.meant import MOST_MEANT, MeantSo
 from zittern.core.shot.shot import Shot
 
-__all__ = ["MeanSo"]
+__all__ = ["IgnoreFinding"]
 
 
-class MeanSo(CommandDoc):
-    """Says of a finding that it is meant so, or takes that back. amount: as it was found."""
+class IgnoreFinding(CommandDoc):
+    """Hides a finding until it is 25 % worse, or shows it again. amount: as it was found."""
 
     check: Annotated[str, StringConstraints(pattern=r"^[a-z]{1,20}$")]
     at: Annotated[str, Field(max_length=300)] | None = None
     amount: float = Field(default=0.0, ge=-1e12, le=1e12)
-    meant: bool = True
+    ignored: bool = True
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError when there are too many."""
         others = tuple(each for each in shot.meant if (each.check, each.at) != (self.check, self.at))
-        if not self.meant:
+        if not self.ignored:
             return shot.replace(meant=others)
         if len(others) >= MOST_MEANT:
             raise EditError(f"up to {MOST_MEANT} findings can be ignored; stop ignoring some first", "shot.meant")
         return shot.replace(meant=(*others, MeantSo(check=self.check, at=self.at, amount=self.amount)))
 
     def label(self, shot: Shot) -> str:
-        """`“twins” is meant so`."""
-        return f"“{self.check}” is {'' if self.meant else 'not '}meant so"
+        """`Ignore “twins”`."""
+        return f"{'Ignore' if self.ignored else 'Stop ignoring'} “{self.check}”"

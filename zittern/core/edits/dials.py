@@ -27,18 +27,18 @@ class AddDial(CommandDoc, label="Add dial {name}"):
 
     name: DialName
     unit: _Unit = "%"
-    least: _Bound = 0.0
-    most: _Bound = 100.0
+    minimum: _Bound = 0.0
+    maximum: _Bound = 100.0
     value: _Bound | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """It starts at its least. Raises EditError for a name that is taken."""
+        """It starts at its minimum. Raises EditError for a name that is taken."""
         _refuse_taken(shot, self.name)
-        value = self.least if self.value is None else self.value
+        value = self.minimum if self.value is None else self.value
         return shot.replace(
             dials=(
                 *shot.dials,
-                Dial(name=self.name, unit=self.unit, least=self.least, most=self.most, value=fixed(value)),
+                Dial(name=self.name, unit=self.unit, minimum=self.minimum, maximum=self.maximum, value=fixed(value)),
             )
         )
 
@@ -53,26 +53,26 @@ class SetDial(CommandDoc):
     dial: DialName
     name: DialName | None = None
     unit: _Unit | None = None
-    least: _Bound | None = None
-    most: _Bound | None = None
+    minimum: _Bound | None = None
+    maximum: _Bound | None = None
 
     def apply(self, shot: Shot) -> Shot:
         """Raises EditError for a dial that is not there, a name that is taken, and limits that are upside down."""
         dial = _find(shot, self.dial)
-        least = dial.least if self.least is None else self.least
-        most = dial.most if self.most is None else self.most
-        if not least < most:
+        minimum = dial.minimum if self.minimum is None else self.minimum
+        maximum = dial.maximum if self.maximum is None else self.maximum
+        if not minimum < maximum:
             raise EditError(
-                f"the minimum of a dial must be below its maximum, got {least:g} and {most:g}", f"dial:{self.dial}"
+                f"the minimum of a dial must be below its maximum, got {minimum:g} and {maximum:g}", f"dial:{self.dial}"
             )
         changed = dial.replace(
             unit=dial.unit if self.unit is None else self.unit,
-            least=least,
-            most=most,
-            value=dial.value.clamped(least, most),
+            minimum=minimum,
+            maximum=maximum,
+            value=dial.value.clamped(minimum, maximum),
         )
         shot = shot.replace(dials=tuple(changed if each is dial else each for each in shot.dials))
-        return shot if self.name in (None, self.dial) else _called(shot, self.dial, self.name or "")
+        return shot if self.name in (None, self.dial) else _renamed_dial(shot, self.dial, self.name or "")
 
     def label(self, shot: Shot) -> str:
         """`Rename dial panic to alarm`, `Set dial panic`."""
@@ -136,7 +136,7 @@ def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
     yield from ((f"“{clip.name}”", clip.replace(layers=())) for clip in shot.clips())
 
 
-def _called(shot: Shot, old: str, new: str) -> Shot:
+def _renamed_dial(shot: Shot, old: str, new: str) -> Shot:
     _refuse_taken(shot, new)
     return _rewritten(shot, old, new)
 

@@ -191,7 +191,7 @@ class _Flattening:
     def weighted(self, layer: Layer, takers: Sequence[str], folded: dict[str, Layer]) -> Layer | None:
         """A layer with its share, and what others leave of it, as weight; none where that is nothing at all times."""
         mode = {"mode": "add"} if layer.id in folded else {}
-        stands = blends.standing(self.clip, layer)
+        stands = blends.corner_weight(self.clip, layer)
         if stands is None and not takers:
             return layer.replace(**mode) if mode else layer
 

@@ -77,7 +77,7 @@ class EndFormula(CommandDoc, label="Convert to value of {at}"):
 
 
 class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
-    """Lets a dial drive numbers: from `low` at its least to `high` at its most, straight in between."""
+    """Lets a dial drive numbers: from `low` at its minimum to `high` at its maximum, straight in between."""
 
     dial: DialName
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
@@ -89,13 +89,13 @@ class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
         dial = next((each for each in shot.dials if each.name == self.dial), None)
         if dial is None:
             raise EditError(f"there is no dial `{self.dial}`; it may have been removed", "dial")
-        if (self.low, self.high) == (dial.least, dial.most):
+        if (self.low, self.high) == (dial.minimum, dial.maximum):
             text = dial.name
         else:
             share = (
-                f"({dial.name} - {dial.least!r}) / {dial.most - dial.least!r}"
-                if dial.least
-                else f"{dial.name} / {dial.most!r}"
+                f"({dial.name} - {dial.minimum!r}) / {dial.maximum - dial.minimum!r}"
+                if dial.minimum
+                else f"{dial.name} / {dial.maximum!r}"
             )
             text = f"mix({self.low!r}, {self.high!r}, {share})"
         return SetFormula(formulas=tuple(FormulaText(at=at, text=text) for at in self.at)).apply(shot)
@@ -138,4 +138,4 @@ def _reach(number: Number) -> dict[str, float]:
     for key in number.curve.keys if number.curve else ():
         values += [key.value + handle[1] for handle in (key.handle_in, key.handle_out) if handle is not None]
     far = max(abs(value) for value in values) * _ROOM or 1.0
-    return {"least": -far if min(values) < 0.0 else 0.0, "most": far}
+    return {"minimum": -far if min(values) < 0.0 else 0.0, "maximum": far}

@@ -14,7 +14,7 @@ from zittern.core.motion import chain
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.rides import rides
-from zittern.core.numbers.param import through
+from zittern.core.numbers.param import linear_keys
 from zittern.core.rig import rotations
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.shot import Shot
@@ -111,7 +111,7 @@ def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Ar
     scope, local = shot.scope(frames), wanted(frames)
     near = rotations.continuous(local[:, :3, :3], mount.angles_deg(shot.scope(float(frames[0])))[0])
     numbers = chain.numbers_of(mount, scope, local, near)
-    return mount.replace(**{field: through(frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
+    return mount.replace(**{field: linear_keys(frames, numbers[:, i]) for i, field in enumerate(MOVE_FIELDS)})
 
 
 def kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:

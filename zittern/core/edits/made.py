@@ -7,14 +7,14 @@ from collections.abc import Iterator
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.shot import Shot
 
-__all__ = ["made", "said"]
+__all__ = ["added_addresses", "notice"]
 
 # A gap shorter than this many frames is where one clip ends and the next begins.
 _LEAST_GAP_FRAMES = 2.0
 _MOST_TOLD = 3
 
 
-def made(before: Shot, after: Shot) -> tuple[str, ...]:
+def added_addresses(before: Shot, after: Shot) -> tuple[str, ...]:
     """Addresses of the variants, cues, dials, mounts, lanes, clips and layers that are there since: `("clip:main",
     "layer:sway-1")`.
     """
@@ -25,7 +25,7 @@ def made(before: Shot, after: Shot) -> tuple[str, ...]:
     return tuple(each for each in _addresses(after) if each not in known)
 
 
-def said(before: Shot, after: Shot) -> str:
+def notice(before: Shot, after: Shot) -> str:
     """What an edit left behind that nobody asked for: stretches of a lane between clips that have none any more, what
     went along in time though the set's own animation did not. A gap that only grew or shrank is no news. Empty where
     there is nothing to say.

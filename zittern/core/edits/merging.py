@@ -45,7 +45,7 @@ def merged(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
     if at_rest(first):
         yield _own(second)
     if not moves_at_all(first) and not moves_at_all(second):
-        yield _still(local_pose(first, scope) @ local_pose(second, scope))
+        yield _static_fields(local_pose(first, scope) @ local_pose(second, scope))
     yield from _shifted_behind(first, second, scope)
     yield from _shifted_before(first, second)
     yield from _rolled_behind(first, second, scope)
@@ -56,7 +56,7 @@ def _own(mount: Mount) -> Fields:
     return {field: getattr(mount, field) for field in (*MOVE_FIELDS, "pivot_m", "length_m")}
 
 
-def _still(local: Array) -> Fields:
+def _static_fields(local: Array) -> Fields:
     angles = rotations.angles_of(local[:, :3, :3])[0]
     values: dict[str, float] = dict(zip(MOVE_FIELDS, [*local[0, :3, 3], *angles], strict=True))
     return {

@@ -8,7 +8,7 @@ from pydantic import Field
 from zittern.core.documents.doc import Doc
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
-from zittern.core.numbers.param import Param, fixed, through
+from zittern.core.numbers.param import Param, fixed, linear_keys
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.path_facts import FACT_NAMES
@@ -102,7 +102,7 @@ class AddMove(CommandDoc, label="Add move “{name}”"):
         at = frames - _PATH_START + shot.first_frame
         taken = {mount.id for mount in shot.mounts}
         free = next(f"path-{n}" for n in range(1, len(taken) + 2) if f"path-{n}" not in taken)
-        numbers = {field: through(at, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)}
+        numbers = {field: linear_keys(at, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)}
         # Where some mounts are soloed, it is one of them: a path that is brought in moves.
         return shot.replace(
             mounts=(

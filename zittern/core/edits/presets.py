@@ -25,7 +25,7 @@ from zittern.core.shot.origins import BroughtDial, ClipOrigin, PresetKey
 from zittern.core.shot.seeds import drawn, reseeded
 from zittern.core.shot.shot import Shot
 
-__all__ = ["GoOver", "OfPreset", "PlacePreset", "SwapPreset", "TakeFromPreset", "span_from"]
+__all__ = ["CrossFadeTo", "OfPreset", "PlacePreset", "SwapPreset", "TakeFromPreset", "span_from"]
 
 
 class OfPreset(CommandDoc):
@@ -87,7 +87,7 @@ class SwapPreset(OfPreset, label="Replace {clip} with “{preset.name}”"):
         return with_clip(with_dials, old, made.replace(**kept))
 
 
-class GoOver(OfPreset, label="Cross-fade to “{preset.name}” from frame {frame:g} within {within_frames:g} frames"):
+class CrossFadeTo(OfPreset, label="Cross-fade to “{preset.name}” from frame {frame:g} within {within_frames:g} frames"):
     """Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade."""
 
     clip: str

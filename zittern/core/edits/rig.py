@@ -28,7 +28,7 @@ from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
 from zittern.core.shot.seen import with_mounts
 from zittern.core.shot.shot import Shot
-from zittern.core.shot.variants import Aside, clips_in
+from zittern.core.shot.variants import StoredVariant, clips_in
 
 __all__ = [
     "AddMount",
@@ -325,7 +325,7 @@ def _worked_on(shot: Shot, mount: Mount) -> bool:
     )
 
 
-def _has(aside: Aside, mount: Mount) -> bool:
+def _has(aside: StoredVariant, mount: Mount) -> bool:
     """Whether a variant that is put aside has an operator or layers on a mount."""
     aims = any(each.mount == mount.id and each.operator is not None for each in aside.mounts)
     return aims or any(layer.target == mount.id for clip in clips_in(aside.lanes) for layer in clip.layers)

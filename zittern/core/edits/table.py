@@ -84,7 +84,7 @@ def limits() -> dict[str, tuple[float, float]]:
     for type_, kind in COMMANDS.items():
         for name, field in kind.model_fields.items():
             # What one side of a union says counts too. (A JSON Schema of each takes five hundred times as long.)
-            said = [*field.metadata, *_said(field.annotation)]
+            said = [*field.metadata, *_annotated_metadata(field.annotation)]
             least = [each.ge for each in said if isinstance(each, Ge)]
             most = [each.le for each in said if isinstance(each, Le)]
             if least and most:
@@ -92,14 +92,14 @@ def limits() -> dict[str, tuple[float, float]]:
     return found
 
 
-def _said(annotation: Any) -> Iterator[object]:
+def _annotated_metadata(annotation: Any) -> Iterator[object]:
     """What annotated parts of a union say."""
     if get_origin(annotation) is Annotated:
         for each in annotation.__metadata__:
             yield from each.metadata if isinstance(each, FieldInfo) else (each,)
     elif get_origin(annotation) in (Union, UnionType):
         for part in get_args(annotation):
-            yield from _said(part)
+            yield from _annotated_metadata(part)
 
 
 def _number(end: object) -> float:

@@ -19,7 +19,7 @@ from zittern.core.errors import EditError, NotFound
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.ids import counted_on, ids_of, names_in
 from zittern.core.shot.lanes import Lane
-from zittern.core.shot.seen import aside_of, renewed, seen, variant_of
+from zittern.core.shot.seen import aside_of, renewed, through_variant, variant_of
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.variants import MOST_VARIANTS, Variant, VariantNote
 
@@ -42,7 +42,7 @@ class AddVariant(CommandDoc):
             raise EditError(f"a shot has up to {MOST_VARIANTS} variants; delete one first")
         names = {each.name for each in shot.variants}
         if self.name in names:
-            raise _taken(self.name or "")
+            raise _name_taken(self.name or "")
         new = Variant(
             id=counted_on("variant", {each.id for each in shot.variants}),
             name=self.name or next(name for n in count(len(names) + 1) if (name := f"Variant {n}") not in names),
@@ -69,7 +69,7 @@ class SetVariant(CommandDoc):
         """Raises EditError when it is not there, and for a name that another one has."""
         old = _find(shot, self.variant)
         if any(each.name == self.name for each in shot.variants if each is not old):
-            raise _taken(self.name or "")
+            raise _name_taken(self.name or "")
         new = old.replace(
             name=old.name if self.name is None else self.name, note=old.note if self.note is None else self.note
         )
@@ -121,7 +121,7 @@ class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
         rest = [each for each in shot.variants if each is not gone]
         following = rest[min(at, len(rest) - 1)]
         main = following.id if shot.main == gone.id else shot.main
-        left = seen(shot, main if main != gone.id else following.id) if gone.aside is None else shot
+        left = through_variant(shot, main if main != gone.id else following.id) if gone.aside is None else shot
         return left.replace(variants=tuple(each for each in left.variants if each.id != gone.id), main=main)
 
 
@@ -141,7 +141,7 @@ class CarryTo(CommandDoc):
         target = _find(shot, self.to)
         if target.aside is None:
             raise EditError(f"“{target.name}” is the variant that these are in; choose another one", "to")
-        other = seen(shot, target.id)
+        other = through_variant(shot, target.id)
         for name in self.clips:
             clip = find_clip(shot, name)
             lane = next((each for each in other.lanes if each.name == lane_of(shot, clip).name), None)
@@ -150,7 +150,7 @@ class CarryTo(CommandDoc):
             clip, layer = find_layer(shot, name)
             there = next((each.id for each in other.clips() if each.name == clip.name and each.blend is None), None)
             other = PasteLayers(layers=(layer,), clip=there).apply(other)
-        return seen(other, shot.variant)
+        return through_variant(other, shot.variant)
 
     def label(self, shot: Shot) -> str:
         """`Copy “Slow sway” to variant “Calm”`."""
@@ -174,5 +174,5 @@ def _find(shot: Shot, wanted: str) -> Variant:
         raise EditError(error.message, "variant") from error
 
 
-def _taken(name: str) -> EditError:
+def _name_taken(name: str) -> EditError:
     return EditError(f"a variant is called “{name}” already; take another name", "name")

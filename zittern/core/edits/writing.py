@@ -62,7 +62,9 @@ _CONSTANTS_TOLD = {"pi": "3.14159â€¦, half a turn in radians", "tau": "6.28319â€
 
 def names_at(shot: Shot, at: str) -> tuple[FormulaName, ...]:
     """What the number at an address may name: dials first, then time and the path, then functions."""
-    dials = (_plain(dial.name, f"dial, {dial.least:g} to {dial.most:g} {dial.unit}".strip()) for dial in shot.dials)
+    dials = (
+        _plain(dial.name, f"dial, {dial.minimum:g} to {dial.maximum:g} {dial.unit}".strip()) for dial in shot.dials
+    )
     plain = {
         **BUILT_IN,
         FRAME_ALIAS: "the same as f",

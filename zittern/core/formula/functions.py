@@ -135,11 +135,11 @@ def _decay(x: Array, half: Array | float = 1.0) -> Array:
     return np.where(x < 0.0, 0.0, np.exp2(-divided(np.maximum(x, 0.0), np.asarray(half))))
 
 
-def _least(*values: Array) -> Array:
+def _minimum(*values: Array) -> Array:
     return np.asarray(np.minimum.reduce(np.broadcast_arrays(*values)), dtype=np.float64)
 
 
-def _most(*values: Array) -> Array:
+def _maximum(*values: Array) -> Array:
     return np.asarray(np.maximum.reduce(np.broadcast_arrays(*values)), dtype=np.float64)
 
 
@@ -152,8 +152,8 @@ FUNCTIONS: dict[str, Function] = {
         Function("cos", "x", 1, 1, np.cos, "cosine of an angle in radians", bound=1.0),
         Function("abs", "x", 1, 1, np.abs, "size without its sign"),
         Function("sign", "x", 1, 1, np.sign, "-1, 0 or 1", jumps=True),
-        Function("min", "a, b, …", 2, _MANY, _least, "the least of its arguments"),
-        Function("max", "a, b, …", 2, _MANY, _most, "the largest of its arguments"),
+        Function("min", "a, b, …", 2, _MANY, _minimum, "the least of its arguments"),
+        Function("max", "a, b, …", 2, _MANY, _maximum, "the largest of its arguments"),
         Function("clamp", "x, least, most", 3, 3, _clamp, "x clamped to minimum–maximum"),
         Function("mix", "a, b, share", 3, 3, _mix, "a at share 0, b at share 1, between them in between"),
         Function(

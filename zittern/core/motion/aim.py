@@ -42,7 +42,7 @@ _MIDDLE = HoldFraming()
 
 def aiming(shot: Shot) -> Mount | None:
     """The mount that an operator aims, where there is one who has something to aim at."""
-    still = chain.held(shot)
+    still = chain.held_mounts(shot)
     return next(
         (
             mount

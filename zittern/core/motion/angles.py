@@ -22,7 +22,7 @@ from zittern.core.rig import rotations
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["bare_deg", "beside", "followed", "moved_deg", "steep"]
+__all__ = ["angles_near", "bare_deg", "followed", "moved_deg", "steep"]
 
 # Layers are put on in steps of no more than this.
 _STEP_DEG = 40.0
@@ -45,7 +45,7 @@ def bare_deg(run: Evaluation, pose: Array) -> Array:
     (F, 3) degrees.
     """
     mounts = run.shot.mounts
-    if len(mounts) == 1 and mounts[0].ride is None and not chain.held(run.shot):
+    if len(mounts) == 1 and mounts[0].ride is None and not chain.held_mounts(run.shot):
         return mounts[0].angles_deg(run.scope)
     start = np.sum([mount.angles_deg(run.scope.over(np.array(run.span[:1]))) for mount in mounts], axis=0)[0]
 
@@ -58,7 +58,7 @@ def bare_deg(run: Evaluation, pose: Array) -> Array:
             return pose[(frames - first).astype(np.int64), :3, :3]
         return bare_poses(run.shot, run.scope.over(frames))[:, :3, :3]
 
-    return beside(
+    return angles_near(
         run, pose[:, :3, :3], run.table("angles", bare_parts(run.shot), lambda: followed(run.shot, rotation, start))
     )
 
@@ -83,7 +83,7 @@ def followed(shot: Shot, rotation: Callable[[Array], Array], start_deg: Array) -
     return out
 
 
-def beside(run: Evaluation, rotation: Array, table: Array) -> Array:
+def angles_near(run: Evaluation, rotation: Array, table: Array) -> Array:
     """The angles of rotations that lie next to those of the nearest whole frame.
 
     Parameters

@@ -21,7 +21,7 @@ from zittern.core.shot.layers import Layer
 from zittern.core.shot.reads import looks_at_frames_only
 from zittern.core.units import Array
 
-__all__ = ["PACE_S", "Standing", "counts_nowhere", "place", "shares", "standing"]
+__all__ = ["PACE_S", "CornerWeight", "corner_weight", "counts_nowhere", "place", "shares"]
 
 # From corner to corner takes at least this long, seconds.
 PACE_S = 0.1
@@ -56,7 +56,7 @@ def shares(blend: Blend, scope: Scope) -> Array:
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class CornerWeight:
     """Where a layer stands in a blend: at which corner; straight: whether it counts by its share, as what is the same
     everywhere does or it would swell, or by the root of its power, which keeps the size on the way.
     """
@@ -80,14 +80,14 @@ class Standing:
         return Read(self.blend, scope), self.corner, self.straight
 
 
-def standing(clip: Clip, layer: Layer) -> Standing | None:
+def corner_weight(clip: Clip, layer: Layer) -> CornerWeight | None:
     """Of a layer in its clip's blend; none for a layer of no corner."""
     at = None if clip.blend is None else clip.blend.index_of(layer.corner)
     if clip.blend is None or at is None:
         return None
     # What is set by hand, and what has the same seed, moves as another of another corner does.
     alike = len(_corners_by_seed(clip)[layer.source.kind, layer.seed]) > 1
-    return Standing(clip.blend, at, layer.source.absolute or alike)
+    return CornerWeight(clip.blend, at, layer.source.absolute or alike)
 
 
 def _corners_by_seed(clip: Clip) -> Mapping[tuple[str, int], set[str | None]]:
@@ -102,5 +102,5 @@ def _corners_by_seed(clip: Clip) -> Mapping[tuple[str, int], set[str | None]]:
 
 def counts_nowhere(clip: Clip, layer: Layer, scope: Scope) -> bool:
     """Whether the place is away from a layer's corner at all frames of a scope: it is then meant to give nothing."""
-    stands = standing(clip, layer)
+    stands = corner_weight(clip, layer)
     return stands is not None and bool(np.max(stands.weight(scope), initial=0.0) <= _NOTHING)

@@ -16,7 +16,7 @@ from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
 __all__ = [
-    "HOLD", "LENS", "RigOffsets", "at_lens", "carried_on", "held", "lens_pose", "local_pose", "local_poses",
+    "HOLD", "LENS", "RigOffsets", "at_lens", "carried_on", "held_mounts", "lens_pose", "local_pose", "local_poses",
     "needed_pose", "numbers_of", "places", "poses_along", "step", "with_give",
 ]  # fmt: skip
 
@@ -51,7 +51,7 @@ class RigOffsets:
         )
 
 
-def held(shot: Shot) -> frozenset[str]:
+def held_mounts(shot: Shot) -> frozenset[str]:
     """Ids of the mounts that hold still: muted ones, and where some are soloed all others."""
     soloed = any(mount.solo for mount in shot.mounts)
     return frozenset(mount.id for mount in shot.mounts if mount.mute or (soloed and not mount.solo))
@@ -107,7 +107,7 @@ def _as_long(turn: Array, arm: Array) -> tuple[Array, Array]:
 
 def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:
     """Keyed poses of all mounts in their parents, by id. (F, 4, 4)."""
-    still = held(shot)
+    still = held_mounts(shot)
     return {mount.id: local_pose(mount, scope, mount.id in still) for mount in shot.mounts}
 
 

@@ -83,7 +83,7 @@ def _placing_parts(shot: Shot) -> tuple[Part, ...]:
     """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last
     that does.
     """
-    still = chain.held(shot)
+    still = chain.held_mounts(shot)
     mounts = [(mount.bare, mount.id in still) for mount in shot.mounts]
     while len(mounts) > 1 and mounts[-1][0].only_turns:
         mounts.pop()
@@ -177,7 +177,7 @@ def _settled_speed(shot: Shot, scope: Scope) -> Array:
 def _speed_jumps(shot: Shot, scope: Scope) -> Array:
     """Return jumps of the speed and the path, (4, J): frames, speeds before and after, 1 for jumps of the path."""
     parts = [mount.bare for mount in shot.mounts]
-    return scope.table("speed jumps", (*sorted(chain.held(shot)), *parts), lambda: _found_jumps(shot, scope))
+    return scope.table("speed jumps", (*sorted(chain.held_mounts(shot)), *parts), lambda: _found_jumps(shot, scope))
 
 
 def _found_jumps(shot: Shot, scope: Scope) -> Array:

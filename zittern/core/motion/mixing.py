@@ -124,7 +124,7 @@ def _clip_weight(run: Evaluation, clip: Clip) -> Array:
 
 def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     def make() -> Array:
-        stands = _standing(run, clip, layer)
+        stands = _corner_weight(run, clip, layer)
         corner = _corner_parts(run, clip, stands)
         parts = (layer.ends, layers.as_read(run, clip, layer, layer.weight), *_clip_parts(run, clip), *corner)
 
@@ -153,15 +153,15 @@ def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 
 def _weighted_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
-    corner = _corner_parts(run, clip, _standing(run, clip, layer))
+    corner = _corner_parts(run, clip, _corner_weight(run, clip, layer))
     return (*_clip_parts(run, clip), *layers.layer_parts(run, clip, layer), *corner)
 
 
-def _standing(run: Evaluation, clip: Clip, layer: Layer) -> blends.Standing | None:
-    return run.once("standing", layer, lambda: blends.standing(clip, layer)) if clip.blend is not None else None
+def _corner_weight(run: Evaluation, clip: Clip, layer: Layer) -> blends.CornerWeight | None:
+    return run.once("standing", layer, lambda: blends.corner_weight(clip, layer)) if clip.blend is not None else None
 
 
-def _corner_parts(run: Evaluation, clip: Clip, stands: blends.Standing | None) -> tuple[Part, ...]:
+def _corner_parts(run: Evaluation, clip: Clip, stands: blends.CornerWeight | None) -> tuple[Part, ...]:
     return () if stands is None else stands.parts(layers.clip_scope(run, clip))
 
 

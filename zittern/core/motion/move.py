@@ -17,7 +17,7 @@ __all__ = ["bare_behind", "bare_parts", "bare_places", "bare_poses", "local_pose
 
 def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
     """Keyed pose of each mount in its parent, or of some, by id. (F, 4, 4)."""
-    still = chain.held(run.shot)
+    still = chain.held_mounts(run.shot)
 
     def kept(mount: Mount) -> Array:
         at_rest = mount.id in still
@@ -44,7 +44,7 @@ def bare_places(shot: Shot, scope: Scope) -> Array:
     (F, 3) metres.
     """
     riding = max((n for n, mount in enumerate(shot.mounts, start=1) if mount.ride is not None), default=0)
-    place = chain.places(shot.mounts[riding:], chain.held(shot), scope)
+    place = chain.places(shot.mounts[riding:], chain.held_mounts(shot), scope)
     if not riding:
         return place
     base = bare_behind(shot, scope, shot.mounts[:riding])
@@ -58,7 +58,7 @@ def bare_behind(shot: Shot, scope: Scope, mounts: tuple[Mount, ...]) -> Array:
     -------
     (F, 4, 4).
     """
-    still = chain.held(shot)
+    still = chain.held_mounts(shot)
     locals_ = {mount.id: chain.local_pose(mount, scope, mount.id in still) for mount in mounts}
     *_, pose = chain.poses_along(mounts, locals_, chain.RigOffsets(rides(shot, scope, mounts)))
     return pose
@@ -66,5 +66,5 @@ def bare_behind(shot: Shot, scope: Scope, mounts: tuple[Mount, ...]) -> Array:
 
 def bare_parts(shot: Shot) -> tuple[Part, ...]:
     """What the bare pose of the lens is computed from."""
-    still = chain.held(shot)
+    still = chain.held_mounts(shot)
     return tuple((mount.bare, mount.id in still) for mount in shot.mounts)

@@ -60,7 +60,7 @@ class RigPoses:
             followed = self.run.table(
                 "lens angles", (self.run.shot.hold, lens_parts(self.run)), lambda: _followed(self.run)
             )
-            return angles.beside(self.run, self.lens[:, :3, :3], followed)
+            return angles.angles_near(self.run, self.lens[:, :3, :3], followed)
         return self.lifted_deg(bare)
 
     def lifted_deg(self, bare: Array) -> Array:

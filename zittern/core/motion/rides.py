@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.chain import held
+from zittern.core.motion.chain import held_mounts
 from zittern.core.motion.memory import grid_of
 from zittern.core.numbers.scope import Scope
 from zittern.core.rig import rotations, turns
@@ -26,7 +26,7 @@ __all__ = ["rides"]
 
 def rides(shot: Shot, scope: Scope, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
     """What rides make of world poses, of all mounts or some, by mount id. (F, 3, 7), as `chain.RigOffsets.carried`."""
-    still = held(shot)
+    still = held_mounts(shot)
     return {
         mount.id: _carried(shot, mount.ride, scope)
         for mount in (shot.mounts if mounts is None else mounts)

@@ -34,7 +34,7 @@ _PLACE, _TURNED, _WHERE, _ROTATION = slice(0, 3), slice(3, 6), slice(0, 6), slic
 
 
 @dataclass(frozen=True)
-class _Led:
+class _CarryOver:
     """What a stretch has from the one before it: how far the way has turned up to its first coarse point (3,); the
     jumps before that point: those that are over, added up (6,), and the rest: frames (J,), sizes (J, 6); what came out
     and went in at the last fine points before its first, (LED_POINTS, 6) each, rising; none in the first stretch.
@@ -59,7 +59,7 @@ class _Led:
         return np.concatenate([part.ravel() for part in parts])
 
     @classmethod
-    def unpacked(cls, row: Array) -> _Led:
+    def unpacked(cls, row: Array) -> _CarryOver:
         """From such a row."""
         points = 6 * LED_POINTS
         ends = np.cumsum([3, 6, points, points, (len(row) - 9 - 2 * points) // 7])
@@ -68,7 +68,7 @@ class _Led:
 
 
 _NO_POINTS = np.empty((0, 6))
-_UNLED = _Led(np.zeros(3), np.zeros(6), _NO_POINTS, _NO_POINTS, np.empty(0), _NO_POINTS)
+_UNLED = _CarryOver(np.zeros(3), np.zeros(6), _NO_POINTS, _NO_POINTS, np.empty(0), _NO_POINTS)
 
 
 class Spring:
@@ -250,7 +250,7 @@ class Spring:
         led = self.led.came_out
         return np.concatenate([led, self.followed]) if len(led) else self.followed
 
-    def handed_on(self, after: Stretch) -> _Led:
+    def handed_on(self, after: Stretch) -> _CarryOver:
         """What the next stretch has from this one."""
 
         def compute() -> Array:
@@ -263,7 +263,7 @@ class Spring:
             row = int(np.searchsorted(stretch.frames, start))
             stop = after.first - stretch.first
             last = slice(stop - LED_POINTS, stop)
-            return _Led(
+            return _CarryOver(
                 turned=self.way[row, _TURNED],
                 over=self.led.over + sizes[over].sum(axis=0),
                 came_out=self.followed[last],
@@ -273,7 +273,7 @@ class Spring:
             ).packed
 
         parts = (self.give, *self.parts, after.key)
-        return _Led.unpacked(self.ways.run.table("spring leads", parts, compute))
+        return _CarryOver.unpacked(self.ways.run.table("spring leads", parts, compute))
 
     def at(self, frames: Array, rigid: Array) -> Array:
         """Deflection at frames of the stretch.

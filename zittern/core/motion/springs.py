@@ -36,7 +36,7 @@ _ADVICE = "the number of frames, of mounts in springs, or of jumps in what moves
 
 def sprung(shot: Shot) -> tuple[Mount, ...]:
     """The mounts that hang in springs, from the ground on."""
-    still = chain.held(shot)
+    still = chain.held_mounts(shot)
     return tuple(
         mount
         for mount in shot.mounts

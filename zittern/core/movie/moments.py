@@ -9,7 +9,7 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import distances_m, picture_offsets_px
 from zittern.core.movie.exposure import draws_of, frames_at
 from zittern.core.movie.settings import MovieSettings
-from zittern.core.readings.seen import Seen
+from zittern.core.readings.seen import MotionView
 from zittern.core.readings.streams import STREAMS
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -51,7 +51,7 @@ def moments(shot: Shot, settings: MovieSettings, frames: Array, cache: Cache) ->
     at = frames_at(draws_of(settings, shot.fps.value), frames).ravel()
     # Each moment once, rising, as evaluation wants them.
     times, back = np.unique(at, return_inverse=True)
-    seen = Seen(shot, evaluate(shot, times, cache))
+    seen = MotionView(shot, evaluate(shot, times, cache))
     arrays = {
         f"{stream.name}:{part}" if part else stream.name: np.asarray(array.values[back])
         for stream in _STREAMS

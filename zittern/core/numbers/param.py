@@ -26,7 +26,16 @@ from zittern.core.numbers.scope import Scope
 from zittern.core.units import Array
 
 __all__ = [
-    "STATES", "Number", "Param", "by_formula", "fixed", "formula_of", "keyed", "on_curve", "through", "with_name",
+    "STATES",
+    "Number",
+    "Param",
+    "by_formula",
+    "fixed",
+    "formula_of",
+    "keyed",
+    "linear_keys",
+    "on_curve",
+    "with_name",
 ]  # fmt: skip
 
 # Relative second difference under which a key lies on the line between its neighbours.
@@ -391,7 +400,7 @@ def keyed(*points: tuple[float, float], interp: Literal["hold", "linear", "smoot
     return on_curve(Curve.of(points, interp))
 
 
-def through(frames: Array, values: Array) -> Fixed | Keyed:
+def linear_keys(frames: Array, values: Array) -> Fixed | Keyed:
     """The number through samples, linear between them; keys on straight stretches are left out.
 
     Raises DocumentError when it needs more keys than a curve may have.

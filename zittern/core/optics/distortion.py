@@ -44,8 +44,8 @@ def distorted(flat: Array, k: Array) -> Array:
     -------
     (F, ..., 2) tangents.
     """
-    k1, k2 = _beside(k, flat)
-    squared = np.minimum(np.sum(flat * flat, axis=-1), _beside(turn_back(k)[:, None], flat)[0])
+    k1, k2 = _broadcast_columns(k, flat)
+    squared = np.minimum(np.sum(flat * flat, axis=-1), _broadcast_columns(turn_back(k)[:, None], flat)[0])
     return np.asarray(flat * _share(squared, k1, k2)[..., None])
 
 
@@ -137,8 +137,8 @@ def _from_table(wanted: Array, k: Array) -> Array:
 
 def _solved(wanted: Array, k: Array) -> Array:
     """The inverse in any place, step by step. (F, ...), (F, 2) -> (F, ...)."""
-    k1, k2 = _beside(k, wanted[..., None])
-    edge = _beside(np.sqrt(turn_back(k))[:, None], wanted[..., None])[0]
+    k1, k2 = _broadcast_columns(k, wanted[..., None])
+    edge = _broadcast_columns(np.sqrt(turn_back(k))[:, None], wanted[..., None])[0]
     high = np.minimum(np.broadcast_to(edge, wanted.shape), wanted / _LEAST_SHARE)
     low = np.zeros_like(wanted)
     radius = np.minimum(wanted, high)
@@ -190,6 +190,6 @@ def _share(squared: Array, k1: Array, k2: Array) -> Array:
         return np.where(np.isfinite(squared), 1.0 + squared * (k1 + squared * k2), 1.0)
 
 
-def _beside(k: Array, places: Array) -> tuple[Array, ...]:
+def _broadcast_columns(k: Array, places: Array) -> tuple[Array, ...]:
     """Columns of (F, C), each shaped so that it counts for all places of its frame."""
     return tuple(column.reshape(-1, *(1,) * (places.ndim - 2)) for column in k.T)

@@ -13,7 +13,7 @@ from zittern.core.sources.hit import Hit
 from zittern.core.sources.noise import Noise
 from zittern.core.sources.source import SourceDoc
 
-__all__ = ["beats", "breath", "dial", "held", "layer", "noise", "steps"]
+__all__ = ["beats", "breath", "dial", "layer", "noise", "steps", "with_body_levers"]
 
 _ONE = fixed(1.0)
 # Tags of presets in which a person holds the camera, and the joint that each of their layers turns, by the start of its
@@ -34,7 +34,7 @@ def layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **sw
     )
 
 
-def held(preset: Preset) -> Preset:
+def with_body_levers(preset: Preset) -> Preset:
     """A preset whose layers turn about the joints of the person that holds the camera, where there is one."""
     if not _HELD_TAGS & set(preset.tags):
         return preset

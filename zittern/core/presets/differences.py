@@ -91,7 +91,9 @@ def differences(shot: Shot, clip: Clip, preset: Preset) -> tuple[PartDifference,
 def _settings(clip: Clip, there: dict[str, Number]) -> PartDifference:
     fields = tuple(
         FieldDifference(
-            title=look.title, here=_told(getattr(clip, look.field), look), there=_told(there[look.field], look)
+            title=look.title,
+            here=_value_text(getattr(clip, look.field), look),
+            there=_value_text(there[look.field], look),
         )
         for look in forms.CLIP
         if look.field in there and getattr(clip, look.field) != there[look.field]
@@ -113,7 +115,9 @@ def _layer_fields(here: Layer, there: Layer, seeds: bool) -> Iterator[FieldDiffe
             else path.removeprefix("axes.").removeprefix("source.").replace("_", " ").replace(".", " ")
         )
         yield FieldDifference(
-            title=f"{title} swing" if path.endswith(".swing") else title, here=_told(a, look), there=_told(b, look)
+            title=f"{title} swing" if path.endswith(".swing") else title,
+            here=_value_text(a, look),
+            there=_value_text(b, look),
         )
 
 
@@ -133,7 +137,7 @@ def _unlike(a: Any, b: Any, path: str) -> Iterator[tuple[str, Any, Any]]:
         yield path, a, b
 
 
-def _told(value: Any, look: FieldLook | None) -> str:
+def _value_text(value: Any, look: FieldLook | None) -> str:
     """A value as people read it."""
     if isinstance(value, Number):
         formula = formula_of(value)

@@ -7,9 +7,9 @@ from typing import Any
 from zittern.core.documents.versions import Step, only_more, parsed, upgraded
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
-from zittern.core.shot.upgrades import as_before, clocked, seeded_noise
+from zittern.core.shot.upgrades import as_before, clocked, limits_renamed, seeded_noise
 
-__all__ = ["ENDING", "STEPS", "read_preset", "write_preset"]
+__all__ = ["ENDING", "STEPS", "read_preset", "upgraded_preset", "write_preset"]
 
 ENDING = ".preset.json"
 
@@ -26,6 +26,12 @@ def with_measured_motion(data: dict[str, Any]) -> dict[str, Any]:
     return out | {"schema_version": 6}
 
 
+def with_dial_limits(data: dict[str, Any]) -> dict[str, Any]:
+    """6 to 7: `least` and `most` of dials become `minimum` and `maximum`."""
+    out: dict[str, Any] = limits_renamed(data)
+    return out | {"schema_version": 7}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     # Presets may bring dials, and have frames of their own.
@@ -36,12 +42,18 @@ STEPS: dict[int, Step] = {
     # They may be blends.
     4: only_more(5),
     5: with_measured_motion,
+    6: with_dial_limits,
 }
 
 
+def upgraded_preset(data: Any) -> dict[str, Any]:
+    """Return a parsed preset of any version as one of the newest. Raises DocumentError."""
+    return upgraded(data, "preset", PRESET_VERSION, STEPS)
+
+
 def read_preset(text: str | bytes) -> Preset:
-    """A preset from JSON text. Raises DocumentError with the place of the first fault."""
-    data = upgraded(parsed(text), "preset", PRESET_VERSION, STEPS)
+    """Return the preset in JSON text. Raises DocumentError with the place of the first fault."""
+    data = upgraded_preset(parsed(text))
     with faults_as(DocumentError):
         return Preset.model_validate(data)
 

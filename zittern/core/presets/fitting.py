@@ -56,7 +56,7 @@ def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[
     fresh: list[Dial] = []
     for dial in dials:
         there = present.get(dial.name)
-        if there is not None and (there.unit, there.least, there.most) == (dial.unit, dial.least, dial.most):
+        if there is not None and (there.unit, there.minimum, there.maximum) == (dial.unit, dial.minimum, dial.maximum):
             continue
         if there is not None:
             names[dial.name] = free_name(dial.name[:36], taken | {dial.name[:36]}, "_")

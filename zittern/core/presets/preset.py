@@ -22,7 +22,7 @@ from zittern.core.timebase import Fps
 
 __all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
-PRESET_VERSION: Literal[6] = 6
+PRESET_VERSION: Literal[7] = 7
 # What a layer of a preset acts on that moves what the rig stands on.
 CARRIER = "carrier"
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
@@ -42,7 +42,7 @@ class Preset(Doc):
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
-    schema_version: Literal[6] = PRESET_VERSION
+    schema_version: Literal[7] = PRESET_VERSION
     name: Label
     line: PresetLine = ""
     tags: PresetTags = ()

@@ -51,7 +51,7 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     are the clip's when it is one, and so is the length where it has one. rig: with what holds the camera.
     """
     only = clips[0] if len(clips) == 1 else None
-    first, last = _heard(shot, clips, layers)
+    first, last = _active_span(shot, clips, layers)
     fitting = Fitting(1.0 / lens_factor(shot), TimeMap.even(shift_frames=-first), {})
     mounts = tuple(map(fitting.doc, _held_by(shot))) if rig else ()
     blend = None if only is None or only.blend is None or len(layers) < len(only.layers) else fitting.doc(only.blend)
@@ -81,7 +81,7 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
     )  # fmt: skip
 
 
-def _heard(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...]) -> Span:
+def _active_span(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...]) -> Span:
     """First and last frame of what is saved: the span of a clip that has one and is saved whole, else where its
     layers are heard.
     """

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from zittern.core.numbers.param import by_formula, fixed
-from zittern.core.presets.building import beats, breath, dial, held, layer, noise, steps
+from zittern.core.presets.building import beats, breath, dial, layer, noise, steps, with_body_levers
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.shipped_blends import BLENDS
 from zittern.core.sources.breath import Breath
@@ -333,7 +333,7 @@ _PRESETS: tuple[Preset, ...] = (
     ),
     *BLENDS,
 )
-SHIPPED: tuple[Preset, ...] = tuple(map(held, _PRESETS))
+SHIPPED: tuple[Preset, ...] = tuple(map(with_body_levers, _PRESETS))
 
 
 def key_of(name: str) -> str:

@@ -13,8 +13,8 @@ import numpy as np
 
 from zittern.core.axes import SHIFTS, axis_index
 from zittern.core.motion import chain
-from zittern.core.readings.seen import Seen
-from zittern.core.readings.tagged import Tagged, made
+from zittern.core.readings.seen import MotionView
+from zittern.core.readings.tagged import Tagged, derived
 from zittern.core.rig import transforms
 from zittern.core.rig.vectors import lengths
 from zittern.core.units import CM_PER_M, Array
@@ -26,7 +26,7 @@ HOLD_PART = "hold"
 _LEAST_DEPTH_M = 1e-6
 
 
-def movers_px(seen: Seen) -> dict[str, Tagged]:
+def movers_px(seen: MotionView) -> dict[str, Tagged]:
     """By address of mount or layer, and HOLD_PART: pixels from the frame before, NaN where that is not there; the first
     frame is as the second. (F,) each.
     """
@@ -35,21 +35,21 @@ def movers_px(seen: Seen) -> dict[str, Tagged]:
     base: Tagged | None = None
     size_px = (seen.shot.picture.width_px, seen.shot.picture.height_px)
     for mount in seen.shot.mounts:
-        parts[f"mount:{mount.id}"] = _told(seen, *_mount(seen, mount.id, base))
+        parts[f"mount:{mount.id}"] = _without_first(seen, *_mount(seen, mount.id, base))
         base = seen.rig[mount.id]
     for name in motion.layers:
         layer = seen.layers[name]
-        parts[f"layer:{name}"] = _told(
+        parts[f"layer:{name}"] = _without_first(
             seen, ["layer", layer, seen.away_m, seen.f_px, *size_px], _layer(layer, seen.away_m, seen.f_px, size_px)
         )
     if chain.HOLD in motion.on.given:
-        parts[HOLD_PART] = _told(
+        parts[HOLD_PART] = _without_first(
             seen, ["hold", seen.lens, seen.f_px], lambda: _hold(motion.on.given[chain.HOLD], seen.f_px.values)
         )
     return parts
 
 
-def _told(seen: Seen, parts: list[Tagged | object], make: Callable[[], Array]) -> Tagged:
+def _without_first(seen: MotionView, parts: list[Tagged | object], make: Callable[[], Array]) -> Tagged:
     """With nothing said where the frame before is missing."""
 
     def told() -> Array:
@@ -60,10 +60,10 @@ def _told(seen: Seen, parts: list[Tagged | object], make: Callable[[], Array]) -
             values[0] = values[1]
         return values
 
-    return made("moves", [seen.frames, *parts], told)
+    return derived("moves", [seen.frames, *parts], told)
 
 
-def _mount(seen: Seen, name: str, base: Tagged | None) -> tuple[list[Tagged | object], Callable[[], Array]]:
+def _mount(seen: MotionView, name: str, base: Tagged | None) -> tuple[list[Tagged | object], Callable[[], Array]]:
     pose, offsets, on = seen.rig[name], seen.motion.offsets.get(name), seen.offsets.get(name)
 
     def make() -> Array:

@@ -13,13 +13,13 @@ from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.motion.picture import NEAREST_M, distances_m
 from zittern.core.optics.lens import focal_px
-from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.readings.tagged import Tagged, derived, tagged
 from zittern.core.shot.shot import Shot
 
-__all__ = ["Seen"]
+__all__ = ["MotionView"]
 
 
-class Seen:
+class MotionView:
     """A shot's motion at some frames. What it keeps never refers back to it: no ring keeps arrays alive."""
 
     def __init__(self, shot: Shot, motion: Motion) -> None:
@@ -29,7 +29,7 @@ class Seen:
     @cached_property
     def frames(self) -> Tagged:
         """(F,)."""
-        return given(self.motion.frames)
+        return tagged(self.motion.frames)
 
     @cached_property
     def pose(self) -> Tagged:
@@ -44,13 +44,13 @@ class Seen:
     @cached_property
     def layers(self) -> dict[str, Tagged]:
         """What each layer gives, or would give. (F, A) by id."""
-        return {name: given(values) for name, values in {**self.motion.layers, **self.motion.silent}.items()}
+        return {name: tagged(values) for name, values in {**self.motion.layers, **self.motion.silent}.items()}
 
     @cached_property
     def total(self) -> Tagged:
         """Sum of the layers that count. (F, A)."""
         motion = self.motion
-        return made("total", [self.layers[name] for name in motion.layers], lambda: motion.total)
+        return derived("total", [self.layers[name] for name in motion.layers], lambda: motion.total)
 
     @cached_property
     def offsets(self) -> dict[str, Tagged]:
@@ -61,14 +61,14 @@ class Seen:
             if layer.id in motion.layers:
                 acting[layer.target or chain.LENS].append(self.layers[layer.id])
         values = motion.offsets
-        return {name: made("offsets", parts, partial(values.__getitem__, name)) for name, parts in acting.items()}
+        return {name: derived("offsets", parts, partial(values.__getitem__, name)) for name, parts in acting.items()}
 
     @cached_property
     def away_m(self) -> Tagged:
         """From the bare lens to the subject, or to where it is taken to be. (F,)."""
         shot, motion = self.shot, self.motion
         parts = [self.bare, self.frames, self.apart_from_layers if shot.subject else None]
-        return made("away", parts, lambda: np.maximum(distances_m(shot, motion), NEAREST_M))
+        return derived("away", parts, lambda: np.maximum(distances_m(shot, motion), NEAREST_M))
 
     @cached_property
     def apart_from_layers(self) -> str:
@@ -79,19 +79,21 @@ class Seen:
             if name not in ("name", "lanes")
         ]
         names = [dial.name for dial in self.shot.dials]
-        return "/".join([*fields, repr(names), repr(sorted(chain.held(self.shot)))])
+        return "/".join([*fields, repr(names), repr(sorted(chain.held_mounts(self.shot)))])
 
     @cached_property
     def f_px(self) -> Tagged:
         """Focal length in pixels. (F,)."""
         shot, focal = self.shot, self.motion.pose.focal_mm
         width_px = shot.picture.width_px
-        return made("f_px", [given(focal), shot.sensor_mm, width_px], lambda: focal_px(focal, shot.sensor_mm, width_px))
+        return derived(
+            "f_px", [tagged(focal), shot.sensor_mm, width_px], lambda: focal_px(focal, shot.sensor_mm, width_px)
+        )
 
     @cached_property
     def rig(self) -> dict[str, Tagged]:
         """World poses behind the mounts. (F, 4, 4) by id."""
-        return {name: given(pose) for name, pose in self.motion.rig.items()}
+        return {name: tagged(pose) for name, pose in self.motion.rig.items()}
 
     @cached_property
     def lens(self) -> Tagged:
@@ -99,10 +101,10 @@ class Seen:
         last, on = self.motion.rig[self.shot.mounts[-1].id], self.motion.on
         behind = [self.offsets[chain.LENS]] if chain.LENS in on.offsets else []
         if chain.HOLD in on.given:
-            behind.append(given(on.given[chain.HOLD]))
-        return made("lens", [self.rig[self.shot.mounts[-1].id], *behind], lambda: chain.at_lens(last, on))
+            behind.append(tagged(on.given[chain.HOLD]))
+        return derived("lens", [self.rig[self.shot.mounts[-1].id], *behind], lambda: chain.at_lens(last, on))
 
 
 def _columns(pose: Pose) -> Tagged:
-    parts = [given(each) for each in pose.parts]
-    return made("columns", parts, lambda: np.column_stack([each.values for each in parts]))
+    parts = [tagged(each) for each in pose.parts]
+    return derived("columns", parts, lambda: np.column_stack([each.values for each in parts]))

@@ -24,8 +24,8 @@ from zittern.core.plates.coverage import A_LOOK, counting, uncovered_px
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import misses_px
 from zittern.core.readings.movers import movers_px
-from zittern.core.readings.seen import Seen
-from zittern.core.readings.tagged import Tagged, given, made
+from zittern.core.readings.seen import MotionView
+from zittern.core.readings.tagged import Tagged, derived, tagged
 from zittern.core.rig import rotations
 from zittern.core.rig.rotations import quaternions
 from zittern.core.shot.blends import Blend
@@ -48,7 +48,7 @@ class Stream:
     name: str
     columns: tuple[str, ...]
     tells: str
-    parts: Callable[[Seen], Parts]
+    parts: Callable[[MotionView], Parts]
 
 
 _POSE = (
@@ -59,35 +59,35 @@ _SHIFT = 7
 _OFFSETS = tuple(AXES)
 
 
-def _flow(seen: Seen) -> Parts:
+def _flow(seen: MotionView) -> Parts:
     parts = [seen.frames, seen.total, seen.pose, seen.bare, seen.away_m, seen.f_px, seen.shot.fps.value]
-    return {"": made("flow", parts, lambda: flowing(seen.shot, seen.motion))}
+    return {"": derived("flow", parts, lambda: flowing(seen.shot, seen.motion))}
 
 
-def _framing(seen: Seen) -> Parts:
+def _framing(seen: MotionView) -> Parts:
     if not followable(seen.shot, framing_of(seen.shot)):
         return {}
     parts = [seen.frames, seen.pose, seen.bare, seen.f_px, seen.apart_from_layers]
-    return {"": made("framing", parts, lambda: misses_px(seen.shot, seen.motion))}
+    return {"": derived("framing", parts, lambda: misses_px(seen.shot, seen.motion))}
 
 
-def _rig(seen: Seen) -> Parts:
-    return {name: made("rig", [pose], partial(_placed, pose)) for name, pose in seen.rig.items()}
+def _rig(seen: MotionView) -> Parts:
+    return {name: derived("rig", [pose], partial(_placed, pose)) for name, pose in seen.rig.items()}
 
 
-def _moves(seen: Seen) -> Parts:
+def _moves(seen: MotionView) -> Parts:
     return {name: Tagged(moved.tag, partial(_known, moved)) for name, moved in movers_px(seen).items()}
 
 
-def _pose(seen: Seen) -> Parts:
+def _pose(seen: MotionView) -> Parts:
     return {"": _with_fov(seen, seen.pose)}
 
 
-def _bare(seen: Seen) -> Parts:
+def _bare(seen: MotionView) -> Parts:
     return {"": _with_fov(seen, seen.bare)}
 
 
-def _with_fov(seen: Seen, pose: Tagged) -> Tagged:
+def _with_fov(seen: MotionView, pose: Tagged) -> Tagged:
     shot = seen.shot
     width_px, height_px = shot.picture.width_px, shot.picture.height_px
 
@@ -98,42 +98,42 @@ def _with_fov(seen: Seen, pose: Tagged) -> Tagged:
         out[:, _SHIFT] = vfov_deg(columns[:, _SHIFT - 1], shot.sensor_mm, width_px, height_px)
         return out
 
-    return made("pose", [pose, shot.sensor_mm, width_px, height_px], make)
+    return derived("pose", [pose, shot.sensor_mm, width_px, height_px], make)
 
 
-def _aimed(seen: Seen) -> Parts:
+def _aimed(seen: MotionView) -> Parts:
     mount = aiming(seen.shot)
     if mount is None:
         return {}
-    turned = given(seen.motion.locals_[mount.id])
-    return {"": made("aimed", [turned], partial(_angles, turned))}
+    turned = tagged(seen.motion.locals_[mount.id])
+    return {"": derived("aimed", [turned], partial(_angles, turned))}
 
 
-def _sum(seen: Seen) -> Parts:
+def _sum(seen: MotionView) -> Parts:
     return {"": seen.total}
 
 
-def _layers(seen: Seen) -> Parts:
+def _layers(seen: MotionView) -> Parts:
     return seen.layers
 
 
-def _weights(seen: Seen) -> Parts:
+def _weights(seen: MotionView) -> Parts:
     return {name: _column(values) for name, values in seen.motion.weights.items()}
 
 
-def _clips(seen: Seen) -> Parts:
+def _clips(seen: MotionView) -> Parts:
     # A clip over the whole shot that is alone on its lane is shown by its layers.
     return {
-        clip.id: made("clip", _of(seen, clip), partial(_sum_of, _of(seen, clip), seen.motion))
+        clip.id: derived("clip", _layers_of(seen, clip), partial(_sum_of, _layers_of(seen, clip), seen.motion))
         for clip in _bars(seen.shot)
     }
 
 
-def _hulls(seen: Seen) -> Parts:
+def _hulls(seen: MotionView) -> Parts:
     return {clip.id: _column(seen.motion.clip_weights[clip.id]) for clip in _bars(seen.shot)}
 
 
-def _plates(seen: Seen) -> Parts:
+def _plates(seen: MotionView) -> Parts:
     scope = seen.shot.scope(seen.motion.frames)
 
     def posed(plate: Plate) -> Array:
@@ -142,12 +142,12 @@ def _plates(seen: Seen) -> Parts:
         return np.concatenate([plate.position_m(scope), turned, size], axis=1)
 
     return {
-        plate.id: made("plate", [seen.frames, motion_text(plate), seen.apart_from_layers], partial(posed, plate))
+        plate.id: derived("plate", [seen.frames, motion_text(plate), seen.apart_from_layers], partial(posed, plate))
         for plate in seen.shot.plates
     }
 
 
-def _blends(seen: Seen) -> Parts:
+def _blends(seen: MotionView) -> Parts:
     shot = seen.shot
     mixed = [(clip, clip.blend) for clip in shot.clips() if clip.blend is not None]
     if not mixed:
@@ -158,7 +158,7 @@ def _blends(seen: Seen) -> Parts:
         return 100.0 * place(blend, clip.clocked(scope))
 
     return {
-        clip.id: made(
+        clip.id: derived(
             "blend",
             [seen.frames, blend.motion_key, clip.extent_in(shot.span), seen.apart_from_layers],
             partial(placed, clip, blend),
@@ -167,11 +167,11 @@ def _blends(seen: Seen) -> Parts:
     }
 
 
-def _coverage(seen: Seen) -> Parts:
+def _coverage(seen: MotionView) -> Parts:
     if not counting(seen.shot):
         return {}
     parts = [seen.frames, seen.pose, seen.f_px, seen.apart_from_layers]
-    return {"": made("coverage", parts, lambda: uncovered_px(seen.shot, seen.motion, A_LOOK, fine=False))}
+    return {"": derived("coverage", parts, lambda: uncovered_px(seen.shot, seen.motion, A_LOOK, fine=False))}
 
 
 STREAMS: tuple[Stream, ...] = (
@@ -224,7 +224,7 @@ class Streamed:
 
 def streamed(shot: Shot, sampled: Sampled) -> Iterator[Streamed]:
     """All arrays of a shot as it is looked at, rows in the order of `sampled.frames`."""
-    pieces = [Seen(shot, motion) for motion in sampled.pieces]
+    pieces = [MotionView(shot, motion) for motion in sampled.pieces]
     order = sampled.order
     for stream in STREAMS:
         parts = [stream.parts(piece) for piece in pieces]
@@ -232,19 +232,19 @@ def streamed(shot: Shot, sampled: Sampled) -> Iterator[Streamed]:
             array = first
             if order is not None:
                 together = [each[name] for each in parts]
-                array = made("pieces", [given(sampled.frames), *together], partial(_joined, together, order))
+                array = derived("pieces", [tagged(sampled.frames), *together], partial(_joined, together, order))
             yield Streamed(f"{stream.name}:{name}" if name else stream.name, len(stream.columns), array)
 
 
 def _column(values: Array) -> Tagged:
-    return Tagged(given(values).tag, lambda: values[:, None])
+    return Tagged(tagged(values).tag, lambda: values[:, None])
 
 
 def _bars(shot: Shot) -> list[Clip]:
     return [clip for lane in shot.lanes for clip in lane.clips if clip.span_frames is not None or len(lane.clips) > 1]
 
 
-def _of(seen: Seen, clip: Clip) -> list[Tagged]:
+def _layers_of(seen: MotionView, clip: Clip) -> list[Tagged]:
     return [seen.layers[layer.id] for layer in clip.layers]
 
 

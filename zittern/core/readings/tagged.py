@@ -14,7 +14,7 @@ import numpy as np
 
 from zittern.core.units import Array
 
-__all__ = ["Remembered", "Tagged", "given", "made", "tag_of"]
+__all__ = ["Remembered", "Tagged", "derived", "tag_of", "tagged"]
 
 _DIGEST_BYTES = 8
 _Thing = TypeVar("_Thing")
@@ -38,7 +38,7 @@ class Tagged:
         return self._make()
 
 
-def given(array: Array) -> Tagged:
+def tagged(array: Array) -> Tagged:
     """An array that is there; its tag is of its content, or where it is part of one that is kept, of that one's.
 
     Parameters
@@ -56,7 +56,7 @@ def given(array: Array) -> Tagged:
     return Tagged(_content_tag(array), lambda: array)
 
 
-def made(name: str, parts: Iterable[Tagged | object], make: Callable[[], Array]) -> Tagged:
+def derived(name: str, parts: Iterable[Tagged | object], make: Callable[[], Array]) -> Tagged:
     """An array (N, ...) that follows from others and from plain values, by a rule with a name."""
     return Tagged(tag_of(name, *parts), make)
 

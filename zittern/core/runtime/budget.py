@@ -12,9 +12,9 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 
-from zittern.core.errors import Gone, TooDear
+from zittern.core.errors import ClientGone, TooDear
 
-__all__ = ["Budget", "asked", "check", "doing", "needs"]
+__all__ = ["Budget", "check", "doing", "needs", "on_budget"]
 
 _BYTES_A_MB = 2**20
 
@@ -34,7 +34,7 @@ class Budget:
     def check(self) -> None:
         """Raises Gone or TooDear."""
         if self.gone:
-            raise Gone("the client closed the request")
+            raise ClientGone("the client closed the request")
         now_s = time.thread_time()
         if self._begun_s is None:
             self._begun_s = now_s
@@ -67,7 +67,7 @@ _asked: ContextVar[Budget] = ContextVar("budget", default=_NONE)
 
 
 @contextmanager
-def asked(budget: Budget) -> Iterator[Budget]:
+def on_budget(budget: Budget) -> Iterator[Budget]:
     """Everything in here is on a budget."""
     token = _asked.set(budget)
     try:

@@ -33,15 +33,17 @@ class Dial(Doc):
 
     name: DialName
     unit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=12)] = ""
-    least: _Bound = 0.0
-    most: _Bound = 100.0
+    minimum: _Bound = 0.0
+    maximum: _Bound = 100.0
     value: Param = fixed(0.0)
 
     @model_validator(mode="after")
     def _ordered(self) -> Self:
-        if not self.least < self.most:
-            raise ValueError(f"the minimum of a dial must be below its maximum, got {self.least:g} and {self.most:g}")
-        self.value.within(self.least, self.most)
+        if not self.minimum < self.maximum:
+            raise ValueError(
+                f"the minimum of a dial must be below its maximum, got {self.minimum:g} and {self.maximum:g}"
+            )
+        self.value.within(self.minimum, self.maximum)
         return self
 
     def sample(self, scope: Scope) -> Array:
@@ -51,4 +53,4 @@ class Dial(Doc):
         -------
         (F,).
         """
-        return self.value.within(self.least, self.most).sample(scope)
+        return self.value.within(self.minimum, self.maximum).sample(scope)

@@ -13,17 +13,17 @@ from zittern.core.shot.lanes import Lane, lanes_with
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.targets import MountTarget, SubjectTarget, Target, mounts_in, with_each
-from zittern.core.shot.variants import Aside, DialAside, MountAside, Variant, ids_in
+from zittern.core.shot.variants import DialAside, MountAside, StoredVariant, Variant, ids_in
 
 __all__ = [
     "alone",
+    "as_stored",
     "aside_of",
     "checked",
     "fitted",
-    "kept",
     "renewed",
-    "seen",
     "through_each",
+    "through_variant",
     "variant_of",
     "with_mounts",
 ]
@@ -41,7 +41,7 @@ def variant_of(shot: Shot, wanted: str) -> Variant:
     raise NotFound(f"there is no variant {wanted!r}; it may have been deleted. There are: {names}")
 
 
-def seen(shot: Shot, wanted: str) -> Shot:
+def through_variant(shot: Shot, wanted: str) -> Shot:
     """The shot through a variant, by id or name. It is worked out once. Raises NotFound, and DocumentError where what
     was put aside does not fit the shot.
     """
@@ -58,16 +58,16 @@ def seen(shot: Shot, wanted: str) -> Shot:
 def checked(shot: Shot) -> Shot:
     """The shot, once each of its variants was seen. Raises DocumentError for one that does not fit it."""
     for each in shot.variants:
-        seen(shot, each.id)
+        through_variant(shot, each.id)
     return shot
 
 
-def kept(shot: Shot) -> Shot:
+def as_stored(shot: Shot) -> Shot:
     """The shot as it is stored: through its main variant."""
-    return seen(shot, shot.main)
+    return through_variant(shot, shot.main)
 
 
-def _swapped(shot: Shot, variant: Variant, aside: Aside) -> Shot:
+def _swapped(shot: Shot, variant: Variant, aside: StoredVariant) -> Shot:
     own = {each.mount: each for each in aside.mounts}
     values = {each.dial: each.value for each in aside.dials}
 
@@ -99,9 +99,9 @@ def _swapped(shot: Shot, variant: Variant, aside: Aside) -> Shot:
         raise DocumentError(f"in the variant “{variant.name}”: {error.message}", error.where) from error
 
 
-def aside_of(shot: Shot) -> Aside:
+def aside_of(shot: Shot) -> StoredVariant:
     """What makes motion in a shot, as it is put aside."""
-    return Aside(
+    return StoredVariant(
         lanes=shot.lanes,
         hold=shot.hold,
         mounts=tuple(
@@ -140,13 +140,13 @@ def _leaned_on(shot: Shot) -> tuple[object, ...]:
     """What variants that are put aside lean on."""
     return (
         tuple(mount.id for mount in shot.mounts),
-        tuple((dial.name, dial.least, dial.most) for dial in shot.dials),
+        tuple((dial.name, dial.minimum, dial.maximum) for dial in shot.dials),
         tuple(plate.id for plate in shot.plates),
         shot.subject is None,
     )
 
 
-def _fitting(aside: Aside, shot: Shot) -> Aside:
+def _fitting(aside: StoredVariant, shot: Shot) -> StoredVariant:
     mounts = frozenset(mount.id for mount in shot.mounts)
     values = {each.dial: each.value for each in aside.dials}
     there = _where_there(mounts, None)
@@ -210,7 +210,7 @@ def through_each(before: Shot, after: Shot, edit: Callable[[Shot], Shot]) -> Sho
             variants.append(each)
             continue
         try:
-            aside = aside_of(edit(alone(seen(before, each.id))))
+            aside = aside_of(edit(alone(through_variant(before, each.id))))
         except BadInput as error:
             raise type(error)(f"in the variant “{each.name}”: {error.message}", error.where) from error
         aside = aside.replace(lanes=renewed(aside.lanes, taken))

@@ -35,7 +35,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[15] = 15
+SCHEMA_VERSION: Literal[16] = 16
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -105,7 +105,7 @@ class Shot(Doc):
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[15] = SCHEMA_VERSION
+    schema_version: Literal[16] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -167,8 +167,8 @@ class Shot(Doc):
                 raise ValueError(f"cues[{n}].on names the mount {min(missing)!r}, which does not exist")
         if (keys := sum(cue.keys for cue in self.cues)) > MOST_CUE_KEYS:
             raise ValueError(
-                f"the paths of cue targets have {keys:,} keys, more than {MOST_CUE_KEYS:,}: attach fewer cues to moving "
-                "objects"
+                f"the paths of cue targets have {keys:,} keys, more than {MOST_CUE_KEYS:,}: attach fewer cues to "
+                "moving objects"
             )
         path = [*self.mounts, *([self.subject] if self.subject else [])]
         check_reads(

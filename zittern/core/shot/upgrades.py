@@ -5,6 +5,7 @@ tests/data.
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from typing import Any
 
 from zittern.core.documents.doc import digest
@@ -17,8 +18,13 @@ from zittern.core.shot.seen import checked
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
 from zittern.core.timebase import frames_in
 
-__all__ = ["STEPS", "as_before", "clocked", "read_shot", "seeded_noise", "shot_from", "started", "write_shot"]
+__all__ = [
+    "DIAL_LIMITS", "STEPS", "as_before", "clocked", "limits_renamed", "read_shot", "renamed_fields", "seeded_noise",
+    "shot_from", "started", "write_shot",
+]  # fmt: skip
 
+# Fields of dials before version 16, and their names since.
+DIAL_LIMITS = {"least": "minimum", "most": "maximum"}
 # What version 2 bounds and version 1 did not: by name of the field, the limit of each of its numbers.
 _BOUNDED = {
     "pivot_m": (1e6, 1e6, 1e6),
@@ -150,6 +156,27 @@ def as_before(value: Any) -> Any:
     return out
 
 
+def with_dial_limits(data: dict[str, Any]) -> dict[str, Any]:
+    """15 to 16: `least` and `most` of dials become `minimum` and `maximum`."""
+    out: dict[str, Any] = limits_renamed(data)
+    return out | {"schema_version": 16}
+
+
+def limits_renamed(data: dict[str, Any]) -> dict[str, Any]:
+    """Return a document of a shot or a preset with the new names of the limits of its dials."""
+    dials = data.get("dials")
+    if not isinstance(dials, list):
+        return data
+    return data | {"dials": [renamed_fields(each, DIAL_LIMITS) for each in dials]}
+
+
+def renamed_fields(data: Any, names: Mapping[str, str]) -> Any:
+    """Return a mapping with new names for some of its keys, in the same order; anything else unchanged."""
+    if not isinstance(data, dict):
+        return data
+    return {names.get(name, name): value for name, value in data.items()}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     1: within_limits,
@@ -172,6 +199,7 @@ STEPS: dict[int, Step] = {
     # Cues may happen at a target, wherever it is.
     13: only_more(14),
     14: with_measured_motion,
+    15: with_dial_limits,
 }
 
 

@@ -18,7 +18,7 @@ from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.operator import HoldFraming, Operator
 
-__all__ = ["MOST_VARIANTS", "Aside", "DialAside", "MountAside", "Variant", "VariantNote", "clips_in", "ids_in"]
+__all__ = ["MOST_VARIANTS", "DialAside", "MountAside", "StoredVariant", "Variant", "VariantNote", "clips_in", "ids_in"]
 
 MOST_VARIANTS = 8
 VariantNote = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)]
@@ -39,7 +39,7 @@ class DialAside(Doc):
     value: Param
 
 
-class Aside(Doc):
+class StoredVariant(Doc):
     """All that makes motion in a variant that does not stand in the document just now. mounts: those that have an
     operator or springs; dials: their values.
     """
@@ -63,7 +63,7 @@ class Variant(Doc):
     id: Id
     name: Label
     note: VariantNote = ""
-    aside: Aside | None = None
+    aside: StoredVariant | None = None
 
 
 def clips_in(lanes: Iterable[Lane]) -> Iterator[Clip]:

@@ -74,13 +74,15 @@ def beats(
     high = max(low, np.ceil(latest - first + after_frames)) + 1.0
     grid = first + np.arange(low, high + 1.0)
     reached = inputs.beat_at(rate, grid) + start
-    stretches = [slice(0, len(grid))] if between else _heard(grid, frames, before_frames, after_frames)
-    found = [_beats_in(grid[rows], reached[rows], early) for heard in stretches for rows in _seen(reached, heard)]
+    stretches = [slice(0, len(grid))] if between else _stretches_near(grid, frames, before_frames, after_frames)
+    found = [
+        _beats_in(grid[rows], reached[rows], early) for heard in stretches for rows in _slow_enough(reached, heard)
+    ]
     none = np.empty(0, dtype=np.int64), np.empty(0)
     return np.concatenate([numbers for numbers, _ in (*found, none)]), np.concatenate([at for _, at in (*found, none)])
 
 
-def _heard(grid: Array, frames: Array, before_frames: float, after_frames: float) -> list[slice]:
+def _stretches_near(grid: Array, frames: Array, before_frames: float, after_frames: float) -> list[slice]:
     """Stretches of a grid of whole frames that are so far before and after some frame, rising, with no point in two
     of them.
     """
@@ -93,7 +95,7 @@ def _heard(grid: Array, frames: Array, before_frames: float, after_frames: float
     return [slice(int(first[a]), int(reach[b - 1])) for a, b in zip(starts, ends, strict=True)]
 
 
-def _seen(reached: Array, rows: slice) -> Iterator[slice]:
+def _slow_enough(reached: Array, rows: slice) -> Iterator[slice]:
     """What is left of a stretch of a grid without the frames in which beats come too fast."""
     fast = np.flatnonzero(np.diff(reached[rows]) > MOST_A_FRAME) + rows.start
     for first, last in zip([rows.start, *(fast + 1).tolist()], [*fast.tolist(), rows.stop - 1], strict=True):

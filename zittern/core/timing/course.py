@@ -13,7 +13,17 @@ import numpy as np
 from zittern.core.numbers.curves import LEAST_GAP_FRAMES, Curve, Handle, Interp, Key
 from zittern.core.timing.cubics import Cubic, folded, halves, handle_to, middle_of_fold, share_at, within
 
-__all__ = ["JUMP_FRAMES", "Course", "Part", "alike", "all_free", "spaced", "unfolded", "value_at", "with_changes"]
+__all__ = [
+    "JUMP_FRAMES",
+    "Course",
+    "Part",
+    "all_free",
+    "nearly_equal",
+    "spaced",
+    "unfolded",
+    "value_at",
+    "with_changes",
+]
 
 # A jump at a cut takes this long: less than what counts as at once (curves.STEEP_FRAMES).
 JUMP_FRAMES = 1e-3
@@ -141,7 +151,7 @@ def all_free(curve: Curve) -> Curve:
     return curve.replace(keys=tuple(course.frozen(i, lambda _: True) for i in range(len(curve.keys))))
 
 
-def alike(one: float, other: float) -> bool:
+def nearly_equal(one: float, other: float) -> bool:
     """Whether values are the same but for their last digits."""
     return abs(one - other) <= _SAME * max(1.0, abs(one), abs(other))
 

@@ -19,8 +19,8 @@ from zittern.core.timing.course import (
     JUMP_FRAMES,
     Course,
     Part,
-    alike,
     all_free,
+    nearly_equal,
     unfolded,
     value_at,
     with_changes,
@@ -123,7 +123,7 @@ def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) ->
     if first.frame - last.frame > JUMP_FRAMES:
         keys[-1] = with_changes(last, interp="hold")
         keys.extend(more)
-    elif alike(last.value, first.value) or (len(keys) > 1 and keys[-2].interp == "hold"):
+    elif nearly_equal(last.value, first.value) or (len(keys) > 1 and keys[-2].interp == "hold"):
         keys[-1] = with_changes(first, handle_in=last.handle_in)
         keys.extend(more[1:])
     else:
@@ -185,7 +185,7 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
     round_, every = Course(once), list(once.keys)
 
     # The last key has its own value at its frame; where that is another, what repeats begins just after it.
-    late = JUMP_FRAMES if not alike(every[-1].value, every[0].value) else 0.0
+    late = JUMP_FRAMES if not nearly_equal(every[-1].value, every[0].value) else 0.0
 
     def once_more(n: int, early: float = 0.0) -> list[Key]:
         start = first + late if n == 1 else first

@@ -17,7 +17,7 @@ from zittern.core.shot.layers import Layer, Span
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
 from zittern.core.shot.targets import TargetChange
-from zittern.core.timing.course import JUMP_FRAMES, alike, all_free, spaced
+from zittern.core.timing.course import JUMP_FRAMES, all_free, nearly_equal, spaced
 from zittern.core.timing.curves import cut_out
 from zittern.core.timing.limits import limited
 
@@ -39,13 +39,13 @@ def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
     early, late = cut.before[:-1], cut.after[1:]
     arrives, leaves = cut.before[-1], cut.after[0]
     if first > reach[0] or early:
-        if alike(arrives.value, turned[0].value):
+        if nearly_equal(arrives.value, turned[0].value):
             turned[0] = turned[0].replace(handle_in=arrives.handle_in)
         else:
             early = cut.before_jump
             early[-1] = early[-1].replace(interp="hold")
     if last < reach[1] or late:
-        if alike(leaves.value, turned[-1].value):
+        if nearly_equal(leaves.value, turned[-1].value):
             turned[-1] = turned[-1].replace(interp=leaves.interp, handle_out=leaves.handle_out)
         else:
             late = cut.after_jump

@@ -3,12 +3,15 @@ import { useStore } from "zustand";
 import { useChecks } from "../../shared/useChecks";
 import { view } from "../../stores/view";
 
+const counted = (count: number, noun: string) => `${count} ${noun}${count === 1 ? "" : "s"}`;
+
 /** In the head: how many findings count; opens the list. */
 export function CheckButton() {
   const open = useStore(view, (each) => each.sheet === "checks");
   const checks = useChecks();
   const weighty = checks?.findings.filter(({ weight }) => weight).length ?? 0;
-  const summary = checks ? `${weighty} problems, ${checks.findings.length - weighty} hints` : "Checking …";
+  const hints = (checks?.findings.length ?? 0) - weighty;
+  const summary = checks ? `${counted(weighty, "problem")}, ${counted(hints, "hint")}` : "Checking …";
   return (
     <button
       type="button"

@@ -6,7 +6,7 @@ import { goTo } from "./goTo";
 type FindingRowProps = { finding: Finding; title: string; meant: boolean };
 
 function mean({ check, at, amount }: Finding, meant: boolean): void {
-  void commit({ type: "mean_so", check, at: at ?? null, amount, meant });
+  void commit({ type: "ignore_finding", check, at: at ?? null, amount, ignored: meant });
 }
 
 /** A finding: what, where, how much, why; what mends it, and whether it is meant so. */

@@ -81,7 +81,7 @@ function CornerRow({ clip, blend, n }: { clip: Clip; blend: Blend; n: number }) 
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
-          aria-label={`Exchange ${corner.name} with ${next.name}`}
+          aria-label={`Swap ${corner.name} with ${next.name}`}
           title={`Swap with “${next.name}”`}
           onClick={() => void commit({ type: "swap_corners", clip: clip.id, corner: corner.id, other: next.id })}
         >

@@ -3,12 +3,12 @@ import type { Dial, FieldLook } from "../../api/types";
 import { ParamControl } from "../../shared/number";
 import { view } from "../../stores/view";
 
-/** From its least to its most in so many pixels. */
+/** Pixels from minimum to maximum. */
 const THROW_PX = 200;
 
 /** How a dial's value is shown and dragged. */
-function lookOf({ name, unit, least, most }: Dial): FieldLook {
-  const step = (most - least) / THROW_PX;
+function lookOf({ name, unit, minimum, maximum }: Dial): FieldLook {
+  const step = (maximum - minimum) / THROW_PX;
   const digits = Math.max(0, Math.min(4, Math.ceil(-Math.log10(step))));
   return {
     field: "value",
@@ -18,8 +18,8 @@ function lookOf({ name, unit, least, most }: Dial): FieldLook {
     times: 1,
     step,
     digits,
-    least,
-    most,
+    least: minimum,
+    most: maximum,
     scales: false,
     choices: [],
     titles: {},
@@ -37,7 +37,7 @@ export function DialChip({ dial }: { dial: Dial }) {
       <button
         type="button"
         className="cond max-w-32 truncate text-[13px] hover:underline"
-        title={`${dial.name}: ${dial.least} to ${dial.most} ${dial.unit}; click to change or remove it`}
+        title={`${dial.name}: ${dial.minimum} to ${dial.maximum} ${dial.unit}; click to change or remove it`}
         onClick={() => view.setState({ dialog: "dial", dial: dial.name })}
       >
         {dial.name}

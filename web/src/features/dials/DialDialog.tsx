@@ -12,10 +12,10 @@ import { RemoveDial } from "./RemoveDial";
 
 const close = () => view.setState({ dialog: null, dial: null });
 
-const FRESH = { name: "", unit: "%", least: "0", most: "100" };
+const FRESH = { name: "", unit: "%", minimum: "0", maximum: "100" };
 
 const textsOf = (dial: Dial | undefined) =>
-  dial ? { name: dial.name, unit: dial.unit, least: String(dial.least), most: String(dial.most) } : FRESH;
+  dial ? { name: dial.name, unit: dial.unit, minimum: String(dial.minimum), maximum: String(dial.maximum) } : FRESH;
 
 /** Makes a dial, or changes one: what it is called, its unit and limits; a new name stands in every formula. */
 export function DialDialog({ shot }: { shot: Shot }) {
@@ -28,12 +28,12 @@ export function DialDialog({ shot }: { shot: Shot }) {
   const change = async () => {
     setProblem("");
     const number = (title: string, text: string) => typedNumber(title, text, { unit: form.unit.trim() });
-    let limits: { unit: string; least: number; most: number };
+    let limits: { unit: string; minimum: number; maximum: number };
     try {
       limits = {
         unit: form.unit,
-        least: await number("Minimum", form.least),
-        most: await number("Maximum", form.most),
+        minimum: await number("Minimum", form.minimum),
+        maximum: await number("Maximum", form.maximum),
       };
     } catch (error) {
       return setProblem(explain(error));
@@ -54,8 +54,8 @@ export function DialDialog({ shot }: { shot: Shot }) {
       >
         <TextField title="Name" label="Name of the dial" wide most={40} value={form.name} onChange={setField("name")} />
         <TextField title="Unit" value={form.unit} onChange={setField("unit")} />
-        <TextField title="Minimum" value={form.least} onChange={setField("least")} />
-        <TextField title="Maximum" value={form.most} onChange={setField("most")} />
+        <TextField title="Minimum" value={form.minimum} onChange={setField("minimum")} />
+        <TextField title="Maximum" value={form.maximum} onChange={setField("maximum")} />
         <Complaint text={problem} />
         <div className="col-span-3 flex items-center justify-end gap-3">
           {dial ? (

@@ -100,7 +100,7 @@ function WithRig() {
 
 function FadeLength() {
   const { withinFrames } = usePlacing();
-  const [least, most] = serverTables().forms.limits["go_over.within_frames"] ?? [1, 1000];
+  const [least, most] = serverTables().forms.limits["cross_fade_to.within_frames"] ?? [1, 1000];
   const setFrames = (frames: number) => search.setState({ withinFrames: Math.round(frames) });
   return (
     <span className="flex items-center gap-1 pl-5 text-xs">

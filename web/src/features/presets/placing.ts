@@ -30,7 +30,7 @@ export function placing(
   const { frame, loop } = transport.getState();
   if (clip && corner && way === "corner") return { type: "fill_corner", preset, key, clip, corner };
   if (clip && way === "instead") return { type: "swap_preset", preset, key, clip };
-  if (clip && way === "over") return { type: "go_over", preset, key, clip, frame, within_frames: withinFrames };
+  if (clip && way === "over") return { type: "cross_fade_to", preset, key, clip, frame, within_frames: withinFrames };
   if (way === "here") return { type: "place_preset", preset, key, with_rig, first_frame: frame };
   if (loop) return { type: "place_preset", preset, key, with_rig, first_frame: loop[0], last_frame: loop[1] };
   return { type: "place_preset", preset, key, with_rig, ...(preset.length_s === null ? {} : { first_frame: frame }) };

@@ -19,8 +19,8 @@ export function ShotDialog({ shot }: { shot: Shot }) {
   const [keep, setKeep] = useState<"frames" | "seconds">("frames");
   const [along, setAlong] = useState(false);
   const [problem, setProblem] = useState("");
-  const setField = (field: keyof ShotForm) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
-  const { bringing, bring, dropping } = useSetFiles(setField("set"), setProblem);
+  const set = (field: keyof ShotForm) => (value: string) => setForm((now) => ({ ...now, [field]: value }));
+  const { bringing, bring, dropping } = useSetFiles(set("set"), setProblem);
   const before = textsOf(shot);
   const change = async () => {
     setProblem("");
@@ -43,20 +43,13 @@ export function ShotDialog({ shot }: { shot: Shot }) {
           void change();
         }}
       >
-        <TextField
-          title="Name"
-          label="Name of the shot"
-          wide
-          most={120}
-          value={form.name}
-          onChange={setField("name")}
-        />
-        <SetChoice value={form.set} bringing={bringing} onSet={setField("set")} onFile={(file) => void bring(file)} />
-        <TextField title="Frame rate" unit="fps" value={form.fps} onChange={setField("fps")} />
-        <TextField title="First frame" unit="f" value={form.first} onChange={setField("first")} />
-        <TextField title="Last frame" unit="f" value={form.last} onChange={setField("last")} />
+        <TextField title="Name" label="Name of the shot" wide most={120} value={form.name} onChange={set("name")} />
+        <SetChoice value={form.set} bringing={bringing} onSet={set("set")} onFile={(file) => void bring(file)} />
+        <TextField title="Frame rate" unit="fps" value={form.fps} onChange={set("fps")} />
+        <TextField title="First frame" unit="f" value={form.first} onChange={set("first")} />
+        <TextField title="Last frame" unit="f" value={form.last} onChange={set("last")} />
         <PictureChoice value={form.picture} onChange={(picture) => setForm((now) => ({ ...now, picture }))} />
-        <TextField title="Sensor width" unit="mm" value={form.sensor} onChange={setField("sensor")} />
+        <TextField title="Sensor width" unit="mm" value={form.sensor} onChange={set("sensor")} />
         {form.fps.trim() !== before.fps && (
           <TimeChoice
             title="When the frame rate changes, keep"
